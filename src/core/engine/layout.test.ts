@@ -1,0 +1,154 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  coilCount,
+  type EngineModel,
+  layoutOf,
+  modelFaults,
+  neighbours,
+  siteId,
+  siteName,
+  sitePlace,
+  sitesFromText,
+} from './layout';
+
+const inline4: EngineModel = {
+  arrangement: 'inline',
+  mounting: 'transverse',
+  ignition: 'coil_on_plug',
+  plugsPerCylinder: 1,
+  banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
+  firingOrder: [1, 3, 4, 2],
+};
+const v6: EngineModel = {
+  arrangement: 'v',
+  mounting: 'transverse',
+  ignition: 'waste_spark',
+  plugsPerCylinder: 1,
+  banks: [
+    { place: 'rear', cylinders: [1, 3, 5] },
+    { place: 'front', cylinders: [2, 4, 6] },
+  ],
+  firingOrder: [1, 2, 3, 4, 5, 6],
+};
+const twin: EngineModel = {
+  ...v6,
+  mounting: 'longitudinal',
+  ignition: 'coil_per_cylinder',
+  plugsPerCylinder: 2,
+  banks: [
+    { place: 'right', cylinders: [1, 2, 3] },
+    { place: 'left', cylinders: [4, 5, 6] },
+  ],
+};
+
+/** Any consistent engine. */
+const anyModel: fc.Arbitrary<EngineModel> = fc
+  .record({
+    perBank: fc.integer({ min: 1, max: 8 }),
+    arrangement: fc.constantFrom('inline', 'v', 'flat'),
+    mounting: fc.constantFrom('longitudinal', 'transverse'),
+    plugs: fc.constantFrom(1, 2),
+    shuffle: fc.infiniteStream(fc.nat()),
+  })
+  .map(({ perBank, arrangement, mounting, plugs, shuffle }) => {
+    const banks = arrangement === 'inline' ? 1 : 2;
+    const numbers = Array.from({ length: perBank * banks }, (_, i) => i + 1);
+    const places =
+      banks === 1
+        ? (['only'] as const)
+        : mounting === 'transverse'
+          ? (['rear', 'front'] as const)
+          : (['left', 'right'] as const);
+    const order = numbers
+      .map((n) => [shuffle.next().value, n] as const)
+      .sort((a, b) => a[0] - b[0])
+      .map(([, n]) => n);
+    return {
+      arrangement: arrangement as EngineModel['arrangement'],
+      mounting: mounting as EngineModel['mounting'],
+      ignition: 'coil_on_plug',
+      plugsPerCylinder: plugs as 1 | 2,
+      banks: places.map((place, b) => ({ place, cylinders: numbers.filter((n) => (n - 1) % banks === b) })),
+      firingOrder: order,
+    };
+  });
+
+describe('layoutOf', () => {
+  it('gives each site once, no two in one place, and as many as plugs', () => {
+    fc.assert(
+      fc.property(anyModel, (model) => {
+        const { sites, cylinders } = layoutOf(model);
+        expect(sites).toHaveLength(cylinders * model.plugsPerCylinder);
+        expect(new Set(sites.map(siteId)).size).toBe(sites.length);
+        expect(new Set(sites.map((s) => `${s.x.toFixed(3)},${s.y.toFixed(3)}`)).size).toBe(sites.length);
+      }),
+    );
+  });
+
+  it('has symmetric neighbours that never cross a bank', () => {
+    fc.assert(
+      fc.property(anyModel, (model) => {
+        const layout = layoutOf(model);
+        for (const cylinder of model.firingOrder) {
+          for (const beside of neighbours(layout, cylinder)) {
+            expect(neighbours(layout, beside)).toContain(cylinder);
+            expect(model.banks.some((b) => b.cylinders.includes(cylinder) && b.cylinders.includes(beside))).toBe(true);
+          }
+        }
+      }),
+    );
+  });
+
+  it('names sites as people do', () => {
+    const layout = layoutOf(v6);
+    expect(layout.sites.map((s) => siteName(layout, s))).toEqual(['1', '2', '3', '4', '5', '6']);
+    expect(siteName(layoutOf(twin), { cylinder: 3, position: 'B' })).toBe('3B');
+    const third = layout.sites[2];
+    expect(third && sitePlace(layout, third)).toBe('rear bank, 2nd of 3 from the left');
+    expect(neighbours(layout, 3)).toEqual([1, 5]);
+  });
+
+  it('counts coils by ignition, not by plugs', () => {
+    expect(coilCount(layoutOf(inline4))).toBe(4);
+    expect(coilCount(layoutOf({ ...inline4, ignition: 'coil_rail' }))).toBe(1);
+    expect(coilCount(layoutOf(v6))).toBe(3);
+    expect(coilCount(layoutOf(twin))).toBe(6);
+    expect(coilCount(layoutOf({ ...inline4, ignition: 'distributor' }))).toBe(1);
+  });
+});
+
+describe('modelFaults', () => {
+  it.each([
+    [{ firingOrder: [1, 3, 4, 4] }, 'firing order'],
+    [{ banks: [{ place: 'only' as const, cylinders: [1, 2, 4] }], firingOrder: [1, 2, 4] }, 'each cylinder'],
+    [{ banks: v6.banks }, '1 bank'],
+    [{ banks: [{ place: 'left' as const, cylinders: [1, 2, 3, 4] }] }, '“only”'],
+    [{ banks: [], firingOrder: [] }, '1 to 16'],
+  ])('explains %j', (over, words) => {
+    expect(modelFaults({ ...inline4, ...over }).join('; ')).toContain(words);
+    expect(() => layoutOf({ ...inline4, ...over })).toThrow(RangeError);
+  });
+
+  it('wants the banks of a transverse V front and rear', () => {
+    expect(modelFaults({ ...v6, mounting: 'longitudinal' }).join()).toContain('left and right');
+    expect(modelFaults({ ...v6, banks: [...v6.banks].reverse() }).join()).toContain('bank 1');
+  });
+});
+
+describe('sitesFromText', () => {
+  const layout = layoutOf(twin);
+  it.each([
+    ['all', 12],
+    ['', 12],
+    ['1 3', 4],
+    ['1A, 1b', 2],
+    ['bank 2', 6],
+    ['4A', 1],
+  ])('%j names %i sites', (text, count) => {
+    expect(sitesFromText(layout, text)).toHaveLength(count);
+  });
+  it.each(['7', '1C', 'bank 3', 'front', '0'])('%j is not on this engine', (text) => {
+    expect(sitesFromText(layout, text)).toBeNull();
+  });
+});

@@ -1,0 +1,193 @@
+export const ARRANGEMENTS = ['inline', 'v', 'flat'] as const;
+export type Arrangement = (typeof ARRANGEMENTS)[number];
+
+export const MOUNTINGS = ['longitudinal', 'transverse'] as const;
+export type Mounting = (typeof MOUNTINGS)[number];
+
+export const IGNITIONS = ['coil_on_plug', 'coil_per_cylinder', 'coil_rail', 'waste_spark', 'distributor'] as const;
+export type Ignition = (typeof IGNITIONS)[number];
+
+export const POSITIONS = ['A', 'B'] as const;
+export type Position = (typeof POSITIONS)[number];
+
+/** Where a bank stands, as seen by a person in front of the vehicle, looking down at the engine. */
+export const BANK_PLACES = ['only', 'left', 'right', 'front', 'rear'] as const;
+export type BankPlace = (typeof BANK_PLACES)[number];
+
+export interface Bank {
+  readonly place: BankPlace;
+  /** Cylinder numbers, from the viewer's left (transverse) or from the front of the vehicle (longitudinal). */
+  readonly cylinders: readonly number[];
+}
+
+export interface EngineModel {
+  readonly arrangement: Arrangement;
+  readonly mounting: Mounting;
+  readonly ignition: Ignition;
+  readonly plugsPerCylinder: 1 | 2;
+  /** Bank 1 first: the one that holds cylinder 1. */
+  readonly banks: readonly Bank[];
+  readonly firingOrder: readonly number[];
+}
+
+/** A plug site: never "plug n", always a cylinder and a position. */
+export interface SiteKey {
+  readonly cylinder: number;
+  readonly position: Position;
+}
+
+export interface Site extends SiteKey {
+  /** From 1. */
+  readonly bank: number;
+  /** Place along its bank, from 0. */
+  readonly place: number;
+  /** Drawing coordinates seen from above with the front of the vehicle at the bottom: one step is one cylinder. */
+  readonly x: number;
+  readonly y: number;
+}
+
+export interface Layout {
+  readonly model: EngineModel;
+  /** In order of cylinder, then position. */
+  readonly sites: readonly Site[];
+  readonly cylinders: number;
+}
+
+/** What is wrong with a model, in words for the person who typed it. Empty when it is consistent. */
+export function modelFaults(model: EngineModel): readonly string[] {
+  const { arrangement, banks, firingOrder, mounting } = model;
+  const numbers = banks.flatMap((bank) => bank.cylinders).sort((a, b) => a - b);
+  const faults: string[] = [];
+  if (numbers.length === 0 || numbers.length > 16) faults.push('an engine here has 1 to 16 cylinders');
+  if (numbers.some((n, i) => n !== i + 1))
+    faults.push(`the banks must hold each cylinder from 1 to ${numbers.length} once, got ${numbers.join(' ')}`);
+  const wantedBanks = arrangement === 'inline' ? 1 : 2;
+  if (banks.length !== wantedBanks)
+    faults.push(
+      `${arrangement === 'v' ? 'a V' : arrangement === 'flat' ? 'a flat' : 'an inline'} engine has ${wantedBanks} bank${wantedBanks > 1 ? 's' : ''}, got ${banks.length}`,
+    );
+  if (!banks[0]?.cylinders.includes(1)) faults.push('bank 1 is the one that holds cylinder 1');
+  if ([...firingOrder].sort((a, b) => a - b).join() !== numbers.join())
+    faults.push(`the firing order must name each cylinder once, got ${firingOrder.join(' ') || 'nothing'}`);
+  return [...faults, ...placeFaults(banks, mounting)];
+}
+
+function placeFaults(banks: readonly Bank[], mounting: Mounting): readonly string[] {
+  const places = banks.map((bank) => bank.place);
+  if (banks.length === 1) return places[0] === 'only' ? [] : ['a single bank has the place “only”'];
+  if (banks.length !== 2) return [];
+  const wanted = mounting === 'transverse' ? ['front', 'rear'] : ['left', 'right'];
+  return [...places].sort().join() === wanted.join()
+    ? []
+    : [`the two banks of a ${mounting} engine stand ${wanted.join(' and ')}, got ${places.join(' and ')}`];
+}
+
+/**
+ * Plug sites of an engine with their place in the drawing.
+ *
+ * @throws RangeError for a model with faults (see `modelFaults`): it is checked before it is stored
+ */
+export function layoutOf(model: EngineModel): Layout {
+  const [fault] = modelFaults(model);
+  if (fault) throw new RangeError(`layoutOf: ${fault}`);
+  const positions = POSITIONS.slice(0, model.plugsPerCylinder);
+  const sites = model.banks.flatMap((bank, bankIndex) =>
+    bank.cylinders.flatMap((cylinder, place) =>
+      positions.map((position, index) => ({
+        cylinder,
+        position,
+        bank: bankIndex + 1,
+        place,
+        ...coordinates(model, bank, place, index),
+      })),
+    ),
+  );
+  sites.sort((a, b) => a.cylinder - b.cylinder || a.position.localeCompare(b.position));
+  return { model, sites, cylinders: model.firingOrder.length };
+}
+
+/** A V's bank or a flat engine's side lies one and a half steps from the middle; B sits further out than A. */
+function coordinates(
+  { mounting, plugsPerCylinder }: EngineModel,
+  bank: Bank,
+  place: number,
+  index: number,
+): { x: number; y: number } {
+  const spread = plugsPerCylinder === 2 ? 0.36 : 0;
+  const outwards = bank.place === 'left' || bank.place === 'rear' ? -1 : 1;
+  const across = (bank.place === 'only' ? 0 : outwards * 0.85) + (index === 0 ? -spread : spread) * outwards;
+  return mounting === 'transverse' ? { x: place, y: across } : { x: across, y: -place };
+}
+
+export const siteId = ({ cylinder, position }: SiteKey): string => `${cylinder}${position}`;
+
+/** What a person calls the site: "3" with one plug a cylinder, "3B" with two. */
+export const siteName = (layout: Layout, site: SiteKey): string =>
+  layout.model.plugsPerCylinder === 1 ? String(site.cylinder) : siteId(site);
+
+const PLACE_WORDS: Readonly<Record<BankPlace, string>> = {
+  only: '',
+  left: 'left bank',
+  right: 'right bank',
+  front: 'front bank',
+  rear: 'rear bank',
+};
+
+/** "rear bank, 2nd of 3 from the left" */
+export function sitePlace(layout: Layout, site: Site): string {
+  const bank = layout.model.banks[site.bank - 1];
+  if (!bank) return '';
+  const from = layout.model.mounting === 'transverse' ? 'from the left' : 'from the front';
+  const where = `${ordinal(site.place + 1)} of ${bank.cylinders.length} ${from}`;
+  return [PLACE_WORDS[bank.place], where].filter(Boolean).join(', ');
+}
+
+const ordinal = (n: number): string =>
+  `${n}${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'}`;
+
+/** Cylinders beside this one in its own bank: a head gasket can leak between them. */
+export function neighbours(layout: Layout, cylinder: number): readonly number[] {
+  const bank = layout.model.banks.find((b) => b.cylinders.includes(cylinder));
+  if (!bank) return [];
+  const at = bank.cylinders.indexOf(cylinder);
+  return [bank.cylinders[at - 1], bank.cylinders[at + 1]].filter((n) => n !== undefined);
+}
+
+/** Number of coils by the engine's own ignition: never assumed to equal the plugs. */
+export function coilCount({ model, cylinders }: Layout): number {
+  switch (model.ignition) {
+    case 'coil_on_plug':
+    case 'coil_per_cylinder':
+      return cylinders;
+    case 'coil_rail':
+      return model.banks.length;
+    case 'waste_spark':
+      return cylinders / 2;
+    case 'distributor':
+      return 1;
+  }
+}
+
+/**
+ * Sites that a person's list names: "all", "1 3 5", "1A, 1B", "bank 2". A cylinder without position means all its plugs.
+ *
+ * @returns null when the list names a site that this engine does not have
+ */
+export function sitesFromText(layout: Layout, text: string): readonly Site[] | null {
+  const plain = text.trim().toLowerCase();
+  if (plain === '' || plain === 'all') return layout.sites;
+  const bank = /^bank\s*(\d)$/.exec(plain);
+  if (bank) return atLeastOne(layout.sites.filter((s) => s.bank === Number(bank[1])));
+  const found: Site[] = [];
+  for (const token of plain.split(/[\s,;+/]+/).filter(Boolean)) {
+    const match = /^(\d{1,2})([ab])?$/.exec(token);
+    const named = layout.sites.filter(
+      (s) => s.cylinder === Number(match?.[1]) && (!match?.[2] || s.position === match[2].toUpperCase()),
+    );
+    if (!match || named.length === 0) return null;
+    found.push(...named.filter((s) => !found.includes(s)));
+  }
+  return found;
+}
+
+const atLeastOne = (sites: readonly Site[]): readonly Site[] | null => (sites.length > 0 ? sites : null);

@@ -1,0 +1,111 @@
+import { median } from '../stats/theil-sen';
+
+export const ELECTRODES = ['nickel', 'fine_wire', 'multi_ground'] as const;
+export type Electrode = (typeof ELECTRODES)[number];
+
+/** Regap schools: bend where allowed, only the ground electrode and little, or return the part. */
+export const REGAP_POLICIES = ['adjust', 'ground_only', 'never'] as const;
+export type RegapPolicy = (typeof REGAP_POLICIES)[number];
+
+export interface GapSpec {
+  readonly minMm: number;
+  readonly maxMm: number;
+  /** The nominal where the sheet gives one, else the middle. */
+  readonly targetMm?: number | null;
+}
+
+export type GapReason = 'policy_never' | 'multi_ground' | 'bend_too_far';
+
+export interface GapVerdict {
+  readonly action: 'accept' | 'open' | 'close' | 'reject';
+  /** How far to bend, mm, not signed; 0 when accepted. */
+  readonly byMm: number;
+  readonly reason?: GapReason;
+}
+
+export interface BatchVerdict {
+  readonly verdict: 'good' | 'wrong_application' | 'handling_damage' | 'adjust_individually';
+  /** Median less target, mm. */
+  readonly offsetMm: number;
+  readonly spreadMm: number;
+  /** Plugs over `ALIKE_MM` from the median of the rest. */
+  readonly suspects: readonly number[];
+}
+
+/** New plugs of one box lie within this of each other, mm. Source: trade guidance. */
+export const ALIKE_MM = 0.1;
+/** Most that a ground electrode over a fine wire may be bent, mm. Source: trade guidance; the spec sheet wins. */
+export const FINE_WIRE_BEND_MM = 0.2;
+
+const EPSILON_MM = 1e-6;
+
+export const gapTarget = ({ minMm, maxMm, targetMm }: GapSpec): number => targetMm ?? (minMm + maxMm) / 2;
+
+/**
+ * Judges measured new plugs one by one and as a batch.
+ *
+ * A batch all alike but off target was gapped for another application: check the part number before bending. One plug
+ * over 0.10 mm from the median of the rest was dropped: set it aside. The batch verdict does not depend on their order.
+ *
+ * @param measuredMm gaps in mm, at least one
+ * @throws RangeError for no measurement or an empty range: a caller's mistake
+ */
+export function checkGaps(
+  spec: GapSpec,
+  electrode: Electrode,
+  policy: RegapPolicy,
+  measuredMm: readonly number[],
+): { plugs: readonly GapVerdict[]; batch: BatchVerdict } {
+  if (measuredMm.length === 0 || spec.minMm > spec.maxMm)
+    throw new RangeError('checkGaps: needs a measurement and a range');
+  const plugs = measuredMm.map((gap) => checkOne(spec, electrode, policy, gap));
+  return { plugs, batch: batchVerdict(spec, measuredMm, plugs) };
+}
+
+const inRange = ({ minMm, maxMm }: GapSpec, gap: number): boolean =>
+  gap >= minMm - EPSILON_MM && gap <= maxMm + EPSILON_MM;
+
+function checkOne(spec: GapSpec, electrode: Electrode, policy: RegapPolicy, gap: number): GapVerdict {
+  if (inRange(spec, gap)) return { action: 'accept', byMm: 0 };
+  const byMm = Math.abs(gapTarget(spec) - gap);
+  const reason = refusal(electrode, policy, byMm);
+  if (reason) return { action: 'reject', byMm, reason };
+  return { action: gap < spec.minMm ? 'open' : 'close', byMm };
+}
+
+function refusal(electrode: Electrode, policy: RegapPolicy, byMm: number): GapReason | null {
+  if (electrode === 'multi_ground') return 'multi_ground';
+  if (policy === 'never') return 'policy_never';
+  const delicate = electrode === 'fine_wire' || policy === 'ground_only';
+  return delicate && byMm > FINE_WIRE_BEND_MM + EPSILON_MM ? 'bend_too_far' : null;
+}
+
+function batchVerdict(spec: GapSpec, gaps: readonly number[], plugs: readonly GapVerdict[]): BatchVerdict {
+  const sorted = [...gaps].sort((a, b) => a - b);
+  const middle = median(sorted);
+  const spreadMm = (sorted.at(-1) ?? 0) - (sorted[0] ?? 0);
+  const suspects = gaps.flatMap((gap, i) => (farFromRest(gaps, gap, i) ? [i] : []));
+  const alike = gaps.length > 1 && spreadMm <= ALIKE_MM + EPSILON_MM;
+  const verdict =
+    suspects.length === 1
+      ? 'handling_damage'
+      : plugs.every((plug) => plug.action === 'accept')
+        ? 'good'
+        : alike && !inRange(spec, middle)
+          ? 'wrong_application'
+          : 'adjust_individually';
+  return { verdict, offsetMm: middle - gapTarget(spec), spreadMm, suspects };
+}
+
+function farFromRest(gaps: readonly number[], gap: number, index: number): boolean {
+  if (gaps.length < 3) return false;
+  const rest = gaps.filter((_, i) => i !== index).sort((a, b) => a - b);
+  return Math.abs(gap - median(rest)) > ALIKE_MM + EPSILON_MM;
+}
+
+/**
+ * Growth of a gap in service. @returns µm per 1,000 km, not rounded; null where the distance is not above 0
+ */
+export function gapGrowth(fittedMm: number, removedMm: number, distanceKm: number): number | null {
+  return distanceKm > 0 ? ((removedMm - fittedMm) * 1000) / (distanceKm / 1000) : null;
+}

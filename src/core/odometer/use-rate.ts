@@ -1,0 +1,119 @@
+import { median, quantile, theilSen } from '../stats/theil-sen';
+
+/** One accepted odometer reading. */
+export interface Reading {
+  /** Days since any fixed day. */
+  readonly day: number;
+  readonly km: number;
+}
+
+export interface UseRate {
+  readonly kmPerDay: number;
+  /** 80 % interval, km a day. */
+  readonly ci80: readonly [number, number];
+  /** Number of readings behind it; 0 when borrowed. */
+  readonly used: number;
+  /** The vehicle's own readings do not tell: this is its duty group's rate. */
+  readonly borrowed: boolean;
+}
+
+/** Rates of the other vehicles in the duty group. */
+export interface GroupRate {
+  readonly medianKmPerDay: number;
+  readonly p10KmPerDay: number;
+  readonly p90KmPerDay: number;
+}
+
+export const WINDOW_DAYS = 180;
+export const LEAST_READINGS = 3;
+export const LEAST_SPAN_DAYS = 14;
+/** Up to this many readings, the group's spread widens the interval. */
+export const FEW_READINGS = 5;
+/** Spread taken for a borrowed rate when only the group's middle is known. */
+export const ASSUMED_SPREAD = 0.5;
+
+/**
+ * Distance a vehicle covers a day, by the Theil–Sen slope of its last 180 days of accepted readings.
+ *
+ * @param readings any order; the window ends at the latest
+ * @param group its duty group: lends its median where the vehicle has under 3 readings or 14 days, and widens the
+ *   interval of a rate from 3 to 5 readings
+ * @returns null where neither the vehicle nor the group can tell; never below 0; not rounded
+ *
+ * Source: Sen (1968), see `theilSen`.
+ */
+export function useRate(readings: readonly Reading[], group?: GroupRate): UseRate | null {
+  const recent = inWindow(readings);
+  const days = recent.map((r) => r.day);
+  const span = Math.max(...days) - Math.min(...days);
+  if (recent.length < LEAST_READINGS || span < LEAST_SPAN_DAYS) return group ? borrow(group) : null;
+  const fit = theilSen(
+    days,
+    recent.map((r) => r.km),
+  );
+  if (!fit) return group ? borrow(group) : null;
+  const own = { kmPerDay: Math.max(0, fit.slope), ci80: [Math.max(0, fit.ci80[0]), Math.max(0, fit.ci80[1])] as const };
+  const ci80 = recent.length <= FEW_READINGS && group ? widen(own.kmPerDay, own.ci80, group) : own.ci80;
+  return { kmPerDay: own.kmPerDay, ci80, used: recent.length, borrowed: false };
+}
+
+function inWindow(readings: readonly Reading[]): readonly Reading[] {
+  const last = readings.reduce((latest, r) => Math.max(latest, r.day), Number.NEGATIVE_INFINITY);
+  return readings.filter((r) => r.day >= last - WINDOW_DAYS);
+}
+
+const borrow = (group: GroupRate): UseRate => ({
+  kmPerDay: group.medianKmPerDay,
+  ci80: [group.p10KmPerDay, group.p90KmPerDay],
+  used: 0,
+  borrowed: true,
+});
+
+function widen(rate: number, [lo, hi]: readonly [number, number], group: GroupRate): readonly [number, number] {
+  if (group.medianKmPerDay <= 0) return [lo, hi];
+  const share = (bound: number): number => (rate * bound) / group.medianKmPerDay;
+  return [Math.min(lo, share(group.p10KmPerDay)), Math.max(hi, share(group.p90KmPerDay))];
+}
+
+/** A group of which only a middle is known. */
+export const groupAround = (kmPerDay: number): GroupRate => ({
+  medianKmPerDay: kmPerDay,
+  p10KmPerDay: kmPerDay * (1 - ASSUMED_SPREAD),
+  p90KmPerDay: kmPerDay * (1 + ASSUMED_SPREAD),
+});
+
+/** @param kmPerDay own rates of the vehicles of one duty group @returns null for none */
+export function groupRate(kmPerDay: readonly number[]): GroupRate | null {
+  if (kmPerDay.length === 0) return null;
+  if (kmPerDay.length < LEAST_READINGS) return groupAround(median([...kmPerDay].sort((a, b) => a - b)));
+  const sorted = [...kmPerDay].sort((a, b) => a - b);
+  return { medianKmPerDay: median(sorted), p10KmPerDay: quantile(sorted, 0.1), p90KmPerDay: quantile(sorted, 0.9) };
+}
+
+/** Most that any vehicle of ours can cover a day, km. */
+export const MOST_KM_PER_DAY = 1500;
+
+export type ReadingDoubt = 'backwards' | 'too_fast';
+
+/**
+ * Which readings of one vehicle cannot follow from those before: kept and shown, but left out of the rate until
+ * someone accepts them.
+ *
+ * @param readings sorted by day @returns the doubts by index into `readings`
+ */
+export function doubtfulReadings(readings: readonly Reading[]): ReadonlyMap<number, ReadingDoubt> {
+  const doubts = new Map<number, ReadingDoubt>();
+  let last: Reading | null = null;
+  readings.forEach((reading, index) => {
+    const doubt = last ? doubtOf(last, reading) : null;
+    if (doubt) doubts.set(index, doubt);
+    else last = reading;
+  });
+  return doubts;
+}
+
+function doubtOf(before: Reading, reading: Reading): ReadingDoubt | null {
+  if (reading.km < before.km) return 'backwards';
+  const days = Math.max(1, reading.day - before.day);
+  return (reading.km - before.km) / days > MOST_KM_PER_DAY ? 'too_fast' : null;
+}

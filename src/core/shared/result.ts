@@ -1,0 +1,10 @@
+/** The outcome of a step that can fail in ways a caller must handle. */
+export type Result<T, E> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
+
+export const ok = <T>(value: T): Result<T, never> => ({ ok: true, value });
+export const err = <E>(error: E): Result<never, E> => ({ ok: false, error });
+
+/** Closes a switch over a union: a new member is then a type error, not a silent fall-through. */
+export function assertNever(value: never): never {
+  throw new Error(`unhandled case: ${JSON.stringify(value)}`);
+}

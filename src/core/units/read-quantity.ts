@@ -1,0 +1,186 @@
+import { readNumber } from './read-number';
+import { type QuantityKind, UNITS, type Unit, type UnitName, unitFromText, unitsOf } from './unit';
+
+export interface Suggestion {
+  readonly text: string;
+  readonly valueSi: number;
+}
+
+export type QuantityReading =
+  | {
+      readonly verdict: 'ok';
+      readonly valueSi: number;
+      readonly number: number;
+      readonly unit: UnitName;
+      readonly message: string;
+    }
+  | { readonly verdict: 'ask' | 'refuse'; readonly suggestions: readonly Suggestion[]; readonly message: string };
+
+export interface Window {
+  readonly min: number;
+  readonly max: number;
+}
+
+/**
+ * What a quantity of each kind can be, in SI. Source: gap 0.40 to 2.00 mm and install torque from a quarter under the
+ * smallest thread's to a quarter over the largest's are general trade guidance; no odometer shows over 2,000,000 km.
+ */
+export const PLAUSIBLE: Readonly<Record<QuantityKind, Window>> = {
+  gap: { min: 0.4, max: 2.0 },
+  torque: { min: 6, max: 43.75 },
+  distance: { min: 0, max: 2_000_000 },
+};
+
+/** Loosening torque of a plug, N·m: a seized one takes far more than it was given. */
+export const PLAUSIBLE_BREAKAWAY: Window = { min: 1, max: 150 };
+
+export interface QuantityInput {
+  readonly kind: QuantityKind;
+  readonly text: string;
+  /** The unit a number without one is read in; by default the SI one. */
+  readonly personUnit?: UnitName;
+  /** Overrides `PLAUSIBLE`, in SI. */
+  readonly window?: Window;
+}
+
+/**
+ * Reads a typed quantity, and catches slips of unit and decimal mark instead of converting them silently.
+ *
+ * - a number with a unit is taken if it is plausible, else refused with the nearest plausible readings
+ * - a number without one is read in the person's unit; if only another unit makes it plausible, it asks
+ * - a mark that may mean thousands or decimals is settled by plausibility, else it asks
+ *
+ * @returns `ok` with the value in SI, not rounded; `ask` when a person must choose; `refuse` when it cannot be right.
+ *   Never throws: any text is a possible input.
+ */
+export function readQuantity(input: QuantityInput): QuantityReading {
+  const { kind, text } = input;
+  const window = input.window ?? PLAUSIBLE[kind];
+  const parts = split(text);
+  const numbers = parts ? readNumber(parts.number) : [];
+  if (!parts || numbers.length === 0)
+    return refuse(`“${clip(text)}” is not a ${kind} we can read. Write a number and a unit, such as ${EXAMPLE[kind]}.`);
+  const unit = parts.unit === '' ? null : unitFromText(parts.unit);
+  if (parts.unit !== '' && unit?.kind !== kind) {
+    return refuse(
+      `“${clip(parts.unit)}” is not a unit of ${kind}. Use ${unitsOf(kind)
+        .map((u) => u.name)
+        .join(', ')}.`,
+    );
+  }
+  if (unit) return withUnit(numbers, unit, window, parts.number);
+  const own = input.personUnit && UNITS[input.personUnit].kind === kind ? UNITS[input.personUnit] : unitsOf(kind)[0];
+  return own ? withoutUnit(numbers, own, window) : refuse(`no unit for ${kind}`);
+}
+
+const EXAMPLE: Readonly<Record<QuantityKind, string>> = {
+  gap: '0.80 mm or 0.031 in',
+  torque: '23 N·m or 17 lbf·ft',
+  distance: '104,000 km',
+};
+
+const clip = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
+
+function split(text: string): { number: string; unit: string } | null {
+  const match = /^\s*([\d.,][\d.,\s\u00a0\u202f\u2009'’]*(?:k(?![a-z]))?)\s*(.*?)\s*$/iu.exec(text.slice(0, 80));
+  if (!match) return null;
+  // A quote after the number is inches, not a thousands mark.
+  const number = (match[1] ?? '').replace(/['’]+$/, '');
+  return { number, unit: (match[1] ?? '').slice(number.length).trim() + (match[2] ?? '') };
+}
+
+const fits = (si: number, { min, max }: Window): boolean => si >= min - 1e-9 && si <= max + 1e-9;
+
+/** Shows as many digits as were meant: at least the unit's own, no trailing noise. */
+function show(number: number, unit: Unit): string {
+  const shown = number.toFixed(Math.max(unit.decimals, Math.min(4, decimalsOf(number))));
+  return `${shown} ${unit.name}`;
+}
+
+const decimalsOf = (value: number): number => (String(value).split('.')[1] ?? '').length;
+
+function suggest(number: number, unit: Unit): Suggestion {
+  const valueSi = number * unit.factor;
+  const si = unitsOf(unit.kind)[0];
+  const other = unit.factor === 1 || !si ? '' : ` = ${show(Number(valueSi.toFixed(si.decimals)), si)}`;
+  return { text: show(number, unit) + other, valueSi };
+}
+
+const accept = (number: number, unit: Unit): QuantityReading => ({
+  verdict: 'ok',
+  valueSi: number * unit.factor,
+  number,
+  unit: unit.name,
+  message: `read as ${show(number, unit)}`,
+});
+
+const refuse = (message: string, suggestions: readonly Suggestion[] = []): QuantityReading => ({
+  verdict: 'refuse',
+  suggestions,
+  message,
+});
+
+const ask = (message: string, suggestions: readonly Suggestion[]): QuantityReading => ({
+  verdict: 'ask',
+  suggestions,
+  message,
+});
+
+function withUnit(numbers: readonly number[], unit: Unit, window: Window, typed: string): QuantityReading {
+  const plausible = numbers.filter((n) => fits(n * unit.factor, window));
+  const [first, second] = plausible;
+  if (first !== undefined && (second === undefined || readsAsThousands(typed, unit.kind))) return accept(first, unit);
+  if (first !== undefined)
+    return ask(
+      `${typed.trim()} ${unit.name} can mean two things. Which?`,
+      plausible.map((n) => suggest(n, unit)),
+    );
+  const number = numbers[0] ?? 0;
+  return implausible(number, unit, window);
+}
+
+/** An odometer of "104,000" is never 104 km with three decimals: a comma there groups. */
+const readsAsThousands = (typed: string, kind: QuantityKind): boolean => kind === 'distance' && typed.includes(',');
+
+function implausible(number: number, unit: Unit, window: Window): QuantityReading {
+  const suggestions = [...shifted(number, unit, window), ...inOtherUnits(number, unit, window)];
+  const si = unitsOf(unit.kind)[0];
+  const meaning =
+    unit.factor === 1 || !si ? '' : ` is ${show(Number((number * unit.factor).toFixed(si.decimals)), si)}`;
+  const range = si ? `${window.min} to ${window.max.toLocaleString('en')} ${si.name}` : '';
+  const [best] = suggestions;
+  const hint = best ? `did you mean ${best.text}?` : 'check the figure and its unit.';
+  return refuse(`${show(number, unit)}${meaning}, outside the plausible ${range}: ${hint}`, suggestions);
+}
+
+/** The same digits with the decimal mark moved, the smallest move first. */
+function shifted(number: number, unit: Unit, window: Window): readonly Suggestion[] {
+  if (number === 0) return [];
+  return [-1, 1, -2, 2, -3, 3]
+    .map((power) => Number((number * 10 ** power).toPrecision(12)))
+    .filter((candidate) => fits(candidate * unit.factor, window))
+    .slice(0, 1)
+    .map((candidate) => suggest(candidate, unit));
+}
+
+const inOtherUnits = (number: number, unit: Unit, window: Window): readonly Suggestion[] =>
+  unitsOf(unit.kind)
+    .filter((other) => other !== unit && fits(number * other.factor, window))
+    .map((other) => suggest(number, other));
+
+function withoutUnit(numbers: readonly number[], own: Unit, window: Window): QuantityReading {
+  const plausible = numbers.filter((n) => fits(n * own.factor, window));
+  const [first, second] = plausible;
+  if (first !== undefined && (second === undefined || (own.kind === 'distance' && first > second)))
+    return accept(first, own);
+  if (first !== undefined)
+    return ask(
+      'The mark can mean thousands or decimals. Which?',
+      plausible.map((n) => suggest(n, own)),
+    );
+  const elsewhere = numbers.flatMap((n) => inOtherUnits(n, own, window));
+  const number = numbers[0] ?? 0;
+  if (elsewhere.length === 0) return implausible(number, own, window);
+  const best = elsewhere[0]?.text ?? '';
+  return ask(`${show(number, own)} is not plausible. Did you mean ${best}?`, elsewhere);
+}

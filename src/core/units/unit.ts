@@ -1,0 +1,67 @@
+/**
+ * Units of the trade and their exact factors.
+ *
+ * Source: international yard and pound agreement (1959); 1 lbf·ft and 1 lbf·in follow from standard gravity.
+ */
+export const MM_PER_INCH = 25.4;
+export const KM_PER_MILE = 1.609344;
+export const NM_PER_LBF_FT = 1.3558179483;
+export const NM_PER_LBF_IN = 0.112984829;
+
+export const QUANTITY_KINDS = ['gap', 'torque', 'distance'] as const;
+export type QuantityKind = (typeof QUANTITY_KINDS)[number];
+
+export const UNIT_NAMES = ['mm', 'in', 'thou', 'N·m', 'lbf·ft', 'lbf·in', 'km', 'mi'] as const;
+export type UnitName = (typeof UNIT_NAMES)[number];
+
+export interface Unit {
+  readonly name: UnitName;
+  readonly kind: QuantityKind;
+  /** SI (mm, N·m or km) per one of this unit. */
+  readonly factor: number;
+  /** Decimals that a person working in this unit writes. */
+  readonly decimals: number;
+}
+
+export const UNITS: Readonly<Record<UnitName, Unit>> = {
+  mm: { name: 'mm', kind: 'gap', factor: 1, decimals: 2 },
+  in: { name: 'in', kind: 'gap', factor: MM_PER_INCH, decimals: 3 },
+  thou: { name: 'thou', kind: 'gap', factor: MM_PER_INCH / 1000, decimals: 0 },
+  N·m: { name: 'N·m', kind: 'torque', factor: 1, decimals: 1 },
+  lbf·ft: { name: 'lbf·ft', kind: 'torque', factor: NM_PER_LBF_FT, decimals: 1 },
+  lbf·in: { name: 'lbf·in', kind: 'torque', factor: NM_PER_LBF_IN, decimals: 0 },
+  km: { name: 'km', kind: 'distance', factor: 1, decimals: 0 },
+  mi: { name: 'mi', kind: 'distance', factor: KM_PER_MILE, decimals: 0 },
+};
+
+/** Units of one kind, the SI one first. */
+export function unitsOf(kind: QuantityKind): readonly Unit[] {
+  return Object.values(UNITS).filter((unit) => unit.kind === kind);
+}
+
+/** @param value in `unit` @returns mm, N·m or km, not rounded */
+export const toSi = (value: number, unit: UnitName): number => value * UNITS[unit].factor;
+
+/** @param si in mm, N·m or km @returns the value in `unit`, not rounded */
+export const fromSi = (si: number, unit: UnitName): number => si / UNITS[unit].factor;
+
+const SPELLINGS: ReadonlyArray<readonly [RegExp, UnitName]> = [
+  [/^(mm|millimet(er|re)s?)$/, 'mm'],
+  [/^(in|ins|inch|inches|"|″|”|'')$/, 'in'],
+  [/^(thou|thous|mil|mils)$/, 'thou'],
+  [/^n[\s.·*-]*m$/, 'N·m'],
+  [/^(newton[\s-]*met(er|re)s?)$/, 'N·m'],
+  [/^(ft|foot|feet)[\s.·*-]*(lb|lbs|lbf|pounds?)$/, 'lbf·ft'],
+  [/^(lb|lbs|lbf|pounds?)[\s.·*-]*(ft|foot|feet)$/, 'lbf·ft'],
+  [/^(in|inch)[\s.·*-]*(lb|lbs|lbf|pounds?)$/, 'lbf·in'],
+  [/^(lb|lbs|lbf|pounds?)[\s.·*-]*(in|inch)$/, 'lbf·in'],
+  [/^(km|kms|kilomet(er|re)s?)$/, 'km'],
+  [/^(mi|mile|miles)$/, 'mi'],
+];
+
+/** The unit that a person's spelling names, or null: "ft-lb", "lb ft" and "lbf·ft" are one unit. */
+export function unitFromText(text: string): Unit | null {
+  const spelled = text.trim().toLowerCase().replace(/\.$/, '');
+  const found = SPELLINGS.find(([pattern]) => pattern.test(spelled));
+  return found ? UNITS[found[1]] : null;
+}

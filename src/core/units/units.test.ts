@@ -1,0 +1,172 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { readNumber } from './read-number';
+import { PLAUSIBLE_BREAKAWAY, readQuantity } from './read-quantity';
+import { fromSi, QUANTITY_KINDS, toSi, UNIT_NAMES, type UnitName, unitFromText, unitsOf } from './unit';
+
+const value = (kind: 'gap' | 'torque' | 'distance', text: string, personUnit?: UnitName) => {
+  const reading = readQuantity({ kind, text, personUnit });
+  if (reading.verdict !== 'ok') throw new Error(`${text}: ${reading.verdict} ${reading.message}`);
+  return reading.valueSi;
+};
+
+describe('units', () => {
+  it('converts by the exact factors', () => {
+    expect(toSi(1, 'in')).toBe(25.4);
+    expect(toSi(1, 'mi')).toBe(1.609344);
+    expect(toSi(1, 'lbf·ft')).toBe(1.3558179483);
+    expect(toSi(12, 'lbf·in')).toBeCloseTo(toSi(1, 'lbf·ft'), 8);
+  });
+
+  it('gives the same figure there and back', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...UNIT_NAMES), fc.double({ min: 0, max: 1e6, noNaN: true }), (unit, x) => {
+        expect(fromSi(toSi(x, unit), unit)).toBeCloseTo(x, 6);
+      }),
+    );
+  });
+
+  it.each([
+    ['ft-lb', 'lbf·ft'],
+    ['lb ft', 'lbf·ft'],
+    ['lbf·ft', 'lbf·ft'],
+    ['ft lbs', 'lbf·ft'],
+    ['in-lb', 'lbf·in'],
+    ['lb.in', 'lbf·in'],
+    ['Nm', 'N·m'],
+    ['N m', 'N·m'],
+    ['"', 'in'],
+    ['Thou', 'thou'],
+    ['Miles', 'mi'],
+  ])('knows %s as %s', (text, name) => {
+    expect(unitFromText(text)?.name).toBe(name);
+  });
+
+  it('knows no unit it was not taught', () => {
+    expect(unitFromText('furlong')).toBeNull();
+  });
+});
+
+describe('readNumber', () => {
+  it.each([
+    ['0.8', [0.8]],
+    ['0,8', [0.8]],
+    ['.030', [0.03]],
+    ['104 000', [104000]],
+    ['104,000', [104000, 104]],
+    ['104.000', [104, 104000]],
+    ['1.234.567', [1234567]],
+    ['1,234.5', [1234.5]],
+    ['1.234,5', [1234.5]],
+    ['104k', [104000]],
+    ["104'000", [104000]],
+    ['0.030', [0.03]],
+  ])('reads %s as %j', (text, expected) => {
+    expect(readNumber(text)).toEqual(expected);
+  });
+
+  it.each(['', '-3', '1,23,4', 'abc', '1..2', '12,34.5', '=1+1', '1e9'])('refuses %j', (text) => {
+    expect(readNumber(text)).toEqual([]);
+  });
+});
+
+describe('readQuantity', () => {
+  it.each([
+    ['gap', '0.8', 0.8],
+    ['gap', '0,8 mm', 0.8],
+    ['gap', '.030"', 0.762],
+    ['gap', '30 thou', 0.762],
+    ['gap', '0.030 in', 0.762],
+    ['torque', '17 ft-lb', 23.0489],
+    ['torque', '17 lb ft', 23.0489],
+    ['torque', '17 lbf·ft', 23.0489],
+    ['torque', '150 in-lb', 16.9477],
+    ['torque', '23 Nm', 23],
+    ['distance', '104 000 km', 104000],
+    ['distance', '104,000 mi', 167371.776],
+    ['distance', '104k', 104000],
+    ['distance', '104,000', 104000],
+    ['gap', '1,250 mm', 1.25],
+  ] as const)('%s %s is %d', (kind, text, expected) => {
+    expect(value(kind, text)).toBeCloseTo(expected, 3);
+  });
+
+  it('names the nearest plausible reading of a slipped decimal', () => {
+    const inch = readQuantity({ kind: 'gap', text: '0.30 in' });
+    expect(inch.verdict).toBe('refuse');
+    expect(inch.message).toContain('7.62 mm');
+    expect(inch.message).toContain('0.030 in = 0.76 mm');
+    const mm = readQuantity({ kind: 'gap', text: '9 mm' });
+    expect(mm).toMatchObject({ verdict: 'refuse', suggestions: [{ text: '0.90 mm', valueSi: 0.9 }] });
+  });
+
+  it('asks instead of converting when only another unit makes the figure plausible', () => {
+    expect(readQuantity({ kind: 'gap', text: '.030', personUnit: 'mm' })).toMatchObject({
+      verdict: 'ask',
+      suggestions: [{ valueSi: expect.closeTo(0.762, 9) }],
+    });
+    expect(readQuantity({ kind: 'gap', text: '0.8', personUnit: 'in' })).toMatchObject({
+      verdict: 'ask',
+      suggestions: [{ valueSi: 0.8 }],
+    });
+    expect(readQuantity({ kind: 'torque', text: '150' }).verdict).toBe('ask');
+    expect(value('gap', '.030', 'in')).toBeCloseTo(0.762, 6);
+  });
+
+  it('asks which of two plausible readings a lone mark means', () => {
+    expect(readQuantity({ kind: 'distance', text: '104.000 km' })).toMatchObject({
+      verdict: 'ask',
+      suggestions: [{ valueSi: 104 }, { valueSi: 104000 }],
+    });
+  });
+
+  it.each([
+    ['gap', '0.8 Nm'],
+    ['torque', '0.8 mm'],
+    ['gap', 'wide'],
+    ['gap', ''],
+    ['distance', '-5 km'],
+    ['distance', '99 999 999 km'],
+    ['gap', '0'],
+  ] as const)('refuses %s %j', (kind, text) => {
+    expect(readQuantity({ kind, text }).verdict).toBe('refuse');
+  });
+
+  it('takes a breakaway torque that would be no install torque', () => {
+    expect(readQuantity({ kind: 'torque', text: '80 N·m' }).verdict).toBe('refuse');
+    expect(readQuantity({ kind: 'torque', text: '80 N·m', window: PLAUSIBLE_BREAKAWAY })).toMatchObject({
+      verdict: 'ok',
+      valueSi: 80,
+    });
+  });
+
+  it('never accepts an implausible gap or torque, whatever is typed', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...QUANTITY_KINDS),
+        fc.string(),
+        fc.constantFrom('', ' mm', ' in', ' Nm', ' ft-lb', ' mi'),
+        (kind, text, unit) => {
+          const reading = readQuantity({ kind, text: text + unit });
+          if (reading.verdict !== 'ok') return;
+          expect(reading.valueSi).toBeGreaterThanOrEqual(kind === 'gap' ? 0.4 - 1e-6 : 0);
+          expect(reading.valueSi).toBeLessThanOrEqual({ gap: 2, torque: 43.75, distance: 2e6 }[kind] + 1e-6);
+        },
+      ),
+    );
+  });
+
+  it('reads back its own suggestions', () => {
+    fc.assert(
+      fc.property(fc.constantFrom('gap', 'torque'), fc.double({ min: 0.001, max: 5000, noNaN: true }), (kind, n) => {
+        const unit = unitsOf(kind)[0]?.name;
+        const reading = readQuantity({ kind, text: `${n.toFixed(3)} ${unit}` });
+        if (reading.verdict === 'ok') return;
+        for (const s of reading.suggestions) {
+          const again = readQuantity({ kind, text: s.text.split(' = ')[0] ?? '' });
+          expect(again.verdict).toBe('ok');
+        }
+      }),
+    );
+  });
+});
