@@ -1,7 +1,17 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { doubtfulReadings, groupAround, groupRate, useRate } from './use-rate';
+import {
+  doubtfulReadings,
+  type GroupRate,
+  groupAround,
+  groupRate,
+  ownRate,
+  type Reading,
+  settledRate,
+} from './use-rate';
+
+const useRate = (readings: readonly Reading[], group: GroupRate | null = null) => settledRate(ownRate(readings), group);
 
 interface Vector {
   days: number[];
@@ -75,9 +85,23 @@ describe('doubtfulReadings', () => {
       [31, 9000],
       [40, 1900],
     ].map(([day = 0, km = 0]) => ({ day, km }));
-    expect([...doubtfulReadings(readings)]).toEqual([
+    expect([...doubtfulReadings([], readings)]).toEqual([
       [2, 'backwards'],
       [4, 'too_fast'],
     ]);
+  });
+
+  it('trusts what was accepted before: a late message above a later reading is doubted, not the later one', () => {
+    const known = [
+      { day: 0, km: 100 },
+      { day: 30, km: 1000 },
+    ];
+    expect([...doubtfulReadings(known, [{ day: 10, km: 1500 }])]).toEqual([[0, 'backwards']]);
+    expect(
+      doubtfulReadings(known, [
+        { day: 10, km: 400 },
+        { day: 40, km: 1300 },
+      ]).size,
+    ).toBe(0);
   });
 });

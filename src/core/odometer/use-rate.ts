@@ -36,25 +36,31 @@ export const ASSUMED_SPREAD = 0.5;
  * Distance a vehicle covers a day, by the Theil–Sen slope of its last 180 days of accepted readings.
  *
  * @param readings any order; the window ends at the latest
- * @param group its duty group: lends its median where the vehicle has under 3 readings or 14 days, and widens the
- *   interval of a rate from 3 to 5 readings
- * @returns null where neither the vehicle nor the group can tell; never below 0; not rounded
+ * @returns null where its readings cannot tell (under 3, or under 14 days apart); never below 0; not rounded
  *
  * Source: Sen (1968), see `theilSen`.
  */
-export function useRate(readings: readonly Reading[], group?: GroupRate): UseRate | null {
+export function ownRate(readings: readonly Reading[]): UseRate | null {
   const recent = inWindow(readings);
   const days = recent.map((r) => r.day);
   const span = Math.max(...days) - Math.min(...days);
-  if (recent.length < LEAST_READINGS || span < LEAST_SPAN_DAYS) return group ? borrow(group) : null;
+  if (recent.length < LEAST_READINGS || span < LEAST_SPAN_DAYS) return null;
   const fit = theilSen(
     days,
     recent.map((r) => r.km),
   );
-  if (!fit) return group ? borrow(group) : null;
-  const own = { kmPerDay: Math.max(0, fit.slope), ci80: [Math.max(0, fit.ci80[0]), Math.max(0, fit.ci80[1])] as const };
-  const ci80 = recent.length <= FEW_READINGS && group ? widen(own.kmPerDay, own.ci80, group) : own.ci80;
-  return { kmPerDay: own.kmPerDay, ci80, used: recent.length, borrowed: false };
+  if (!fit) return null;
+  const ci80 = [Math.max(0, fit.ci80[0]), Math.max(0, fit.ci80[1])] as const;
+  return { kmPerDay: Math.max(0, fit.slope), ci80, used: recent.length, borrowed: false };
+}
+
+/**
+ * The rate to work with: the vehicle's own, widened by its duty group's spread where it rests on 3 to 5 readings, or the
+ * group's where it has none. @returns null where neither can tell
+ */
+export function settledRate(own: UseRate | null, group: GroupRate | null): UseRate | null {
+  if (!own) return group ? borrow(group) : null;
+  return own.used <= FEW_READINGS && group ? { ...own, ci80: widen(own.kmPerDay, own.ci80, group) } : own;
 }
 
 function inWindow(readings: readonly Reading[]): readonly Reading[] {
@@ -96,24 +102,34 @@ export const MOST_KM_PER_DAY = 1500;
 export type ReadingDoubt = 'backwards' | 'too_fast';
 
 /**
- * Which readings of one vehicle cannot follow from those before: kept and shown, but left out of the rate until
+ * Which new readings cannot follow from what is known of the vehicle: kept and shown, but left out of the rate until
  * someone accepts them.
  *
- * @param readings sorted by day @returns the doubts by index into `readings`
+ * @param accepted sorted by day: trusted
+ * @param fresh sorted by day
+ * @returns the doubts by index into `fresh`
  */
-export function doubtfulReadings(readings: readonly Reading[]): ReadonlyMap<number, ReadingDoubt> {
+export function doubtfulReadings(
+  accepted: readonly Reading[],
+  fresh: readonly Reading[],
+): ReadonlyMap<number, ReadingDoubt> {
   const doubts = new Map<number, ReadingDoubt>();
-  let last: Reading | null = null;
-  readings.forEach((reading, index) => {
-    const doubt = last ? doubtOf(last, reading) : null;
+  let at = 0;
+  let before: Reading | null = null;
+  fresh.forEach((reading, index) => {
+    for (let known = accepted[at]; known && known.day <= reading.day; known = accepted[++at]) {
+      if (!before || known.km >= before.km) before = known;
+    }
+    const doubt = doubtOf(before, reading, accepted[at] ?? null);
     if (doubt) doubts.set(index, doubt);
-    else last = reading;
+    else before = reading;
   });
   return doubts;
 }
 
-function doubtOf(before: Reading, reading: Reading): ReadingDoubt | null {
-  if (reading.km < before.km) return 'backwards';
+function doubtOf(before: Reading | null, reading: Reading, after: Reading | null): ReadingDoubt | null {
+  if ((before && reading.km < before.km) || (after && reading.km > after.km)) return 'backwards';
+  if (!before) return null;
   const days = Math.max(1, reading.day - before.day);
   return (reading.km - before.km) / days > MOST_KM_PER_DAY ? 'too_fast' : null;
 }

@@ -1,0 +1,13 @@
+import { date, integer, numeric, timestamp, uuid } from 'drizzle-orm/pg-core';
+
+/** Columns that most tables share. */
+export const id = () => uuid().primaryKey().defaultRandom();
+export const fleetId = () => uuid().notNull();
+export const instant = () => timestamp({ withTimezone: true, mode: 'date' });
+export const createdAt = () => instant().notNull().defaultNow();
+export const day = () => date({ mode: 'string' });
+export const km = () => numeric({ precision: 9, scale: 1, mode: 'number' });
+export const mm = () => numeric({ precision: 6, scale: 4, mode: 'number' });
+export const nm = () => numeric({ precision: 6, scale: 2, mode: 'number' });
+/** Counts up with every change: a write that names an older one is refused. */
+export const version = () => integer().notNull().default(1);

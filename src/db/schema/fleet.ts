@@ -1,0 +1,160 @@
+import { sql } from 'drizzle-orm';
+import {
+  bigserial,
+  boolean,
+  check,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import { user } from './auth';
+import { engineFamilies } from './catalogue';
+import { createdAt, day, fleetId, id, instant, version } from './columns';
+
+export const fleets = pgTable('fleets', {
+  id: id(),
+  name: text().notNull(),
+  isDemo: boolean().notNull().default(false),
+  createdAt: createdAt(),
+});
+
+export const depots = pgTable(
+  'depots',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    name: text().notNull(),
+    timeZone: text().notNull().default('Etc/UTC'),
+  },
+  (t) => [unique().on(t.fleetId, t.name), unique().on(t.fleetId, t.id)],
+);
+
+export const bays = pgTable(
+  'bays',
+  { id: id(), fleetId: fleetId(), depotId: uuid().notNull(), name: text().notNull() },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
+    unique().on(t.fleetId, t.depotId, t.name),
+    unique().on(t.fleetId, t.id),
+  ],
+);
+
+export const people = pgTable(
+  'people',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    userId: text()
+      .unique()
+      .references(() => user.id),
+    name: text().notNull(),
+    role: text({ enum: ['supervisor', 'technician', 'parts_clerk', 'viewer'] }).notNull(),
+    unitSystem: text({ enum: ['metric', 'us'] })
+      .notNull()
+      .default('metric'),
+    hybridQualified: boolean().notNull().default(false),
+    shiftMinutes: integer().notNull().default(450),
+    active: boolean().notNull().default(true),
+    version: version(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    unique().on(t.fleetId, t.id),
+    check('people_role_known', sql`${t.role} in ('supervisor','technician','parts_clerk','viewer')`),
+    check('people_unit_system_known', sql`${t.unitSystem} in ('metric','us')`),
+    check('people_shift_possible', sql`${t.shiftMinutes} between 0 and 1440`),
+  ],
+);
+
+export const vehicles = pgTable(
+  'vehicles',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    unitNumber: text().notNull(),
+    name: text().notNull(),
+    depotId: uuid().notNull(),
+    dutyGroup: text().notNull(),
+    make: text(),
+    model: text(),
+    modelYear: integer(),
+    vin: text(),
+    engineFamilyId: uuid().notNull(),
+    /** Null: nobody has said. */
+    variant: text(),
+    inServiceOn: day().notNull(),
+    odometerUnit: text({ enum: ['km', 'mi'] }).notNull(),
+    severeDuty: boolean().notNull().default(false),
+    version: version(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    unique().on(t.fleetId, t.unitNumber),
+    unique().on(t.fleetId, t.id),
+    foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
+    foreignKey({ columns: [t.fleetId, t.engineFamilyId], foreignColumns: [engineFamilies.fleetId, engineFamilies.id] }),
+    check('vehicles_model_year_possible', sql`${t.modelYear} between 1950 and 2100`),
+    check('vehicles_odometer_unit_known', sql`${t.odometerUnit} in ('km','mi')`),
+  ],
+);
+
+/** Who did what, when. Append-only: a trigger refuses update and delete. */
+export const auditTrail = pgTable(
+  'audit_trail',
+  {
+    id: bigserial({ mode: 'number' }).primaryKey(),
+    fleetId: fleetId(),
+    at: createdAt(),
+    personId: uuid(),
+    action: text().notNull(),
+    entity: text().notNull(),
+    entityId: text().notNull(),
+    changes: jsonb().notNull(),
+  },
+  (t) => [index().on(t.fleetId, t.entity, t.entityId)],
+);
+
+/** Uploaded files between dry run and confirmation, and the memory of those applied. */
+export const imports = pgTable(
+  'imports',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    kind: text().notNull(),
+    fileName: text().notNull(),
+    content: text().notNull(),
+    mapping: jsonb().$type<Record<string, string>>().notNull(),
+    options: jsonb().$type<Record<string, string>>().notNull(),
+    state: text({ enum: ['checked', 'applied', 'discarded'] })
+      .notNull()
+      .default('checked'),
+    counts: jsonb().$type<Record<string, number>>(),
+    createdBy: uuid(),
+    createdAt: createdAt(),
+    appliedAt: instant(),
+  },
+  (t) => [
+    index().on(t.fleetId, t.createdAt),
+    check('imports_state_known', sql`${t.state} in ('checked','applied','discarded')`),
+  ],
+);
+
+/** The columns a person matched once, by the header they stood under. */
+export const columnMappings = pgTable(
+  'column_mappings',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    kind: text().notNull(),
+    header: text().notNull(),
+    mapping: jsonb().$type<Record<string, string>>().notNull(),
+    options: jsonb().$type<Record<string, string>>().notNull(),
+  },
+  (t) => [uniqueIndex().on(t.fleetId, t.kind, t.header)],
+);

@@ -1,0 +1,66 @@
+import { sql } from 'drizzle-orm';
+import {
+  check,
+  doublePrecision,
+  foreignKey,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { SiteClock } from '../../core/interval/due';
+import { createdAt, day, fleetId, km } from './columns';
+import { vehicles } from './fleet';
+
+/** Append-only in meaning: a doubtful reading is kept and flagged, never dropped. */
+export const odometerReadings = pgTable(
+  'odometer_readings',
+  {
+    vehicleId: uuid().notNull(),
+    readOn: day().notNull(),
+    odometerKm: km().notNull(),
+    fleetId: fleetId(),
+    asTyped: text().notNull(),
+    unit: text({ enum: ['km', 'mi'] }).notNull(),
+    source: text().notNull(),
+    state: text({ enum: ['accepted', 'suspect', 'rejected'] }).notNull(),
+    doubt: text(),
+    enteredBy: uuid(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.vehicleId, t.readOn, t.odometerKm] }),
+    foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    check('odometer_readings_possible', sql`${t.odometerKm} between 0 and 3300000`),
+    check('odometer_readings_unit_known', sql`${t.unit} in ('km','mi')`),
+    check('odometer_readings_state_known', sql`${t.state} in ('accepted','suspect','rejected')`),
+  ],
+);
+
+/** Where each vehicle stands, kept in step with its cause in the same transaction; `npm run rebuild-due` makes it anew. */
+export const vehicleStatus = pgTable(
+  'vehicle_status',
+  {
+    vehicleId: uuid().primaryKey(),
+    fleetId: fleetId(),
+    odometerOn: day(),
+    odometerKm: km(),
+    suspectReadings: integer().notNull().default(0),
+    /** The vehicle's own rate; null: its readings cannot tell, and its duty group lends one when it is read. */
+    rateKmPerDay: doublePrecision(),
+    rateLowKmPerDay: doublePrecision(),
+    rateHighKmPerDay: doublePrecision(),
+    rateReadings: integer().notNull().default(0),
+    fitment: text({ enum: ['match', 'needs-answer', 'no-spec'] }).notNull(),
+    /** What would settle the fitment, or why there is none. */
+    fitmentWhy: text(),
+    specSheetId: uuid(),
+    limitKm: km(),
+    limitMonths: integer(),
+    /** The distinct clocks of its plug sites; which of them is worst depends on the day. */
+    clocks: jsonb().$type<SiteClock[]>().notNull(),
+  },
+  (t) => [foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] })],
+);

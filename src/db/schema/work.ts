@@ -1,0 +1,188 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  check,
+  customType,
+  foreignKey,
+  index,
+  integer,
+  pgTable,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import { parts, specSheets } from './catalogue';
+import { createdAt, day, fleetId, id, instant, km, mm, nm, version } from './columns';
+import { bays, people, vehicles } from './fleet';
+
+const tsrange = customType<{ data: string }>({ dataType: () => 'tsrange' });
+
+/** What sits, or sat, in each site: its own clock and history. */
+export const fittedComponents = pgTable(
+  'fitted_components',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    vehicleId: uuid().notNull(),
+    component: text({ enum: ['plug', 'coil', 'boot', 'lead', 'cap', 'rotor'] }).notNull(),
+    cylinder: integer().notNull(),
+    position: text({ enum: ['A', 'B'] }).notNull(),
+    /** By the record; null: the record names none. */
+    partId: uuid(),
+    /** Read off the part itself. */
+    observedNumber: text(),
+    /** What someone says it is. */
+    believedNumber: text(),
+    history: text({ enum: ['proven', 'probable', 'unknown'] }).notNull(),
+    installedOn: day().notNull(),
+    installedOnCertainty: text({ enum: ['exact', 'estimated', 'assumed'] }).notNull(),
+    installedOnAsTyped: text(),
+    installedKm: km().notNull(),
+    installedKmCertainty: text({ enum: ['exact', 'estimated', 'assumed'] }).notNull(),
+    installedKmAsTyped: text(),
+    gapMm: mm(),
+    gapAsTyped: text(),
+    specSheetId: uuid(),
+    workOrderId: uuid(),
+    removedOn: day(),
+    removedKm: km(),
+    removedByWorkOrderId: uuid(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    foreignKey({ columns: [t.fleetId, t.partId], foreignColumns: [parts.fleetId, parts.id] }),
+    foreignKey({ columns: [t.fleetId, t.specSheetId], foreignColumns: [specSheets.fleetId, specSheets.id] }),
+    uniqueIndex('fitted_components_one_a_site')
+      .on(t.vehicleId, t.component, t.cylinder, t.position)
+      .where(sql`${t.removedOn} is null`),
+    index().on(t.vehicleId),
+    check('fitted_components_km_possible', sql`${t.installedKm} >= 0`),
+  ],
+);
+
+export const workOrders = pgTable(
+  'work_orders',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    number: integer().notNull(),
+    vehicleId: uuid().notNull(),
+    component: text({ enum: ['plug'] }).notNull(),
+    state: text({ enum: ['proposed', 'planned', 'in_bay', 'closed', 'cancelled'] }).notNull(),
+    /** In force when the order was opened. */
+    specSheetId: uuid().notNull(),
+    minutes: integer().notNull(),
+    openedOn: day().notNull(),
+    openedBy: uuid().notNull(),
+    closedOn: day(),
+    closedBy: uuid(),
+    closedKm: km(),
+    closedKmAsTyped: text(),
+    /** Why it was cancelled or reopened. */
+    reason: text(),
+    note: text(),
+    version: version(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    unique().on(t.fleetId, t.number),
+    unique().on(t.fleetId, t.id),
+    foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    foreignKey({ columns: [t.fleetId, t.specSheetId], foreignColumns: [specSheets.fleetId, specSheets.id] }),
+    uniqueIndex('work_orders_one_open_a_component')
+      .on(t.vehicleId, t.component)
+      .where(sql`${t.state} not in ('closed', 'cancelled')`),
+    check(
+      'work_orders_closed_whole',
+      sql`(${t.state} = 'closed') = (${t.closedOn} is not null and ${t.closedKm} is not null)`,
+    ),
+  ],
+);
+
+export const workOrderSteps = pgTable(
+  'work_order_steps',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    workOrderId: uuid().notNull(),
+    place: integer().notNull(),
+    key: text().notNull(),
+    title: text().notNull(),
+    caution: text(),
+    perSite: boolean().notNull().default(false),
+    state: text({ enum: ['open', 'done', 'not_done'] })
+      .notNull()
+      .default('open'),
+    saidBy: uuid(),
+    saidAt: instant(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
+    unique().on(t.workOrderId, t.key),
+    check('work_order_steps_state_known', sql`${t.state} in ('open','done','not_done')`),
+  ],
+);
+
+/** What was found and done at one site of one work order. */
+export const workOrderSites = pgTable(
+  'work_order_sites',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    workOrderId: uuid().notNull(),
+    cylinder: integer().notNull(),
+    position: text({ enum: ['A', 'B'] }).notNull(),
+    /** The revision this site was done under. */
+    specSheetId: uuid().notNull(),
+    expectedNumber: text(),
+    observedNumber: text(),
+    believedNumber: text(),
+    removedGapMm: mm(),
+    removedGapAsTyped: text(),
+    /** Null: not looked at; empty: looked at, nothing chosen. */
+    conditions: text().array(),
+    breakawayFeel: text({ enum: ['loose', 'normal', 'tight', 'seized', 'unknown'] }),
+    breakawayTorqueNm: nm(),
+    breakawayTorqueAsTyped: text(),
+    newNumber: text(),
+    newGapMm: mm(),
+    newGapAsTyped: text(),
+    torqueMethod: text({ enum: ['wrench', 'angle', 'feel'] }),
+    wrenchSettingNm: nm(),
+    wrenchSettingAsTyped: text(),
+    installedTorqueNm: nm(),
+    installedTorqueAsTyped: text(),
+    remark: text(),
+    doneAt: instant(),
+    doneBy: uuid(),
+    version: version(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
+    foreignKey({ columns: [t.fleetId, t.specSheetId], foreignColumns: [specSheets.fleetId, specSheets.id] }),
+    unique().on(t.workOrderId, t.cylinder, t.position),
+    check('work_order_sites_gap_possible', sql`${t.newGapMm} between 0.4 and 2.0`),
+    check('work_order_sites_done_by_someone', sql`(${t.doneAt} is null) = (${t.doneBy} is null)`),
+  ],
+);
+
+/** A day, bay and person for a work order. Exclusion constraints in the migration refuse a double booking. */
+export const bookings = pgTable(
+  'bookings',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    workOrderId: uuid().notNull().unique(),
+    bayId: uuid().notNull(),
+    personId: uuid().notNull(),
+    /** Local time at the depot. */
+    during: tsrange().notNull(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
+    foreignKey({ columns: [t.fleetId, t.bayId], foreignColumns: [bays.fleetId, bays.id] }),
+    foreignKey({ columns: [t.fleetId, t.personId], foreignColumns: [people.fleetId, people.id] }),
+  ],
+);
