@@ -1,0 +1,27 @@
+import { and, desc, eq } from 'drizzle-orm';
+import type { Querier, Tx } from '../client';
+import { auditTrail, people } from '../schema';
+
+export interface AuditEntry {
+  readonly fleetId: string;
+  readonly personId: string | null;
+  readonly action: string;
+  readonly entity: string;
+  readonly entityId: string;
+  readonly changes: Readonly<Record<string, unknown>>;
+}
+
+/** One row of the append-only trail, in the transaction of the write it tells of. */
+export async function writeAudit(tx: Tx, entry: AuditEntry): Promise<void> {
+  await tx.insert(auditTrail).values(entry);
+}
+
+export async function auditOf(q: Querier, fleetId: string, entity: string, entityId: string, limit = 50) {
+  return q
+    .select({ at: auditTrail.at, action: auditTrail.action, changes: auditTrail.changes, who: people.name })
+    .from(auditTrail)
+    .leftJoin(people, eq(people.id, auditTrail.personId))
+    .where(and(eq(auditTrail.fleetId, fleetId), eq(auditTrail.entity, entity), eq(auditTrail.entityId, entityId)))
+    .orderBy(desc(auditTrail.id))
+    .limit(limit);
+}

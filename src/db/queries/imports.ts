@@ -1,0 +1,70 @@
+import { and, desc, eq, sql } from 'drizzle-orm';
+import type { Querier, Tx } from '../client';
+import { columnMappings, imports, people } from '../schema';
+
+export type ImportRow = typeof imports.$inferSelect;
+
+export async function loadImport(q: Querier, fleetId: string, id: string): Promise<ImportRow | null> {
+  const [row] = await q
+    .select()
+    .from(imports)
+    .where(and(eq(imports.fleetId, fleetId), eq(imports.id, id)));
+  return row ?? null;
+}
+
+/** Takes the row for the rest of the transaction, and keeps other imports of the fleet waiting until it ends. */
+export async function lockImport(tx: Tx, fleetId: string, id: string): Promise<ImportRow | null> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 42))`);
+  const [row] = await tx
+    .select()
+    .from(imports)
+    .where(and(eq(imports.fleetId, fleetId), eq(imports.id, id)))
+    .for('update');
+  return row ?? null;
+}
+
+export async function listImportRows(q: Querier, fleetId: string) {
+  return q
+    .select({
+      id: imports.id,
+      kind: imports.kind,
+      fileName: imports.fileName,
+      state: imports.state,
+      counts: imports.counts,
+      createdAt: imports.createdAt,
+      appliedAt: imports.appliedAt,
+      by: people.name,
+    })
+    .from(imports)
+    .leftJoin(people, eq(people.id, imports.createdBy))
+    .where(eq(imports.fleetId, fleetId))
+    .orderBy(desc(imports.createdAt))
+    .limit(50);
+}
+
+const headerKey = (header: readonly string[]): string => JSON.stringify(header);
+
+export async function rememberMapping(
+  tx: Tx,
+  fleetId: string,
+  kind: string,
+  header: readonly string[],
+  mapping: Record<string, string>,
+  options: Record<string, string>,
+) {
+  await tx
+    .insert(columnMappings)
+    .values({ fleetId, kind, header: headerKey(header), mapping, options })
+    .onConflictDoUpdate({
+      target: [columnMappings.fleetId, columnMappings.kind, columnMappings.header],
+      set: { mapping, options },
+    });
+}
+
+export async function rememberedMapping(q: Querier, fleetId: string, header: readonly string[]) {
+  const [row] = await q
+    .select()
+    .from(columnMappings)
+    .where(and(eq(columnMappings.fleetId, fleetId), eq(columnMappings.header, headerKey(header))));
+  return row ?? null;
+}

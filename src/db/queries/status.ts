@@ -1,0 +1,130 @@
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { SiteClock } from '@/core/interval/due';
+import type { Reading } from '@/core/odometer/use-rate';
+import { WINDOW_DAYS } from '@/core/odometer/use-rate';
+import type { Querier, Tx } from '../client';
+import { fittedComponents, vehicleStatus, vehicles } from '../schema';
+
+export type StatusRow = typeof vehicleStatus.$inferInsert;
+
+/** Vehicles to bring up to date: some, or (null) the whole fleet. */
+export type Which = readonly string[] | null;
+
+export async function loadVehicleKeys(q: Querier, fleetId: string, which: Which) {
+  return q
+    .select()
+    .from(vehicles)
+    .where(and(eq(vehicles.fleetId, fleetId), which ? inArray(vehicles.id, [...which]) : undefined));
+}
+
+export async function loadCurrentPlugs(q: Querier, fleetId: string, which: Which) {
+  return q
+    .select()
+    .from(fittedComponents)
+    .where(
+      and(
+        eq(fittedComponents.fleetId, fleetId),
+        eq(fittedComponents.component, 'plug'),
+        isNull(fittedComponents.removedOn),
+        which ? inArray(fittedComponents.vehicleId, [...which]) : undefined,
+      ),
+    );
+}
+
+/** Accepted readings that decide the rate: those within the window before each vehicle's last. */
+export async function loadRecentReadings(
+  q: Querier,
+  fleetId: string,
+  which: Which,
+): Promise<ReadonlyMap<string, readonly Reading[]>> {
+  const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
+  const found = await q.execute<{ vehicle_id: string; days: number[]; kms: number[] }>(sql`
+    with last as (
+      select vehicle_id, max(read_on) as last_on from odometer_readings
+      where fleet_id = ${fleetId} and state = 'accepted' ${narrowed} group by vehicle_id
+    )
+    select r.vehicle_id,
+           array_agg(r.read_on - date '1970-01-01' order by r.read_on, r.odometer_km) as days,
+           array_agg(r.odometer_km::float8 order by r.read_on, r.odometer_km) as kms
+    from last join odometer_readings r on r.vehicle_id = last.vehicle_id
+    where r.state = 'accepted' and r.read_on >= last.last_on - ${WINDOW_DAYS}::int
+    group by r.vehicle_id`);
+  return new Map(found.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 }))]));
+}
+
+export async function countSuspects(q: Querier, fleetId: string, which: Which): Promise<ReadonlyMap<string, number>> {
+  const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
+  const found = await q.execute<{ vehicle_id: string; n: number }>(sql`
+    select vehicle_id, count(*)::int as n from odometer_readings
+    where fleet_id = ${fleetId} and state = 'suspect' ${narrowed} group by vehicle_id`);
+  return new Map(found.rows.map((row) => [row.vehicle_id, row.n]));
+}
+
+const CHUNK = 1000;
+
+export async function saveStatus(tx: Tx, rows: readonly StatusRow[]): Promise<void> {
+  for (let at = 0; at < rows.length; at += CHUNK) {
+    const chunk = rows.slice(at, at + CHUNK);
+    await tx.delete(vehicleStatus).where(
+      inArray(
+        vehicleStatus.vehicleId,
+        chunk.map((row) => row.vehicleId),
+      ),
+    );
+    await tx.insert(vehicleStatus).values(chunk);
+  }
+}
+
+export interface DueRow {
+  readonly id: string;
+  readonly unitNumber: string;
+  readonly name: string;
+  readonly depot: string;
+  readonly dutyGroup: string;
+  readonly engineCode: string;
+  readonly odometerOn: string | null;
+  readonly odometerKm: number | null;
+  readonly suspectReadings: number;
+  readonly rateKmPerDay: number | null;
+  readonly rateLowKmPerDay: number | null;
+  readonly rateHighKmPerDay: number | null;
+  readonly rateReadings: number;
+  readonly fitment: 'match' | 'needs-answer' | 'no-spec';
+  readonly fitmentWhy: string | null;
+  readonly partNumber: string | null;
+  readonly limitKm: number | null;
+  readonly limitMonths: number | null;
+  readonly clocks: readonly SiteClock[];
+  readonly openWorkOrderId: string | null;
+  readonly openWorkOrderNumber: number | null;
+  readonly plannedOn: string | null;
+}
+
+/** Everything the due list says of a fleet, one row a vehicle. `vehicleId` narrows to one. */
+export async function loadDueRows(q: Querier, fleetId: string, vehicleId?: string): Promise<readonly DueRow[]> {
+  const found = await q.execute<Record<string, unknown> & DueRow>(sql`
+    select v.id, v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup", f.code as "engineCode",
+      s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm", coalesce(s.suspect_readings, 0) as "suspectReadings",
+      s.rate_km_per_day as "rateKmPerDay", s.rate_low_km_per_day as "rateLowKmPerDay", s.rate_high_km_per_day as "rateHighKmPerDay",
+      coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment, s.fitment_why as "fitmentWhy",
+      p.number as "partNumber", s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.clocks, '[]'::jsonb) as clocks,
+      w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"
+    from vehicles v
+    join depots d on d.id = v.depot_id
+    join engine_families f on f.id = v.engine_family_id
+    left join vehicle_status s on s.vehicle_id = v.id
+    left join spec_sheets sh on sh.id = s.spec_sheet_id
+    left join parts p on p.id = sh.part_id
+    left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
+    left join bookings b on b.work_order_id = w.id
+    where v.fleet_id = ${fleetId} ${vehicleId ? sql`and v.id = ${vehicleId}` : sql``}`);
+  return found.rows;
+}
+
+/** Own rates of the vehicles that have one, by duty group. */
+export async function loadGroupRates(q: Querier, fleetId: string, dutyGroup: string): Promise<readonly number[]> {
+  const found = await q.execute<{ rate: number }>(sql`
+    select s.rate_km_per_day as rate from vehicle_status s join vehicles v on v.id = s.vehicle_id
+    where v.fleet_id = ${fleetId} and v.duty_group = ${dutyGroup} and s.rate_km_per_day is not null`);
+  return found.rows.map((row) => row.rate);
+}

@@ -1,0 +1,132 @@
+import { and, asc, desc, eq, isNull, notInArray, sql } from 'drizzle-orm';
+import type { Querier, Tx } from '../client';
+import {
+  bays,
+  bookings,
+  depots,
+  engineFamilies,
+  fittedComponents,
+  parts,
+  people,
+  vehicles,
+  workOrderSites,
+  workOrderSteps,
+  workOrders,
+} from '../schema';
+
+export type WorkOrderRow = typeof workOrders.$inferSelect;
+export type SiteRow = typeof workOrderSites.$inferSelect;
+export type StepRow = typeof workOrderSteps.$inferSelect;
+
+const ENDED = ['closed', 'cancelled'] as const;
+
+export async function loadWorkOrder(q: Querier, fleetId: string, id: string): Promise<WorkOrderRow | null> {
+  const [row] = await q
+    .select()
+    .from(workOrders)
+    .where(and(eq(workOrders.fleetId, fleetId), eq(workOrders.id, id)));
+  return row ?? null;
+}
+
+/** Takes the row until the transaction ends, so that two people closing it do so one after the other. */
+export async function lockWorkOrder(tx: Tx, fleetId: string, id: string): Promise<WorkOrderRow | null> {
+  const [row] = await tx
+    .select()
+    .from(workOrders)
+    .where(and(eq(workOrders.fleetId, fleetId), eq(workOrders.id, id)))
+    .for('update');
+  return row ?? null;
+}
+
+export const loadSites = (q: Querier, workOrderId: string) =>
+  q
+    .select()
+    .from(workOrderSites)
+    .where(eq(workOrderSites.workOrderId, workOrderId))
+    .orderBy(asc(workOrderSites.cylinder), asc(workOrderSites.position));
+
+export const loadSteps = (q: Querier, workOrderId: string) =>
+  q.select().from(workOrderSteps).where(eq(workOrderSteps.workOrderId, workOrderId)).orderBy(asc(workOrderSteps.place));
+
+export async function nextNumber(tx: Tx, fleetId: string): Promise<number> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 7))`);
+  const [row] = await tx
+    .select({ last: sql<number>`coalesce(max(${workOrders.number}), 1000)` })
+    .from(workOrders)
+    .where(eq(workOrders.fleetId, fleetId));
+  return Number(row?.last ?? 1000) + 1;
+}
+
+/** What the record says sits in each plug site of a vehicle. */
+export const loadFittedPlugs = (q: Querier, vehicleId: string) =>
+  q
+    .select({ fitted: fittedComponents, number: parts.number })
+    .from(fittedComponents)
+    .leftJoin(parts, eq(parts.id, fittedComponents.partId))
+    .where(
+      and(
+        eq(fittedComponents.vehicleId, vehicleId),
+        eq(fittedComponents.component, 'plug'),
+        isNull(fittedComponents.removedOn),
+      ),
+    );
+
+const listColumns = {
+  id: workOrders.id,
+  number: workOrders.number,
+  state: workOrders.state,
+  openedOn: workOrders.openedOn,
+  closedOn: workOrders.closedOn,
+  minutes: workOrders.minutes,
+  vehicleId: vehicles.id,
+  unitNumber: vehicles.unitNumber,
+  vehicleName: vehicles.name,
+  engineCode: engineFamilies.code,
+  hybrid: engineFamilies.hybrid,
+  depotId: vehicles.depotId,
+  depot: depots.name,
+  bayId: bookings.bayId,
+  bay: bays.name,
+  personId: bookings.personId,
+  person: people.name,
+  startsAt: sql<string | null>`to_char(lower(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
+  endsAt: sql<string | null>`to_char(upper(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
+};
+
+const listQuery = (q: Querier) =>
+  q
+    .select(listColumns)
+    .from(workOrders)
+    .innerJoin(vehicles, eq(vehicles.id, workOrders.vehicleId))
+    .innerJoin(engineFamilies, eq(engineFamilies.id, vehicles.engineFamilyId))
+    .innerJoin(depots, eq(depots.id, vehicles.depotId))
+    .leftJoin(bookings, eq(bookings.workOrderId, workOrders.id))
+    .leftJoin(bays, eq(bays.id, bookings.bayId))
+    .leftJoin(people, eq(people.id, bookings.personId));
+
+export type WorkOrderListRow = Awaited<ReturnType<typeof listWorkOrderRows>>[number];
+
+export const listWorkOrderRows = (
+  q: Querier,
+  fleetId: string,
+  only: { open?: boolean; vehicleId?: string; id?: string } = {},
+) =>
+  listQuery(q)
+    .where(
+      and(
+        eq(workOrders.fleetId, fleetId),
+        only.open ? notInArray(workOrders.state, [...ENDED]) : undefined,
+        only.vehicleId ? eq(workOrders.vehicleId, only.vehicleId) : undefined,
+        only.id ? eq(workOrders.id, only.id) : undefined,
+      ),
+    )
+    .orderBy(desc(workOrders.number))
+    .limit(500);
+
+/** Booked work that touches the days from `from` up to, not with, `to`. */
+export const listBooked = (q: Querier, fleetId: string, from: string, to: string) =>
+  listQuery(q)
+    .where(
+      and(eq(workOrders.fleetId, fleetId), sql`${bookings.during} && tsrange(${from}::timestamp, ${to}::timestamp)`),
+    )
+    .orderBy(sql`lower(${bookings.during})`);

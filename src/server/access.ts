@@ -1,0 +1,58 @@
+import { type Failure, fail } from './failure';
+
+export const ROLES = ['supervisor', 'technician', 'parts_clerk', 'viewer'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Who is asking. Every use-case takes one. */
+export interface Actor {
+  readonly personId: string;
+  readonly fleetId: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly unitSystem: 'metric' | 'us';
+}
+
+const EVERYONE: readonly Role[] = ROLES;
+const SUPERVISOR: readonly Role[] = ['supervisor'];
+
+/** What each role may do. What is not listed is refused. */
+const ALLOWED = {
+  'read the fleet': EVERYONE,
+  'change own settings': EVERYONE,
+  'make access tokens': SUPERVISOR,
+  'import data': ['supervisor', 'parts_clerk'],
+  'manage people': SUPERVISOR,
+  'manage bays': SUPERVISOR,
+  'answer fitment questions': ['supervisor', 'parts_clerk'],
+  'record odometer readings': ['supervisor', 'technician'],
+  'open work orders': SUPERVISOR,
+  'plan work orders': SUPERVISOR,
+  'record work': ['supervisor', 'technician'],
+  'reopen or cancel work orders': SUPERVISOR,
+} as const satisfies Record<string, readonly Role[]>;
+
+export type Permission = keyof typeof ALLOWED;
+
+export function may(actor: Pick<Actor, 'role'>, permission: Permission): boolean {
+  const roles: readonly Role[] = ALLOWED[permission];
+  return roles.includes(actor.role);
+}
+
+const ROLE_NAMES: Readonly<Record<Role, string>> = {
+  supervisor: 'supervisor',
+  technician: 'technician',
+  parts_clerk: 'parts clerk',
+  viewer: 'viewer',
+};
+
+export const roleName = (role: Role): string => ROLE_NAMES[role];
+
+/** Null when allowed; else the refusal to hand back. */
+export function refusal(actor: Actor, permission: Permission): ReturnType<typeof fail> | null {
+  if (may(actor, permission)) return null;
+  const roles: readonly Role[] = ALLOWED[permission];
+  return fail(
+    'forbidden' satisfies Failure['kind'],
+    `A ${roleName(actor.role)} may not ${permission}. Ask a ${roles.map(roleName).join(' or ')}.`,
+  );
+}

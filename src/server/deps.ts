@@ -1,0 +1,32 @@
+import { isPlainDate, type PlainDate } from '@/core/calendar/plain-date';
+import { type Connection, type Db, openConnection } from '@/db/client';
+
+/** What a use-case may reach besides its input. */
+export interface Deps {
+  readonly db: Db;
+  readonly now: () => Date;
+  /** The calendar day of the work. */
+  readonly today: () => PlainDate;
+}
+
+const shared = globalThis as unknown as { isobarConnection?: Connection };
+
+/** One pool a process, opened at the first use, so that a build needs no database. */
+export function connection(): Connection {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set: start Isobar with npm run demo or npm start.');
+  shared.isobarConnection ??= openConnection(url);
+  return shared.isobarConnection;
+}
+
+export function deps(): Deps {
+  return { db: connection().db, now: () => new Date(), today };
+}
+
+/** `ISOBAR_TODAY` holds the day still, for the demo scenario and for tests. */
+function today(): PlainDate {
+  const held = process.env.ISOBAR_TODAY;
+  if (held && isPlainDate(held)) return held;
+  const zone = process.env.ISOBAR_TIME_ZONE ?? 'UTC';
+  return new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(new Date());
+}

@@ -1,0 +1,125 @@
+import { fromDayNumber } from '@/core/calendar/plain-date';
+import { layoutOf, type Site } from '@/core/engine/layout';
+import { type Fitment, match } from '@/core/fitment/match';
+import type { Certainty, SiteClock } from '@/core/interval/due';
+import { ownRate, type Reading } from '@/core/odometer/use-rate';
+import { groupBy } from '@/core/shared/group-by';
+import type { Tx } from '@/db/client';
+import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import {
+  countSuspects,
+  loadCurrentPlugs,
+  loadRecentReadings,
+  loadVehicleKeys,
+  type StatusRow,
+  saveStatus,
+  type Which,
+} from '@/db/queries/status';
+
+type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
+type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
+
+/**
+ * Brings the standing of some vehicles, or (null) of the whole fleet, into step with what is recorded.
+ * Called in the same transaction as its cause.
+ */
+export async function refreshStatus(tx: Tx, fleetId: string, which: Which): Promise<void> {
+  if (which?.length === 0) return;
+  const [vehicles, families, specs] = [
+    await loadVehicleKeys(tx, fleetId, which),
+    await loadFamilies(tx, fleetId),
+    await loadSpecs(tx, fleetId),
+  ];
+  const readings = await loadRecentReadings(tx, fleetId, which);
+  const suspects = await countSuspects(tx, fleetId, which);
+  const fitted = groupBy(await loadCurrentPlugs(tx, fleetId, which), (row) => row.vehicleId);
+  const familyById = new Map(families.map((family) => [family.id, family]));
+  const plugSpecs = groupBy(
+    specs.filter((spec) => spec.component === 'plug'),
+    (spec) => spec.engineFamilyId,
+  );
+  const rows = vehicles.flatMap((vehicle) => {
+    const family = familyById.get(vehicle.engineFamilyId);
+    if (!family) return [];
+    const fitment = match(vehicle, plugSpecs.get(family.id) ?? [], family.variants);
+    return [
+      statusOf(
+        vehicle,
+        family,
+        fitment,
+        readings.get(vehicle.id) ?? [],
+        suspects.get(vehicle.id) ?? 0,
+        fitted.get(vehicle.id) ?? [],
+      ),
+    ];
+  });
+  await saveStatus(tx, rows);
+}
+
+function statusOf(
+  vehicle: Vehicle,
+  family: EngineFamily,
+  fitment: Fitment<SpecSheet>,
+  readings: readonly Reading[],
+  suspectReadings: number,
+  fitted: readonly Fitted[],
+): StatusRow {
+  const last = readings.at(-1);
+  const rate = ownRate(readings);
+  const spec = fitment.kind === 'match' ? fitment.spec : null;
+  return {
+    vehicleId: vehicle.id,
+    fleetId: vehicle.fleetId,
+    odometerOn: last ? fromDayNumber(last.day) : null,
+    odometerKm: last?.km ?? null,
+    suspectReadings,
+    rateKmPerDay: rate?.kmPerDay ?? null,
+    rateLowKmPerDay: rate?.ci80[0] ?? null,
+    rateHighKmPerDay: rate?.ci80[1] ?? null,
+    rateReadings: rate?.used ?? 0,
+    fitment: fitment.kind,
+    fitmentWhy: whyNoMatch(fitment),
+    specSheetId: spec?.id ?? null,
+    limitKm: (vehicle.severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null,
+    limitMonths: spec?.intervalMonths ?? null,
+    clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted),
+  };
+}
+
+/** In words, what keeps a vehicle from a firm match; null for a match. */
+export function whyNoMatch(fitment: Fitment<SpecSheet>): string | null {
+  switch (fitment.kind) {
+    case 'match':
+      return null;
+    case 'no-spec':
+      return fitment.reason === 'only-memory'
+        ? 'The only sheet is from memory: do not fit by it.'
+        : 'No spec sheet for this engine: do not fit.';
+    case 'needs-answer':
+      return QUESTIONS[fitment.key];
+  }
+}
+
+const QUESTIONS = {
+  'engine-family': 'Which engine family is it?',
+  variant: 'Which variant of the engine is it?',
+  'model-year': 'Which model year is it?',
+  sheet: 'Two sheets of equal rank cover it: which holds?',
+} as const;
+
+/** A site with no record is taken as fitted when the vehicle was new, and marked so. */
+function distinctClocks(vehicle: Vehicle, sites: readonly Site[], fitted: readonly Fitted[]): SiteClock[] {
+  const bySite = new Map(fitted.map((row) => [`${row.cylinder}${row.position}`, row]));
+  const clocks = new Map<string, SiteClock>();
+  for (const { cylinder, position } of sites) {
+    const row = bySite.get(`${cylinder}${position}`);
+    const certainty: Certainty = row ? leastCertain(row.installedOnCertainty, row.installedKmCertainty) : 'assumed';
+    const installed = row ? { on: row.installedOn, km: row.installedKm } : { on: vehicle.inServiceOn, km: 0 };
+    const key = `${installed.on} ${installed.km} ${certainty}`;
+    if (!clocks.has(key)) clocks.set(key, { cylinder, position, installed, certainty });
+  }
+  return [...clocks.values()];
+}
+
+const ORDER: readonly Certainty[] = ['exact', 'estimated', 'assumed'];
+const leastCertain = (a: Certainty, b: Certainty): Certainty => (ORDER.indexOf(a) > ORDER.indexOf(b) ? a : b);

@@ -1,0 +1,67 @@
+import { ok } from '@/core/shared/result';
+import type { Actor } from '../access';
+import type { Deps } from '../deps';
+import { type DueFilter, type DueItem, listDue } from '../due/list-due';
+import type { Outcome } from '../failure';
+import { type Cell, toCsv } from './csv';
+
+const HEADER = [
+  'unit_number',
+  'name',
+  'depot',
+  'duty_group',
+  'engine_family',
+  'part_number',
+  'state',
+  'life_used_percent',
+  'binds',
+  'limit_km',
+  'limit_months',
+  'history',
+  'due_p10',
+  'due_p50',
+  'due_p90',
+  'odometer_km',
+  'odometer_on',
+  'odometer_now_km',
+  'rate_km_per_day',
+  'rate_borrowed',
+  'work_order',
+  'planned_on',
+];
+
+/** The due list, filtered and sorted as on screen. */
+export async function exportDue(deps: Deps, actor: Actor, filter: DueFilter): Promise<Outcome<string>> {
+  const list = await listDue(deps, actor, filter);
+  return list.ok ? ok(toCsv(HEADER, list.value.items.map(toRow))) : list;
+}
+
+const rounded = (value: number | null | undefined, digits: number): number | null =>
+  value == null ? null : Number(value.toFixed(digits));
+
+function toRow(item: DueItem): Cell[] {
+  return [
+    item.unitNumber,
+    item.name,
+    item.depot,
+    item.dutyGroup,
+    item.engineCode,
+    item.partNumber,
+    item.state,
+    rounded(item.lifeUsed === null ? null : item.lifeUsed * 100, 1),
+    item.binds,
+    item.limitKm,
+    item.limitMonths,
+    item.certainty,
+    item.due?.p10 ?? null,
+    item.due?.p50 ?? null,
+    item.due?.p90 ?? null,
+    item.odometerKm,
+    item.odometerOn,
+    rounded(item.odometerNowKm, 0),
+    rounded(item.rate?.kmPerDay, 1),
+    item.rate ? (item.rate.borrowed ? 'yes' : 'no') : null,
+    item.openWorkOrder?.number ?? null,
+    item.openWorkOrder?.plannedOn ?? null,
+  ];
+}

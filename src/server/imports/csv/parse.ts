@@ -1,0 +1,80 @@
+import { CsvError, parse } from 'csv-parse/sync';
+import { err, ok, type Result } from '@/core/shared/result';
+
+export interface CsvRow {
+  /** Line of the file on which the row ends, from 1. */
+  readonly line: number;
+  readonly cells: readonly string[];
+}
+
+export interface CsvTable {
+  readonly header: readonly string[];
+  readonly rows: readonly CsvRow[];
+  readonly delimiter: string;
+}
+
+export const MOST_COLUMNS = 200;
+export const MOST_ROWS = 1_000_000;
+const DELIMITERS = [',', ';', '\t', '|'] as const;
+
+/** Rows of a CSV text with any usual separator. @returns why it cannot be read, with the line */
+export function parseCsv(text: string): Result<CsvTable, string> {
+  const plain = text.replace(/^\ufeff/, '');
+  const firstLine = plain.slice(0, plain.search(/\r|\n|$/));
+  const delimiter = likelyDelimiter(firstLine);
+  if (firstLine.split(delimiter).length > MOST_COLUMNS)
+    return err(`Line 1 has more than ${MOST_COLUMNS} columns. Is it the right file?`);
+  try {
+    const records = parse(plain, {
+      delimiter,
+      info: true,
+      relax_column_count: true,
+      skip_empty_lines: true,
+      trim: true,
+      to: MOST_ROWS + 2,
+      max_record_size: 200_000,
+    }) as unknown as readonly { record: string[]; info: { lines: number } }[];
+    return toTable(records, delimiter);
+  } catch (error) {
+    if (error instanceof CsvError) return err(inWords(error));
+    throw error;
+  }
+}
+
+function toTable(
+  records: readonly { record: string[]; info: { lines: number } }[],
+  delimiter: string,
+): Result<CsvTable, string> {
+  const [first, ...rest] = records;
+  if (!first || first.record.every((cell) => cell === ''))
+    return err('The file has no header line. The first line names the columns; see the template.');
+  if (rest.length > MOST_ROWS) return err(`The file has over ${MOST_ROWS.toLocaleString('en')} rows. Split it.`);
+  const rows = rest
+    .filter(({ record }) => record.some((cell) => cell !== ''))
+    .map(({ record, info }) => ({ line: info.lines, cells: record }));
+  return rows.length === 0
+    ? err('The file has a header line but no rows.')
+    : ok({ header: first.record, rows, delimiter });
+}
+
+function likelyDelimiter(line: string): string {
+  const unquoted = line.replace(/"[^"]*"/g, '');
+  const counts = DELIMITERS.map((mark) => unquoted.split(mark).length);
+  return DELIMITERS[counts.indexOf(Math.max(...counts))] ?? ',';
+}
+
+function inWords(error: CsvError): string {
+  const line = 'lines' in error ? Number(error.lines) : 0;
+  const where = line > 0 ? `Line ${line}: ` : '';
+  switch (error.code) {
+    case 'CSV_QUOTE_NOT_CLOSED':
+      return `${where}a quote (") is opened and never closed. The file may be cut short.`;
+    case 'INVALID_OPENING_QUOTE':
+    case 'CSV_INVALID_CLOSING_QUOTE':
+      return `${where}a quote (") stands in the middle of a cell. Double it ("") or remove it.`;
+    case 'CSV_MAX_RECORD_SIZE':
+      return `${where}a row is longer than 200,000 characters. A quote may be missing.`;
+    default:
+      return `${where}this is not CSV we can read (${error.code}).`;
+  }
+}

@@ -1,0 +1,147 @@
+import type { PlainDate } from '@/core/calendar/plain-date';
+import { type DateOrder, readDate } from '@/core/calendar/read-date';
+import type { Certainty } from '@/core/interval/due';
+import { readNumber } from '@/core/units/read-number';
+import { readQuantity, type Window } from '@/core/units/read-quantity';
+import { type QuantityKind, type UnitName, unitFromText } from '@/core/units/unit';
+
+export interface CellSource {
+  /** The trimmed cell of a column, '' where the file has no such column. */
+  cell(key: string): string;
+  /** The column's name as the person knows it. */
+  label(key: string): string;
+}
+
+export interface Dated {
+  readonly date: PlainDate;
+  readonly certainty: Certainty;
+}
+
+export interface Measured {
+  readonly si: number;
+  readonly unit: UnitName;
+  readonly asTyped: string;
+}
+
+const MOST_TEXT = 120;
+
+/** Reads the typed cells of one row, and gathers what is wrong with each in words, so that a row is refused once, whole. */
+export class RowReader {
+  readonly faults: string[] = [];
+
+  constructor(
+    private readonly source: CellSource,
+    private readonly dateOrder?: DateOrder,
+  ) {}
+
+  fault(key: string, why: string): null {
+    this.faults.push(`${this.source.label(key)}: ${why}`);
+    return null;
+  }
+
+  text(key: string): string | null {
+    const cell = this.source.cell(key);
+    if (cell === '') return null;
+    if (/^[=+@]|^-(?!$|\d)/.test(cell))
+      return this.fault(key, `“${clip(cell)}” starts like a spreadsheet formula. Give the value itself`);
+    return cell.length > MOST_TEXT ? this.fault(key, `longer than ${MOST_TEXT} characters`) : cell.replace(/\s+/g, ' ');
+  }
+
+  required(key: string): string {
+    const text = this.text(key);
+    if (text === null && this.source.cell(key) === '') this.fault(key, 'is empty');
+    return text ?? '';
+  }
+
+  oneOf<T extends string>(key: string, choices: readonly T[], fallback?: T): T | null {
+    const cell = this.source
+      .cell(key)
+      .toLowerCase()
+      .replace(/[\s-]+/g, '_');
+    if (cell === '' && fallback !== undefined) return fallback;
+    const found = choices.find((choice) => choice.toLowerCase() === cell);
+    return (
+      found ??
+      this.fault(
+        key,
+        `${cell === '' ? 'is empty' : `“${clip(this.source.cell(key))}” is not known`}. Use one of ${choices.join(', ')}`,
+      )
+    );
+  }
+
+  yesNo(key: string): boolean {
+    return (
+      this.oneOf(key, ['yes', 'no', 'true', 'false', '1', '0', 'y', 'n', 'x'], 'no')?.match(/^(yes|true|1|y|x)$/) !=
+      null
+    );
+  }
+
+  integer(key: string, min: number, max: number): number | null {
+    const cell = this.source.cell(key);
+    if (cell === '') return null;
+    const value = /^\d{1,9}$/.test(cell) ? Number(cell) : Number.NaN;
+    return value >= min && value <= max
+      ? value
+      : this.fault(key, `“${clip(cell)}” is not a whole number from ${min} to ${max}`);
+  }
+
+  integers(key: string): number[] {
+    const cell = this.source.cell(key);
+    const tokens = cell.split(/[\s,;/-]+/).filter(Boolean);
+    if (tokens.length > 16 || tokens.some((token) => !/^\d{1,2}$/.test(token))) {
+      this.fault(key, `“${clip(cell)}” is not a list of cylinder numbers such as 1 3 4 2`);
+      return [];
+    }
+    return tokens.map(Number);
+  }
+
+  decimal(key: string, min: number, max: number): number | null {
+    const cell = this.source.cell(key);
+    if (cell === '') return null;
+    const value = readNumber(cell).find((n) => n >= min && n <= max);
+    return value ?? this.fault(key, `“${clip(cell)}” is not a number from ${min} to ${max}`);
+  }
+
+  /** @param unitKey a column that names the unit of this row */
+  quantity(key: string, kind: QuantityKind, unitKey: string, fallback?: UnitName, window?: Window): Measured | null {
+    const typed = this.source.cell(key);
+    return typed === '' ? null : this.quantityOf(key, typed, kind, unitKey, fallback, window);
+  }
+
+  /** The same for text that was taken from the cell. */
+  quantityOf(
+    key: string,
+    typed: string,
+    kind: QuantityKind,
+    unitKey: string,
+    fallback?: UnitName,
+    window?: Window,
+  ): Measured | null {
+    const unitText = this.source.cell(unitKey);
+    const unit = unitText === '' ? null : unitFromText(unitText);
+    if (unitText !== '' && unit?.kind !== kind)
+      return this.fault(unitKey, `“${clip(unitText)}” is not a unit of ${kind}`);
+    const ownUnit = /[a-z"″']\s*$/i.test(typed.replace(/k$/i, ''));
+    const text = ownUnit || !unit ? typed : `${typed} ${unit.name}`;
+    const reading = readQuantity({ kind, text, personUnit: fallback, window });
+    if (reading.verdict !== 'ok') return this.fault(key, reading.message);
+    return { si: reading.valueSi, unit: reading.unit, asTyped: text };
+  }
+
+  date(key: string): Dated | null {
+    const reading = readDate(this.source.cell(key), this.dateOrder);
+    switch (reading.kind) {
+      case 'exact':
+      case 'estimated':
+        return { date: reading.date, certainty: reading.kind };
+      case 'unknown':
+        return null;
+      case 'undecided':
+        return this.fault(key, 'day and month can be swapped: say which comes first');
+      case 'impossible':
+        return this.fault(key, reading.why);
+    }
+  }
+}
+
+export const clip = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);

@@ -1,0 +1,21 @@
+import { IMPORT_KINDS, type ImportKind, type ImportKindName } from '../kind';
+import { engineFamiliesKind } from './engine-families';
+import { odometerKind } from './odometer';
+import { serviceHistoryKind } from './service-history';
+import { specSheetsKind } from './spec-sheets';
+import { vehiclesKind } from './vehicles';
+
+const KINDS: Readonly<Record<ImportKindName, ImportKind>> = {
+  'engine-families': engineFamiliesKind,
+  'spec-sheets': specSheetsKind,
+  vehicles: vehiclesKind,
+  odometer: odometerKind,
+  'service-history': serviceHistoryKind,
+};
+
+export const isKindName = (name: string): name is ImportKindName => IMPORT_KINDS.some((kind) => kind === name);
+
+export const kindOf = (name: ImportKindName): ImportKind => KINDS[name];
+
+/** In the order in which they build on each other. */
+export const allKinds = (): readonly ImportKind[] => IMPORT_KINDS.map(kindOf);

@@ -1,0 +1,189 @@
+import { eq, inArray } from 'drizzle-orm';
+import type { PlainDate } from '@/core/calendar/plain-date';
+import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
+import { partKey } from '@/core/fitment/match';
+import type { Certainty } from '@/core/interval/due';
+import { groupBy } from '@/core/shared/group-by';
+import type { Querier, Tx } from '@/db/client';
+import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
+import { fittedComponents, parts, vehicles } from '@/db/schema';
+import { refreshStatus } from '../../due/refresh-status';
+import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
+
+type Fitted = typeof fittedComponents.$inferInsert;
+type Values = Omit<Fitted, 'fleetId' | 'cylinder' | 'position' | 'removedOn' | 'removedKm'>;
+interface HistoryWrite {
+  readonly values: Values;
+  readonly sites: readonly Pick<Site, 'cylinder' | 'position'>[];
+}
+
+interface Here {
+  readonly vehicles: ReadonlyMap<string, typeof vehicles.$inferSelect>;
+  readonly families: ReadonlyMap<string, EngineFamily>;
+  readonly parts: ReadonlyMap<string, string>;
+  readonly done: Set<string>;
+}
+
+export const serviceHistoryKind = defineKind<HistoryWrite>({
+  name: 'service-history',
+  title: 'Service history',
+  about:
+    'One row a past service: which plugs went in, at which sites, when and at what distance. “about 2019”, “60 or 70 thousand” and “unknown” are kept as what they are, apart from exact figures.',
+  needs: ['vehicles'],
+  dateColumns: ['serviced_on'],
+  columns: [
+    { key: 'unit_number', required: true, help: 'The vehicle', example: '32', aliases: ['unit_no', 'vehicle'] },
+    {
+      key: 'serviced_on',
+      help: 'Day, “about 2019”, or unknown',
+      example: '2023-06-12',
+      aliases: ['date', 'fitted_on'],
+    },
+    {
+      key: 'odometer',
+      help: 'Distance then, “about 60,000”, or unknown',
+      example: '42100',
+      aliases: ['reading', 'mileage'],
+    },
+    { key: 'unit', help: 'km or mi', example: 'km' },
+    { key: 'sites', help: 'all, bank 1, or sites such as 1 3 5 or 1A 2B', example: 'all', aliases: ['cylinders'] },
+    { key: 'part_number', help: 'By the record; empty when it names none', example: 'EM-7310', aliases: ['part'] },
+    { key: 'gap', help: 'As fitted', example: '1.05', aliases: ['gap_fitted'] },
+    { key: 'gap_unit', help: 'mm, in or thou', example: 'mm' },
+    {
+      key: 'history',
+      help: 'proven (seen on paper), probable or unknown; probable when empty',
+      example: 'proven',
+      aliases: ['certainty'],
+    },
+  ],
+
+  async plan(q, scope, rows) {
+    const here = await whatIsHere(q, scope.fleetId);
+    return rows.map((row) => planRow(row, scope, here));
+  },
+
+  async apply(tx, { fleetId }, writes) {
+    const touched = [...new Set(writes.map((write) => write.values.vehicleId))];
+    const byVehicle = groupBy(writes, (write) => write.values.vehicleId);
+    for (const [vehicleId, own] of byVehicle) await saveHistory(tx, fleetId, vehicleId, own);
+    await refreshStatus(tx, fleetId, touched);
+  },
+});
+
+async function whatIsHere(q: Querier, fleetId: string): Promise<Here> {
+  const vehicleRows = await q.select().from(vehicles).where(eq(vehicles.fleetId, fleetId));
+  const partRows = await q.select({ id: parts.id, key: parts.numberKey }).from(parts).where(eq(parts.fleetId, fleetId));
+  const fitted = await q.select().from(fittedComponents).where(eq(fittedComponents.fleetId, fleetId));
+  return {
+    vehicles: new Map(vehicleRows.map((row) => [row.unitNumber, row])),
+    families: new Map((await loadFamilies(q, fleetId)).map((family) => [family.id, family])),
+    parts: new Map(partRows.map((row) => [row.key, row.id])),
+    done: new Set(fitted.map((row) => fitKey(row.vehicleId, row.installedOn, row.installedKm, siteId(row)))),
+  };
+}
+
+const fitKey = (vehicleId: string, on: PlainDate, km: number, site: string): string =>
+  `${vehicleId} ${on} ${km} ${site}`;
+
+function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): PlannedRow<HistoryWrite> {
+  const number = r.required('unit_number');
+  const vehicle = here.vehicles.get(number);
+  const family = vehicle && here.families.get(vehicle.engineFamilyId);
+  const what = `unit ${number}`;
+  if (!vehicle || !family) {
+    if (number) r.faults.push(`unit ${number} is not here yet: import vehicles.csv first`);
+    return { line, verdict: 'refuse', what, reasons: r.faults };
+  }
+  const on = r.date('serviced_on');
+  if (on && on.date > scope.today) r.fault('serviced_on', `${on.date} is in the future`);
+  if (on?.certainty === 'exact' && on.date < vehicle.inServiceOn)
+    r.fault('serviced_on', `is before the vehicle came into service on ${vehicle.inServiceOn}`);
+  const km = readDistance(r, scope.options.unit ?? vehicle.odometerUnit);
+  const typedSites = r.text('sites') ?? 'all';
+  const sites = sitesFromText(layoutOf(family.model), typedSites);
+  if (!sites) r.fault('sites', `“${typedSites}” names a site that ${family.code} does not have`);
+  const partNumber = r.text('part_number');
+  const gap = r.quantity('gap', 'gap', 'gap_unit', 'mm');
+  const history = r.oneOf('history', ['proven', 'probable', 'unknown'], 'probable') ?? 'probable';
+  if (r.faults.length > 0 || !sites) return { line, verdict: 'refuse', what, reasons: r.faults };
+  if (!on && !km)
+    return {
+      line,
+      verdict: 'skip',
+      what,
+      reasons: ['neither day nor distance is known: life stays “assumed” from new'],
+    };
+  const values: Values = {
+    vehicleId: vehicle.id,
+    component: 'plug',
+    partId: partNumber === null ? null : (here.parts.get(partKey(partNumber)) ?? null),
+    believedNumber: partNumber,
+    history,
+    installedOn: on?.date ?? vehicle.inServiceOn,
+    installedOnCertainty: on?.certainty ?? 'assumed',
+    installedOnAsTyped: r.text('serviced_on') ?? 'unknown',
+    installedKm: km?.km ?? 0,
+    installedKmCertainty: km?.certainty ?? 'assumed',
+    installedKmAsTyped: km?.asTyped ?? 'unknown',
+    gapMm: gap ? Number(gap.si.toFixed(4)) : null,
+    gapAsTyped: gap?.asTyped ?? null,
+  };
+  const fresh = sites.filter(
+    (site) => !here.done.has(fitKey(vehicle.id, values.installedOn, values.installedKm, siteId(site))),
+  );
+  for (const site of fresh) here.done.add(fitKey(vehicle.id, values.installedOn, values.installedKm, siteId(site)));
+  const label = `${what}, ${typedSites === 'all' ? 'all sites' : `sites ${typedSites}`}`;
+  return fresh.length === 0
+    ? { line, verdict: 'skip', what: label, reasons: ['already here'] }
+    : { line, verdict: 'add', what: label, reasons: [], write: { values, sites: fresh } };
+}
+
+/** "60 or 70 thousand" counts from the lower figure: life is then never taken as less than it may be. */
+function readDistance(
+  r: RawRow['reader'],
+  unit: 'km' | 'mi',
+): { km: number; certainty: Certainty; asTyped: string } | null {
+  const typed = r.text('odometer');
+  if (typed === null || /^(unknown|not known|\?+)$/i.test(typed)) return null;
+  const rough =
+    /^(?:about|around|ca\.?|~)?\s*(\d{1,4})\s*(?:(?:or|to|-)\s*\d{1,4}\s*)?(?:thousand|k)\s*(km|mi)?$/i.exec(typed);
+  if (rough)
+    return {
+      km: Number(rough[1]) * 1000 * ((rough[2]?.toLowerCase() ?? unit) === 'mi' ? 1.609344 : 1),
+      certainty: 'estimated',
+      asTyped: typed,
+    };
+  const plain = typed.replace(/^(about|around|ca\.?|~)\s*/i, '');
+  const value = r.quantityOf('odometer', plain, 'distance', 'unit', unit);
+  return (
+    value && { km: Math.round(value.si * 10) / 10, certainty: plain === typed ? 'exact' : 'estimated', asTyped: typed }
+  );
+}
+
+/** Puts new services into each site's history: what went in later takes out what was there. */
+async function saveHistory(tx: Tx, fleetId: string, vehicleId: string, writes: readonly HistoryWrite[]): Promise<void> {
+  const before = await tx
+    .select()
+    .from(fittedComponents)
+    .where(inArray(fittedComponents.vehicleId, [vehicleId]));
+  const plugs = before.filter((row) => row.component === 'plug');
+  const fresh: Fitted[] = writes.flatMap(({ values, sites }) =>
+    sites.map(({ cylinder, position }) => ({ fleetId, ...values, cylinder, position })),
+  );
+  const all: Fitted[] = [...plugs, ...fresh];
+  const added: Fitted[] = [];
+  for (const history of groupBy(all, (row) => siteId(row)).values()) {
+    const sorted = [...history].sort(
+      (a, b) => a.installedOn.localeCompare(b.installedOn) || a.installedKm - b.installedKm,
+    );
+    for (const [i, row] of sorted.entries()) {
+      const next = sorted[i + 1];
+      const [removedOn, removedKm] = [next?.installedOn ?? null, next?.installedKm ?? null];
+      if (row.id === undefined) added.push({ ...row, removedOn, removedKm });
+      else if (row.removedOn !== removedOn)
+        await tx.update(fittedComponents).set({ removedOn, removedKm }).where(eq(fittedComponents.id, row.id));
+    }
+  }
+  if (added.length > 0) await tx.insert(fittedComponents).values(added);
+}

@@ -1,0 +1,258 @@
+import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { z } from 'zod';
+import { dayNumber } from '@/core/calendar/plain-date';
+import { doubtfulReadings } from '@/core/odometer/use-rate';
+import { closingBlockers } from '@/core/procedure/steps';
+import { ok } from '@/core/shared/result';
+import { readQuantity } from '@/core/units/read-quantity';
+import type { Tx } from '@/db/client';
+import { writeAudit } from '@/db/queries/audit';
+import { loadSpecs } from '@/db/queries/catalogue';
+import { insertReadings, loadReadings } from '@/db/queries/odometer';
+import { loadSites, loadSteps, lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
+import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { refreshStatus } from '../due/refresh-status';
+import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
+
+export const closeInput = z.object({
+  workOrderId: z.uuid(),
+  version: z.number().int(),
+  odometer: z.string().trim().max(60),
+  note: z.string().trim().max(500).default(''),
+});
+
+/** Closes a finished order: the reading, the fitted plugs and the next due date move in one transaction. */
+export async function closeWorkOrder(
+  deps: Deps,
+  actor: Actor,
+  input: z.output<typeof closeInput>,
+): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'record work');
+  if (refused) return refused;
+  return orRefused(() =>
+    deps.db.transaction(async (tx) => {
+      const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
+      if (!order) return notFound('work order');
+      if (order.state === 'closed' || order.state === 'cancelled')
+        return fail('conflict', `Work order ${order.number} is already ${order.state}.`);
+      if (order.version !== input.version) return editedMeanwhile();
+      const [sites, steps] = [await loadSites(tx, order.id), await loadSteps(tx, order.id)];
+      const blockers = closingBlockers(
+        sites.map((site) => ({ name: `${site.cylinder}${site.position}`, done: site.doneAt !== null })),
+        steps,
+      );
+      if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
+      const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
+      await movePlugs(tx, order, sites, odometerKm, deps.today());
+      await tx
+        .update(workOrders)
+        .set({
+          state: 'closed',
+          closedOn: deps.today(),
+          closedBy: actor.personId,
+          closedKm: odometerKm,
+          closedKmAsTyped: input.odometer,
+          note: input.note || null,
+          version: order.version + 1,
+        })
+        .where(eq(workOrders.id, order.id));
+      await refreshStatus(tx, actor.fleetId, [order.vehicleId]);
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'close',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { odometer: input.odometer, odometerKm, sites: sites.length },
+      });
+      return ok(null);
+    }),
+  );
+}
+
+async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow, text: string): Promise<number> {
+  const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, order.vehicleId));
+  const unit = vehicle?.odometerUnit ?? 'km';
+  const reading = readQuantity({ kind: 'distance', text, personUnit: unit });
+  if (reading.verdict !== 'ok')
+    throw new Refused({ kind: 'invalid', message: reading.message, fields: { odometer: reading.message } });
+  const odometerKm = Math.round(reading.valueSi * 10) / 10;
+  const today = deps.today();
+  const known = await loadReadings(tx, actor.fleetId, order.vehicleId);
+  const accepted = known
+    .filter((row) => row.state === 'accepted')
+    .map((row) => ({ day: dayNumber(row.readOn), km: row.odometerKm }));
+  const doubt = doubtfulReadings(accepted, [{ day: dayNumber(today), km: odometerKm }]).get(0);
+  if (doubt) {
+    const last = accepted.at(-1);
+    const message = `The last accepted reading is ${Math.round(last?.km ?? 0).toLocaleString('en')} km. ${doubt === 'backwards' ? 'This one is below it' : 'This one is too far above it'}: check figure and unit (this dash shows ${unit}).`;
+    throw new Refused({ kind: 'invalid', message, fields: { odometer: message } });
+  }
+  if (!known.some((row) => row.readOn === today && row.odometerKm === odometerKm)) {
+    await insertReadings(tx, actor.fleetId, [
+      {
+        vehicleId: order.vehicleId,
+        readOn: today,
+        odometerKm,
+        asTyped: text,
+        unit: reading.unit === 'mi' ? 'mi' : 'km',
+        source: `work order ${order.number}`,
+        state: 'accepted',
+        enteredBy: actor.personId,
+      },
+    ]);
+  }
+  return odometerKm;
+}
+
+/** Takes out what the record had in each done site, with what was read off it, and puts the new plug in. */
+async function movePlugs(
+  tx: Tx,
+  order: WorkOrderRow,
+  sites: readonly SiteRow[],
+  odometerKm: number,
+  today: string,
+): Promise<void> {
+  const current = await tx
+    .select()
+    .from(fittedComponents)
+    .where(
+      and(
+        eq(fittedComponents.vehicleId, order.vehicleId),
+        eq(fittedComponents.component, 'plug'),
+        isNull(fittedComponents.removedOn),
+      ),
+    );
+  const [spec] = await loadSpecs(tx, order.fleetId, [order.specSheetId]);
+  for (const old of current) {
+    const site = sites.find((s) => s.cylinder === old.cylinder && s.position === old.position);
+    if (!site) continue;
+    await tx
+      .update(fittedComponents)
+      .set({
+        removedOn: today,
+        removedKm: odometerKm,
+        removedByWorkOrderId: order.id,
+        observedNumber: site.observedNumber,
+      })
+      .where(eq(fittedComponents.id, old.id));
+  }
+  await tx.insert(fittedComponents).values(
+    sites.map((site) => ({
+      fleetId: order.fleetId,
+      vehicleId: order.vehicleId,
+      component: 'plug' as const,
+      cylinder: site.cylinder,
+      position: site.position,
+      partId: spec?.partId ?? null,
+      observedNumber: site.newNumber,
+      history: 'proven' as const,
+      installedOn: today,
+      installedOnCertainty: 'exact' as const,
+      installedKm: odometerKm,
+      installedKmCertainty: 'exact' as const,
+      gapMm: site.newGapMm,
+      gapAsTyped: site.newGapAsTyped,
+      specSheetId: site.specSheetId,
+      workOrderId: order.id,
+    })),
+  );
+}
+
+export const reasonInput = z.object({
+  workOrderId: z.uuid(),
+  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300),
+});
+
+/** Reopens a closed order: the plugs and the due date go back to where they stood; the odometer reading stays. */
+export async function reopenWorkOrder(
+  deps: Deps,
+  actor: Actor,
+  input: z.output<typeof reasonInput>,
+): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'reopen or cancel work orders');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
+    if (!order) return notFound('work order');
+    if (order.state !== 'closed') return fail('conflict', `Work order ${order.number} is not closed.`);
+    const fitted = await tx.select().from(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
+    if (fitted.some((row) => row.removedOn !== null))
+      return fail('conflict', 'Plugs fitted by this order have been replaced since. Open a new order instead.');
+    const [open] = await tx
+      .select({ number: workOrders.number })
+      .from(workOrders)
+      .where(
+        and(eq(workOrders.vehicleId, order.vehicleId), inArray(workOrders.state, ['proposed', 'planned', 'in_bay'])),
+      );
+    if (open) return fail('conflict', `This vehicle has work order ${open.number} open. Cancel or close that first.`);
+    await tx.delete(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
+    await tx
+      .update(fittedComponents)
+      .set({ removedOn: null, removedKm: null, removedByWorkOrderId: null, observedNumber: null })
+      .where(eq(fittedComponents.removedByWorkOrderId, order.id));
+    await tx
+      .update(workOrders)
+      .set({
+        state: 'in_bay',
+        closedOn: null,
+        closedBy: null,
+        closedKm: null,
+        closedKmAsTyped: null,
+        reason: input.reason,
+        version: order.version + 1,
+      })
+      .where(eq(workOrders.id, order.id));
+    await refreshStatus(tx, actor.fleetId, [order.vehicleId]);
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'reopen',
+      entity: 'work-order',
+      entityId: order.id,
+      changes: { reason: input.reason, closedOn: order.closedOn, closedKm: order.closedKm },
+    });
+    return ok(null);
+  });
+}
+
+/** Cancels an order that no site has been done on. Its bay time is free again. */
+export async function cancelWorkOrder(
+  deps: Deps,
+  actor: Actor,
+  input: z.output<typeof reasonInput>,
+): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'reopen or cancel work orders');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
+    if (!order) return notFound('work order');
+    if (order.state === 'closed' || order.state === 'cancelled')
+      return fail('conflict', `Work order ${order.number} is already ${order.state}.`);
+    const done = await tx
+      .select({ doneAt: workOrderSites.doneAt })
+      .from(workOrderSites)
+      .where(eq(workOrderSites.workOrderId, order.id));
+    if (done.some((site) => site.doneAt !== null))
+      return fail(
+        'conflict',
+        'New plugs have been fitted under this order, so it cannot be cancelled: finish and close it.',
+      );
+    await tx.delete(bookings).where(eq(bookings.workOrderId, order.id));
+    await tx
+      .update(workOrders)
+      .set({ state: 'cancelled', reason: input.reason, version: order.version + 1 })
+      .where(eq(workOrders.id, order.id));
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'cancel',
+      entity: 'work-order',
+      entityId: order.id,
+      changes: { reason: input.reason },
+    });
+    return ok(null);
+  });
+}

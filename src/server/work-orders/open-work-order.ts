@@ -1,0 +1,103 @@
+import { layoutOf } from '@/core/engine/layout';
+import { match } from '@/core/fitment/match';
+import { plugServiceSteps } from '@/core/procedure/steps';
+import { ok } from '@/core/shared/result';
+import { violation } from '@/db/constraint-error';
+import { writeAudit } from '@/db/queries/audit';
+import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
+import { loadVehicleKeys } from '@/db/queries/status';
+import { loadFittedPlugs, nextNumber } from '@/db/queries/work-orders';
+import { workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { whyNoMatch } from '../due/refresh-status';
+import { fail, notFound, type Outcome } from '../failure';
+
+/**
+ * Opens a plug service for one vehicle with the spec in force, its steps and a record for each site.
+ * Refused without a firm match: a part is never guessed.
+ */
+export async function openWorkOrder(
+  deps: Deps,
+  actor: Actor,
+  input: { vehicleId: string },
+): Promise<Outcome<{ workOrderId: string; number: number }>> {
+  const refused = refusal(actor, 'open work orders');
+  if (refused) return refused;
+  try {
+    return await deps.db.transaction(async (tx) => {
+      const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [input.vehicleId]);
+      const family = vehicle && (await loadFamilies(tx, actor.fleetId)).find((f) => f.id === vehicle.engineFamilyId);
+      if (!vehicle || !family) return notFound('vehicle');
+      const fitment = match(
+        vehicle,
+        (await loadSpecs(tx, actor.fleetId)).filter((s) => s.component === 'plug'),
+        family.variants,
+      );
+      if (fitment.kind !== 'match')
+        return fail(
+          'conflict',
+          `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Settle it on the vehicle's page.`,
+        );
+      const { spec } = fitment;
+      const layout = layoutOf(family.model);
+      const number = await nextNumber(tx, actor.fleetId);
+      const base = { fleetId: actor.fleetId };
+      const [order] = await tx
+        .insert(workOrders)
+        .values({
+          ...base,
+          number,
+          vehicleId: vehicle.id,
+          component: 'plug',
+          state: 'proposed',
+          specSheetId: spec.id,
+          minutes: family.serviceMinutes,
+          openedOn: deps.today(),
+          openedBy: actor.personId,
+        })
+        .returning({ id: workOrders.id });
+      if (!order) throw new Error('the work order was not written');
+      const steps = plugServiceSteps({
+        layout,
+        hybrid: family.hybrid,
+        plugNumber: spec.part.number,
+        seat: spec.part.seat ?? 'gasket',
+      });
+      await tx
+        .insert(workOrderSteps)
+        .values(steps.map((step, place) => ({ ...base, ...step, workOrderId: order.id, place })));
+      const expected = new Map(
+        (await loadFittedPlugs(tx, vehicle.id)).map(({ fitted, number: n }) => [
+          `${fitted.cylinder}${fitted.position}`,
+          n ?? fitted.believedNumber,
+        ]),
+      );
+      await tx
+        .insert(workOrderSites)
+        .values(
+          layout.sites.map(({ cylinder, position }) => ({
+            ...base,
+            workOrderId: order.id,
+            cylinder,
+            position,
+            specSheetId: spec.id,
+            expectedNumber: expected.get(`${cylinder}${position}`) ?? null,
+          })),
+        );
+      await writeAudit(tx, {
+        ...base,
+        personId: actor.personId,
+        action: 'open',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { number, unit: vehicle.unitNumber, part: spec.part.number, specRevision: spec.revision },
+      });
+      return ok({ workOrderId: order.id, number });
+    });
+  } catch (error) {
+    if (violation(error)?.constraint === 'work_orders_one_open_a_component')
+      return fail('conflict', 'This vehicle already has an open work order for its plugs.');
+    throw error;
+  }
+}

@@ -1,0 +1,185 @@
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { partKey } from '@/core/fitment/match';
+import { checkGaps } from '@/core/gap/check';
+import { ALL_CONDITIONS, BREAKAWAY_FEELS, TORQUE_METHODS } from '@/core/reading/vocabulary';
+import { ok } from '@/core/shared/result';
+import { PLAUSIBLE_BREAKAWAY, readQuantity, type Window } from '@/core/units/read-quantity';
+import type { UnitName } from '@/core/units/unit';
+import { writeAudit } from '@/db/queries/audit';
+import { loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import { loadSites, lockWorkOrder } from '@/db/queries/work-orders';
+import { workOrderSites, workOrders } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+
+const typed = z.string().trim().max(60).default('');
+
+export const siteInput = z.object({
+  workOrderId: z.uuid(),
+  cylinder: z.number().int().min(1).max(16),
+  position: z.enum(['A', 'B']),
+  version: z.number().int(),
+  observedNumber: typed,
+  believedNumber: typed,
+  removedGap: typed,
+  conditions: z
+    .array(z.enum(ALL_CONDITIONS as [string, ...string[]]))
+    .max(20)
+    .nullable()
+    .default(null),
+  breakawayFeel: z.enum(BREAKAWAY_FEELS).nullable().default(null),
+  breakawayTorque: typed,
+  newNumber: typed,
+  newGap: typed,
+  torqueMethod: z.enum(TORQUE_METHODS).nullable().default(null),
+  wrenchSetting: typed,
+  installedTorque: typed,
+  remark: z.string().trim().max(500).default(''),
+  done: z.boolean().default(false),
+});
+export type SiteInput = z.output<typeof siteInput>;
+
+/**
+ * Keeps what was found and done at one site. Quantities are typed in any unit; what cannot be right is refused with the
+ * nearest reading that can. A site counts as done only with the right part, a gap in range, and its tightening recorded.
+ */
+export async function recordSite(deps: Deps, actor: Actor, input: SiteInput): Promise<Outcome<{ version: number }>> {
+  const refused = refusal(actor, 'record work');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
+    if (!order) return notFound('work order');
+    if (order.state === 'closed' || order.state === 'cancelled')
+      return fail('conflict', `Work order ${order.number} is ${order.state}. Reopen it to change what was recorded.`);
+    const before = (await loadSites(tx, order.id)).find(
+      (site) => site.cylinder === input.cylinder && site.position === input.position,
+    );
+    const [spec] = await loadSpecs(tx, actor.fleetId, [order.specSheetId]);
+    if (!before || !spec) return notFound('site');
+    if (before.version !== input.version) return editedMeanwhile();
+    const read = readFields(input, actor);
+    const faults = { ...read.faults, ...(input.done ? notDone(input, read.values, spec) : {}) };
+    if (Object.keys(faults).length > 0)
+      return fail('invalid', 'Something here cannot be right yet. See the marked fields.', faults);
+    const values = {
+      ...read.values,
+      specSheetId: order.specSheetId,
+      version: before.version + 1,
+      ...(input.done
+        ? { doneAt: before.doneAt ?? deps.now(), doneBy: before.doneBy ?? actor.personId }
+        : { doneAt: null, doneBy: null }),
+    };
+    await tx.update(workOrderSites).set(values).where(eq(workOrderSites.id, before.id));
+    if (order.state !== 'in_bay')
+      await tx.update(workOrders).set({ state: 'in_bay' }).where(eq(workOrders.id, order.id));
+    const changes = Object.fromEntries(
+      Object.entries(values).filter(
+        ([key, value]) => JSON.stringify(value) !== JSON.stringify(before[key as keyof typeof before]),
+      ),
+    );
+    const was = Object.fromEntries(Object.keys(changes).map((key) => [key, before[key as keyof typeof before]]));
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'record',
+      entity: 'work-order',
+      entityId: order.id,
+      changes: { site: `${input.cylinder}${input.position}`, from: was, to: changes },
+    });
+    return ok({ version: values.version });
+  });
+}
+
+const orNull = (text: string): string | null => (text === '' ? null : text);
+
+/** What a person's unit system makes of a number without a unit. */
+export function personUnits({ unitSystem }: Pick<Actor, 'unitSystem'>): {
+  gap: UnitName;
+  torque: UnitName;
+  distance: UnitName;
+} {
+  return unitSystem === 'us'
+    ? { gap: 'in', torque: 'lbf·ft', distance: 'mi' }
+    : { gap: 'mm', torque: 'N·m', distance: 'km' };
+}
+
+function readFields(input: SiteInput, actor: Actor) {
+  const faults: Record<string, string> = {};
+  const units = personUnits(actor);
+  const quantity = (
+    field: 'removedGap' | 'breakawayTorque' | 'newGap' | 'wrenchSetting' | 'installedTorque',
+    kind: 'gap' | 'torque',
+    window?: Window,
+  ): number | null => {
+    const text = input[field];
+    if (text === '') return null;
+    const reading = readQuantity({ kind, text, personUnit: units[kind], window });
+    if (reading.verdict === 'ok') return Number(reading.valueSi.toFixed(kind === 'gap' ? 4 : 2));
+    faults[field] = reading.message;
+    return null;
+  };
+  const values = {
+    observedNumber: orNull(input.observedNumber),
+    believedNumber: orNull(input.believedNumber),
+    removedGapMm: quantity('removedGap', 'gap'),
+    removedGapAsTyped: orNull(input.removedGap),
+    conditions: input.conditions,
+    breakawayFeel: input.breakawayFeel,
+    breakawayTorqueNm: quantity('breakawayTorque', 'torque', PLAUSIBLE_BREAKAWAY),
+    breakawayTorqueAsTyped: orNull(input.breakawayTorque),
+    newNumber: orNull(input.newNumber),
+    newGapMm: quantity('newGap', 'gap'),
+    newGapAsTyped: orNull(input.newGap),
+    torqueMethod: input.torqueMethod,
+    wrenchSettingNm: quantity('wrenchSetting', 'torque'),
+    wrenchSettingAsTyped: orNull(input.wrenchSetting),
+    installedTorqueNm: quantity('installedTorque', 'torque'),
+    installedTorqueAsTyped: orNull(input.installedTorque),
+    remark: orNull(input.remark),
+  };
+  return { values, faults };
+}
+
+/** Why a site cannot be called done yet, by field. */
+function notDone(
+  input: SiteInput,
+  values: ReturnType<typeof readFields>['values'],
+  spec: SpecSheet,
+): Record<string, string> {
+  const faults: Record<string, string> = {};
+  if (values.newNumber === null) faults.newNumber = 'Read the number off the new plug.';
+  else if (partKey(values.newNumber) !== spec.part.numberKey)
+    faults.newNumber = `This engine takes ${spec.part.number}. Do not fit another: set the plug aside and compare the box.`;
+  if (input.newGap === '') faults.newGap = 'Measure the gap of the new plug.';
+  else if (values.newGapMm !== null) {
+    const message = gapFault(values.newGapMm, spec);
+    if (message) faults.newGap = message;
+  }
+  if (values.torqueMethod === null) faults.torqueMethod = 'Say how it was tightened.';
+  if (values.torqueMethod === 'wrench') {
+    const torque = values.installedTorqueNm;
+    if (input.installedTorque === '') faults.installedTorque = 'Record the torque it was tightened to.';
+    else if (torque !== null && (torque < spec.torqueMinNm - 0.05 || torque > spec.torqueMaxNm + 0.05)) {
+      faults.installedTorque = `${torque} N·m is outside ${spec.torqueMinNm} to ${spec.torqueMaxNm} N·m. ${torque < spec.torqueMinNm ? 'Tighten it again' : 'Loosen it, check thread and gasket, then tighten it again'}.`;
+    }
+  }
+  return faults;
+}
+
+function gapFault(gapMm: number, spec: SpecSheet): string | null {
+  const electrode = spec.part.electrode ?? 'fine_wire';
+  const { plugs } = checkGaps(
+    { minMm: spec.gapMinMm, maxMm: spec.gapMaxMm },
+    electrode,
+    electrode === 'nickel' ? 'adjust' : 'ground_only',
+    [gapMm],
+  );
+  const [plug] = plugs;
+  if (!plug || plug.action === 'accept') return null;
+  const range = `${spec.gapMinMm.toFixed(2)} to ${spec.gapMaxMm.toFixed(2)} mm`;
+  if (plug.action === 'reject')
+    return `${gapMm.toFixed(2)} mm is outside ${range} and this electrode must not be bent that far. Set the plug aside and return it.`;
+  return `${gapMm.toFixed(2)} mm is outside ${range}: ${plug.action} it by ${plug.byMm.toFixed(2)} mm with a wire or feeler gauge, bending only the ground electrode, then measure again.`;
+}

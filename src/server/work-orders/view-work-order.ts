@@ -1,0 +1,118 @@
+import { and, asc, eq } from 'drizzle-orm';
+import { layoutOf, type Site, siteName, sitePlace } from '@/core/engine/layout';
+import { partKey } from '@/core/fitment/match';
+import { gapGrowth } from '@/core/gap/check';
+import { closingBlockers } from '@/core/procedure/steps';
+import { ok } from '@/core/shared/result';
+import { auditOf } from '@/db/queries/audit';
+import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
+import {
+  listWorkOrderRows,
+  loadFittedPlugs,
+  loadSites,
+  loadSteps,
+  loadWorkOrder,
+  type SiteRow,
+} from '@/db/queries/work-orders';
+import { bays, people, vehicles } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { notFound } from '../failure';
+
+/** A work order with all that its pages show. */
+export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const order = await loadWorkOrder(deps.db, actor.fleetId, id);
+  const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
+  if (!order || !vehicle) return notFound('work order');
+  const [families, [spec], [row], sites, steps, fitted] = await Promise.all([
+    loadFamilies(deps.db, actor.fleetId),
+    loadSpecs(deps.db, actor.fleetId, [order.specSheetId]),
+    listWorkOrderRows(deps.db, actor.fleetId, { id }),
+    loadSites(deps.db, id),
+    loadSteps(deps.db, id),
+    loadFittedPlugs(deps.db, order.vehicleId),
+  ]);
+  const family = families.find((f) => f.id === vehicle.engineFamilyId);
+  if (!family || !spec || !row) return notFound('work order');
+  const layout = layoutOf(family.model);
+  const places = new Map(layout.sites.map((site) => [`${site.cylinder}${site.position}`, site]));
+  const fittedBySite = new Map(fitted.map(({ fitted: f }) => [`${f.cylinder}${f.position}`, f]));
+  const now = order.closedKm ?? null;
+  const named = sites.map((site) => {
+    const place = places.get(`${site.cylinder}${site.position}`);
+    const before = fittedBySite.get(`${site.cylinder}${site.position}`);
+    return {
+      ...site,
+      name: siteName(layout, site),
+      where: place ? sitePlace(layout, place) : '',
+      differs: foundDiffers(site),
+      fittedGapMm: before?.gapMm ?? null,
+      growth: growthOf(site, before, now),
+    };
+  });
+  const blockers = closingBlockers(
+    named.map((site) => ({ name: site.name, done: site.doneAt !== null })),
+    steps,
+  );
+  return ok({
+    order,
+    row,
+    vehicle,
+    family,
+    spec,
+    layout,
+    sites: named,
+    steps,
+    blockers,
+    history: await auditOf(deps.db, actor.fleetId, 'work-order', id),
+  });
+}
+
+export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
+export type WorkOrderSiteView = WorkOrderView['sites'][number];
+export type { Site };
+
+/** The number read off the part is not the one on record. Null: one of the two is not known. */
+function foundDiffers(site: SiteRow): boolean | null {
+  if (site.observedNumber === null || site.expectedNumber === null) return null;
+  return partKey(site.observedNumber) !== partKey(site.expectedNumber);
+}
+
+/** µm per 1,000 km, only where the gap was measured both times and the part is the one that was fitted. */
+function growthOf(
+  site: SiteRow,
+  before: { gapMm: number | null; installedKm: number; installedKmCertainty: string } | undefined,
+  nowKm: number | null,
+): number | null {
+  if (
+    !before?.gapMm ||
+    !site.removedGapMm ||
+    nowKm === null ||
+    before.installedKmCertainty !== 'exact' ||
+    foundDiffers(site)
+  )
+    return null;
+  return gapGrowth(before.gapMm, site.removedGapMm, nowKm - before.installedKm);
+}
+
+/** Bays of the vehicle's depot and people who can take the job, for the planning form. */
+export async function whereAndWho(deps: Deps, actor: Actor, depotId: string, hybrid: boolean) {
+  const depotBays = await deps.db
+    .select({ id: bays.id, name: bays.name })
+    .from(bays)
+    .where(and(eq(bays.fleetId, actor.fleetId), eq(bays.depotId, depotId)))
+    .orderBy(asc(bays.name));
+  const technicians = await deps.db
+    .select({ id: people.id, name: people.name, hybridQualified: people.hybridQualified })
+    .from(people)
+    .where(and(eq(people.fleetId, actor.fleetId), eq(people.role, 'technician'), eq(people.active, true)))
+    .orderBy(asc(people.name));
+  return { bays: depotBays, people: technicians.filter((person) => !hybrid || person.hybridQualified) };
+}
+
+export async function listWorkOrders(deps: Deps, actor: Actor) {
+  const refused = refusal(actor, 'read the fleet');
+  return refused ?? ok(await listWorkOrderRows(deps.db, actor.fleetId));
+}
