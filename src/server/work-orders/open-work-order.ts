@@ -73,18 +73,16 @@ export async function openWorkOrder(
           n ?? fitted.believedNumber,
         ]),
       );
-      await tx
-        .insert(workOrderSites)
-        .values(
-          layout.sites.map(({ cylinder, position }) => ({
-            ...base,
-            workOrderId: order.id,
-            cylinder,
-            position,
-            specSheetId: spec.id,
-            expectedNumber: expected.get(`${cylinder}${position}`) ?? null,
-          })),
-        );
+      await tx.insert(workOrderSites).values(
+        layout.sites.map(({ cylinder, position }) => ({
+          ...base,
+          workOrderId: order.id,
+          cylinder,
+          position,
+          specSheetId: spec.id,
+          expectedNumber: expected.get(`${cylinder}${position}`) ?? null,
+        })),
+      );
       await writeAudit(tx, {
         ...base,
         personId: actor.personId,

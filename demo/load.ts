@@ -1,0 +1,126 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { bays, depots, people, vehicles } from '../src/db/schema';
+import type { Actor } from '../src/server/access';
+import type { Deps } from '../src/server/deps';
+import type { Outcome } from '../src/server/failure';
+import { addBay } from '../src/server/fleet/bays';
+import { addPerson, createFirstSupervisor, makeToken, personInput } from '../src/server/fleet/people';
+import { confirmImport, uploadFile } from '../src/server/imports/import-file';
+import { IMPORT_KINDS } from '../src/server/imports/kind';
+import { planWorkOrder } from '../src/server/planning/plan-work-order';
+import { openWorkOrder } from '../src/server/work-orders/open-work-order';
+import { recordSite, siteInput } from '../src/server/work-orders/record-site';
+
+const plan = z.object({
+  day: z.string(),
+  start: z.string(),
+  minutes: z.number(),
+  depot: z.string(),
+  bay: z.string(),
+  person: z.string(),
+});
+const siteRecord = siteInput.omit({ workOrderId: true, position: true, version: true, done: true, torqueMethod: true });
+const scenario = z
+  .object({
+    today: z.string(),
+    fleetName: z.string(),
+    password: z.string(),
+    supervisor: z.object({ name: z.string(), email: z.string() }),
+    people: z.array(personInput.omit({ password: true })),
+    bays: z.array(z.object({ depot: z.string(), name: z.string() })),
+    workOrders: z.array(z.object({ unit: z.string(), plan: plan.nullable(), sites: z.array(siteRecord) })),
+  })
+  .parse(JSON.parse(readFileSync(path.join(process.cwd(), 'demo/scenario.json'), 'utf8')));
+
+/** The day on which the scenario stands still. */
+export const DEMO_TODAY = scenario.today;
+export const DEMO_PASSWORD = scenario.password;
+
+function must<T>(what: string, outcome: Outcome<T>): T {
+  if (outcome.ok) return outcome.value;
+  throw new Error(`demo: ${what}: ${outcome.error.message} ${JSON.stringify(outcome.error.fields ?? {})}`);
+}
+
+/** Fills an empty workspace with the demo scenario, through the same use-cases as a customer's own. */
+export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: string }> {
+  const { fleetName, password } = scenario;
+  const actor = must(
+    'supervisor',
+    await createFirstSupervisor(deps, { fleetName, password, ...scenario.supervisor }, true),
+  );
+  for (const person of scenario.people) must(person.name, await addPerson(deps, actor, { ...person, password }));
+  await importSamples(deps, actor);
+  for (const bay of scenario.bays)
+    must(bay.name, await addBay(deps, actor, { depotId: await depotId(deps, actor, bay.depot), name: bay.name }));
+  for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
+  const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));
+  return { actor, token };
+}
+
+/** The sample files, in the order in which they build on each other. */
+export async function importSamples(deps: Deps, actor: Actor): Promise<void> {
+  for (const kind of IMPORT_KINDS) {
+    const bytes = readFileSync(path.join(process.cwd(), 'samples', `${kind}.csv`));
+    const { importId } = must(kind, await uploadFile(deps, actor, { fileName: `${kind}.csv`, bytes }));
+    const { counts } = must(kind, await confirmImport(deps, actor, { importId }));
+    if (counts.refuse > 0) throw new Error(`demo: ${kind}.csv: ${counts.refuse} rows refused`);
+  }
+}
+
+async function depotId({ db }: Deps, actor: Actor, name: string): Promise<string> {
+  const [depot] = await db
+    .select()
+    .from(depots)
+    .where(and(eq(depots.fleetId, actor.fleetId), eq(depots.name, name)));
+  if (!depot) throw new Error(`demo: no depot ${name}`);
+  return depot.id;
+}
+
+async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.workOrders)[number]): Promise<void> {
+  const [vehicle] = await deps.db
+    .select()
+    .from(vehicles)
+    .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.unitNumber, order.unit)));
+  const { workOrderId } = must(
+    `unit ${order.unit}`,
+    await openWorkOrder(deps, actor, { vehicleId: vehicle?.id ?? '' }),
+  );
+  if (order.plan) {
+    const { day, start, minutes, depot, bay, person } = order.plan;
+    const [bayRow] = await deps.db
+      .select()
+      .from(bays)
+      .where(and(eq(bays.depotId, await depotId(deps, actor, depot)), eq(bays.name, bay)));
+    const [personRow] = await deps.db
+      .select()
+      .from(people)
+      .where(and(eq(people.fleetId, actor.fleetId), eq(people.name, person)));
+    must(
+      'plan',
+      await planWorkOrder(deps, actor, {
+        workOrderId,
+        day,
+        start,
+        minutes,
+        bayId: bayRow?.id ?? '',
+        personId: personRow?.id ?? '',
+      }),
+    );
+  }
+  for (const site of order.sites) {
+    must(
+      `site ${site.cylinder}`,
+      await recordSite(deps, actor, {
+        ...site,
+        workOrderId,
+        position: 'A',
+        version: 1,
+        torqueMethod: 'wrench',
+        done: true,
+      }),
+    );
+  }
+}

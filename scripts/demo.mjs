@@ -1,0 +1,3 @@
+import { serve } from './lib/app.mjs';
+
+await serve('demo');

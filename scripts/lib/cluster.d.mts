@@ -1,0 +1,8 @@
+export interface Cluster {
+  readonly url: string;
+  readonly folder: string;
+  stop(): void;
+}
+export function startCluster(dataDir: string, options?: { durable?: boolean }): Promise<Cluster>;
+export function freePort(): Promise<number>;
+export function portIsTaken(port: number): Promise<boolean>;
