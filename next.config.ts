@@ -1,0 +1,17 @@
+import type { NextConfig } from 'next';
+
+const headers = [
+  { key: 'X-Content-Type-Options', value: 'nosniff' },
+  { key: 'X-Frame-Options', value: 'DENY' },
+  { key: 'Referrer-Policy', value: 'same-origin' },
+];
+
+const config: NextConfig = {
+  reactStrictMode: true,
+  poweredByHeader: false,
+  serverExternalPackages: ['pg', 'better-auth'],
+  experimental: { optimizePackageImports: ['@chakra-ui/react'], serverActions: { bodySizeLimit: '33mb' } },
+  headers: async () => [{ source: '/:path*', headers }],
+};
+
+export default config;

@@ -1,0 +1,69 @@
+'use server';
+
+import { requireActor } from '@/app/actor';
+import { answer, invalid, texts } from '@/app/answer';
+import { deps } from '@/server/deps';
+import {
+  adjustImport,
+  adjustInput,
+  confirmImport,
+  confirmInput,
+  discardImport,
+  uploadFile,
+} from '@/server/imports/import-file';
+import { isKindName } from '@/server/imports/kinds';
+import type { ActionAnswer } from '@/ui/primitives/action-form';
+
+/** Takes one or several files; each that can be read is kept, each that cannot says why. */
+export async function uploadAction(data: FormData): Promise<ActionAnswer> {
+  const actor = await requireActor();
+  const files = data.getAll('files').filter((file): file is File => file instanceof File && file.name !== '');
+  if (files.length === 0)
+    return { ok: false, message: 'Choose one or more CSV files first.', fields: { files: 'No file chosen.' } };
+  const kind = texts(data).kind ?? '';
+  const kept: string[] = [];
+  const refused: string[] = [];
+  for (const file of files.slice(0, 20)) {
+    const done = await uploadFile(deps(), actor, {
+      fileName: file.name,
+      bytes: new Uint8Array(await file.arrayBuffer()),
+      kind: isKindName(kind) ? kind : undefined,
+    });
+    if (done.ok) kept.push(done.value.importId);
+    else refused.push(done.error.message);
+  }
+  const [only] = kept;
+  if (refused.length > 0) return { ok: kept.length > 0, message: refused.join(' '), fields: {} };
+  return { ok: true, to: kept.length === 1 && only ? `/import/${only}` : '/import' };
+}
+
+export async function adjustAction(data: FormData): Promise<ActionAnswer> {
+  const text = texts(data);
+  const pick = (prefix: string) =>
+    Object.fromEntries(
+      Object.entries(text).flatMap(([key, value]) =>
+        key.startsWith(prefix) && value !== '' ? [[key.slice(prefix.length), value]] : [],
+      ),
+    );
+  const hasMapping = Object.keys(text).some((key) => key.startsWith('column.'));
+  const input = adjustInput.safeParse({
+    importId: text.importId,
+    kind: text.kind,
+    mapping: hasMapping ? pick('column.') : undefined,
+    options: pick('option.'),
+  });
+  if (!input.success) return invalid(input.error);
+  return answer(await adjustImport(deps(), await requireActor(), input.data));
+}
+
+export async function confirmAction(data: FormData): Promise<ActionAnswer> {
+  const input = confirmInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await confirmImport(deps(), await requireActor(), input.data), () => ({ to: '/import' }));
+}
+
+export async function discardAction(data: FormData): Promise<ActionAnswer> {
+  return answer(await discardImport(deps(), await requireActor(), texts(data).importId ?? ''), () => ({
+    to: '/import',
+  }));
+}

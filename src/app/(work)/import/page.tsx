@@ -1,0 +1,91 @@
+import { Box, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { deps } from '@/server/deps';
+import { listImports } from '@/server/imports/import-file';
+import { allKinds } from '@/server/imports/kinds';
+import { instantText } from '@/ui/format/format';
+import { FileDrop } from '@/ui/imports/file-drop';
+import { TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { uploadAction } from './actions';
+
+export const metadata = { title: 'Import' };
+
+export default async function ImportPage() {
+  const list = await listImports(deps(), await requireActor());
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const titles = new Map(allKinds().map((kind) => [kind.name as string, kind.title]));
+  const order = new Map(allKinds().map((kind, i) => [kind.name as string, i]));
+  const waiting = list.value
+    .filter((row) => row.state === 'checked')
+    .sort((a, b) => (order.get(a.kind) ?? 9) - (order.get(b.kind) ?? 9));
+  const done = list.value.filter((row) => row.state === 'applied');
+  return (
+    <>
+      <PageHead title="Import">
+        Upload in any order: each file is checked first and shows row by row what it would do. Nothing is written until
+        you confirm.
+      </PageHead>
+      <FileDrop action={uploadAction} kinds={allKinds().map(({ name, title }) => ({ value: name, label: title }))} />
+      {waiting.length > 0 && (
+        <Section title="Checked, waiting for you" aside="in the order in which they build on each other">
+          {waiting.map((row) => (
+            <Box key={row.id} py="1" borderBottom="1px solid" borderColor="hair">
+              <TextLink href={`/import/${row.id}`}>{row.fileName}</TextLink> · {titles.get(row.kind)} · uploaded{' '}
+              {instantText(row.createdAt)} by {row.by}
+            </Box>
+          ))}
+        </Section>
+      )}
+      <Section title="The files">
+        <Table.ScrollArea>
+          <Table.Root
+            size="sm"
+            css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
+          >
+            <Table.Header>
+              <Table.Row>
+                {['', 'File', 'Needs first', 'Columns explained', 'Template', 'Sample'].map((title) => (
+                  <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
+                ))}
+              </Table.Row>
+            </Table.Header>
+            <Table.Body>
+              {allKinds().map((kind, i) => (
+                <Table.Row key={kind.name}>
+                  <Table.Cell color="soft">{i + 1}</Table.Cell>
+                  <Table.Cell fontWeight="650">{kind.title}</Table.Cell>
+                  <Table.Cell>{kind.needs.map((need) => titles.get(need)).join(', ') || 'nothing'}</Table.Cell>
+                  <Table.Cell>
+                    <TextLink href={`/import/guide/${kind.name}`}>Guide</TextLink>
+                  </Table.Cell>
+                  <Table.Cell>
+                    <a href={`/import/template/${kind.name}`} download>
+                      <u>{kind.name}.csv</u>
+                    </a>
+                  </Table.Cell>
+                  <Table.Cell>
+                    <a href={`/import/sample/${kind.name}`} download>
+                      <u>filled with demo data</u>
+                    </a>
+                  </Table.Cell>
+                </Table.Row>
+              ))}
+            </Table.Body>
+          </Table.Root>
+        </Table.ScrollArea>
+      </Section>
+      {done.length > 0 && (
+        <Section title="Imported before">
+          {done.map((row) => (
+            <Box key={row.id} fontSize="sm" py="1" borderBottom="1px solid" borderColor="hair">
+              {row.appliedAt && instantText(row.appliedAt)} · {row.fileName} · {row.counts?.add ?? 0} added,{' '}
+              {row.counts?.change ?? 0} changed, {row.counts?.skip ?? 0} skipped, {row.counts?.refuse ?? 0} refused ·{' '}
+              {row.by}
+            </Box>
+          ))}
+        </Section>
+      )}
+    </>
+  );
+}

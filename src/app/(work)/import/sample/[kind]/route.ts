@@ -1,0 +1,7 @@
+import { download } from '@/app/download';
+import { sampleOf } from '@/server/imports/templates';
+
+export async function GET(_request: Request, { params }: { params: Promise<{ kind: string }> }): Promise<Response> {
+  const { kind } = await params;
+  return download(`${kind.replace(/[^a-z-]/g, '')}.csv`, 'text/csv', async () => sampleOf(kind));
+}

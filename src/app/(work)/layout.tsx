@@ -1,0 +1,50 @@
+import { Box } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+import { requireActor } from '@/app/actor';
+import { may, roleName } from '@/server/access';
+import { deps } from '@/server/deps';
+import { dateText } from '@/ui/format/format';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitLink } from '@/ui/primitives/submit-link';
+import { type Place, TopBar } from '@/ui/primitives/top-bar';
+import { ModeSwitch } from '@/ui/theme/mode-switch';
+import { signOutAction } from '../sign-in/actions';
+
+// Every page here shows one person's view of the database.
+export const dynamic = 'force-dynamic';
+
+export default async function WorkLayout({ children }: { children: ReactNode }) {
+  const actor = await requireActor();
+  const places: Place[] = [
+    { href: '/due', label: 'Due' },
+    { href: '/work-orders', label: 'Work orders' },
+    { href: '/plan', label: 'Plan' },
+    ...(may(actor, 'import data') ? [{ href: '/import', label: 'Import' }] : []),
+    { href: '/people', label: 'People' },
+    { href: '/settings', label: 'Settings' },
+  ];
+  return (
+    <Box minH="100vh" display="flex" flexDirection="column">
+      <TopBar places={places}>
+        {process.env.ISOBAR_TODAY && (
+          <Box as="span" color="caution.ink" title="The demo scenario stands still on this day">
+            demo data · {dateText(deps().today())}
+          </Box>
+        )}
+        <Box as="span" title={roleName(actor.role)}>
+          {actor.name}, {roleName(actor.role)}
+        </Box>
+        <ModeSwitch />
+        <ActionForm action={signOutAction} quiet>
+          <SubmitLink>Sign out</SubmitLink>
+        </ActionForm>
+      </TopBar>
+      <Box as="main" flex="1" px={{ base: '3', md: '6' }} py="5" maxW="1400px" w="100%" mx="auto">
+        {children}
+      </Box>
+      <Box as="footer" px={{ base: '3', md: '6' }} py="3" color="soft" fontSize="sm" maxW="1400px" w="100%" mx="auto">
+        The manufacturer’s service information, local codes and licensed practice come first.
+      </Box>
+    </Box>
+  );
+}

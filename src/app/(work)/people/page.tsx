@@ -1,0 +1,90 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may, ROLES, roleName } from '@/server/access';
+import { deps } from '@/server/deps';
+import { listPeople } from '@/server/fleet/people';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { CheckField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { addPersonAction, changePersonAction } from './actions';
+
+export const metadata = { title: 'People' };
+
+const CHOICES = ROLES.map((role) => ({ value: role, label: roleName(role) }));
+
+export default async function PeoplePage() {
+  const actor = await requireActor();
+  const people = await listPeople(deps(), actor);
+  if (!people.ok) return <Empty>{people.error.message}</Empty>;
+  const manage = may(actor, 'manage people');
+  return (
+    <>
+      <PageHead title="People">
+        <strong>{people.value.filter((person) => person.active).length}</strong> can sign in
+      </PageHead>
+      <Grid templateColumns={{ base: '1fr', xl: manage ? 'minmax(0, 1fr) 340px' : '1fr' }} gap="8">
+        <Box>
+          {people.value.map((person) => (
+            <Flex
+              key={person.id}
+              gap="4"
+              wrap="wrap"
+              py="2"
+              borderBottom="1px solid"
+              borderColor="hair"
+              align="center"
+              justify="space-between"
+            >
+              <Box minW="220px">
+                <strong>{person.name}</strong> {!person.active && '(left)'}
+                <Box color="soft" fontSize="sm">
+                  {person.email} · {roleName(person.role)}
+                  {person.hybridQualified && ' · qualified for hybrid traction systems'}
+                </Box>
+              </Box>
+              {manage && (
+                <ActionForm action={changePersonAction}>
+                  <input type="hidden" name="personId" value={person.id} />
+                  <input type="hidden" name="version" value={person.version} />
+                  <Flex gap="3" align="end" wrap="wrap">
+                    <Box w="150px" mb="-12px">
+                      <SelectField
+                        name="role"
+                        label={`Role of ${person.name}`}
+                        choices={CHOICES}
+                        defaultValue={person.role}
+                      />
+                    </Box>
+                    <CheckField name="hybridQualified" label="hybrid" defaultChecked={person.hybridQualified} />
+                    <CheckField name="active" label="may sign in" defaultChecked={person.active} />
+                    <SubmitButton>Save</SubmitButton>
+                  </Flex>
+                </ActionForm>
+              )}
+            </Flex>
+          ))}
+        </Box>
+        {manage && (
+          <Section title="Add a person">
+            <ActionForm action={addPersonAction}>
+              <TextField name="name" label="Name" />
+              <TextField name="email" label="Address to sign in with" inputMode="email" />
+              <TextField
+                name="password"
+                label="First password"
+                hint="at least 10 characters"
+                type="password"
+                autoComplete="new-password"
+              />
+              <SelectField name="role" label="Role" choices={CHOICES} defaultValue="technician" />
+              <Box mb="3">
+                <CheckField name="hybridQualified" label="qualified for hybrid traction systems" />
+              </Box>
+              <SubmitButton main>Add</SubmitButton>
+            </ActionForm>
+          </Section>
+        )}
+      </Grid>
+    </>
+  );
+}

@@ -1,0 +1,89 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { listBays } from '@/server/fleet/bays';
+import { listDepots, listTokens } from '@/server/fleet/people';
+import { instantText } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Code, PageHead, Section } from '@/ui/primitives/page';
+import { addBayAction, makeTokenAction, revokeTokenAction, settingsAction } from '../people/actions';
+
+export const metadata = { title: 'Settings' };
+
+export default async function SettingsPage() {
+  const actor = await requireActor();
+  const [bays, depots, tokens] = await Promise.all([
+    listBays(deps(), actor),
+    listDepots(deps(), actor),
+    listTokens(deps(), actor),
+  ]);
+  return (
+    <>
+      <PageHead title="Settings" />
+      <Grid templateColumns={{ base: '1fr', lg: '1fr 1fr' }} columnGap="8">
+        <Section title="Your units" aside="gap and torque always show both">
+          <ActionForm action={settingsAction}>
+            <Chips
+              name="unitSystem"
+              legend="A number that you type without a unit is read in these"
+              choices={[
+                { value: 'metric', label: 'Metric: mm, N·m, km' },
+                { value: 'us', label: 'US customary: in, lbf·ft, mi' },
+              ]}
+              chosen={[actor.unitSystem]}
+            />
+            <SubmitButton main>Save</SubmitButton>
+          </ActionForm>
+        </Section>
+        <Section title="Bays">
+          {bays.map((bay) => (
+            <Box key={bay.id}>
+              {bay.depot} {bay.name}
+            </Box>
+          ))}
+          {depots.length === 0 && <Box color="soft">Depots come in with the vehicles. Then add their bays here.</Box>}
+          {may(actor, 'manage bays') && depots.length > 0 && (
+            <Box mt="3" maxW="420px">
+              <ActionForm action={addBayAction}>
+                <SelectField
+                  name="depotId"
+                  label="Depot"
+                  choices={depots.map((depot) => ({ value: depot.id, label: depot.name }))}
+                />
+                <TextField name="name" label="Name of the bay" placeholder="Bay 1" />
+                <SubmitButton>Add the bay</SubmitButton>
+              </ActionForm>
+            </Box>
+          )}
+        </Section>
+        {may(actor, 'make access tokens') && (
+          <Section
+            title="Tokens for other programs"
+            aside={<TextLink href="/api/v1/openapi.json">description of the HTTP interface</TextLink>}
+          >
+            {tokens.map((token) => (
+              <Flex key={token.id} gap="3" align="center" py="1">
+                <Box>
+                  <Code>{token.name}</Code>, since {instantText(token.createdAt)}
+                </Box>
+                <ActionForm action={revokeTokenAction}>
+                  <input type="hidden" name="tokenId" value={token.id} />
+                  <SubmitButton>Revoke</SubmitButton>
+                </ActionForm>
+              </Flex>
+            ))}
+            <Box mt="3" maxW="420px">
+              <ActionForm action={makeTokenAction}>
+                <TextField name="name" label="What it is for" />
+                <SubmitButton>Make a token</SubmitButton>
+              </ActionForm>
+            </Box>
+          </Section>
+        )}
+      </Grid>
+    </>
+  );
+}

@@ -1,0 +1,273 @@
+import { Box, Grid, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { siteId, siteName, sitePlace } from '@/core/engine/layout';
+import { turnAngle } from '@/core/torque/plan';
+import { type Actor, may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
+import { EngineDrawing } from '@/ui/drawings/engine-drawing';
+import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
+import { dateText, distanceText, gapText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { SelectField, TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { OdometerChart } from '@/ui/vehicle/odometer-chart';
+import { ORDER_STATES, SOURCE_WORDS } from '@/ui/work-orders/order-words';
+import { SpecLines } from '@/ui/work-orders/spec-lines';
+import { openWorkOrderAction } from '../../work-orders/actions';
+import { answerFitmentAction } from '../actions';
+
+type Props = { params: Promise<{ id: string }> };
+
+export default async function VehiclePage({ params }: Props) {
+  const actor = await requireActor();
+  const view = await viewVehicle(deps(), actor, (await params).id);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const { vehicle, depot, family, layout, due } = view.value;
+  const system = actor.unitSystem;
+  const canOpen = due.state !== 'no-match' && !due.openWorkOrder && may(actor, 'open work orders');
+  return (
+    <>
+      <PageHead
+        title={`Unit ${vehicle.unitNumber} ${vehicle.name}`}
+        actions={
+          canOpen && (
+            <ActionForm action={openWorkOrderAction} quiet>
+              <input type="hidden" name="vehicleId" value={vehicle.id} />
+              <SubmitButton main>Open a work order</SubmitButton>
+            </ActionForm>
+          )
+        }
+      >
+        {STATE_WORDS[due.state]}
+        {due.lifeUsed !== null &&
+          ` · ${percentText(due.lifeUsed)} of ${bindingText(due, system)} used by the worst site`}
+        {due.due && ` · due ${dateText(due.due.p50)}, likely ${dateText(due.due.p10)} to ${dateText(due.due.p90)}`}
+      </PageHead>
+      <Fitment view={view.value} actor={actor} />
+      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
+        <Box minW="0">
+          <Section title="What it is">
+            <Facts
+              rows={[
+                ['Vehicle', [vehicle.make, vehicle.model, vehicle.modelYear].filter(Boolean).join(' ') || NONE],
+                ['VIN', vehicle.vin ? <Code key="vin">{vehicle.vin}</Code> : 'not recorded'],
+                ['Kept at', `${depot}, ${vehicle.dutyGroup}`],
+                ['In service', `since ${dateText(vehicle.inServiceOn)}${vehicle.severeDuty ? ', severe duty' : ''}`],
+                ['Engine', `${family.code}, ${family.name}`],
+                ['Variant', vehicle.variant ?? (family.variants.length > 0 ? 'not known' : 'has none')],
+                ['Firing order', layout.model.firingOrder.join(' ')],
+              ]}
+            />
+          </Section>
+          <Section title="Engine" aside="seen from the front of the vehicle">
+            <EngineDrawing layout={layout} title={`Engine ${family.code}: ${layout.sites.length} plug sites`} />
+          </Section>
+        </Box>
+        <Box minW="0">
+          <OdometerSection view={view.value} system={system} />
+          <SpecSection view={view.value} system={system} />
+        </Box>
+      </Grid>
+      <FittedSection view={view.value} system={system} />
+      <OrdersSection view={view.value} />
+    </>
+  );
+}
+
+function Fitment({ view: { vehicle, family, fitment }, actor }: { view: VehicleView; actor: Actor }) {
+  if (fitment.kind === 'match') return null;
+  const hidden = (
+    <>
+      <input type="hidden" name="vehicleId" value={vehicle.id} />
+      <input type="hidden" name="version" value={vehicle.version} />
+    </>
+  );
+  if (fitment.kind === 'no-spec')
+    return (
+      <Box bg="wrong.bg" color="wrong.ink" p="4" rounded="sm" mb="5">
+        <strong>No spec: do not fit.</strong>{' '}
+        {fitment.reason === 'only-memory'
+          ? 'The only sheet is from memory.'
+          : `There is no spec sheet for ${family.code} that covers this vehicle.`}{' '}
+        Import one with its source.
+      </Box>
+    );
+  return (
+    <Box bg="sheet" border="1px solid" borderColor="line" p="4" rounded="sm" mb="5" maxW="640px">
+      <Box fontWeight="650">
+        No firm match yet:{' '}
+        {fitment.key === 'variant'
+          ? 'which variant of the engine is it?'
+          : fitment.key === 'model-year'
+            ? 'which model year is it?'
+            : 'two sheets of equal rank cover it'}
+      </Box>
+      <Box as="ul" pl="4" my="2" color="soft">
+        {fitment.candidates.map((spec) => (
+          <li key={spec.id}>
+            {spec.variant ?? 'any variant'}: <Code>{spec.part.number}</Code>, gap{' '}
+            {gapText(spec.gapMinMm, actor.unitSystem)} and up ({SOURCE_WORDS[spec.sourceKind]})
+          </li>
+        ))}
+      </Box>
+      {may(actor, 'answer fitment questions') && fitment.key !== 'sheet' && (
+        <ActionForm action={answerFitmentAction}>
+          {hidden}
+          {fitment.key === 'variant' ? (
+            <SelectField
+              name="variant"
+              label="Seen on the engine or its plate"
+              choices={fitment.choices.map((value) => ({ value, label: value }))}
+            />
+          ) : (
+            <TextField name="modelYear" label="Model year" inputMode="numeric" />
+          )}
+          <SubmitButton main>Settle it</SubmitButton>
+        </ActionForm>
+      )}
+    </Box>
+  );
+}
+
+function OdometerSection({
+  view: { readings, due, vehicle, fitted },
+  system,
+}: {
+  view: VehicleView;
+  system: UnitSystem;
+}) {
+  const points = (state: 'accepted' | 'suspect') =>
+    readings.filter((r) => r.state === state).map((r) => [r.readOn, r.odometerKm] as const);
+  const fittedKm = fitted.length === 0 ? 0 : Math.min(...fitted.map(({ fitted: f }) => f.installedKm));
+  const projected =
+    due.binds === 'distance' && due.limitKm !== null && due.odometerOn !== null && due.odometerKm !== null;
+  const last = readings.filter((r) => r.state === 'accepted').at(-1);
+  return (
+    <Section title="Odometer" aside={due.rate ? sureText(due, system) : 'no use rate yet'}>
+      {readings.length === 0 ? (
+        <Empty>
+          No readings yet. Import odometer.csv: from three readings over two weeks on, this vehicle has its own use
+          rate.
+        </Empty>
+      ) : (
+        <>
+          <OdometerChart
+            accepted={points('accepted')}
+            suspect={points('suspect')}
+            from={due.odometerOn && due.odometerKm !== null ? [due.odometerOn, due.odometerKm] : null}
+            limitKm={projected && due.limitKm !== null ? fittedKm + due.limitKm : null}
+            due={projected ? due.due : null}
+            unit={system === 'us' ? 'mi' : 'km'}
+          />
+          <Box color="soft" fontSize="sm">
+            Last:{' '}
+            {last
+              ? `${last.asTyped} on ${dateText(last.readOn)} (${last.source}); this dash shows ${vehicle.odometerUnit}`
+              : 'none accepted'}
+            . {due.suspectReadings > 0 && `${due.suspectReadings} suspect, not used (diamond).`}
+          </Box>
+        </>
+      )}
+    </Section>
+  );
+}
+
+function SpecSection({ view: { fitment, layout }, system }: { view: VehicleView; system: UnitSystem }) {
+  if (fitment.kind !== 'match') return null;
+  const { spec } = fitment;
+  const angle = turnAngle(spec.part.seat ?? 'gasket', 'new');
+  return (
+    <Section title="Spec in force">
+      <SpecLines
+        spec={{
+          ...spec,
+          partNumber: spec.part.number,
+          maker: spec.part.maker,
+          thread: spec.part.thread,
+          seat: spec.part.seat,
+          hexMm: spec.part.hexMm,
+        }}
+        quantity={layout.sites.length}
+        system={system}
+        angle={angle.min === angle.max ? `${angle.min}°` : `${angle.min} to ${angle.max}°`}
+      />
+    </Section>
+  );
+}
+
+function FittedSection({ view: { layout, fitted }, system }: { view: VehicleView; system: UnitSystem }) {
+  const bySite = new Map(fitted.map((row) => [siteId(row.fitted), row]));
+  return (
+    <Section title="Fitted now" aside="each site has its own clock">
+      <Table.ScrollArea>
+        <Table.Root
+          size="sm"
+          css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
+        >
+          <Table.Header>
+            <Table.Row>
+              {['Site', 'Where', 'Part by the record', 'Read off it', 'Since', 'At', 'Gap then', 'History'].map(
+                (title) => (
+                  <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
+                ),
+              )}
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
+            {layout.sites.map((site) => {
+              const row = bySite.get(siteId(site));
+              return (
+                <Table.Row key={siteId(site)}>
+                  <Table.Cell fontWeight="650">{siteName(layout, site)}</Table.Cell>
+                  <Table.Cell color="soft">{sitePlace(layout, site)}</Table.Cell>
+                  <Table.Cell>
+                    <Code>{row?.number ?? row?.fitted.believedNumber ?? 'unknown'}</Code>
+                  </Table.Cell>
+                  <Table.Cell>
+                    <Code>{row?.fitted.observedNumber ?? NONE}</Code>
+                  </Table.Cell>
+                  <Table.Cell whiteSpace="nowrap">
+                    {row
+                      ? certain(dateText(row.fitted.installedOn), row.fitted.installedOnCertainty)
+                      : 'assumed from new'}
+                  </Table.Cell>
+                  <Table.Cell whiteSpace="nowrap">
+                    {row
+                      ? certain(distanceText(row.fitted.installedKm, system), row.fitted.installedKmCertainty)
+                      : NONE}
+                  </Table.Cell>
+                  <Table.Cell whiteSpace="nowrap">{gapText(row?.fitted.gapMm ?? null, system)}</Table.Cell>
+                  <Table.Cell>{row?.fitted.history ?? 'unknown'}</Table.Cell>
+                </Table.Row>
+              );
+            })}
+          </Table.Body>
+        </Table.Root>
+      </Table.ScrollArea>
+    </Section>
+  );
+}
+
+const certain = (text: string, certainty: 'exact' | 'estimated' | 'assumed'): string =>
+  certainty === 'exact' ? text : certainty === 'estimated' ? `about ${text}` : `${text}, assumed`;
+
+function OrdersSection({ view: { orders } }: { view: VehicleView }) {
+  return (
+    <Section title="Work orders">
+      {orders.length === 0 ? (
+        <Empty>None yet.</Empty>
+      ) : (
+        orders.map((order) => (
+          <Box key={order.id}>
+            <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink> · {ORDER_STATES[order.state]} · opened{' '}
+            {dateText(order.openedOn)}
+            {order.startsAt && ` · planned ${dateText(order.startsAt)}`}
+            {order.closedOn && ` · closed ${dateText(order.closedOn)}`}
+          </Box>
+        ))
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,344 @@
+import { Box, Flex, Grid, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { siteId } from '@/core/engine/layout';
+import { planTorque } from '@/core/torque/plan';
+import { type Actor, may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
+import { EngineDrawing } from '@/ui/drawings/engine-drawing';
+import { dateText, distanceText, gapText, hoursText, instantText, NONE, torqueText } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Caution, Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { ORDER_STATES } from '@/ui/work-orders/order-words';
+import { PlanForm } from '@/ui/work-orders/plan-form';
+import { SpecLines } from '@/ui/work-orders/spec-lines';
+import { StepList } from '@/ui/work-orders/step-list';
+import { cancelAction, closeAction, planAction, reopenAction, stepAction, unplanAction } from '../actions';
+
+type Props = { params: Promise<{ id: string }> };
+
+export default async function WorkOrderPage({ params }: Props) {
+  const actor = await requireActor();
+  const { id } = await params;
+  const view = await viewWorkOrder(deps(), actor, id);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const { order, row, vehicle, family, spec, layout, sites, steps } = view.value;
+  const live = order.state !== 'closed' && order.state !== 'cancelled';
+  const todo = sites.filter((site) => site.doneAt === null);
+  const [next] = todo;
+  const marks = Object.fromEntries(
+    sites.map((site) => [
+      siteId(site),
+      {
+        state: site.doneAt ? ('done' as const) : ('todo' as const),
+        lines: site.doneAt ? [gapText(site.newGapMm, 'metric').split(' · ')[0] ?? ''] : [],
+        href: `/work-orders/${id}/sites/${siteId(site)}`,
+      },
+    ]),
+  );
+  return (
+    <>
+      <PageHead
+        title={`Work order ${order.number}: unit ${vehicle.unitNumber} ${vehicle.name}`}
+        actions={
+          live &&
+          next &&
+          may(actor, 'record work') && (
+            <ButtonLink main href={`/work-orders/${id}/sites/${siteId(next)}`}>
+              Record site {next.name}
+            </ButtonLink>
+          )
+        }
+      >
+        {family.code}, {family.name} · {ORDER_STATES[order.state]} · {sites.length - todo.length} of {sites.length}{' '}
+        sites done
+        {row.startsAt &&
+          ` · ${dateText(row.startsAt)} ${row.startsAt.slice(11)}, ${row.depot} ${row.bay}, ${row.person}`}
+      </PageHead>
+      <Caution>
+        {family.hybrid
+          ? 'Hybrid: qualified people only. The engine can start by itself; isolate the traction system first. '
+          : 'Cold engine, ignition off, eye protection with air or solvent. '}
+        The manufacturer’s service information comes first.
+      </Caution>
+      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 5fr) minmax(0, 7fr)' }} gap="8" mt="5">
+        <Box minW="0">
+          <Section title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
+            <SpecLines
+              spec={{
+                ...spec,
+                partNumber: spec.part.number,
+                maker: spec.part.maker,
+                thread: spec.part.thread,
+                seat: spec.part.seat,
+                hexMm: spec.part.hexMm,
+              }}
+              quantity={sites.length}
+              system={actor.unitSystem}
+              angle={angleOf(view.value)}
+            />
+          </Section>
+          <Section title="Sites">
+            <EngineDrawing
+              layout={layout}
+              marks={
+                live
+                  ? marks
+                  : Object.fromEntries(Object.entries(marks).map(([key, mark]) => [key, { ...mark, href: undefined }]))
+              }
+              title={`Engine of unit ${vehicle.unitNumber}, seen from the front of the vehicle`}
+            />
+          </Section>
+          {live && may(actor, 'plan work orders') && <PlanSection view={view.value} actor={actor} />}
+        </Box>
+        <Box minW="0">
+          <Section title="Steps" aside={`about ${hoursText(order.minutes)}`}>
+            <StepList
+              steps={steps}
+              workOrderId={id}
+              action={stepAction}
+              live={live && may(actor, 'record work')}
+              sitesText={`${sites.length - todo.length} of ${sites.length} done`}
+            />
+          </Section>
+          <CloseSection view={view.value} actor={actor} live={live} />
+        </Box>
+      </Grid>
+      <SiteTable view={view.value} actor={actor} />
+      <Section title="What happened" aside="nothing here can be changed afterwards">
+        <Box as="ul" listStyleType="none" fontSize="sm" color="soft">
+          {view.value.history.map((entry) => (
+            <li key={`${entry.at.toISOString()}${entry.action}${JSON.stringify(entry.changes).slice(0, 40)}`}>
+              {instantText(entry.at)}: {entry.who} {HISTORY_WORDS[entry.action] ?? entry.action}
+              {historyDetail(entry.changes)}
+            </li>
+          ))}
+        </Box>
+      </Section>
+    </>
+  );
+}
+
+const HISTORY_WORDS: Readonly<Record<string, string>> = {
+  open: 'opened it',
+  record: 'recorded site',
+  step: 'marked step',
+  plan: 'planned it for',
+  unplan: 'took it off the plan',
+  close: 'closed it at',
+  reopen: 'reopened it:',
+  cancel: 'cancelled it:',
+};
+
+function historyDetail(changes: unknown): string {
+  if (typeof changes !== 'object' || changes === null) return '';
+  const at = changes as Readonly<Record<string, unknown>>;
+  const told = [
+    at.site,
+    at.step && `${at.step}: ${at.state}`,
+    at.day && `${at.day} ${at.start}`,
+    at.odometer,
+    at.reason,
+  ].find(Boolean);
+  return told ? ` ${String(told).replace('not_done', 'not done')}` : '';
+}
+
+function angleOf({ spec, family }: WorkOrderView): string {
+  const { thread, seat } = spec.part;
+  if (!thread || !seat) return NONE;
+  const { angleDeg } = planTorque({
+    specNm: { min: spec.torqueMinNm, max: spec.torqueMaxNm },
+    thread,
+    seat,
+    gasket: 'new',
+    head: family.headMaterial,
+    lubricant: 'dry',
+    on: '2000-01-01',
+  });
+  return angleDeg.min === angleDeg.max ? `${angleDeg.min}°` : `${angleDeg.min} to ${angleDeg.max}°`;
+}
+
+async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor }) {
+  const { order, row, family } = view;
+  const choices = await whereAndWho(deps(), actor, row.depotId, family.hybrid);
+  return (
+    <Section title="Day, bay and person">
+      <PlanForm
+        action={planAction}
+        unplan={unplanAction}
+        workOrderId={order.id}
+        bays={choices.bays.map((bay) => ({ value: bay.id, label: `${row.depot} ${bay.name}` }))}
+        people={choices.people.map((person) => ({ value: person.id, label: person.name }))}
+        now={{
+          day: row.startsAt?.slice(0, 10) ?? deps().today(),
+          start: row.startsAt?.slice(11) ?? '08:00',
+          minutes: minutesOf(row) ?? order.minutes,
+          bayId: row.bayId ?? undefined,
+          personId: row.personId ?? undefined,
+        }}
+        planned={row.startsAt !== null}
+        hybrid={family.hybrid}
+      />
+    </Section>
+  );
+}
+
+function minutesOf({ startsAt, endsAt }: WorkOrderView['row']): number | null {
+  return startsAt && endsAt ? (Date.parse(`${endsAt}Z`) - Date.parse(`${startsAt}Z`)) / 60_000 : null;
+}
+
+function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor; live: boolean }) {
+  const { order, blockers, vehicle } = view;
+  const supervisor = may(actor, 'reopen or cancel work orders');
+  const hidden = <input type="hidden" name="workOrderId" value={order.id} />;
+  if (order.state === 'closed')
+    return (
+      <Section title="Closed">
+        <Facts
+          rows={[
+            ['On', dateText(order.closedOn)],
+            ['Odometer', `${distanceText(order.closedKm, actor.unitSystem)} (typed “${order.closedKmAsTyped}”)`],
+            ['Note', order.note ?? NONE],
+          ]}
+        />
+        {supervisor && (
+          <Box mt="3" maxW="460px">
+            <ActionForm action={reopenAction}>
+              {hidden}
+              <TextField name="reason" label="Reason to reopen" hint="plugs and due date go back to where they stood" />
+              <SubmitButton>Reopen</SubmitButton>
+            </ActionForm>
+          </Box>
+        )}
+      </Section>
+    );
+  if (order.state === 'cancelled') return <Section title="Cancelled">{order.reason}</Section>;
+  if (!live || !may(actor, 'record work')) return null;
+  return (
+    <Section title="Close">
+      {blockers.length > 0 && (
+        <Box as="ul" pl="4" mb="3" color="soft">
+          {blockers.map((blocker) => (
+            <li key={blocker}>{blocker}</li>
+          ))}
+        </Box>
+      )}
+      {blockers.length === 0 && (
+        <Box maxW="460px">
+          <ActionForm action={closeAction}>
+            {hidden}
+            <input type="hidden" name="version" value={order.version} />
+            <TextField
+              name="odometer"
+              label="Odometer now"
+              hint={`this dash shows ${vehicle.odometerUnit}`}
+              inputMode="decimal"
+            />
+            <TextField name="note" label="Note" />
+            <SubmitButton main>Close and move the due date</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+      {supervisor && (
+        <Box mt="4" maxW="460px">
+          <ActionForm action={cancelAction}>
+            {hidden}
+            <TextField name="reason" label="Reason to cancel" />
+            <SubmitButton>Cancel the order</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+    </Section>
+  );
+}
+
+function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
+  const { sites, order } = view;
+  return (
+    <Section title="Record by site">
+      <Table.ScrollArea>
+        <Table.Root
+          size="sm"
+          css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
+        >
+          <Table.Header>
+            <Table.Row>
+              {[
+                'Site',
+                'Record said',
+                'Found',
+                'Old gap',
+                'Condition',
+                'Breakaway',
+                'New part',
+                'New gap',
+                'Torque',
+                'Done',
+              ].map((title) => (
+                <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
+              ))}
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
+            {sites.map((site) => (
+              <Table.Row key={site.id}>
+                <Table.Cell whiteSpace="nowrap">
+                  <TextLink href={`/work-orders/${order.id}/sites/${siteId(site)}`}>
+                    <strong>{site.name}</strong>
+                  </TextLink>{' '}
+                  <Box as="span" color="soft" fontSize="sm">
+                    {site.where}
+                  </Box>
+                </Table.Cell>
+                <Table.Cell>
+                  <Code>{site.expectedNumber ?? 'unknown'}</Code>
+                </Table.Cell>
+                <Table.Cell>
+                  <Code>{site.observedNumber ?? NONE}</Code>
+                  {site.differs && (
+                    <Box color="wrong.ink" fontSize="sm">
+                      not what the record says
+                    </Box>
+                  )}
+                </Table.Cell>
+                <Table.Cell whiteSpace="nowrap">
+                  {gapText(site.removedGapMm, actor.unitSystem)}
+                  {site.growth !== null && (
+                    <Box color="soft" fontSize="sm">
+                      {site.growth >= 0 ? '+' : ''}
+                      {site.growth.toFixed(1)} µm per 1,000 km
+                    </Box>
+                  )}
+                </Table.Cell>
+                <Table.Cell>
+                  {site.conditions === null ? NONE : site.conditions.join(', ') || 'looked at, nothing chosen'}
+                </Table.Cell>
+                <Table.Cell>
+                  {[
+                    site.breakawayFeel,
+                    site.breakawayTorqueNm === null ? null : torqueText(site.breakawayTorqueNm, actor.unitSystem),
+                  ]
+                    .filter(Boolean)
+                    .join(', ') || NONE}
+                </Table.Cell>
+                <Table.Cell>
+                  <Code>{site.newNumber ?? NONE}</Code>
+                </Table.Cell>
+                <Table.Cell whiteSpace="nowrap">{gapText(site.newGapMm, actor.unitSystem)}</Table.Cell>
+                <Table.Cell whiteSpace="nowrap">
+                  {site.installedTorqueNm === null
+                    ? (site.torqueMethod ?? NONE)
+                    : torqueText(site.installedTorqueNm, actor.unitSystem)}
+                  {site.torqueMethod === 'feel' && <Box fontSize="sm">by feel: graded lower</Box>}
+                </Table.Cell>
+                <Table.Cell>{site.doneAt ? '✓ done' : <Flex color="soft">to do</Flex>}</Table.Cell>
+              </Table.Row>
+            ))}
+          </Table.Body>
+        </Table.Root>
+      </Table.ScrollArea>
+    </Section>
+  );
+}

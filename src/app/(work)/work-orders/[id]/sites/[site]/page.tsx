@@ -1,0 +1,147 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { siteId } from '@/core/engine/layout';
+import { CONDITIONS, type ConditionRegion } from '@/core/reading/vocabulary';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
+import { EngineDrawing, type SiteMark } from '@/ui/drawings/engine-drawing';
+import { gapText, rangeTexts, torqueText, type UnitSystem } from '@/ui/format/format';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Caution, Empty, PageHead } from '@/ui/primitives/page';
+import { SiteForm } from '@/ui/work-orders/site-form';
+import { siteAction } from '../../../actions';
+
+type Props = { params: Promise<{ id: string; site: string }> };
+
+export default async function SitePage({ params }: Props) {
+  const actor = await requireActor();
+  const { id, site: wanted } = await params;
+  const view = await viewWorkOrder(deps(), actor, id);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const { order, vehicle, family, spec, layout, sites, steps } = view.value;
+  const site = sites.find((s) => siteId(s) === wanted);
+  if (!site)
+    return (
+      <Empty>
+        This engine has no site {wanted.slice(0, 8)}.{' '}
+        <TextLink href={`/work-orders/${id}`}>Back to the work order</TextLink>
+      </Empty>
+    );
+  const live = order.state !== 'closed' && order.state !== 'cancelled' && may(actor, 'record work');
+  const next = nextOpen(sites, site);
+  const [gap, gapOther] = rangeTexts(spec.gapMinMm, spec.gapMaxMm, actor.unitSystem, 'gap');
+  const [torque, torqueOther] = rangeTexts(spec.torqueMinNm, spec.torqueMaxNm, actor.unitSystem, 'torque');
+  const todo = sites.filter((s) => s.doneAt === null);
+  return (
+    <Box fontSize={{ base: '17px', md: '18px' }}>
+      <PageHead
+        title={`Site ${site.name} · unit ${vehicle.unitNumber} ${vehicle.name}`}
+        actions={<ButtonLink href={`/work-orders/${id}`}>Work order {order.number}</ButtonLink>}
+      >
+        {site.where} · {family.code} · {todo.length} of {sites.length} to do
+      </PageHead>
+      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 7fr) minmax(0, 5fr)' }} gap="6">
+        <Box minW="0" order={{ base: 2, lg: 1 }}>
+          {live ? (
+            <SiteForm
+              key={`${siteId(site)} ${site.version}`}
+              action={siteAction}
+              workOrderId={id}
+              site={{ ...site, done: site.doneAt !== null }}
+              siteName={site.name}
+              expected={site.expectedNumber}
+              partNumber={spec.part.number}
+              gapHint={`spec ${gap} · ${gapOther}`}
+              torqueHint={`spec ${torque} · ${torqueOther}`}
+              fittedGap={
+                site.fittedGapMm === null
+                  ? 'gap when fitted is not known'
+                  : `fitted at ${gapText(site.fittedGapMm, actor.unitSystem)}`
+              }
+              typedIn={actor.unitSystem === 'us' ? { gap: 'in', torque: 'lbf·ft' } : { gap: 'mm', torque: 'N·m' }}
+              regions={Object.entries(CONDITIONS).map(([region, conditions]) => ({
+                region: REGION_WORDS[region as ConditionRegion],
+                conditions,
+              }))}
+              next={
+                next
+                  ? { href: `/work-orders/${id}/sites/${siteId(next)}`, name: next.name }
+                  : { href: `/work-orders/${id}`, name: null }
+              }
+            />
+          ) : (
+            <Empty>This work order is {order.state}. What was recorded stands on its page.</Empty>
+          )}
+        </Box>
+        <Box minW="0" order={{ base: 1, lg: 2 }}>
+          <EngineDrawing
+            layout={layout}
+            marks={marksOf(id, sites, site, actor.unitSystem)}
+            title="Engine: choose a site"
+          />
+          <Box mt="3">
+            <Caution>{steps.find((step) => step.perSite)?.caution ?? 'Start every plug by hand.'}</Caution>
+          </Box>
+          <NextSteps view={view.value} />
+        </Box>
+      </Grid>
+    </Box>
+  );
+}
+
+const REGION_WORDS: Readonly<Record<ConditionRegion, string>> = {
+  nose: 'Insulator nose',
+  deposits: 'Deposits',
+  electrodes: 'Electrodes',
+  shell: 'Shell and threads',
+  insulator: 'Insulator outside',
+  well: 'Well',
+};
+
+/** The next site to do after this one, round to the first. */
+function nextOpen(sites: readonly WorkOrderSiteView[], now: WorkOrderSiteView): WorkOrderSiteView | null {
+  const at = sites.indexOf(now);
+  return [...sites.slice(at + 1), ...sites.slice(0, at)].find((site) => site.doneAt === null) ?? null;
+}
+
+function marksOf(
+  id: string,
+  sites: readonly WorkOrderSiteView[],
+  now: WorkOrderSiteView,
+  system: UnitSystem,
+): Record<string, SiteMark> {
+  const first = (text: string) => text.split(' · ')[0] ?? '';
+  return Object.fromEntries(
+    sites.map((site) => [
+      siteId(site),
+      {
+        state: site === now ? ('now' as const) : site.doneAt ? ('done' as const) : ('todo' as const),
+        lines:
+          site.doneAt && site !== now
+            ? [
+                first(gapText(site.newGapMm, system)),
+                ...(site.installedTorqueNm ? [first(torqueText(site.installedTorqueNm, system))] : []),
+              ]
+            : [],
+        href: `/work-orders/${id}/sites/${siteId(site)}`,
+      },
+    ]),
+  );
+}
+
+function NextSteps({ view: { steps } }: { view: WorkOrderView }) {
+  const open = steps.filter((step) => step.state === 'open' && !step.perSite);
+  if (open.length === 0) return null;
+  return (
+    <Box mt="4" fontSize="15px">
+      <Box color="soft">Steps without an answer</Box>
+      {open.map((step) => (
+        <Flex key={step.id} gap="2" py="1" borderBottom="1px solid" borderColor="hair">
+          <span aria-hidden="true">○</span>
+          {step.title}
+        </Flex>
+      ))}
+    </Box>
+  );
+}

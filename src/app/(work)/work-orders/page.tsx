@@ -1,0 +1,67 @@
+import { Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { deps } from '@/server/deps';
+import { listWorkOrders } from '@/server/work-orders/view-work-order';
+import { dateText, NONE } from '@/ui/format/format';
+import { TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { ORDER_STATES } from '@/ui/work-orders/order-words';
+
+export const metadata = { title: 'Work orders' };
+
+export default async function WorkOrdersPage() {
+  const list = await listWorkOrders(deps(), await requireActor());
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const open = list.value.filter((order) => order.state !== 'closed' && order.state !== 'cancelled').length;
+  return (
+    <>
+      <PageHead title="Work orders">
+        <strong>{open}</strong> open · {list.value.length - open} closed or cancelled
+      </PageHead>
+      {list.value.length === 0 ? (
+        <Empty>
+          No work orders yet. Open one from the <TextLink href="/due">due list</TextLink> or from a vehicle: it brings
+          the part, gap, torque, steps and a record for each cylinder.
+        </Empty>
+      ) : (
+        <Table.ScrollArea>
+          <Table.Root
+            size="sm"
+            css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
+          >
+            <Table.Header>
+              <Table.Row>
+                {['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed'].map(
+                  (title) => (
+                    <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
+                  ),
+                )}
+              </Table.Row>
+            </Table.Header>
+            <Table.Body>
+              {list.value.map((order) => (
+                <Table.Row key={order.id}>
+                  <Table.Cell>
+                    <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink>
+                  </Table.Cell>
+                  <Table.Cell>
+                    <strong>{order.unitNumber}</strong> {order.vehicleName}
+                  </Table.Cell>
+                  <Table.Cell>{order.engineCode}</Table.Cell>
+                  <Table.Cell>{order.depot}</Table.Cell>
+                  <Table.Cell>{ORDER_STATES[order.state]}</Table.Cell>
+                  <Table.Cell whiteSpace="nowrap">
+                    {order.startsAt ? `${dateText(order.startsAt)} ${order.startsAt.slice(11)}` : NONE}
+                  </Table.Cell>
+                  <Table.Cell>{order.bay ?? NONE}</Table.Cell>
+                  <Table.Cell>{order.person ?? NONE}</Table.Cell>
+                  <Table.Cell whiteSpace="nowrap">{dateText(order.closedOn)}</Table.Cell>
+                </Table.Row>
+              ))}
+            </Table.Body>
+          </Table.Root>
+        </Table.ScrollArea>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,22 @@
+import { deps } from '@/server/deps';
+import { dueFilter, listDue } from '@/server/due/list-due';
+import { exportDue } from '@/server/exports/due-csv';
+import { asActor, csvReply, readQuery, reply, wantsCsv } from '../http';
+import { dueQuery, toDueItem } from '../resources';
+
+export async function GET(request: Request): Promise<Response> {
+  return asActor(async (actor) => {
+    const query = readQuery(request, dueQuery);
+    if (!query.ok) return query.response;
+    const { depot, before, min_life, limit, cursor } = query.value;
+    const filter = dueFilter.parse({ depot, before, minLife: min_life });
+    if (wantsCsv(request)) {
+      const csv = await exportDue(deps(), actor, filter);
+      return csv.ok ? csvReply(csv.value) : reply(csv);
+    }
+    return reply(await listDue(deps(), actor, filter), ({ items }) => ({
+      items: items.slice(cursor, cursor + limit).map(toDueItem),
+      next_cursor: cursor + limit < items.length ? cursor + limit : null,
+    }));
+  });
+}

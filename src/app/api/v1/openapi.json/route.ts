@@ -1,0 +1,100 @@
+import { z } from 'zod';
+import { CALCULATIONS } from '../calc';
+import { dueList, dueQuery, vehicleList, vehiclesQuery } from '../resources';
+
+const json = (schema: z.ZodType, io: 'input' | 'output') => ({
+  'application/json': { schema: z.toJSONSchema(schema, { io, unrepresentable: 'any' }) },
+});
+
+const PROBLEM = {
+  description: 'Problem details (RFC 9457)',
+  content: {
+    'application/problem+json': {
+      schema: {
+        type: 'object',
+        required: ['type', 'title', 'status'],
+        properties: {
+          type: { type: 'string' },
+          title: { type: 'string' },
+          status: { type: 'integer' },
+          detail: { type: 'string' },
+          errors: {
+            type: 'array',
+            items: { type: 'object', properties: { pointer: { type: 'string' }, message: { type: 'string' } } },
+          },
+        },
+      },
+    },
+  },
+};
+const REFUSALS = { 401: PROBLEM, 403: PROBLEM, 422: PROBLEM };
+
+function parameters(schema: z.ZodObject) {
+  const { properties = {}, required = [] } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
+  return Object.entries(properties).map(([name, shape]) => ({
+    name,
+    in: 'query',
+    required: required.includes(name),
+    schema: shape,
+  }));
+}
+
+const list = (summary: string, query: z.ZodObject, output: z.ZodType) => ({
+  get: {
+    summary,
+    parameters: parameters(query),
+    responses: {
+      200: {
+        description: 'A page of the list; text/csv on request',
+        content: { ...json(output, 'output'), 'text/csv': { schema: { type: 'string' } } },
+      },
+      ...REFUSALS,
+    },
+  },
+});
+
+/** Made from the same schemas that check the requests. */
+export function GET(): Response {
+  const calculations = Object.entries(CALCULATIONS).map(([name, { about, input, output }]) => [
+    `/api/v1/calc/${name}`,
+    {
+      post: {
+        summary: about,
+        requestBody: { required: true, content: json(input, 'input') },
+        responses: {
+          200: { description: 'The result', content: json(output, 'output') },
+          400: PROBLEM,
+          413: PROBLEM,
+          ...REFUSALS,
+        },
+      },
+    },
+  ]);
+  const health = z.object({ status: z.string(), database: z.string(), version: z.string() });
+  return Response.json({
+    openapi: '3.1.0',
+    info: {
+      title: 'Isobar',
+      version: '1',
+      description:
+        'Quantities carry their unit in the key; dates are ISO 8601. The manufacturer’s service information comes first.',
+    },
+    components: { securitySchemes: { token: { type: 'http', scheme: 'bearer' } } },
+    security: [{ token: [] }],
+    paths: {
+      '/api/v1/health': {
+        get: {
+          summary: 'Whether app and database answer',
+          security: [],
+          responses: {
+            200: { description: 'Both do', content: json(health, 'output') },
+            503: { description: 'The database does not', content: json(health, 'output') },
+          },
+        },
+      },
+      '/api/v1/vehicles': list('Vehicles of the fleet', vehiclesQuery, vehicleList),
+      '/api/v1/due': list('The due list, most life used first', dueQuery, dueList),
+      ...Object.fromEntries(calculations),
+    },
+  });
+}

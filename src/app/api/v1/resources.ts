@@ -1,0 +1,80 @@
+import { z } from 'zod';
+import type { DueItem } from '@/server/due/list-due';
+import { listInput } from '@/server/fleet/view-vehicle';
+
+/* Shapes of the stored data: the same schemas check the requests and describe them. */
+
+export const vehiclesQuery = listInput;
+export const vehicle = z.object({
+  id: z.uuid(),
+  unit_number: z.string(),
+  name: z.string(),
+  depot: z.string(),
+  duty_group: z.string(),
+  make: z.string().nullable(),
+  model: z.string().nullable(),
+  model_year: z.number().int().nullable(),
+  vin: z.string().nullable(),
+  engine_family: z.string().nullable(),
+  variant: z.string().nullable(),
+  in_service_on: z.string(),
+  odometer_unit: z.enum(['km', 'mi']),
+  severe_duty: z.boolean(),
+  version: z.number().int(),
+});
+export const vehicleList = z.object({ items: z.array(vehicle), next_cursor: z.string().nullable() });
+
+export const dueQuery = z.object({
+  depot: z.string().max(120).optional(),
+  before: z.iso.date().optional(),
+  min_life: z.coerce.number().min(0).max(100).optional(),
+  limit: z.coerce.number().int().min(1).max(1000).default(100),
+  cursor: z.coerce.number().int().min(0).default(0),
+});
+const dates = z.object({ p10: z.string(), p50: z.string(), p90: z.string() });
+export const dueItem = z.object({
+  vehicle_id: z.uuid(),
+  unit_number: z.string(),
+  name: z.string(),
+  depot: z.string(),
+  duty_group: z.string(),
+  engine_family: z.string(),
+  part_number: z.string().nullable(),
+  state: z.string(),
+  life_used: z.number().nullable(),
+  binds: z.enum(['distance', 'time']).nullable(),
+  limit_km: z.number().nullable(),
+  limit_months: z.number().nullable(),
+  history: z.string().nullable(),
+  due: dates.nullable(),
+  odometer_km: z.number().nullable(),
+  odometer_on: z.string().nullable(),
+  odometer_now_km: z.number().nullable(),
+  rate_km_per_day: z.number().nullable(),
+  rate_borrowed: z.boolean().nullable(),
+  work_order: z.number().int().nullable(),
+});
+export const dueList = z.object({ items: z.array(dueItem), next_cursor: z.number().int().nullable() });
+
+export const toDueItem = (item: DueItem): z.output<typeof dueItem> => ({
+  vehicle_id: item.vehicleId,
+  unit_number: item.unitNumber,
+  name: item.name,
+  depot: item.depot,
+  duty_group: item.dutyGroup,
+  engine_family: item.engineCode,
+  part_number: item.partNumber,
+  state: item.state,
+  life_used: item.lifeUsed,
+  binds: item.binds,
+  limit_km: item.limitKm,
+  limit_months: item.limitMonths,
+  history: item.certainty,
+  due: item.due,
+  odometer_km: item.odometerKm,
+  odometer_on: item.odometerOn,
+  odometer_now_km: item.odometerNowKm,
+  rate_km_per_day: item.rate?.kmPerDay ?? null,
+  rate_borrowed: item.rate?.borrowed ?? null,
+  work_order: item.openWorkOrder?.number ?? null,
+});

@@ -1,0 +1,29 @@
+'use server';
+
+import { headers } from 'next/headers';
+import { signIn, signOut } from '@/server/auth/sign-in';
+import { deps } from '@/server/deps';
+import { createFirstSupervisor, firstSupervisorInput } from '@/server/fleet/people';
+import type { ActionAnswer } from '@/ui/primitives/action-form';
+import { answer, invalid, texts } from '../answer';
+
+export async function signInAction(data: FormData): Promise<ActionAnswer> {
+  const { email = '', password = '' } = texts(data);
+  return answer(
+    await signIn(deps(), { email: email.slice(0, 200), password: password.slice(0, 200) }, await headers()),
+    () => ({ to: '/due', reload: true }),
+  );
+}
+
+export async function signOutAction(): Promise<ActionAnswer> {
+  await signOut(deps(), await headers());
+  return { ok: true, to: '/sign-in', reload: true };
+}
+
+export async function firstRunAction(data: FormData): Promise<ActionAnswer> {
+  const input = firstSupervisorInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  const made = await createFirstSupervisor(deps(), input.data);
+  if (!made.ok) return answer(made);
+  return answer(await signIn(deps(), input.data, await headers()), () => ({ to: '/import', reload: true }));
+}

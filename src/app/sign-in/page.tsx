@@ -1,0 +1,31 @@
+import { Box } from '@chakra-ui/react';
+import { redirect } from 'next/navigation';
+import { currentActor } from '@/app/actor';
+import { deps } from '@/server/deps';
+import { isFirstRun } from '@/server/fleet/people';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { FrontPage } from '@/ui/primitives/front-page';
+import { signInAction } from './actions';
+
+export const metadata = { title: 'Sign in' };
+export const dynamic = 'force-dynamic';
+
+export default async function SignInPage() {
+  if (await currentActor()) redirect('/due');
+  if (await isFirstRun(deps())) redirect('/first-run');
+  return (
+    <FrontPage title="Sign in">
+      {process.env.ISOBAR_TODAY && (
+        <Box color="caution.ink" mb="3">
+          Demo data. The terminal that started Isobar shows the sign-ins.
+        </Box>
+      )}
+      <ActionForm action={signInAction} quiet>
+        <TextField name="email" label="Address" type="email" autoComplete="username" inputMode="email" autoFocus />
+        <TextField name="password" label="Password" type="password" autoComplete="current-password" />
+        <SubmitButton main>Sign in</SubmitButton>
+      </ActionForm>
+    </FrontPage>
+  );
+}

@@ -1,0 +1,154 @@
+'use client';
+
+import { Box, Button, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, type ReactNode, useEffect, useRef } from 'react';
+import type { Choice } from '../primitives/fields';
+
+export interface DueFilterChoice {
+  readonly depot?: string;
+  readonly group?: string;
+  readonly state?: string;
+  readonly search?: string;
+  readonly sort: string;
+  readonly order: string;
+}
+
+const SORTS: readonly Choice[] = [
+  { value: 'life', label: 'Life used' },
+  { value: 'due', label: 'Due date' },
+  { value: 'unit', label: 'Unit number' },
+  { value: 'depot', label: 'Depot' },
+  { value: 'odometer', label: 'Odometer' },
+];
+
+const plain = (values: readonly string[]): Choice[] => values.map((value) => ({ value, label: value }));
+
+/** Filters live in the address, so that a filtered list can be sent to someone. "/" goes to the search. */
+export function DueFilterBar({
+  depots,
+  groups,
+  states,
+  chosen,
+}: {
+  depots: readonly string[];
+  groups: readonly string[];
+  states: readonly Choice[];
+  chosen: DueFilterChoice;
+}) {
+  const router = useRouter();
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
+      if (event.key !== '/' || typing || event.ctrlKey || event.metaKey) return;
+      event.preventDefault();
+      form.current?.querySelector<HTMLInputElement>('[name=search]')?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const show = () => {
+    if (!form.current) return;
+    const data = [...new FormData(form.current)].filter(
+      (pair): pair is [string, string] => typeof pair[1] === 'string' && pair[1] !== '',
+    );
+    router.replace(`/due?${new URLSearchParams(data)}`);
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    show();
+  };
+  const key = JSON.stringify(chosen);
+  return (
+    <chakra.form ref={form} action="/due" onSubmit={submit} mb="4" role="search" key={key} data-no-print>
+      <Flex gap="3" wrap="wrap" align="end">
+        <Labelled label="Search unit (press /)" id="due-search">
+          <Input
+            id="due-search"
+            name="search"
+            defaultValue={chosen.search}
+            size="sm"
+            bg="sheet"
+            rounded="sm"
+            borderColor="line"
+            w="170px"
+          />
+        </Labelled>
+        <Picker
+          name="depot"
+          label="Depot"
+          choices={plain(depots)}
+          chosen={chosen.depot}
+          onChange={show}
+          all="All depots"
+        />
+        <Picker
+          name="group"
+          label="Group"
+          choices={plain(groups)}
+          chosen={chosen.group}
+          onChange={show}
+          all="All groups"
+        />
+        <Picker name="state" label="State" choices={states} chosen={chosen.state} onChange={show} all="All states" />
+        <Picker name="sort" label="Sort by" choices={SORTS} chosen={chosen.sort} onChange={show} />
+        <Picker
+          name="order"
+          label="Order"
+          choices={[{ value: 'reversed', label: 'Reversed' }]}
+          chosen={chosen.order}
+          onChange={show}
+          all="Usual"
+        />
+        <Button type="submit" size="sm" variant="outline" rounded="sm" borderColor="line">
+          Show
+        </Button>
+      </Flex>
+    </chakra.form>
+  );
+}
+
+function Labelled({ label, id, children }: { label: string; id: string; children: ReactNode }) {
+  return (
+    <Box color="soft" fontSize="sm">
+      <label htmlFor={id}>{label}</label>
+      {children}
+    </Box>
+  );
+}
+
+interface PickerProps {
+  readonly name: string;
+  readonly label: string;
+  readonly choices: readonly Choice[];
+  readonly chosen?: string;
+  readonly onChange: () => void;
+  readonly all?: string;
+}
+
+function Picker({ name, label, choices, chosen, onChange, all }: PickerProps) {
+  return (
+    <Labelled label={label} id={`due-${name}`}>
+      <NativeSelect.Root size="sm" w="auto" minW="120px" color="ink">
+        <NativeSelect.Field
+          id={`due-${name}`}
+          name={name}
+          defaultValue={chosen ?? ''}
+          onChange={onChange}
+          bg="sheet"
+          rounded="sm"
+          borderColor="line"
+        >
+          {all && <option value="">{all}</option>}
+          {choices.map((choice) => (
+            <option key={choice.value} value={choice.value}>
+              {choice.label}
+            </option>
+          ))}
+        </NativeSelect.Field>
+        <NativeSelect.Indicator />
+      </NativeSelect.Root>
+    </Labelled>
+  );
+}

@@ -1,0 +1,43 @@
+import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import type { UseRate } from '@/core/odometer/use-rate';
+import { distanceText, rateText, type UnitSystem } from '../format/format';
+
+export const STATE_WORDS: Readonly<Record<DueState, string>> = {
+  past: 'Past the limit',
+  soon: 'Due soon',
+  later: 'Later',
+  inspect: 'Inspect',
+  'no-match': 'No firm match',
+  'no-odometer': 'No reading',
+  'no-date': 'No date',
+};
+
+/** Which limit binds, and how large it is. */
+export function bindingText(
+  { binds, limitKm, limitMonths }: { binds: Binding | null; limitKm: number | null; limitMonths: number | null },
+  system: UnitSystem,
+): string {
+  if (binds === 'time') return `${limitMonths} months`;
+  return binds === 'distance' ? distanceText(limitKm, system) : '–';
+}
+
+/** What the date rests on, in one line. */
+export function sureText(
+  { rate, certainty }: { rate: UseRate | null; certainty: Certainty | null },
+  system: UnitSystem,
+): string {
+  const history =
+    certainty === 'exact'
+      ? ''
+      : certainty === 'estimated'
+        ? 'history estimated'
+        : certainty === 'assumed'
+          ? 'history assumed from new'
+          : '';
+  const use = !rate
+    ? 'no use rate'
+    : rate.borrowed
+      ? `${rateText(rate.kmPerDay, system)}, borrowed from its group`
+      : `${rateText(rate.kmPerDay, system)}, ${rate.used} readings`;
+  return [use, history].filter(Boolean).join('; ');
+}

@@ -1,0 +1,70 @@
+import { fromSi, UNITS, type UnitName } from '@/core/units/unit';
+
+/* The only place where a quantity becomes text. */
+
+export type UnitSystem = 'metric' | 'us';
+
+/** Missing is shown as such, never as zero. */
+export const NONE = '–';
+
+const grouped = (value: number, decimals: number): string =>
+  value.toLocaleString('en', { minimumFractionDigits: decimals, maximumFractionDigits: decimals });
+
+function one(si: number, unit: UnitName): string {
+  return `${grouped(fromSi(si, unit), UNITS[unit].decimals)} ${unit}`;
+}
+
+/** The person's unit first, the other after a middle dot: a wrong unit here could break something. */
+const both = (si: number, system: UnitSystem, metric: UnitName, us: UnitName): string =>
+  (system === 'us' ? [us, metric] : [metric, us]).map((unit) => one(si, unit)).join(' · ');
+
+export const gapText = (mm: number | null, system: UnitSystem): string =>
+  mm === null ? NONE : both(mm, system, 'mm', 'in');
+
+export const torqueText = (nm: number | null, system: UnitSystem): string =>
+  nm === null ? NONE : both(nm, system, 'N·m', 'lbf·ft');
+
+function range(min: number, max: number, unit: UnitName): string {
+  const [a, b] = [min, max].map((si) => grouped(fromSi(si, unit), UNITS[unit].decimals));
+  return a === b ? `${a} ${unit}` : `${a} to ${b} ${unit}`;
+}
+
+/** Both ends in each unit, the person's first. */
+export function rangeTexts(
+  min: number,
+  max: number,
+  system: UnitSystem,
+  kind: 'gap' | 'torque',
+): readonly [string, string] {
+  const units: readonly [UnitName, UnitName] = kind === 'gap' ? ['mm', 'in'] : ['N·m', 'lbf·ft'];
+  const [metric, us] = [range(min, max, units[0]), range(min, max, units[1])];
+  return system === 'us' ? [us, metric] : [metric, us];
+}
+
+export const distanceText = (km: number | null, system: UnitSystem): string =>
+  km === null ? NONE : one(km, system === 'us' ? 'mi' : 'km');
+
+export const rateText = (kmPerDay: number, system: UnitSystem): string => `${distanceText(kmPerDay, system)} a day`;
+
+export const percentText = (share: number): string => `${grouped(share * 100, 0)} %`;
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** 18 Apr 2026: no order of day and month to mistake. */
+export function dateText(date: string | null): string {
+  if (date === null) return NONE;
+  return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
+}
+
+export const weekdayText = (date: string, monday: string): string =>
+  `${WEEKDAYS[Math.round((Date.parse(date) - Date.parse(monday)) / 86_400_000)]} ${Number(date.slice(8, 10))}`;
+
+export const hoursText = (minutes: number): string => {
+  const [hours, rest] = [Math.floor(minutes / 60), Math.round(minutes % 60)];
+  return rest === 0 ? `${hours} h` : hours === 0 ? `${rest} min` : `${hours} h ${rest} min`;
+};
+
+const instant = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' });
+
+export const instantText = (at: Date): string => `${instant.format(at)} UTC`;

@@ -1,0 +1,112 @@
+'use client';
+
+import { Box, Button } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { createContext, type FormEvent, type ReactNode, useContext, useState, useTransition } from 'react';
+
+/** What a form's action answers. */
+export interface ActionAnswer {
+  readonly ok: boolean;
+  readonly message?: string;
+  readonly fields?: Readonly<Record<string, string>>;
+  /** Where to go on. */
+  readonly to?: string;
+  /** Loads the next page anew, as after signing in. */
+  readonly reload?: boolean;
+}
+
+export type FormAction = (data: FormData) => Promise<ActionAnswer>;
+
+interface FormState {
+  readonly pending: boolean;
+  readonly fields: Readonly<Record<string, string>>;
+}
+
+const FormContext = createContext<FormState>({ pending: false, fields: {} });
+export const useFormState = () => useContext(FormContext);
+
+const LOST = 'Isobar could not be reached, so nothing was saved. What you typed is still here: try again.';
+
+/** A form around a server action: keeps what was typed when it is refused, and says why beside the field. */
+export function ActionForm({
+  action,
+  children,
+  quiet = false,
+}: {
+  action: FormAction;
+  children: ReactNode;
+  quiet?: boolean;
+}) {
+  const router = useRouter();
+  const [pending, startTransition] = useTransition();
+  const [answer, setAnswer] = useState<ActionAnswer | null>(null);
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const data = new FormData(event.currentTarget, (event.nativeEvent as SubmitEvent).submitter);
+    startTransition(async () => {
+      const next = await action(data).catch((): ActionAnswer => ({ ok: false, message: LOST }));
+      setAnswer(next);
+      if (!next.ok) return;
+      if (next.to && next.reload) window.location.assign(next.to);
+      else if (next.to) router.push(next.to);
+      else router.refresh();
+    });
+  };
+  return (
+    <FormContext.Provider value={{ pending, fields: answer?.fields ?? {} }}>
+      <form onSubmit={submit} noValidate>
+        {children}
+        <Box aria-live="polite">
+          {answer?.message && !(answer.ok && quiet) && (
+            <Box
+              role={answer.ok ? 'status' : 'alert'}
+              mt="3"
+              px="3"
+              py="2"
+              rounded="sm"
+              bg={answer.ok ? 'tint' : 'wrong.bg'}
+              color={answer.ok ? 'ink' : 'wrong.ink'}
+            >
+              {answer.message}
+            </Box>
+          )}
+        </Box>
+      </form>
+    </FormContext.Provider>
+  );
+}
+
+/** The one filled button of a screen is `main`; others are quiet. */
+export function SubmitButton({
+  children,
+  main = false,
+  name,
+  value,
+  large = false,
+}: {
+  children: ReactNode;
+  main?: boolean;
+  name?: string;
+  value?: string;
+  large?: boolean;
+}) {
+  const { pending } = useFormState();
+  return (
+    <Button
+      type="submit"
+      name={name}
+      value={value}
+      disabled={pending}
+      size={large ? 'xl' : 'sm'}
+      minH={large ? '64px' : undefined}
+      fontSize={large ? 'lg' : undefined}
+      rounded="sm"
+      variant={main ? 'solid' : 'outline'}
+      bg={main ? 'action' : 'transparent'}
+      color={main ? 'onAction' : 'ink'}
+      borderColor={main ? 'action' : 'line'}
+    >
+      {pending ? 'Saving…' : children}
+    </Button>
+  );
+}

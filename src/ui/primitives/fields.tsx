@@ -1,0 +1,210 @@
+'use client';
+
+import { Box, chakra, Flex, Input, NativeSelect, Textarea } from '@chakra-ui/react';
+import { type ReactNode, useId } from 'react';
+import { useFormState } from './action-form';
+
+interface FieldProps {
+  readonly name: string;
+  readonly label: string;
+  readonly hint?: ReactNode;
+}
+
+function Frame({
+  name,
+  label,
+  hint,
+  id,
+  children,
+}: FieldProps & { readonly id: string; readonly children: ReactNode }) {
+  const fault = useFormState().fields[name];
+  return (
+    <Box mb="3">
+      <Flex justify="space-between" gap="3" align="baseline">
+        <chakra.label htmlFor={id} color="soft" fontSize="sm">
+          {label}
+        </chakra.label>
+        {hint && (
+          <Box as="span" id={`${id}-hint`} color="soft" fontSize="sm" textAlign="right">
+            {hint}
+          </Box>
+        )}
+      </Flex>
+      {children}
+      {fault && (
+        <Box id={`${id}-fault`} role="alert" mt="1" color="wrong.ink" fontSize="sm" fontWeight="600">
+          {fault}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function useField(name: string, hint: unknown) {
+  const id = useId();
+  const fault = useFormState().fields[name];
+  const describedBy = [hint ? `${id}-hint` : '', fault ? `${id}-fault` : ''].filter(Boolean).join(' ') || undefined;
+  return {
+    id,
+    control: { id, name, 'aria-invalid': fault ? (true as const) : undefined, 'aria-describedby': describedBy },
+  };
+}
+
+interface TextProps extends FieldProps {
+  readonly type?: string;
+  readonly defaultValue?: string;
+  readonly autoComplete?: string;
+  readonly inputMode?: 'decimal' | 'numeric' | 'email' | 'text';
+  readonly placeholder?: string;
+  readonly large?: boolean;
+  readonly mono?: boolean;
+  readonly autoFocus?: boolean;
+}
+
+export function TextField({ name, label, hint, large = false, mono = false, type = 'text', ...rest }: TextProps) {
+  const { id, control } = useField(name, hint);
+  return (
+    <Frame name={name} label={label} hint={hint} id={id}>
+      <Input
+        {...control}
+        {...rest}
+        type={type}
+        bg="sheet"
+        rounded="sm"
+        borderColor="line"
+        size={large ? 'lg' : 'sm'}
+        fontSize={large ? 'xl' : undefined}
+        h={large ? '52px' : undefined}
+        fontFamily={mono ? 'mono' : undefined}
+      />
+    </Frame>
+  );
+}
+
+export function LongTextField({ name, label, hint, defaultValue }: FieldProps & { readonly defaultValue?: string }) {
+  const { id, control } = useField(name, hint);
+  return (
+    <Frame name={name} label={label} hint={hint} id={id}>
+      <Textarea {...control} defaultValue={defaultValue} bg="sheet" rounded="sm" borderColor="line" rows={2} />
+    </Frame>
+  );
+}
+
+export interface Choice {
+  readonly value: string;
+  readonly label: string;
+}
+
+export function SelectField({
+  name,
+  label,
+  hint,
+  choices,
+  defaultValue,
+  large = false,
+}: FieldProps & { readonly choices: readonly Choice[]; readonly defaultValue?: string; readonly large?: boolean }) {
+  const { id, control } = useField(name, hint);
+  return (
+    <Frame name={name} label={label} hint={hint} id={id}>
+      <NativeSelect.Root size={large ? 'lg' : 'sm'}>
+        <NativeSelect.Field
+          {...control}
+          defaultValue={defaultValue}
+          bg="sheet"
+          rounded="sm"
+          borderColor="line"
+          h={large ? '52px' : undefined}
+        >
+          {choices.map((choice) => (
+            <option key={choice.value} value={choice.value}>
+              {choice.label}
+            </option>
+          ))}
+        </NativeSelect.Field>
+        <NativeSelect.Indicator />
+      </NativeSelect.Root>
+    </Frame>
+  );
+}
+
+export function CheckField({
+  name,
+  label,
+  defaultChecked,
+}: {
+  readonly name: string;
+  readonly label: string;
+  readonly defaultChecked?: boolean;
+}) {
+  return (
+    <chakra.label display="inline-flex" gap="2" alignItems="center" minH="32px">
+      <chakra.input
+        type="checkbox"
+        name={name}
+        defaultChecked={defaultChecked}
+        accentColor="action"
+        w="16px"
+        h="16px"
+      />
+      {label}
+    </chakra.label>
+  );
+}
+
+interface ChipProps {
+  readonly name: string;
+  readonly legend: string;
+  readonly choices: readonly Choice[];
+  readonly chosen: readonly string[];
+  readonly many?: boolean;
+}
+
+/** Large targets for gloves: a chosen chip is filled and ticked, so colour is not the only sign. */
+export function Chips({ name, legend, choices, chosen, many = false }: ChipProps) {
+  const fault = useFormState().fields[name];
+  return (
+    <chakra.fieldset mb="3" border="none">
+      <chakra.legend color="soft" fontSize="sm" mb="1">
+        {legend}
+      </chakra.legend>
+      <Flex gap="2" wrap="wrap">
+        {choices.map((choice) => (
+          <chakra.label key={choice.value} cursor="pointer">
+            <chakra.input
+              type={many ? 'checkbox' : 'radio'}
+              name={name}
+              value={choice.value}
+              defaultChecked={chosen.includes(choice.value)}
+              className="peer"
+              position="absolute"
+              opacity="0"
+            />
+            <Box
+              as="span"
+              display="inline-flex"
+              alignItems="center"
+              minH="44px"
+              px="3"
+              rounded="sm"
+              border="1px solid"
+              borderColor="line"
+              bg="sheet"
+              css={{
+                '.peer:checked + &': { background: 'ink', color: 'sheet', borderColor: 'ink' },
+                '.peer:checked + &::before': { content: '"✓"', marginRight: '6px' },
+                '.peer:focus-visible + &': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
+              }}
+            >
+              {choice.label}
+            </Box>
+          </chakra.label>
+        ))}
+      </Flex>
+      {fault && (
+        <Box role="alert" mt="1" color="wrong.ink" fontSize="sm" fontWeight="600">
+          {fault}
+        </Box>
+      )}
+    </chakra.fieldset>
+  );
+}

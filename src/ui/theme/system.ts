@@ -1,0 +1,90 @@
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import {
+  animationStyles,
+  breakpoints,
+  buttonRecipe,
+  cssVarsPrefix,
+  cssVarsRoot,
+  headingRecipe,
+  inputRecipe,
+  keyframes,
+  layerStyles,
+  linkRecipe,
+  nativeSelectSlotRecipe,
+  semanticTokens,
+  tableSlotRecipe,
+  textareaRecipe,
+  textStyles,
+  tokens,
+} from '@chakra-ui/react/theme';
+
+const sans = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
+const mono = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace';
+const shade = (light: string, dark: string) => ({ value: { base: light, _dark: dark } });
+
+/** Paper and ink, one accent, and one ramp from cold to hot instead of traffic lights. Only recipes in use are shipped. */
+const config = defineConfig({
+  preflight: true,
+  cssVarsPrefix,
+  cssVarsRoot,
+  globalCss: {
+    'html, body': {
+      bg: 'paper',
+      color: 'ink',
+      fontSize: '15px',
+      lineHeight: '1.45',
+      fontVariantNumeric: 'tabular-nums',
+      _print: { bg: 'white', color: 'black', fontSize: '10.5pt' },
+    },
+    '*': { borderColor: 'hair', _motionReduce: { animation: 'none !important', transition: 'none !important' } },
+    ':focus-visible': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
+    '[data-no-print]': { _print: { display: 'none !important' } },
+  },
+  theme: {
+    breakpoints,
+    keyframes,
+    textStyles,
+    layerStyles,
+    animationStyles,
+    tokens: {
+      ...tokens,
+      fonts: { ...tokens.fonts, body: { value: sans }, heading: { value: sans }, mono: { value: mono } },
+    },
+    semanticTokens: {
+      ...semanticTokens,
+      colors: {
+        ...semanticTokens.colors,
+        paper: shade('#F5F3EC', '#18222B'),
+        sheet: shade('#FCFBF7', '#1F2B35'),
+        ink: shade('#1B2730', '#E9E6DC'),
+        soft: shade('#5A6872', '#A9B5BD'),
+        line: shade('#D5D2C6', '#3C4A55'),
+        hair: shade('#E6E3D8', '#2E3B46'),
+        isobar: shade('#7F9AA8', '#6F8C9B'),
+        action: shade('#0E5F66', '#6FC3C9'),
+        onAction: shade('#FCFBF7', '#10201F'),
+        tint: shade('#DDE8E5', '#25413F'),
+        caution: { bg: shade('#F3E9DC', '#3A2F22'), ink: shade('#8A4B12', '#F0B97C') },
+        wrong: { bg: shade('#F6E4E8', '#46242F'), ink: shade('#8E1137', '#FFA9BD') },
+        ramp: {
+          0: shade('#A9C0C8', '#54707C'),
+          1: shade('#6F98AC', '#6F98AC'),
+          2: shade('#44688F', '#7FA6D6'),
+          3: shade('#4A4787', '#A09CE8'),
+          4: shade('#7A2A63', '#D882BF'),
+          5: shade('#A3143F', '#FF7F9F'),
+        },
+      },
+    },
+    recipes: {
+      button: buttonRecipe,
+      heading: headingRecipe,
+      input: inputRecipe,
+      textarea: textareaRecipe,
+      link: linkRecipe,
+    },
+    slotRecipes: { table: tableSlotRecipe, nativeSelect: nativeSelectSlotRecipe },
+  },
+});
+
+export const system = createSystem(defaultBaseConfig, config);

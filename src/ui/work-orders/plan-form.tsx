@@ -1,0 +1,51 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { type Choice, SelectField, TextField } from '../primitives/fields';
+
+interface Props {
+  readonly action: FormAction;
+  readonly unplan: FormAction;
+  readonly workOrderId: string;
+  readonly bays: readonly Choice[];
+  readonly people: readonly Choice[];
+  readonly now: {
+    readonly day: string;
+    readonly start: string;
+    readonly minutes: number;
+    readonly bayId?: string;
+    readonly personId?: string;
+  };
+  readonly planned: boolean;
+  readonly hybrid: boolean;
+}
+
+export function PlanForm({ action, unplan, workOrderId, bays, people, now, planned, hybrid }: Props) {
+  if (bays.length === 0) return <Box color="soft">This depot has no bay yet. Add one under Settings.</Box>;
+  if (people.length === 0)
+    return (
+      <Box color="soft">No {hybrid ? 'technician qualified for hybrids' : 'technician'} yet. Add one under People.</Box>
+    );
+  return (
+    <>
+      <ActionForm action={action}>
+        <input type="hidden" name="workOrderId" value={workOrderId} />
+        <Grid templateColumns="repeat(auto-fit, minmax(130px, 1fr))" columnGap="3">
+          <TextField name="day" label="Day" type="date" defaultValue={now.day} />
+          <TextField name="start" label="Start" type="time" defaultValue={now.start} />
+          <TextField name="minutes" label="Minutes" inputMode="numeric" defaultValue={String(now.minutes)} />
+          <SelectField name="bayId" label="Bay" choices={bays} defaultValue={now.bayId} />
+          <SelectField name="personId" label="Person" choices={people} defaultValue={now.personId} />
+        </Grid>
+        <SubmitButton>{planned ? 'Move' : 'Plan'}</SubmitButton>
+      </ActionForm>
+      {planned && (
+        <Box mt="2">
+          <ActionForm action={unplan} quiet>
+            <input type="hidden" name="workOrderId" value={workOrderId} />
+            <SubmitButton>Take off the plan</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,92 @@
+import { Box } from '@chakra-ui/react';
+import type { SourceKind } from '@/core/fitment/match';
+import { dateText, rangeTexts, type UnitSystem } from '../format/format';
+import { Code, Facts } from '../primitives/page';
+import { SOURCE_WORDS } from './order-words';
+
+export interface SpecFacts {
+  readonly partNumber: string;
+  readonly maker: string;
+  readonly thread: string | null;
+  readonly seat: string | null;
+  readonly hexMm: number | null;
+  readonly gapMinMm: number;
+  readonly gapMaxMm: number;
+  readonly torqueMinNm: number;
+  readonly torqueMaxNm: number;
+  readonly torqueAsTyped: string;
+  readonly intervalAsTyped: string;
+  readonly sourceKind: SourceKind;
+  readonly sourceDocument: string;
+  readonly sourceDated: string | null;
+  readonly revision: number;
+  readonly enteredBy: string;
+  readonly checkedBy: string | null;
+  readonly note: string | null;
+}
+
+/** Part, gap and torque in both units, and where they stand written. */
+export function SpecLines({
+  spec,
+  quantity,
+  system,
+  angle,
+}: {
+  spec: SpecFacts;
+  quantity: number;
+  system: UnitSystem;
+  angle: string;
+}) {
+  const [gap, gapOther] = rangeTexts(spec.gapMinMm, spec.gapMaxMm, system, 'gap');
+  const [torque, torqueOther] = rangeTexts(spec.torqueMinNm, spec.torqueMaxNm, system, 'torque');
+  return (
+    <>
+      <Facts
+        rows={[
+          [
+            'Plug',
+            <Box key="part" fontSize="lg">
+              <strong>
+                <Code>{spec.partNumber}</Code>
+              </strong>{' '}
+              × {quantity}{' '}
+              <Box as="span" color="soft" fontSize="sm">
+                {spec.maker}
+                {spec.hexMm && `, ${spec.hexMm} mm hex`}
+              </Box>
+            </Box>,
+          ],
+          ['Gap', <Figure key="gap" first={gap} other={gapOther} />],
+          ['Torque', <Figure key="torque" first={torque} other={torqueOther} />],
+          ['', `clean dry thread ${spec.thread ?? ''}, ${spec.seat ?? ''} seat, start by hand`],
+          ['Without a wrench', `${angle} from finger-tight contact${spec.seat === 'gasket' ? ', new gasket' : ''}`],
+          ['Interval', spec.intervalAsTyped],
+          [
+            'Source',
+            `${spec.sourceDocument}, ${SOURCE_WORDS[spec.sourceKind]}, revision ${spec.revision}${spec.sourceDated ? `, ${dateText(spec.sourceDated)}` : ''}`,
+          ],
+          [
+            'Entered',
+            `by ${spec.enteredBy}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
+          ],
+        ]}
+      />
+      {spec.note && (
+        <Box color="caution.ink" mt="2">
+          {spec.note}
+        </Box>
+      )}
+    </>
+  );
+}
+
+function Figure({ first, other }: { first: string; other: string }) {
+  return (
+    <Box fontSize="lg">
+      <strong>{first}</strong>{' '}
+      <Box as="span" color="soft" fontSize="md">
+        · {other}
+      </Box>
+    </Box>
+  );
+}
