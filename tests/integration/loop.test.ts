@@ -1,30 +1,239 @@
+import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { demoWorkspace, value, type Workspace } from '../builders/workspace';
+import { refreshStatus } from '../../src/server/due/refresh-status';
+import { answerFitment, viewVehicle } from '../../src/server/fleet/view-vehicle';
+import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
+import { markStep } from '../../src/server/work-orders/mark-step';
+import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { recordSite, siteInput } from '../../src/server/work-orders/record-site';
+import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
+let actor: Actor;
 beforeAll(async () => {
   w = await demoWorkspace();
+  actor = w.supervisor;
 });
 
-describe('demo', () => {
-  it('lists the fleet', async () => {
-    const list = value(await listDue(w.deps, w.supervisor, dueFilter.parse({})));
-    console.table(
-      list.items.map((i) => ({
-        u: i.unitNumber,
-        s: i.state,
-        l: i.lifeUsed?.toFixed(2),
-        d: i.due?.p50,
-        lo: i.due?.p10,
-        hi: i.due?.p90,
-        b: i.binds,
-        r: i.rate?.kmPerDay.toFixed(1),
-        why: i.fitmentWhy,
-        sus: i.suspectReadings,
-      })),
+const list = async (over = {}) => value(await listDue(w.deps, actor, dueFilter.parse(over))).items;
+const unit = async (number: string) => {
+  const item = (await list()).find((i) => i.unitNumber === number);
+  if (!item) throw new Error(`no unit ${number}`);
+  return item;
+};
+const site = (workOrderId: string, over: Partial<Parameters<typeof siteInput.parse>[0] & object>) =>
+  siteInput.parse({
+    workOrderId,
+    cylinder: 1,
+    position: 'A',
+    version: 1,
+    observedNumber: 'KM-4180',
+    removedGap: '1.21',
+    breakawayFeel: 'normal',
+    newNumber: 'km 4180',
+    newGap: '1.05',
+    torqueMethod: 'wrench',
+    installedTorque: '25 Nm',
+    done: true,
+    ...over,
+  });
+
+describe('the due list', () => {
+  it('tells overdue from assumed, and a firm match from a question', async () => {
+    expect((await unit('41')).state).toBe('past');
+    expect(await unit('4')).toMatchObject({ state: 'inspect', certainty: 'assumed' });
+    expect(await unit('22')).toMatchObject({ state: 'no-match', fitmentWhy: 'Which variant of the engine is it?' });
+    expect(await unit('24')).toMatchObject({ rate: { borrowed: true } });
+    expect(await unit('12')).toMatchObject({ suspectReadings: 1 });
+  });
+
+  it('lets the worst site speak where the banks were done apart', async () => {
+    const item = await unit('34');
+    expect(item.odometerNowKm).not.toBeNull();
+    expect(item.lifeUsed).toBeCloseTo(((item.odometerNowKm ?? 0) - 28_000) / 96_000, 6);
+  });
+
+  it('filters and sorts', async () => {
+    expect((await list({ depot: 'Eastlight' })).every((i) => i.depot === 'Eastlight')).toBe(true);
+    expect((await list({ search: 'gritter' })).map((i) => i.unitNumber).sort()).toEqual(['41', '42']);
+    expect((await list({ sort: 'unit' })).map((i) => i.unitNumber).slice(0, 3)).toEqual(['4', '11', '12']);
+    expect((await list({ sort: 'unit', descending: true }))[0]?.unitNumber).toBe('52');
+    expect((await list({ before: '2026-11-30' })).every((i) => (i.due?.p50 ?? '9') <= '2026-11-30')).toBe(true);
+    expect(await list({ state: 'nonsense', sort: 'nonsense' })).toHaveLength(17);
+  });
+});
+
+describe('a work order from open to closed', () => {
+  let id: string;
+
+  it('opens with part, steps and a record a site, once', async () => {
+    const { vehicleId } = await unit('11');
+    ({ workOrderId: id } = value(await openWorkOrder(w.deps, actor, { vehicleId })));
+    const view = value(await viewWorkOrder(w.deps, actor, id));
+    expect(view.spec.part.number).toBe('KM-4180');
+    expect(view.sites.map((s) => s.expectedNumber)).toEqual(['KM-4180', 'KM-4180', 'KM-4180', 'KM-4180']);
+    expect(view.steps.length).toBeGreaterThan(5);
+    expect(await openWorkOrder(w.deps, actor, { vehicleId })).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+  });
+
+  it('never names a part without a firm match', async () => {
+    expect(await openWorkOrder(w.deps, actor, { vehicleId: (await unit('22')).vehicleId })).toMatchObject({
+      ok: false,
+      error: { kind: 'conflict' },
+    });
+  });
+
+  it.each([
+    [{ newNumber: 'EM-7310' }, 'newNumber'],
+    [{ newGap: '0.80' }, 'newGap'],
+    [{ newGap: '0.40 in' }, 'newGap'],
+    [{ newGap: '' }, 'newGap'],
+    [{ installedTorque: '17 Nm' }, 'installedTorque'],
+    [{ installedTorque: '' }, 'installedTorque'],
+    [{ torqueMethod: null }, 'torqueMethod'],
+    [{ removedGap: '.048' }, 'removedGap'],
+    [{ breakawayTorque: '900 Nm' }, 'breakawayTorque'],
+  ])('refuses to call a site done with %j, and keeps nothing', async (over, field) => {
+    const refused = await recordSite(w.deps, actor, site(id, over));
+    expect(refused).toMatchObject({ ok: false, error: { kind: 'invalid', fields: { [field]: expect.any(String) } } });
+    expect(value(await viewWorkOrder(w.deps, actor, id)).sites[0]).toMatchObject({
+      version: 1,
+      newNumber: null,
+      doneAt: null,
+    });
+  });
+
+  it('keeps an unfinished site, and refuses a stale one', async () => {
+    expect(value(await recordSite(w.deps, actor, site(id, { newGap: '', done: false }))).version).toBe(2);
+    expect(await recordSite(w.deps, actor, site(id, {}))).toMatchObject({
+      ok: false,
+      error: { kind: 'edited-meanwhile' },
+    });
+  });
+
+  it('does not close with a site or a step open', async () => {
+    const refused = await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 1, odometer: '121700', note: '' });
+    expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('1A, 2A, 3A, 4A') } });
+  });
+
+  it('closes, moves plugs and due date together, and back when reopened', async () => {
+    const before = await unit('11');
+    for (const cylinder of [1, 2, 3, 4])
+      value(
+        await recordSite(
+          w.deps,
+          actor,
+          site(id, {
+            cylinder,
+            version: cylinder === 1 ? 2 : 1,
+            newGap: '0,041 in',
+            observedNumber: cylinder === 2 ? 'EM-7205' : 'KM-4180',
+          }),
+        ),
+      );
+    for (const step of value(await viewWorkOrder(w.deps, actor, id)).steps) {
+      if (!step.perSite)
+        value(
+          await markStep(w.deps, actor, {
+            workOrderId: id,
+            stepId: step.id,
+            state: step.key === 'road' ? 'not_done' : 'done',
+          }),
+        );
+    }
+    for (const odometer of ['75 500 mi', '12170', '121,700 mi', 'soon'].slice(1)) {
+      expect(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 1, odometer, note: '' })).toMatchObject({
+        ok: false,
+        error: { fields: { odometer: expect.any(String) } },
+      });
+    }
+    expect((await unit('11')).lifeUsed).toBe(before.lifeUsed);
+    value(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 1, odometer: '121 700 km', note: '' }));
+    const after = await unit('11');
+    expect(after).toMatchObject({
+      state: 'later',
+      lifeUsed: 0,
+      odometerKm: 121_700,
+      certainty: 'exact',
+      openWorkOrder: null,
+    });
+    const vehicle = value(await viewVehicle(w.deps, actor, after.vehicleId));
+    expect(vehicle.fitted.map(({ fitted }) => [fitted.installedKm, fitted.gapMm])).toEqual(
+      Array(4).fill([121_700, 1.0414]),
     );
-    expect(list.total).toBe(17);
+    value(await reopenWorkOrder(w.deps, actor, { workOrderId: id, reason: 'wrong odometer' }));
+    const again = await unit('11');
+    expect(again.lifeUsed).toBeGreaterThan(0.98);
+    expect(again.openWorkOrder?.id).toBe(id);
+    value(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 3, odometer: '121 710', note: '' }));
+    expect((await unit('11')).odometerKm).toBe(121_710);
+  });
+
+  it('flags the found part that the record denies', async () => {
+    const { sites } = value(await viewWorkOrder(w.deps, actor, id));
+    expect(sites.map((s) => s.differs)).toEqual([false, true, false, false]);
+    expect(sites[0]?.specSheetId).toBeTruthy();
+  });
+
+  it('cancels only what has not been begun', async () => {
+    const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId: (await unit('52')).vehicleId }));
+    value(await cancelWorkOrder(w.deps, actor, { workOrderId, reason: 'sold' }));
+    expect((await unit('52')).openWorkOrder).toBeNull();
+    const begun = (await unit('32')).openWorkOrder?.id ?? '';
+    expect(await cancelWorkOrder(w.deps, actor, { workOrderId: begun, reason: 'sold' })).toMatchObject({ ok: false });
+  });
+});
+
+describe('fitment answer', () => {
+  it('settles the question once, for the vehicle', async () => {
+    const { vehicleId } = await unit('22');
+    const { vehicle } = value(await viewVehicle(w.deps, actor, vehicleId));
+    expect(
+      await answerFitment(w.deps, actor, { vehicleId, version: vehicle.version, variant: 'none such' }),
+    ).toMatchObject({ ok: false });
+    value(await answerFitment(w.deps, actor, { vehicleId, version: vehicle.version, variant: 'without deactivation' }));
+    expect(await unit('22')).toMatchObject({ partNumber: 'FS-3807', state: 'later' });
+  });
+});
+
+describe('what is kept', () => {
+  it('is the same when rebuilt from scratch', async () => {
+    const before = await list();
+    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, null));
+    expect(await list()).toEqual(before);
+  });
+
+  it('leaves an audit trail that nobody can change', async () => {
+    const { rows } = await w.deps.db.execute(
+      sql`select count(*)::int as n from audit_trail where entity = 'work-order'`,
+    );
+    expect(Number(rows[0]?.n)).toBeGreaterThan(10);
+    for (const attempt of [
+      sql`update audit_trail set action = 'x'`,
+      sql`delete from audit_trail`,
+      sql`truncate audit_trail`,
+      sql`delete from spec_sheets`,
+    ]) {
+      await expect(w.deps.db.execute(attempt)).rejects.toThrow();
+    }
+  });
+
+  it('is closed to roles that may not, and to other fleets', async () => {
+    const { vehicleId } = await unit('13');
+    for (const role of ['technician', 'parts_clerk', 'viewer'] as const) {
+      expect(await openWorkOrder(w.deps, inRole(actor, role), { vehicleId })).toMatchObject({
+        ok: false,
+        error: { kind: 'forbidden' },
+      });
+    }
+    const stranger: Actor = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(await openWorkOrder(w.deps, stranger, { vehicleId })).toMatchObject({
+      ok: false,
+      error: { kind: 'not-found' },
+    });
+    expect(value(await listDue(w.deps, stranger, dueFilter.parse({}))).items).toEqual([]);
   });
 });

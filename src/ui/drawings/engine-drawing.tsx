@@ -10,7 +10,7 @@ export interface SiteMark {
   readonly href?: string;
 }
 
-const STEP = 108;
+const STEP = 124;
 const RADIUS = 24;
 const MARGIN = 54;
 
@@ -29,7 +29,7 @@ export function EngineDrawing({
 }) {
   const twin = layout.model.plugsPerCylinder === 2;
   const transverse = layout.model.mounting === 'transverse';
-  const [alongX, alongY] = transverse ? [STEP, twin ? 124 : 100] : [twin ? 172 : 150, 72];
+  const [alongX, alongY] = transverse ? [STEP, twin ? 104 : 64] : [twin ? 168 : 140, 70];
   const at = (site: Site) => ({ x: site.x * alongX, y: site.y * alongY });
   const points = layout.sites.map(at);
   const [left, right] = [
@@ -66,7 +66,7 @@ export function EngineDrawing({
           mark={marks[siteId(site)] ?? { state: 'plain' }}
         />
       ))}
-      <chakra.text x={(left + right) / 2 - 8} y={bottom - 6} textAnchor="middle" fontSize="13" fill="soft">
+      <chakra.text x={(left + right) / 2 - 8} y={bottom - 6} textAnchor="middle" fontSize="13px" fill="soft">
         ▼ front of the vehicle
       </chakra.text>
     </chakra.svg>
@@ -89,7 +89,7 @@ function BankShape({ name, points }: { name: string; points: readonly { x: numbe
         strokeWidth={1.5}
       />
       {name !== 'only' && (
-        <chakra.text x={x + 10} y={y + 13} fontSize="11" fill="soft">
+        <chakra.text x={x + 10} y={y + 13} fontSize="11px" fill="soft">
           {name}
         </chakra.text>
       )}
@@ -118,7 +118,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
         strokeWidth={2}
         strokeDasharray={look.dash}
       />
-      <chakra.text x={x} y={y + 6.5} textAnchor="middle" fontSize="19" fontWeight="700" fill={look.ink}>
+      <chakra.text x={x} y={y + 6.5} textAnchor="middle" fontSize="19px" fontWeight="700" fill={look.ink}>
         {name}
       </chakra.text>
       {lines.map((line, i) => (
@@ -126,7 +126,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
           key={line}
           x={x + RADIUS + 5}
           y={y + 4 + (i - (lines.length - 1) / 2) * 13}
-          fontSize="11.5"
+          fontSize="11.5px"
           fill="soft"
         >
           {line}

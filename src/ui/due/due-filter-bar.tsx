@@ -112,7 +112,9 @@ export function DueFilterBar({
 function Labelled({ label, id, children }: { label: string; id: string; children: ReactNode }) {
   return (
     <Box color="soft" fontSize="sm">
-      <label htmlFor={id}>{label}</label>
+      <chakra.label htmlFor={id} display="block">
+        {label}
+      </chakra.label>
       {children}
     </Box>
   );

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { dateText, distanceText, gapText, hoursText, NONE, rangeTexts, torqueText, weekdayText } from './format';
+import {
+  dateText,
+  distanceText,
+  gapText,
+  hoursText,
+  NONE,
+  rangeTexts,
+  spanText,
+  torqueText,
+  weekdayText,
+} from './format';
 
 describe('format', () => {
   it('shows both units where a wrong one could break something, the person’s first', () => {
@@ -16,9 +26,15 @@ describe('format', () => {
     expect(gapText(null, 'metric')).toBe(NONE);
   });
 
+  it('tells a span as short as it can be told', () => {
+    expect(spanText('2026-04-07', '2026-04-10')).toBe('7 to 10 Apr');
+    expect(spanText('2026-11-28', '2026-12-03')).toBe('28 Nov to 3 Dec');
+    expect(spanText('2026-12-28', '2027-01-03')).toBe('28 Dec 2026 to 3 Jan 2027');
+  });
+
   it('writes days that cannot be misread, and hours', () => {
     expect(dateText('2026-04-03')).toBe('3 Apr 2026');
     expect(weekdayText('2026-11-18', '2026-11-16')).toBe('Wed 18');
-    expect([hoursText(210), hoursText(45), hoursText(120)]).toEqual(['3 h 30 min', '45 min', '2 h']);
+    expect([hoursText(210), hoursText(45), hoursText(120)]).toEqual(['3.5 h', '45 min', '2 h']);
   });
 });

@@ -57,12 +57,18 @@ export function dateText(date: string | null): string {
   return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
 }
 
+/** The likely span of a date, as short as it can be told: "7 to 10 Apr", "28 Nov to 3 Dec". */
+export function spanText(from: string, to: string): string {
+  const [a, b] = [dateText(from), dateText(to)];
+  if (from.slice(0, 7) === to.slice(0, 7)) return `${Number(from.slice(8, 10))} to ${b.slice(0, -5)}`;
+  return from.slice(0, 4) === to.slice(0, 4) ? `${a.slice(0, -5)} to ${b.slice(0, -5)}` : `${a} to ${b}`;
+}
+
 export const weekdayText = (date: string, monday: string): string =>
   `${WEEKDAYS[Math.round((Date.parse(date) - Date.parse(monday)) / 86_400_000)]} ${Number(date.slice(8, 10))}`;
 
 export const hoursText = (minutes: number): string => {
-  const [hours, rest] = [Math.floor(minutes / 60), Math.round(minutes % 60)];
-  return rest === 0 ? `${hours} h` : hours === 0 ? `${rest} min` : `${hours} h ${rest} min`;
+  return minutes < 60 ? `${Math.round(minutes)} min` : `${Number((minutes / 60).toFixed(1))} h`;
 };
 
 const instant = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' });

@@ -45,7 +45,14 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
         </svg>
         isobar
       </Anchor>
-      <Flex as="nav" aria-label="Main" gap={{ base: '3', md: '5' }} wrap="wrap" flex="1">
+      <Flex
+        as="nav"
+        aria-label="Main"
+        gap={{ base: '3', md: '5' }}
+        wrap="wrap"
+        flex={{ base: '1 0 100%', lg: '1' }}
+        order={{ base: 3, lg: 0 }}
+      >
         {places.map(({ href, label }) => {
           const here = path === href || path.startsWith(`${href}/`);
           return (
@@ -53,7 +60,7 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
               key={href}
               href={href}
               aria-current={here ? 'page' : undefined}
-              py="3"
+              py={{ base: '2', lg: '3' }}
               color={here ? 'ink' : 'soft'}
               fontWeight={here ? '650' : '400'}
               borderBottom="3px solid"
@@ -64,7 +71,7 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
           );
         })}
       </Flex>
-      <Box display="flex" alignItems="center" gap="3" fontSize="sm">
+      <Box display="flex" alignItems="center" gap="3" fontSize="sm" ml="auto" flexWrap="wrap">
         {children}
       </Box>
     </Flex>

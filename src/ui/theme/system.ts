@@ -30,6 +30,7 @@ const config = defineConfig({
   globalCss: {
     'html, body': {
       bg: 'paper',
+      fontFamily: 'body',
       color: 'ink',
       fontSize: '15px',
       lineHeight: '1.45',

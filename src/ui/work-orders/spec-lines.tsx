@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { SourceKind } from '@/core/fitment/match';
-import { dateText, rangeTexts, type UnitSystem } from '../format/format';
+import { dateText, distanceText, rangeTexts, type UnitSystem } from '../format/format';
 import { Code, Facts } from '../primitives/page';
 import { SOURCE_WORDS } from './order-words';
 
@@ -14,8 +14,9 @@ export interface SpecFacts {
   readonly gapMaxMm: number;
   readonly torqueMinNm: number;
   readonly torqueMaxNm: number;
-  readonly torqueAsTyped: string;
-  readonly intervalAsTyped: string;
+  readonly intervalKm: number | null;
+  readonly intervalSevereKm: number | null;
+  readonly intervalMonths: number | null;
   readonly sourceKind: SourceKind;
   readonly sourceDocument: string;
   readonly sourceDated: string | null;
@@ -60,7 +61,7 @@ export function SpecLines({
           ['Torque', <Figure key="torque" first={torque} other={torqueOther} />],
           ['', `clean dry thread ${spec.thread ?? ''}, ${spec.seat ?? ''} seat, start by hand`],
           ['Without a wrench', `${angle} from finger-tight contact${spec.seat === 'gasket' ? ', new gasket' : ''}`],
-          ['Interval', spec.intervalAsTyped],
+          ['Interval', intervalText(spec, system)],
           [
             'Source',
             `${spec.sourceDocument}, ${SOURCE_WORDS[spec.sourceKind]}, revision ${spec.revision}${spec.sourceDated ? `, ${dateText(spec.sourceDated)}` : ''}`,
@@ -78,6 +79,16 @@ export function SpecLines({
       )}
     </>
   );
+}
+
+function intervalText({ intervalKm, intervalSevereKm, intervalMonths }: SpecFacts, system: UnitSystem): string {
+  const severe = intervalSevereKm === null ? '' : ` (severe ${distanceText(intervalSevereKm, system)})`;
+  return [
+    intervalKm === null ? '' : distanceText(intervalKm, system) + severe,
+    intervalMonths === null ? '' : `${intervalMonths} months`,
+  ]
+    .filter(Boolean)
+    .join(' or ');
 }
 
 function Figure({ first, other }: { first: string; other: string }) {

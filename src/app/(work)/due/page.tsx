@@ -7,7 +7,7 @@ import { type DueItem, type DueList, dueFilter, listDue } from '@/server/due/lis
 import { LifeRing } from '@/ui/drawings/life-ring';
 import { DueFilterBar } from '@/ui/due/due-filter-bar';
 import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
-import { dateText, distanceText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
+import { dateText, distanceText, NONE, percentText, spanText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
@@ -113,7 +113,7 @@ function DueTable({ items, system, canOpen }: { items: readonly DueItem[]; syste
         size="sm"
         css={{
           '& th': { color: 'soft', fontWeight: '400', bg: 'paper' },
-          '& td, & th': { px: '2' },
+          '& td, & th': { px: '2', whiteSpace: 'normal' },
           '& tr': { bg: 'paper' },
         }}
       >
@@ -174,12 +174,11 @@ function DueLine({ item, system, canOpen }: { item: DueItem; system: UnitSystem;
         <Box fontWeight={item.state === 'past' || item.state === 'soon' ? '650' : undefined}>
           {STATE_WORDS[item.state]}
         </Box>
-        {due && (
-          <Box color="soft" fontSize="sm">
-            {dateText(due.p50)}
-            {due.p10 !== due.p90 && `, ${dateText(due.p10).slice(0, -5)} to ${dateText(due.p90)}`}
-          </Box>
-        )}
+        <Box color="soft" fontSize="sm">
+          {item.state === 'inspect'
+            ? 'nothing recorded: look first'
+            : due && `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`}
+        </Box>
       </Table.Cell>
       <Table.Cell>{bindingText(item, system)}</Table.Cell>
       <Table.Cell textAlign="right" whiteSpace="nowrap">
@@ -190,7 +189,9 @@ function DueLine({ item, system, canOpen }: { item: DueItem; system: UnitSystem;
           </Box>
         )}
       </Table.Cell>
-      <Table.Cell fontSize="sm">{item.state === 'no-match' ? item.fitmentWhy : sureText(item, system)}</Table.Cell>
+      <Table.Cell fontSize="sm" minW="150px">
+        {item.state === 'no-match' ? item.fitmentWhy : sureText(item, system)}
+      </Table.Cell>
       <Table.Cell whiteSpace="nowrap">
         {item.openWorkOrder ? (
           <>

@@ -41,8 +41,14 @@ export default async function SitePage({ params }: Props) {
       >
         {site.where} · {family.code} · {todo.length} of {sites.length} to do
       </PageHead>
-      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 7fr) minmax(0, 5fr)' }} gap="6">
-        <Box minW="0" order={{ base: 2, lg: 1 }}>
+      <Grid
+        templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 7fr) minmax(0, 5fr)' }}
+        templateAreas={{ base: '"engine" "form" "steps"', lg: '"form engine" "form steps"' }}
+        templateRows={{ lg: 'auto 1fr' }}
+        columnGap="6"
+        rowGap="4"
+      >
+        <Box minW="0" gridArea="form">
           {live ? (
             <SiteForm
               key={`${siteId(site)} ${site.version}`}
@@ -74,7 +80,7 @@ export default async function SitePage({ params }: Props) {
             <Empty>This work order is {order.state}. What was recorded stands on its page.</Empty>
           )}
         </Box>
-        <Box minW="0" order={{ base: 1, lg: 2 }}>
+        <Box minW="0" gridArea="engine">
           <EngineDrawing
             layout={layout}
             marks={marksOf(id, sites, site, actor.unitSystem)}
@@ -83,6 +89,8 @@ export default async function SitePage({ params }: Props) {
           <Box mt="3">
             <Caution>{steps.find((step) => step.perSite)?.caution ?? 'Start every plug by hand.'}</Caution>
           </Box>
+        </Box>
+        <Box minW="0" gridArea="steps">
           <NextSteps view={view.value} />
         </Box>
       </Grid>

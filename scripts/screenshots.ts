@@ -1,0 +1,61 @@
+import { chromium, type Page } from '@playwright/test';
+
+/* Takes the pictures of docs/screenshots/ from a running demo: npm run demo, then npm run screenshots. */
+
+const base = process.env.ISOBAR_URL ?? 'http://127.0.0.1:3000';
+const folder = process.env.SHOTS ?? 'docs/screenshots';
+const only = process.argv.slice(2);
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+
+async function signedIn(width: number, height: number, colorScheme: 'light' | 'dark' = 'light'): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width, height }, colorScheme, baseURL: base });
+  const page = await context.newPage();
+  await page.goto('/sign-in');
+  await page.getByLabel('Address').fill('supervisor@skerrymoor.example');
+  await page.getByLabel('Password').fill('island-service');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/due');
+  return page;
+}
+
+async function take(page: Page, name: string): Promise<void> {
+  if (only.length > 0 && !only.includes(name)) return;
+  await page.waitForLoadState('networkidle');
+  await page.screenshot({ path: `${folder}/${name}.png` });
+}
+
+async function open(page: Page, link: string | RegExp): Promise<void> {
+  const to = await page.getByRole('link', { name: link }).first().getAttribute('href');
+  await page.goto(to ?? '/due');
+}
+
+const desk = await signedIn(1280, 800);
+await take(desk, 'due');
+await open(desk, /^32 lifeboat/);
+await desk.getByRole('img').locator('svg').waitFor();
+await take(desk, 'vehicle');
+await desk.goto('/work-orders');
+await open(desk, '1001');
+await take(desk, 'work-order');
+const siteLink = await desk.getByRole('link', { name: /^Record site/ }).getAttribute('href');
+await desk.goto('/plan');
+await take(desk, 'plan');
+await desk.goto('/import');
+await take(desk, 'import');
+await desk.goto('/people');
+await take(desk, 'people');
+await desk.goto('/settings');
+await take(desk, 'settings');
+
+const tablet = await signedIn(820, 1180);
+await tablet.goto(siteLink ?? '/due');
+await take(tablet, 'site-tablet');
+const phone = await signedIn(390, 844);
+await phone.goto(siteLink ?? '/due');
+await take(phone, 'site-phone');
+const dark = await signedIn(1280, 800, 'dark');
+await take(dark, 'due-dark');
+await dark.goto(siteLink ?? '/due');
+await take(dark, 'site-dark');
+await browser.close();

@@ -1,0 +1,119 @@
+import { eq } from 'drizzle-orm';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { bays, bookings, people } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { dueFilter, listDue } from '../../src/server/due/list-due';
+import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
+import { exportWeek, viewWeek } from '../../src/server/planning/view-week';
+import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { listWorkOrders } from '../../src/server/work-orders/view-work-order';
+import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
+
+let w: Workspace & { readonly supervisor: Actor };
+let actor: Actor;
+beforeAll(async () => {
+  w = await demoWorkspace();
+  actor = w.supervisor;
+});
+
+const order = async (number: number) =>
+  value(await listWorkOrders(w.deps, actor)).find((o) => o.number === number)?.id ?? '';
+const person = async (name: string) =>
+  (await w.deps.db.select().from(people).where(eq(people.name, name)))[0]?.id ?? '';
+const bayAt = async (depot: string, name: string) =>
+  value(await viewWeek(w.deps, actor, TODAY)).bays.find((b) => b.depot === depot && b.name === name)?.id ?? '';
+const plan = async (over: object = {}) =>
+  planWorkOrder(w.deps, actor, {
+    workOrderId: await order(1004),
+    day: '2026-11-16',
+    start: '09:00',
+    minutes: 60,
+    bayId: await bayAt('Quarry Cross', 'Bay 1'),
+    personId: await person('S. Pirie'),
+    ...over,
+  });
+
+describe('planning', () => {
+  it('shows hours taken and left, and what is not planned', async () => {
+    const week = value(await viewWeek(w.deps, actor, '2026-11-18'));
+    expect(week.monday).toBe('2026-11-16');
+    expect(week.bays.find((b) => b.depot === 'Northhaven' && b.name === 'Bay 1')?.days[0]?.takenMinutes).toBe(210);
+    expect(week.unplanned.map((o) => o.unitNumber)).toEqual(['41']);
+    expect(week.due.map((item) => item.unitNumber)).toContain('33');
+  });
+
+  it('refuses the same person twice at one time, by the database', async () => {
+    expect(await plan({ personId: await person('M. Vane') })).toMatchObject({
+      ok: false,
+      error: { kind: 'conflict', message: expect.stringContaining('1001 from 08:00 to 11:30') },
+    });
+    await expect(
+      w.deps.db
+        .insert(bookings)
+        .values({
+          fleetId: actor.fleetId,
+          workOrderId: await order(1004),
+          bayId: await bayAt('Quarry Cross', 'Bay 1'),
+          personId: await person('M. Vane'),
+          during: '[2026-11-16 10:00,2026-11-16 10:30)',
+        }),
+    ).rejects.toThrow();
+  });
+
+  it('refuses the same bay twice, allows it back to back', async () => {
+    value(await plan());
+    const { vehicleId } = value(await listDue(w.deps, actor, dueFilter.parse({ search: '34' }))).items[0] ?? {
+      vehicleId: '',
+    };
+    const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId }));
+    const corrie = { workOrderId, personId: await person('A. Corrie') };
+    expect(await plan({ ...corrie, start: '09:59' })).toMatchObject({
+      ok: false,
+      error: { kind: 'conflict', fields: { bayId: expect.any(String) } },
+    });
+    value(await plan({ ...corrie, start: '10:00' }));
+  });
+
+  it('moves and takes off', async () => {
+    value(await plan({ start: '13:00' }));
+    value(await unplanWorkOrder(w.deps, actor, await order(1004)));
+    expect(value(await viewWeek(w.deps, actor, TODAY)).unplanned.map((o) => o.number)).toContain(1004);
+    expect(await unplanWorkOrder(w.deps, actor, await order(1004))).toMatchObject({ ok: false });
+  });
+
+  it.each([
+    [{ day: '2026-11-13' }, 'day'],
+    [{ day: '2026-11-16', depot: 'Eastlight' }, 'bayId'],
+  ])('refuses %j', async ({ depot, ...over }: { day: string; depot?: string }, field) => {
+    const bay = depot ? { bayId: await bayAt(depot, 'Bay 1') } : {};
+    expect(await plan({ ...over, ...bay })).toMatchObject({
+      ok: false,
+      error: { fields: { [field]: expect.any(String) } },
+    });
+  });
+
+  it('gives a hybrid only to qualified people', async () => {
+    const { vehicleId } = value(await listDue(w.deps, actor, dueFilter.parse({ search: '23' }))).items[0] ?? {
+      vehicleId: '',
+    };
+    const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId }));
+    const [bay] = await w.deps.db
+      .select()
+      .from(bays)
+      .where(eq(bays.id, await bayAt('Eastlight', 'Bay 1')));
+    const at = { workOrderId, bayId: bay?.id, day: '2026-11-19' };
+    expect(await plan({ ...at, personId: await person('S. Pirie') })).toMatchObject({
+      ok: false,
+      error: { fields: { personId: expect.any(String) } },
+    });
+    value(await plan({ ...at, personId: await person('J. Holm') }));
+  });
+
+  it('writes the week as iCalendar with a stable id a job', async () => {
+    const text = value(await exportWeek(w.deps, actor, TODAY));
+    expect(text).toMatch(/^BEGIN:VCALENDAR\r\n/);
+    expect(text).toContain('DTSTART:20261116T080000\r\n');
+    expect(text).toContain(`UID:${await order(1001)}@isobar`);
+    expect(text.split('\r\n').every((line) => Buffer.byteLength(line) <= 75)).toBe(true);
+  });
+});
