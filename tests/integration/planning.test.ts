@@ -48,15 +48,13 @@ describe('planning', () => {
       error: { kind: 'conflict', message: expect.stringContaining('1001 from 08:00 to 11:30') },
     });
     await expect(
-      w.deps.db
-        .insert(bookings)
-        .values({
-          fleetId: actor.fleetId,
-          workOrderId: await order(1004),
-          bayId: await bayAt('Quarry Cross', 'Bay 1'),
-          personId: await person('M. Vane'),
-          during: '[2026-11-16 10:00,2026-11-16 10:30)',
-        }),
+      w.deps.db.insert(bookings).values({
+        fleetId: actor.fleetId,
+        workOrderId: await order(1004),
+        bayId: await bayAt('Quarry Cross', 'Bay 1'),
+        personId: await person('M. Vane'),
+        during: '[2026-11-16 10:00,2026-11-16 10:30)',
+      }),
     ).rejects.toThrow();
   });
 

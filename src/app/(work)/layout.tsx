@@ -32,7 +32,10 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
           </Box>
         )}
         <Box as="span" title={roleName(actor.role)}>
-          {actor.name}, {roleName(actor.role)}
+          {actor.name}
+          <Box as="span" display={{ base: 'none', md: 'inline' }}>
+            , {roleName(actor.role)}
+          </Box>
         </Box>
         <ModeSwitch />
         <ActionForm action={signOutAction} quiet>

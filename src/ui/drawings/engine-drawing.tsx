@@ -89,7 +89,7 @@ function BankShape({ name, points }: { name: string; points: readonly { x: numbe
         strokeWidth={1.5}
       />
       {name !== 'only' && (
-        <chakra.text x={x + 10} y={y + 13} fontSize="11px" fill="soft">
+        <chakra.text x={x + 8} y={y - 5} fontSize="11px" fill="soft">
           {name}
         </chakra.text>
       )}

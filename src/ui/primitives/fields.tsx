@@ -15,17 +15,18 @@ function Frame({
   label,
   hint,
   id,
+  stacked = false,
   children,
-}: FieldProps & { readonly id: string; readonly children: ReactNode }) {
+}: FieldProps & { readonly id: string; readonly stacked?: boolean; readonly children: ReactNode }) {
   const fault = useFormState().fields[name];
   return (
     <Box mb="3">
-      <Flex justify="space-between" gap="3" align="baseline">
+      <Flex justify="space-between" columnGap="3" align="baseline" direction={stacked ? 'column' : 'row'}>
         <chakra.label htmlFor={id} color="soft" fontSize="sm">
           {label}
         </chakra.label>
-        {hint && (
-          <Box as="span" id={`${id}-hint`} color="soft" fontSize="sm" textAlign="right">
+        {(hint || stacked) && (
+          <Box as="span" id={`${id}-hint`} color="soft" fontSize="sm" minH={stacked ? '20px' : undefined}>
             {hint}
           </Box>
         )}
@@ -64,7 +65,7 @@ interface TextProps extends FieldProps {
 export function TextField({ name, label, hint, large = false, mono = false, type = 'text', ...rest }: TextProps) {
   const { id, control } = useField(name, hint);
   return (
-    <Frame name={name} label={label} hint={hint} id={id}>
+    <Frame name={name} label={label} hint={hint} id={id} stacked={large}>
       <Input
         {...control}
         {...rest}

@@ -41,16 +41,12 @@ export function QuantityField({ kind, name, label, hint, typedIn, defaultValue }
       : null;
   return (
     <Box mb="3">
-      <Flex justify="space-between" gap="3" align="baseline" wrap="wrap">
-        <chakra.label htmlFor={id} color="soft" fontSize="sm">
-          {label} ({typedIn})
-        </chakra.label>
-        {hint && (
-          <Box as="span" color="soft" fontSize="sm">
-            {hint}
-          </Box>
-        )}
-      </Flex>
+      <chakra.label htmlFor={id} color="soft" fontSize="sm" display="block">
+        {label} ({typedIn})
+      </chakra.label>
+      <Box color="soft" fontSize="sm" minH="20px">
+        {hint}
+      </Box>
       <Input
         id={id}
         name={name}

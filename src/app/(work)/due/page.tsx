@@ -155,7 +155,7 @@ function DueLine({ item, system, canOpen }: { item: DueItem; system: UnitSystem;
           </span>
         </Flex>
       </Table.Cell>
-      <Table.Cell>
+      <Table.Cell minW="190px">
         <TextLink href={`/vehicles/${item.vehicleId}`}>
           <strong>{item.unitNumber}</strong> {item.name}
         </TextLink>
@@ -196,7 +196,7 @@ function DueLine({ item, system, canOpen }: { item: DueItem; system: UnitSystem;
         {item.openWorkOrder ? (
           <>
             <TextLink href={`/work-orders/${item.openWorkOrder.id}`}>{item.openWorkOrder.number}</TextLink>
-            <Box color="soft" fontSize="sm">
+            <Box color="soft" fontSize="sm" whiteSpace="nowrap">
               {item.openWorkOrder.plannedOn ? dateText(item.openWorkOrder.plannedOn) : 'not planned'}
             </Box>
           </>
