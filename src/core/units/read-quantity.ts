@@ -50,7 +50,7 @@ export interface QuantityInput {
  * - a number without one is read in the person's unit; if only another unit makes it plausible, it asks
  * - a mark that may mean thousands or decimals is settled by plausibility, else it asks
  *
- * @returns `ok` with the value in SI, not rounded; `ask` when a person must choose; `refuse` when it cannot be right.
+ * @returns `ok` with the value in SI, to 12 digits; `ask` when a person must choose; `refuse` when it cannot be right.
  *   Never throws: any text is a possible input.
  */
 export function readQuantity(input: QuantityInput): QuantityReading {
@@ -99,8 +99,11 @@ function show(number: number, unit: Unit): string {
 
 const decimalsOf = (value: number): number => (String(value).split('.')[1] ?? '').length;
 
+/** Without the last digits of binary arithmetic: 0.030 in is 0.762 mm. */
+const inSi = (number: number, unit: Unit): number => Number((number * unit.factor).toPrecision(12));
+
 function suggest(number: number, unit: Unit): Suggestion {
-  const valueSi = number * unit.factor;
+  const valueSi = inSi(number, unit);
   const si = unitsOf(unit.kind)[0];
   const other = unit.factor === 1 || !si ? '' : ` = ${show(Number(valueSi.toFixed(si.decimals)), si)}`;
   return { text: show(number, unit) + other, valueSi };
@@ -108,7 +111,7 @@ function suggest(number: number, unit: Unit): Suggestion {
 
 const accept = (number: number, unit: Unit): QuantityReading => ({
   verdict: 'ok',
-  valueSi: number * unit.factor,
+  valueSi: inSi(number, unit),
   number,
   unit: unit.name,
   message: `read as ${show(number, unit)}`,

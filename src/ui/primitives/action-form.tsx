@@ -48,7 +48,8 @@ export function ActionForm({
       setAnswer(next);
       if (!next.ok) return;
       if (next.to && next.reload) window.location.assign(next.to);
-      else if (next.to) router.push(next.to);
+      // Going to the page one is on shows nothing new by itself.
+      else if (next.to && next.to !== window.location.pathname) router.push(next.to);
       else router.refresh();
     });
   };

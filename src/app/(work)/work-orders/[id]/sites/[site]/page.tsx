@@ -51,7 +51,7 @@ export default async function SitePage({ params }: Props) {
         <Box minW="0" gridArea="form">
           {live ? (
             <SiteForm
-              key={`${siteId(site)} ${site.version}`}
+              key={siteId(site)}
               action={siteAction}
               workOrderId={id}
               site={{ ...site, done: site.doneAt !== null }}

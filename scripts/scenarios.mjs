@@ -1,0 +1,45 @@
+import { spawnSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { freePort, startCluster } from './lib/cluster.mjs';
+import { nodeArgs } from './lib/command.mjs';
+
+/* Runs the browser tests against two servers: one on an empty workspace, one on the demo scenario. */
+
+const folder = path.join(os.tmpdir(), `isobar-scenarios-${process.pid}`);
+const cluster = await startCluster(folder, { durable: false });
+const databases = { empty: cluster.url, demo: cluster.url.replace(/\/isobar$/, '/demo') };
+const node = (args, env) =>
+  spawnSync(process.execPath, args, { stdio: 'inherit', env: { ...process.env, ...env } }).status ?? 1;
+
+function prepare() {
+  const made = node(
+    [
+      '-e',
+      `const {Client}=require('pg');(async()=>{const c=new Client(process.env.DATABASE_URL);await c.connect();await c.query('create database demo');await c.end()})()`,
+    ],
+    { DATABASE_URL: databases.empty },
+  );
+  if (made !== 0) return made;
+  for (const url of Object.values(databases)) {
+    const migrated = node([nodeArgs.tsx, 'scripts/migrate.ts'], { DATABASE_URL: url });
+    if (migrated !== 0) return migrated;
+  }
+  return node([nodeArgs.tsx, 'scripts/load-demo.ts'], { DATABASE_URL: databases.demo, ISOBAR_DATA_DIR: folder });
+}
+
+const ports = [await freePort(), await freePort()];
+let status = prepare();
+if (status === 0) {
+  status = node(['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
+    E2E_EMPTY_URL: databases.empty,
+    E2E_DEMO_URL: databases.demo,
+    E2E_EMPTY_PORT: String(ports[0]),
+    E2E_DEMO_PORT: String(ports[1]),
+    E2E_TOKEN_FILE: path.join(folder, 'demo-token'),
+  });
+}
+cluster.stop();
+rmSync(folder, { recursive: true, force: true });
+process.exit(status);

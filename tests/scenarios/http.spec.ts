@@ -1,0 +1,146 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+
+const token = () => readFileSync(process.env.E2E_TOKEN_FILE ?? '', 'utf8').trim();
+test.use({ extraHTTPHeaders: { Authorization: `Bearer ${process.env.E2E_TOKEN_FILE ? token() : ''}` } });
+
+test('health needs no token; everything else does', async ({ request, playwright, baseURL }) => {
+  const stranger = await playwright.request.newContext({ baseURL, extraHTTPHeaders: {} });
+  expect(await (await stranger.get('/api/v1/health')).json()).toMatchObject({
+    status: 'ok',
+    database: 'ok',
+    version: expect.any(String),
+  });
+  const headerSets: Record<string, string>[] = [{}, { Authorization: 'Bearer isobar_wrong' }];
+  for (const headers of headerSets) {
+    const refused = await stranger.get('/api/v1/vehicles', { headers });
+    expect(refused.status()).toBe(401);
+    expect(refused.headers()['content-type']).toContain('application/problem+json');
+  }
+  expect((await request.get('/api/v1/vehicles')).status()).toBe(200);
+});
+
+test('lists come in pages and as CSV', async ({ request }) => {
+  const first = await (await request.get('/api/v1/vehicles?limit=10')).json();
+  const rest = await (await request.get(`/api/v1/vehicles?limit=10&cursor=${first.next_cursor}`)).json();
+  const ids = [...first.items, ...rest.items].map((item: { id: string }) => item.id);
+  expect(new Set(ids).size).toBe(17);
+  expect(rest.next_cursor).toBeNull();
+  const csv = await request.get('/api/v1/vehicles', { headers: { Accept: 'text/csv' } });
+  expect((await csv.text()).split('\r\n')[0]).toContain('id,unit_number');
+  const due = await (await request.get('/api/v1/due?min_life=1&depot=Machair%20Road')).json();
+  expect(due.items.map((item: { unit_number: string }) => item.unit_number)).toEqual(['15']);
+  for (const bad of ['/api/v1/vehicles?limit=0', '/api/v1/due?before=tomorrow', '/api/v1/vehicles?cursor=x']) {
+    const refused = await request.get(bad);
+    expect(refused.status()).toBe(422);
+    expect((await refused.json()).errors[0].pointer).toMatch(/^\//);
+  }
+});
+
+test.describe('calculations keep their fixed shapes', () => {
+  const cases: [string, Record<string, unknown>, Record<string, unknown>][] = [
+    [
+      'quantity',
+      { kind: 'gap', text: '.030', person_unit: 'in' },
+      { verdict: 'ok', value_si: 0.762, read_as: { number: 0.03, unit: 'in' }, suggestions: [] },
+    ],
+    [
+      'quantity',
+      { kind: 'gap', text: '9 mm' },
+      { verdict: 'refuse', value_si: null, read_as: null, suggestions: [{ text: '0.90 mm', value_si: 0.9 }] },
+    ],
+    [
+      'gap-check',
+      { spec: { min_mm: 1, max_mm: 1.1 }, electrode: 'nickel', policy: 'adjust', measured_mm: [0.8, 0.81, 0.79] },
+      { batch: { verdict: 'wrong_application', offset_mm: -0.25, suspects: [] } },
+    ],
+    [
+      'torque-plan',
+      {
+        spec_nm: { min: 16, max: 19 },
+        thread: 'M12',
+        seat: 'gasket',
+        gasket: 'new',
+        head: 'aluminium',
+        lubricant: 'dry',
+        on: '2026-11-16',
+      },
+      { target_nm: 17.5, setting: null, wrench_ok: false, angle_deg: { min: 180, max: 240 }, warnings: [] },
+    ],
+    [
+      'use-rate',
+      { readings: [0, 20, 40].map((day) => ({ day, km: day * 50 })) },
+      { rate_km_per_day: 50, rate_ci80: [50, 50], used: 3 },
+    ],
+    [
+      'due',
+      {
+        today: '2026-11-16',
+        readings: [{ on: '2026-11-16', km: 51_000 }],
+        installed: { on: '2025-11-16', km: 11_000 },
+        limits: { distance_km: 60_000, months: 48 },
+        borrowed_rate_km_per_day: 100,
+      },
+      {
+        odometer_now_km: 51_000,
+        binds: 'distance',
+        due: { p10: '2027-03-29', p50: '2027-06-04', p90: '2027-12-21' },
+        rate_km_per_day: 100,
+        borrowed: true,
+      },
+    ],
+  ];
+  for (const [name, input, expected] of cases) {
+    test(`${name} ${JSON.stringify(input).slice(0, 50)}`, async ({ request }) => {
+      const answer = await request.post(`/api/v1/calc/${name}`, { data: input });
+      expect(answer.status()).toBe(200);
+      expect(await answer.json()).toMatchObject(expected);
+    });
+  }
+});
+
+test('bad input is a problem with a pointer, never a failure of the server', async ({ request }) => {
+  const send = async (name: string, body: string) =>
+    request.post(`/api/v1/calc/${name}`, { data: Buffer.from(body), headers: { 'Content-Type': 'application/json' } });
+  expect((await send('quantity', '{"kind":')).status()).toBe(400);
+  expect((await send('quantity', `{"kind":"gap","text":"${'9'.repeat(2_000_000)}"}`)).status()).toBe(413);
+  expect((await send('nothing', '{}')).status()).toBe(404);
+  const bodies = [
+    'null',
+    '[]',
+    '{}',
+    '"x"',
+    '{"kind":"gap","text":1}',
+    '{"spec":{"min_mm":2,"max_mm":1},"electrode":"nickel","policy":"adjust","measured_mm":[1]}',
+    '{"readings":[]}',
+    '{"today":"2026-02-30","readings":[],"installed":{},"limits":{}}',
+    '{"measured_mm":[1e999]}',
+  ];
+  for (const name of ['quantity', 'gap-check', 'torque-plan', 'use-rate', 'due']) {
+    for (const body of bodies) {
+      const answer = await send(name, body);
+      expect(answer.status(), `${name} ${body}`).toBe(422);
+      expect((await answer.json()).errors.length).toBeGreaterThan(0);
+    }
+  }
+});
+
+test('the description is OpenAPI 3.1 and names every path', async ({ request }) => {
+  const description = await (await request.get('/api/v1/openapi.json')).json();
+  expect(description.openapi).toBe('3.1.0');
+  expect(Object.keys(description.paths)).toEqual(
+    expect.arrayContaining([
+      '/api/v1/health',
+      '/api/v1/vehicles',
+      '/api/v1/due',
+      '/api/v1/calc/quantity',
+      '/api/v1/calc/gap-check',
+      '/api/v1/calc/torque-plan',
+      '/api/v1/calc/use-rate',
+      '/api/v1/calc/due',
+    ]),
+  );
+  expect(
+    description.paths['/api/v1/calc/gap-check'].post.requestBody.content['application/json'].schema.required,
+  ).toContain('measured_mm');
+});

@@ -1,0 +1,154 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, User } from './user';
+
+const PAGES = ['/due', '/work-orders', '/plan', '/import', '/import/guide/odometer', '/people', '/settings'];
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`nothing on the screens shuts anyone out, ${colorScheme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme });
+    const user = new User(page);
+    await user.signIn('supervisor');
+    const vehicle = await page.getByRole('link', { name: /^32 lifeboat/ }).getAttribute('href');
+    const order = await page.getByRole('link', { name: '1001' }).getAttribute('href');
+    for (const path of [...PAGES, vehicle, order, `${order}/sites/4A`]) {
+      await page.goto(path ?? '/due');
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      if (path === vehicle) await expect(page.getByRole('img').locator('svg')).toBeVisible();
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
+      expect(violations.map((v) => `${path}: ${v.id} ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160))}`)).toEqual(
+        [],
+      );
+    }
+  });
+}
+
+test('nothing runs off a phone or a tablet at the vehicle', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('technician');
+  await user.goTo('Work orders');
+  const order = await page.getByRole('link', { name: '1001' }).getAttribute('href');
+  for (const size of [
+    { width: 390, height: 844 },
+    { width: 820, height: 1180 },
+  ]) {
+    await page.setViewportSize(size);
+    for (const path of [order, `${order}/sites/4A`]) {
+      await page.goto(path ?? '');
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(size.width);
+    }
+  }
+});
+
+test('a wrong password says so and keeps the address', async ({ page }) => {
+  await page.goto('/sign-in');
+  await page.getByLabel('Address').fill('supervisor@skerrymoor.example');
+  await page.getByLabel('Password').fill('not the password');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('This address and password do not go together.')).toBeVisible();
+  await expect(page.getByLabel('Address')).toHaveValue('supervisor@skerrymoor.example');
+  await page.goto('/plan');
+  await expect(page).toHaveURL(/sign-in/);
+});
+
+test('a viewer sees the fleet and can change nothing', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('viewer');
+  await expect(user.row('41 road-gritter')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Open/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: 'Import' })).toHaveCount(0);
+  await page.goto('/import');
+  await expect(page.getByText(/A viewer may not import data/)).toBeVisible();
+  await user.goTo('People');
+  await expect(page.getByRole('button', { name: 'Add', exact: true })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page).toHaveURL(/sign-in/);
+  await page.goto('/due');
+  await expect(page).toHaveURL(/sign-in/);
+});
+
+test('the due list is worked by keyboard, and its address keeps the filter', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  const search = page.getByLabel(/Search unit/);
+  await expect(async () => {
+    await page.keyboard.press('/');
+    await expect(search).toBeFocused({ timeout: 500 });
+  }).toPass();
+  await page.keyboard.type('gritter');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/search=gritter/);
+  await expect(page.getByRole('row')).toHaveCount(3);
+  await page.reload();
+  await expect(page.getByLabel(/Search unit/)).toHaveValue('gritter');
+  await page.goto('/due?search=nothing+like+it');
+  await expect(page.getByText('None of 17 vehicles fits this filter.')).toBeVisible();
+});
+
+test('a look-alike engine is settled by one answer', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('clerk');
+  await user.row('22 clinic van').getByRole('link', { name: 'Settle' }).click();
+  await expect(page.getByText(/which variant of the engine is it/)).toBeVisible();
+  await page.getByLabel('Seen on the engine or its plate').selectOption('without deactivation');
+  await page.getByRole('button', { name: 'Settle it' }).click();
+  await expect(page.getByText('1.25 to 1.35 mm')).toBeVisible();
+});
+
+test('a person busy elsewhere cannot be booked twice', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  await user.goTo('Work orders');
+  await page.getByRole('link', { name: '1004' }).click();
+  await page.getByLabel('Start').fill('10:00');
+  await page.getByLabel('Person').selectOption('M. Vane');
+  await page.getByRole('button', { name: 'Plan', exact: true }).click();
+  await expect(page.getByText(/This person is busy then: work order 1001 from 08:00 to 11:30/)).toBeVisible();
+});
+
+test('a spreadsheet gone wrong is explained', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('clerk');
+  await user.goTo('Import');
+  await page
+    .getByLabel(/CSV files/)
+    .setInputFiles({ name: 'fleet.xlsx', mimeType: 'application/zip', buffer: Buffer.from('PK\u0003\u0004 not text') });
+  await page.getByRole('button', { name: 'Check', exact: true }).click();
+  await expect(page.getByText(/This is a workbook or ZIP file, not text. Save the sheet as CSV/)).toBeVisible();
+  await page.getByLabel(/CSV files/).setInputFiles({
+    name: 'days.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('unit_number,read_on,odometer,unit\n11,03/11/2026,121000,km\n999,04/11/2026,1,km'),
+  });
+  await page.getByRole('button', { name: 'Check', exact: true }).click();
+  await expect(page.getByText(/can be read two ways/)).toBeVisible();
+  await page.getByRole('button', { name: 'The day (18/04/2026)' }).click();
+  await expect(page.getByText('unit 11 on 2026-11-03')).toBeVisible();
+  await expect(user.row('unit 999')).toContainText('import vehicles.csv first');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: /Refused rows as CSV/ }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe('refused-rows.csv');
+});
+
+test('a lost connection loses nothing that was typed', async ({ page, context }) => {
+  const user = new User(page);
+  await user.signIn('technician');
+  await user.goTo('Work orders');
+  await page.getByRole('link', { name: '1001' }).click();
+  await page.getByRole('link', { name: 'Record site 4' }).click();
+  await user.fillSite({ found: 'EM-7310', oldGap: '1.18', part: 'EM-7310', gap: '1.05', torque: '17.5' });
+  await context.setOffline(true);
+  const answered = page.getByText(/Isobar could not be reached, so nothing was saved/);
+  await page.getByRole('button', { name: 'Keep, not done yet' }).click();
+  await expect(answered).toBeVisible();
+  await expect(page.getByLabel(/^New gap/)).toHaveValue('1.05');
+  await context.setOffline(false);
+  await page.getByRole('button', { name: 'Keep, not done yet' }).click();
+  await expect(page.getByText('Saved. This site is not done yet.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel(/^New gap/)).toHaveValue('1.05');
+});

@@ -1,0 +1,120 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, User } from './user';
+
+const KINDS = ['engine-families', 'spec-sheets', 'vehicles', 'odometer', 'service-history'];
+
+test('a supervisor starts from an empty workspace, and the next due date moves', async ({ page }) => {
+  const user = new User(page);
+
+  await test.step('first run', async () => {
+    await page.goto('/');
+    await expect(page).toHaveURL(/first-run/);
+    await page.getByLabel('Name of the fleet').fill('Skerrymoor Island Services');
+    await page.getByLabel('Your name').fill('R. Tolland');
+    await page.getByLabel('Address to sign in with').fill('tolland@skerrymoor.example');
+    await page.getByLabel('Password').fill('short');
+    await page.getByRole('button', { name: 'Make the workspace' }).click();
+    await expect(page.getByText('At least 10 characters.')).toBeVisible();
+    await expect(page.getByLabel('Your name')).toHaveValue('R. Tolland');
+    await page.getByLabel('Password').fill('a good long password');
+    await page.getByRole('button', { name: 'Make the workspace' }).click();
+    await expect(page.getByRole('heading', { name: 'Import' })).toBeVisible();
+  });
+
+  await test.step('import the samples, uploaded all at once', async () => {
+    await user.upload(...KINDS.toReversed().map((kind) => `samples/${kind}.csv`));
+    for (const kind of KINDS) {
+      await page
+        .getByRole('link', { name: `${kind}.csv`, exact: true })
+        .first()
+        .click();
+      await expect(page.getByRole('heading', { name: `Check of ${kind}.csv` })).toBeVisible();
+      await expect(page.getByRole('link', { name: '0 refused' })).toBeVisible();
+      await page.getByRole('button', { name: /^Confirm: add \d+/ }).click();
+      await expect(page.getByRole('heading', { name: 'Import', exact: true })).toBeVisible();
+    }
+  });
+
+  await test.step('add a technician and a bay', async () => {
+    await user.goTo('People');
+    await page.getByLabel('Name', { exact: true }).fill('A. Corrie');
+    await page.getByLabel('Address to sign in with').fill('corrie@skerrymoor.example');
+    await page.getByLabel('First password').fill('another good password');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await expect(page.getByText('A. Corrie can sign in now.')).toBeVisible();
+    await user.goTo('Settings');
+    await page.getByLabel('Depot', { exact: true }).selectOption('Machair Road');
+    await page.getByLabel('Name of the bay').fill('Bay 1');
+    await page.getByRole('button', { name: 'Add the bay' }).click();
+    await expect(page.getByText('Machair Road Bay 1')).toBeVisible();
+  });
+
+  await test.step('find who is due and open a work order', async () => {
+    await user.goTo('Due');
+    await expect(user.row('15 mobile library')).toContainText('Past the limit');
+    await expect(user.row('15 mobile library')).toContainText('118 %');
+    await page.getByRole('button', { name: 'Open a work order for unit 15' }).click();
+    await expect(page.getByRole('heading', { name: /Work order 1001: unit 15/ })).toBeVisible();
+    await expect(page.getByText('0.65 to 0.75 mm')).toBeVisible();
+    await expect(page.getByText('11.1 to 14.0 lbf·ft')).toBeVisible();
+  });
+
+  await test.step('plan it', async () => {
+    await page.getByLabel('Day').fill('2026-11-17');
+    await page.getByLabel('Start').fill('09:00');
+    await page.getByRole('button', { name: 'Plan', exact: true }).click();
+    await expect(page.getByText('17 Nov 2026 09:00, Machair Road Bay 1, A. Corrie')).toBeVisible();
+    await user.goTo('Plan');
+    await expect(user.row('Machair Road Bay 1')).toContainText('09:00 unit 15');
+    await page.getByRole('link', { name: '09:00 unit 15' }).first().click();
+  });
+
+  await test.step('record every site, in the units at hand', async () => {
+    await page.getByRole('link', { name: 'Record site 1' }).click();
+    await user.fillSite({ found: 'EM-7205', oldGap: '0.92', part: 'EM-7205', gap: '0.30 in', torque: '17 Nm' });
+    await expect(page.getByText(/0.300 in is 7.62 mm/)).toBeVisible();
+    await page.getByRole('button', { name: '0.030 in = 0.76 mm' }).click();
+    await page.getByRole('button', { name: 'Site 1 done, next: 2' }).click();
+    await expect(page.getByText(/close it by 0.06 mm/)).toBeVisible();
+    await page.getByLabel(/^New gap/).fill('0,70');
+    await page.getByRole('button', { name: 'Site 1 done, next: 2' }).click();
+    await expect(page.getByRole('heading', { name: /Site 2/ })).toBeVisible();
+    await user.fillSite({ part: 'em 7205', gap: '.028 in', torque: '12.5 ft-lb' });
+    await page.getByRole('button', { name: 'Site 2 done, next: 3' }).click();
+    await expect(page.getByRole('heading', { name: /Site 3/ })).toBeVisible();
+    await user.fillSite({ found: 'EM-7310', part: 'EM-7205', gap: '28 thou', torque: '17' });
+    await page.getByRole('button', { name: 'Site 3 done, to the work order' }).click();
+    await expect(page.getByText('3 of 3 sites done')).toBeVisible();
+    await expect(page.getByText('not what the record says')).toBeVisible();
+  });
+
+  await test.step('answer every step and close', async () => {
+    const open = page.getByRole('button', { name: 'Done', exact: true });
+    for (let left = await open.count(); left > 0; left--) {
+      await open.first().click();
+      await expect(open).toHaveCount(left - 1);
+    }
+    await page.getByLabel('Odometer now').fill('10499');
+    await page.getByRole('button', { name: 'Close and move the due date' }).click();
+    await expect(page.getByText(/This one is below it/).first()).toBeVisible();
+    await page.getByLabel('Odometer now').fill('105 010');
+    await page.getByRole('button', { name: 'Close and move the due date' }).click();
+    await expect(page.getByText('105,010 km (typed “105 010”)')).toBeVisible();
+  });
+
+  await test.step('the due date has moved, and the list goes out as CSV', async () => {
+    await user.goTo('Due');
+    await expect(user.row('15 mobile library')).toContainText('0 %');
+    await expect(user.row('15 mobile library')).toContainText('Later');
+    await page.getByLabel('Depot').selectOption('Machair Road');
+    await expect(page).toHaveURL(/depot=Machair/);
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'CSV of this list' }).click(),
+    ]);
+    const csv = readFileSync(await file.path(), 'utf8');
+    expect(csv.split('\r\n')[0]).toContain('unit_number');
+    expect(csv).toMatch(/15,mobile library,Machair Road.*,later,0,/);
+    expect(csv).not.toContain('Northhaven');
+  });
+});
