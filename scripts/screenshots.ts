@@ -43,6 +43,16 @@ await desk.goto('/plan');
 await take(desk, 'plan');
 await desk.goto('/import');
 await take(desk, 'import');
+const csv =
+  'unit_number,read_on,odometer,unit,source\n11,2026-11-14,121480,km,yard walk\n12,2026-11-14,9844,km,yard walk\n13,2026-11-14,88,360,km,yard walk\n99,2026-11-14,50100,km,yard walk\n15,2026-11-31,105020,km,yard walk\n11,2026-11-14,121480,km,yard walk';
+await desk
+  .getByLabel(/CSV files/)
+  .setInputFiles({ name: 'yard-walk.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+await desk.getByRole('button', { name: 'Check', exact: true }).click();
+await desk.getByRole('heading', { name: /Check of/ }).waitFor();
+await take(desk, 'import-check');
+await desk.getByRole('button', { name: 'Discard this file' }).click();
+await desk.waitForURL('**/import');
 await desk.goto('/people');
 await take(desk, 'people');
 await desk.goto('/settings');

@@ -6,6 +6,8 @@ export const test = base.extend<{ consoleGuard: undefined }>({
     async ({ page }, use) => {
       const unexpected: string[] = [];
       page.on('console', (message) => {
+        // A test that cuts the connection means to.
+        if (message.text().includes('ERR_INTERNET_DISCONNECTED')) return;
         if (['error', 'warning'].includes(message.type()))
           unexpected.push(`${message.text()} ${message.location().url}`);
       });
