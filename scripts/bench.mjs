@@ -1,5 +1,5 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { freePort, startCluster } from './lib/cluster.mjs';
@@ -52,6 +52,42 @@ run(process.execPath, [
   `const {Client}=require('pg');(async()=>{const c=new Client(process.argv[1]);await c.connect();await c.query('create database bench_demo');await c.end()})()`,
   cluster.url,
 ]);
-run(process.execPath, [nodeArgs.tsx, 'bench/server.ts', demoUrl, cluster.url]);
+const tokenFile = path.join(folder, 'token');
+run(process.execPath, [nodeArgs.tsx, 'bench/server.ts', demoUrl, cluster.url, tokenFile]);
+await timeHttp(cluster.url, readFileSync(tokenFile, 'utf8'));
 cluster.stop();
 rmSync(folder, { recursive: true, force: true });
+
+/** The same list from the built app over HTTP: sign-in, query, sums and JSON of a page of 100. */
+async function timeHttp(url, token) {
+  const httpPort = await freePort();
+  const app = spawn(process.execPath, [nodeArgs.next, 'start', '-H', '127.0.0.1', '-p', String(httpPort)], {
+    env: { ...process.env, DATABASE_URL: url, ISOBAR_SECRET: token, ISOBAR_TODAY: '2026-11-16' },
+    stdio: 'ignore',
+  });
+  const call = (query) =>
+    fetch(`http://127.0.0.1:${httpPort}/api/v1/due?${query}`, { headers: { Authorization: `Bearer ${token}` } }).then(
+      (r) => (r.ok ? r.text() : Promise.reject(r.status)),
+    );
+  const queries = ['limit=100', 'limit=100&depot=Eastlight', 'limit=100&min_life=0.9', 'limit=100&before=2026-12-31'];
+  for (let i = 0; i < 100; i++)
+    if (
+      await call('limit=1').then(
+        () => true,
+        () => new Promise((resolve) => setTimeout(() => resolve(false), 200)),
+      )
+    )
+      break;
+  for (let i = 0; i < 20; i++) await call(queries[i % 4]);
+  const times = [];
+  for (let i = 0; i < 100; i++) {
+    const from = performance.now();
+    await call(queries[i % 4]);
+    times.push(performance.now() - from);
+  }
+  times.sort((a, b) => a - b);
+  process.stdout.write(
+    `Due of that fleet over HTTP from the built app: median ${times[50].toFixed(0)} ms, p95 ${times[95].toFixed(0)} ms over 100 calls\n`,
+  );
+  await new Promise((resolve) => app.once('exit', resolve) && app.kill('SIGTERM'));
+}

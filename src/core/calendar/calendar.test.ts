@@ -20,6 +20,17 @@ describe('plain dates', () => {
     );
   });
 
+  it('agrees with the platform’s own calendar, there and back', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -25_000, max: 80_000 }), (n) => {
+        const platform = new Date(n * 86_400_000).toISOString().slice(0, 10);
+        expect(fromDayNumber(n)).toBe(platform);
+        expect(dayNumber(platform)).toBe(n);
+      }),
+    );
+    expect(() => dayNumber('')).toThrow(RangeError);
+  });
+
   it('clamps months to the last day', () => {
     expect(addMonths('2026-01-31', 1)).toBe('2026-02-28');
     expect(addMonths('2026-11-30', 15)).toBe('2028-02-29');

@@ -1,7 +1,6 @@
 /** A calendar day in the depot's zone, `YYYY-MM-DD`. No clock and no zone is ever read here. */
 export type PlainDate = string;
 
-const DAY_MS = 86_400_000;
 const SHAPE = /^(\d{4})-(\d{2})-(\d{2})$/;
 
 /** Whether the text is a real day, so that 2026-02-30 is not. */
@@ -12,19 +11,67 @@ export function isPlainDate(text: string): boolean {
 
 /** @returns the day, or null when no such day exists (or outside years 1900 to 2199) */
 export function fromParts(year: number, month: number, day: number): PlainDate | null {
-  if (year < 1900 || year > 2199) return null;
-  const date = new Date(Date.UTC(year, month - 1, day));
-  return date.getUTCMonth() === month - 1 && date.getUTCDate() === day ? date.toISOString().slice(0, 10) : null;
+  if (year < 1900 || year > 2199 || month < 1 || month > 12 || day < 1 || day > lastDay(year, month)) return null;
+  return text(year, month, day);
 }
 
-/** Days since 1970-01-01. @throws RangeError unless a real day */
+const two = (n: number): string => (n < 10 ? `0${n}` : String(n));
+const text = (year: number, month: number, day: number): PlainDate =>
+  `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
+
+/*
+ * Days are counted in whole numbers instead of through Date: a due list of a large fleet converts some hundred thousand.
+ * Source: the civil calendar algorithms of H. Hinnant, chrono-compatible low-level date algorithms; proleptic Gregorian.
+ */
+const ERA_DAYS = 146_097;
+const EPOCH_SHIFT = 719_468;
+
+function countDays(year: number, month: number, day: number): number {
+  const y = month <= 2 ? year - 1 : year;
+  const era = Math.floor(y / 400);
+  const yearOfEra = y - era * 400;
+  const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + day - 1;
+  return (
+    era * ERA_DAYS + yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear - EPOCH_SHIFT
+  );
+}
+
+const lastDay = (year: number, month: number): number =>
+  month === 12 ? 31 : countDays(year, month + 1, 1) - countDays(year, month, 1);
+
+function number(date: string, from: number, to: number): number {
+  let value = 0;
+  for (let i = from; i < to; i++) value = value * 10 + date.charCodeAt(i) - 48;
+  return value;
+}
+
+const yearOf = (date: PlainDate): number => number(date, 0, 4);
+const monthOf = (date: PlainDate): number => number(date, 5, 7);
+const dayOf = (date: PlainDate): number => number(date, 8, 10);
+
+/** Days since 1970-01-01. @throws RangeError unless written as a day */
 export function dayNumber(date: PlainDate): number {
-  const time = Date.UTC(Number(date.slice(0, 4)), Number(date.slice(5, 7)) - 1, Number(date.slice(8, 10)));
-  if (Number.isNaN(time)) throw new RangeError(`not a day: ${date}`);
-  return time / DAY_MS;
+  const days = countDays(yearOf(date), monthOf(date), dayOf(date));
+  if (Number.isNaN(days)) throw new RangeError(`not a day: ${date}`);
+  return days;
 }
 
-export const fromDayNumber = (day: number): PlainDate => new Date(day * DAY_MS).toISOString().slice(0, 10);
+export function fromDayNumber(day: number): PlainDate {
+  const shifted = day + EPOCH_SHIFT;
+  const era = Math.floor(shifted / ERA_DAYS);
+  const dayOfEra = shifted - era * ERA_DAYS;
+  const yearOfEra = Math.floor(
+    (dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36_524) - Math.floor(dayOfEra / 146_096)) / 365,
+  );
+  const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
+  const shiftedMonth = Math.floor((5 * dayOfYear + 2) / 153);
+  const month = shiftedMonth < 10 ? shiftedMonth + 3 : shiftedMonth - 9;
+  return text(
+    yearOfEra + era * 400 + (month <= 2 ? 1 : 0),
+    month,
+    dayOfYear - Math.floor((153 * shiftedMonth + 2) / 5) + 1,
+  );
+}
 
 export const daysBetween = (from: PlainDate, to: PlainDate): number => dayNumber(to) - dayNumber(from);
 
@@ -32,10 +79,9 @@ export const addDays = (date: PlainDate, days: number): PlainDate => fromDayNumb
 
 /** Same day of a later month, the last day where that month is shorter. */
 export function addMonths(date: PlainDate, months: number): PlainDate {
-  const index = Number(date.slice(0, 4)) * 12 + Number(date.slice(5, 7)) - 1 + months;
-  const [year, month] = [Math.floor(index / 12), (index % 12) + 1];
-  const last = new Date(Date.UTC(year, month, 0)).getUTCDate();
-  return new Date(Date.UTC(year, month - 1, Math.min(Number(date.slice(8, 10)), last))).toISOString().slice(0, 10);
+  const index = yearOf(date) * 12 + monthOf(date) - 1 + months;
+  const [year, month] = [Math.floor(index / 12), (((index % 12) + 12) % 12) + 1];
+  return text(year, month, Math.min(dayOf(date), lastDay(year, month)));
 }
 
 /** The Monday of the week that holds the day. */

@@ -164,14 +164,16 @@ function matches(item: DueItem, filter: DueFilter): boolean {
   );
 }
 
+const plainOrder = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
 const unitOrder = new Intl.Collator('en', { numeric: true });
 
 function bySort({ sort, descending }: DueFilter): (a: DueItem, b: DueItem) => number {
   const compare: Record<(typeof SORTS)[number], (a: DueItem, b: DueItem) => number> = {
     life: (a, b) => (b.lifeUsed ?? -1) - (a.lifeUsed ?? -1),
-    due: (a, b) => (a.due?.p50 ?? '9999').localeCompare(b.due?.p50 ?? '9999'),
+    due: (a, b) => plainOrder(a.due?.p50 ?? '9999', b.due?.p50 ?? '9999'),
     unit: (a, b) => unitOrder.compare(a.unitNumber, b.unitNumber),
-    depot: (a, b) => a.depot.localeCompare(b.depot),
+    depot: (a, b) => plainOrder(a.depot, b.depot),
     odometer: (a, b) => (b.odometerNowKm ?? -1) - (a.odometerNowKm ?? -1),
   };
   const sign = descending ? -1 : 1;

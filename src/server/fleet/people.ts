@@ -235,11 +235,10 @@ export async function makeToken(
   deps: Deps,
   actor: Actor,
   input: z.output<typeof tokenInput>,
-  chosen?: string,
 ): Promise<Outcome<{ token: string }>> {
   const refused = refusal(actor, 'make access tokens');
   if (refused) return refused;
-  const token = chosen ?? `isobar_${randomBytes(24).toString('base64url')}`;
+  const token = `isobar_${randomBytes(24).toString('base64url')}`;
   await deps.db.transaction(async (tx) => {
     const [row] = await tx
       .insert(apiTokens)

@@ -1,4 +1,4 @@
-import { eq, inArray } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
 import { partKey } from '@/core/fitment/match';
@@ -65,8 +65,7 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
 
   async apply(tx, { fleetId }, writes) {
     const touched = [...new Set(writes.map((write) => write.values.vehicleId))];
-    const byVehicle = groupBy(writes, (write) => write.values.vehicleId);
-    for (const [vehicleId, own] of byVehicle) await saveHistory(tx, fleetId, vehicleId, own);
+    await saveHistory(tx, fleetId, touched, writes);
     await refreshStatus(tx, fleetId, touched);
   },
 });
@@ -161,19 +160,30 @@ function readDistance(
   );
 }
 
+const CHUNK = 1000;
+
 /** Puts new services into each site's history: what went in later takes out what was there. */
-async function saveHistory(tx: Tx, fleetId: string, vehicleId: string, writes: readonly HistoryWrite[]): Promise<void> {
+async function saveHistory(
+  tx: Tx,
+  fleetId: string,
+  vehicleIds: readonly string[],
+  writes: readonly HistoryWrite[],
+): Promise<void> {
   const before = await tx
     .select()
     .from(fittedComponents)
-    .where(inArray(fittedComponents.vehicleId, [vehicleId]));
-  const plugs = before.filter((row) => row.component === 'plug');
+    .where(
+      and(
+        eq(fittedComponents.component, 'plug'),
+        sql`${fittedComponents.vehicleId} = any(${sql.param(vehicleIds)}::uuid[])`,
+      ),
+    );
   const fresh: Fitted[] = writes.flatMap(({ values, sites }) =>
     sites.map(({ cylinder, position }) => ({ fleetId, ...values, cylinder, position })),
   );
-  const all: Fitted[] = [...plugs, ...fresh];
+  const all: Fitted[] = [...before, ...fresh];
   const added: Fitted[] = [];
-  for (const history of groupBy(all, (row) => siteId(row)).values()) {
+  for (const history of groupBy(all, (row) => `${row.vehicleId} ${siteId(row)}`).values()) {
     const sorted = [...history].sort(
       (a, b) => a.installedOn.localeCompare(b.installedOn) || a.installedKm - b.installedKm,
     );
@@ -185,5 +195,6 @@ async function saveHistory(tx: Tx, fleetId: string, vehicleId: string, writes: r
         await tx.update(fittedComponents).set({ removedOn, removedKm }).where(eq(fittedComponents.id, row.id));
     }
   }
-  if (added.length > 0) await tx.insert(fittedComponents).values(added);
+  for (let at = 0; at < added.length; at += CHUNK)
+    await tx.insert(fittedComponents).values(added.slice(at, at + CHUNK));
 }
