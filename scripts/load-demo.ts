@@ -2,7 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { DEMO_TODAY, loadDemo } from '../demo/load';
 import { openConnection } from '../src/db/client';
-import { isFirstRun } from '../src/server/fleet/people';
+import { isFirstRun } from '../src/server/fleet/first-run';
 
 const { db, pool } = openConnection(process.env.DATABASE_URL ?? '', 4);
 const deps = { db, now: () => new Date(), today: () => DEMO_TODAY };

@@ -4,7 +4,7 @@ import { cache } from 'react';
 import type { Actor } from '@/server/access';
 import { findActor } from '@/server/auth/find-actor';
 import { deps } from '@/server/deps';
-import { isFirstRun } from '@/server/fleet/people';
+import { isFirstRun } from '@/server/fleet/first-run';
 
 /** The signed-in person, asked once a request. */
 export const currentActor = cache(async (): Promise<Actor | null> => findActor(deps(), await headers()));

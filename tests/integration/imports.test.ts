@@ -7,7 +7,7 @@ import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { toCsv } from '../../src/server/exports/csv';
 import { exportDue } from '../../src/server/exports/due-csv';
-import { createFirstSupervisor } from '../../src/server/fleet/people';
+import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { parseCsv } from '../../src/server/imports/csv/parse';
 import {
   adjustImport,

@@ -2,7 +2,7 @@ import { Box } from '@chakra-ui/react';
 import { redirect } from 'next/navigation';
 import { connection } from 'next/server';
 import { deps } from '@/server/deps';
-import { isFirstRun } from '@/server/fleet/people';
+import { isFirstRun } from '@/server/fleet/first-run';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { FrontPage } from '@/ui/primitives/front-page';

@@ -3,7 +3,7 @@
 import { headers } from 'next/headers';
 import { signIn, signOut } from '@/server/auth/sign-in';
 import { deps } from '@/server/deps';
-import { createFirstSupervisor, firstSupervisorInput } from '@/server/fleet/people';
+import { createFirstSupervisor, firstSupervisorInput } from '@/server/fleet/first-run';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 import { answer, invalid, texts } from '../answer';
 

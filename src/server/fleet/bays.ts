@@ -54,3 +54,12 @@ export async function listBays({ db }: Deps, actor: Actor) {
     .where(eq(bays.fleetId, actor.fleetId))
     .orderBy(asc(depots.name), asc(bays.name));
 }
+
+/** Depots of the fleet by name, for pickers. */
+export async function listDepots({ db }: Deps, actor: Actor) {
+  return db
+    .select({ id: depots.id, name: depots.name })
+    .from(depots)
+    .where(eq(depots.fleetId, actor.fleetId))
+    .orderBy(asc(depots.name));
+}

@@ -1,31 +1,23 @@
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { hashPassword } from 'better-auth/crypto';
-import { and, asc, count, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { account, apiTokens, depots, fleets, people, session, user } from '@/db/schema';
+import { account, people, session, user } from '@/db/schema';
 import { type Actor, ROLES, refusal } from '../access';
-import { hashToken } from '../auth/find-actor';
 import type { Deps } from '../deps';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused } from '../failure';
 
-const name = z.string().trim().min(1, 'Give a name.').max(80, 'At most 80 characters.');
-const email = z
+export const name = z.string().trim().min(1, 'Give a name.').max(80, 'At most 80 characters.');
+export const email = z
   .email('Give an address such as name@example.org.')
   .max(200)
   .transform((text) => text.toLowerCase());
-const password = z.string().min(10, 'At least 10 characters.').max(200);
+export const password = z.string().min(10, 'At least 10 characters.').max(200);
 
-export const firstSupervisorInput = z.object({
-  fleetName: name,
-  name,
-  email,
-  password,
-  timeZone: z.string().max(60).optional(),
-});
 export const personInput = z.object({
   name,
   email,
@@ -35,7 +27,8 @@ export const personInput = z.object({
   unitSystem: z.enum(['metric', 'us']).default('metric'),
 });
 
-async function addSignIn(tx: Tx, person: { name: string; email: string; password: string }): Promise<string> {
+/** The account behind a person: address and hashed password. */
+export async function addSignIn(tx: Tx, person: { name: string; email: string; password: string }): Promise<string> {
   const userId = randomUUID();
   await tx.insert(user).values({ id: userId, name: person.name, email: person.email });
   await tx.insert(account).values({
@@ -46,45 +39,6 @@ async function addSignIn(tx: Tx, person: { name: string; email: string; password
     password: await hashPassword(person.password),
   });
   return userId;
-}
-
-/** Whether this workspace has nobody yet: only then may the first supervisor be made without signing in. */
-export async function isFirstRun({ db }: Deps): Promise<boolean> {
-  const [found] = await db.select({ n: count() }).from(fleets);
-  return (found?.n ?? 0) === 0;
-}
-
-/** Makes the fleet and its first supervisor. Refused once there is a fleet. */
-export async function createFirstSupervisor(
-  deps: Deps,
-  raw: z.input<typeof firstSupervisorInput>,
-  isDemo = false,
-): Promise<Outcome<Actor>> {
-  const input = firstSupervisorInput.parse(raw);
-  return deps.db.transaction(async (tx) => {
-    // Two people at once on the first-run page must not make two fleets.
-    await tx.execute(sql`select pg_advisory_xact_lock(7301)`);
-    const [existing] = await tx.select({ n: count() }).from(fleets);
-    if ((existing?.n ?? 0) > 0)
-      return fail('forbidden', 'This workspace already has a supervisor. Sign in, or ask to be added under People.');
-    const [fleet] = await tx.insert(fleets).values({ name: input.fleetName, isDemo }).returning();
-    if (!fleet) throw new Error('the fleet was not written');
-    const userId = await addSignIn(tx, input);
-    const [person] = await tx
-      .insert(people)
-      .values({ fleetId: fleet.id, userId, name: input.name, role: 'supervisor' })
-      .returning();
-    if (!person) throw new Error('the person was not written');
-    await writeAudit(tx, {
-      fleetId: fleet.id,
-      personId: person.id,
-      action: 'create',
-      entity: 'fleet',
-      entityId: fleet.id,
-      changes: { name: input.fleetName, firstSupervisor: input.name },
-    });
-    return ok({ personId: person.id, fleetId: fleet.id, name: person.name, role: 'supervisor', unitSystem: 'metric' });
-  });
 }
 
 export async function addPerson(
@@ -226,73 +180,4 @@ export async function changeOwnSettings(
     });
   });
   return ok(null);
-}
-
-export const tokenInput = z.object({ name });
-
-/** Makes a bearer token. The only time it can be seen is in this answer: its hash is what is kept. */
-export async function makeToken(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof tokenInput>,
-): Promise<Outcome<{ token: string }>> {
-  const refused = refusal(actor, 'make access tokens');
-  if (refused) return refused;
-  const token = `isobar_${randomBytes(24).toString('base64url')}`;
-  await deps.db.transaction(async (tx) => {
-    const [row] = await tx
-      .insert(apiTokens)
-      .values({ fleetId: actor.fleetId, personId: actor.personId, name: input.name, tokenSha256: hashToken(token) })
-      .returning();
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'create',
-      entity: 'api-token',
-      entityId: row?.id ?? '',
-      changes: { name: input.name },
-    });
-  });
-  return ok({ token });
-}
-
-export async function listTokens(deps: Deps, actor: Actor) {
-  return deps.db
-    .select({ id: apiTokens.id, name: apiTokens.name, createdAt: apiTokens.createdAt })
-    .from(apiTokens)
-    .where(
-      and(eq(apiTokens.fleetId, actor.fleetId), eq(apiTokens.personId, actor.personId), isNull(apiTokens.revokedAt)),
-    )
-    .orderBy(asc(apiTokens.createdAt));
-}
-
-export async function revokeToken(deps: Deps, actor: Actor, tokenId: string): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'make access tokens');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const done = await tx
-      .update(apiTokens)
-      .set({ revokedAt: deps.now() })
-      .where(and(eq(apiTokens.fleetId, actor.fleetId), eq(apiTokens.id, tokenId), isNull(apiTokens.revokedAt)))
-      .returning({ id: apiTokens.id });
-    if (done.length === 0) return notFound('access token');
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'revoke',
-      entity: 'api-token',
-      entityId: tokenId,
-      changes: {},
-    });
-    return ok(null);
-  });
-}
-
-/** Depots of the fleet by name, for pickers. */
-export async function listDepots({ db }: Deps, actor: Actor) {
-  return db
-    .select({ id: depots.id, name: depots.name })
-    .from(depots)
-    .where(eq(depots.fleetId, actor.fleetId))
-    .orderBy(asc(depots.name));
 }

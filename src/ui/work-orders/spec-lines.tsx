@@ -5,11 +5,13 @@ import { Code, Facts } from '../primitives/page';
 import { SOURCE_WORDS } from './order-words';
 
 export interface SpecFacts {
-  readonly partNumber: string;
-  readonly maker: string;
-  readonly thread: string | null;
-  readonly seat: string | null;
-  readonly hexMm: number | null;
+  readonly part: {
+    readonly number: string;
+    readonly maker: string;
+    readonly thread: string | null;
+    readonly seat: string | null;
+    readonly hexMm: number | null;
+  };
   readonly gapMinMm: number;
   readonly gapMaxMm: number;
   readonly torqueMinNm: number;
@@ -48,19 +50,22 @@ export function SpecLines({
             'Plug',
             <Box key="part" fontSize="lg">
               <strong>
-                <Code>{spec.partNumber}</Code>
+                <Code>{spec.part.number}</Code>
               </strong>{' '}
               × {quantity}{' '}
               <Box as="span" color="soft" fontSize="sm">
-                {spec.maker}
-                {spec.hexMm && `, ${spec.hexMm} mm hex`}
+                {spec.part.maker}
+                {spec.part.hexMm && `, ${spec.part.hexMm} mm hex`}
               </Box>
             </Box>,
           ],
           ['Gap', <Figure key="gap" first={gap} other={gapOther} />],
           ['Torque', <Figure key="torque" first={torque} other={torqueOther} />],
-          ['', `clean dry thread ${spec.thread ?? ''}, ${spec.seat ?? ''} seat, start by hand`],
-          ['Without a wrench', `${angle} from finger-tight contact${spec.seat === 'gasket' ? ', new gasket' : ''}`],
+          ['', `clean dry thread ${spec.part.thread ?? ''}, ${spec.part.seat ?? ''} seat, start by hand`],
+          [
+            'Without a wrench',
+            `${angle} from finger-tight contact${spec.part.seat === 'gasket' ? ', new gasket' : ''}`,
+          ],
           ['Interval', intervalText(spec, system)],
           [
             'Source',

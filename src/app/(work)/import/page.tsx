@@ -7,6 +7,7 @@ import { instantText } from '@/ui/format/format';
 import { FileDrop } from '@/ui/imports/file-drop';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
 import { uploadAction } from './actions';
 
 export const metadata = { title: 'Import' };
@@ -38,42 +39,28 @@ export default async function ImportPage() {
         </Section>
       )}
       <Section title="The files">
-        <Table.ScrollArea>
-          <Table.Root
-            size="sm"
-            css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
-          >
-            <Table.Header>
-              <Table.Row>
-                {['', 'File', 'Needs first', 'Columns explained', 'Template', 'Sample'].map((title) => (
-                  <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {allKinds().map((kind, i) => (
-                <Table.Row key={kind.name}>
-                  <Table.Cell color="soft">{i + 1}</Table.Cell>
-                  <Table.Cell fontWeight="650">{kind.title}</Table.Cell>
-                  <Table.Cell>{kind.needs.map((need) => titles.get(need)).join(', ') || 'nothing'}</Table.Cell>
-                  <Table.Cell>
-                    <TextLink href={`/import/guide/${kind.name}`}>Guide</TextLink>
-                  </Table.Cell>
-                  <Table.Cell>
-                    <a href={`/import/template/${kind.name}`} download>
-                      <u>{kind.name}.csv</u>
-                    </a>
-                  </Table.Cell>
-                  <Table.Cell>
-                    <a href={`/import/sample/${kind.name}`} download>
-                      <u>filled with demo data</u>
-                    </a>
-                  </Table.Cell>
-                </Table.Row>
-              ))}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+        <PlainTable heads={['', 'File', 'Needs first', 'Columns explained', 'Template', 'Sample']}>
+          {allKinds().map((kind, i) => (
+            <Table.Row key={kind.name}>
+              <Table.Cell color="soft">{i + 1}</Table.Cell>
+              <Table.Cell fontWeight="650">{kind.title}</Table.Cell>
+              <Table.Cell>{kind.needs.map((need) => titles.get(need)).join(', ') || 'nothing'}</Table.Cell>
+              <Table.Cell>
+                <TextLink href={`/import/guide/${kind.name}`}>Guide</TextLink>
+              </Table.Cell>
+              <Table.Cell>
+                <a href={`/import/template/${kind.name}`} download>
+                  <u>{kind.name}.csv</u>
+                </a>
+              </Table.Cell>
+              <Table.Cell>
+                <a href={`/import/sample/${kind.name}`} download>
+                  <u>filled with demo data</u>
+                </a>
+              </Table.Cell>
+            </Table.Row>
+          ))}
+        </PlainTable>
       </Section>
       {done.length > 0 && (
         <Section title="Imported before">

@@ -2,18 +2,16 @@
 
 import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
+import { makeToken, revokeToken, tokenInput } from '@/server/auth/access-tokens';
 import { deps } from '@/server/deps';
 import { addBay, bayInput } from '@/server/fleet/bays';
 import {
   addPerson,
   changeOwnSettings,
   changePerson,
-  makeToken,
   personChange,
   personInput,
-  revokeToken,
   settingsInput,
-  tokenInput,
 } from '@/server/fleet/people';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 

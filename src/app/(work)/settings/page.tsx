@@ -1,9 +1,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { may } from '@/server/access';
+import { listTokens } from '@/server/auth/access-tokens';
 import { deps } from '@/server/deps';
-import { listBays } from '@/server/fleet/bays';
-import { listDepots, listTokens } from '@/server/fleet/people';
+import { listBays, listDepots } from '@/server/fleet/bays';
 import { instantText } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';

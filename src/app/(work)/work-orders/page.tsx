@@ -5,6 +5,7 @@ import { listWorkOrders } from '@/server/work-orders/view-work-order';
 import { dateText, NONE } from '@/ui/format/format';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
 import { ORDER_STATES } from '@/ui/work-orders/order-words';
 
 export const metadata = { title: 'Work orders' };
@@ -24,43 +25,27 @@ export default async function WorkOrdersPage() {
           the part, gap, torque, steps and a record for each cylinder.
         </Empty>
       ) : (
-        <Table.ScrollArea>
-          <Table.Root
-            size="sm"
-            css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
-          >
-            <Table.Header>
-              <Table.Row>
-                {['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed'].map(
-                  (title) => (
-                    <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
-                  ),
-                )}
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {list.value.map((order) => (
-                <Table.Row key={order.id}>
-                  <Table.Cell>
-                    <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink>
-                  </Table.Cell>
-                  <Table.Cell>
-                    <strong>{order.unitNumber}</strong> {order.vehicleName}
-                  </Table.Cell>
-                  <Table.Cell>{order.engineCode}</Table.Cell>
-                  <Table.Cell>{order.depot}</Table.Cell>
-                  <Table.Cell>{ORDER_STATES[order.state]}</Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">
-                    {order.startsAt ? `${dateText(order.startsAt)} ${order.startsAt.slice(11)}` : NONE}
-                  </Table.Cell>
-                  <Table.Cell>{order.bay ?? NONE}</Table.Cell>
-                  <Table.Cell>{order.person ?? NONE}</Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">{dateText(order.closedOn)}</Table.Cell>
-                </Table.Row>
-              ))}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+        <PlainTable heads={['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed']}>
+          {list.value.map((order) => (
+            <Table.Row key={order.id}>
+              <Table.Cell>
+                <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink>
+              </Table.Cell>
+              <Table.Cell>
+                <strong>{order.unitNumber}</strong> {order.vehicleName}
+              </Table.Cell>
+              <Table.Cell>{order.engineCode}</Table.Cell>
+              <Table.Cell>{order.depot}</Table.Cell>
+              <Table.Cell>{ORDER_STATES[order.state]}</Table.Cell>
+              <Table.Cell whiteSpace="nowrap">
+                {order.startsAt ? `${dateText(order.startsAt)} ${order.startsAt.slice(11)}` : NONE}
+              </Table.Cell>
+              <Table.Cell>{order.bay ?? NONE}</Table.Cell>
+              <Table.Cell>{order.person ?? NONE}</Table.Cell>
+              <Table.Cell whiteSpace="nowrap">{dateText(order.closedOn)}</Table.Cell>
+            </Table.Row>
+          ))}
+        </PlainTable>
       )}
     </>
   );

@@ -9,6 +9,7 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
 import { adjustAction, confirmAction, discardAction } from '../actions';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
@@ -117,37 +118,23 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: ImportPlan; sh
           </ButtonLink>
         )}
       </Flex>
-      <Table.ScrollArea mb="6">
-        <Table.Root
-          size="sm"
-          css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
-        >
-          <Table.Header>
-            <Table.Row>
-              {['Line', 'Would be', 'What', 'Why'].map((title) => (
-                <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
-              ))}
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {sorted.slice(0, MOST_SHOWN).map((row) => (
-              <Table.Row key={row.line}>
-                <Table.Cell w="70px">{row.line}</Table.Cell>
-                <Table.Cell
-                  w="100px"
-                  color={row.verdict === 'refuse' ? 'wrong.ink' : undefined}
-                  fontWeight={row.verdict === 'refuse' ? '650' : undefined}
-                >
-                  {WORDS[row.verdict]}
-                </Table.Cell>
-                <Table.Cell>{row.what}</Table.Cell>
-                <Table.Cell>{row.reasons.join('; ')}</Table.Cell>
-              </Table.Row>
-            ))}
-          </Table.Body>
-        </Table.Root>
-        {sorted.length > MOST_SHOWN && <Box color="soft">{sorted.length - MOST_SHOWN} more rows like these.</Box>}
-      </Table.ScrollArea>
+      <PlainTable heads={['Line', 'Would be', 'What', 'Why']}>
+        {sorted.slice(0, MOST_SHOWN).map((row) => (
+          <Table.Row key={row.line}>
+            <Table.Cell w="70px">{row.line}</Table.Cell>
+            <Table.Cell
+              w="100px"
+              color={row.verdict === 'refuse' ? 'wrong.ink' : undefined}
+              fontWeight={row.verdict === 'refuse' ? '650' : undefined}
+            >
+              {WORDS[row.verdict]}
+            </Table.Cell>
+            <Table.Cell>{row.what}</Table.Cell>
+            <Table.Cell>{row.reasons.join('; ')}</Table.Cell>
+          </Table.Row>
+        ))}
+      </PlainTable>
+      {sorted.length > MOST_SHOWN && <Box color="soft">{sorted.length - MOST_SHOWN} more rows like these.</Box>}
     </>
   );
 }

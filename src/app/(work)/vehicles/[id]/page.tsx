@@ -12,6 +12,7 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
 import { OdometerChart } from '@/ui/vehicle/odometer-chart';
 import { ORDER_STATES, SOURCE_WORDS } from '@/ui/work-orders/order-words';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
@@ -181,14 +182,7 @@ function SpecSection({ view: { fitment, layout }, system }: { view: VehicleView;
   return (
     <Section title="Spec in force">
       <SpecLines
-        spec={{
-          ...spec,
-          partNumber: spec.part.number,
-          maker: spec.part.maker,
-          thread: spec.part.thread,
-          seat: spec.part.seat,
-          hexMm: spec.part.hexMm,
-        }}
+        spec={spec}
         quantity={layout.sites.length}
         system={system}
         angle={angle.min === angle.max ? `${angle.min}°` : `${angle.min} to ${angle.max}°`}
@@ -201,51 +195,31 @@ function FittedSection({ view: { layout, fitted }, system }: { view: VehicleView
   const bySite = new Map(fitted.map((row) => [siteId(row.fitted), row]));
   return (
     <Section title="Fitted now" aside="each site has its own clock">
-      <Table.ScrollArea>
-        <Table.Root
-          size="sm"
-          css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
-        >
-          <Table.Header>
-            <Table.Row>
-              {['Site', 'Where', 'Part by the record', 'Read off it', 'Since', 'At', 'Gap then', 'History'].map(
-                (title) => (
-                  <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
-                ),
-              )}
+      <PlainTable heads={['Site', 'Where', 'Part by the record', 'Read off it', 'Since', 'At', 'Gap then', 'History']}>
+        {layout.sites.map((site) => {
+          const row = bySite.get(siteId(site));
+          return (
+            <Table.Row key={siteId(site)}>
+              <Table.Cell fontWeight="650">{siteName(layout, site)}</Table.Cell>
+              <Table.Cell color="soft">{sitePlace(layout, site)}</Table.Cell>
+              <Table.Cell>
+                <Code>{row?.number ?? row?.fitted.believedNumber ?? 'unknown'}</Code>
+              </Table.Cell>
+              <Table.Cell>
+                <Code>{row?.fitted.observedNumber ?? NONE}</Code>
+              </Table.Cell>
+              <Table.Cell whiteSpace="nowrap">
+                {row ? certain(dateText(row.fitted.installedOn), row.fitted.installedOnCertainty) : 'assumed from new'}
+              </Table.Cell>
+              <Table.Cell whiteSpace="nowrap">
+                {row ? certain(distanceText(row.fitted.installedKm, system), row.fitted.installedKmCertainty) : NONE}
+              </Table.Cell>
+              <Table.Cell whiteSpace="nowrap">{gapText(row?.fitted.gapMm ?? null, system)}</Table.Cell>
+              <Table.Cell>{row?.fitted.history ?? 'unknown'}</Table.Cell>
             </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {layout.sites.map((site) => {
-              const row = bySite.get(siteId(site));
-              return (
-                <Table.Row key={siteId(site)}>
-                  <Table.Cell fontWeight="650">{siteName(layout, site)}</Table.Cell>
-                  <Table.Cell color="soft">{sitePlace(layout, site)}</Table.Cell>
-                  <Table.Cell>
-                    <Code>{row?.number ?? row?.fitted.believedNumber ?? 'unknown'}</Code>
-                  </Table.Cell>
-                  <Table.Cell>
-                    <Code>{row?.fitted.observedNumber ?? NONE}</Code>
-                  </Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">
-                    {row
-                      ? certain(dateText(row.fitted.installedOn), row.fitted.installedOnCertainty)
-                      : 'assumed from new'}
-                  </Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">
-                    {row
-                      ? certain(distanceText(row.fitted.installedKm, system), row.fitted.installedKmCertainty)
-                      : NONE}
-                  </Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">{gapText(row?.fitted.gapMm ?? null, system)}</Table.Cell>
-                  <Table.Cell>{row?.fitted.history ?? 'unknown'}</Table.Cell>
-                </Table.Row>
-              );
-            })}
-          </Table.Body>
-        </Table.Root>
-      </Table.ScrollArea>
+          );
+        })}
+      </PlainTable>
     </Section>
   );
 }

@@ -11,6 +11,7 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Caution, Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
 import { ORDER_STATES } from '@/ui/work-orders/order-words';
 import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
@@ -66,19 +67,7 @@ export default async function WorkOrderPage({ params }: Props) {
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 5fr) minmax(0, 7fr)' }} gap="8" mt="5">
         <Box minW="0">
           <Section title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
-            <SpecLines
-              spec={{
-                ...spec,
-                partNumber: spec.part.number,
-                maker: spec.part.maker,
-                thread: spec.part.thread,
-                seat: spec.part.seat,
-                hexMm: spec.part.hexMm,
-              }}
-              quantity={sites.length}
-              system={actor.unitSystem}
-              angle={angleOf(view.value)}
-            />
+            <SpecLines spec={spec} quantity={sites.length} system={actor.unitSystem} angle={angleOf(view.value)} />
           </Section>
           <Section title="Sites">
             <EngineDrawing
@@ -258,87 +247,75 @@ function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
   const { sites, order } = view;
   return (
     <Section title="Record by site">
-      <Table.ScrollArea>
-        <Table.Root
-          size="sm"
-          css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
-        >
-          <Table.Header>
-            <Table.Row>
+      <PlainTable
+        heads={[
+          'Site',
+          'Record said',
+          'Found',
+          'Old gap',
+          'Condition',
+          'Breakaway',
+          'New part',
+          'New gap',
+          'Torque',
+          'Done',
+        ]}
+      >
+        {sites.map((site) => (
+          <Table.Row key={site.id}>
+            <Table.Cell whiteSpace="nowrap">
+              <TextLink href={`/work-orders/${order.id}/sites/${siteId(site)}`}>
+                <strong>{site.name}</strong>
+              </TextLink>{' '}
+              <Box as="span" color="soft" fontSize="sm">
+                {site.where}
+              </Box>
+            </Table.Cell>
+            <Table.Cell>
+              <Code>{site.expectedNumber ?? 'unknown'}</Code>
+            </Table.Cell>
+            <Table.Cell>
+              <Code>{site.observedNumber ?? NONE}</Code>
+              {site.differs && (
+                <Box color="wrong.ink" fontSize="sm">
+                  not what the record says
+                </Box>
+              )}
+            </Table.Cell>
+            <Table.Cell whiteSpace="nowrap">
+              {gapText(site.removedGapMm, actor.unitSystem)}
+              {site.growth !== null && (
+                <Box color="soft" fontSize="sm">
+                  {site.growth >= 0 ? '+' : ''}
+                  {site.growth.toFixed(1)} µm per 1,000 km
+                </Box>
+              )}
+            </Table.Cell>
+            <Table.Cell>
+              {site.conditions === null ? NONE : site.conditions.join(', ') || 'looked at, nothing chosen'}
+            </Table.Cell>
+            <Table.Cell>
               {[
-                'Site',
-                'Record said',
-                'Found',
-                'Old gap',
-                'Condition',
-                'Breakaway',
-                'New part',
-                'New gap',
-                'Torque',
-                'Done',
-              ].map((title) => (
-                <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
-              ))}
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {sites.map((site) => (
-              <Table.Row key={site.id}>
-                <Table.Cell whiteSpace="nowrap">
-                  <TextLink href={`/work-orders/${order.id}/sites/${siteId(site)}`}>
-                    <strong>{site.name}</strong>
-                  </TextLink>{' '}
-                  <Box as="span" color="soft" fontSize="sm">
-                    {site.where}
-                  </Box>
-                </Table.Cell>
-                <Table.Cell>
-                  <Code>{site.expectedNumber ?? 'unknown'}</Code>
-                </Table.Cell>
-                <Table.Cell>
-                  <Code>{site.observedNumber ?? NONE}</Code>
-                  {site.differs && (
-                    <Box color="wrong.ink" fontSize="sm">
-                      not what the record says
-                    </Box>
-                  )}
-                </Table.Cell>
-                <Table.Cell whiteSpace="nowrap">
-                  {gapText(site.removedGapMm, actor.unitSystem)}
-                  {site.growth !== null && (
-                    <Box color="soft" fontSize="sm">
-                      {site.growth >= 0 ? '+' : ''}
-                      {site.growth.toFixed(1)} µm per 1,000 km
-                    </Box>
-                  )}
-                </Table.Cell>
-                <Table.Cell>
-                  {site.conditions === null ? NONE : site.conditions.join(', ') || 'looked at, nothing chosen'}
-                </Table.Cell>
-                <Table.Cell>
-                  {[
-                    site.breakawayFeel,
-                    site.breakawayTorqueNm === null ? null : torqueText(site.breakawayTorqueNm, actor.unitSystem),
-                  ]
-                    .filter(Boolean)
-                    .join(', ') || NONE}
-                </Table.Cell>
-                <Table.Cell>
-                  <Code>{site.newNumber ?? NONE}</Code>
-                </Table.Cell>
-                <Table.Cell whiteSpace="nowrap">{gapText(site.newGapMm, actor.unitSystem)}</Table.Cell>
-                <Table.Cell whiteSpace="nowrap">
-                  {site.installedTorqueNm === null
-                    ? (site.torqueMethod ?? NONE)
-                    : torqueText(site.installedTorqueNm, actor.unitSystem)}
-                  {site.torqueMethod === 'feel' && <Box fontSize="sm">by feel: graded lower</Box>}
-                </Table.Cell>
-                <Table.Cell>{site.doneAt ? '✓ done' : <Flex color="soft">to do</Flex>}</Table.Cell>
-              </Table.Row>
-            ))}
-          </Table.Body>
-        </Table.Root>
-      </Table.ScrollArea>
+                site.breakawayFeel,
+                site.breakawayTorqueNm === null ? null : torqueText(site.breakawayTorqueNm, actor.unitSystem),
+              ]
+                .filter(Boolean)
+                .join(', ') || NONE}
+            </Table.Cell>
+            <Table.Cell>
+              <Code>{site.newNumber ?? NONE}</Code>
+            </Table.Cell>
+            <Table.Cell whiteSpace="nowrap">{gapText(site.newGapMm, actor.unitSystem)}</Table.Cell>
+            <Table.Cell whiteSpace="nowrap">
+              {site.installedTorqueNm === null
+                ? (site.torqueMethod ?? NONE)
+                : torqueText(site.installedTorqueNm, actor.unitSystem)}
+              {site.torqueMethod === 'feel' && <Box fontSize="sm">by feel: graded lower</Box>}
+            </Table.Cell>
+            <Table.Cell>{site.doneAt ? '✓ done' : <Flex color="soft">to do</Flex>}</Table.Cell>
+          </Table.Row>
+        ))}
+      </PlainTable>
     </Section>
   );
 }

@@ -4,6 +4,7 @@ import { requireActor } from '@/app/actor';
 import { isKindName, kindOf } from '@/server/imports/kinds';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Code, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
 
 export default async function GuidePage({ params }: { params: Promise<{ kind: string }> }) {
   await requireActor();
@@ -23,37 +24,23 @@ export default async function GuidePage({ params }: { params: Promise<{ kind: st
         {kind.about}
       </PageHead>
       <Section title="Columns" aside="* must be filled">
-        <Table.ScrollArea>
-          <Table.Root
-            size="sm"
-            css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
-          >
-            <Table.Header>
-              <Table.Row>
-                {['Column', 'What it holds', 'Example', 'Also known as'].map((title) => (
-                  <Table.ColumnHeader key={title}>{title}</Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {kind.columns.map((column) => (
-                <Table.Row key={column.key}>
-                  <Table.Cell>
-                    <Code>
-                      {column.key}
-                      {column.required && ' *'}
-                    </Code>
-                  </Table.Cell>
-                  <Table.Cell>{column.help}</Table.Cell>
-                  <Table.Cell>
-                    <Code>{column.example}</Code>
-                  </Table.Cell>
-                  <Table.Cell color="soft">{column.aliases?.join(', ')}</Table.Cell>
-                </Table.Row>
-              ))}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+        <PlainTable heads={['Column', 'What it holds', 'Example', 'Also known as']}>
+          {kind.columns.map((column) => (
+            <Table.Row key={column.key}>
+              <Table.Cell>
+                <Code>
+                  {column.key}
+                  {column.required && ' *'}
+                </Code>
+              </Table.Cell>
+              <Table.Cell>{column.help}</Table.Cell>
+              <Table.Cell>
+                <Code>{column.example}</Code>
+              </Table.Cell>
+              <Table.Cell color="soft">{column.aliases?.join(', ')}</Table.Cell>
+            </Table.Row>
+          ))}
+        </PlainTable>
       </Section>
       <Section title="What every file may look like">
         <Box as="ul" pl="5" maxW="75ch">

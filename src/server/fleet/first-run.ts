@@ -1,0 +1,56 @@
+import { count, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { ok } from '@/core/shared/result';
+import { writeAudit } from '@/db/queries/audit';
+import { fleets, people } from '@/db/schema';
+import type { Actor } from '../access';
+import type { Deps } from '../deps';
+import { fail, type Outcome } from '../failure';
+import { addSignIn, email, name, password } from './people';
+
+export const firstSupervisorInput = z.object({
+  fleetName: name,
+  name,
+  email,
+  password,
+  timeZone: z.string().max(60).optional(),
+});
+
+/** Whether this workspace has nobody yet: only then may the first supervisor be made without signing in. */
+export async function isFirstRun({ db }: Deps): Promise<boolean> {
+  const [found] = await db.select({ n: count() }).from(fleets);
+  return (found?.n ?? 0) === 0;
+}
+
+/** Makes the fleet and its first supervisor. Refused once there is a fleet. */
+export async function createFirstSupervisor(
+  deps: Deps,
+  raw: z.input<typeof firstSupervisorInput>,
+  isDemo = false,
+): Promise<Outcome<Actor>> {
+  const input = firstSupervisorInput.parse(raw);
+  return deps.db.transaction(async (tx) => {
+    // Two people at once on the first-run page must not make two fleets.
+    await tx.execute(sql`select pg_advisory_xact_lock(7301)`);
+    const [existing] = await tx.select({ n: count() }).from(fleets);
+    if ((existing?.n ?? 0) > 0)
+      return fail('forbidden', 'This workspace already has a supervisor. Sign in, or ask to be added under People.');
+    const [fleet] = await tx.insert(fleets).values({ name: input.fleetName, isDemo }).returning();
+    if (!fleet) throw new Error('the fleet was not written');
+    const userId = await addSignIn(tx, input);
+    const [person] = await tx
+      .insert(people)
+      .values({ fleetId: fleet.id, userId, name: input.name, role: 'supervisor' })
+      .returning();
+    if (!person) throw new Error('the person was not written');
+    await writeAudit(tx, {
+      fleetId: fleet.id,
+      personId: person.id,
+      action: 'create',
+      entity: 'fleet',
+      entityId: fleet.id,
+      changes: { name: input.fleetName, firstSupervisor: input.name },
+    });
+    return ok({ personId: person.id, fleetId: fleet.id, name: person.name, role: 'supervisor', unitSystem: 'metric' });
+  });
+}
