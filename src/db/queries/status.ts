@@ -75,50 +75,70 @@ export async function saveStatus(tx: Tx, rows: readonly StatusRow[]): Promise<vo
   }
 }
 
-export interface DueRow {
+/** What decides where a vehicle stands, and the keys that the due list filters and sorts by. */
+export interface StandingRow {
   readonly id: string;
   readonly unitNumber: string;
   readonly name: string;
   readonly depot: string;
   readonly dutyGroup: string;
-  readonly engineCode: string;
   readonly odometerOn: string | null;
   readonly odometerKm: number | null;
-  readonly suspectReadings: number;
   readonly rateKmPerDay: number | null;
   readonly rateLowKmPerDay: number | null;
   readonly rateHighKmPerDay: number | null;
   readonly rateReadings: number;
   readonly fitment: 'match' | 'needs-answer' | 'no-spec';
-  readonly fitmentWhy: string | null;
-  readonly partNumber: string | null;
   readonly limitKm: number | null;
   readonly limitMonths: number | null;
   readonly clocks: readonly SiteClock[];
+}
+
+/** What the due list shows besides. */
+export interface DueLabels {
+  readonly id: string;
+  readonly engineCode: string;
+  readonly suspectReadings: number;
+  readonly fitmentWhy: string | null;
+  readonly partNumber: string | null;
   readonly openWorkOrderId: string | null;
   readonly openWorkOrderNumber: number | null;
   readonly plannedOn: string | null;
 }
 
-/** Everything the due list says of a fleet, one row a vehicle. `vehicleId` narrows to one. */
-export async function loadDueRows(q: Querier, fleetId: string, vehicleId?: string): Promise<readonly DueRow[]> {
-  const found = await q.execute<Record<string, unknown> & DueRow>(sql`
-    select v.id, v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup", f.code as "engineCode",
-      s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm", coalesce(s.suspect_readings, 0) as "suspectReadings",
+/** One slim row a vehicle of the fleet: all of them are weighed before a page is shown. */
+export async function loadStandings(q: Querier, fleetId: string, vehicleId?: string): Promise<readonly StandingRow[]> {
+  const found = await q.execute<Record<string, unknown> & StandingRow>(sql`
+    select v.id, v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
+      s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
       s.rate_km_per_day as "rateKmPerDay", s.rate_low_km_per_day as "rateLowKmPerDay", s.rate_high_km_per_day as "rateHighKmPerDay",
-      coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment, s.fitment_why as "fitmentWhy",
-      p.number as "partNumber", s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.clocks, '[]'::jsonb) as clocks,
-      w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"
+      coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
+      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.clocks, '[]'::jsonb) as clocks
     from vehicles v
     join depots d on d.id = v.depot_id
+    left join vehicle_status s on s.vehicle_id = v.id
+    where v.fleet_id = ${fleetId} ${vehicleId ? sql`and v.id = ${vehicleId}` : sql``}`);
+  return found.rows;
+}
+
+/** The rest of what is shown, for the vehicles of a page. */
+export async function loadDueLabels(
+  q: Querier,
+  fleetId: string,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, DueLabels>> {
+  const found = await q.execute<Record<string, unknown> & DueLabels>(sql`
+    select v.id, f.code as "engineCode", coalesce(s.suspect_readings, 0) as "suspectReadings", s.fitment_why as "fitmentWhy",
+      p.number as "partNumber", w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"
+    from vehicles v
     join engine_families f on f.id = v.engine_family_id
     left join vehicle_status s on s.vehicle_id = v.id
     left join spec_sheets sh on sh.id = s.spec_sheet_id
     left join parts p on p.id = sh.part_id
     left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
     left join bookings b on b.work_order_id = w.id
-    where v.fleet_id = ${fleetId} ${vehicleId ? sql`and v.id = ${vehicleId}` : sql``}`);
-  return found.rows;
+    where v.fleet_id = ${fleetId} and v.id = any(${sql.param(ids)}::uuid[])`);
+  return new Map(found.rows.map((row) => [row.id, row]));
 }
 
 /** Own rates of the vehicles that have one, by duty group. */

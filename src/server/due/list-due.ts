@@ -7,12 +7,13 @@ import {
   type DueDates,
   type DueState,
   dueState,
+  type WorstSite,
   worstSite,
 } from '@/core/interval/due';
 import { type GroupRate, groupRate, settledRate, type UseRate } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { type DueRow, loadDueRows, loadGroupRates } from '@/db/queries/status';
+import { type DueLabels, loadDueLabels, loadGroupRates, loadStandings, type StandingRow } from '@/db/queries/status';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
@@ -58,59 +59,102 @@ export const dueFilter = z.object({
 export type DueFilter = z.output<typeof dueFilter>;
 
 export interface DueList {
+  /** The page asked for, or all that fit the filter. */
   readonly items: readonly DueItem[];
+  /** How many fit the filter. */
+  readonly found: number;
+  /** Vehicles of the fleet, whatever the filter. */
   readonly total: number;
-  /** Over the whole fleet, whatever the filter. */
   readonly counts: Readonly<Record<DueState, number>>;
   readonly depots: readonly string[];
   readonly groups: readonly string[];
 }
 
+export interface Page {
+  readonly from: number;
+  readonly limit: number;
+}
+
 /** The fleet by life used and due band. */
-export async function listDue(deps: Deps, actor: Actor, filter: DueFilter): Promise<Outcome<DueList>> {
+export async function listDue(deps: Deps, actor: Actor, filter: DueFilter, page?: Page): Promise<Outcome<DueList>> {
   const refused = refusal(actor, 'read the fleet');
   if (refused) return refused;
-  const rows = await loadDueRows(deps.db, actor.fleetId);
+  const rows = await loadStandings(deps.db, actor.fleetId);
   const groups = groupRates(rows);
-  const all = rows.map((row) => toItem(row, groups.get(row.dutyGroup) ?? null, deps.today()));
-  const items = all.filter((item) => matches(item, filter)).sort(bySort(filter));
+  const all = rows.map((row) => standingOf(row, groups.get(row.dutyGroup) ?? null, deps.today()));
+  const fitting = all.filter((standing) => matches(standing, filter)).sort(bySort(filter));
+  const shown = page ? fitting.slice(page.from, page.from + page.limit) : fitting;
   const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
-  for (const item of all) counts[item.state] += 1;
-  return ok({ items, total: all.length, counts, depots: distinct(rows, 'depot'), groups: distinct(rows, 'dutyGroup') });
+  for (const standing of all) counts[standing.state] += 1;
+  const items = await withLabels(deps, actor, shown);
+  return ok({
+    items,
+    found: fitting.length,
+    total: all.length,
+    counts,
+    depots: distinct(rows, 'depot'),
+    groups: distinct(rows, 'dutyGroup'),
+  });
 }
 
 /** One vehicle's standing. */
 export async function viewDue(deps: Deps, actor: Actor, vehicleId: string): Promise<Outcome<DueItem>> {
   const refused = refusal(actor, 'read the fleet');
   if (refused) return refused;
-  const [row] = await loadDueRows(deps.db, actor.fleetId, vehicleId);
+  const [row] = await loadStandings(deps.db, actor.fleetId, vehicleId);
   if (!row) return notFound('vehicle');
-  return ok(toItem(row, groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup)), deps.today()));
+  const group = groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup));
+  const [item] = await withLabels(deps, actor, [standingOf(row, group, deps.today())]);
+  return item ? ok(item) : notFound('vehicle');
 }
 
-const distinct = (rows: readonly DueRow[], key: 'depot' | 'dutyGroup'): readonly string[] =>
+const distinct = (rows: readonly StandingRow[], key: 'depot' | 'dutyGroup'): readonly string[] =>
   [...new Set(rows.map((row) => row[key]))].sort();
 
-function groupRates(rows: readonly DueRow[]): ReadonlyMap<string, GroupRate | null> {
+function groupRates(rows: readonly StandingRow[]): ReadonlyMap<string, GroupRate | null> {
   const byGroup = groupBy(rows, (row) => row.dutyGroup);
   return new Map(
     [...byGroup].map(([group, members]) => [group, groupRate(members.flatMap((row) => row.rateKmPerDay ?? []))]),
   );
 }
 
-function toItem(row: DueRow, group: GroupRate | null, today: PlainDate): DueItem {
+interface Standing {
+  readonly row: StandingRow;
+  readonly state: DueState;
+  readonly worst: WorstSite | null;
+  readonly rate: UseRate | null;
+}
+
+function standingOf(row: StandingRow, group: GroupRate | null, today: PlainDate): Standing {
   const rate = settledRate(ownRateOf(row), group);
   const worst = worstOf(row, rate, today);
+  const state =
+    row.fitment !== 'match' ? 'no-match' : worst ? dueState(worst.due, worst.site.certainty, today) : 'no-odometer';
+  return { row, state, worst, rate };
+}
+
+async function withLabels({ db }: Deps, actor: Actor, standings: readonly Standing[]): Promise<readonly DueItem[]> {
+  const labels = await loadDueLabels(
+    db,
+    actor.fleetId,
+    standings.map(({ row }) => row.id),
+  );
+  return standings.flatMap((standing) => {
+    const label = labels.get(standing.row.id);
+    return label ? [toItem(standing, label)] : [];
+  });
+}
+
+function toItem({ row, state, worst, rate }: Standing, label: DueLabels): DueItem {
   return {
     vehicleId: row.id,
     unitNumber: row.unitNumber,
     name: row.name,
     depot: row.depot,
     dutyGroup: row.dutyGroup,
-    engineCode: row.engineCode,
-    partNumber: row.partNumber,
-    state:
-      row.fitment !== 'match' ? 'no-match' : worst ? dueState(worst.due, worst.site.certainty, today) : 'no-odometer',
+    engineCode: label.engineCode,
+    partNumber: label.partNumber,
+    state,
     lifeUsed: worst?.due.lifeUsed ?? null,
     binds: worst?.due.binds ?? null,
     limitKm: row.limitKm,
@@ -119,18 +163,21 @@ function toItem(row: DueRow, group: GroupRate | null, today: PlainDate): DueItem
     due: worst?.due.due ?? null,
     odometerKm: row.odometerKm,
     odometerOn: row.odometerOn,
-    odometerNowKm: worst?.due.odometerNowKm ?? row.odometerKm,
+    odometerNowKm: odometerNow({ row, worst }),
     rate,
-    suspectReadings: row.suspectReadings,
-    fitmentWhy: row.fitmentWhy,
+    suspectReadings: label.suspectReadings,
+    fitmentWhy: label.fitmentWhy,
     openWorkOrder:
-      row.openWorkOrderId === null
+      label.openWorkOrderId === null
         ? null
-        : { id: row.openWorkOrderId, number: row.openWorkOrderNumber ?? 0, plannedOn: row.plannedOn },
+        : { id: label.openWorkOrderId, number: label.openWorkOrderNumber ?? 0, plannedOn: label.plannedOn },
   };
 }
 
-function ownRateOf(row: DueRow): UseRate | null {
+const odometerNow = ({ row, worst }: Pick<Standing, 'row' | 'worst'>): number | null =>
+  worst?.due.odometerNowKm ?? row.odometerKm;
+
+function ownRateOf(row: StandingRow): UseRate | null {
   if (row.rateKmPerDay === null) return null;
   return {
     kmPerDay: row.rateKmPerDay,
@@ -140,7 +187,7 @@ function ownRateOf(row: DueRow): UseRate | null {
   };
 }
 
-function worstOf(row: DueRow, rate: UseRate | null, today: PlainDate) {
+function worstOf(row: StandingRow, rate: UseRate | null, today: PlainDate): WorstSite | null {
   if (row.fitment !== 'match' || row.odometerOn === null || row.odometerKm === null) return null;
   if (row.limitKm === null && row.limitMonths === null) return null;
   return worstSite(row.clocks, {
@@ -151,16 +198,17 @@ function worstOf(row: DueRow, rate: UseRate | null, today: PlainDate) {
   });
 }
 
-function matches(item: DueItem, filter: DueFilter): boolean {
-  const { depot, group, state, before, minLife } = filter;
+function matches({ row, state, worst }: Standing, filter: DueFilter): boolean {
+  const { before, minLife } = filter;
   const search = filter.search?.trim().toLowerCase();
+  const dates = worst?.due.due ?? null;
   return (
-    (!depot || item.depot === depot) &&
-    (!group || item.dutyGroup === group) &&
-    (!state || item.state === state) &&
-    (!before || (item.due !== null && item.due.p50 <= before)) &&
-    (minLife === undefined || (item.lifeUsed ?? -1) >= minLife) &&
-    (!search || item.unitNumber.toLowerCase().includes(search) || item.name.toLowerCase().includes(search))
+    (!filter.depot || row.depot === filter.depot) &&
+    (!filter.group || row.dutyGroup === filter.group) &&
+    (!filter.state || state === filter.state) &&
+    (!before || (dates !== null && dates.p50 <= before)) &&
+    (minLife === undefined || (worst?.due.lifeUsed ?? -1) >= minLife) &&
+    (!search || row.unitNumber.toLowerCase().includes(search) || row.name.toLowerCase().includes(search))
   );
 }
 
@@ -168,14 +216,14 @@ const plainOrder = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0
 
 const unitOrder = new Intl.Collator('en', { numeric: true });
 
-function bySort({ sort, descending }: DueFilter): (a: DueItem, b: DueItem) => number {
-  const compare: Record<(typeof SORTS)[number], (a: DueItem, b: DueItem) => number> = {
-    life: (a, b) => (b.lifeUsed ?? -1) - (a.lifeUsed ?? -1),
-    due: (a, b) => plainOrder(a.due?.p50 ?? '9999', b.due?.p50 ?? '9999'),
-    unit: (a, b) => unitOrder.compare(a.unitNumber, b.unitNumber),
-    depot: (a, b) => plainOrder(a.depot, b.depot),
-    odometer: (a, b) => (b.odometerNowKm ?? -1) - (a.odometerNowKm ?? -1),
+function bySort({ sort, descending }: DueFilter): (a: Standing, b: Standing) => number {
+  const compare: Record<(typeof SORTS)[number], (a: Standing, b: Standing) => number> = {
+    life: (a, b) => (b.worst?.due.lifeUsed ?? -1) - (a.worst?.due.lifeUsed ?? -1),
+    due: (a, b) => plainOrder(a.worst?.due.due?.p50 ?? '9999', b.worst?.due.due?.p50 ?? '9999'),
+    unit: (a, b) => unitOrder.compare(a.row.unitNumber, b.row.unitNumber),
+    depot: (a, b) => plainOrder(a.row.depot, b.row.depot),
+    odometer: (a, b) => (odometerNow(b) ?? -1) - (odometerNow(a) ?? -1),
   };
   const sign = descending ? -1 : 1;
-  return (a, b) => sign * compare[sort](a, b) || unitOrder.compare(a.unitNumber, b.unitNumber);
+  return (a, b) => sign * compare[sort](a, b) || unitOrder.compare(a.row.unitNumber, b.row.unitNumber);
 }

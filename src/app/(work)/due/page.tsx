@@ -25,11 +25,10 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
     Object.entries(await searchParams).flatMap(([k, v]) => (typeof v === 'string' && v !== '' ? [[k, v]] : [])),
   );
   const filter = dueFilter.parse({ ...Object.fromEntries(query), descending: query.get('order') === 'reversed' });
-  const list = await listDue(deps(), actor, filter);
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
   const page = Math.max(1, Number.parseInt(query.get('page') ?? '1', 10) || 1);
-  const { items, total } = list.value;
-  const shown = items.slice((page - 1) * PAGE, page * PAGE);
+  const list = await listDue(deps(), actor, filter, { from: (page - 1) * PAGE, limit: PAGE });
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const { items: shown, found, total } = list.value;
   return (
     <>
       <PageHead
@@ -77,7 +76,7 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
           ) : (
             <DueTable items={shown} system={actor.unitSystem} canOpen={may(actor, 'open work orders')} />
           )}
-          <Pages page={page} pages={Math.ceil(items.length / PAGE)} query={query} />
+          <Pages page={page} pages={Math.ceil(found / PAGE)} query={query} />
         </>
       )}
     </>

@@ -93,7 +93,11 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: ImportPlan; sh
           </ButtonLink>
         ))}
         {shown && <TextLink href={`/import/${view.id}`}>all rows</TextLink>}
-        {doubtful > 0 && <Box color="caution.ink">{doubtful} of the added are doubtful: see why</Box>}
+        {doubtful > 0 && (
+          <Box color="caution.ink">
+            {doubtful} added {doubtful === 1 ? 'row is' : 'rows are'} doubtful: see why
+          </Box>
+        )}
       </Flex>
       <Flex gap="3" wrap="wrap" mb="4" align="flex-start">
         {counts.add + counts.change > 0 ? (

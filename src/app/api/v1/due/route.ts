@@ -14,9 +14,9 @@ export async function GET(request: Request): Promise<Response> {
       const csv = await exportDue(deps(), actor, filter);
       return csv.ok ? csvReply(csv.value) : reply(csv);
     }
-    return reply(await listDue(deps(), actor, filter), ({ items }) => ({
-      items: items.slice(cursor, cursor + limit).map(toDueItem),
-      next_cursor: cursor + limit < items.length ? cursor + limit : null,
+    return reply(await listDue(deps(), actor, filter, { from: cursor, limit }), ({ items, found }) => ({
+      items: items.map(toDueItem),
+      next_cursor: cursor + limit < found ? cursor + limit : null,
     }));
   });
 }
