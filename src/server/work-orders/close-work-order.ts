@@ -15,6 +15,7 @@ import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { refreshStatus } from '../due/refresh-status';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
+import { takeOpenOrder } from './take-order';
 
 export const closeInput = z.object({
   workOrderId: z.uuid(),
@@ -33,10 +34,9 @@ export async function closeWorkOrder(
   if (refused) return refused;
   return orRefused(() =>
     deps.db.transaction(async (tx) => {
-      const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
-      if (!order) return notFound('work order');
-      if (order.state === 'closed' || order.state === 'cancelled')
-        return fail('conflict', `Work order ${order.number} is already ${order.state}.`);
+      const taken = await takeOpenOrder(tx, actor, input.workOrderId);
+      if (!taken.ok) return taken;
+      const order = taken.value;
       if (order.version !== input.version) return editedMeanwhile();
       const [sites, steps] = [await loadSites(tx, order.id), await loadSteps(tx, order.id)];
       const blockers = closingBlockers(
@@ -227,10 +227,9 @@ export async function cancelWorkOrder(
   const refused = refusal(actor, 'reopen or cancel work orders');
   if (refused) return refused;
   return deps.db.transaction(async (tx) => {
-    const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
-    if (!order) return notFound('work order');
-    if (order.state === 'closed' || order.state === 'cancelled')
-      return fail('conflict', `Work order ${order.number} is already ${order.state}.`);
+    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
+    if (!taken.ok) return taken;
+    const order = taken.value;
     const done = await tx
       .select({ doneAt: workOrderSites.doneAt })
       .from(workOrderSites)

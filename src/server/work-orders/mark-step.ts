@@ -2,11 +2,11 @@ import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
-import { lockWorkOrder } from '@/db/queries/work-orders';
 import { workOrderSteps } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { fail, notFound, type Outcome } from '../failure';
+import { notFound, type Outcome } from '../failure';
+import { takeOpenOrder } from './take-order';
 
 export const stepInput = z.object({
   workOrderId: z.uuid(),
@@ -19,10 +19,9 @@ export async function markStep(deps: Deps, actor: Actor, input: z.output<typeof 
   const refused = refusal(actor, 'record work');
   if (refused) return refused;
   return deps.db.transaction(async (tx) => {
-    const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
-    if (!order) return notFound('work order');
-    if (order.state === 'closed' || order.state === 'cancelled')
-      return fail('conflict', `Work order ${order.number} is ${order.state}.`);
+    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
+    if (!taken.ok) return taken;
+    const order = taken.value;
     const [step] = await tx
       .update(workOrderSteps)
       .set({

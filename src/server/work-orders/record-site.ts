@@ -8,11 +8,12 @@ import { PLAUSIBLE_BREAKAWAY, readQuantity, type Window } from '@/core/units/rea
 import type { UnitName } from '@/core/units/unit';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
-import { loadSites, lockWorkOrder } from '@/db/queries/work-orders';
+import { loadSites } from '@/db/queries/work-orders';
 import { workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { takeOpenOrder } from './take-order';
 
 const typed = z.string().trim().max(60).default('');
 
@@ -49,10 +50,9 @@ export async function recordSite(deps: Deps, actor: Actor, input: SiteInput): Pr
   const refused = refusal(actor, 'record work');
   if (refused) return refused;
   return deps.db.transaction(async (tx) => {
-    const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
-    if (!order) return notFound('work order');
-    if (order.state === 'closed' || order.state === 'cancelled')
-      return fail('conflict', `Work order ${order.number} is ${order.state}. Reopen it to change what was recorded.`);
+    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
+    if (!taken.ok) return taken;
+    const order = taken.value;
     const before = (await loadSites(tx, order.id)).find(
       (site) => site.cylinder === input.cylinder && site.position === input.position,
     );

@@ -39,7 +39,7 @@ export default async function PeoplePage() {
                 <strong>{person.name}</strong> {!person.active && '(left)'}
                 <Box color="soft" fontSize="sm">
                   {person.email} · {roleName(person.role)}
-                  {person.hybridQualified && ' · qualified for hybrid traction systems'}
+                  {person.hybridQualified && ', hybrid'}
                 </Box>
               </Box>
               {manage && (
@@ -55,7 +55,11 @@ export default async function PeoplePage() {
                         defaultValue={person.role}
                       />
                     </Box>
-                    <CheckField name="hybridQualified" label="hybrid" defaultChecked={person.hybridQualified} />
+                    <CheckField
+                      name="hybridQualified"
+                      label="hybrid-qualified"
+                      defaultChecked={person.hybridQualified}
+                    />
                     <CheckField name="active" label="may sign in" defaultChecked={person.active} />
                     <SubmitButton>Save</SubmitButton>
                   </Flex>
