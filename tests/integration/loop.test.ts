@@ -172,6 +172,16 @@ describe('a work order from open to closed', () => {
     expect((await unit('11')).odometerKm).toBe(121_710);
   });
 
+  it('keeps "not looked at" apart from what was seen', async () => {
+    expect(siteInput.safeParse({ ...site(id, {}), conditions: [] }).success).toBe(false);
+    expect(value(await viewWorkOrder(w.deps, actor, id)).sites[0]?.conditions).toBeNull();
+    const begun = (await unit('32')).openWorkOrder?.id ?? '';
+    expect(value(await viewWorkOrder(w.deps, actor, begun)).sites[0]?.conditions).toEqual([
+      'nose tan',
+      'electrodes rounded',
+    ]);
+  });
+
   it('flags the found part that the record denies', async () => {
     const { sites } = value(await viewWorkOrder(w.deps, actor, id));
     expect(sites.map((s) => s.differs)).toEqual([false, true, false, false]);

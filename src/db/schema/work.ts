@@ -141,7 +141,7 @@ export const workOrderSites = pgTable(
     believedNumber: text(),
     removedGapMm: mm(),
     removedGapAsTyped: text(),
-    /** Null: not looked at; empty: looked at, nothing chosen. */
+    /** Null: not looked at. A healthy part has its own words, so this is never empty. */
     conditions: text().array(),
     breakawayFeel: text({ enum: ['loose', 'normal', 'tight', 'seized', 'unknown'] }),
     breakawayTorqueNm: nm(),

@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { err, ok } from '@/core/shared/result';
+import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { listImportRows, loadImport, lockImport, rememberedMapping, rememberMapping } from '@/db/queries/imports';
 import { imports } from '@/db/schema';
@@ -45,21 +46,42 @@ export async function uploadFile(
       `its columns (${table.value.header.slice(0, 6).join(', ').slice(0, 120)}…) are like none of our files. Choose what it is, or take a template.`,
     );
   const known = remembered?.kind === guessed ? remembered : null;
-  const [row] = await deps.db
-    .insert(imports)
-    .values({
-      fleetId: actor.fleetId,
-      kind: guessed,
-      fileName,
-      content: text.value,
-      createdBy: actor.personId,
-      createdAt: deps.now(),
-      mapping: known?.mapping ?? { ...suggestMapping(kindOf(guessed), table.value.header) },
-      options: known?.options ?? {},
-    })
-    .returning({ id: imports.id });
-  return row ? ok({ importId: row.id, kind: guessed }) : named('could not be kept.');
+  return deps.db.transaction(async (tx) => {
+    const [row] = await tx
+      .insert(imports)
+      .values({
+        fleetId: actor.fleetId,
+        kind: guessed,
+        fileName,
+        content: text.value,
+        createdBy: actor.personId,
+        createdAt: deps.now(),
+        mapping: known?.mapping ?? { ...suggestMapping(kindOf(guessed), table.value.header) },
+        options: known?.options ?? {},
+      })
+      .returning({ id: imports.id });
+    if (!row) throw new Error('the file was not kept');
+    await auditFile(tx, actor, 'upload', row.id, { kind: guessed, fileName, rows: table.value.rows.length });
+    return ok({ importId: row.id, kind: guessed });
+  });
 }
+
+/** The file itself; what its rows change is told when it is confirmed. */
+const auditFile = (
+  tx: Tx,
+  actor: Actor,
+  action: 'upload' | 'adjust' | 'discard',
+  importId: string,
+  changes: Record<string, unknown>,
+) =>
+  writeAudit(tx, {
+    fleetId: actor.fleetId,
+    personId: actor.personId,
+    action,
+    entity: 'import-file',
+    entityId: importId,
+    changes,
+  });
 
 export interface ImportView {
   readonly id: string;
@@ -119,6 +141,7 @@ export async function adjustImport(
     const options = { ...row.options, ...input.options };
     await tx.update(imports).set({ kind, mapping, options }).where(eq(imports.id, row.id));
     await rememberMapping(tx, actor.fleetId, kind, table.value.header, mapping, options);
+    await auditFile(tx, actor, 'adjust', row.id, { kind, mapping, options });
     return ok(null);
   });
 }
@@ -180,12 +203,17 @@ export async function confirmImport(
 export async function discardImport(deps: Deps, actor: Actor, importId: string): Promise<Outcome<null>> {
   const refused = refusal(actor, 'import data');
   if (refused) return refused;
-  const done = await deps.db
-    .update(imports)
-    .set({ state: 'discarded', content: '' })
-    .where(and(eq(imports.fleetId, actor.fleetId), eq(imports.id, importId), eq(imports.state, 'checked')))
-    .returning({ id: imports.id });
-  return done.length > 0 ? ok(null) : notFound('open import');
+  return deps.db.transaction(async (tx) => {
+    const done = await tx
+      .update(imports)
+      .set({ state: 'discarded', content: '' })
+      .where(and(eq(imports.fleetId, actor.fleetId), eq(imports.id, importId), eq(imports.state, 'checked')))
+      .returning({ id: imports.id, fileName: imports.fileName });
+    const [file] = done;
+    if (!file) return notFound('open import');
+    await auditFile(tx, actor, 'discard', file.id, { fileName: file.fileName });
+    return ok(null);
+  });
 }
 
 /** The refused rows as they stood in the file, with a column of reasons: to mend and upload again. */

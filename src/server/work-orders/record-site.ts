@@ -27,6 +27,7 @@ export const siteInput = z.object({
   removedGap: typed,
   conditions: z
     .array(z.enum(ALL_CONDITIONS as [string, ...string[]]))
+    .min(1)
     .max(20)
     .nullable()
     .default(null),

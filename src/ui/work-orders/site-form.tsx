@@ -76,7 +76,6 @@ export function SiteForm({
         position: site.position,
         version: site.version,
         next: next.href,
-        looked: 'yes',
       }).map(([name, value]) => (
         <input key={name} type="hidden" name={name} value={value} />
       ))}

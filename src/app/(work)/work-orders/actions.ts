@@ -48,7 +48,8 @@ export async function siteAction(data: FormData): Promise<ActionAnswer> {
     ...text,
     cylinder: Number(text.cylinder),
     version: Number(text.version),
-    conditions: text.looked === 'yes' ? data.getAll('conditions') : null,
+    // Nothing chosen means that nobody looked: a healthy plug has its own words.
+    conditions: data.has('conditions') ? data.getAll('conditions') : null,
     breakawayFeel: text.breakawayFeel || null,
     torqueMethod: text.torqueMethod || null,
     done,

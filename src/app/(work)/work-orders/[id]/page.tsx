@@ -291,9 +291,7 @@ function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
                 </Box>
               )}
             </Table.Cell>
-            <Table.Cell>
-              {site.conditions === null ? NONE : site.conditions.join(', ') || 'looked at, nothing chosen'}
-            </Table.Cell>
+            <Table.Cell>{site.conditions?.join(', ') ?? NONE}</Table.Cell>
             <Table.Cell>
               {[
                 site.breakawayFeel,
