@@ -27,7 +27,5 @@ export const ALL_CONDITIONS: readonly string[] = Object.values(CONDITIONS).flat(
 
 /** How the plug came loose, where no torque was measured. `unknown` differs from `normal`. */
 export const BREAKAWAY_FEELS = ['loose', 'normal', 'tight', 'seized', 'unknown'] as const;
-export type BreakawayFeel = (typeof BREAKAWAY_FEELS)[number];
 
 export const TORQUE_METHODS = ['wrench', 'angle', 'feel'] as const;
-export type TorqueMethod = (typeof TORQUE_METHODS)[number];

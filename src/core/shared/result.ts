@@ -3,8 +3,3 @@ export type Result<T, E> = { readonly ok: true; readonly value: T } | { readonly
 
 export const ok = <T>(value: T): Result<T, never> => ({ ok: true, value });
 export const err = <E>(error: E): Result<never, E> => ({ ok: false, error });
-
-/** Closes a switch over a union: a new member is then a type error, not a silent fall-through. */
-export function assertNever(value: never): never {
-  throw new Error(`unhandled case: ${JSON.stringify(value)}`);
-}

@@ -16,7 +16,6 @@ import {
 
 export type WorkOrderRow = typeof workOrders.$inferSelect;
 export type SiteRow = typeof workOrderSites.$inferSelect;
-export type StepRow = typeof workOrderSteps.$inferSelect;
 
 const ENDED = ['closed', 'cancelled'] as const;
 

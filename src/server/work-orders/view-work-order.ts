@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm';
-import { layoutOf, type Site, siteName, sitePlace } from '@/core/engine/layout';
+import { layoutOf, siteName, sitePlace } from '@/core/engine/layout';
 import { partKey } from '@/core/fitment/match';
 import { gapGrowth } from '@/core/gap/check';
 import { closingBlockers } from '@/core/procedure/steps';
@@ -72,7 +72,6 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
 
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
-export type { Site };
 
 /** The number read off the part is not the one on record. Null: one of the two is not known. */
 function foundDiffers(site: SiteRow): boolean | null {

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra, Flex, Input, NativeSelect, Textarea } from '@chakra-ui/react';
+import { Box, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { useFormState } from './action-form';
 
@@ -78,15 +78,6 @@ export function TextField({ name, label, hint, large = false, mono = false, type
         h={large ? '52px' : undefined}
         fontFamily={mono ? 'mono' : undefined}
       />
-    </Frame>
-  );
-}
-
-export function LongTextField({ name, label, hint, defaultValue }: FieldProps & { readonly defaultValue?: string }) {
-  const { id, control } = useField(name, hint);
-  return (
-    <Frame name={name} label={label} hint={hint} id={id}>
-      <Textarea {...control} defaultValue={defaultValue} bg="sheet" rounded="sm" borderColor="line" rows={2} />
     </Frame>
   );
 }

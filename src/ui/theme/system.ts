@@ -13,7 +13,6 @@ import {
   nativeSelectSlotRecipe,
   semanticTokens,
   tableSlotRecipe,
-  textareaRecipe,
   textStyles,
   tokens,
 } from '@chakra-ui/react/theme';
@@ -81,7 +80,7 @@ const config = defineConfig({
       button: buttonRecipe,
       heading: headingRecipe,
       input: inputRecipe,
-      textarea: textareaRecipe,
+
       link: linkRecipe,
     },
     slotRecipes: { table: tableSlotRecipe, nativeSelect: nativeSelectSlotRecipe },
