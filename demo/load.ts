@@ -5,6 +5,8 @@ import { z } from 'zod';
 import { bays, depots, people, vehicles } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import { makeToken } from '../src/server/auth/access-tokens';
+import { keepResult, keptInput } from '../src/server/bench/keep-result';
+import { addWrench, wrenchInput } from '../src/server/bench/wrenches';
 import type { Deps } from '../src/server/deps';
 import type { Outcome } from '../src/server/failure';
 import { addBay } from '../src/server/fleet/bays';
@@ -13,6 +15,8 @@ import { addPerson, personInput } from '../src/server/fleet/people';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { IMPORT_KINDS } from '../src/server/imports/kind';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
+import { chooseSchool, schoolInput } from '../src/server/policies/choose-school';
+import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
 import { recordSite, siteInput } from '../src/server/work-orders/record-site';
 
@@ -33,6 +37,10 @@ const scenario = z
     supervisor: z.object({ name: z.string(), email: z.string() }),
     people: z.array(personInput.omit({ password: true })),
     bays: z.array(z.object({ depot: z.string(), name: z.string() })),
+    wrenches: z.array(wrenchInput),
+    policies: z.array(schoolInput),
+    deliveries: z.array(deliveryInput),
+    kept: z.array(keptInput),
     workOrders: z.array(z.object({ unit: z.string(), plan: plan.nullable(), sites: z.array(siteRecord) })),
   })
   .parse(JSON.parse(readFileSync(path.join(process.cwd(), 'demo/scenario.json'), 'utf8')));
@@ -58,6 +66,11 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   for (const bay of scenario.bays)
     must(bay.name, await addBay(deps, actor, { depotId: await depotId(deps, actor, bay.depot), name: bay.name }));
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
+  for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));
+  for (const choice of scenario.policies) must(choice.policy, await chooseSchool(deps, actor, choice));
+  for (const delivery of scenario.deliveries)
+    must(delivery.orderReference, await receiveDelivery(deps, actor, delivery));
+  for (const kept of scenario.kept) must(kept.tool, await keepResult(deps, actor, kept));
   const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));
   return { actor, token };
 }

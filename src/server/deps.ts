@@ -24,7 +24,7 @@ export function deps(): Deps {
 }
 
 /** `ISOBAR_TODAY` holds the day still, for the demo scenario and for tests. */
-function today(): PlainDate {
+export function today(): PlainDate {
   const held = process.env.ISOBAR_TODAY;
   if (held && isPlainDate(held)) return held;
   const zone = process.env.ISOBAR_TIME_ZONE ?? 'UTC';

@@ -144,7 +144,7 @@ describe('where each vehicle stands', () => {
         const { importId } = value(await uploadFile(w.deps, actor, { fileName: 'odometer.csv', bytes }));
         value(await confirmImport(w.deps, actor, { importId }));
         const step = await list();
-        await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, null));
+        await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
         expect(await list()).toEqual(step);
       }),
       { numRuns: 15 },

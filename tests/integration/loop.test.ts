@@ -1,15 +1,16 @@
 import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/server/access';
+import { answerFitment } from '../../src/server/catalogue/answer-fitment';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { refreshStatus } from '../../src/server/due/refresh-status';
-import { answerFitment, viewVehicle } from '../../src/server/fleet/view-vehicle';
+import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { markStep } from '../../src/server/work-orders/mark-step';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { recordSite, siteInput } from '../../src/server/work-orders/record-site';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
-import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
 let actor: Actor;
@@ -58,11 +59,21 @@ describe('the due list', () => {
 
   it('filters and sorts', async () => {
     expect((await list({ depot: 'Eastlight' })).every((i) => i.depot === 'Eastlight')).toBe(true);
-    expect((await list({ search: 'gritter' })).map((i) => i.unitNumber).sort()).toEqual(['41', '42']);
-    expect((await list({ sort: 'unit' })).map((i) => i.unitNumber).slice(0, 3)).toEqual(['4', '11', '12']);
-    expect((await list({ sort: 'unit', descending: true }))[0]?.unitNumber).toBe('52');
+    expect((await list({ search: 'gritter' })).map((i) => i.unitNumber).sort()).toEqual([
+      '141',
+      '142',
+      '143',
+      '144',
+      '41',
+      '42',
+      '43',
+      '44',
+      '45',
+    ]);
+    expect((await list({ sort: 'unit' })).map((i) => i.unitNumber).slice(0, 3)).toEqual(['4', '5', '6']);
+    expect((await list({ sort: 'unit', descending: true }))[0]?.unitNumber).toBe('158');
     expect((await list({ before: '2026-11-30' })).every((i) => (i.due?.p50 ?? '9') <= '2026-11-30')).toBe(true);
-    expect(await list({ state: 'nonsense', sort: 'nonsense' })).toHaveLength(17);
+    expect(await list({ state: 'nonsense', sort: 'nonsense' })).toHaveLength(72);
   });
 });
 
@@ -212,7 +223,7 @@ describe('fitment answer', () => {
 describe('what is kept', () => {
   it('is the same when rebuilt from scratch', async () => {
     const before = await list();
-    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, null));
+    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
     expect(await list()).toEqual(before);
   });
 

@@ -33,6 +33,9 @@ const plan = async (over: object = {}) =>
     ...over,
   });
 
+const vehicle = async (unit: string) =>
+  value(await listDue(w.deps, actor, dueFilter.parse({}))).items.find((i) => i.unitNumber === unit)?.vehicleId ?? '';
+
 describe('planning', () => {
   it('shows hours taken and left, and what is not planned', async () => {
     const week = value(await viewWeek(w.deps, actor, '2026-11-18'));
@@ -60,9 +63,7 @@ describe('planning', () => {
 
   it('refuses the same bay twice, allows it back to back', async () => {
     value(await plan());
-    const { vehicleId } = value(await listDue(w.deps, actor, dueFilter.parse({ search: '34' }))).items[0] ?? {
-      vehicleId: '',
-    };
+    const vehicleId = await vehicle('34');
     const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId }));
     const corrie = { workOrderId, personId: await person('A. Corrie') };
     expect(await plan({ ...corrie, start: '09:59' })).toMatchObject({
@@ -91,9 +92,7 @@ describe('planning', () => {
   });
 
   it('gives a hybrid only to qualified people', async () => {
-    const { vehicleId } = value(await listDue(w.deps, actor, dueFilter.parse({ search: '23' }))).items[0] ?? {
-      vehicleId: '',
-    };
+    const vehicleId = await vehicle('23');
     const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId }));
     const [bay] = await w.deps.db
       .select()

@@ -24,7 +24,7 @@ test('lists come in pages and as CSV', async ({ request }) => {
   const first = await (await request.get('/api/v1/vehicles?limit=10')).json();
   const rest = await (await request.get(`/api/v1/vehicles?limit=10&cursor=${first.next_cursor}`)).json();
   const ids = [...first.items, ...rest.items].map((item: { id: string }) => item.id);
-  expect(new Set(ids).size).toBe(17);
+  expect(new Set(ids).size).toBe(72);
   expect(rest.next_cursor).toBeNull();
   const csv = await request.get('/api/v1/vehicles', { headers: { Accept: 'text/csv' } });
   expect((await csv.text()).split('\r\n')[0]).toContain('id,unit_number');

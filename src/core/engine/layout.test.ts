@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyEngine, engine } from './any-engine.fixture';
 import {
-  coilCount,
   type EngineModel,
   layoutOf,
   modelFaults,
@@ -12,15 +12,15 @@ import {
   sitesFromText,
 } from './layout';
 
-const inline4: EngineModel = {
+const inline4 = engine({
   arrangement: 'inline',
   mounting: 'transverse',
   ignition: 'coil_on_plug',
   plugsPerCylinder: 1,
   banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
   firingOrder: [1, 3, 4, 2],
-};
-const v6: EngineModel = {
+});
+const v6 = engine({
   arrangement: 'v',
   mounting: 'transverse',
   ignition: 'waste_spark',
@@ -30,9 +30,10 @@ const v6: EngineModel = {
     { place: 'front', cylinders: [2, 4, 6] },
   ],
   firingOrder: [1, 2, 3, 4, 5, 6],
-};
-const twin: EngineModel = {
+});
+const twin = engine({
   ...v6,
+  coils: undefined,
   mounting: 'longitudinal',
   ignition: 'coil_per_cylinder',
   plugsPerCylinder: 2,
@@ -40,44 +41,12 @@ const twin: EngineModel = {
     { place: 'right', cylinders: [1, 2, 3] },
     { place: 'left', cylinders: [4, 5, 6] },
   ],
-};
-
-/** Any consistent engine. */
-const anyModel: fc.Arbitrary<EngineModel> = fc
-  .record({
-    perBank: fc.integer({ min: 1, max: 8 }),
-    arrangement: fc.constantFrom('inline', 'v', 'flat'),
-    mounting: fc.constantFrom('longitudinal', 'transverse'),
-    plugs: fc.constantFrom(1, 2),
-    shuffle: fc.infiniteStream(fc.nat()),
-  })
-  .map(({ perBank, arrangement, mounting, plugs, shuffle }) => {
-    const banks = arrangement === 'inline' ? 1 : 2;
-    const numbers = Array.from({ length: perBank * banks }, (_, i) => i + 1);
-    const places =
-      banks === 1
-        ? (['only'] as const)
-        : mounting === 'transverse'
-          ? (['rear', 'front'] as const)
-          : (['left', 'right'] as const);
-    const order = numbers
-      .map((n) => [shuffle.next().value, n] as const)
-      .sort((a, b) => a[0] - b[0])
-      .map(([, n]) => n);
-    return {
-      arrangement: arrangement as EngineModel['arrangement'],
-      mounting: mounting as EngineModel['mounting'],
-      ignition: 'coil_on_plug',
-      plugsPerCylinder: plugs as 1 | 2,
-      banks: places.map((place, b) => ({ place, cylinders: numbers.filter((n) => (n - 1) % banks === b) })),
-      firingOrder: order,
-    };
-  });
+});
 
 describe('layoutOf', () => {
   it('gives each site once, no two in one place, and as many as plugs', () => {
     fc.assert(
-      fc.property(anyModel, (model) => {
+      fc.property(anyEngine, (model) => {
         const { sites, cylinders } = layoutOf(model);
         expect(sites).toHaveLength(cylinders * model.plugsPerCylinder);
         expect(new Set(sites.map(siteId)).size).toBe(sites.length);
@@ -88,7 +57,7 @@ describe('layoutOf', () => {
 
   it('has symmetric neighbours that never cross a bank', () => {
     fc.assert(
-      fc.property(anyModel, (model) => {
+      fc.property(anyEngine, (model) => {
         const layout = layoutOf(model);
         for (const cylinder of model.firingOrder) {
           for (const beside of neighbours(layout, cylinder)) {
@@ -107,14 +76,6 @@ describe('layoutOf', () => {
     const third = layout.sites[2];
     expect(third && sitePlace(layout, third)).toBe('rear bank, 2nd of 3 from the left');
     expect(neighbours(layout, 3)).toEqual([1, 5]);
-  });
-
-  it('counts coils by ignition, not by plugs', () => {
-    expect(coilCount(layoutOf(inline4))).toBe(4);
-    expect(coilCount(layoutOf({ ...inline4, ignition: 'coil_rail' }))).toBe(1);
-    expect(coilCount(layoutOf(v6))).toBe(3);
-    expect(coilCount(layoutOf(twin))).toBe(6);
-    expect(coilCount(layoutOf({ ...inline4, ignition: 'distributor' }))).toBe(1);
   });
 });
 

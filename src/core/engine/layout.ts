@@ -1,3 +1,5 @@
+import { ignitionFaults } from './coils';
+
 export const ARRANGEMENTS = ['inline', 'v', 'flat'] as const;
 export type Arrangement = (typeof ARRANGEMENTS)[number];
 
@@ -6,6 +8,8 @@ export type Mounting = (typeof MOUNTINGS)[number];
 
 export const IGNITIONS = ['coil_on_plug', 'coil_per_cylinder', 'coil_rail', 'waste_spark', 'distributor'] as const;
 export type Ignition = (typeof IGNITIONS)[number];
+
+export const INDUCTIONS = ['natural', 'turbo', 'supercharged'] as const;
 
 export const POSITIONS = ['A', 'B'] as const;
 export type Position = (typeof POSITIONS)[number];
@@ -20,6 +24,22 @@ export interface Bank {
   readonly cylinders: readonly number[];
 }
 
+/** A coil and the plug sites it fires. */
+export interface Coil {
+  /** What the drawing and a person call it: "2", "rail", "1+4". */
+  readonly name: string;
+  readonly fires: readonly SiteKey[];
+}
+
+export const ROTATIONS = ['clockwise', 'counterclockwise'] as const;
+export type Rotation = (typeof ROTATIONS)[number];
+
+/** Seen from above; towers count clockwise from 1. */
+export interface Distributor {
+  readonly rotation: Rotation;
+  readonly towerOfCylinder1: number;
+}
+
 export interface EngineModel {
   readonly arrangement: Arrangement;
   readonly mounting: Mounting;
@@ -28,6 +48,9 @@ export interface EngineModel {
   /** Bank 1 first: the one that holds cylinder 1. */
   readonly banks: readonly Bank[];
   readonly firingOrder: readonly number[];
+  /** Every plug site is fired by exactly one of them. */
+  readonly coils: readonly Coil[];
+  readonly distributor: Distributor | null;
 }
 
 /** A plug site: never "plug n", always a cylinder and a position. */
@@ -69,7 +92,8 @@ export function modelFaults(model: EngineModel): readonly string[] {
   if (!banks[0]?.cylinders.includes(1)) faults.push('bank 1 is the one that holds cylinder 1');
   if ([...firingOrder].sort((a, b) => a - b).join() !== numbers.join())
     faults.push(`the firing order must name each cylinder once, got ${firingOrder.join(' ') || 'nothing'}`);
-  return [...faults, ...placeFaults(banks, mounting)];
+  faults.push(...placeFaults(banks, mounting));
+  return faults.length > 0 ? faults : ignitionFaults(model);
 }
 
 function placeFaults(banks: readonly Bank[], mounting: Mounting): readonly string[] {
@@ -151,21 +175,6 @@ export function neighbours(layout: Layout, cylinder: number): readonly number[] 
   if (!bank) return [];
   const at = bank.cylinders.indexOf(cylinder);
   return [bank.cylinders[at - 1], bank.cylinders[at + 1]].filter((n) => n !== undefined);
-}
-
-/** Number of coils by the engine's own ignition: never assumed to equal the plugs. */
-export function coilCount({ model, cylinders }: Layout): number {
-  switch (model.ignition) {
-    case 'coil_on_plug':
-    case 'coil_per_cylinder':
-      return cylinders;
-    case 'coil_rail':
-      return model.banks.length;
-    case 'waste_spark':
-      return cylinders / 2;
-    case 'distributor':
-      return 1;
-  }
 }
 
 /**

@@ -1,50 +1,38 @@
 import type { PlainDate } from '../calendar/plain-date';
+import { groupBy } from '../shared/group-by';
+import { forkedBy, KEYS, keyFits, narrowerThan, type Scope, type ScopeKey, scopeText, type VehicleKeys } from './scope';
 
 /** Sources by rank: a lower place in the list yields to a higher one. Memory never releases work. */
 export const SOURCE_RANKS = ['service_information', 'bulletin', 'part_maker', 'box', 'forum', 'memory'] as const;
 export type SourceKind = (typeof SOURCE_RANKS)[number];
-
-/** The keys by which a spec sheet says which engines it is for. */
-export interface Scope {
-  readonly engineFamilyId: string;
-  /** Null: for every variant. */
-  readonly variant: string | null;
-  readonly modelYearFrom: number | null;
-  readonly modelYearTo: number | null;
-}
 
 export interface Candidate extends Scope {
   readonly id: string;
   readonly sourceKind: SourceKind;
   readonly sourceDated: PlainDate | null;
   readonly revision: number;
+  /** Its source has been withdrawn or its date has passed: it yields to any valid sheet of its rank. */
+  readonly expired: boolean;
 }
 
-export interface VehicleKeys {
-  readonly engineFamilyId: string | null;
-  /** Null: nobody has said. */
-  readonly variant: string | null;
-  readonly modelYear: number | null;
-}
+export type QuestionKey = 'engine-family' | ScopeKey | 'sheet';
 
-export type QuestionKey = 'engine-family' | 'variant' | 'model-year' | 'sheet';
+export interface Question {
+  readonly key: QuestionKey;
+  readonly choices: readonly string[];
+}
 
 export type Fitment<C extends Candidate> =
   | { readonly kind: 'match'; readonly spec: C }
-  | {
-      readonly kind: 'needs-answer';
-      readonly key: QuestionKey;
-      readonly choices: readonly string[];
-      readonly candidates: readonly C[];
-    }
+  | ({ readonly kind: 'needs-answer'; readonly candidates: readonly C[] } & Question)
   | { readonly kind: 'no-spec'; readonly reason: 'no-sheet' | 'only-memory' };
 
 /**
- * The one spec sheet in force for a vehicle, the one question that decides, or "no spec: do not fit".
+ * The one spec sheet in force for a vehicle, the one question that splits the candidates best, or "no spec: do not fit".
  *
- * Sheets of the same scope compete: the highest source rank, then the newest date, then the highest revision is in
- * force. Where a sheet for one variant stands beside one for all, the narrower is taken once the variant is known.
- * `match` is never given while two candidates remain.
+ * A sheet that surely covers the vehicle beats every sheet of a lower rank, and every one of its own rank with a wider
+ * scope. Among sheets of one scope the highest rank, then valid before expired, the newest date and the highest revision
+ * is in force. `match` is never given while two candidates remain, or while an answer not yet given could change it.
  *
  * @param variants the family's known variants, offered as choices
  */
@@ -55,78 +43,117 @@ export function match<C extends Candidate>(
 ): Fitment<C> {
   if (vehicle.engineFamilyId === null)
     return { kind: 'needs-answer', key: 'engine-family', choices: [], candidates: [] };
-  const possible = sheets.filter(
-    (sheet) => fitsFamily(vehicle, sheet) && fitsVariant(vehicle, sheet) && fitsYear(vehicle, sheet),
+  return matchWithin(
+    vehicle,
+    inForce(sheets.filter((sheet) => sheet.engineFamilyId === vehicle.engineFamilyId)),
+    variants,
   );
-  const usable = possible.filter((sheet) => sheet.sourceKind !== 'memory');
-  if (usable.length === 0) return { kind: 'no-spec', reason: possible.length > 0 ? 'only-memory' : 'no-sheet' };
-  const inForce = narrowest(vehicle, onePerScope(usable));
-  const question = bestQuestion(vehicle, inForce, variants);
-  if (question) return { kind: 'needs-answer', ...question, candidates: inForce };
-  const [only, second] = inForce;
-  if (only && !second) return { kind: 'match', spec: only };
-  return { kind: 'needs-answer', key: 'sheet', choices: inForce.map((sheet) => sheet.id), candidates: inForce };
 }
 
-const fitsFamily = (vehicle: VehicleKeys, sheet: Scope): boolean => sheet.engineFamilyId === vehicle.engineFamilyId;
+/** The same for many vehicles: the sheets are sorted out by family once. */
+export function matcher<C extends Candidate>(
+  sheets: readonly C[],
+  variantsOf: ReadonlyMap<string, readonly string[]>,
+): (vehicle: VehicleKeys) => Fitment<C> {
+  const byFamily = new Map(
+    [...groupBy(sheets, (sheet) => sheet.engineFamilyId)].map(([id, list]) => [id, inForce(list)]),
+  );
+  return (vehicle) => {
+    const family = vehicle.engineFamilyId;
+    if (family === null) return match(vehicle, [], []);
+    return matchWithin(vehicle, byFamily.get(family) ?? NOTHING, variantsOf.get(family) ?? []);
+  };
+}
 
-const fitsVariant = (vehicle: VehicleKeys, sheet: Scope): boolean =>
-  sheet.variant === null || vehicle.variant === null || sheet.variant === vehicle.variant;
+interface InForce<C> {
+  /** One a scope, in force first. */
+  readonly usable: readonly C[];
+  readonly fromMemory: readonly C[];
+}
+const NOTHING: InForce<never> = { usable: [], fromMemory: [] };
 
-const fitsYear = ({ modelYear }: VehicleKeys, sheet: Scope): boolean =>
-  modelYear === null || ((sheet.modelYearFrom ?? 0) <= modelYear && modelYear <= (sheet.modelYearTo ?? 9999));
-
-const scopeKey = (s: Scope): string => JSON.stringify([s.engineFamilyId, s.variant, s.modelYearFrom, s.modelYearTo]);
-
-function onePerScope<C extends Candidate>(sheets: readonly C[]): readonly C[] {
+function inForce<C extends Candidate>(sheets: readonly C[]): InForce<C> {
   const best = new Map<string, C>();
-  for (const sheet of [...sheets].sort(byForce)) if (!best.has(scopeKey(sheet))) best.set(scopeKey(sheet), sheet);
-  return [...best.values()];
+  const fromMemory: C[] = [];
+  for (const sheet of [...sheets].sort(byForce)) {
+    if (sheet.sourceKind === 'memory') fromMemory.push(sheet);
+    else if (!best.has(scopeText(sheet))) best.set(scopeText(sheet), sheet);
+  }
+  return { usable: [...best.values()], fromMemory };
 }
+
+function matchWithin<C extends Candidate>(
+  vehicle: VehicleKeys,
+  { usable, fromMemory }: InForce<C>,
+  variants: readonly string[],
+): Fitment<C> {
+  const possible = usable.filter((sheet) => KEYS.every((key) => keyFits(key, vehicle, sheet) !== false));
+  if (possible.length === 0) {
+    const memory = fromMemory.some((sheet) => KEYS.every((key) => keyFits(key, vehicle, sheet) !== false));
+    return { kind: 'no-spec', reason: memory ? 'only-memory' : 'no-sheet' };
+  }
+  const certain = possible.filter((sheet) => KEYS.every((key) => keyFits(key, vehicle, sheet) === true));
+  const candidates = possible.filter((sheet) => !certain.some((other) => beats(other, sheet)));
+  const [only, second] = candidates;
+  if (only && !second && certain.includes(only)) return { kind: 'match', spec: only };
+  const question = bestQuestion(vehicle, candidates, variants);
+  if (question) return { kind: 'needs-answer', ...question, candidates };
+  const settled = candidates.find((sheet) => sheet.id === vehicle.settledSheetId);
+  if (settled) return { kind: 'match', spec: settled };
+  return { kind: 'needs-answer', key: 'sheet', choices: candidates.map((sheet) => sheet.id), candidates };
+}
+
+const rank = (sheet: Candidate): number => SOURCE_RANKS.indexOf(sheet.sourceKind);
+
+/** Of two sheets that may cover a vehicle, the first of which surely does. */
+const beats = (certain: Candidate, other: Candidate): boolean =>
+  certain !== other && (rank(certain) < rank(other) || (rank(certain) === rank(other) && narrowerThan(certain, other)));
 
 /** In force first. A total order, so that the order of input never matters. */
 function byForce(a: Candidate, b: Candidate): number {
   return (
-    SOURCE_RANKS.indexOf(a.sourceKind) - SOURCE_RANKS.indexOf(b.sourceKind) ||
+    rank(a) - rank(b) ||
+    Number(a.expired) - Number(b.expired) ||
     (b.sourceDated ?? '').localeCompare(a.sourceDated ?? '') ||
     b.revision - a.revision ||
     a.id.localeCompare(b.id)
   );
 }
 
-function narrowest<C extends Candidate>(vehicle: VehicleKeys, sheets: readonly C[]): readonly C[] {
-  const own = sheets.filter((sheet) => sheet.variant !== null);
-  return vehicle.variant !== null && own.length > 0 ? own : sheets;
-}
-
+/** The unanswered key that leaves the fewest candidates in its worst case. */
 function bestQuestion(
   vehicle: VehicleKeys,
-  sheets: readonly Candidate[],
+  candidates: readonly Candidate[],
   variants: readonly string[],
-): { key: QuestionKey; choices: readonly string[] } | null {
-  const byVariant = vehicle.variant === null && sheets.some((sheet) => sheet.variant !== null);
-  const years = (s: Scope): string => `${s.modelYearFrom ?? 'any'} to ${s.modelYearTo ?? 'any'}`;
-  const byYear =
-    vehicle.modelYear === null &&
-    (sheets.length > 1 || sheets.some((s) => s.modelYearFrom !== null || s.modelYearTo !== null));
-  const yearChoices = distinct(sheets.map(years));
-  const variantChoices = distinct([...variants, ...sheets.flatMap((s) => s.variant ?? [])]);
-  const variantSplit = byVariant ? largestGroup(sheets.map((s) => s.variant ?? '')) : Number.POSITIVE_INFINITY;
-  const yearSplit =
-    byYear && yearChoices.some((c) => c !== 'any to any') ? largestGroup(sheets.map(years)) : Number.POSITIVE_INFINITY;
-  if (variantSplit === Number.POSITIVE_INFINITY && yearSplit === Number.POSITIVE_INFINITY) return null;
-  return variantSplit <= yearSplit
-    ? { key: 'variant', choices: variantChoices }
-    : { key: 'model-year', choices: yearChoices };
+): Question | null {
+  let best: (Question & { readonly left: number }) | null = null;
+  for (const key of KEYS) {
+    if (candidates.every((sheet) => keyFits(key, vehicle, sheet) !== null)) continue;
+    const fork = forkedBy(key, candidates);
+    const left = Math.max(...fork.map((choice) => choice.sheets));
+    if (best && best.left <= left) continue;
+    const choices = fork.map((choice) => choice.label);
+    best = { key, left, choices: key === 'variant' ? distinct([...variants, ...choices]) : choices };
+  }
+  return best && { key: best.key, choices: best.choices };
 }
 
 const distinct = (values: readonly string[]): readonly string[] => [...new Set(values)];
 
-function largestGroup(keys: readonly string[]): number {
-  const sizes = new Map<string, number>();
-  for (const key of keys) sizes.set(key, (sizes.get(key) ?? 0) + 1);
-  return Math.max(...sizes.values());
-}
-
 /** Part numbers are compared without case, spaces and hyphens, but 0 and O stay different. */
 export const partKey = (number: string): string => number.toUpperCase().replace(/[\s\-.\u2010-\u2015]/g, '');
+
+export type ReleaseBlocker = 'unchecked' | 'expired' | 'makers-disagree';
+
+/** Why a sheet releases no work order without a supervisor's reason. */
+export function releaseBlockers(sheet: {
+  readonly checkedBy: string | null;
+  readonly expired: boolean;
+  readonly makersDisagree: boolean;
+}): readonly ReleaseBlocker[] {
+  return [
+    ...(sheet.checkedBy === null ? (['unchecked'] as const) : []),
+    ...(sheet.expired ? (['expired'] as const) : []),
+    ...(sheet.makersDisagree ? (['makers-disagree'] as const) : []),
+  ];
+}

@@ -103,6 +103,18 @@ function farFromRest(gaps: readonly number[], gap: number, index: number): boole
   return Math.abs(gap - median(rest)) > ALIKE_MM + EPSILON_MM;
 }
 
+/** What to measure with, and what would do harm. Source: trade guidance. */
+export function gaugeAdvice(electrode: Electrode): string {
+  switch (electrode) {
+    case 'fine_wire':
+      return 'Wire or feeler gauge only: a ramp gauge chips precious metal. Nothing may touch or lever on the centre electrode.';
+    case 'multi_ground':
+      return 'Wire gauge at each ground electrode. None of them is bent.';
+    case 'nickel':
+      return 'Wire gauge, or a feeler while the electrodes are new and flat. Bend only the ground electrode.';
+  }
+}
+
 /**
  * Growth of a gap in service. @returns µm per 1,000 km, not rounded; null where the distance is not above 0
  */

@@ -1,15 +1,18 @@
 import { describe, expect, it } from 'vitest';
+import { engine } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
 import { closingBlockers, plugServiceSteps } from './steps';
 
-const layout = layoutOf({
-  arrangement: 'inline',
-  mounting: 'transverse',
-  ignition: 'coil_rail',
-  plugsPerCylinder: 1,
-  banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
-  firingOrder: [1, 3, 4, 2],
-});
+const layout = layoutOf(
+  engine({
+    arrangement: 'inline',
+    mounting: 'transverse',
+    ignition: 'coil_rail',
+    plugsPerCylinder: 1,
+    banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
+    firingOrder: [1, 3, 4, 2],
+  }),
+);
 const steps = (over = {}) =>
   plugServiceSteps({ layout, hybrid: false, plugNumber: 'EM-7310', seat: 'gasket', ...over });
 

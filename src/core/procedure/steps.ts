@@ -1,4 +1,4 @@
-import { coilCount, type Layout } from '../engine/layout';
+import type { Layout } from '../engine/layout';
 
 export interface Step {
   readonly key: string;
@@ -31,6 +31,7 @@ const MANY_WORDS: Readonly<Record<Layout['model']['ignition'], string>> = {
  */
 export function plugServiceSteps({ layout, hybrid, plugNumber, seat }: ProcedureInput): readonly Step[] {
   const sites = layout.sites.length;
+  const coils = layout.model.coils.length;
   const lead = MANY_WORDS[layout.model.ignition];
   const washer = seat === 'gasket' ? ' One gasket out, one gasket in, at each site.' : ' Conical seat: no gasket.';
   const step = (key: string, title: string, caution: string | null = null, perSite = false): Step => ({
@@ -72,7 +73,7 @@ export function plugServiceSteps({ layout, hybrid, plugNumber, seat }: Procedure
     ),
     step(
       'leads',
-      `Free each ${lead} by its connector and boot, never by the cable (${coilCount(layout)} coil${coilCount(layout) === 1 ? '' : 's'} on this engine)`,
+      `Free each ${lead} by its connector and boot, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this engine)`,
       null,
     ),
     step(

@@ -1,9 +1,10 @@
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { standardCoils } from '@/core/engine/coils';
 import type { Bank, EngineModel } from '@/core/engine/layout';
 import type { Candidate } from '@/core/fitment/match';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '../client';
-import { engineCylinders, engineFamilies, parts, specSheets } from '../schema';
+import { engineCylinders, engineFamilies, heatCrosses, parts, specSheets, supersessions } from '../schema';
 
 export type EngineFamilyRow = typeof engineFamilies.$inferSelect;
 
@@ -29,7 +30,7 @@ export async function loadFamilies(q: Querier, fleetId: string): Promise<readonl
 
 function toModel(family: EngineFamilyRow, cylinders: readonly (typeof engineCylinders.$inferSelect)[]): EngineModel {
   const banks = [...groupBy(cylinders, (row) => row.bank).values()];
-  return {
+  const model = {
     arrangement: family.arrangement,
     mounting: family.mounting,
     ignition: family.ignition,
@@ -39,19 +40,76 @@ function toModel(family: EngineFamilyRow, cylinders: readonly (typeof engineCyli
       (rows): Bank => ({ place: rows[0]?.bankPlace ?? 'only', cylinders: rows.map((row) => row.cylinder) }),
     ),
   };
+  const usual = family.ignition === 'distributor' ? ({ rotation: 'clockwise', towerOfCylinder1: 1 } as const) : null;
+  return { ...model, coils: family.coils ?? standardCoils(model), distributor: family.distributor ?? usual };
 }
 
 export type SpecRow = typeof specSheets.$inferSelect;
 export type PartRow = typeof parts.$inferSelect;
 
-export type SpecSheet = SpecRow & Candidate & { readonly part: PartRow };
+/** A sheet for any component, with its part and who has checked it. */
+export type ComponentSheet = SpecRow & Candidate & { readonly part: PartRow };
 
-/** Spec sheets of a fleet with their part; `ids` narrows to some. */
-export async function loadSpecs(q: Querier, fleetId: string, ids?: readonly string[]): Promise<readonly SpecSheet[]> {
+/** A sheet for a plug: whole, as a constraint of its table says. */
+export type SpecSheet = ComponentSheet & {
+  readonly gapMinMm: number;
+  readonly gapMaxMm: number;
+  readonly gapAsTyped: string;
+  readonly torqueMinNm: number;
+  readonly torqueMaxNm: number;
+  readonly torqueAsTyped: string;
+  readonly intervalAsTyped: string;
+};
+
+/** Sheets of a fleet for every component; `today` says which have expired. */
+export async function loadSheets(
+  q: Querier,
+  fleetId: string,
+  today: string,
+  ids?: readonly string[],
+): Promise<readonly ComponentSheet[]> {
+  const checkedSince = sql<string | null>`(
+    select p.name from sheet_checks c join people p on p.id = c.person_id
+    where c.spec_sheet_id = ${specSheets.id} order by c.at limit 1)`;
   const rows = await q
-    .select()
+    .select({ sheet: specSheets, part: parts, checkedSince })
     .from(specSheets)
     .innerJoin(parts, eq(parts.id, specSheets.partId))
     .where(and(eq(specSheets.fleetId, fleetId), ids ? inArray(specSheets.id, [...ids]) : undefined));
-  return rows.map((row) => ({ ...row.spec_sheets, part: row.parts }));
+  return rows.map(({ sheet, part, checkedSince: checked }) => ({
+    ...sheet,
+    checkedBy: sheet.checkedBy ?? checked,
+    expired: sheet.expiresOn !== null && sheet.expiresOn < today,
+    part,
+  }));
+}
+
+/** Plug sheets of a fleet with their part; `ids` narrows to some. */
+export async function loadSpecs(
+  q: Querier,
+  fleetId: string,
+  today: string,
+  ids?: readonly string[],
+): Promise<readonly SpecSheet[]> {
+  return (await loadSheets(q, fleetId, today, ids)).filter(isPlugSheet);
+}
+
+const isPlugSheet = (sheet: ComponentSheet): sheet is SpecSheet => sheet.component === 'plug';
+
+/** All parts of a fleet by number. */
+export async function loadParts(q: Querier, fleetId: string): Promise<readonly PartRow[]> {
+  return q.select().from(parts).where(eq(parts.fleetId, fleetId)).orderBy(asc(parts.number));
+}
+
+/** Supersessions between part ids, oldest first. */
+export async function loadSupersessions(q: Querier, fleetId: string) {
+  return q
+    .select()
+    .from(supersessions)
+    .where(eq(supersessions.fleetId, fleetId))
+    .orderBy(asc(supersessions.createdAt), asc(supersessions.id));
+}
+
+export async function loadHeatCrosses(q: Querier, fleetId: string) {
+  return q.select().from(heatCrosses).where(eq(heatCrosses.fleetId, fleetId));
 }

@@ -1,4 +1,5 @@
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { readVin } from '@/core/fitment/vin';
 import type { SiteClock } from '@/core/interval/due';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
@@ -11,10 +12,11 @@ export type StatusRow = typeof vehicleStatus.$inferInsert;
 export type Which = readonly string[] | null;
 
 export async function loadVehicleKeys(q: Querier, fleetId: string, which: Which) {
-  return q
+  const rows = await q
     .select()
     .from(vehicles)
     .where(and(eq(vehicles.fleetId, fleetId), which ? inArray(vehicles.id, [...which]) : undefined));
+  return rows.map((row) => ({ ...row, serial: row.vin === null ? null : readVin(row.vin).serial }));
 }
 
 export async function loadCurrentPlugs(q: Querier, fleetId: string, which: Which) {
@@ -91,6 +93,7 @@ export interface StandingRow {
   readonly fitment: 'match' | 'needs-answer' | 'no-spec';
   readonly limitKm: number | null;
   readonly limitMonths: number | null;
+  readonly limitShare: number;
   readonly clocks: readonly SiteClock[];
 }
 
@@ -113,7 +116,7 @@ export async function loadStandings(q: Querier, fleetId: string, vehicleId?: str
       s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
       s.rate_km_per_day as "rateKmPerDay", s.rate_low_km_per_day as "rateLowKmPerDay", s.rate_high_km_per_day as "rateHighKmPerDay",
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
-      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.clocks, '[]'::jsonb) as clocks
+      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks
     from vehicles v
     join depots d on d.id = v.depot_id
     left join vehicle_status s on s.vehicle_id = v.id

@@ -1,6 +1,26 @@
 import { sql } from 'drizzle-orm';
-import { boolean, check, foreignKey, integer, numeric, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { createdAt, day, fleetId, id, km, mm, nm, version } from './columns';
+import {
+  boolean,
+  check,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { BankAccess, Fastener } from '../../core/engine/access';
+import { COMPONENTS } from '../../core/engine/coils';
+import type { Coil, Distributor } from '../../core/engine/layout';
+import { SUPERSESSION_KINDS } from '../../core/fitment/supersession';
+import { REGAP_POLICIES } from '../../core/gap/check';
+import { SHEET_LUBRICANTS, SHELLS } from '../../core/policy/apply';
+import { createdAt, day, fleetId, id, instant, km, mm, nm, version } from './columns';
+
+const list = <T extends readonly string[]>(names: T): T & [string, ...string[]] => names as T & [string, ...string[]];
 
 export const engineFamilies = pgTable(
   'engine_families',
@@ -23,10 +43,25 @@ export const engineFamilies = pgTable(
     /** Look-alike variants that a sheet may tell apart. */
     variants: text().array().notNull(),
     serviceMinutes: integer().notNull(),
+    /** Null: as its ignition usually has them. */
+    coils: jsonb().$type<Coil[]>(),
+    distributor: jsonb().$type<Distributor>(),
+    /** Lengths of the leads that it needs, in order of site, mm. */
+    leadLengthsMm: integer().array(),
+    compressionRatio: numeric({ precision: 4, scale: 1, mode: 'number' }),
+    /** Highest absolute pressure in the intake, kPa; about 100 without boost. */
+    intakeKpa: integer(),
+    /** In order of bank. */
+    access: jsonb().$type<BankAccess[]>(),
+    fasteners: jsonb().$type<Fastener[]>(),
+    /** Known weak points, each a precaution. */
+    weakPoints: text().array(),
     version: version(),
   },
   (t) => [
     unique().on(t.fleetId, t.code),
+    check('engine_families_ratio_possible', sql`${t.compressionRatio} between 4 and 20`),
+    check('engine_families_intake_possible', sql`${t.intakeKpa} between 50 and 500`),
     unique().on(t.fleetId, t.id),
     check('engine_families_plugs_per_cylinder', sql`${t.plugsPerCylinder} in (1, 2)`),
     check('engine_families_minutes_possible', sql`${t.serviceMinutes} between 5 and 2880`),
@@ -66,15 +101,79 @@ export const parts = pgTable(
     /** The number without case, spaces and hyphens. */
     numberKey: text().notNull(),
     maker: text().notNull(),
-    kind: text({ enum: ['plug', 'coil', 'boot', 'lead', 'cap', 'rotor'] }).notNull(),
+    kind: text({ enum: list(COMPONENTS) }).notNull(),
+    name: text(),
     electrode: text({ enum: ['nickel', 'fine_wire', 'multi_ground'] }),
     thread: text({ enum: ['M8', 'M10', 'M12', 'M14', 'M18'] }),
     seat: text({ enum: ['gasket', 'conical'] }),
     reachMm: mm(),
     hexMm: mm(),
+    pitchMm: mm(),
+    projectionMm: mm(),
+    resistor: boolean(),
+    terminal: text({ enum: ['solid', 'threaded', 'removable'] }),
+    heatRange: integer(),
+    shell: text({ enum: list(SHELLS) }),
+    /** The gap it leaves the maker's works with. */
+    preGapMm: mm(),
+    packSize: integer(),
+    /** Of one, in the fleet's currency. */
+    price: numeric({ precision: 9, scale: 2, mode: 'number' }),
+    leadDays: integer(),
+    approvedSources: text().array(),
+    onHand: integer(),
+    /** Lengths of a lead set's leads, mm, in the order of its box. */
+    lengthsMm: integer().array(),
+    note: text(),
     version: version(),
   },
-  (t) => [unique().on(t.fleetId, t.numberKey), unique().on(t.fleetId, t.id)],
+  (t) => [
+    unique().on(t.fleetId, t.numberKey),
+    unique().on(t.fleetId, t.id),
+    check('parts_counts_possible', sql`${t.packSize} > 0 and ${t.leadDays} >= 0 and ${t.onHand} >= 0`),
+    check('parts_price_possible', sql`${t.price} >= 0`),
+  ],
+);
+
+/** One number that took the place of another. The graph never runs in a circle: the use-case checks it. */
+export const supersessions = pgTable(
+  'supersessions',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    fromPartId: uuid().notNull(),
+    toPartId: uuid().notNull(),
+    kind: text({ enum: list(SUPERSESSION_KINDS) }).notNull(),
+    since: day(),
+    note: text(),
+    source: text().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.fromPartId], foreignColumns: [parts.fleetId, parts.id] }),
+    foreignKey({ columns: [t.fleetId, t.toPartId], foreignColumns: [parts.fleetId, parts.id] }),
+    unique().on(t.fromPartId, t.toPartId),
+    check('supersessions_of_another', sql`${t.fromPartId} <> ${t.toPartId}`),
+    check('supersessions_kind_known', sql`${t.kind} in ('renumbered','redesigned')`),
+  ],
+);
+
+/** Two makers' heat numbers that one of them says are the same. */
+export const heatCrosses = pgTable(
+  'heat_crosses',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    makerA: text().notNull(),
+    heatA: integer().notNull(),
+    makerB: text().notNull(),
+    heatB: integer().notNull(),
+    source: text().notNull(),
+  },
+  (t) => [
+    unique().on(t.fleetId, t.makerA, t.heatA, t.makerB, t.heatB),
+    check('heat_crosses_two_makers', sql`${t.makerA} <> ${t.makerB}`),
+  ],
 );
 
 /** One row a revision; never changed once written, so that a site can keep the one it was done under. */
@@ -84,21 +183,38 @@ export const specSheets = pgTable(
     id: id(),
     fleetId: fleetId(),
     engineFamilyId: uuid().notNull(),
-    component: text({ enum: ['plug', 'coil', 'boot', 'lead', 'cap', 'rotor'] }).notNull(),
+    component: text({ enum: list(COMPONENTS) }).notNull(),
     variant: text(),
     modelYearFrom: integer(),
     modelYearTo: integer(),
+    builtFrom: day(),
+    builtTo: day(),
+    serialFrom: integer(),
+    serialTo: integer(),
+    fuel: text(),
+    induction: text(),
+    market: text(),
     partId: uuid().notNull(),
-    gapMinMm: mm().notNull(),
-    gapMaxMm: mm().notNull(),
-    gapAsTyped: text().notNull(),
-    torqueMinNm: nm().notNull(),
-    torqueMaxNm: nm().notNull(),
-    torqueAsTyped: text().notNull(),
+    /** Gap of a plug; null for other components. */
+    gapMinMm: mm(),
+    gapMaxMm: mm(),
+    gapTargetMm: mm(),
+    gapAsTyped: text(),
+    /** Of a plug, or of the screw that holds the component; null where it has none. */
+    torqueMinNm: nm(),
+    torqueMaxNm: nm(),
+    torqueAsTyped: text(),
+    /** The sheet's own turn from finger-tight, degrees. */
+    angleDeg: integer(),
+    engineTemperature: text({ enum: ['cold', 'warm', 'by_bulletin'] }),
+    lubricant: text({ enum: list(SHEET_LUBRICANTS) }),
+    regap: text({ enum: list(REGAP_POLICIES) }),
+    /** After this day the source no longer holds. */
+    expiresOn: day(),
     intervalKm: km(),
     intervalSevereKm: km(),
     intervalMonths: integer(),
-    intervalAsTyped: text().notNull(),
+    intervalAsTyped: text(),
     sourceKind: text({ enum: ['service_information', 'bulletin', 'part_maker', 'box', 'forum', 'memory'] }).notNull(),
     sourceDocument: text().notNull(),
     sourceDated: day(),
@@ -114,11 +230,47 @@ export const specSheets = pgTable(
     foreignKey({ columns: [t.fleetId, t.partId], foreignColumns: [parts.fleetId, parts.id] }),
     unique().on(t.fleetId, t.id),
     unique('spec_sheets_one_revision')
-      .on(t.engineFamilyId, t.component, t.variant, t.modelYearFrom, t.modelYearTo, t.sourceDocument, t.revision)
+      .on(
+        t.engineFamilyId,
+        t.component,
+        t.variant,
+        t.modelYearFrom,
+        t.modelYearTo,
+        t.builtFrom,
+        t.builtTo,
+        t.serialFrom,
+        t.serialTo,
+        t.fuel,
+        t.induction,
+        t.market,
+        t.sourceDocument,
+        t.revision,
+      )
       .nullsNotDistinct(),
     check('spec_sheets_gap_range', sql`0 < ${t.gapMinMm} and ${t.gapMinMm} <= ${t.gapMaxMm}`),
+    check('spec_sheets_target_in_range', sql`${t.gapTargetMm} between ${t.gapMinMm} and ${t.gapMaxMm}`),
     check('spec_sheets_torque_range', sql`0 < ${t.torqueMinNm} and ${t.torqueMinNm} <= ${t.torqueMaxNm}`),
-    check('spec_sheets_some_interval', sql`coalesce(${t.intervalKm}, ${t.intervalMonths}) > 0`),
+    check(
+      'spec_sheets_plug_is_whole',
+      sql`${t.component} <> 'plug' or (num_nulls(${t.gapMinMm}, ${t.gapMaxMm}, ${t.gapAsTyped}, ${t.torqueMinNm}, ${t.torqueMaxNm}, ${t.torqueAsTyped}, ${t.intervalAsTyped}) = 0 and coalesce(${t.intervalKm}, ${t.intervalMonths}) > 0)`,
+    ),
     check('spec_sheets_checked_by_another', sql`${t.checkedBy} <> ${t.enteredBy}`),
+  ],
+);
+
+/** Someone other than the one who entered a sheet has compared it with its source. */
+export const sheetChecks = pgTable(
+  'sheet_checks',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    specSheetId: uuid().notNull(),
+    personId: uuid().notNull(),
+    at: instant().notNull(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.specSheetId], foreignColumns: [specSheets.fleetId, specSheets.id] }),
+    unique().on(t.specSheetId, t.personId),
+    index().on(t.fleetId),
   ],
 );

@@ -85,6 +85,14 @@ export const vehicles = pgTable(
     model: text(),
     modelYear: integer(),
     vin: text(),
+    builtOn: day(),
+    fuel: text(),
+    induction: text(),
+    market: text(),
+    /** On which side the driver sits. */
+    steering: text({ enum: ['left', 'right'] }),
+    /** Chosen by a person among sheets that nothing else tells apart. */
+    settledSheetId: uuid(),
     engineFamilyId: uuid().notNull(),
     /** Null: nobody has said. */
     variant: text(),

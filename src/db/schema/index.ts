@@ -1,4 +1,5 @@
 export * from './auth';
+export * from './bench';
 export * from './catalogue';
 export * from './fleet';
 export * from './odometer';

@@ -59,6 +59,8 @@ export const vehicleStatus = pgTable(
     specSheetId: uuid(),
     limitKm: km(),
     limitMonths: integer(),
+    /** Share of the limits at which it counts as due: the school of the interval in force. */
+    limitShare: doublePrecision().notNull().default(1),
     /** The distinct clocks of its plug sites; which of them is worst depends on the day. */
     clocks: jsonb().$type<SiteClock[]>().notNull(),
   },

@@ -73,6 +73,8 @@ export const workOrders = pgTable(
     state: text({ enum: ['proposed', 'planned', 'in_bay', 'closed', 'cancelled'] }).notNull(),
     /** In force when the order was opened. */
     specSheetId: uuid().notNull(),
+    /** Why a supervisor released it under a sheet that is unchecked, expired or disputed. */
+    releaseReason: text(),
     minutes: integer().notNull(),
     openedOn: day().notNull(),
     openedBy: uuid().notNull(),

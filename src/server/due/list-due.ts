@@ -32,6 +32,8 @@ export interface DueItem {
   readonly binds: Binding | null;
   readonly limitKm: number | null;
   readonly limitMonths: number | null;
+  /** Below 1 under the school of early change. */
+  readonly limitShare: number;
   readonly certainty: Certainty | null;
   readonly due: DueDates | null;
   readonly odometerKm: number | null;
@@ -159,6 +161,7 @@ function toItem({ row, state, worst, rate }: Standing, label: DueLabels): DueIte
     binds: worst?.due.binds ?? null,
     limitKm: row.limitKm,
     limitMonths: row.limitMonths,
+    limitShare: row.limitShare,
     certainty: worst?.site.certainty ?? null,
     due: worst?.due.due ?? null,
     odometerKm: row.odometerKm,
@@ -194,7 +197,7 @@ function worstOf(row: StandingRow, rate: UseRate | null, today: PlainDate): Wors
     today,
     odometer: { on: row.odometerOn, km: row.odometerKm },
     rate,
-    limits: { distanceKm: row.limitKm, months: row.limitMonths },
+    limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
   });
 }
 

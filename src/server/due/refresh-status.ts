@@ -1,11 +1,14 @@
-import { fromDayNumber } from '@/core/calendar/plain-date';
+import { fromDayNumber, type PlainDate } from '@/core/calendar/plain-date';
 import { layoutOf, type Site } from '@/core/engine/layout';
-import { type Fitment, match } from '@/core/fitment/match';
+import { type Fitment, matcher, type QuestionKey } from '@/core/fitment/match';
 import type { Certainty, SiteClock } from '@/core/interval/due';
 import { ownRate, type Reading } from '@/core/odometer/use-rate';
+import { dueShare } from '@/core/policy/apply';
+import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
 import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import {
   countSuspects,
   loadCurrentPlugs,
@@ -23,30 +26,28 @@ type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
  * Brings the standing of some vehicles, or (null) of the whole fleet, into step with what is recorded.
  * Called in the same transaction as its cause.
  */
-export async function refreshStatus(tx: Tx, fleetId: string, which: Which): Promise<void> {
+export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
   if (which?.length === 0) return;
   const [vehicles, families, specs] = [
     await loadVehicleKeys(tx, fleetId, which),
     await loadFamilies(tx, fleetId),
-    await loadSpecs(tx, fleetId),
+    await loadSpecs(tx, fleetId, today),
   ];
   const readings = await loadRecentReadings(tx, fleetId, which);
   const suspects = await countSuspects(tx, fleetId, which);
   const fitted = groupBy(await loadCurrentPlugs(tx, fleetId, which), (row) => row.vehicleId);
   const familyById = new Map(families.map((family) => [family.id, family]));
-  const plugSpecs = groupBy(
-    specs.filter((spec) => spec.component === 'plug'),
-    (spec) => spec.engineFamilyId,
-  );
+  const choices = await loadPolicyChoices(tx, fleetId);
+  const fitmentOf = matcher(specs, new Map(families.map((family) => [family.id, family.variants])));
   const rows = vehicles.flatMap((vehicle) => {
     const family = familyById.get(vehicle.engineFamilyId);
     if (!family) return [];
-    const fitment = match(vehicle, plugSpecs.get(family.id) ?? [], family.variants);
     return [
       statusOf(
         vehicle,
         family,
-        fitment,
+        fitmentOf(vehicle),
+        choicesFor(choices, vehicle),
         readings.get(vehicle.id) ?? [],
         suspects.get(vehicle.id) ?? 0,
         fitted.get(vehicle.id) ?? [],
@@ -60,6 +61,7 @@ function statusOf(
   vehicle: Vehicle,
   family: EngineFamily,
   fitment: Fitment<SpecSheet>,
+  choices: readonly PolicyChoice[],
   readings: readonly Reading[],
   suspectReadings: number,
   fitted: readonly Fitted[],
@@ -82,6 +84,7 @@ function statusOf(
     specSheetId: spec?.id ?? null,
     limitKm: (vehicle.severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null,
     limitMonths: spec?.intervalMonths ?? null,
+    limitShare: dueShare(policyInForce('interval', choices).school.id),
     clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted),
   };
 }
@@ -100,12 +103,17 @@ export function whyNoMatch(fitment: Fitment<SpecSheet>): string | null {
   }
 }
 
-const QUESTIONS = {
+export const QUESTIONS: Readonly<Record<QuestionKey, string>> = {
   'engine-family': 'Which engine family is it?',
   variant: 'Which variant of the engine is it?',
   'model-year': 'Which model year is it?',
+  'built-on': 'When was it built?',
+  serial: 'Which serial number does its VIN end in?',
+  fuel: 'Which fuel does it run on?',
+  induction: 'Is the engine boosted?',
+  market: 'For which market was it built?',
   sheet: 'Two sheets of equal rank cover it: which holds?',
-} as const;
+};
 
 /** A site with no record is taken as fitted when the vehicle was new, and marked so. */
 function distinctClocks(vehicle: Vehicle, sites: readonly Site[], fitted: readonly Fitted[]): SiteClock[] {

@@ -1,48 +1,52 @@
 import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
 import { layoutOf } from '@/core/engine/layout';
-import { match } from '@/core/fitment/match';
+import { byRank } from '@/core/fitment/dispute';
+import { scopeText } from '@/core/fitment/scope';
+import { POLICY_IDS, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
-import { writeAudit } from '@/db/queries/audit';
-import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
+import { auditOf } from '@/db/queries/audit';
+import { loadFamilies, type SpecSheet } from '@/db/queries/catalogue';
 import { loadReadings } from '@/db/queries/odometer';
-import { loadVehicleKeys } from '@/db/queries/status';
+import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { listWorkOrderRows, loadFittedPlugs } from '@/db/queries/work-orders';
 import { depots, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
+import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { viewDue } from '../due/list-due';
-import { refreshStatus } from '../due/refresh-status';
-import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { notFound } from '../failure';
+import { sheetChoices } from '../policies/sheet-choices';
 
 /** A vehicle with its engine, what is fitted, its odometer history, spec and work orders. */
 export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
   const refused = refusal(actor, 'read the fleet');
   if (refused) return refused;
-  const [vehicle] = await loadVehicleKeys(deps.db, actor.fleetId, [vehicleId]);
-  if (!vehicle) return notFound('vehicle');
-  const [families, specs, readings, fitted, orders, due, [depot]] = await Promise.all([
-    loadFamilies(deps.db, actor.fleetId),
-    loadSpecs(deps.db, actor.fleetId),
+  const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
+  if (!found) return notFound('vehicle');
+  const { vehicle, family, specs, fitment, blockers } = found;
+  const [readings, fitted, orders, due, [depot], history, choices] = await Promise.all([
     loadReadings(deps.db, actor.fleetId, vehicleId),
     loadFittedPlugs(deps.db, vehicleId),
     listWorkOrderRows(deps.db, actor.fleetId, { vehicleId }),
     viewDue(deps, actor, vehicleId),
     deps.db.select().from(depots).where(eq(depots.id, vehicle.depotId)),
+    auditOf(deps.db, actor.fleetId, 'vehicle', vehicleId),
+    loadPolicyChoices(deps.db, actor.fleetId),
   ]);
-  const family = families.find((f) => f.id === vehicle.engineFamilyId);
-  if (!family || !due.ok) return notFound('vehicle');
-  const fitment = match(
-    vehicle,
-    specs.filter((spec) => spec.component === 'plug'),
-    family.variants,
-  );
+  if (!due.ok) return notFound('vehicle');
+  const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
+  const concerning = [...choicesFor(choices, vehicle), ...sheetSays];
   return ok({
     vehicle,
     depot: depot?.name ?? '',
     family,
     layout: layoutOf(family.model),
     fitment,
+    rivals: fitment.kind === 'match' ? rivalSheets(fitment.spec, specs) : [],
+    blockers,
+    answers: history.filter((entry) => entry.action === 'answer'),
+    policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
     readings,
     fitted,
     orders,
@@ -52,6 +56,10 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
 }
 
 export type VehicleView = Extract<Awaited<ReturnType<typeof viewVehicle>>, { ok: true }>['value'];
+
+/** Other sources for the same vehicles, by rank: they stand beside the one in force. */
+const rivalSheets = (spec: SpecSheet, specs: readonly SpecSheet[]): readonly SpecSheet[] =>
+  byRank(specs.filter((other) => other.id !== spec.id && scopeText(other) === scopeText(spec)));
 
 export const listInput = z.object({
   limit: z.coerce.number().int().min(1).max(1000).default(100),
@@ -88,47 +96,4 @@ export async function listVehicles(deps: Deps, actor: Actor, input: z.output<typ
     version: v.version,
   }));
   return ok({ items, next_cursor: rows.length > input.limit ? (items.at(-1)?.id ?? null) : null });
-}
-
-export const answerInput = z.object({
-  vehicleId: z.uuid(),
-  version: z.number().int(),
-  variant: z.string().max(120).optional(),
-  modelYear: z.number().int().min(1950).max(2100).optional(),
-});
-
-/** Settles a fitment question on a vehicle; who said so stands in the audit trail. */
-export async function answerFitment(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof answerInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'answer fitment questions');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [input.vehicleId]);
-    const family = vehicle && (await loadFamilies(tx, actor.fleetId)).find((f) => f.id === vehicle.engineFamilyId);
-    if (!vehicle || !family) return notFound('vehicle');
-    if (input.variant !== undefined && !family.variants.includes(input.variant))
-      return fail('invalid', `${family.code} has no variant “${input.variant}”.`, {
-        variant: 'Choose one of the list.',
-      });
-    const next = { variant: input.variant ?? vehicle.variant, modelYear: input.modelYear ?? vehicle.modelYear };
-    const done = await tx
-      .update(vehicles)
-      .set({ ...next, version: vehicle.version + 1 })
-      .where(and(eq(vehicles.id, vehicle.id), eq(vehicles.version, input.version)))
-      .returning({ id: vehicles.id });
-    if (done.length === 0) return editedMeanwhile();
-    await refreshStatus(tx, actor.fleetId, [vehicle.id]);
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'answer',
-      entity: 'vehicle',
-      entityId: vehicle.id,
-      changes: { from: { variant: vehicle.variant, modelYear: vehicle.modelYear }, to: next },
-    });
-    return ok(null);
-  });
 }

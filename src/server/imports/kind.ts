@@ -3,7 +3,16 @@ import type { DateOrder } from '@/core/calendar/read-date';
 import type { Querier, Tx } from '@/db/client';
 import type { RowReader } from './csv/row-reader';
 
-export const IMPORT_KINDS = ['engine-families', 'spec-sheets', 'vehicles', 'odometer', 'service-history'] as const;
+export const IMPORT_KINDS = [
+  'engine-families',
+  'parts',
+  'supersessions',
+  'cross-references',
+  'spec-sheets',
+  'vehicles',
+  'odometer',
+  'service-history',
+] as const;
 export type ImportKindName = (typeof IMPORT_KINDS)[number];
 
 export interface Column {
@@ -11,6 +20,8 @@ export interface Column {
   readonly help: string;
   readonly required?: boolean;
   readonly aliases?: readonly string[];
+  /** Where only these can stand. */
+  readonly choices?: readonly string[];
   readonly example: string;
 }
 
@@ -116,5 +127,13 @@ export function differences(
   before: Readonly<Record<string, unknown>>,
   after: Readonly<Record<string, unknown>>,
 ): string[] {
-  return Object.keys(after).filter((key) => JSON.stringify(before[key] ?? null) !== JSON.stringify(after[key] ?? null));
+  return Object.keys(after).filter((key) => canonical(before[key]) !== canonical(after[key]));
 }
+
+/** The database gives the keys of a stored object back in its own order. */
+const canonical = (value: unknown): string =>
+  JSON.stringify(value ?? null, (_, inner: unknown) =>
+    typeof inner === 'object' && inner !== null && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : inner,
+  );

@@ -58,7 +58,7 @@ export async function closeWorkOrder(
           version: order.version + 1,
         })
         .where(eq(workOrders.id, order.id));
-      await refreshStatus(tx, actor.fleetId, [order.vehicleId]);
+      await refreshStatus(tx, actor.fleetId, deps.today(), [order.vehicleId]);
       await writeAudit(tx, {
         fleetId: actor.fleetId,
         personId: actor.personId,
@@ -125,7 +125,7 @@ async function movePlugs(
         isNull(fittedComponents.removedOn),
       ),
     );
-  const [spec] = await loadSpecs(tx, order.fleetId, [order.specSheetId]);
+  const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
   for (const old of current) {
     const site = sites.find((s) => s.cylinder === old.cylinder && s.position === old.position);
     if (!site) continue;
@@ -205,7 +205,7 @@ export async function reopenWorkOrder(
         version: order.version + 1,
       })
       .where(eq(workOrders.id, order.id));
-    await refreshStatus(tx, actor.fleetId, [order.vehicleId]);
+    await refreshStatus(tx, actor.fleetId, deps.today(), [order.vehicleId]);
     await writeAudit(tx, {
       fleetId: actor.fleetId,
       personId: actor.personId,

@@ -1,17 +1,22 @@
 import { layoutOf } from '@/core/engine/layout';
-import { match } from '@/core/fitment/match';
+import type { ReleaseBlocker } from '@/core/fitment/match';
 import { plugServiceSteps } from '@/core/procedure/steps';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
-import { loadVehicleKeys } from '@/db/queries/status';
 import { loadFittedPlugs, nextNumber } from '@/db/queries/work-orders';
 import { workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
+import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { whyNoMatch } from '../due/refresh-status';
 import { fail, notFound, type Outcome } from '../failure';
+
+const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
+  unchecked: 'has been checked by nobody but the one who entered it',
+  expired: 'has expired',
+  'makers-disagree': 'is contradicted by another of its rank, and their ranges do not overlap',
+};
 
 /**
  * Opens a plug service for one vehicle with the spec in force, its steps and a record for each site.
@@ -20,24 +25,25 @@ import { fail, notFound, type Outcome } from '../failure';
 export async function openWorkOrder(
   deps: Deps,
   actor: Actor,
-  input: { vehicleId: string },
+  input: { readonly vehicleId: string; readonly releaseReason?: string },
 ): Promise<Outcome<{ workOrderId: string; number: number }>> {
   const refused = refusal(actor, 'open work orders');
   if (refused) return refused;
   try {
     return await deps.db.transaction(async (tx) => {
-      const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [input.vehicleId]);
-      const family = vehicle && (await loadFamilies(tx, actor.fleetId)).find((f) => f.id === vehicle.engineFamilyId);
-      if (!vehicle || !family) return notFound('vehicle');
-      const fitment = match(
-        vehicle,
-        (await loadSpecs(tx, actor.fleetId)).filter((s) => s.component === 'plug'),
-        family.variants,
-      );
+      const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
+      if (!found) return notFound('vehicle');
+      const { vehicle, family, fitment, blockers } = found;
       if (fitment.kind !== 'match')
         return fail(
           'conflict',
           `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Settle it on the vehicle's page.`,
+        );
+      if (blockers.length > 0 && !input.releaseReason)
+        return fail(
+          'conflict',
+          `The spec sheet in force ${BLOCKERS[blockers[0] ?? 'unchecked']}. Have it mended, or give the reason for which you release it.`,
+          { releaseReason: 'Say why this sheet may be worked by.' },
         );
       const { spec } = fitment;
       const layout = layoutOf(family.model);
@@ -52,6 +58,7 @@ export async function openWorkOrder(
           component: 'plug',
           state: 'proposed',
           specSheetId: spec.id,
+          releaseReason: blockers.length > 0 ? input.releaseReason : null,
           minutes: family.serviceMinutes,
           openedOn: deps.today(),
           openedBy: actor.personId,
@@ -89,7 +96,13 @@ export async function openWorkOrder(
         action: 'open',
         entity: 'work-order',
         entityId: order.id,
-        changes: { number, unit: vehicle.unitNumber, part: spec.part.number, specRevision: spec.revision },
+        changes: {
+          number,
+          unit: vehicle.unitNumber,
+          part: spec.part.number,
+          specRevision: spec.revision,
+          ...(blockers.length > 0 ? { releasedDespite: blockers, reason: input.releaseReason } : {}),
+        },
       });
       return ok({ workOrderId: order.id, number });
     });

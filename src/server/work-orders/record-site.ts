@@ -1,18 +1,27 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { partKey } from '@/core/fitment/match';
-import { checkGaps } from '@/core/gap/check';
+import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
+import { checkGaps, type RegapPolicy } from '@/core/gap/check';
+import { regapPolicy } from '@/core/policy/apply';
+import { policyInForce } from '@/core/policy/policies';
 import { ALL_CONDITIONS, BREAKAWAY_FEELS, TORQUE_METHODS } from '@/core/reading/vocabulary';
 import { ok } from '@/core/shared/result';
 import { PLAUSIBLE_BREAKAWAY, readQuantity, type Window } from '@/core/units/read-quantity';
+import { keepsRange, writtenAs } from '@/core/units/read-range';
 import type { UnitName } from '@/core/units/unit';
+import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
-import { loadSites } from '@/db/queries/work-orders';
+import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
+import { loadVehicleKeys } from '@/db/queries/status';
+import { loadSites, type WorkOrderRow } from '@/db/queries/work-orders';
 import { workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
+import { loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { sheetChoices } from '../policies/sheet-choices';
 import { takeOpenOrder } from './take-order';
 
 const typed = z.string().trim().max(60).default('');
@@ -57,11 +66,12 @@ export async function recordSite(deps: Deps, actor: Actor, input: SiteInput): Pr
     const before = (await loadSites(tx, order.id)).find(
       (site) => site.cylinder === input.cylinder && site.position === input.position,
     );
-    const [spec] = await loadSpecs(tx, actor.fleetId, [order.specSheetId]);
+    const [spec] = await loadSpecs(tx, actor.fleetId, deps.today(), [order.specSheetId]);
     if (!before || !spec) return notFound('site');
     if (before.version !== input.version) return editedMeanwhile();
     const read = readFields(input, actor);
-    const faults = { ...read.faults, ...(input.done ? notDone(input, read.values, spec) : {}) };
+    const shop = input.done ? await shopRules(tx, order, spec) : null;
+    const faults = { ...read.faults, ...(shop ? notDone(input, read.values, spec, shop) : {}) };
     if (Object.keys(faults).length > 0)
       return fail('invalid', 'Something here cannot be right yet. See the marked fields.', faults);
     const values = {
@@ -148,14 +158,15 @@ function notDone(
   input: SiteInput,
   values: ReturnType<typeof readFields>['values'],
   spec: SpecSheet,
+  shop: ShopRules,
 ): Record<string, string> {
   const faults: Record<string, string> = {};
-  if (values.newNumber === null) faults.newNumber = 'Read the number off the new plug.';
-  else if (partKey(values.newNumber) !== spec.part.numberKey)
-    faults.newNumber = `This engine takes ${spec.part.number}. Do not fit another: set the plug aside and compare the box.`;
+  const wrongNumber =
+    values.newNumber === null ? 'Read the number off the new plug.' : numberFault(values.newNumber, spec, shop);
+  if (wrongNumber) faults.newNumber = wrongNumber;
   if (input.newGap === '') faults.newGap = 'Measure the gap of the new plug.';
   else if (values.newGapMm !== null) {
-    const message = gapFault(values.newGapMm, spec);
+    const message = gapFault(values.newGapMm, spec, shop);
     if (message) faults.newGap = message;
   }
   if (values.torqueMethod === null) faults.torqueMethod = 'Say how it was tightened.';
@@ -169,18 +180,49 @@ function notDone(
   return faults;
 }
 
-function gapFault(gapMm: number, spec: SpecSheet): string | null {
-  const electrode = spec.part.electrode ?? 'fine_wire';
+interface ShopRules {
+  readonly regap: RegapPolicy;
+  readonly graph: SupersessionGraph;
+  /** Numbers already fitted under this order at other sites. */
+  readonly fitted: readonly string[];
+}
+
+async function shopRules(tx: Tx, order: WorkOrderRow, spec: SpecSheet): Promise<ShopRules> {
+  const [vehicle] = await loadVehicleKeys(tx, order.fleetId, [order.vehicleId]);
+  const choices = vehicle ? choicesFor(await loadPolicyChoices(tx, order.fleetId), vehicle) : [];
+  const school = policyInForce('new_gaps', [...choices, ...sheetChoices(spec)]).school.id;
+  const sites = await loadSites(tx, order.id);
+  return {
+    regap: regapPolicy(school, spec.part.electrode ?? 'fine_wire', spec.regap),
+    graph: (await loadGraph(tx, order.fleetId)).graph,
+    fitted: sites.flatMap((site) => (site.doneAt && site.newNumber ? partKey(site.newNumber) : [])),
+  };
+}
+
+/** A renumbered box is the same part; a redesigned one may replace the set, never one of it. */
+function numberFault(number: string, spec: SpecSheet, { graph, fitted }: ShopRules): string | null {
+  const key = partKey(number);
+  const mixed = fitted.find((other) => mixing(graph, key, other) === 'never-mix');
+  if (mixed)
+    return `${number} is a redesign of the plugs already fitted (${mixed}): the two are never mixed within one engine. Fit one kind throughout.`;
+  if (mixing(graph, key, spec.part.numberKey) === 'same-part') return null;
+  const end = graph.current(spec.part.numberKey);
+  if (end.kind === 'current' && graph.sameParts(end.part).has(key)) return null;
+  return `This engine takes ${spec.part.number}. Do not fit another: set the plug aside and compare the box.`;
+}
+
+function gapFault(gapMm: number, spec: SpecSheet, { regap }: ShopRules): string | null {
+  if (keepsRange(gapMm, { min: spec.gapMinMm, max: spec.gapMaxMm }, writtenAs(spec.gapAsTyped))) return null;
   const { plugs } = checkGaps(
-    { minMm: spec.gapMinMm, maxMm: spec.gapMaxMm },
-    electrode,
-    electrode === 'nickel' ? 'adjust' : 'ground_only',
+    { minMm: spec.gapMinMm, maxMm: spec.gapMaxMm, targetMm: spec.gapTargetMm },
+    spec.part.electrode ?? 'fine_wire',
+    regap,
     [gapMm],
   );
   const [plug] = plugs;
   if (!plug || plug.action === 'accept') return null;
   const range = `${spec.gapMinMm.toFixed(2)} to ${spec.gapMaxMm.toFixed(2)} mm`;
   if (plug.action === 'reject')
-    return `${gapMm.toFixed(2)} mm is outside ${range} and this electrode must not be bent that far. Set the plug aside and return it.`;
+    return `${gapMm.toFixed(2)} mm is outside ${range} and neither this electrode nor the shop’s rule lets it be bent. Set the plug aside and return it.`;
   return `${gapMm.toFixed(2)} mm is outside ${range}: ${plug.action} it by ${plug.byMm.toFixed(2)} mm with a wire or feeler gauge, bending only the ground electrode, then measure again.`;
 }

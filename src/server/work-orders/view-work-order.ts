@@ -28,7 +28,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   if (!order || !vehicle) return notFound('work order');
   const [families, [spec], [row], sites, steps, fitted] = await Promise.all([
     loadFamilies(deps.db, actor.fleetId),
-    loadSpecs(deps.db, actor.fleetId, [order.specSheetId]),
+    loadSpecs(deps.db, actor.fleetId, deps.today(), [order.specSheetId]),
     listWorkOrderRows(deps.db, actor.fleetId, { id }),
     loadSites(deps.db, id),
     loadSteps(deps.db, id),

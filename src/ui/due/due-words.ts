@@ -1,6 +1,6 @@
 import type { Binding, Certainty, DueState } from '@/core/interval/due';
 import type { UseRate } from '@/core/odometer/use-rate';
-import { distanceText, rateText, type UnitSystem } from '../format/format';
+import { distanceText, percentText, rateText, type UnitSystem } from '../format/format';
 
 export const STATE_WORDS: Readonly<Record<DueState, string>> = {
   past: 'Past the limit',
@@ -14,11 +14,17 @@ export const STATE_WORDS: Readonly<Record<DueState, string>> = {
 
 /** Which limit binds, and how large it is. */
 export function bindingText(
-  { binds, limitKm, limitMonths }: { binds: Binding | null; limitKm: number | null; limitMonths: number | null },
+  {
+    binds,
+    limitKm,
+    limitMonths,
+    limitShare = 1,
+  }: { binds: Binding | null; limitKm: number | null; limitMonths: number | null; limitShare?: number },
   system: UnitSystem,
 ): string {
-  if (binds === 'time') return `${limitMonths} months`;
-  return binds === 'distance' ? distanceText(limitKm, system) : '–';
+  if (binds === null) return '–';
+  const early = limitShare < 1 ? `${percentText(limitShare)} of ` : '';
+  return early + (binds === 'time' ? `${limitMonths} months` : distanceText(limitKm, system));
 }
 
 /** What the date rests on, in one line. */

@@ -2,8 +2,8 @@
 
 import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
+import { answerFitment, answerInput } from '@/server/catalogue/answer-fitment';
 import { deps } from '@/server/deps';
-import { answerFitment, answerInput } from '@/server/fleet/view-vehicle';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export async function answerFitmentAction(data: FormData): Promise<ActionAnswer> {

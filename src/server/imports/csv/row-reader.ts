@@ -3,6 +3,7 @@ import { type DateOrder, readDate } from '@/core/calendar/read-date';
 import type { Certainty } from '@/core/interval/due';
 import { readNumber } from '@/core/units/read-number';
 import { readQuantity, type Window } from '@/core/units/read-quantity';
+import { type RangeReading, readRange } from '@/core/units/read-range';
 import { type QuantityKind, type UnitName, unitFromText } from '@/core/units/unit';
 
 export interface CellSource {
@@ -24,10 +25,14 @@ export interface Measured {
 }
 
 const MOST_TEXT = 120;
+/** Lists and notes may be longer. */
+export const MOST_LIST = 600;
 
 /** Reads the typed cells of one row, and gathers what is wrong with each in words, so that a row is refused once, whole. */
 export class RowReader {
   readonly faults: string[] = [];
+  /** The first fault of each column, for a form that shows it beside the field. */
+  readonly byColumn: Record<string, string> = {};
 
   constructor(
     private readonly source: CellSource,
@@ -36,15 +41,16 @@ export class RowReader {
 
   fault(key: string, why: string): null {
     this.faults.push(`${this.source.label(key)}: ${why}`);
+    this.byColumn[key] ??= why;
     return null;
   }
 
-  text(key: string): string | null {
+  text(key: string, most = MOST_TEXT): string | null {
     const cell = this.source.cell(key);
     if (cell === '') return null;
     if (/^[=+@]|^-(?!$|\d)/.test(cell))
       return this.fault(key, `“${clip(cell)}” starts like a spreadsheet formula. Give the value itself`);
-    return cell.length > MOST_TEXT ? this.fault(key, `longer than ${MOST_TEXT} characters`) : cell.replace(/\s+/g, ' ');
+    return cell.length > most ? this.fault(key, `longer than ${most} characters`) : cell.replace(/\s+/g, ' ');
   }
 
   required(key: string): string {
@@ -93,6 +99,42 @@ export class RowReader {
       return [];
     }
     return tokens.map(Number);
+  }
+
+  /** Whole numbers in one cell; null when it is empty. */
+  numbers(key: string, min: number, max: number): number[] | null {
+    const tokens = this.source
+      .cell(key)
+      .split(/[\s,;/|]+/)
+      .filter(Boolean);
+    if (tokens.length === 0) return null;
+    const values = tokens.map((token) => (/^\d{1,9}$/.test(token) ? Number(token) : Number.NaN));
+    if (values.length <= 64 && values.every((value) => value >= min && value <= max)) return values;
+    return this.fault(key, `“${clip(this.source.cell(key))}” is not a list of whole numbers from ${min} to ${max}`);
+  }
+
+  /** Texts in one cell, parted by a vertical bar; null when it is empty. */
+  list(key: string): string[] | null {
+    const items = (this.text(key, MOST_LIST) ?? '')
+      .split('|')
+      .map((item) => item.trim())
+      .filter(Boolean);
+    return items.length > 0 ? items : null;
+  }
+
+  /** A range in one cell: "1.0 to 1.1 mm", "1.05 ± 0.05". */
+  range(
+    key: string,
+    kind: QuantityKind,
+    unitKey: string,
+    fallback: UnitName,
+  ): Extract<RangeReading, { ok: true }> | null {
+    const cell = this.source.cell(key);
+    if (cell === '') return null;
+    const unit = unitFromText(this.source.cell(unitKey));
+    const personUnit = unit?.kind === kind ? unit.name : fallback;
+    const reading = readRange({ kind, text: cell, personUnit });
+    return reading.ok ? reading : this.fault(key, reading.message);
   }
 
   decimal(key: string, min: number, max: number): number | null {

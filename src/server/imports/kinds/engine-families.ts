@@ -1,18 +1,25 @@
 import { eq } from 'drizzle-orm';
+import { ACCESS_CLASSES, type BankAccess, type Fastener, fastenersFromText } from '@/core/engine/access';
+import { coilsFromText, standardCoils } from '@/core/engine/coils';
 import {
   ARRANGEMENTS,
   BANK_PLACES,
   type Bank,
+  type Distributor,
   type EngineModel,
   IGNITIONS,
+  INDUCTIONS,
   MOUNTINGS,
   modelFaults,
+  ROTATIONS,
 } from '@/core/engine/layout';
 import { HEADS } from '@/core/torque/plan';
+import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { engineCylinders, engineFamilies } from '@/db/schema';
 import { refreshStatus } from '../../due/refresh-status';
+import { MOST_LIST } from '../csv/row-reader';
 import { defineKind, differences, type PlannedRow, type RawRow, SeenBefore } from '../kind';
 
 interface FamilyWrite {
@@ -20,8 +27,6 @@ interface FamilyWrite {
   readonly values: Omit<typeof engineFamilies.$inferInsert, 'fleetId' | 'id' | 'version'>;
   readonly banks: readonly Bank[];
 }
-
-const INDUCTIONS = ['natural', 'turbo', 'supercharged'] as const;
 
 export const engineFamiliesKind = defineKind<FamilyWrite>({
   name: 'engine-families',
@@ -40,16 +45,35 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     },
     { key: 'name', required: true, help: 'What it is, in words', example: '3.4 l V6 transverse' },
     { key: 'displacement_l', help: 'Litres', example: '3.4', aliases: ['displacement'] },
-    { key: 'arrangement', required: true, help: 'inline, v or flat', example: 'v' },
-    { key: 'mounting', required: true, help: 'longitudinal or transverse', example: 'transverse' },
+    { key: 'arrangement', required: true, help: 'inline, v or flat', example: 'v', choices: ARRANGEMENTS },
+    {
+      key: 'mounting',
+      required: true,
+      help: 'longitudinal or transverse',
+      example: 'transverse',
+      choices: MOUNTINGS,
+    },
     {
       key: 'ignition',
       required: true,
       help: 'coil_on_plug, coil_per_cylinder (leads), coil_rail, waste_spark or distributor',
       example: 'coil_on_plug',
+      choices: IGNITIONS,
     },
-    { key: 'induction', help: 'natural, turbo or supercharged; natural when empty', example: 'natural' },
-    { key: 'head_material', required: true, help: 'aluminium or iron', example: 'aluminium', aliases: ['head'] },
+    {
+      key: 'induction',
+      help: 'natural, turbo or supercharged; natural when empty',
+      example: 'natural',
+      choices: INDUCTIONS,
+    },
+    {
+      key: 'head_material',
+      required: true,
+      help: 'aluminium or iron',
+      example: 'aluminium',
+      aliases: ['head'],
+      choices: HEADS,
+    },
     { key: 'hybrid', help: 'yes where a traction system must be isolated', example: 'no' },
     { key: 'plugs_per_cylinder', required: true, help: '1 or 2', example: '1' },
     {
@@ -74,6 +98,32 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
       example: '210',
       aliases: ['minutes'],
     },
+    {
+      key: 'coils',
+      help: 'Which plugs each coil fires, coils parted by commas; empty where it is as usual for the ignition',
+      example: '1, 2, 3, 4, 5, 6',
+    },
+    {
+      key: 'rotation',
+      help: 'Distributor: clockwise or counterclockwise, seen from above',
+      example: '',
+      choices: ['', ...ROTATIONS],
+    },
+    { key: 'tower_of_cylinder_1', help: 'Distributor: tower of cylinder 1, counted clockwise from 1', example: '' },
+    { key: 'lead_lengths_mm', help: 'Lengths of the leads it needs, in order of cylinder', example: '' },
+    { key: 'compression_ratio', help: 'For example 10.5', example: '10.5' },
+    { key: 'intake_kpa', help: 'Highest absolute pressure in the intake; about 100 without boost', example: '100' },
+    {
+      key: 'access',
+      help: `How each bank is reached, and its minutes, bank 1 first: ${ACCESS_CLASSES.join(', ')}`,
+      example: 'under_intake 140, open 70',
+    },
+    {
+      key: 'fasteners',
+      help: 'Screws opened on the way, with their own small torques',
+      example: 'coil bolt M6 x6 9 Nm; intake bolt M8 x8 20 Nm centre outward',
+    },
+    { key: 'weak_points', help: 'Known weak points, separated by a vertical bar', example: 'brittle intake duct' },
   ],
 
   async plan(q, { fleetId }, rows) {
@@ -82,10 +132,10 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     return rows.map((row) => planRow(row, byCode, seen));
   },
 
-  async apply(tx, { fleetId }, writes) {
+  async apply(tx, { fleetId, today }, writes) {
     for (const write of writes) await save(tx, fleetId, write);
     // Any of them can change which sheet holds, and which sites there are, for any vehicle.
-    await refreshStatus(tx, fleetId, null);
+    await refreshStatus(tx, fleetId, today, null);
   },
 });
 
@@ -112,19 +162,30 @@ function planRow(
     hybrid: r.yesNo('hybrid'),
     plugsPerCylinder: plugs === 2 ? (2 as const) : (1 as const),
     firingOrder,
-    variants: (r.text('variants') ?? '')
-      .split('|')
-      .map((v) => v.trim())
-      .filter(Boolean),
+    variants: r.list('variants') ?? [],
     serviceMinutes: r.integer('service_minutes', 5, 2880) ?? r.fault('service_minutes', 'give the minutes') ?? 0,
+    leadLengthsMm: r.numbers('lead_lengths_mm', 50, 3000),
+    compressionRatio: r.decimal('compression_ratio', 4, 20),
+    intakeKpa: r.integer('intake_kpa', 50, 500),
+    access: readAccess(r),
+    fasteners: readFasteners(r),
+    weakPoints: r.list('weak_points'),
   };
-  if (r.faults.length === 0) r.faults.push(...modelFaults({ ...values, banks } satisfies EngineModel));
+  const model = { ...values, banks };
+  const coils = readCoils(r, model);
+  const distributor = readDistributor(r);
+  if (r.faults.length === 0)
+    r.faults.push(
+      ...modelFaults({ ...model, coils: coils ?? standardCoils(model), distributor } satisfies EngineModel),
+    );
+  if (r.faults.length === 0) serviceFaults(r, values, banks);
   if (r.faults.length > 0) return { line, verdict: 'refuse', what, reasons: r.faults };
-  const again = seen.check(code, line, { values, banks });
+  const stored = { ...values, coils, distributor };
+  const again = seen.check(code, line, { stored, banks });
   if (again) return { line, verdict: again.verdict, what, reasons: [again.reason] };
   const before = byCode.get(code);
-  if (!before) return { line, verdict: 'add', what, reasons: [], write: { id: null, values, banks } };
-  const changed = differences({ ...before, banks: before.model.banks }, { ...values, banks });
+  if (!before) return { line, verdict: 'add', what, reasons: [], write: { id: null, values: stored, banks } };
+  const changed = differences({ ...before, banks: before.model.banks }, { ...stored, banks });
   return changed.length === 0
     ? { line, verdict: 'skip', what, reasons: ['already here'] }
     : {
@@ -132,8 +193,69 @@ function planRow(
         verdict: 'change',
         what,
         reasons: [`changes ${changed.join(', ')}`],
-        write: { id: before.id, values, banks },
+        write: { id: before.id, values: stored, banks },
       };
+}
+
+/** Null: as its ignition usually has them. */
+function readCoils(r: RawRow['reader'], model: Parameters<typeof standardCoils>[0]) {
+  const text = r.text('coils');
+  if (text === null) return null;
+  return (
+    coilsFromText(model, text)?.map((coil) => ({ ...coil, fires: [...coil.fires] })) ??
+    r.fault('coils', `“${text}” is not a list such as 1, 2, 3 or 1 4, 2 3`)
+  );
+}
+
+function readDistributor(r: RawRow['reader']): Distributor | null {
+  if (r.text('rotation') === null) return null;
+  const rotation = r.oneOf('rotation', ROTATIONS);
+  return rotation && { rotation, towerOfCylinder1: r.integer('tower_of_cylinder_1', 1, 16) ?? 1 };
+}
+
+function readAccess(r: RawRow['reader']): BankAccess[] | null {
+  const text = r.text('access');
+  if (text === null) return null;
+  const banks = text.split(',').map((part) => {
+    const [name, minutes] = part.trim().split(/\s+/);
+    const access = ACCESS_CLASSES.find((known) => known === name);
+    return access && minutes && /^\d{1,4}$/.test(minutes) ? { access, minutes: Number(minutes) } : null;
+  });
+  const whole = banks.filter((bank) => bank !== null);
+  if (whole.length === banks.length) return whole;
+  return r.fault(
+    'access',
+    `“${text}” cannot be read. Write it like under_intake 140, open 70; ways are ${ACCESS_CLASSES.join(', ')}`,
+  );
+}
+
+function readFasteners(r: RawRow['reader']): Fastener[] | null {
+  const text = r.text('fasteners', MOST_LIST);
+  if (text === null) return null;
+  const read = fastenersFromText(text, (torque) => {
+    const reading = readQuantity({ kind: 'torque', text: torque, window: { min: 0.5, max: 200 } });
+    return reading.verdict === 'ok' ? reading.valueSi : null;
+  });
+  return read.ok ? [...read.value] : r.fault('fasteners', read.error);
+}
+
+/** What is written of an engine besides its layout must agree with it. */
+function serviceFaults(
+  r: RawRow['reader'],
+  values: {
+    readonly access: readonly BankAccess[] | null;
+    readonly leadLengthsMm: readonly number[] | null;
+    readonly firingOrder: readonly number[];
+    readonly plugsPerCylinder: 1 | 2;
+  },
+  banks: readonly Bank[],
+): void {
+  const { access, leadLengthsMm, firingOrder, plugsPerCylinder } = values;
+  if (access && access.length !== banks.length)
+    r.fault('access', `names ${access.length} banks, the engine has ${banks.length}`);
+  const sites = firingOrder.length * plugsPerCylinder;
+  if (leadLengthsMm && leadLengthsMm.length !== sites)
+    r.fault('lead_lengths_mm', `names ${leadLengthsMm.length} leads, the engine has ${sites} plugs`);
 }
 
 function readBanks(r: RawRow['reader']): Bank[] {

@@ -1,12 +1,18 @@
 import { IMPORT_KINDS, type ImportKind, type ImportKindName } from '../kind';
+import { crossReferencesKind } from './cross-references';
 import { engineFamiliesKind } from './engine-families';
 import { odometerKind } from './odometer';
+import { partsKind } from './parts';
 import { serviceHistoryKind } from './service-history';
 import { specSheetsKind } from './spec-sheets';
+import { supersessionsKind } from './supersessions';
 import { vehiclesKind } from './vehicles';
 
 const KINDS: Readonly<Record<ImportKindName, ImportKind>> = {
   'engine-families': engineFamiliesKind,
+  parts: partsKind,
+  supersessions: supersessionsKind,
+  'cross-references': crossReferencesKind,
   'spec-sheets': specSheetsKind,
   vehicles: vehiclesKind,
   odometer: odometerKind,

@@ -58,13 +58,13 @@ export const odometerKind = defineKind<ReadingWrite>({
     return judgeHistory(planned, await historyOf(q, scope.fleetId, planned));
   },
 
-  async apply(tx, { fleetId }, writes, personId) {
+  async apply(tx, { fleetId, today }, writes, personId) {
     await insertReadings(
       tx,
       fleetId,
       writes.map((write) => ({ ...write, state: write.doubt ? 'suspect' : 'accepted', enteredBy: personId })),
     );
-    await refreshStatus(tx, fleetId, [...new Set(writes.map((write) => write.vehicleId))]);
+    await refreshStatus(tx, fleetId, today, [...new Set(writes.map((write) => write.vehicleId))]);
   },
 });
 

@@ -63,10 +63,10 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
     return rows.map((row) => planRow(row, scope, here));
   },
 
-  async apply(tx, { fleetId }, writes) {
+  async apply(tx, { fleetId, today }, writes) {
     const touched = [...new Set(writes.map((write) => write.values.vehicleId))];
     await saveHistory(tx, fleetId, touched, writes);
-    await refreshStatus(tx, fleetId, touched);
+    await refreshStatus(tx, fleetId, today, touched);
   },
 });
 

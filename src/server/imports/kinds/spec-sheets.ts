@@ -1,14 +1,24 @@
 import { and, eq } from 'drizzle-orm';
+import { COMPONENTS, type Component, quantityOf } from '@/core/engine/coils';
+import { layoutOf } from '@/core/engine/layout';
 import { partKey, SOURCE_RANKS } from '@/core/fitment/match';
-import { ELECTRODES } from '@/core/gap/check';
-import { doubtOfTorque, SEATS, THREADS } from '@/core/torque/plan';
+import { REGAP_POLICIES } from '@/core/gap/check';
+import { SHEET_LUBRICANTS } from '@/core/policy/apply';
+import { doubtOfTorque } from '@/core/torque/plan';
 import type { Querier, Tx } from '@/db/client';
-import { type EngineFamily, loadFamilies, loadSpecs, type PartRow, type SpecSheet } from '@/db/queries/catalogue';
+import {
+  type ComponentSheet,
+  type EngineFamily,
+  loadFamilies,
+  loadParts,
+  loadSheets,
+  type PartRow,
+} from '@/db/queries/catalogue';
 import { parts, specSheets } from '@/db/schema';
 import { refreshStatus } from '../../due/refresh-status';
-import { defineKind, differences, type PlannedRow, type RawRow, SeenBefore } from '../kind';
+import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
+import { ATTRIBUTE_COLUMNS, type PartValues, readAttributes } from './parts';
 
-type PartValues = Omit<typeof parts.$inferInsert, 'fleetId' | 'id' | 'version'>;
 type SheetValues = Omit<typeof specSheets.$inferInsert, 'fleetId' | 'id' | 'partId' | 'createdAt'>;
 interface SheetWrite {
   readonly part: PartValues;
@@ -18,16 +28,18 @@ interface SheetWrite {
 interface Here {
   readonly families: ReadonlyMap<string, EngineFamily>;
   readonly parts: ReadonlyMap<string, PartRow>;
-  readonly sheets: ReadonlyMap<string, SpecSheet>;
+  readonly sheets: ReadonlyMap<string, ComponentSheet>;
 }
+
+const TEMPERATURES = ['cold', 'warm', 'by_bulletin'] as const;
 
 export const specSheetsKind = defineKind<SheetWrite>({
   name: 'spec-sheets',
   title: 'Spec sheets',
   about:
-    'One row a spark plug spec: the part, gap, torque (clean dry threads) and interval for an engine family, with its source. A sheet never changes once it is here; give a change a new revision number. A sheet from memory is kept, but releases no work.',
+    'One row a spec: the part for an engine family, and for a plug its gap, torque (clean dry threads) and interval, with its source. A sheet never changes once it is here; give a change a new revision number. A sheet from memory is kept, but releases no work.',
   needs: ['engine-families'],
-  dateColumns: ['source_dated'],
+  dateColumns: ['source_dated', 'expires_on', 'built_from', 'built_to'],
   columns: [
     {
       key: 'engine_family',
@@ -36,27 +48,63 @@ export const specSheetsKind = defineKind<SheetWrite>({
       example: 'PW-34M',
       aliases: ['engine', 'family'],
     },
+    { key: 'component', help: 'What it is a spec of; plug when empty', example: 'plug', choices: COMPONENTS },
     { key: 'variant', help: 'Only for this variant; empty for all', example: '' },
     { key: 'model_year_from', help: 'First model year', example: '2016', aliases: ['year_from'] },
     { key: 'model_year_to', help: 'Last model year', example: '', aliases: ['year_to'] },
-    { key: 'part_number', required: true, help: 'The plug', example: 'EM-7310', aliases: ['part', 'plug'] },
-    { key: 'part_maker', required: true, help: 'Who makes it', example: 'Emberline', aliases: ['maker'] },
-    { key: 'electrode', required: true, help: 'nickel, fine_wire or multi_ground', example: 'fine_wire' },
-    { key: 'thread', required: true, help: 'M8, M10, M12, M14 or M18', example: 'M12' },
-    { key: 'seat', required: true, help: 'gasket or conical', example: 'gasket' },
-    { key: 'reach_mm', help: 'Thread reach, mm', example: '26.5', aliases: ['reach'] },
-    { key: 'hex_mm', help: 'Hexagon, mm', example: '14', aliases: ['hex'] },
-    { key: 'gap_min', required: true, help: 'Least gap, in gap_unit or with its own unit', example: '1.00' },
-    { key: 'gap_max', required: true, help: 'Greatest gap', example: '1.10' },
+    { key: 'built_from', help: 'First day of build', example: '' },
+    { key: 'built_to', help: 'Last day of build', example: '' },
+    { key: 'serial_from', help: 'First serial: the last six digits of the VIN', example: '' },
+    { key: 'serial_to', help: 'Last serial', example: '' },
+    { key: 'fuel', help: 'Only for this fuel', example: '' },
+    { key: 'induction', help: 'Only for natural, turbo or supercharged', example: '' },
+    { key: 'market', help: 'Only for this market', example: '' },
+    { key: 'part_number', required: true, help: 'The part', example: 'EM-7310', aliases: ['part', 'plug'] },
+    {
+      key: 'part_maker',
+      help: 'Who makes it; may be empty where the part is here',
+      example: 'Emberline',
+      aliases: ['maker'],
+    },
+    ...ATTRIBUTE_COLUMNS,
+    { key: 'gap', help: 'As a range or a value with tolerance: 1.00 to 1.10 mm, 1.05 ± 0.05 mm', example: '' },
+    { key: 'gap_min', help: 'Or its ends: least gap, in gap_unit or with its own unit', example: '1.00' },
+    { key: 'gap_max', help: 'Greatest gap', example: '1.10' },
     { key: 'gap_unit', help: 'mm, in or thou', example: 'mm' },
-    { key: 'torque_min', required: true, help: 'Least torque, clean dry threads', example: '16' },
-    { key: 'torque_max', required: true, help: 'Greatest torque', example: '19' },
+    { key: 'torque', help: 'Clean dry threads, as a range: 16 to 19 Nm', example: '' },
+    { key: 'torque_min', help: 'Or its ends: least torque', example: '16' },
+    { key: 'torque_max', help: 'Greatest torque', example: '19' },
     { key: 'torque_unit', help: 'N·m, lbf·ft or lbf·in', example: 'Nm' },
+    { key: 'angle_deg', help: 'The sheet’s own turn from finger-tight', example: '' },
     { key: 'interval', help: 'Distance in normal duty', example: '96000', aliases: ['interval_normal'] },
     { key: 'interval_severe', help: 'Distance in severe duty', example: '72000' },
     { key: 'interval_unit', help: 'km or mi', example: 'km' },
     { key: 'interval_months', help: 'Months, whichever comes first', example: '72', aliases: ['months'] },
-    { key: 'source_kind', required: true, help: SOURCE_RANKS.join(', '), example: 'service_information' },
+    {
+      key: 'engine_temperature',
+      help: 'cold, warm or by_bulletin; empty: the shop’s choice',
+      example: 'cold',
+      choices: ['', ...TEMPERATURES],
+    },
+    {
+      key: 'lubricant',
+      help: 'dry, nickel or copper; empty: the shop’s choice',
+      example: '',
+      choices: ['', ...SHEET_LUBRICANTS],
+    },
+    {
+      key: 'regap',
+      help: 'adjust, ground_only or never; empty: the shop’s choice',
+      example: '',
+      choices: ['', ...REGAP_POLICIES],
+    },
+    {
+      key: 'source_kind',
+      required: true,
+      help: SOURCE_RANKS.join(', '),
+      example: 'service_information',
+      choices: SOURCE_RANKS,
+    },
     {
       key: 'source_document',
       required: true,
@@ -65,39 +113,38 @@ export const specSheetsKind = defineKind<SheetWrite>({
       aliases: ['source'],
     },
     { key: 'source_dated', help: 'Date of the source', example: '2024-03-01' },
+    { key: 'expires_on', help: 'Last day on which it holds', example: '' },
     { key: 'revision', help: 'Revision number; 1 when empty', example: '1' },
     { key: 'entered_by', required: true, help: 'Who copied the figures', example: 'R. Tolland' },
     { key: 'checked_by', help: 'Another person who compared them with the source', example: 'M. Vane' },
     { key: 'note', help: 'Anything the technician should know', example: 'Demo data, not for real work' },
   ],
 
-  async plan(q, { fleetId }, rows) {
-    const here = await whatIsHere(q, fleetId);
+  async plan(q, scope, rows) {
+    const here = await whatIsHere(q, scope);
     const seen = new SeenBefore();
     return rows.map((row) => planRow(row, here, seen));
   },
 
-  async apply(tx, { fleetId }, writes) {
+  async apply(tx, { fleetId, today }, writes) {
     for (const write of writes) await save(tx, fleetId, write);
     // Any of them can change which sheet holds, and which sites there are, for any vehicle.
-    await refreshStatus(tx, fleetId, null);
+    await refreshStatus(tx, fleetId, today, null);
   },
 });
 
-async function whatIsHere(q: Querier, fleetId: string): Promise<Here> {
+async function whatIsHere(q: Querier, { fleetId, today }: PlanScope): Promise<Here> {
   const families = new Map((await loadFamilies(q, fleetId)).map((family) => [family.code, family]));
-  const partRows = await q.select().from(parts).where(eq(parts.fleetId, fleetId));
-  const sheets = new Map((await loadSpecs(q, fleetId)).map((sheet) => [sheetKey(sheet), sheet]));
-  return { families, parts: new Map(partRows.map((part) => [part.numberKey, part])), sheets };
+  const sheets = new Map((await loadSheets(q, fleetId, today)).map((sheet) => [sheetKey(sheet), sheet]));
+  return { families, parts: new Map((await loadParts(q, fleetId)).map((part) => [part.numberKey, part])), sheets };
 }
 
-const sheetKey = (s: SheetValues | SpecSheet): string =>
+const sheetKey = (s: SheetValues | ComponentSheet): string =>
   JSON.stringify([
     s.engineFamilyId,
     s.component,
-    s.variant,
-    s.modelYearFrom,
-    s.modelYearTo,
+    [s.variant, s.modelYearFrom, s.modelYearTo, s.builtFrom, s.builtTo, s.serialFrom, s.serialTo],
+    [s.fuel, s.induction, s.market],
     s.sourceDocument,
     s.revision,
   ]);
@@ -107,9 +154,10 @@ function planRow(row: RawRow, here: Here, seen: SeenBefore): PlannedRow<SheetWri
   const code = r.required('engine_family');
   const what = `${code} sheet for ${r.text('part_number') ?? '?'}`;
   const family = here.families.get(code);
-  if (code && !family) r.faults.push(`engine family ${code} is not here yet: import engine-families.csv first`);
-  const part = readPart(r);
-  const sheet = family ? readSheet(r, family, part) : null;
+  if (code && !family) r.fault('engine_family', `${code} is not here yet: import engine-families.csv first`);
+  const component = r.oneOf('component', COMPONENTS, 'plug') ?? 'plug';
+  const part = readPart(r, component, here);
+  const sheet = family ? readSheet(r, family, component, part) : null;
   if (r.faults.length > 0 || !sheet) return { line, verdict: 'refuse', what, reasons: r.faults };
   const known = here.parts.get(part.numberKey);
   const clash = known ? differences(known, withoutBlanks(part)) : [];
@@ -120,7 +168,7 @@ function planRow(row: RawRow, here: Here, seen: SeenBefore): PlannedRow<SheetWri
       what,
       reasons: [`part ${part.number} is already here with another ${clash.join(', ')}`],
     };
-  const otherPart = seen.check(`part ${part.numberKey}`, line, withoutBlanks(part));
+  const otherPart = known ? null : seen.check(`part ${part.numberKey}`, line, withoutBlanks(part));
   if (otherPart?.verdict === 'refuse')
     return { line, verdict: 'refuse', what, reasons: [`part ${part.number}: ${otherPart.reason}`] };
   const again = seen.check(sheetKey(sheet), line, { part, sheet });
@@ -137,7 +185,12 @@ function againstSheets(
 ): PlannedRow<SheetWrite> {
   const before = here.sheets.get(sheetKey(sheet));
   if (!before) return { line, verdict: 'add', what, reasons: [], write: { part, sheet } };
-  const changed = differences({ ...before, number: before.part.numberKey }, { ...sheet, number: part.numberKey });
+  // Someone may have checked it since it came in.
+  const checkedBy = before.checkedBy ?? sheet.checkedBy;
+  const changed = differences(
+    { ...before, number: before.part.numberKey },
+    { ...sheet, checkedBy, number: part.numberKey },
+  );
   if (changed.length === 0) return { line, verdict: 'skip', what, reasons: ['already here'] };
   return {
     line,
@@ -154,79 +207,129 @@ const withoutBlanks = (part: PartValues): Record<string, unknown> => {
   return Object.fromEntries(Object.entries(rest).filter(([, value]) => value !== null));
 };
 
-function readPart(r: RawRow['reader']): PartValues {
+/** A part that is here may be named by its number alone. */
+function readPart(r: RawRow['reader'], component: Component, here: Here): PartValues {
   const number = r.required('part_number');
-  return {
-    number,
-    numberKey: partKey(number),
-    maker: r.required('part_maker'),
-    kind: 'plug',
-    electrode: r.oneOf('electrode', ELECTRODES),
-    thread: r.oneOf('thread', THREADS),
-    seat: r.oneOf('seat', SEATS),
-    reachMm: r.decimal('reach_mm', 5, 60),
-    hexMm: r.decimal('hex_mm', 8, 30),
-  };
+  const numberKey = partKey(number);
+  const known = here.parts.get(numberKey);
+  if (known && r.text('part_maker') === null && r.text('thread') === null && r.text('electrode') === null)
+    return { number, numberKey, maker: known.maker, kind: component, thread: known.thread, seat: known.seat };
+  return { number, numberKey, maker: r.required('part_maker'), kind: component, ...readAttributes(r, component) };
 }
 
-function readSheet(r: RawRow['reader'], family: EngineFamily, part: PartValues): SheetValues | null {
-  const gapMin = r.quantity('gap_min', 'gap', 'gap_unit', 'mm');
-  const gapMax = r.quantity('gap_max', 'gap', 'gap_unit', 'mm');
-  const torqueMin = r.quantity('torque_min', 'torque', 'torque_unit', 'N·m');
-  const torqueMax = r.quantity('torque_max', 'torque', 'torque_unit', 'N·m');
-  const interval = r.quantity('interval', 'distance', 'interval_unit', 'km');
-  const severe = r.quantity('interval_severe', 'distance', 'interval_unit', 'km');
-  const months = r.integer('interval_months', 1, 600);
-  const dated = r.date('source_dated');
+function readSheet(
+  r: RawRow['reader'],
+  family: EngineFamily,
+  component: Component,
+  part: PartValues,
+): SheetValues | null {
+  const plug = component === 'plug';
+  const gap = readEnds(r, 'gap', 'mm', plug);
+  const torque = readEnds(r, 'torque', 'N·m', plug);
   const [enteredBy, checkedBy] = [r.required('entered_by'), r.text('checked_by')];
-  const variant = r.text('variant');
-  const [from, to] = [r.integer('model_year_from', 1950, 2100), r.integer('model_year_to', 1950, 2100)];
   const sourceKind = r.oneOf('source_kind', SOURCE_RANKS);
   const document = r.required('source_document');
-  if (!gapMin || !gapMax) r.fault('gap_min', 'give both ends of the range');
-  if (!torqueMin || !torqueMax) r.fault('torque_min', 'give both ends of the range');
-  if (!interval && !months) r.fault('interval', 'give a distance, months, or both');
-  if (interval && interval.si < 1000)
-    r.fault('interval', `${interval.asTyped} is too short for a plug interval. Is a k missing?`);
-  if (gapMin && gapMax && gapMin.si > gapMax.si) r.fault('gap_min', 'is above gap_max');
-  if (torqueMin && torqueMax && torqueMin.si > torqueMax.si) r.fault('torque_min', 'is above torque_max');
+  const [dated, expires] = [r.date('source_dated'), r.date('expires_on')];
+  const interval = readInterval(r, plug);
+  const scope = readScope(r, family);
   if (checkedBy !== null && checkedBy === enteredBy) r.fault('checked_by', 'must be another person than entered_by');
-  if (variant !== null && !family.variants.includes(variant))
-    r.fault(
-      'variant',
-      `${family.code} has no variant “${variant}”: it knows ${family.variants.join(' and ') || 'none'}`,
-    );
-  if (from !== null && to !== null && from > to) r.fault('model_year_from', 'is after model_year_to');
+  if (!plug && quantityOf(layoutOf(family.model), component) === 0)
+    r.fault('component', `${family.code} has no ${component.replace('_', ' ')} by its layout`);
   const { thread, seat } = part;
-  if (!gapMin || !gapMax || !torqueMin || !torqueMax || !sourceKind || !thread || !seat) return null;
-  const doubt = doubtOfTorque({ min: torqueMin.si, max: torqueMax.si }, thread, seat, family.headMaterial);
-  if (doubt) r.fault('torque_min', doubt);
+  if (!sourceKind || (plug && (!gap || !torque || !thread || !seat))) return null;
+  const doubt = plug && torque && thread && seat ? doubtOfTorque(torque, thread, seat, family.headMaterial) : null;
+  if (doubt) r.fault(r.text('torque') === null ? 'torque_min' : 'torque', doubt);
   return {
     engineFamilyId: family.id,
-    component: 'plug',
-    variant,
-    modelYearFrom: from,
-    modelYearTo: to,
-    gapMinMm: round(gapMin.si, 4),
-    gapMaxMm: round(gapMax.si, 4),
-    gapAsTyped: `${gapMin.asTyped} to ${gapMax.asTyped}`,
-    torqueMinNm: round(torqueMin.si, 2),
-    torqueMaxNm: round(torqueMax.si, 2),
-    torqueAsTyped: `${torqueMin.asTyped} to ${torqueMax.asTyped}`,
-    intervalKm: interval ? round(interval.si, 1) : null,
-    intervalSevereKm: severe ? round(severe.si, 1) : null,
-    intervalMonths: months,
-    intervalAsTyped: [interval?.asTyped, severe && `severe ${severe.asTyped}`, months && `${months} months`]
-      .filter(Boolean)
-      .join(', '),
+    component,
+    ...scope,
+    gapMinMm: gap && round(gap.min, 4),
+    gapMaxMm: gap && round(gap.max, 4),
+    gapTargetMm: gap?.target == null ? null : round(gap.target, 4),
+    gapAsTyped: gap?.asTyped ?? null,
+    torqueMinNm: torque && round(torque.min, 2),
+    torqueMaxNm: torque && round(torque.max, 2),
+    torqueAsTyped: torque?.asTyped ?? null,
+    angleDeg: r.integer('angle_deg', 5, 360),
+    ...interval,
+    engineTemperature: r.text('engine_temperature') === null ? null : r.oneOf('engine_temperature', TEMPERATURES),
+    lubricant: r.text('lubricant') === null ? null : r.oneOf('lubricant', SHEET_LUBRICANTS),
+    regap: r.text('regap') === null ? null : r.oneOf('regap', REGAP_POLICIES),
     sourceKind,
     sourceDocument: document,
     sourceDated: dated?.date ?? null,
+    expiresOn: expires?.date ?? null,
     revision: r.integer('revision', 1, 999) ?? 1,
     enteredBy,
     checkedBy,
     note: r.text('note'),
   };
+}
+
+interface Ends {
+  readonly min: number;
+  readonly max: number;
+  readonly target: number | null;
+  readonly asTyped: string;
+}
+
+/** A range in one column, or its ends in two. */
+function readEnds(r: RawRow['reader'], key: 'gap' | 'torque', unit: 'mm' | 'N·m', wanted: boolean): Ends | null {
+  const whole = r.text(key);
+  if (whole !== null) {
+    const range = r.range(key, key, `${key}_unit`, unit);
+    return range && { min: range.minSi, max: range.maxSi, target: range.targetSi, asTyped: whole };
+  }
+  const min = r.quantity(`${key}_min`, key, `${key}_unit`, unit);
+  const max = r.quantity(`${key}_max`, key, `${key}_unit`, unit);
+  if (!min || !max) {
+    if (wanted || min || max) r.fault(`${key}_min`, 'give both ends of the range');
+    return null;
+  }
+  if (min.si > max.si) r.fault(`${key}_min`, `is above ${key}_max`);
+  return { min: min.si, max: max.si, target: null, asTyped: `${min.asTyped} to ${max.asTyped}` };
+}
+
+function readInterval(r: RawRow['reader'], wanted: boolean) {
+  const interval = r.quantity('interval', 'distance', 'interval_unit', 'km');
+  const severe = r.quantity('interval_severe', 'distance', 'interval_unit', 'km');
+  const months = r.integer('interval_months', 1, 600);
+  if (wanted && !interval && !months) r.fault('interval', 'give a distance, months, or both');
+  if (interval && interval.si < 1000)
+    r.fault('interval', `${interval.asTyped} is too short for an interval. Is a k missing?`);
+  const words = [interval?.asTyped, severe && `severe ${severe.asTyped}`, months && `${months} months`].filter(Boolean);
+  return {
+    intervalKm: interval ? round(interval.si, 1) : null,
+    intervalSevereKm: severe ? round(severe.si, 1) : null,
+    intervalMonths: months,
+    intervalAsTyped: words.length > 0 ? words.join(', ') : null,
+  };
+}
+
+/** Which vehicles of the family it is for. */
+function readScope(r: RawRow['reader'], family: EngineFamily) {
+  const variant = r.text('variant');
+  if (variant !== null && !family.variants.includes(variant))
+    r.fault(
+      'variant',
+      `${family.code} has no variant “${variant}”: it knows ${family.variants.join(' and ') || 'none'}`,
+    );
+  const [modelYearFrom, modelYearTo] = [
+    r.integer('model_year_from', 1950, 2100),
+    r.integer('model_year_to', 1950, 2100),
+  ];
+  const [builtFrom, builtTo] = [r.date('built_from')?.date ?? null, r.date('built_to')?.date ?? null];
+  const [serialFrom, serialTo] = [r.integer('serial_from', 0, 999_999), r.integer('serial_to', 0, 999_999)];
+  const spans = [
+    ['model_year', modelYearFrom, modelYearTo],
+    ['built', builtFrom, builtTo],
+    ['serial', serialFrom, serialTo],
+  ] as const;
+  for (const [key, from, to] of spans)
+    if (from !== null && to !== null && from > to)
+      r.fault(`${key}_from`, `is after ${key}_to: the range is upside down`);
+  const [fuel, induction, market] = [r.text('fuel'), r.text('induction'), r.text('market')];
+  return { variant, modelYearFrom, modelYearTo, builtFrom, builtTo, serialFrom, serialTo, fuel, induction, market };
 }
 
 /** To the digits that the column keeps. */

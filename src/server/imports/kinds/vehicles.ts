@@ -1,4 +1,6 @@
 import { eq, inArray } from 'drizzle-orm';
+import { STEERING_SIDES } from '@/core/engine/sides';
+import { plainVin, readVin, yearContradiction } from '@/core/fitment/vin';
 import type { Querier, Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { depots, vehicles } from '@/db/schema';
@@ -21,7 +23,7 @@ export const vehiclesKind = defineKind<VehicleWrite>({
   about:
     'One row a vehicle. A depot that is not here yet is made. Leave variant or model year empty when nobody has looked: Isobar then asks instead of guessing.',
   needs: ['engine-families'],
-  dateColumns: ['in_service_on'],
+  dateColumns: ['in_service_on', 'built_on'],
   columns: [
     {
       key: 'unit_number',
@@ -65,6 +67,11 @@ export const vehiclesKind = defineKind<VehicleWrite>({
       aliases: ['in_service'],
     },
     { key: 'odometer_unit', help: 'km or mi: what the dash shows; km when empty', example: 'km' },
+    { key: 'built_on', help: 'Day of build', example: '2018-11-20' },
+    { key: 'fuel', help: 'Such as petrol, e85 or lpg', example: 'petrol' },
+    { key: 'induction', help: 'natural, turbo or supercharged, where the family has both', example: '' },
+    { key: 'market', help: 'For which market it was built', example: '' },
+    { key: 'steering', help: 'Side on which the driver sits', example: 'left', choices: ['', ...STEERING_SIDES] },
     { key: 'severe_duty', help: 'yes for the short interval', example: 'no', aliases: ['severe'] },
   ],
 
@@ -75,7 +82,7 @@ export const vehiclesKind = defineKind<VehicleWrite>({
     return rows.map((row) => planRow(row, scope, families, known, seen));
   },
 
-  async apply(tx, { fleetId }, writes) {
+  async apply(tx, { fleetId, today }, writes) {
     const depotIds = await ensureDepots(
       tx,
       fleetId,
@@ -102,7 +109,7 @@ export const vehiclesKind = defineKind<VehicleWrite>({
         .returning({ id: vehicles.id });
       changed.push(...made.map((row) => row.id));
     }
-    await refreshStatus(tx, fleetId, changed);
+    await refreshStatus(tx, fleetId, today, changed);
   },
 });
 
@@ -126,16 +133,20 @@ function planRow(
   const what = `unit ${unitNumber}`;
   const code = r.required('engine_family');
   const family = families.get(code);
-  if (code && !family) r.faults.push(`engine family ${code} is not here yet: import engine-families.csv first`);
+  if (code && !family) r.fault('engine_family', `${code} is not here yet: import engine-families.csv first`);
   const inService = r.date('in_service_on');
   if (!inService && !r.faults.some((fault) => fault.startsWith('in_service_on'))) r.fault('in_service_on', 'is empty');
   if (inService && inService.date > scope.today) r.fault('in_service_on', `${inService.date} is in the future`);
   const variant = r.text('variant');
   if (variant !== null && family && !family.variants.includes(variant))
     r.fault('variant', `${code} has no variant “${variant}”: it knows ${family.variants.join(' and ') || 'none'}`);
-  const vin = r.text('vin')?.toUpperCase().replace(/\s/g, '') ?? null;
-  if (vin !== null && !/^[A-HJ-NPR-Z0-9]{17}$/.test(vin))
-    r.fault('vin', 'a VIN has 17 letters and digits, never I, O or Q');
+  const vin = r.text('vin') === null ? null : plainVin(r.text('vin') ?? '');
+  const vinReading = vin === null ? null : readVin(vin);
+  if (vinReading && !vinReading.valid) r.fault('vin', vinReading.reasons.join('; '));
+  const modelYear = r.integer('model_year', 1950, 2100);
+  const contradiction = vin !== null && modelYear !== null ? yearContradiction(vin, modelYear) : null;
+  if (contradiction) r.fault('vin', contradiction);
+  const builtOn = r.date('built_on');
   const values = {
     unitNumber,
     name: r.required('name'),
@@ -143,13 +154,18 @@ function planRow(
     dutyGroup: r.required('duty_group'),
     make: r.text('make'),
     model: r.text('model'),
-    modelYear: r.integer('model_year', 1950, 2100),
+    modelYear,
     vin,
     engineFamilyId: family?.id ?? '',
     variant,
     inServiceOn: inService?.date ?? '',
     odometerUnit: r.oneOf('odometer_unit', ['km', 'mi'], 'km') ?? 'km',
     severeDuty: r.yesNo('severe_duty'),
+    builtOn: builtOn?.date ?? null,
+    fuel: r.text('fuel'),
+    induction: r.text('induction'),
+    market: r.text('market'),
+    steering: r.text('steering') === null ? null : r.oneOf('steering', STEERING_SIDES),
   };
   if (r.faults.length > 0) return { line, verdict: 'refuse', what, reasons: r.faults };
   const again = seen.check(unitNumber, line, values);

@@ -1,0 +1,44 @@
+import fc from 'fast-check';
+import { type ModelWithoutIgnition, standardCoils } from './coils';
+import { type EngineModel, IGNITIONS } from './layout';
+
+/** An engine with the coils that its ignition usually has. */
+export const engine = (
+  model: ModelWithoutIgnition & Partial<Pick<EngineModel, 'coils' | 'distributor'>>,
+): EngineModel => ({
+  ...model,
+  coils: model.coils ?? standardCoils(model),
+  distributor:
+    model.distributor ?? (model.ignition === 'distributor' ? { rotation: 'clockwise', towerOfCylinder1: 1 } : null),
+});
+
+/** Any consistent engine: every arrangement, mounting, ignition, firing order and direction of rotation. */
+export const anyEngine: fc.Arbitrary<EngineModel> = fc
+  .record({
+    perBank: fc.integer({ min: 1, max: 8 }),
+    arrangement: fc.constantFrom('inline' as const, 'v' as const, 'flat' as const),
+    mounting: fc.constantFrom('longitudinal' as const, 'transverse' as const),
+    ignition: fc.constantFrom(...IGNITIONS),
+    plugs: fc.constantFrom(1 as const, 2 as const),
+    rotation: fc.constantFrom('clockwise' as const, 'counterclockwise' as const),
+    tower: fc.nat(),
+    keys: fc.array(fc.nat(), { minLength: 16, maxLength: 16 }),
+  })
+  .map(({ perBank, arrangement, mounting, ignition, plugs, rotation, tower, keys }) => {
+    const banks = arrangement === 'inline' ? 1 : 2;
+    const numbers = Array.from({ length: perBank * banks }, (_, i) => i + 1);
+    const pair = mounting === 'transverse' ? (['rear', 'front'] as const) : (['left', 'right'] as const);
+    const places = banks === 1 ? (['only'] as const) : pair;
+    const odd = numbers.length % 2 === 1;
+    return engine({
+      arrangement,
+      mounting,
+      ignition: odd && ignition === 'waste_spark' ? 'coil_on_plug' : ignition,
+      plugsPerCylinder: plugs,
+      banks: places.map((place, b) => ({ place, cylinders: numbers.filter((n) => (n - 1) % banks === b) })),
+      firingOrder: [...numbers].sort((a, b) => (keys[a - 1] ?? 0) - (keys[b - 1] ?? 0) || a - b),
+      ...(ignition === 'distributor'
+        ? { distributor: { rotation, towerOfCylinder1: (tower % numbers.length) + 1 } }
+        : {}),
+    });
+  });

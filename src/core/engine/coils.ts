@@ -1,0 +1,194 @@
+import type { Coil, EngineModel, Layout, SiteKey } from './layout';
+
+/** A model whose coils and distributor have yet to be said. */
+export type ModelWithoutIgnition = Omit<EngineModel, 'coils' | 'distributor'>;
+
+const positionsOf = ({ plugsPerCylinder }: ModelWithoutIgnition): readonly SiteKey['position'][] =>
+  plugsPerCylinder === 2 ? ['A', 'B'] : ['A'];
+
+const sitesOf = (model: ModelWithoutIgnition, cylinder: number): readonly SiteKey[] =>
+  positionsOf(model).map((position) => ({ cylinder, position }));
+
+const allSites = (model: ModelWithoutIgnition): readonly SiteKey[] =>
+  [...model.firingOrder].sort((a, b) => a - b).flatMap((cylinder) => sitesOf(model, cylinder));
+
+const key = ({ cylinder, position }: SiteKey): string => `${cylinder}${position}`;
+
+/**
+ * Cylinders that share a waste-spark coil: n/2 apart in the firing order, so that one fires while the other exhausts.
+ *
+ * @returns pairs in firing order; empty for an odd number of cylinders, which cannot have them
+ */
+export function companions(firingOrder: readonly number[]): readonly (readonly [number, number])[] {
+  const half = firingOrder.length / 2;
+  if (!Number.isInteger(half)) return [];
+  return firingOrder.slice(0, half).flatMap((first, i) => {
+    const second = firingOrder[i + half];
+    return second === undefined ? [] : [[first, second] as const];
+  });
+}
+
+/** The coils that an engine of this ignition has unless its maker chose otherwise. */
+export function standardCoils(model: ModelWithoutIgnition): readonly Coil[] {
+  const { ignition, firingOrder, banks } = model;
+  switch (ignition) {
+    case 'coil_on_plug':
+    case 'coil_per_cylinder':
+      return [...firingOrder]
+        .sort((a, b) => a - b)
+        .map((cylinder) => ({ name: String(cylinder), fires: sitesOf(model, cylinder) }));
+    case 'coil_rail':
+      return banks.map((bank) => ({
+        name: banks.length === 1 ? 'rail' : `${bank.place} rail`,
+        fires: bank.cylinders.flatMap((cylinder) => sitesOf(model, cylinder)),
+      }));
+    case 'waste_spark':
+      return companions(firingOrder).map(([a, b]) => ({
+        name: `${Math.min(a, b)}+${Math.max(a, b)}`,
+        fires: [...sitesOf(model, a), ...sitesOf(model, b)],
+      }));
+    case 'distributor':
+      return [{ name: 'coil', fires: allSites(model) }];
+  }
+}
+
+/** What is wrong with the ignition of a model whose cylinders are consistent. */
+export function ignitionFaults(model: EngineModel): readonly string[] {
+  return [...coverFaults(model), ...companionFaults(model), ...distributorFaults(model)];
+}
+
+function coverFaults(model: EngineModel): readonly string[] {
+  const wanted = new Set(allSites(model).map(key));
+  const times = new Map<string, number>();
+  for (const site of model.coils.flatMap((coil) => coil.fires)) times.set(key(site), (times.get(key(site)) ?? 0) + 1);
+  const name = (id: string): string => (model.plugsPerCylinder === 1 ? id.slice(0, -1) : id);
+  const unfired = [...wanted].filter((id) => !times.has(id));
+  const twice = [...times].filter(([, n]) => n > 1).map(([id]) => id);
+  const unknown = [...times.keys()].filter((id) => !wanted.has(id));
+  return [
+    ...(unfired.length > 0 ? [`no coil fires plug ${unfired.map(name).join(', ')}`] : []),
+    ...(twice.length > 0 ? [`plug ${twice.map(name).join(', ')} is fired by more than one coil`] : []),
+    ...(unknown.length > 0 ? [`a coil fires plug ${unknown.join(', ')}, which this engine does not have`] : []),
+  ];
+}
+
+function companionFaults({ ignition, firingOrder, coils }: EngineModel): readonly string[] {
+  if (ignition !== 'waste_spark') return [];
+  const pairs = companions(firingOrder);
+  if (pairs.length === 0) return ['waste spark pairs cylinders, so their number must be even'];
+  const wanted = new Set(pairs.map(pairKey));
+  const wrong = coils.filter((coil) => !wanted.has(pairKey(cylindersOf(coil))));
+  if (wrong.length === 0) return [];
+  return [
+    `companions lie half a firing order apart: ${pairs.map((pair) => pair.join('+')).join(', ')}; coil ${wrong.map((coil) => coil.name).join(', ')} fires other cylinders together`,
+  ];
+}
+
+const pairKey = (cylinders: readonly number[]): string => [...cylinders].sort((a, b) => a - b).join('+');
+
+export const cylindersOf = (coil: Coil): readonly number[] => [...new Set(coil.fires.map((site) => site.cylinder))];
+
+function distributorFaults({ ignition, distributor, firingOrder }: EngineModel): readonly string[] {
+  if (ignition !== 'distributor')
+    return distributor ? ['only distributor ignition has a rotation and a tower of cylinder 1'] : [];
+  if (!distributor) return ['say which way the rotor turns and which tower is of cylinder 1'];
+  const { towerOfCylinder1: tower } = distributor;
+  return Number.isInteger(tower) && tower >= 1 && tower <= firingOrder.length
+    ? []
+    : [`the tower of cylinder 1 lies between 1 and ${firingOrder.length}, got ${tower}`];
+}
+
+/** The coil that fires a site. */
+export const coilOf = (model: EngineModel, site: SiteKey): Coil | undefined =>
+  model.coils.find((coil) => coil.fires.some((fired) => key(fired) === key(site)));
+
+/**
+ * Coils as a person lists them: groups of plugs, parted by commas or bars, each group one coil.
+ * "1, 2, 3" is a coil each; "1 4, 2 3" pairs; "1A 1B, 2A 2B" a coil over two plugs. A cylinder alone means all its plugs.
+ *
+ * @returns null where a group is not a list of plugs; whether the list is right is for `modelFaults` to say
+ */
+export function coilsFromText(model: ModelWithoutIgnition, text: string): readonly Coil[] | null {
+  const coils: Coil[] = [];
+  for (const group of text.split(/[,;|]/)) {
+    const tokens = group
+      .trim()
+      .split(/[\s+]+/)
+      .filter(Boolean);
+    const fires: SiteKey[] = [];
+    for (const token of tokens) {
+      const match = /^(\d{1,2})([ab])?$/i.exec(token);
+      if (!match) return null;
+      const cylinder = Number(match[1]);
+      const position = match[2]?.toUpperCase();
+      fires.push(
+        ...(position === 'A' || position === 'B' ? [{ cylinder, position } as const] : sitesOf(model, cylinder)),
+      );
+    }
+    if (fires.length === 0) return null;
+    coils.push({ name: [...new Set(fires.map((site) => site.cylinder))].join('+'), fires });
+  }
+  return coils;
+}
+
+/** The list that `coilsFromText` reads back. */
+export const coilsText = (model: Pick<EngineModel, 'coils' | 'plugsPerCylinder'>): string =>
+  model.coils
+    .map((coil) => coil.fires.map((site) => (model.plugsPerCylinder === 1 ? site.cylinder : key(site))).join(' '))
+    .join(', ');
+
+export const COMPONENTS = [
+  'plug',
+  'coil',
+  'rail',
+  'boot',
+  'lead',
+  'lead_set',
+  'cap',
+  'rotor',
+  'seal',
+  'consumable',
+] as const;
+export type Component = (typeof COMPONENTS)[number];
+
+/** High-tension leads from coil or cap to plugs; the coil lead of a distributor is counted apart. */
+export function leadCount({ model, sites }: Layout): number {
+  switch (model.ignition) {
+    case 'distributor':
+    case 'waste_spark':
+    case 'coil_per_cylinder':
+      return sites.length;
+    case 'coil_on_plug':
+    case 'coil_rail':
+      return 0;
+  }
+}
+
+/**
+ * How many of a component the engine takes, by its own layout: plugs, coils, boots and leads are never assumed equal.
+ * 0: this engine has none. A kit of leads for a distributor holds one more, the coil lead.
+ */
+export function quantityOf(layout: Layout, component: Component): number {
+  const { model, sites } = layout;
+  const distributor = model.ignition === 'distributor';
+  switch (component) {
+    case 'plug':
+    case 'boot':
+      return sites.length;
+    case 'coil':
+      return model.ignition === 'coil_rail' ? 0 : model.coils.length;
+    case 'rail':
+      return model.ignition === 'coil_rail' ? model.coils.length : 0;
+    case 'lead':
+      return leadCount(layout) + (distributor ? 1 : 0);
+    case 'lead_set':
+      return leadCount(layout) > 0 ? 1 : 0;
+    case 'cap':
+    case 'rotor':
+      return distributor ? 1 : 0;
+    case 'seal':
+      return layout.cylinders;
+    case 'consumable':
+      return 1;
+  }
+}

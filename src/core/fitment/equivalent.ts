@@ -1,0 +1,173 @@
+import type { Component } from '../engine/coils';
+import type { Electrode } from '../gap/check';
+
+export const TERMINALS = ['solid', 'threaded', 'removable'] as const;
+
+/** What decides whether a part fits. Null: nobody has said, which never counts as agreement. */
+export interface PartAttributes {
+  readonly kind: Component;
+  readonly maker: string;
+  readonly thread: string | null;
+  readonly pitchMm: number | null;
+  readonly reachMm: number | null;
+  readonly seat: 'gasket' | 'conical' | null;
+  readonly projectionMm: number | null;
+  readonly resistor: boolean | null;
+  readonly terminal: string | null;
+  readonly hexMm: number | null;
+  readonly heatRange: number | null;
+  readonly electrode: Electrode | null;
+}
+
+/** Two makers' heat numbers that one of them says are the same. */
+export interface HeatCross {
+  readonly makerA: string;
+  readonly heatA: number;
+  readonly makerB: string;
+  readonly heatB: number;
+  readonly source: string;
+}
+
+export type AttributeVerdict = 'same' | 'differs' | 'allowed' | 'unknown';
+
+export interface AttributeComparison {
+  readonly attribute: string;
+  readonly ours: string | null;
+  readonly theirs: string | null;
+  readonly verdict: AttributeVerdict;
+  /** Why it matters, or what changes; empty for the same. */
+  readonly why: string;
+}
+
+export interface Comparison {
+  readonly verdict: 'equivalent' | 'refused' | 'cannot-tell';
+  readonly attributes: readonly AttributeComparison[];
+}
+
+/** Projections of two drawings of one part agree within this, mm. */
+const PROJECTION_TOLERANCE_MM = 0.5;
+const REACH_TOLERANCE_MM = 0.3;
+
+/**
+ * Whether another part can stand for ours: each attribute compared, and each refusal with why it matters.
+ *
+ * Thread, pitch, reach, seat, projection, resistor and terminal must agree; the hexagon may differ, and then the tool
+ * does. Heat compares only within one maker or through a maker's own cross table. What is not known never agrees.
+ */
+export function compareParts(ours: PartAttributes, theirs: PartAttributes, crosses: readonly HeatCross[]): Comparison {
+  if (ours.kind !== theirs.kind)
+    return {
+      verdict: 'refused',
+      attributes: [
+        {
+          attribute: 'Kind',
+          ours: ours.kind,
+          theirs: theirs.kind,
+          verdict: 'differs',
+          why: 'It is another component.',
+        },
+      ],
+    };
+  const attributes = ours.kind === 'plug' ? comparePlugs(ours, theirs, crosses) : compareOthers(ours, theirs);
+  const verdict = attributes.some((a) => a.verdict === 'differs')
+    ? 'refused'
+    : attributes.some((a) => a.verdict === 'unknown')
+      ? 'cannot-tell'
+      : 'equivalent';
+  return { verdict, attributes };
+}
+
+function comparePlugs(
+  ours: PartAttributes,
+  theirs: PartAttributes,
+  crosses: readonly HeatCross[],
+): readonly AttributeComparison[] {
+  return [
+    exact('Thread', ours.thread, theirs.thread, 'It does not screw in, or tears the thread.'),
+    exact('Pitch', mm(ours.pitchMm), mm(theirs.pitchMm), 'It cross-threads.'),
+    near('Reach', ours.reachMm, theirs.reachMm, REACH_TOLERANCE_MM, {
+      more: 'Longer: it can strike the piston.',
+      less: 'Shorter: carbon fills the exposed threads and shrouds the spark.',
+    }),
+    exact('Seat', ours.seat, theirs.seat, 'Another seat does not seal: it leaks and overheats.'),
+    near('Projection', ours.projectionMm, theirs.projectionMm, PROJECTION_TOLERANCE_MM, {
+      more: 'The nose stands further in: it can touch or glow.',
+      less: 'The nose stands further back: it fouls and lights late.',
+    }),
+    resistor(ours.resistor, theirs.resistor),
+    exact('Terminal', ours.terminal, theirs.terminal, 'The boot or lead does not hold on it.'),
+    heat(ours, theirs, crosses),
+    hex(ours.hexMm, theirs.hexMm),
+  ];
+}
+
+const compareOthers = (ours: PartAttributes, theirs: PartAttributes): readonly AttributeComparison[] => [
+  exact('Terminal', ours.terminal, theirs.terminal, 'The connection does not fit.'),
+];
+
+const mm = (value: number | null): string | null => (value === null ? null : `${value} mm`);
+const UNKNOWN_WHY = 'Not recorded for both parts: it cannot be told.';
+
+function exact(attribute: string, ours: string | null, theirs: string | null, why: string): AttributeComparison {
+  if (ours === null || theirs === null) return { attribute, ours, theirs, verdict: 'unknown', why: UNKNOWN_WHY };
+  return ours === theirs
+    ? { attribute, ours, theirs, verdict: 'same', why: '' }
+    : { attribute, ours, theirs, verdict: 'differs', why };
+}
+
+function near(
+  attribute: string,
+  ours: number | null,
+  theirs: number | null,
+  tolerance: number,
+  why: { readonly more: string; readonly less: string },
+): AttributeComparison {
+  const shown = { attribute, ours: mm(ours), theirs: mm(theirs) };
+  if (ours === null || theirs === null) return { ...shown, verdict: 'unknown', why: UNKNOWN_WHY };
+  if (Math.abs(theirs - ours) <= tolerance + 1e-9) return { ...shown, verdict: 'same', why: '' };
+  return { ...shown, verdict: 'differs', why: theirs > ours ? why.more : why.less };
+}
+
+function resistor(ours: boolean | null, theirs: boolean | null): AttributeComparison {
+  const words = (value: boolean | null): string | null => (value === null ? null : value ? 'with' : 'without');
+  const why = ours
+    ? 'Without its resistor it disturbs the engine computer. A resistor is never taken away.'
+    : 'A resistor where none was changes the spark; the sheet must say so.';
+  return exact('Resistor', words(ours), words(theirs), why);
+}
+
+function hex(ours: number | null, theirs: number | null): AttributeComparison {
+  const shown = { attribute: 'Hexagon', ours: mm(ours), theirs: mm(theirs) };
+  if (ours === null || theirs === null || ours === theirs)
+    return { ...shown, verdict: ours === null || theirs === null ? 'allowed' : 'same', why: '' };
+  return { ...shown, verdict: 'allowed', why: `Fits, but takes a ${theirs} mm socket: the tool list changes.` };
+}
+
+function heat(ours: PartAttributes, theirs: PartAttributes, crosses: readonly HeatCross[]): AttributeComparison {
+  const text = (part: PartAttributes): string | null =>
+    part.heatRange === null ? null : `${part.heatRange} (${part.maker})`;
+  const shown = { attribute: 'Heat range', ours: text(ours), theirs: text(theirs) };
+  if (ours.heatRange === null || theirs.heatRange === null) return { ...shown, verdict: 'unknown', why: UNKNOWN_WHY };
+  if (ours.maker === theirs.maker)
+    return ours.heatRange === theirs.heatRange
+      ? { ...shown, verdict: 'same', why: '' }
+      : { ...shown, verdict: 'differs', why: 'Hotter: it lights the mixture early. Colder: it fouls.' };
+  const cross = crosses.find((c) => crosses2(c, ours, theirs));
+  if (cross) return { ...shown, verdict: 'same', why: `By ${cross.source}.` };
+  const known = crosses.some(
+    (c) => [c.makerA, c.makerB].includes(ours.maker) && [c.makerA, c.makerB].includes(theirs.maker),
+  );
+  return known
+    ? {
+        ...shown,
+        verdict: 'differs',
+        why: 'The makers’ cross table pairs other heat numbers: hotter lights early, colder fouls.',
+      }
+    : { ...shown, verdict: 'unknown', why: 'Numbers of two makers do not compare without a maker’s own cross table.' };
+}
+
+function crosses2(cross: HeatCross, a: PartAttributes, b: PartAttributes): boolean {
+  const pairs = (x: PartAttributes, y: PartAttributes): boolean =>
+    cross.makerA === x.maker && cross.heatA === x.heatRange && cross.makerB === y.maker && cross.heatB === y.heatRange;
+  return pairs(a, b) || pairs(b, a);
+}

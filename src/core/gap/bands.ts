@@ -1,0 +1,55 @@
+import type { GapSpec } from './check';
+
+export interface BoostBand extends GapSpec {
+  /** Absolute intake pressure up to which the gap holds, kPa. */
+  readonly upToKpa: number;
+}
+
+export type BoostGap =
+  | { readonly kind: 'in-band'; readonly band: BoostBand }
+  /** Between two pressures that were asked for and set: the tighter gap, once someone has approved it. */
+  | { readonly kind: 'between'; readonly band: BoostBand; readonly needsApproval: true }
+  | { readonly kind: 'above-all' };
+
+/**
+ * The gap for a pressure from a table of known pressures. Between two of them the tighter gap is taken and approval asked
+ * for; above the highest nothing is known.
+ *
+ * @param known pressures at which the maker or tuner states a gap, any order, at least one
+ */
+export function gapForBoost(known: readonly BoostBand[], intakeKpa: number): BoostGap {
+  const sorted = [...known].sort((a, b) => a.upToKpa - b.upToKpa);
+  const at = sorted.findIndex((band) => intakeKpa <= band.upToKpa);
+  const above = sorted[at];
+  if (!above) return { kind: 'above-all' };
+  const below = sorted[at - 1];
+  if (intakeKpa === above.upToKpa || !below) return { kind: 'in-band', band: above };
+  const tighter = below.maxMm < above.maxMm ? below : above;
+  return { kind: 'between', band: tighter, needsApproval: true };
+}
+
+export interface Bounds {
+  readonly min: number;
+  readonly max: number;
+}
+
+/** Where two makers' ranges agree; null: nowhere, so stop and ask. */
+export function overlap(ranges: readonly Bounds[]): Bounds | null {
+  const min = Math.max(...ranges.map((range) => range.min));
+  const max = Math.min(...ranges.map((range) => range.max));
+  return ranges.length > 0 && min <= max + 1e-9 ? { min, max } : null;
+}
+
+/** What has been done to one plug's ground electrode, in order: mm, positive opens. */
+export interface BendHistory {
+  readonly changesOfDirection: number;
+  /** More than the policy allows: the metal is tired, discard the plug. */
+  readonly discard: boolean;
+}
+
+/** @param bendsMm each bend, positive opens, negative closes; 0 counts as none @param allowed changes of direction that are allowed */
+export function bendHistory(bendsMm: readonly number[], allowed: number): BendHistory {
+  const signs = bendsMm.filter((bend) => bend !== 0).map(Math.sign);
+  const changesOfDirection = signs.filter((sign, i) => i > 0 && sign !== signs[i - 1]).length;
+  return { changesOfDirection, discard: changesOfDirection > allowed };
+}

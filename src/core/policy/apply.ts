@@ -1,0 +1,72 @@
+import type { Electrode, RegapPolicy } from '../gap/check';
+import { ANTI_SEIZE_REDUCTION, type Head } from '../torque/plan';
+import { EARLY_SHARE } from './policies';
+
+/** What the interval school makes of a limit: the share of it at which a plug counts as due. */
+export const dueShare = (intervalSchool: string): number => (intervalSchool === 'early' ? EARLY_SHARE : 1);
+
+/** What the schools of new gaps and the electrode together allow. The sheet's own word comes before both. */
+export function regapPolicy(newGapsSchool: string, electrode: Electrode, sheetSays: RegapPolicy | null): RegapPolicy {
+  if (electrode === 'multi_ground') return 'never';
+  if (sheetSays) return sheetSays;
+  if (newGapsSchool === 'return') return 'never';
+  return electrode === 'nickel' ? 'adjust' : 'ground_only';
+}
+
+/** Changes of direction that a bend may have. Infinity: any. */
+export function allowedReversals(reverseSchool: string, electrode: Electrode): number {
+  if (reverseSchool === 'allowed') return Number.POSITIVE_INFINITY;
+  return reverseSchool === 'once' && electrode === 'nickel' ? 1 : 0;
+}
+
+export const SHELLS = ['plated', 'bare'] as const;
+export type Shell = (typeof SHELLS)[number];
+
+export const SHEET_LUBRICANTS = ['dry', 'nickel', 'copper'] as const;
+export type SheetLubricant = (typeof SHEET_LUBRICANTS)[number];
+
+export interface CompoundAdvice {
+  readonly lubricant: 'dry' | 'anti_seize';
+  /** Share by which the dry torque is lowered. */
+  readonly reduction: number;
+  readonly says: string;
+  /** Copper in an aluminium head wants an override. */
+  readonly doubt: string | null;
+}
+
+const PLACE = 'A little nickel compound on the threads only, never on electrode, seat or washer.';
+
+/** What goes on the threads by school, shell, head and sheet, and what it does to the torque. */
+export function compoundAdvice(
+  compoundSchool: string,
+  shell: Shell | null,
+  head: Head,
+  sheetSays: SheetLubricant | null,
+): CompoundAdvice {
+  if (compoundSchool === 'by_sheet' && sheetSays) return bySheet(sheetSays, head);
+  const bareInAluminium = shell === 'bare' && head === 'aluminium';
+  const nickel =
+    compoundSchool === 'nickel_always' ||
+    (compoundSchool === 'nickel_bare' && shell === 'bare') ||
+    (compoundSchool === 'by_sheet' && bareInAluminium);
+  const doubt =
+    sheetSays && sheetSays !== (nickel ? 'nickel' : 'dry')
+      ? `The spec sheet says ${sheetSays}: the shop’s choice overrides it.`
+      : null;
+  return nickel
+    ? { lubricant: 'anti_seize', reduction: ANTI_SEIZE_REDUCTION, says: PLACE, doubt }
+    : { lubricant: 'dry', reduction: 0, says: 'Dry as supplied: no compound on the threads.', doubt };
+}
+
+function bySheet(says: SheetLubricant, head: Head): CompoundAdvice {
+  if (says === 'dry')
+    return { lubricant: 'dry', reduction: 0, says: 'The sheet says dry: no compound on the threads.', doubt: null };
+  const doubt =
+    says === 'copper' && head === 'aluminium' ? 'Copper in an aluminium head corrodes: ask for approval.' : null;
+  return {
+    lubricant: 'anti_seize',
+    reduction: ANTI_SEIZE_REDUCTION,
+    says: says === 'nickel' ? PLACE : 'The sheet says copper compound, on the threads only.',
+    doubt,
+  };
+}

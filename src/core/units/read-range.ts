@@ -1,0 +1,93 @@
+import { type QuantityInput, readQuantity } from './read-quantity';
+import { fromSi, type UnitName, unitFromText } from './unit';
+
+export type RangeReading =
+  | {
+      readonly ok: true;
+      readonly minSi: number;
+      readonly maxSi: number;
+      /** The value that a tolerance was given around; null for a plain range. */
+      readonly targetSi: number | null;
+      readonly unit: UnitName;
+    }
+  | { readonly ok: false; readonly message: string };
+
+const TOLERANCE = /^(.+?)\s*(?:±|\+\/-|\+-)\s*([\d.,]+)\s*(.*)$/u;
+const SPAN = /^([\d.,\s]+?)\s*(\D*?)\s*(?:to|\.\.|–|—|-)\s*([\d.,].*)$/iu;
+
+/**
+ * Reads a spec as people write it: "1.0 to 1.1 mm", ".028-.031 in", "1.05 ± 0.05 mm", "1.05 mm +/- 0.05".
+ * Both ends are checked for slips of unit and decimal mark as a single quantity is. A lone number is refused: a spec is
+ * a range, or a value with its tolerance.
+ *
+ * @returns ends in SI; never throws, any text is a possible input
+ */
+export function readRange(input: QuantityInput): RangeReading {
+  const text = input.text.trim();
+  const around = TOLERANCE.exec(text);
+  if (around) return withTolerance(input, around[1] ?? '', around[2] ?? '', around[3] ?? '');
+  const span = SPAN.exec(text);
+  if (!span)
+    return {
+      ok: false,
+      message: `“${text.slice(0, 40)}” is no range. Write it like 1.0 to 1.1 mm, or 1.05 ± 0.05 mm.`,
+    };
+  const high = span[3] ?? '';
+  const ownUnit = span[2]?.trim();
+  const low = `${span[1]} ${ownUnit || high.replace(/^[\d.,\s]+/, '')}`.trim();
+  const [min, max] = [readQuantity({ ...input, text: low }), readQuantity({ ...input, text: high })];
+  if (min.verdict !== 'ok') return { ok: false, message: min.message };
+  if (max.verdict !== 'ok') return { ok: false, message: max.message };
+  if (min.valueSi > max.valueSi) return { ok: false, message: `${low} is above ${high}: the range is upside down.` };
+  return { ok: true, minSi: min.valueSi, maxSi: max.valueSi, targetSi: null, unit: max.unit };
+}
+
+function withTolerance(input: QuantityInput, value: string, tolerance: string, unitText: string): RangeReading {
+  const ownUnit = /[^\d.,\s]/u.test(value);
+  const middle = readQuantity({ ...input, text: ownUnit ? value : `${value} ${unitText}`.trim() });
+  if (middle.verdict !== 'ok') return { ok: false, message: middle.message };
+  const by = Number(tolerance.replace(',', '.')) * (middle.valueSi / middle.number);
+  if (!(by >= 0) || by >= middle.valueSi)
+    return { ok: false, message: `± ${tolerance} is no tolerance around ${value.trim()}.` };
+  const exact = (si: number): number => Number(si.toPrecision(12));
+  return {
+    ok: true,
+    minSi: exact(middle.valueSi - by),
+    maxSi: exact(middle.valueSi + by),
+    targetSi: middle.valueSi,
+    unit: middle.unit,
+  };
+}
+
+export interface WrittenAs {
+  readonly unit: UnitName;
+  readonly decimals: number;
+}
+
+/** The unit and the decimals in which a spec is written: "0.045 in to 0.049 in" is inches to three. Null: no unit in it. */
+export function writtenAs(text: string): WrittenAs | null {
+  const tokens = [...text.matchAll(/(\d*)[.,]?(\d*)\s*([^\d.,\s±+-][^\d±+]*)?/gu)].filter(
+    (m) => m[1] !== '' || m[2] !== '',
+  );
+  const decimals = Math.max(0, ...tokens.map((m) => (m[2] ?? '').length));
+  const unit = tokens
+    .map((m) => unitFromText((m[3] ?? '').replace(/\s*(to|–|—)\s*$/i, '')))
+    .findLast((u) => u !== null);
+  return unit ? { unit: unit.name, decimals } : null;
+}
+
+/**
+ * Whether a measured value keeps a range at the precision in which the range is written: 1.25 mm is 0.0492 in and passes
+ * a maximum of "0.049 in".
+ *
+ * @param measuredSi mm or N·m @param range in the same
+ */
+export function keepsRange(
+  measuredSi: number,
+  range: { readonly min: number; readonly max: number },
+  written: WrittenAs | null,
+): boolean {
+  if (!written) return measuredSi >= range.min - 1e-9 && measuredSi <= range.max + 1e-9;
+  const shown = (si: number): number => Math.round(fromSi(si, written.unit) * 10 ** written.decimals + 1e-9);
+  return shown(range.min) <= shown(measuredSi) && shown(measuredSi) <= shown(range.max);
+}

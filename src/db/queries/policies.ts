@@ -1,0 +1,25 @@
+import { eq } from 'drizzle-orm';
+import { POLICY_IDS, type PolicyChoice } from '@/core/policy/policies';
+import type { Querier } from '../client';
+import { policyChoices } from '../schema';
+
+/** All choices of a fleet; those of a policy that is no longer known are left out. */
+export async function loadPolicyChoices(q: Querier, fleetId: string): Promise<readonly PolicyChoice[]> {
+  const rows = await q.select().from(policyChoices).where(eq(policyChoices.fleetId, fleetId));
+  return rows.flatMap((row) => {
+    const policy = POLICY_IDS.find((id) => id === row.policy);
+    return policy ? [{ policy, scope: row.scope, scopeKey: row.scopeKey, school: row.school, why: row.why }] : [];
+  });
+}
+
+/** Those that concern one vehicle. */
+export const choicesFor = (
+  choices: readonly PolicyChoice[],
+  vehicle: { readonly id: string; readonly dutyGroup: string },
+): readonly PolicyChoice[] =>
+  choices.filter(
+    ({ scope, scopeKey }) =>
+      scope === 'shop' ||
+      (scope === 'group' && scopeKey === vehicle.dutyGroup) ||
+      (scope === 'vehicle' && scopeKey === vehicle.id),
+  );

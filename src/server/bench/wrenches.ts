@@ -1,0 +1,101 @@
+import { and, asc, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { isPlainDate } from '@/core/calendar/plain-date';
+import { ok } from '@/core/shared/result';
+import { violation } from '@/db/constraint-error';
+import { writeAudit } from '@/db/queries/audit';
+import { wrenches } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { fail, notFound, type Outcome } from '../failure';
+
+export type WrenchRow = typeof wrenches.$inferSelect;
+
+/** The register of torque wrenches in use, by name. */
+export async function listWrenches(deps: Deps, actor: Actor): Promise<Outcome<readonly WrenchRow[]>> {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const rows = await deps.db
+    .select()
+    .from(wrenches)
+    .where(and(eq(wrenches.fleetId, actor.fleetId), eq(wrenches.retired, false)))
+    .orderBy(asc(wrenches.name));
+  return ok(rows);
+}
+
+const figure = z.coerce.number('Give a number.');
+
+export const wrenchInput = z
+  .object({
+    name: z.string().trim().min(1, 'Give it the name that is on its handle.').max(60),
+    unit: z.enum(['N·m', 'lbf·ft', 'lbf·in']),
+    min: figure.min(0, 'Not below 0.'),
+    max: figure.gt(0, 'Above 0.').max(2000, 'At most 2,000.'),
+    step: figure.gt(0, 'Above 0.').max(50, 'At most 50.'),
+    lengthMm: figure.int('Whole millimetres.').min(50, 'At least 50 mm.').max(2000, 'At most 2,000 mm.'),
+    calibratedOn: z.string().refine(isPlainDate, 'Give a day, as 2026-03-02.'),
+  })
+  .refine((w) => w.min < w.max, { path: ['min'], message: 'Must be below the greatest.' });
+
+export async function addWrench(deps: Deps, actor: Actor, input: z.output<typeof wrenchInput>): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'manage wrenches');
+  if (refused) return refused;
+  if (input.calibratedOn > deps.today())
+    return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });
+  try {
+    return await deps.db.transaction(async (tx) => {
+      const [row] = await tx
+        .insert(wrenches)
+        .values({ fleetId: actor.fleetId, ...input })
+        .returning({ id: wrenches.id });
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'create',
+        entity: 'wrench',
+        entityId: row?.id ?? '',
+        changes: input,
+      });
+      return ok(null);
+    });
+  } catch (error) {
+    if (violation(error)?.code === 'unique')
+      return fail('invalid', `There is already a wrench “${input.name}”.`, { name: 'Choose another name.' });
+    throw error;
+  }
+}
+
+export const calibrationInput = z.object({
+  wrenchId: z.uuid(),
+  calibratedOn: z.string().refine(isPlainDate, 'Give a day, as 2026-03-02.').optional(),
+  retired: z.boolean().optional(),
+});
+
+/** Records a new calibration of a wrench, or takes it out of use. */
+export async function updateWrench(
+  deps: Deps,
+  actor: Actor,
+  { wrenchId, ...changes }: z.output<typeof calibrationInput>,
+): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'manage wrenches');
+  if (refused) return refused;
+  if (changes.calibratedOn && changes.calibratedOn > deps.today())
+    return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });
+  return deps.db.transaction(async (tx) => {
+    const done = await tx
+      .update(wrenches)
+      .set(changes)
+      .where(and(eq(wrenches.fleetId, actor.fleetId), eq(wrenches.id, wrenchId)))
+      .returning({ id: wrenches.id });
+    if (done.length === 0) return notFound('wrench');
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'change',
+      entity: 'wrench',
+      entityId: wrenchId,
+      changes,
+    });
+    return ok(null);
+  });
+}

@@ -1,0 +1,80 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { INDUCTIONS } from '@/core/engine/layout';
+import { plainVin, readVin } from '@/core/fitment/vin';
+import { ok } from '@/core/shared/result';
+import { writeAudit } from '@/db/queries/audit';
+import { vehicles } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { refreshStatus } from '../due/refresh-status';
+import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { fitmentOf, type VehicleFitment } from './fitment-of';
+
+const word = z.string().trim().min(1, 'Say which.').max(120).optional();
+
+export const answerInput = z.object({
+  vehicleId: z.uuid(),
+  version: z.number().int(),
+  variant: word,
+  modelYear: z.number().int().min(1950, 'A year from 1950 on.').max(2100, 'A year up to 2100.').optional(),
+  builtOn: z.iso.date('Give a day, as 2019-04-30.').optional(),
+  /** Gives the serial, and the model year a check. */
+  vin: word,
+  fuel: word,
+  induction: z.enum(INDUCTIONS).optional(),
+  market: word,
+  settledSheetId: z.uuid().optional(),
+});
+export type FitmentAnswer = z.output<typeof answerInput>;
+
+/** Settles a fitment question on a vehicle; who said so stands in the audit trail and on the vehicle's page. */
+export async function answerFitment(deps: Deps, actor: Actor, input: FitmentAnswer): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'answer fitment questions');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
+    if (!found) return notFound('vehicle');
+    const fault = faultOf(input, found);
+    if (fault) return fail('invalid', 'This answer cannot be taken. See the marked field.', fault);
+    const { vehicleId: _, version, vin, ...rest } = input;
+    const said = Object.fromEntries(
+      Object.entries({ ...rest, vin: vin === undefined ? undefined : plainVin(vin) }).filter(
+        ([, value]) => value !== undefined,
+      ),
+    );
+    if (Object.keys(said).length === 0) return fail('invalid', 'Say what you have seen on the vehicle.');
+    const { vehicle } = found;
+    const done = await tx
+      .update(vehicles)
+      .set({ ...said, version: vehicle.version + 1 })
+      .where(and(eq(vehicles.id, vehicle.id), eq(vehicles.version, version)))
+      .returning({ id: vehicles.id });
+    if (done.length === 0) return editedMeanwhile();
+    await refreshStatus(tx, actor.fleetId, deps.today(), [vehicle.id]);
+    const before = Object.fromEntries(Object.keys(said).map((key) => [key, vehicle[key as keyof typeof vehicle]]));
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'answer',
+      entity: 'vehicle',
+      entityId: vehicle.id,
+      changes: { from: before, to: said },
+    });
+    return ok(null);
+  });
+}
+
+function faultOf(input: FitmentAnswer, { family, fitment }: VehicleFitment): Record<string, string> | null {
+  if (input.variant !== undefined && !family.variants.includes(input.variant))
+    return { variant: `${family.code} has no variant “${input.variant}”. Choose one of the list.` };
+  if (input.vin !== undefined) {
+    const reading = readVin(input.vin);
+    if (!reading.valid) return { vin: reading.reasons.join('; ') };
+    if (reading.serial === null) return { vin: 'The last six characters of this VIN are no serial number.' };
+  }
+  const candidates = fitment.kind === 'needs-answer' ? fitment.candidates : [];
+  if (input.settledSheetId !== undefined && !candidates.some((spec) => spec.id === input.settledSheetId))
+    return { settledSheetId: 'This sheet is no candidate for this vehicle.' };
+  return null;
+}

@@ -1,0 +1,57 @@
+import { disputed } from '@/core/fitment/dispute';
+import { type Fitment, match, type ReleaseBlocker, releaseBlockers } from '@/core/fitment/match';
+import { SupersessionGraph } from '@/core/fitment/supersession';
+import type { Querier } from '@/db/client';
+import {
+  type EngineFamily,
+  loadFamilies,
+  loadParts,
+  loadSpecs,
+  loadSupersessions,
+  type SpecSheet,
+} from '@/db/queries/catalogue';
+import { loadVehicleKeys } from '@/db/queries/status';
+
+type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
+
+export interface VehicleFitment {
+  readonly vehicle: Vehicle;
+  readonly family: EngineFamily;
+  readonly specs: readonly SpecSheet[];
+  readonly fitment: Fitment<SpecSheet>;
+  /** Why the sheet in force releases no work by itself; empty without a match. */
+  readonly blockers: readonly ReleaseBlocker[];
+}
+
+/** One vehicle with its engine family and the answer to "what goes in?". Null: no such vehicle in this fleet. */
+export async function fitmentOf(
+  q: Querier,
+  fleetId: string,
+  today: string,
+  vehicleId: string,
+): Promise<VehicleFitment | null> {
+  const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
+  const family = vehicle && (await loadFamilies(q, fleetId)).find((f) => f.id === vehicle.engineFamilyId);
+  if (!vehicle || !family) return null;
+  const specs = (await loadSpecs(q, fleetId, today)).filter((spec) => spec.engineFamilyId === family.id);
+  const fitment = match(vehicle, specs, family.variants);
+  const blockers =
+    fitment.kind === 'match' ? releaseBlockers({ ...fitment.spec, makersDisagree: disputed(fitment.spec, specs) }) : [];
+  return { vehicle, family, specs, fitment, blockers };
+}
+
+/** The fleet's supersessions by part number key, with the part behind each. */
+export async function loadGraph(q: Querier, fleetId: string) {
+  const parts = await loadParts(q, fleetId);
+  const keys = new Map(parts.map((part) => [part.id, part.numberKey]));
+  const rows = await loadSupersessions(q, fleetId);
+  const graph = new SupersessionGraph(
+    rows.map(({ fromPartId, toPartId, kind, note }) => ({
+      from: keys.get(fromPartId) ?? fromPartId,
+      to: keys.get(toPartId) ?? toPartId,
+      kind,
+      note,
+    })),
+  );
+  return { graph, parts, byKey: new Map(parts.map((part) => [part.numberKey, part])), rows };
+}

@@ -1,0 +1,75 @@
+import { and, eq, ne } from 'drizzle-orm';
+import { matcher, type QuestionKey } from '@/core/fitment/match';
+import { scopeWords } from '@/core/fitment/scope';
+import { groupBy } from '@/core/shared/group-by';
+import { ok } from '@/core/shared/result';
+import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
+import { loadVehicleKeys } from '@/db/queries/status';
+import { vehicleStatus } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { QUESTIONS, whyNoMatch } from '../due/refresh-status';
+
+export interface UnmatchedGroup {
+  readonly familyCode: string;
+  readonly familyId: string;
+  /** Null: no answer helps, a sheet is missing. */
+  readonly key: QuestionKey | null;
+  readonly question: string;
+  readonly choices: readonly string[];
+  /** What each choice would lead to: scope and part. */
+  readonly candidates: readonly { readonly scope: string; readonly part: string }[];
+  readonly vehicles: readonly {
+    readonly id: string;
+    readonly unitNumber: string;
+    readonly name: string;
+    readonly version: number;
+  }[];
+}
+
+/** Every vehicle without a firm match, grouped by family and question, the question that settles most first. */
+export async function listUnmatched(deps: Deps, actor: Actor) {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const without = await deps.db
+    .select({ id: vehicleStatus.vehicleId })
+    .from(vehicleStatus)
+    .where(and(eq(vehicleStatus.fleetId, actor.fleetId), ne(vehicleStatus.fitment, 'match')));
+  if (without.length === 0) return ok([]);
+  const [vehicles, families, specs] = await Promise.all([
+    loadVehicleKeys(
+      deps.db,
+      actor.fleetId,
+      without.map((row) => row.id),
+    ),
+    loadFamilies(deps.db, actor.fleetId),
+    loadSpecs(deps.db, actor.fleetId, deps.today()),
+  ]);
+  const familyOf = new Map(families.map((family) => [family.id, family]));
+  const fitmentOf = matcher(specs, new Map(families.map((family) => [family.id, family.variants])));
+  const asked = vehicles.map((vehicle) => ({ vehicle, fitment: fitmentOf(vehicle) }));
+  const groups = groupBy(asked, ({ vehicle, fitment }) =>
+    [vehicle.engineFamilyId, fitment.kind, fitment.kind === 'needs-answer' ? fitment.key : ''].join('|'),
+  );
+  const list = [...groups.values()].flatMap((members): UnmatchedGroup[] => {
+    const [first] = members;
+    if (!first || first.fitment.kind === 'match') return [];
+    const { fitment } = first;
+    const family = familyOf.get(first.vehicle.engineFamilyId);
+    const open = fitment.kind === 'needs-answer' ? fitment : null;
+    return [
+      {
+        familyCode: family?.code ?? '',
+        familyId: family?.id ?? '',
+        key: open?.key ?? null,
+        question: open ? QUESTIONS[open.key] : (whyNoMatch(fitment) ?? ''),
+        choices: open?.choices ?? [],
+        candidates: (open?.candidates ?? []).map((spec) => ({ scope: scopeWords(spec), part: spec.part.number })),
+        vehicles: members
+          .map(({ vehicle: { id, unitNumber, name, version } }) => ({ id, unitNumber, name, version }))
+          .sort((a, b) => a.unitNumber.localeCompare(b.unitNumber, 'en', { numeric: true })),
+      },
+    ];
+  });
+  return ok(list.sort((a, b) => b.vehicles.length - a.vehicles.length || a.familyCode.localeCompare(b.familyCode)));
+}

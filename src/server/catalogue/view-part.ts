@@ -1,0 +1,158 @@
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { quantityOf } from '@/core/engine/coils';
+import { layoutOf } from '@/core/engine/layout';
+import { compareParts } from '@/core/fitment/equivalent';
+import { match, partKey } from '@/core/fitment/match';
+import { nearestNumbers } from '@/core/fitment/nearest-number';
+import { type CurrentPart, mixing, type SupersessionGraph } from '@/core/fitment/supersession';
+import { ok } from '@/core/shared/result';
+import { loadFamilies, loadHeatCrosses, loadSheets, type PartRow } from '@/db/queries/catalogue';
+import { loadVehicleKeys } from '@/db/queries/status';
+import { fittedComponents, vehicles } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { notFound } from '../failure';
+import { loadGraph } from './fitment-of';
+
+/** Every part with the number that it goes by today. */
+export async function listParts(deps: Deps, actor: Actor) {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const { graph, parts, byKey } = await loadGraph(deps.db, actor.fleetId);
+  return ok(parts.map((part) => ({ part, current: currentOf(graph, byKey, part) })));
+}
+
+export type CurrentNumber =
+  | { readonly kind: 'itself' }
+  | { readonly kind: 'replaced'; readonly part: PartRow; readonly redesigned: boolean }
+  | { readonly kind: 'needs-answer'; readonly successors: readonly PartRow[] };
+
+function currentOf(graph: SupersessionGraph, byKey: ReadonlyMap<string, PartRow>, part: PartRow): CurrentNumber {
+  const found: CurrentPart = graph.current(part.numberKey);
+  if (found.kind === 'needs-answer')
+    return { kind: 'needs-answer', successors: found.successors.flatMap((key) => byKey.get(key) ?? []) };
+  const end = byKey.get(found.part);
+  if (!end || end.id === part.id) return { kind: 'itself' };
+  return { kind: 'replaced', part: end, redesigned: found.path.some((edge) => edge.kind === 'redesigned') };
+}
+
+/** A part with its history, what may stand for it, the sheets that name it and the vehicles that take it. */
+export async function viewPart(deps: Deps, actor: Actor, id: string) {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const { graph, parts, byKey, rows } = await loadGraph(deps.db, actor.fleetId);
+  const part = parts.find((p) => p.id === id);
+  if (!part) return notFound('part');
+  const [crosses, families, sheets, keys, fitted] = await Promise.all([
+    loadHeatCrosses(deps.db, actor.fleetId),
+    loadFamilies(deps.db, actor.fleetId),
+    loadSheets(deps.db, actor.fleetId, deps.today()),
+    loadVehicleKeys(deps.db, actor.fleetId, null),
+    fittedNow(deps, actor, id),
+  ]);
+  const line = graph.family(part.numberKey);
+  const onLine = new Set(line);
+  const taking = new Set([part.numberKey, ...graph.sameParts(part.numberKey)]);
+  const current = currentOf(graph, byKey, part);
+  const familyById = new Map(families.map((family) => [family.id, family]));
+  const ownSheets = sheets.filter((sheet) => onLine.has(sheet.part.numberKey));
+  const vehiclesTaking = keys.flatMap((vehicle) => {
+    const family = familyById.get(vehicle.engineFamilyId);
+    const candidates = sheets.filter((s) => s.engineFamilyId === vehicle.engineFamilyId && s.component === part.kind);
+    if (!family || !candidates.some((s) => onLine.has(s.part.numberKey))) return [];
+    const fitment = match(vehicle, candidates, family.variants);
+    if (fitment.kind === 'no-spec') return [];
+    const specKey = fitment.kind === 'match' ? fitment.spec.part.numberKey : null;
+    const takes = specKey === null ? ('ask' as const) : verdictFor(graph, part.numberKey, specKey, taking);
+    if (takes === 'no') return [];
+    return [
+      {
+        id: vehicle.id,
+        unitNumber: vehicle.unitNumber,
+        name: vehicle.name,
+        family: family.code,
+        takes,
+        quantity: quantityOf(layoutOf(family.model), part.kind),
+      },
+    ];
+  });
+  return ok({
+    part,
+    current,
+    history: line.flatMap((key) => byKey.get(key) ?? []),
+    edges: graph.edgesAmong(line).map((edge) => ({ ...edge, row: rows.find((r) => isEdge(r, edge, byKey)) ?? null })),
+    mixes: line
+      .filter((key) => key !== part.numberKey)
+      .flatMap((key) => {
+        const other = byKey.get(key);
+        return other ? [{ part: other, mixing: mixing(graph, part.numberKey, key) }] : [];
+      }),
+    comparisons: parts
+      .filter((other) => other.kind === part.kind && other.id !== part.id && !onLine.has(other.numberKey))
+      .map((other) => ({ part: other, ...compareParts(part, other, crosses) })),
+    sheets: ownSheets.map((sheet) => ({ ...sheet, familyCode: familyById.get(sheet.engineFamilyId)?.code ?? '' })),
+    vehicles: vehiclesTaking.sort((a, b) => a.unitNumber.localeCompare(b.unitNumber, 'en', { numeric: true })),
+    fittedIn: fitted,
+  });
+}
+
+export type PartView = Extract<Awaited<ReturnType<typeof viewPart>>, { ok: true }>['value'];
+
+const isEdge = (
+  row: { fromPartId: string; toPartId: string },
+  edge: { from: string; to: string },
+  byKey: ReadonlyMap<string, PartRow>,
+): boolean => byKey.get(edge.from)?.id === row.fromPartId && byKey.get(edge.to)?.id === row.toPartId;
+
+/** `whole-set`: a redesign stands between this number and the sheet's, so it goes in only as a whole set. */
+export type Takes = 'yes' | 'whole-set' | 'superseded' | 'ask' | 'no';
+
+/** Whether a vehicle whose sheet names one number takes another of the same history. */
+export function verdictFor(graph: SupersessionGraph, key: string, specKey: string, same: ReadonlySet<string>): Takes {
+  if (same.has(specKey)) return 'yes';
+  if (!graph.family(key).includes(specKey)) return 'no';
+  const end = graph.current(specKey);
+  return end.kind === 'current' && same.has(end.part) ? 'whole-set' : 'superseded';
+}
+
+async function fittedNow(deps: Deps, actor: Actor, partId: string) {
+  return deps.db
+    .select({
+      id: vehicles.id,
+      unitNumber: vehicles.unitNumber,
+      name: vehicles.name,
+      sites: sql<number>`count(*)::int`,
+    })
+    .from(fittedComponents)
+    .innerJoin(vehicles, eq(vehicles.id, fittedComponents.vehicleId))
+    .where(
+      and(
+        eq(fittedComponents.fleetId, actor.fleetId),
+        eq(fittedComponents.partId, partId),
+        isNull(fittedComponents.removedOn),
+      ),
+    )
+    .groupBy(vehicles.id, vehicles.unitNumber, vehicles.name)
+    .orderBy(asc(vehicles.unitNumber));
+}
+
+/** What a typed or scanned number is: the part, or known numbers one slip away. */
+export async function findPart(deps: Deps, actor: Actor, text: string) {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const { parts } = await loadGraph(deps.db, actor.fleetId);
+  const key = partKey(text);
+  const part = parts.find((p) => p.numberKey === key) ?? null;
+  return ok({
+    part,
+    near: part
+      ? []
+      : nearestNumbers(
+          text,
+          parts.map((p) => p.number),
+        ).map((near) => ({
+          ...near,
+          id: parts.find((p) => p.number === near.number)?.id ?? '',
+        })),
+  });
+}

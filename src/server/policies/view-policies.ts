@@ -1,0 +1,35 @@
+import { asc, eq } from 'drizzle-orm';
+import { POLICIES, policyInForce } from '@/core/policy/policies';
+import { ok } from '@/core/shared/result';
+import { loadPolicyChoices } from '@/db/queries/policies';
+import { vehicles } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+
+/** Every policy with the shop's school in force and where groups and vehicles differ. */
+export async function viewPolicies(deps: Deps, actor: Actor) {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const choices = await loadPolicyChoices(deps.db, actor.fleetId);
+  const fleet = await deps.db
+    .select({ id: vehicles.id, unitNumber: vehicles.unitNumber, name: vehicles.name, dutyGroup: vehicles.dutyGroup })
+    .from(vehicles)
+    .where(eq(vehicles.fleetId, actor.fleetId))
+    .orderBy(asc(vehicles.unitNumber));
+  const unitOf = new Map(fleet.map((vehicle) => [vehicle.id, vehicle.unitNumber]));
+  const shop = choices.filter((choice) => choice.scope === 'shop');
+  return ok({
+    policies: POLICIES.map((policy) => ({
+      inForce: policyInForce(policy.id, shop),
+      exceptions: choices
+        .filter((choice) => choice.policy === policy.id && choice.scope !== 'shop')
+        .flatMap((choice) => {
+          const school = policy.schools.find((s) => s.id === choice.school);
+          const key = choice.scopeKey ?? '';
+          const of = choice.scope === 'group' ? key : (unitOf.get(key) ?? key);
+          return school ? [{ scope: choice.scope, of, school, why: choice.why }] : [];
+        }),
+    })),
+    groups: [...new Set(fleet.map((vehicle) => vehicle.dutyGroup))].sort(),
+  });
+}

@@ -1,0 +1,161 @@
+import { and, eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { partKey } from '@/core/fitment/match';
+import { mixing } from '@/core/fitment/supersession';
+import { ok } from '@/core/shared/result';
+import { checkDelivery, type ReceivingVerdict, SAMPLE_DIFFERENCES } from '@/core/stock/receiving';
+import { readNumber } from '@/core/units/read-number';
+import { readQuantity } from '@/core/units/read-quantity';
+import type { Querier } from '@/db/client';
+import { writeAudit } from '@/db/queries/audit';
+import { loadSpecs, type PartRow } from '@/db/queries/catalogue';
+import { deliveries, parts } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import { loadGraph } from '../catalogue/fitment-of';
+import type { Deps } from '../deps';
+import { fail, type Outcome } from '../failure';
+import { personUnits } from '../work-orders/record-site';
+
+const counted = z.coerce.number('Give a whole number.').int('Give a whole number.').min(0).max(100_000);
+
+export const deliveryInput = z.object({
+  orderedNumber: z.string().trim().min(1, 'Give the number that was ordered.').max(60),
+  orderedQuantity: counted.min(1, 'At least 1.'),
+  orderReference: z.string().trim().max(60).default(''),
+  deliveredNumber: z.string().trim().min(1, 'Read the number off the box.').max(60),
+  quantity: counted,
+  source: z.string().trim().min(1, 'Say who sent it.').max(120),
+  price: z.string().trim().max(20).default(''),
+  lot: z.string().trim().max(60).default(''),
+  gaps: z.string().trim().max(600).default(''),
+  differsFromSample: z.array(z.enum(SAMPLE_DIFFERENCES)).default([]),
+});
+export type DeliveryInput = z.output<typeof deliveryInput>;
+
+/** Judges a delivery against its order and sample, keeps it, and puts on the shelf only what is accepted. */
+export async function receiveDelivery(
+  deps: Deps,
+  actor: Actor,
+  input: DeliveryInput,
+): Promise<Outcome<{ readonly verdict: ReceivingVerdict['verdict']; readonly message: string }>> {
+  const refused = refusal(actor, 'receive parts');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const { graph, byKey } = await loadGraph(tx, actor.fleetId);
+    const part = byKey.get(partKey(input.orderedNumber));
+    if (!part)
+      return fail('invalid', `${input.orderedNumber} is not in the catalogue, so there is nothing to compare with.`, {
+        orderedNumber: 'Enter the part first, or check the number.',
+      });
+    const read = readFields(input, actor);
+    if (!read.ok) return fail('invalid', 'Something here cannot be right. See the marked fields.', read.faults);
+    const [spec] = (await loadSpecs(tx, actor.fleetId, deps.today())).filter((s) => s.partId === part.id);
+    const judged = checkDelivery(
+      {
+        number: part.number,
+        quantity: input.orderedQuantity,
+        approvedSources: part.approvedSources ?? [],
+        referencePrices: await pricesOf(tx, part),
+        gap:
+          spec === undefined
+            ? null
+            : {
+                minMm: spec.gapMinMm,
+                maxMm: spec.gapMaxMm,
+                targetMm: spec.gapTargetMm,
+                electrode: part.electrode ?? 'fine_wire',
+              },
+      },
+      {
+        number: input.deliveredNumber,
+        quantity: input.quantity,
+        source: input.source,
+        price: read.price,
+        lot: input.lot || null,
+        gapsMm: read.gapsMm,
+        samePart: mixing(graph, partKey(input.deliveredNumber), part.numberKey) === 'same-part',
+        differsFromSample: input.differsFromSample,
+      },
+    );
+    const [row] = await tx
+      .insert(deliveries)
+      .values({
+        fleetId: actor.fleetId,
+        receivedOn: deps.today(),
+        orderReference: input.orderReference || null,
+        partId: part.id,
+        orderedQuantity: input.orderedQuantity,
+        deliveredNumber: input.deliveredNumber,
+        quantity: input.quantity,
+        source: input.source,
+        price: read.price,
+        lot: input.lot || null,
+        gapsMm: [...read.gapsMm],
+        gapsAsTyped: input.gaps || null,
+        differsFromSample: [...input.differsFromSample],
+        verdict: judged.verdict,
+        reasons: [...judged.reasons],
+        checkedBy: actor.personId,
+      })
+      .returning({ id: deliveries.id });
+    const shelf = byKey.get(partKey(input.deliveredNumber)) ?? part;
+    if (judged.verdict === 'accepted') await putOnShelf(tx, shelf.id, input.quantity);
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'receive',
+      entity: 'delivery',
+      entityId: row?.id ?? '',
+      changes: {
+        part: part.number,
+        delivered: input.deliveredNumber,
+        verdict: judged.verdict,
+        reasons: judged.reasons,
+      },
+    });
+    return ok({ verdict: judged.verdict, message: verdictText(judged) });
+  });
+}
+
+export async function putOnShelf(tx: Querier, partId: string, quantity: number): Promise<void> {
+  await tx
+    .update(parts)
+    .set({ onHand: sql`coalesce(${parts.onHand}, 0) + ${quantity}`, version: sql`${parts.version} + 1` })
+    .where(eq(parts.id, partId));
+}
+
+function verdictText({ verdict, reasons }: ReceivingVerdict): string {
+  const why = reasons.map((reason) => reason.message).join(' ');
+  if (verdict === 'accepted')
+    return reasons.length === 0 ? 'Accepted and put on the shelf.' : `Accepted and put on the shelf. Note: ${why}`;
+  return verdict === 'quarantined' ? `Quarantined, not on the shelf. ${why}` : `Back to the supplier. ${why}`;
+}
+
+/** The part's own price and what earlier accepted deliveries cost. */
+async function pricesOf(q: Querier, part: PartRow): Promise<readonly number[]> {
+  const rows = await q
+    .select({ price: deliveries.price })
+    .from(deliveries)
+    .where(and(eq(deliveries.partId, part.id), eq(deliveries.verdict, 'accepted')));
+  return [part.price, ...rows.map((row) => row.price)].filter((price) => price !== null);
+}
+
+type Fields =
+  | { readonly ok: true; readonly price: number | null; readonly gapsMm: readonly number[] }
+  | { readonly ok: false; readonly faults: Readonly<Record<string, string>> };
+
+function readFields({ price, gaps }: DeliveryInput, actor: Actor): Fields {
+  const faults: Record<string, string> = {};
+  const [amount = null] = price === '' ? [] : readNumber(price);
+  if (price !== '' && amount === null) faults.price = `“${price}” is not an amount.`;
+  const gapsMm: number[] = [];
+  for (const text of splitGaps(gaps)) {
+    const reading = readQuantity({ kind: 'gap', text, personUnit: personUnits(actor).gap });
+    if (reading.verdict === 'ok') gapsMm.push(Number(reading.valueSi.toFixed(4)));
+    else faults.gaps ??= reading.message;
+  }
+  return Object.keys(faults).length > 0 ? { ok: false, faults } : { ok: true, price: amount, gapsMm };
+}
+
+/** "1.05 1.06; 1,04 mm": parted by spaces, semicolons or new lines; a unit belongs to the number before it. */
+export const splitGaps = (text: string): readonly string[] => text.match(/[\d.,]+\s*(?:mm|in\b|thou|["″])?/gi) ?? [];
