@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { type ModelWithoutIgnition, standardCoils } from './coils';
-import { type EngineModel, IGNITIONS } from './layout';
+import { type EngineModel, IGNITIONS } from './model';
 
 /** An engine with the coils that its ignition usually has. */
 export const engine = (

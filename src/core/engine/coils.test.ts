@@ -1,17 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine } from './any-engine.fixture';
-import {
-  type COMPONENTS,
-  coilOf,
-  coilsFromText,
-  coilsText,
-  companions,
-  cylindersOf,
-  quantityOf,
-  standardCoils,
-} from './coils';
+import { coilOf, coilsFromText, coilsText, companions, cylindersOf, standardCoils } from './coils';
 import { layoutOf, modelFaults, siteId } from './layout';
+import { type COMPONENTS, quantityOf } from './quantities';
 
 const six = {
   arrangement: 'inline',

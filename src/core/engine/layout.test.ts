@@ -1,16 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine } from './any-engine.fixture';
-import {
-  type EngineModel,
-  layoutOf,
-  modelFaults,
-  neighbours,
-  siteId,
-  siteName,
-  sitePlace,
-  sitesFromText,
-} from './layout';
+import { layoutOf, modelFaults, neighbours, siteId, siteName, sitePlace, sitesFromText } from './layout';
 
 const inline4 = engine({
   arrangement: 'inline',

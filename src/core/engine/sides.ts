@@ -1,4 +1,4 @@
-import type { Bank, BankPlace, EngineModel } from './layout';
+import type { Bank, BankPlace, EngineModel } from './model';
 
 export const STEERING_SIDES = ['left', 'right'] as const;
 /** Side of the vehicle, as its driver sees it, on which the wheel is. */

@@ -1,4 +1,4 @@
-import type { Component } from '../engine/coils';
+import type { Component } from '../engine/quantities';
 import type { Electrode } from '../gap/check';
 
 export const TERMINALS = ['solid', 'threaded', 'removable'] as const;

@@ -60,7 +60,7 @@ function spanOf(key: ScopeKey, s: Scope): Span {
   }
 }
 
-function valueOf(key: ScopeKey, v: VehicleKeys): Bound | null {
+function answerOn(key: ScopeKey, v: VehicleKeys): Bound | null {
   switch (key) {
     case 'variant':
       return v.variant;
@@ -83,7 +83,7 @@ function valueOf(key: ScopeKey, v: VehicleKeys): Bound | null {
 export function keyFits(key: ScopeKey, vehicle: VehicleKeys, scope: Scope): boolean | null {
   const { from, to } = spanOf(key, scope);
   if (from === null && to === null) return true;
-  const value = valueOf(key, vehicle);
+  const value = answerOn(key, vehicle);
   if (value === null) return null;
   return (from === null || from <= value) && (to === null || value <= to);
 }

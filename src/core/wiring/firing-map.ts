@@ -1,4 +1,4 @@
-import type { Distributor } from '../engine/layout';
+import type { Distributor } from '../engine/model';
 
 export interface Tower {
   /** Clockwise seen from above, from 1. */

@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { standardCoils } from '@/core/engine/coils';
-import type { Bank, EngineModel } from '@/core/engine/layout';
+import type { Bank, EngineModel } from '@/core/engine/model';
 import type { Candidate } from '@/core/fitment/match';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '../client';

@@ -13,8 +13,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { BankAccess, Fastener } from '../../core/engine/access';
-import { COMPONENTS } from '../../core/engine/coils';
-import type { Coil, Distributor } from '../../core/engine/layout';
+import type { Coil, Distributor } from '../../core/engine/model';
+import { COMPONENTS } from '../../core/engine/quantities';
 import { SUPERSESSION_KINDS } from '../../core/fitment/supersession';
 import { REGAP_POLICIES } from '../../core/gap/check';
 import { SHEET_LUBRICANTS, SHELLS } from '../../core/policy/apply';

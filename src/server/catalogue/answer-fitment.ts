@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { INDUCTIONS } from '@/core/engine/layout';
+import { INDUCTIONS } from '@/core/engine/model';
 import { plainVin, readVin } from '@/core/fitment/vin';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';

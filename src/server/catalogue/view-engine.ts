@@ -1,6 +1,6 @@
 import { asc, count, eq } from 'drizzle-orm';
-import { COMPONENTS, quantityOf } from '@/core/engine/coils';
 import { layoutOf } from '@/core/engine/layout';
+import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
 import { agreement, byRank, disputed, rivalsOf } from '@/core/fitment/dispute';
 import { releaseBlockers } from '@/core/fitment/match';
 import { scopeText, scopeWords } from '@/core/fitment/scope';

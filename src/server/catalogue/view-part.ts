@@ -1,6 +1,6 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { quantityOf } from '@/core/engine/coils';
 import { layoutOf } from '@/core/engine/layout';
+import { quantityOf } from '@/core/engine/quantities';
 import { compareParts } from '@/core/fitment/equivalent';
 import { match, partKey } from '@/core/fitment/match';
 import { nearestNumbers } from '@/core/fitment/nearest-number';

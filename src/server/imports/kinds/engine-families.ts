@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { ACCESS_CLASSES, type BankAccess, type Fastener, fastenersFromText } from '@/core/engine/access';
 import { coilsFromText, standardCoils } from '@/core/engine/coils';
+import { modelFaults } from '@/core/engine/layout';
 import {
   ARRANGEMENTS,
   BANK_PLACES,
@@ -10,9 +11,8 @@ import {
   IGNITIONS,
   INDUCTIONS,
   MOUNTINGS,
-  modelFaults,
   ROTATIONS,
-} from '@/core/engine/layout';
+} from '@/core/engine/model';
 import { HEADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';

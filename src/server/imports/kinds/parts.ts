@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { COMPONENTS } from '@/core/engine/coils';
+import { COMPONENTS } from '@/core/engine/quantities';
 import { TERMINALS } from '@/core/fitment/equivalent';
 import { partKey } from '@/core/fitment/match';
 import { ELECTRODES } from '@/core/gap/check';

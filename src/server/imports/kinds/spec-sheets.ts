@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
-import { COMPONENTS, type Component, quantityOf } from '@/core/engine/coils';
 import { layoutOf } from '@/core/engine/layout';
+import { COMPONENTS, type Component, quantityOf } from '@/core/engine/quantities';
 import { partKey, SOURCE_RANKS } from '@/core/fitment/match';
 import { REGAP_POLICIES } from '@/core/gap/check';
 import { SHEET_LUBRICANTS } from '@/core/policy/apply';
