@@ -21,7 +21,9 @@ export async function enterRow(
   if (!isKindName(kindName)) return notFound('kind of entry');
   const kind = kindOf(kindName);
   return deps.db.transaction(async (tx) => {
-    const reader = new RowReader({ cell: (key) => (fields[key] ?? '').trim(), label: (key) => key }, undefined);
+    // Nobody enters or checks a sheet in another's name.
+    const own: Readonly<Record<string, string>> = { ...fields, entered_by: actor.name, checked_by: '' };
+    const reader = new RowReader({ cell: (key) => (own[key] ?? '').trim(), label: (key) => key }, undefined);
     const scope = { fleetId: actor.fleetId, today: deps.today(), options: {} };
     const prepared = await kind.prepare(tx, scope, [{ line: 1, reader }]);
     const [row] = prepared.rows;

@@ -39,7 +39,8 @@ export async function openWorkOrder(
           'conflict',
           `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Settle it on the vehicle's page.`,
         );
-      if (blockers.length > 0 && !input.releaseReason)
+      const releaseReason = input.releaseReason?.trim() ?? '';
+      if (blockers.length > 0 && releaseReason.length < 3)
         return fail(
           'conflict',
           `The spec sheet in force ${BLOCKERS[blockers[0] ?? 'unchecked']}. Have it mended, or give the reason for which you release it.`,
@@ -58,7 +59,7 @@ export async function openWorkOrder(
           component: 'plug',
           state: 'proposed',
           specSheetId: spec.id,
-          releaseReason: blockers.length > 0 ? input.releaseReason : null,
+          releaseReason: blockers.length > 0 ? releaseReason : null,
           minutes: family.serviceMinutes,
           openedOn: deps.today(),
           openedBy: actor.personId,
@@ -101,7 +102,7 @@ export async function openWorkOrder(
           unit: vehicle.unitNumber,
           part: spec.part.number,
           specRevision: spec.revision,
-          ...(blockers.length > 0 ? { releasedDespite: blockers, reason: input.releaseReason } : {}),
+          ...(blockers.length > 0 ? { releasedDespite: blockers, reason: releaseReason } : {}),
         },
       });
       return ok({ workOrderId: order.id, number });

@@ -2,6 +2,8 @@
 
 import { chakra } from '@chakra-ui/react';
 import { type Layout, type Site, siteId, siteName } from '@/core/engine/layout';
+import { BESIDE, boxOf, ignitionShapes, type Point, standsBeside } from './ignition-geometry';
+import { CoilsUnder, Distributor, Leads } from './ignition-shapes';
 
 export interface SiteMark {
   readonly state: 'plain' | 'done' | 'now' | 'todo';
@@ -10,42 +12,44 @@ export interface SiteMark {
   readonly href?: string;
 }
 
-const STEP = 124;
 const RADIUS = 24;
-const MARGIN = 54;
+const MARGIN = 58;
 
 /**
  * The engine from above as the technician stands, drawn from its layout: the front of the vehicle is at the bottom.
  * Done is ticked, the site in hand is filled, what is to do is dashed: colour is not the only sign.
+ *
+ * @param ignition draws coils, leads and distributor too
  */
 export function EngineDrawing({
   layout,
   marks = {},
   title,
+  ignition = false,
+  maxH = '330px',
 }: {
   layout: Layout;
   marks?: Readonly<Record<string, SiteMark>>;
   title: string;
+  ignition?: boolean;
+  maxH?: string;
 }) {
-  const twin = layout.model.plugsPerCylinder === 2;
-  const transverse = layout.model.mounting === 'transverse';
-  const [alongX, alongY] = transverse ? [STEP, twin ? 104 : 64] : [twin ? 168 : 140, 70];
-  const at = (site: Site) => ({ x: site.x * alongX, y: site.y * alongY });
-  const points = layout.sites.map(at);
-  const [left, right] = [
-    Math.min(...points.map((p) => p.x)) - MARGIN,
-    Math.max(...points.map((p) => p.x)) + MARGIN + 34,
-  ];
-  const [top, bottom] = [
-    Math.min(...points.map((p) => p.y)) - MARGIN + 8,
-    Math.max(...points.map((p) => p.y)) + MARGIN + 18,
-  ];
-  const [width, height] = [right - left, bottom - top];
+  const at = sitePoints(
+    layout,
+    Object.values(marks).some((mark) => mark.lines?.length),
+  );
+  const shapes = ignition ? ignitionShapes(layout, at) : null;
+  const beside = shapes !== null && standsBeside(layout.model);
+  const box = boxOf([...at.values()], MARGIN);
+  const low = Math.max(box.bottom, ...(shapes?.coils.map((coil) => coil.box.bottom + 10) ?? []));
+  const high = Math.min(box.top, ...(shapes?.coils.map((coil) => coil.box.top - 10) ?? []));
+  const engineRight = box.right + 26;
+  const [width, height] = [engineRight + (beside ? BESIDE - 20 : 0) - box.left, low + 26 - high];
   return (
     <chakra.svg
-      viewBox={`${left} ${top} ${width} ${height}`}
+      viewBox={`${box.left} ${high} ${width} ${height}`}
       width="100%"
-      maxH="330px"
+      maxH={maxH}
       role="group"
       aria-label={title}
       color="ink"
@@ -55,41 +59,54 @@ export function EngineDrawing({
         <BankShape
           key={bank.place}
           name={bank.place}
-          points={layout.sites.filter((s) => bank.cylinders.includes(s.cylinder)).map(at)}
+          points={layout.sites
+            .filter((s) => bank.cylinders.includes(s.cylinder))
+            .flatMap((s) => at.get(siteId(s)) ?? [])}
         />
       ))}
+      {shapes && <CoilsUnder coils={shapes.coils} />}
+      {shapes && <Leads leads={shapes.leads} />}
       {layout.sites.map((site) => (
         <SiteShape
           key={siteId(site)}
           name={siteName(layout, site)}
-          {...at(site)}
+          {...(at.get(siteId(site)) ?? { x: 0, y: 0 })}
           mark={marks[siteId(site)] ?? { state: 'plain' }}
         />
       ))}
-      <chakra.text x={(left + right) / 2 - 8} y={bottom - 6} textAnchor="middle" fontSize="13px" fill="soft">
+      {shapes?.distributor && <Distributor {...shapes.distributor} />}
+      <chakra.text x={(box.left + engineRight) / 2 - 8} y={low + 18} textAnchor="middle" fontSize="14px" fill="soft">
         ▼ front of the vehicle
       </chakra.text>
     </chakra.svg>
   );
 }
 
-function BankShape({ name, points }: { name: string; points: readonly { x: number; y: number }[] }) {
-  const [x, y] = [Math.min(...points.map((p) => p.x)) - 40, Math.min(...points.map((p) => p.y)) - 34];
-  const [right, bottom] = [Math.max(...points.map((p) => p.x)) + 70, Math.max(...points.map((p) => p.y)) + 34];
+/** Drawing units of each plug; lines beside the plugs need room. */
+function sitePoints(layout: Layout, withLines: boolean): ReadonlyMap<string, Point> {
+  const twin = layout.model.plugsPerCylinder === 2;
+  const transverse = layout.model.mounting === 'transverse';
+  const along = withLines ? 124 : 84;
+  const [alongX, alongY] = transverse ? [along, twin ? 104 : 66] : [twin ? 168 : withLines ? 140 : 112, twin ? 72 : 70];
+  return new Map(layout.sites.map((site: Site) => [siteId(site), { x: site.x * alongX, y: site.y * alongY }]));
+}
+
+function BankShape({ name, points }: { name: string; points: readonly Point[] }) {
+  const { left, top, right, bottom } = boxOf(points, 40);
   return (
     <g>
       <chakra.rect
-        x={x}
-        y={y}
-        width={right - x}
-        height={bottom - y}
+        x={left}
+        y={top + 2}
+        width={right - left}
+        height={bottom - top - 4}
         rx={12}
         fill="sheet"
         stroke="isobar"
         strokeWidth={1.5}
       />
       {name !== 'only' && (
-        <chakra.text x={x + 8} y={y - 5} fontSize="11px" fill="soft">
+        <chakra.text x={left + 8} y={top - 3} fontSize="12.5px" fill="soft">
           {name}
         </chakra.text>
       )}
@@ -118,7 +135,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
         strokeWidth={2}
         strokeDasharray={look.dash}
       />
-      <chakra.text x={x} y={y + 6.5} textAnchor="middle" fontSize="19px" fontWeight="700" fill={look.ink}>
+      <chakra.text x={x} y={y + 7} textAnchor="middle" fontSize="20px" fontWeight="700" fill={look.ink}>
         {name}
       </chakra.text>
       {lines.map((line, i) => (

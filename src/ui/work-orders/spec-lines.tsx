@@ -86,7 +86,14 @@ export function SpecLines({
   );
 }
 
-function intervalText({ intervalKm, intervalSevereKm, intervalMonths }: SpecFacts, system: UnitSystem): string {
+export function intervalText(
+  {
+    intervalKm,
+    intervalSevereKm,
+    intervalMonths,
+  }: Pick<SpecFacts, 'intervalKm' | 'intervalSevereKm' | 'intervalMonths'>,
+  system: UnitSystem,
+): string {
   const severe = intervalSevereKm === null ? '' : ` (severe ${distanceText(intervalSevereKm, system)})`;
   return [
     intervalKm === null ? '' : distanceText(intervalKm, system) + severe,

@@ -7,11 +7,11 @@ import { deps } from '@/server/deps';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export async function answerFitmentAction(data: FormData): Promise<ActionAnswer> {
-  const { vehicleId, version, variant, modelYear } = texts(data);
+  const { version, modelYear, ...said } = texts(data);
+  const typed = Object.fromEntries(Object.entries(said).filter(([, value]) => value !== ''));
   const input = answerInput.safeParse({
-    vehicleId,
+    ...typed,
     version: Number(version),
-    variant,
     modelYear: modelYear === undefined ? undefined : Number(modelYear),
   });
   if (!input.success) return invalid(input.error);

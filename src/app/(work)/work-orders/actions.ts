@@ -17,8 +17,8 @@ import { recordSite, siteInput } from '@/server/work-orders/record-site';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export async function openWorkOrderAction(data: FormData): Promise<ActionAnswer> {
-  const { vehicleId = '' } = texts(data);
-  return answer(await openWorkOrder(deps(), await requireActor(), { vehicleId }), ({ workOrderId }) => ({
+  const { vehicleId = '', releaseReason } = texts(data);
+  return answer(await openWorkOrder(deps(), await requireActor(), { vehicleId, releaseReason }), ({ workOrderId }) => ({
     to: `/work-orders/${workOrderId}`,
   }));
 }

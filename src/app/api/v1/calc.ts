@@ -6,6 +6,8 @@ import { groupAround, ownRate, settledRate } from '@/core/odometer/use-rate';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
 import { QUANTITY_KINDS } from '@/core/units/unit';
+import { ENGINE_CALCULATIONS } from './calc-engine';
+import { type Calculation, calculation } from './calculation';
 
 /* Shapes of the calculations: the same schemas check the requests and describe them. */
 
@@ -208,23 +210,6 @@ function dueDate(input: z.output<typeof dueInput>): z.output<typeof dueOutput> {
   };
 }
 
-export interface Calculation {
-  readonly about: string;
-  readonly input: z.ZodType;
-  readonly output: z.ZodType;
-  run(input: unknown): unknown;
-}
-
-/** Ties a schema to its calculation: what is run has been checked by it. */
-function calculation<I extends z.ZodType, O extends z.ZodType>(
-  about: string,
-  input: I,
-  output: O,
-  run: (input: z.output<I>) => z.output<O>,
-): Calculation {
-  return { about, input, output, run: (raw) => run(input.parse(raw)) };
-}
-
 export const CALCULATIONS: Readonly<Record<string, Calculation>> = {
   quantity: calculation(
     'Reads a typed quantity and catches slips of unit and decimal mark',
@@ -246,4 +231,5 @@ export const CALCULATIONS: Readonly<Record<string, Calculation>> = {
   ),
   'use-rate': calculation('Distance a day with its 80 % interval', useRateInput, useRateOutput, useRate),
   due: calculation('Life used and due date of one component', dueInput, dueOutput, dueDate),
+  ...ENGINE_CALCULATIONS,
 };

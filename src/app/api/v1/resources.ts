@@ -78,3 +78,29 @@ export const toDueItem = (item: DueItem): z.output<typeof dueItem> => ({
   rate_borrowed: item.rate?.borrowed ?? null,
   work_order: item.openWorkOrder?.number ?? null,
 });
+
+const range = z.object({ min: z.number(), max: z.number() });
+export const fitmentSheet = z.object({
+  spec_sheet_id: z.uuid(),
+  part_number: z.string(),
+  scope: z.string(),
+  gap_mm: range,
+  torque_nm: range,
+  source_kind: z.string(),
+  source_document: z.string(),
+  revision: z.number().int(),
+  checked_by: z.string().nullable(),
+});
+/** One answer: match, the one question that decides, or no spec. */
+export const fitmentAnswer = z.object({
+  vehicle_id: z.uuid(),
+  unit_number: z.string(),
+  result: z.enum(['match', 'needs-answer', 'no-spec']),
+  spec: fitmentSheet.nullable(),
+  quantity: z.number().int().nullable(),
+  /** Why the sheet releases no work without a supervisor's reason. */
+  held_back_by: z.array(z.string()),
+  question: z.object({ key: z.string(), text: z.string(), choices: z.array(z.string()) }).nullable(),
+  candidates: z.array(fitmentSheet),
+  reason: z.string().nullable(),
+});

@@ -1,13 +1,19 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
+import { sideWords } from '@/core/engine/sides';
+import { scopeWords } from '@/core/fitment/scope';
+import { readVin, yearContradiction } from '@/core/fitment/vin';
 import { turnAngle } from '@/core/torque/plan';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
+import { QUESTIONS } from '@/server/due/refresh-status';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
+import { AnswerField } from '@/ui/catalogue/answer-field';
+import { BLOCKER_WORDS, SCOPE_WORDS } from '@/ui/catalogue/words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
-import { dateText, distanceText, gapText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
+import { dateText, distanceText, gapText, instantText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
@@ -27,13 +33,15 @@ export default async function VehiclePage({ params }: Props) {
   if (!view.ok) return <Empty>{view.error.message}</Empty>;
   const { vehicle, depot, family, layout, due } = view.value;
   const system = actor.unitSystem;
+  const held = view.value.blockers.length > 0;
   const canOpen = due.state !== 'no-match' && !due.openWorkOrder && may(actor, 'open work orders');
   return (
     <>
       <PageHead
         title={`Unit ${vehicle.unitNumber} ${vehicle.name}`}
         actions={
-          canOpen && (
+          canOpen &&
+          !held && (
             <ActionForm action={openWorkOrderAction} quiet>
               <input type="hidden" name="vehicleId" value={vehicle.id} />
               <SubmitButton main>Open a work order</SubmitButton>
@@ -47,23 +55,37 @@ export default async function VehiclePage({ params }: Props) {
         {due.due && ` · due ${dateText(due.due.p50)}, likely ${dateText(due.due.p10)} to ${dateText(due.due.p90)}`}
       </PageHead>
       <Fitment view={view.value} actor={actor} />
+      {held && <Held view={view.value} canOpen={canOpen} />}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
         <Box minW="0">
           <Section title="What it is">
             <Facts
               rows={[
                 ['Vehicle', [vehicle.make, vehicle.model, vehicle.modelYear].filter(Boolean).join(' ') || NONE],
-                ['VIN', vehicle.vin ? <Code key="vin">{vehicle.vin}</Code> : 'not recorded'],
+                ['VIN', <Vin key="vin" vin={vehicle.vin} modelYear={vehicle.modelYear} />],
+                ['Built', vehicle.builtOn === null ? 'day not recorded' : dateText(vehicle.builtOn)],
+                ['Fuel', vehicle.fuel ?? 'not recorded'],
                 ['Kept at', `${depot}, ${vehicle.dutyGroup}`],
                 ['In service', `since ${dateText(vehicle.inServiceOn)}${vehicle.severeDuty ? ', severe duty' : ''}`],
-                ['Engine', `${family.code}, ${family.name}`],
+                [
+                  'Engine',
+                  <Box key="engine">
+                    <TextLink href={`/engines/${family.id}`}>{family.code}</TextLink>, {family.name}
+                  </Box>,
+                ],
                 ['Variant', vehicle.variant ?? (family.variants.length > 0 ? 'not known' : 'has none')],
                 ['Firing order', layout.model.firingOrder.join(' ')],
+                ...sideRows(view.value),
               ]}
             />
+            <Answers view={view.value} />
           </Section>
           <Section title="Engine" aside="seen from the front of the vehicle">
-            <EngineDrawing layout={layout} title={`Engine ${family.code}: ${layout.sites.length} plug sites`} />
+            <EngineDrawing
+              layout={layout}
+              title={`Engine ${family.code}: ${layout.sites.length} plug sites`}
+              ignition
+            />
           </Section>
         </Box>
         <Box minW="0">
@@ -72,6 +94,7 @@ export default async function VehiclePage({ params }: Props) {
         </Box>
       </Grid>
       <FittedSection view={view.value} system={system} />
+      <PoliciesSection view={view.value} />
       <OrdersSection view={view.value} />
     </>
   );
@@ -97,38 +120,129 @@ function Fitment({ view: { vehicle, family, fitment }, actor }: { view: VehicleV
     );
   return (
     <Box bg="sheet" border="1px solid" borderColor="line" p="4" rounded="sm" mb="5" maxW="640px">
-      <Box fontWeight="650">
-        No firm match yet:{' '}
-        {fitment.key === 'variant'
-          ? 'which variant of the engine is it?'
-          : fitment.key === 'model-year'
-            ? 'which model year is it?'
-            : 'two sheets of equal rank cover it'}
-      </Box>
+      <Box fontWeight="650">No firm match yet: {QUESTIONS[fitment.key]}</Box>
       <Box as="ul" pl="4" my="2" color="soft">
         {fitment.candidates.map((spec) => (
           <li key={spec.id}>
-            {spec.variant ?? 'any variant'}: <Code>{spec.part.number}</Code>, gap{' '}
-            {gapText(spec.gapMinMm, actor.unitSystem)} and up ({SOURCE_WORDS[spec.sourceKind]})
+            {scopeWords(spec)}: <Code>{spec.part.number}</Code>, gap {gapText(spec.gapMinMm, actor.unitSystem)} and up (
+            {SOURCE_WORDS[spec.sourceKind]})
           </li>
         ))}
       </Box>
-      {may(actor, 'answer fitment questions') && fitment.key !== 'sheet' && (
+      {may(actor, 'answer fitment questions') && (
         <ActionForm action={answerFitmentAction}>
           {hidden}
-          {fitment.key === 'variant' ? (
+          {fitment.key === 'sheet' ? (
             <SelectField
-              name="variant"
-              label="Seen on the engine or its plate"
-              choices={fitment.choices.map((value) => ({ value, label: value }))}
+              name="settledSheetId"
+              label="The sheet that holds for this vehicle"
+              choices={fitment.candidates.map((spec) => ({
+                value: spec.id,
+                label: `${spec.part.number}, ${scopeWords(spec)}, ${spec.sourceDocument}`,
+              }))}
             />
           ) : (
-            <TextField name="modelYear" label="Model year" inputMode="numeric" />
+            <AnswerField question={fitment.key} choices={fitment.choices} />
           )}
           <SubmitButton main>Settle it</SubmitButton>
         </ActionForm>
       )}
     </Box>
+  );
+}
+
+/** The sheet in force releases no work by itself. */
+function Held({ view: { vehicle, blockers }, canOpen }: { view: VehicleView; canOpen: boolean }) {
+  return (
+    <Box bg="caution.bg" color="caution.ink" p="4" rounded="sm" mb="5" maxW="640px">
+      <strong>The spec sheet in force is held back.</strong>
+      <Box as="ul" pl="4" my="1">
+        {blockers.map((blocker) => (
+          <li key={blocker}>{BLOCKER_WORDS[blocker]}.</li>
+        ))}
+      </Box>
+      {canOpen && (
+        <Box color="ink" mt="2">
+          <ActionForm action={openWorkOrderAction}>
+            <input type="hidden" name="vehicleId" value={vehicle.id} />
+            <TextField name="releaseReason" label="Why it may be worked by all the same" />
+            <SubmitButton main>Open a work order with this reason</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Vin({ vin, modelYear }: { vin: string | null; modelYear: number | null }) {
+  if (vin === null) return 'not recorded';
+  const doubt = modelYear === null ? null : yearContradiction(vin, modelYear);
+  const { checkDigitOk, reasons } = readVin(vin);
+  return (
+    <>
+      <Code>{vin}</Code>{' '}
+      <Box as="span" color={doubt ? 'wrong.ink' : 'soft'} fontSize="sm">
+        {doubt ?? (checkDigitOk ? 'check digit agrees' : reasons[0])}
+      </Box>
+    </>
+  );
+}
+
+/** What people call the banks, where the steering side is known. */
+function sideRows({ layout, vehicle }: VehicleView): readonly (readonly [string, string])[] {
+  const named = layout.model.banks.flatMap((bank) => {
+    const words = sideWords(bank.place, vehicle.steering);
+    return words ? [`${bank.place} in the drawing is the ${words}: cylinders ${bank.cylinders.join(' ')}`] : [];
+  });
+  return named.length > 0 ? [['Sides', named.join('; ')]] : [];
+}
+
+function Answers({ view: { answers } }: { view: VehicleView }) {
+  if (answers.length === 0) return null;
+  return (
+    <Box color="soft" fontSize="sm" mt="2">
+      {answers.map((entry) => {
+        const { to } = entry.changes as { to?: Record<string, unknown> };
+        return (
+          <Box key={entry.at.toISOString()}>
+            {Object.entries(to ?? {})
+              .map(([key, value]) => `${key.replace(/([A-Z])/g, ' $1').toLowerCase()}: ${value}`)
+              .join(', ')}
+            , said by {entry.who} on {instantText(entry.at)}
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}
+
+function PoliciesSection({ view: { policies } }: { view: VehicleView }) {
+  const chosen = policies.filter(({ scope }) => scope !== 'default');
+  return (
+    <Section
+      title="Shop policies in force here"
+      aside={<TextLink href="/policies">all schools and their reasons</TextLink>}
+    >
+      <Facts
+        rows={chosen.map(({ policy, school, scope, why }) => [
+          policy.name,
+          <Box key={policy.id}>
+            <strong>{school.name}</strong>, {SCOPE_WORDS[scope]}: {why}{' '}
+            <Box as="span" color="soft">
+              {school.changes}
+            </Box>
+          </Box>,
+        ])}
+      />
+      <Box color="soft" fontSize="sm" mt="1">
+        By default:{' '}
+        {policies
+          .filter(({ scope }) => scope === 'default')
+          .map(({ policy, school }) => `${policy.name.toLowerCase()} ${school.name.toLowerCase()}`)
+          .join('; ')}
+        .
+      </Box>
+    </Section>
   );
 }
 
@@ -175,7 +289,7 @@ function OdometerSection({
   );
 }
 
-function SpecSection({ view: { fitment, layout }, system }: { view: VehicleView; system: UnitSystem }) {
+function SpecSection({ view: { fitment, layout, rivals, family }, system }: { view: VehicleView; system: UnitSystem }) {
   if (fitment.kind !== 'match') return null;
   const { spec } = fitment;
   const angle = turnAngle(spec.part.seat ?? 'gasket', 'new');
@@ -185,8 +299,21 @@ function SpecSection({ view: { fitment, layout }, system }: { view: VehicleView;
         spec={spec}
         quantity={layout.sites.length}
         system={system}
-        angle={angle.min === angle.max ? `${angle.min}°` : `${angle.min} to ${angle.max}°`}
+        angle={
+          spec.angleDeg !== null
+            ? `${spec.angleDeg}°, by the sheet,`
+            : angle.min === angle.max
+              ? `${angle.min}°`
+              : `${angle.min} to ${angle.max}°`
+        }
       />
+      {rivals.length > 0 && (
+        <Box color="soft" fontSize="sm" mt="2">
+          Other sources beside it:{' '}
+          {rivals.map((rival) => `${rival.sourceDocument} (${SOURCE_WORDS[rival.sourceKind]})`).join('; ')}.{' '}
+          <TextLink href={`/engines/${family.id}`}>Compare</TextLink>
+        </Box>
+      )}
     </Section>
   );
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CALCULATIONS } from '../calc';
-import { dueList, dueQuery, vehicleList, vehiclesQuery } from '../resources';
+import { CATALOGUE_LISTS } from '../catalogue';
+import { dueList, dueQuery, fitmentAnswer, vehicleList, vehiclesQuery } from '../resources';
 
 const json = (schema: z.ZodType, io: 'input' | 'output') => ({
   'application/json': { schema: z.toJSONSchema(schema, { io, unrepresentable: 'any' }) },
@@ -93,6 +94,27 @@ export function GET(): Response {
         },
       },
       '/api/v1/vehicles': list('Vehicles of the fleet', vehiclesQuery, vehicleList),
+      '/api/v1/vehicles/{id}/fitment': {
+        get: {
+          summary: 'What goes into a vehicle: a match, the one question that decides, or no spec',
+          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }],
+          responses: {
+            200: { description: 'The answer', content: json(fitmentAnswer, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      ...Object.fromEntries(
+        CATALOGUE_LISTS.map(({ path, about, columns }) => [
+          path,
+          list(
+            about,
+            z.object({}),
+            z.object({ items: z.array(z.object(Object.fromEntries(columns.map((c) => [c, z.string()])))) }),
+          ),
+        ]),
+      ),
       '/api/v1/due': list('The due list, most life used first', dueQuery, dueList),
       ...Object.fromEntries(calculations),
     },

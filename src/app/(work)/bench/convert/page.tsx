@@ -1,0 +1,23 @@
+import { requireActor } from '@/app/actor';
+import { viewBench } from '@/server/bench/view-bench';
+import { deps } from '@/server/deps';
+import { ConvertBench } from '@/ui/bench/convert-bench';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { keepResultAction } from '../actions';
+import { BENCH_PLACES } from '../places';
+
+export const metadata = { title: 'Bench: units' };
+
+export default async function ConvertBenchPage() {
+  const actor = await requireActor();
+  const view = await viewBench(deps(), actor);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  return (
+    <>
+      <PageHead title="Units">Any figure in all its units; a slip is caught, never converted silently</PageHead>
+      <SubNav label="Bench" places={BENCH_PLACES} />
+      <ConvertBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+import { requireActor } from '@/app/actor';
+import { viewBench } from '@/server/bench/view-bench';
+import { deps } from '@/server/deps';
+import { FiringBench } from '@/ui/bench/firing-bench';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { keepResultAction } from '../actions';
+import { BENCH_PLACES } from '../places';
+
+export const metadata = { title: 'Bench: firing order' };
+
+export default async function FiringBenchPage() {
+  const actor = await requireActor();
+  const view = await viewBench(deps(), actor);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  return (
+    <>
+      <PageHead title="Firing order and cap">Towers, companions and swapped leads</PageHead>
+      <SubNav label="Bench" places={BENCH_PLACES} />
+      <FiringBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+import { requireActor } from '@/app/actor';
+import { viewBench } from '@/server/bench/view-bench';
+import { deps } from '@/server/deps';
+import { LeadBench } from '@/ui/bench/lead-bench';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { keepResultAction } from '../actions';
+import { BENCH_PLACES } from '../places';
+
+export const metadata = { title: 'Bench: leads' };
+
+export default async function LeadBenchPage() {
+  const actor = await requireActor();
+  const view = await viewBench(deps(), actor);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  return (
+    <>
+      <PageHead title="Leads">A new set to the old places by length</PageHead>
+      <SubNav label="Bench" places={BENCH_PLACES} />
+      <LeadBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+import { requireActor } from '@/app/actor';
+import { viewBench } from '@/server/bench/view-bench';
+import { deps } from '@/server/deps';
+import { GapBench } from '@/ui/bench/gap-bench';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { keepResultAction } from './actions';
+import { BENCH_PLACES } from './places';
+
+export const metadata = { title: 'Bench: gap set' };
+
+export default async function GapBenchPage() {
+  const actor = await requireActor();
+  const view = await viewBench(deps(), actor);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  return (
+    <>
+      <PageHead title="Gap set">Every new plug, and the batch, before one is fitted</PageHead>
+      <SubNav label="Bench" places={BENCH_PLACES} />
+      <GapBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
+    </>
+  );
+}

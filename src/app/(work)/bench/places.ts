@@ -1,0 +1,9 @@
+export const BENCH_PLACES = [
+  { href: '/bench', label: 'Gap set' },
+  { href: '/bench/torque', label: 'Torque' },
+  { href: '/bench/convert', label: 'Units' },
+  { href: '/bench/spark', label: 'Spark demand' },
+  { href: '/bench/firing', label: 'Firing order and cap' },
+  { href: '/bench/leads', label: 'Leads' },
+  { href: '/bench/wrenches', label: 'Wrenches and kept results' },
+];

@@ -1,0 +1,23 @@
+import { requireActor } from '@/app/actor';
+import { viewBench } from '@/server/bench/view-bench';
+import { deps } from '@/server/deps';
+import { TorqueBench } from '@/ui/bench/torque-bench';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { keepResultAction } from '../actions';
+import { BENCH_PLACES } from '../places';
+
+export const metadata = { title: 'Bench: torque' };
+
+export default async function TorqueBenchPage() {
+  const actor = await requireActor();
+  const view = await viewBench(deps(), actor);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  return (
+    <>
+      <PageHead title="Torque">From the dry spec to the figure on this wrench</PageHead>
+      <SubNav label="Bench" places={BENCH_PLACES} />
+      <TorqueBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
+    </>
+  );
+}

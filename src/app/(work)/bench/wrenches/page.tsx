@@ -1,0 +1,126 @@
+import { Box, Grid, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { addMonths } from '@/core/calendar/plain-date';
+import { CALIBRATION_MONTHS, LEAST_SHARE_OF_RANGE } from '@/core/torque/plan';
+import { may } from '@/server/access';
+import { listKept } from '@/server/bench/keep-result';
+import { listWrenches, type WrenchRow } from '@/server/bench/wrenches';
+import { deps } from '@/server/deps';
+import { dateText, instantText } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { SelectField, TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { addWrenchAction, updateWrenchAction } from '../actions';
+import { BENCH_PLACES } from '../places';
+
+export const metadata = { title: 'Wrenches' };
+
+export default async function WrenchesPage() {
+  const actor = await requireActor();
+  const [wrenches, kept] = await Promise.all([listWrenches(deps(), actor), listKept(deps(), actor)]);
+  if (!wrenches.ok) return <Empty>{wrenches.error.message}</Empty>;
+  const manage = may(actor, 'manage wrenches');
+  return (
+    <>
+      <PageHead title="Wrenches and kept results" />
+      <SubNav label="Bench" places={BENCH_PLACES} />
+      <Grid templateColumns={{ base: '1fr', xl: manage ? 'minmax(0, 1fr) 320px' : '1fr' }} columnGap="8">
+        <Section title="Torque wrenches" aside="usable from 20 % of their range, calibrated within 12 months">
+          {wrenches.value.length === 0 && <Empty>No wrench in the register yet.</Empty>}
+          {wrenches.value.length > 0 && (
+            <PlainTable heads={['Wrench', 'Usable', 'Step', 'Length', 'Calibrated', '']}>
+              {wrenches.value.map((wrench) => (
+                <WrenchLine key={wrench.id} wrench={wrench} today={deps().today()} manage={manage} />
+              ))}
+            </PlainTable>
+          )}
+        </Section>
+        {manage && <AddWrench />}
+      </Grid>
+      <Section title="Kept results">
+        {kept.ok && kept.value.length === 0 && <Empty>What is kept from the bench stands here.</Empty>}
+        {kept.ok &&
+          kept.value.map(({ kept: row, who, orderNumber }) => (
+            <Box key={row.id} py="1" borderBottom="1px solid" borderColor="hair">
+              {row.summary}{' '}
+              <Box as="span" color="soft" fontSize="sm">
+                {who}, {instantText(row.keptAt)}
+                {row.workOrderId && (
+                  <>
+                    , on work order <TextLink href={`/work-orders/${row.workOrderId}`}>{orderNumber}</TextLink>
+                  </>
+                )}
+              </Box>
+            </Box>
+          ))}
+      </Section>
+    </>
+  );
+}
+
+function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: string; manage: boolean }) {
+  const until = addMonths(wrench.calibratedOn, CALIBRATION_MONTHS);
+  const least = Math.max(wrench.min, wrench.max * LEAST_SHARE_OF_RANGE);
+  return (
+    <Table.Row>
+      <Table.Cell fontWeight="650">{wrench.name}</Table.Cell>
+      <Table.Cell whiteSpace="nowrap">
+        {Number(least.toPrecision(4))} to {wrench.max} {wrench.unit}
+      </Table.Cell>
+      <Table.Cell whiteSpace="nowrap">
+        {wrench.step} {wrench.unit}
+      </Table.Cell>
+      <Table.Cell whiteSpace="nowrap">{wrench.lengthMm} mm</Table.Cell>
+      <Table.Cell>
+        {dateText(wrench.calibratedOn)}
+        <Box color={until < today ? 'wrong.ink' : 'soft'} fontSize="sm" fontWeight={until < today ? '650' : '400'}>
+          {until < today ? `overdue since ${dateText(until)}` : `good until ${dateText(until)}`}
+        </Box>
+      </Table.Cell>
+      <Table.Cell>
+        {manage && (
+          <ActionForm action={updateWrenchAction} quiet>
+            <input type="hidden" name="wrenchId" value={wrench.id} />
+            <Box display="flex" gap="2" alignItems="end">
+              <Box w="150px" mb="-12px">
+                <TextField name="calibratedOn" label={`New calibration of ${wrench.name.split(',')[0]}`} type="date" />
+              </Box>
+              <SubmitButton>Save</SubmitButton>
+              <SubmitButton name="retire" value="yes">
+                Retire
+              </SubmitButton>
+            </Box>
+          </ActionForm>
+        )}
+      </Table.Cell>
+    </Table.Row>
+  );
+}
+
+function AddWrench() {
+  return (
+    <Section title="Add a wrench">
+      <ActionForm action={addWrenchAction}>
+        <TextField name="name" label="Name on its handle" placeholder="T5, 5 to 25 N·m" />
+        <SelectField
+          name="unit"
+          label="Unit of its scale"
+          choices={['N·m', 'lbf·ft', 'lbf·in'].map((value) => ({ value, label: value }))}
+        />
+        <Grid templateColumns="1fr 1fr 1fr" columnGap="3">
+          <TextField name="min" label="Least" inputMode="decimal" />
+          <TextField name="max" label="Greatest" inputMode="decimal" />
+          <TextField name="step" label="Step" inputMode="decimal" />
+        </Grid>
+        <Grid templateColumns="1fr 1fr" columnGap="3">
+          <TextField name="lengthMm" label="Length, mm" inputMode="numeric" />
+          <TextField name="calibratedOn" label="Calibrated" type="date" />
+        </Grid>
+        <SubmitButton main>Add it</SubmitButton>
+      </ActionForm>
+    </Section>
+  );
+}

@@ -1,0 +1,221 @@
+import { Box, Grid, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { tighteningOrder } from '@/core/engine/access';
+import { coilOf, companions } from '@/core/engine/coils';
+import { neighbours, siteName, sitePlace } from '@/core/engine/layout';
+import { towerMap } from '@/core/wiring/firing-map';
+import { may } from '@/server/access';
+import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
+import { deps } from '@/server/deps';
+import { SheetsSideBySide } from '@/ui/catalogue/sheets-side-by-side';
+import { ACCESS_WORDS, COMPONENT_WORDS, IGNITION_WORDS } from '@/ui/catalogue/words';
+import { EngineDrawing } from '@/ui/drawings/engine-drawing';
+import { dateText, distanceText, NONE, torqueText, type UnitSystem } from '@/ui/format/format';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Caution, Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { checkSheetAction } from '../actions';
+
+type Props = { params: Promise<{ id: string }> };
+
+export default async function EnginePage({ params }: Props) {
+  const actor = await requireActor();
+  const found = await viewEngine(deps(), actor, (await params).id);
+  if (!found.ok) return <Empty>{found.error.message}</Empty>;
+  const view = found.value;
+  const { family, layout } = view;
+  const enter = may(actor, 'enter catalogue data');
+  return (
+    <>
+      <PageHead
+        title={`${family.code}, ${family.name}`}
+        actions={
+          enter && (
+            <>
+              <ButtonLink href={`/engines/${family.id}/edit`}>Edit the engine</ButtonLink>
+              <ButtonLink href={`/engines/${family.id}/sheet`} main>
+                New spec sheet
+              </ButtonLink>
+            </>
+          )
+        }
+      >
+        {view.quantities
+          .map(({ component, quantity }) => `${quantity} ${COMPONENT_WORDS[component].toLowerCase()}`)
+          .join(' · ')}
+      </PageHead>
+      {family.hybrid && (
+        <Box mb="4">
+          <Caution>The traction system is isolated by qualified people before anything here is touched.</Caution>
+        </Box>
+      )}
+      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
+        <Section title="Engine" aside="seen from the front of the vehicle">
+          <EngineDrawing layout={layout} title={`Engine ${family.code}: ${layout.sites.length} plug sites`} ignition />
+        </Section>
+        <Box minW="0">
+          <EngineFacts view={view} />
+          <WeakPoints view={view} />
+        </Box>
+      </Grid>
+      <Section title="Plug specs" aside="sources of one scope side by side; the highest rank is in force">
+        {view.scopes.length === 0 && <Empty>No sheet yet: nothing can be fitted to this engine.</Empty>}
+        {view.scopes.map((scope) => (
+          <SheetsSideBySide
+            key={scope.scope}
+            scope={scope}
+            system={actor.unitSystem}
+            check={
+              may(actor, 'check spec sheets')
+                ? { action: checkSheetAction, back: `/engines/${family.id}`, name: actor.name }
+                : null
+            }
+          />
+        ))}
+      </Section>
+      <OtherParts view={view} system={actor.unitSystem} />
+      <Sites view={view} />
+      <Section title="Vehicles">
+        {view.vehicles.length === 0 && <Empty>No vehicle has this engine.</Empty>}
+        <Box display="flex" flexWrap="wrap" columnGap="5" rowGap="1">
+          {view.vehicles.map((vehicle) => (
+            <Box key={vehicle.id}>
+              <TextLink href={`/vehicles/${vehicle.id}`}>
+                {vehicle.unitNumber} {vehicle.name}
+              </TextLink>
+              {vehicle.variant && (
+                <Box as="span" color="soft">
+                  , {vehicle.variant}
+                </Box>
+              )}
+            </Box>
+          ))}
+        </Box>
+      </Section>
+    </>
+  );
+}
+
+function EngineFacts({ view: { family, layout } }: { view: EngineView }) {
+  const { model } = layout;
+  const banks = model.banks.map((bank, i) => {
+    const access = family.access?.[i];
+    const how = access ? `: ${ACCESS_WORDS[access.access]}, ${access.minutes} min` : '';
+    return `${bank.place === 'only' ? 'bank' : bank.place} ${bank.cylinders.join(' ')}${how}`;
+  });
+  const pairs = model.ignition === 'waste_spark' ? companions(model.firingOrder) : [];
+  const towers = model.distributor ? towerMap(model.firingOrder, model.distributor) : [];
+  const boost = (family.intakeKpa ?? 0) > 105;
+  return (
+    <Section title="What it is">
+      <Facts
+        rows={[
+          ['Ignition', IGNITION_WORDS[model.ignition]],
+          ['Firing order', model.firingOrder.join(' ')],
+          ...(pairs.length > 0 ? [['Companions', pairs.map((p) => p.join(' with ')).join(', ')] as const] : []),
+          ...(model.distributor
+            ? [
+                [
+                  'Towers',
+                  `${towers.map((t) => t.cylinder).join(' ')}, clockwise from tower 1; the rotor turns ${model.distributor.rotation}`,
+                ] as const,
+              ]
+            : []),
+          [
+            'Head',
+            `${family.headMaterial}${family.compressionRatio === null ? '' : `, compression ${family.compressionRatio}:1`}`,
+          ],
+          [
+            'Induction',
+            `${family.induction}${family.intakeKpa === null ? '' : `, up to ${family.intakeKpa} kPa in the intake${boost ? ', absolute' : ''}`}`,
+          ],
+          ['Banks and access', <Lines key="banks" lines={banks} />],
+          ...(family.leadLengthsMm ? [['Leads needed', `${family.leadLengthsMm.join(', ')} mm`] as const] : []),
+          ...(family.fasteners?.length
+            ? [['Fasteners', <Lines key="fasteners" lines={family.fasteners.map(fastenerText)} />] as const]
+            : []),
+          ['Variants', family.variants.join(' or ') || 'none'],
+        ]}
+      />
+    </Section>
+  );
+}
+
+function fastenerText(f: NonNullable<EngineView['family']['fasteners']>[number]): string {
+  const order =
+    f.order === 'any' ? '' : `, ${f.order.replace('_', ' ')}: ${tighteningOrder(f.count, f.order).join(' ')}`;
+  return `${f.count} × ${f.what} ${f.size}, ${torqueText(f.torqueNm, 'metric')}${order}${f.captive ? ', captive' : ''}`;
+}
+
+const Lines = ({ lines }: { lines: readonly string[] }) => lines.map((line) => <Box key={line}>{line}</Box>);
+
+function WeakPoints({ view: { family } }: { view: EngineView }) {
+  if (!family.weakPoints?.length) return null;
+  return (
+    <Box mb="5">
+      <Caution>Known here: {family.weakPoints.join('; ')}.</Caution>
+    </Box>
+  );
+}
+
+function OtherParts({ view: { others, quantities }, system }: { view: EngineView; system: UnitSystem }) {
+  if (others.length === 0) return null;
+  const count = new Map(quantities.map(({ component, quantity }) => [component, quantity]));
+  return (
+    <Section title="Other parts" aside="each with its own clock">
+      <PlainTable heads={['Component', 'Part', 'Takes', 'Screw torque', 'Interval', 'Source']}>
+        {others.map((sheet) => (
+          <Table.Row key={sheet.id}>
+            <Table.Cell>{COMPONENT_WORDS[sheet.component]}</Table.Cell>
+            <Table.Cell>
+              <TextLink href={`/parts/${sheet.part.id}`}>
+                <Code>{sheet.part.number}</Code>
+              </TextLink>{' '}
+              <Box as="span" color="soft">
+                {sheet.part.maker}
+              </Box>
+            </Table.Cell>
+            <Table.Cell>{count.get(sheet.component) ?? NONE}</Table.Cell>
+            <Table.Cell whiteSpace="nowrap">
+              {sheet.torqueMinNm === null || sheet.torqueMaxNm === null
+                ? NONE
+                : torqueText((sheet.torqueMinNm + sheet.torqueMaxNm) / 2, system)}
+            </Table.Cell>
+            <Table.Cell>
+              {[
+                sheet.intervalKm === null ? '' : distanceText(sheet.intervalKm, system),
+                sheet.intervalMonths === null ? '' : `${sheet.intervalMonths} months`,
+              ]
+                .filter(Boolean)
+                .join(' or ') || 'on failure'}
+            </Table.Cell>
+            <Table.Cell color="soft">
+              {sheet.sourceDocument}, {dateText(sheet.sourceDated)}
+            </Table.Cell>
+          </Table.Row>
+        ))}
+      </PlainTable>
+    </Section>
+  );
+}
+
+function Sites({ view: { layout } }: { view: EngineView }) {
+  return (
+    <Section title="Sites" aside="two plugs side by side need not serve one cylinder">
+      <PlainTable heads={['Site', 'Where', 'Coil', 'Beside it in its bank']}>
+        {layout.sites.map((site) => (
+          <Table.Row key={siteName(layout, site)}>
+            <Table.Cell fontWeight="650">{siteName(layout, site)}</Table.Cell>
+            <Table.Cell>{sitePlace(layout, site)}</Table.Cell>
+            <Table.Cell>{coilOf(layout.model, site)?.name}</Table.Cell>
+            <Table.Cell>
+              {neighbours(layout, site.cylinder)
+                .map((n) => `cylinder ${n}`)
+                .join(', ') || NONE}
+            </Table.Cell>
+          </Table.Row>
+        ))}
+      </PlainTable>
+    </Section>
+  );
+}

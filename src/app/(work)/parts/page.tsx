@@ -1,0 +1,113 @@
+import { Box, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { findPart, listParts, viewPart } from '@/server/catalogue/view-part';
+import { deps } from '@/server/deps';
+import { COMPONENT_WORDS } from '@/ui/catalogue/words';
+import { gapText, NONE } from '@/ui/format/format';
+import { PartInHand } from '@/ui/parts/part-in-hand';
+import { PartSearch } from '@/ui/parts/part-search';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { PART_PLACES } from './places';
+
+export const metadata = { title: 'Parts' };
+
+type Props = { searchParams: Promise<{ number?: string; unit?: string }> };
+
+export default async function PartsPage({ searchParams }: Props) {
+  const actor = await requireActor();
+  const { number = '', unit = '' } = await searchParams;
+  const parts = await listParts(deps(), actor);
+  if (!parts.ok) return <Empty>{parts.error.message}</Empty>;
+  return (
+    <>
+      <PageHead
+        title="Parts"
+        actions={
+          <>
+            <ButtonLink href="/engines/export?of=parts" download>
+              CSV
+            </ButtonLink>
+            {may(actor, 'enter catalogue data') && <ButtonLink href="/parts/new">New part</ButtonLink>}
+          </>
+        }
+      >
+        What is the part in my hand, and where may it go?
+      </PageHead>
+      <SubNav label="Parts" places={PART_PLACES} />
+      <PartSearch key={number} initial={number} />
+      {number !== '' && <InHand number={number.slice(0, 200)} unit={unit.slice(0, 40)} />}
+      <Section title="Catalogue" aside={`${parts.value.length} parts`}>
+        {parts.value.length === 0 && <Empty>No part yet. Import parts.csv, or enter the first one by hand.</Empty>}
+        <Catalogue parts={parts.value} system={actor.unitSystem} />
+      </Section>
+    </>
+  );
+}
+
+async function InHand({ number, unit }: { number: string; unit: string }) {
+  const actor = await requireActor();
+  const found = await findPart(deps(), actor, number);
+  if (!found.ok) return <Empty>{found.error.message}</Empty>;
+  const { part, near } = found.value;
+  if (!part)
+    return (
+      <Box role="status" bg="wrong.bg" color="wrong.ink" p="4" rounded="sm" mb="5" maxW="640px">
+        <strong>
+          <Code>{number.slice(0, 40)}</Code> is not in the catalogue.
+        </strong>{' '}
+        Do not fit what is not known.
+        {near.length > 0 && (
+          <Box as="ul" pl="4" mt="1">
+            {near.map((other) => (
+              <li key={other.number}>
+                Did you mean{' '}
+                <TextLink href={`/parts?number=${encodeURIComponent(other.number)}`}>{other.number}</TextLink>?{' '}
+                {other.why}
+              </li>
+            ))}
+          </Box>
+        )}
+      </Box>
+    );
+  const view = await viewPart(deps(), actor, part.id);
+  return view.ok ? <PartInHand view={view.value} unit={unit} /> : <Empty>{view.error.message}</Empty>;
+}
+
+type Listed = Extract<Awaited<ReturnType<typeof listParts>>, { ok: true }>['value'];
+
+function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }) {
+  if (parts.length === 0) return null;
+  return (
+    <PlainTable heads={['Number', 'Maker', 'Kind', 'What', 'Gap as sold', 'On hand', 'Price', 'Today']}>
+      {parts.map(({ part, current }) => (
+        <Table.Row key={part.id}>
+          <Table.Cell>
+            <TextLink href={`/parts/${part.id}`}>
+              <Code>{part.number}</Code>
+            </TextLink>
+          </Table.Cell>
+          <Table.Cell>{part.maker}</Table.Cell>
+          <Table.Cell>{COMPONENT_WORDS[part.kind].toLowerCase()}</Table.Cell>
+          <Table.Cell color="soft">
+            {[part.thread, part.reachMm && `${part.reachMm} mm`, part.seat, part.name].filter(Boolean).join(', ')}
+          </Table.Cell>
+          <Table.Cell whiteSpace="nowrap">{gapText(part.preGapMm, system)}</Table.Cell>
+          <Table.Cell textAlign="right">{part.onHand ?? NONE}</Table.Cell>
+          <Table.Cell textAlign="right">{part.price?.toFixed(2) ?? NONE}</Table.Cell>
+          <Table.Cell>
+            {current.kind === 'replaced' && (
+              <>
+                {current.redesigned ? 'redesigned as' : 'now'} <Code>{current.part.number}</Code>
+              </>
+            )}
+            {current.kind === 'needs-answer' && `two successors: ${current.successors.map((p) => p.number).join(', ')}`}
+          </Table.Cell>
+        </Table.Row>
+      ))}
+    </PlainTable>
+  );
+}

@@ -1,0 +1,4 @@
+export const PART_PLACES = [
+  { href: '/parts', label: 'Part in hand and catalogue' },
+  { href: '/parts/receiving', label: 'Receiving' },
+];

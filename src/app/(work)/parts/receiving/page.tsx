@@ -1,0 +1,153 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { listDeliveries } from '@/server/stock/settle-delivery';
+import { dateText, gapText, type UnitSystem } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { Chips, TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { PART_PLACES } from '../places';
+import { receiveAction, settleAction } from './actions';
+
+export const metadata = { title: 'Receiving' };
+
+type Delivery = Extract<Awaited<ReturnType<typeof listDeliveries>>, { ok: true }>['value'][number];
+
+export default async function ReceivingPage() {
+  const actor = await requireActor();
+  const list = await listDeliveries(deps(), actor);
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const held = list.value.filter(({ delivery }) => delivery.verdict !== 'accepted' && !delivery.settled);
+  const rest = list.value.filter((row) => !held.includes(row));
+  return (
+    <>
+      <PageHead title="Receiving">
+        <strong>{held.length}</strong> held · only what is accepted goes on the shelf
+      </PageHead>
+      <SubNav label="Parts" places={PART_PLACES} />
+      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) 400px' }} columnGap="8">
+        <Box minW="0">
+          <Section title="Held">
+            {held.length === 0 && <Empty>Nothing is held.</Empty>}
+            {held.map((row) => (
+              <Row key={row.delivery.id} row={row} system={actor.unitSystem}>
+                {may(actor, 'settle held parts') && <Settle row={row} />}
+              </Row>
+            ))}
+          </Section>
+          <Section title="Before">
+            {rest.length === 0 && <Empty>Deliveries that were checked stand here.</Empty>}
+            {rest.map((row) => (
+              <Row key={row.delivery.id} row={row} system={actor.unitSystem} />
+            ))}
+          </Section>
+        </Box>
+        {may(actor, 'receive parts') && <Receive />}
+      </Grid>
+    </>
+  );
+}
+
+const VERDICTS = {
+  accepted: 'Accepted',
+  quarantined: 'Quarantined',
+  back_to_supplier: 'Back to the supplier',
+} as const;
+
+function Row({
+  row: { delivery, number, partId, who },
+  system,
+  children,
+}: {
+  row: Delivery;
+  system: UnitSystem;
+  children?: React.ReactNode;
+}) {
+  return (
+    <Box borderBottom="1px solid" borderColor="hair" py="2">
+      <Box>
+        <strong>{VERDICTS[delivery.verdict]}</strong>
+        {delivery.settled && `, then ${delivery.settled}: ${delivery.settledReason}`} · {delivery.quantity} ×{' '}
+        <Code>{delivery.deliveredNumber}</Code> for{' '}
+        <TextLink href={`/parts/${partId}`}>
+          <Code>{number}</Code>
+        </TextLink>{' '}
+        from {delivery.source}
+      </Box>
+      {delivery.reasons.map((reason) => (
+        <Box key={reason.code} color={delivery.verdict === 'accepted' ? 'ink' : 'wrong.ink'}>
+          {reason.message}
+        </Box>
+      ))}
+      <Box color="soft" fontSize="sm">
+        {dateText(delivery.receivedOn)}
+        {delivery.orderReference && `, order ${delivery.orderReference}`}
+        {delivery.lot ? `, lot ${delivery.lot}` : ', no lot'}, checked by {who}
+        {delivery.gapsMm.length > 0 && `, gaps ${delivery.gapsMm.map((gap) => gap.toFixed(2)).join(' ')} mm`}
+        {delivery.gapsMm.length > 0 && system === 'us' && ` (first ${gapText(delivery.gapsMm[0] ?? null, system)})`}
+      </Box>
+      {children}
+    </Box>
+  );
+}
+
+function Settle({ row: { delivery } }: { row: Delivery }) {
+  return (
+    <Box mt="2" maxW="460px">
+      <ActionForm action={settleAction}>
+        <input type="hidden" name="deliveryId" value={delivery.id} />
+        <input type="hidden" name="version" value={delivery.version} />
+        <TextField
+          name="reason"
+          label={`What became of ${delivery.orderReference ?? delivery.deliveredNumber}, and why`}
+        />
+        <Box display="flex" gap="2">
+          <SubmitButton name="settled" value="returned">
+            Returned to the supplier
+          </SubmitButton>
+          <SubmitButton name="settled" value="accepted">
+            Accept all the same
+          </SubmitButton>
+        </Box>
+      </ActionForm>
+    </Box>
+  );
+}
+
+function Receive() {
+  return (
+    <Section title="Check a delivery">
+      <ActionForm action={receiveAction}>
+        <TextField name="orderedNumber" label="Number that was ordered" mono />
+        <Grid templateColumns="1fr 1fr" columnGap="4">
+          <TextField name="orderedQuantity" label="How many" inputMode="numeric" />
+          <TextField name="orderReference" label="Order" placeholder="PO-316" />
+        </Grid>
+        <TextField name="deliveredNumber" label="Number on the box" mono />
+        <Grid templateColumns="1fr 1fr" columnGap="4">
+          <TextField name="quantity" label="Counted" inputMode="numeric" />
+          <TextField name="lot" label="Lot" mono />
+          <TextField name="source" label="Who sent it" />
+          <TextField name="price" label="Price of one" inputMode="decimal" />
+        </Grid>
+        <TextField name="gaps" label="Gaps measured" hint="1.04 1.05 1.06" />
+        <Chips
+          name="differsFromSample"
+          legend="What differs from the sample"
+          many
+          chosen={[]}
+          choices={[
+            { value: 'boot', label: 'Boot' },
+            { value: 'core', label: 'Core' },
+            { value: 'length', label: 'Length' },
+            { value: 'marking', label: 'Marking' },
+          ]}
+        />
+        <SubmitButton main>Judge it</SubmitButton>
+      </ActionForm>
+    </Section>
+  );
+}

@@ -1,0 +1,113 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { viewPolicies } from '@/server/policies/view-policies';
+import { SCOPE_WORDS } from '@/ui/catalogue/words';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { ENGINE_PLACES } from '../engines/places';
+import { chooseSchoolAction } from './actions';
+
+export const metadata = { title: 'Shop policies' };
+
+type View = Extract<Awaited<ReturnType<typeof viewPolicies>>, { ok: true }>['value'];
+type Item = View['policies'][number];
+
+export default async function PoliciesPage() {
+  const actor = await requireActor();
+  const view = await viewPolicies(deps(), actor);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const choose = may(actor, 'choose shop policies');
+  return (
+    <>
+      <PageHead title="Shop policies">
+        Where the trade divides, the shop chooses. A spec sheet’s own word overrides the shop, a duty group overrides
+        both, a vehicle all. The manufacturer’s service information comes first.
+      </PageHead>
+      <SubNav label="Engines" places={ENGINE_PLACES} />
+      {view.value.policies.map((item) => (
+        <PolicySection key={item.inForce.policy.id} item={item} groups={view.value.groups} choose={choose} />
+      ))}
+    </>
+  );
+}
+
+function PolicySection({
+  item: { inForce, exceptions },
+  groups,
+  choose,
+}: {
+  item: Item;
+  groups: readonly string[];
+  choose: boolean;
+}) {
+  const { policy, school, scope, why } = inForce;
+  return (
+    <Section title={policy.name} aside={policy.question} id={policy.id}>
+      <Grid templateColumns={{ base: '1fr', md: `repeat(${policy.schools.length}, minmax(0, 1fr))` }} gap="5">
+        {policy.schools.map((option) => (
+          <Box key={option.id} borderTop="3px solid" borderColor={option.id === school.id ? 'action' : 'hair'} pt="2">
+            <Box fontWeight={option.id === school.id ? '650' : '400'}>
+              {option.id === school.id ? '● ' : '○ '}
+              {option.name}
+            </Box>
+            <Box color="soft" fontSize="sm">
+              {option.reason}
+            </Box>
+            <Box fontSize="sm">{option.changes}</Box>
+          </Box>
+        ))}
+      </Grid>
+      <Box mt="2" fontSize="sm">
+        In force: <strong>{school.name}</strong>, {SCOPE_WORDS[scope]}
+        {scope === 'default' ? '' : `: ${why}`}
+        {exceptions.map((exception) => (
+          <Box key={`${exception.scope} ${exception.of}`}>
+            {exception.scope === 'group' ? exception.of : `Unit ${exception.of}`}:{' '}
+            <strong>{exception.school.name}</strong>, {exception.why}
+          </Box>
+        ))}
+      </Box>
+      {choose && <Choose item={inForce} groups={groups} />}
+    </Section>
+  );
+}
+
+function Choose({ item: { policy, school }, groups }: { item: Item['inForce']; groups: readonly string[] }) {
+  return (
+    <details>
+      <summary>Choose for {policy.name.toLowerCase()}</summary>
+      <Box mt="2" maxW="760px">
+        <ActionForm action={chooseSchoolAction}>
+          <input type="hidden" name="policy" value={policy.id} />
+          <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
+            <SelectField
+              name="school"
+              label="School"
+              defaultValue={school.id}
+              choices={[
+                ...policy.schools.map((s) => ({ value: s.id, label: s.name })),
+                { value: '', label: 'take the choice back' },
+              ]}
+            />
+            <SelectField
+              name="scope"
+              label="For"
+              choices={[
+                { value: 'shop', label: 'the whole shop' },
+                { value: 'group', label: `a duty group: ${groups.join(', ')}` },
+                { value: 'vehicle', label: 'one vehicle, by unit number' },
+              ]}
+            />
+            <TextField name="scopeName" label="Duty group or unit number" hint="empty for the shop" />
+            <TextField name="why" label="Why" />
+          </Grid>
+          <SubmitButton>Choose</SubmitButton>
+        </ActionForm>
+      </Box>
+    </details>
+  );
+}

@@ -1,0 +1,23 @@
+import { deps } from '@/server/deps';
+import { CATALOGUE_KINDS, type CatalogueKind, exportCatalogue, exportRows } from '@/server/exports/catalogue-csv';
+import { kindOf } from '@/server/imports/kinds';
+import { asActor, csvReply, reply, wantsCsv } from './http';
+
+/** Lists of the catalogue: the same columns as the files that are imported. */
+export const CATALOGUE_LISTS = CATALOGUE_KINDS.map((kind) => ({
+  kind,
+  path: `/api/v1/${kind}`,
+  about: `${kindOf(kind).title}: the columns of the import file`,
+  columns: kindOf(kind).columns.map((column) => column.key),
+}));
+
+/** The list as JSON, or as the CSV file that can be imported again. */
+export async function catalogueList(request: Request, kind: CatalogueKind): Promise<Response> {
+  return asActor(async (actor) => {
+    if (wantsCsv(request)) {
+      const text = await exportCatalogue(deps(), actor, kind);
+      return text.ok ? csvReply(text.value) : reply(text);
+    }
+    return reply(await exportRows(deps(), actor, kind), (items) => ({ items }));
+  });
+}

@@ -1,0 +1,3 @@
+import { catalogueList } from '../catalogue';
+
+export const GET = (request: Request): Promise<Response> => catalogueList(request, 'engine-families');

@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { layoutOf } from '@/core/engine/layout';
+import { quantityOf } from '@/core/engine/quantities';
+import { scopeWords } from '@/core/fitment/scope';
+import { viewFitment } from '@/server/catalogue/view-fitment';
+import { deps } from '@/server/deps';
+import { asActor, problem, reply } from '../../../http';
+import type { fitmentAnswer, fitmentSheet } from '../../../resources';
+
+type View = Extract<Awaited<ReturnType<typeof viewFitment>>, { ok: true }>['value'];
+type Sheet = View['specs'][number];
+
+const sheetJson = (spec: Sheet): z.output<typeof fitmentSheet> => ({
+  spec_sheet_id: spec.id,
+  part_number: spec.part.number,
+  scope: scopeWords(spec),
+  gap_mm: { min: spec.gapMinMm, max: spec.gapMaxMm },
+  torque_nm: { min: spec.torqueMinNm, max: spec.torqueMaxNm },
+  source_kind: spec.sourceKind,
+  source_document: spec.sourceDocument,
+  revision: spec.revision,
+  checked_by: spec.checkedBy,
+});
+
+function answerJson({ vehicle, family, fitment, blockers, question }: View): z.output<typeof fitmentAnswer> {
+  return {
+    vehicle_id: vehicle.id,
+    unit_number: vehicle.unitNumber,
+    result: fitment.kind,
+    spec: fitment.kind === 'match' ? sheetJson(fitment.spec) : null,
+    quantity: fitment.kind === 'match' ? quantityOf(layoutOf(family.model), 'plug') : null,
+    held_back_by: [...blockers],
+    question:
+      fitment.kind === 'needs-answer'
+        ? { key: fitment.key, text: question ?? '', choices: [...fitment.choices] }
+        : null,
+    candidates: fitment.kind === 'needs-answer' ? fitment.candidates.map(sheetJson) : [],
+    reason: fitment.kind === 'no-spec' ? fitment.reason : null,
+  };
+}
+
+export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  const { id } = await params;
+  return asActor(async (actor) => {
+    if (!z.uuid().safeParse(id).success) return problem(404, 'There is no such vehicle in this fleet.');
+    return reply(await viewFitment(deps(), actor, id), answerJson);
+  });
+}

@@ -1,0 +1,70 @@
+import type { Distributor, Ignition } from '@/core/engine/model';
+import type { Electrode, GapSpec, RegapPolicy } from '@/core/gap/check';
+import type { SheetLubricant, Shell } from '@/core/policy/apply';
+import type { Head, Range, Seat, Thread, TorqueUnit } from '@/core/torque/plan';
+import type { UnitSystem } from '../format/format';
+
+/** What the bench takes from the catalogue; everything can be typed instead. */
+export interface BenchSheet {
+  readonly id: string;
+  readonly label: string;
+  readonly part: string;
+  readonly electrode: Electrode;
+  readonly thread: Thread;
+  readonly seat: Seat;
+  readonly shell: Shell | null;
+  readonly head: Head;
+  readonly gap: GapSpec;
+  readonly torqueNm: Range;
+  readonly angleDeg: number | null;
+  readonly regap: RegapPolicy;
+  readonly regapWhy: string;
+  readonly reverseSchool: string;
+  readonly reverseWhy: string;
+  readonly compoundSchool: string;
+  readonly compoundWhy: string;
+  readonly lubricant: SheetLubricant | null;
+}
+
+export interface BenchEngine {
+  readonly id: string;
+  readonly code: string;
+  readonly name: string;
+  readonly ignition: Ignition;
+  readonly firingOrder: readonly number[];
+  readonly distributor: Distributor | null;
+  readonly leadLengthsMm: readonly number[] | null;
+  readonly compressionRatio: number | null;
+  readonly intakeKpa: number | null;
+  readonly gapMm: number | null;
+}
+
+export interface BenchWrench {
+  readonly id: string;
+  readonly name: string;
+  readonly unit: TorqueUnit;
+  readonly min: number;
+  readonly max: number;
+  readonly step: number;
+  readonly lengthMm: number;
+  readonly calibratedOn: string;
+}
+
+export interface BenchData {
+  readonly sheets: readonly BenchSheet[];
+  readonly engines: readonly BenchEngine[];
+  readonly leadSets: readonly { readonly id: string; readonly number: string; readonly lengthsMm: readonly number[] }[];
+  readonly wrenches: readonly BenchWrench[];
+  readonly today: string;
+}
+
+export interface ToolProps {
+  readonly data: BenchData;
+  readonly system: UnitSystem;
+}
+
+/** A result in words, and what was typed to get it: what can be kept. */
+export interface Kept {
+  readonly input: Readonly<Record<string, string>>;
+  readonly summary: string | null;
+}

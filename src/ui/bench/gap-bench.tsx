@@ -1,0 +1,213 @@
+'use client';
+
+import { Box, Grid, Table } from '@chakra-ui/react';
+import { useState } from 'react';
+import { bendHistory } from '@/core/gap/bands';
+import {
+  type BatchVerdict,
+  checkGaps,
+  ELECTRODES,
+  type GapVerdict,
+  gaugeAdvice,
+  REGAP_POLICIES,
+} from '@/core/gap/check';
+import { allowedReversals } from '@/core/policy/apply';
+import { readQuantity } from '@/core/units/read-quantity';
+import { readRange } from '@/core/units/read-range';
+import { ELECTRODE_WORDS } from '../catalogue/words';
+import { gapText, rangeTexts, type UnitSystem } from '../format/format';
+import type { FormAction } from '../primitives/action-form';
+import { choicesOf, LiveLines, LiveSelect, LiveText } from '../primitives/live-fields';
+import { Caution } from '../primitives/page';
+import { PlainTable } from '../primitives/plain-table';
+import type { ToolProps } from './bench-data';
+import { KeepForm } from './keep-form';
+
+const POLICY_WORDS = {
+  adjust: 'adjust',
+  ground_only: 'ground electrode only, within 0.20 mm',
+  never: 'never bend, return',
+};
+
+/** Gap set checker: each plug and the batch, what to bend and by how much. */
+export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction }) {
+  const [sheetId, setSheetId] = useState(data.sheets[0]?.id ?? '');
+  const sheet = data.sheets.find((s) => s.id === sheetId);
+  const [range, setRange] = useState('1.00 to 1.10 mm');
+  const [electrode, setElectrode] = useState('fine_wire');
+  const [policy, setPolicy] = useState('');
+  const [gaps, setGaps] = useState('1.04 1.05 1.06 1.05');
+  const [bends, setBends] = useState('');
+  const unit = system === 'us' ? 'in' : 'mm';
+  const typed = readRange({ kind: 'gap', text: range, personUnit: unit });
+  const spec = sheet
+    ? sheet.gap
+    : typed.ok
+      ? { minMm: typed.minSi, maxMm: typed.maxSi, targetMm: typed.targetSi }
+      : null;
+  const wire = sheet?.electrode ?? ELECTRODES.find((e) => e === electrode) ?? 'fine_wire';
+  const rule = REGAP_POLICIES.find((p) => p === policy) ?? sheet?.regap ?? 'ground_only';
+  const read = readGaps(gaps, unit);
+  const result = spec && read.values.length > 0 ? checkGaps(spec, wire, rule, read.values) : null;
+  const reversals = bendHistory(readSigned(bends), allowedReversals(sheet?.reverseSchool ?? 'once', wire));
+  const summary =
+    result && spec && read.fault === null
+      ? `${read.values.length} plugs${sheet ? ` ${sheet.part}` : ''} for ${spec.minMm.toFixed(2)} to ${spec.maxMm.toFixed(2)} mm: ${batchText(result.batch)}`
+      : null;
+  return (
+    <>
+      <Grid templateColumns={{ base: '1fr', lg: '400px minmax(0, 1fr)' }} columnGap="8">
+        <Box>
+          <LiveSelect
+            label="Spec sheet"
+            value={sheetId}
+            onChange={setSheetId}
+            choices={[
+              ...data.sheets.map((s) => ({ value: s.id, label: s.label })),
+              { value: '', label: 'type it instead' },
+            ]}
+          />
+          {!sheet && (
+            <>
+              <LiveText label="Gap range" value={range} onChange={setRange} fault={typed.ok ? null : typed.message} />
+              <LiveSelect
+                label="Electrode"
+                value={electrode}
+                onChange={setElectrode}
+                choices={choicesOf(ELECTRODES, ELECTRODE_WORDS)}
+              />
+            </>
+          )}
+          <LiveSelect
+            label="Bending"
+            value={policy}
+            onChange={setPolicy}
+            hint={sheet && policy === '' ? sheet.regapWhy : undefined}
+            choices={[
+              { value: '', label: `as in force: ${POLICY_WORDS[sheet?.regap ?? 'ground_only']}` },
+              ...choicesOf(REGAP_POLICIES, POLICY_WORDS),
+            ]}
+          />
+          <LiveLines
+            label="Gaps measured"
+            hint={`in ${unit}, or each with its unit`}
+            value={gaps}
+            onChange={setGaps}
+            fault={read.fault}
+          />
+          <LiveText
+            label="Bends of one plug so far"
+            hint="+0.05 opens, -0.03 closes"
+            value={bends}
+            onChange={setBends}
+          />
+          {bends.trim() !== '' && (
+            <Box role="status" mb="3" color={reversals.discard ? 'wrong.ink' : 'ink'}>
+              {reversals.changesOfDirection} change{reversals.changesOfDirection === 1 ? '' : 's'} of direction
+              {reversals.discard ? ': discard this plug, the metal is tired.' : '.'} (
+              {sheet?.reverseWhy ?? 'Once, never on fine wire'})
+            </Box>
+          )}
+        </Box>
+        <Box minW="0">
+          {spec && (
+            <Box mb="2">
+              {rangeTexts(spec.minMm, spec.maxMm, system, 'gap').join(' · ')}, {ELECTRODE_WORDS[wire]}
+            </Box>
+          )}
+          {result && <Verdict batch={result.batch} />}
+          {result && <Plugs plugs={result.plugs} gaps={read.values} suspects={result.batch.suspects} system={system} />}
+          <Caution>{gaugeAdvice(wire)} Nothing touches or levers on the centre electrode or insulator.</Caution>
+        </Box>
+      </Grid>
+      <KeepForm tool="gaps" action={keep} kept={{ input: { sheet: sheet?.label ?? range, gaps, bends }, summary }} />
+    </>
+  );
+}
+
+function Verdict({ batch }: { batch: BatchVerdict }) {
+  return (
+    <Box
+      role="status"
+      fontWeight="650"
+      px="3"
+      py="2"
+      mb="3"
+      rounded="sm"
+      bg={batch.verdict === 'good' ? 'tint' : 'wrong.bg'}
+      color={batch.verdict === 'good' ? 'ink' : 'wrong.ink'}
+    >
+      {batchText(batch)}
+    </Box>
+  );
+}
+
+export function batchText({ verdict, offsetMm, spreadMm, suspects }: BatchVerdict): string {
+  const off = `${Math.abs(offsetMm).toFixed(2)} mm too ${offsetMm > 0 ? 'wide' : 'narrow'}`;
+  const names = suspects.map((i) => i + 1).join(', ');
+  switch (verdict) {
+    case 'good':
+      return `Good batch, spread ${spreadMm.toFixed(2)} mm.`;
+    case 'wrong_application':
+      return `All alike, but ${off}: gapped for another application. Check the part number before bending anything.`;
+    case 'handling_damage':
+      return `Plug ${names} lies far from the rest: dropped. Set it aside and measure the others again.`;
+    case 'adjust_individually':
+      return `Not alike, spread ${spreadMm.toFixed(2)} mm: judge each plug.`;
+  }
+}
+
+const REASONS = {
+  policy_never: 'the rule in force is never to bend: return it',
+  multi_ground: 'several ground electrodes are never bent',
+  bend_too_far: 'too far to bend a ground electrode over fine wire',
+} as const;
+
+function Plugs({
+  plugs,
+  gaps,
+  suspects,
+  system,
+}: {
+  plugs: readonly GapVerdict[];
+  gaps: readonly number[];
+  suspects: readonly number[];
+  system: UnitSystem;
+}) {
+  return (
+    <PlainTable heads={['Plug', 'Gap', 'What to do']}>
+      {plugs.map((plug, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a plug is known by its place on the bench
+        <Table.Row key={i}>
+          <Table.Cell>{i + 1}</Table.Cell>
+          <Table.Cell whiteSpace="nowrap">{gapText(gaps[i] ?? null, system)}</Table.Cell>
+          <Table.Cell fontWeight={plug.action === 'accept' ? '400' : '650'}>
+            {plugText(plug)}
+            {suspects.includes(i) && ' · far from the rest'}
+          </Table.Cell>
+        </Table.Row>
+      ))}
+    </PlainTable>
+  );
+}
+
+function plugText({ action, byMm, reason }: GapVerdict): string {
+  if (action === 'accept') return 'accept';
+  if (action === 'reject') return `reject: ${reason ? REASONS[reason] : 'out of range'}`;
+  return `${action} by ${byMm.toFixed(2)} mm · ${(byMm / 25.4).toFixed(3)} in`;
+}
+
+function readGaps(text: string, unit: 'mm' | 'in'): { values: number[]; fault: string | null } {
+  const tokens = text.match(/[\d.,]+\s*(?:mm|in\b|thou|["″])?/gi) ?? [];
+  const values: number[] = [];
+  let fault: string | null = null;
+  for (const token of tokens) {
+    const reading = readQuantity({ kind: 'gap', text: token, personUnit: unit });
+    if (reading.verdict === 'ok') values.push(reading.valueSi);
+    else fault ??= reading.message;
+  }
+  return { values, fault };
+}
+
+const readSigned = (text: string): number[] =>
+  (text.match(/[+-]?\d+(?:[.,]\d+)?/g) ?? []).map((token) => Number(token.replace(',', '.')));

@@ -1,0 +1,25 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { TextField } from '../primitives/fields';
+import type { Kept } from './bench-data';
+
+/** Keeps the result on screen with a work order, or by itself. */
+export function KeepForm({ tool, kept, action }: { tool: string; kept: Kept; action: FormAction }) {
+  if (kept.summary === null) return null;
+  return (
+    <Box mt="5" pt="3" borderTop="1px solid" borderColor="line" maxW="520px" data-no-print>
+      <ActionForm action={action}>
+        <input type="hidden" name="tool" value={tool} />
+        <input type="hidden" name="input" value={JSON.stringify(kept.input)} />
+        <input type="hidden" name="summary" value={kept.summary} />
+        <Box color="soft" fontSize="sm" mb="2">
+          {kept.summary}
+        </Box>
+        <TextField name="workOrderNumber" label="Keep it on work order" hint="empty: without one" inputMode="numeric" />
+        <SubmitButton>Keep this result</SubmitButton>
+      </ActionForm>
+    </Box>
+  );
+}

@@ -1,0 +1,151 @@
+'use client';
+
+import { Box, chakra, Grid } from '@chakra-ui/react';
+import { useState } from 'react';
+import { type LeadMatch, matchLeads } from '@/core/wiring/lead-match';
+import type { FormAction } from '../primitives/action-form';
+import { LiveLines, LiveSelect } from '../primitives/live-fields';
+import { Caution } from '../primitives/page';
+import type { ToolProps } from './bench-data';
+import { KeepForm } from './keep-form';
+
+const numbers = (text: string): number[] =>
+  (text.match(/\d+(?:[.,]\d+)?/g) ?? []).map((t) => Number(t.replace(',', '.')));
+
+/** A new set of leads to the places of the old by length. */
+export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
+  const withLeads = data.engines.filter((e) => e.leadLengthsMm);
+  const [engineId, setEngineId] = useState(withLeads[0]?.id ?? '');
+  const [setId, setSetId] = useState(data.leadSets[0]?.id ?? '');
+  const [needed, setNeeded] = useState(withLeads[0]?.leadLengthsMm?.join(' ') ?? '');
+  const [fresh, setFresh] = useState(data.leadSets[0]?.lengthsMm.join(' ') ?? '');
+  const chooseEngine = (id: string): void => {
+    setEngineId(id);
+    const lengths = withLeads.find((e) => e.id === id)?.leadLengthsMm;
+    if (lengths) setNeeded(lengths.join(' '));
+  };
+  const chooseSet = (id: string): void => {
+    setSetId(id);
+    const lengths = data.leadSets.find((s) => s.id === id)?.lengthsMm;
+    if (lengths) setFresh(lengths.join(' '));
+  };
+  const [places, leads] = [numbers(needed), numbers(fresh)];
+  const found = places.length > 0 && leads.length > 0 ? matchLeads(places, leads) : null;
+  return (
+    <>
+      <Grid templateColumns={{ base: '1fr', lg: '340px minmax(0, 1fr)' }} columnGap="8">
+        <Box>
+          <LiveSelect
+            label="Engine"
+            value={engineId}
+            onChange={chooseEngine}
+            choices={[
+              ...withLeads.map((e) => ({ value: e.id, label: `${e.code}, ${e.name}` })),
+              { value: '', label: 'typed' },
+            ]}
+          />
+          <LiveLines label="Lengths needed, in order of cylinder" hint="mm" value={needed} onChange={setNeeded} />
+          <LiveSelect
+            label="New set"
+            value={setId}
+            onChange={chooseSet}
+            choices={[...data.leadSets.map((s) => ({ value: s.id, label: s.number })), { value: '', label: 'typed' }]}
+          />
+          <LiveLines label="Lengths in the box" hint="mm, typed or pasted" value={fresh} onChange={setFresh} />
+        </Box>
+        <Box minW="0">
+          {found && <Outcome found={found} places={places} leads={leads} />}
+          {found?.feasible && <Drawing found={found} places={places} leads={leads} />}
+          <Caution>
+            Take one lead off at a time, or lay a template: a lead on the wrong tower can backfire into the intake.
+          </Caution>
+        </Box>
+      </Grid>
+      <KeepForm
+        tool="leads"
+        action={keep}
+        kept={{ input: { needed, fresh }, summary: found ? summaryText(found, places, leads) : null }}
+      />
+    </>
+  );
+}
+
+interface Props {
+  readonly found: LeadMatch;
+  readonly places: readonly number[];
+  readonly leads: readonly number[];
+}
+
+function Outcome({ found, places, leads }: Props) {
+  return (
+    <Box
+      role="status"
+      mb="3"
+      px="3"
+      py="2"
+      rounded="sm"
+      bg={found.feasible ? 'tint' : 'wrong.bg'}
+      color={found.feasible ? 'ink' : 'wrong.ink'}
+      fontWeight="650"
+    >
+      {summaryText(found, places, leads)}
+    </Box>
+  );
+}
+
+function summaryText(found: LeadMatch, places: readonly number[], leads: readonly number[]): string {
+  if (!found.feasible)
+    return leads.length < places.length
+      ? `${leads.length} leads for ${places.length} places: the set is not whole.`
+      : `No lead left is long enough for place ${(found.tooShortFor ?? 0) + 1} (${places[found.tooShortFor ?? 0]} mm). This set does not fit.`;
+  const spare = found.spare.map((i) => `${leads[i]} mm`).join(', ');
+  const pairs = found.assignment.map((lead, place) => `${place + 1}: ${leads[lead]} mm`).join(', ');
+  const ties =
+    found.ties.length > 0
+      ? ` Places ${found.ties.map((i) => i + 1).join(', ')} have leads of one length: either may go there.`
+      : '';
+  return `Fits, ${found.totalSlackMm} mm of slack in all. ${pairs}.${spare ? ` Left over: ${spare}${found.spare.length === 1 ? ', the coil lead if the kit has one' : ''}.` : ''}${ties}`;
+}
+
+const ROW = 34;
+const SCALE = 0.42;
+
+/** Each place as a line of its own length, the lead laid along it. */
+function Drawing({ found, places, leads }: Props) {
+  const longest = Math.max(...places, ...leads);
+  return (
+    <chakra.svg
+      viewBox={`0 0 ${longest * SCALE + 190} ${places.length * ROW + 16}`}
+      w="100%"
+      maxH="420px"
+      role="img"
+      aria-label={summaryText(found, places, leads)}
+      mb="3"
+      css={{ '& text': { fontFamily: 'body' } }}
+    >
+      {places.map((need, place) => {
+        const lead = leads[found.assignment[place] ?? 0] ?? 0;
+        const y = place * ROW + 22;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a place is known by its number
+          <g key={place}>
+            <chakra.text x={0} y={y + 5} fontSize="15px" fontWeight="700" fill="ink">
+              {place + 1}
+            </chakra.text>
+            <chakra.path d={`M28 ${y + 6} h${need * SCALE}`} stroke="isobar" strokeWidth={7} />
+            <chakra.path
+              d={`M28 ${y - 4} h${lead * SCALE}`}
+              stroke="action"
+              strokeWidth={4}
+              strokeLinecap="round"
+              fill="none"
+            />
+            <chakra.text x={36 + Math.max(need, lead) * SCALE} y={y + 5} fontSize="13px" fill="soft">
+              {need} needed, {lead} mm
+            </chakra.text>
+          </g>
+        );
+      })}
+    </chakra.svg>
+  );
+}

@@ -1,0 +1,147 @@
+import { Box, Flex, Table } from '@chakra-ui/react';
+import type { ReleaseBlocker, SourceKind } from '@/core/fitment/match';
+import { dateText, rangeTexts, type UnitSystem } from '../format/format';
+import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { TextLink } from '../primitives/links';
+import { Code } from '../primitives/page';
+import { PlainTable } from '../primitives/plain-table';
+import { SOURCE_WORDS } from '../work-orders/order-words';
+import { intervalText } from '../work-orders/spec-lines';
+import { BLOCKER_WORDS } from './words';
+
+interface Bounds {
+  readonly min: number;
+  readonly max: number;
+}
+
+interface Sheet {
+  readonly id: string;
+  readonly part: { readonly id: string; readonly number: string };
+  readonly gapMinMm: number;
+  readonly gapMaxMm: number;
+  readonly gapAsTyped: string;
+  readonly torqueMinNm: number;
+  readonly torqueMaxNm: number;
+  readonly intervalKm: number | null;
+  readonly intervalSevereKm: number | null;
+  readonly intervalMonths: number | null;
+  readonly sourceKind: SourceKind;
+  readonly sourceDocument: string;
+  readonly sourceDated: string | null;
+  readonly expiresOn: string | null;
+  readonly revision: number;
+  readonly enteredBy: string;
+  readonly checkedBy: string | null;
+  readonly blockers: readonly ReleaseBlocker[];
+}
+
+interface Props {
+  readonly scope: {
+    readonly scope: string;
+    readonly inForceId: string | null;
+    readonly agreement: { readonly gapMm: Bounds | null; readonly torqueNm: Bounds | null } | null;
+    readonly sheets: readonly Sheet[];
+  };
+  readonly system: UnitSystem;
+  readonly check: { readonly action: FormAction; readonly back: string; readonly name: string } | null;
+}
+
+/** Sources of one scope side by side, with dates: which is in force, and what holds it back. */
+export function SheetsSideBySide({ scope, system, check }: Props) {
+  return (
+    <Box mb="4">
+      <Box fontWeight="650" mb="1">
+        For {scope.scope}
+      </Box>
+      <PlainTable heads={['', 'Part', 'Gap', 'Torque, dry', 'Interval', 'Source', 'Entered and checked']}>
+        {scope.sheets.map((sheet) => (
+          <SheetRow key={sheet.id} sheet={sheet} inForce={sheet.id === scope.inForceId} system={system} check={check} />
+        ))}
+      </PlainTable>
+      {scope.agreement && <Agreement {...scope.agreement} system={system} />}
+    </Box>
+  );
+}
+
+function SheetRow({
+  sheet,
+  inForce,
+  system,
+  check,
+}: { sheet: Sheet; inForce: boolean } & Pick<Props, 'system' | 'check'>) {
+  const [gap, gapOther] = rangeTexts(sheet.gapMinMm, sheet.gapMaxMm, system, 'gap');
+  const [torque, torqueOther] = rangeTexts(sheet.torqueMinNm, sheet.torqueMaxNm, system, 'torque');
+  const memory = sheet.sourceKind === 'memory';
+  return (
+    <Table.Row color={inForce ? 'ink' : 'soft'}>
+      <Table.Cell fontWeight="650" whiteSpace="nowrap">
+        {inForce ? '● in force' : memory ? 'never' : '○'}
+      </Table.Cell>
+      <Table.Cell>
+        <TextLink href={`/parts/${sheet.part.id}`}>
+          <Code>{sheet.part.number}</Code>
+        </TextLink>
+      </Table.Cell>
+      <Table.Cell>
+        {gap}
+        <Box color="soft" fontSize="sm">
+          {gapOther}; written {sheet.gapAsTyped}
+        </Box>
+      </Table.Cell>
+      <Table.Cell>
+        {torque}
+        <Box color="soft" fontSize="sm">
+          {torqueOther}
+        </Box>
+      </Table.Cell>
+      <Table.Cell>{intervalText(sheet, system)}</Table.Cell>
+      <Table.Cell>
+        {sheet.sourceDocument}
+        <Box color="soft" fontSize="sm">
+          {SOURCE_WORDS[sheet.sourceKind]}, revision {sheet.revision}, {dateText(sheet.sourceDated)}
+          {sheet.expiresOn && `, holds until ${dateText(sheet.expiresOn)}`}
+        </Box>
+      </Table.Cell>
+      <Table.Cell>
+        by {sheet.enteredBy}; {sheet.checkedBy ? `checked by ${sheet.checkedBy}` : 'not checked'}
+        {inForce &&
+          sheet.blockers.map((blocker) => (
+            <Box key={blocker} color="wrong.ink" fontSize="sm">
+              {BLOCKER_WORDS[blocker]}.
+            </Box>
+          ))}
+        {check && sheet.checkedBy === null && !memory && sheet.enteredBy !== check.name && (
+          <ActionForm action={check.action} quiet>
+            <input type="hidden" name="sheetId" value={sheet.id} />
+            <input type="hidden" name="back" value={check.back} />
+            <SubmitButton>I have compared it with its source</SubmitButton>
+          </ActionForm>
+        )}
+      </Table.Cell>
+    </Table.Row>
+  );
+}
+
+function Agreement({ gapMm, torqueNm, system }: { gapMm: Bounds | null; torqueNm: Bounds | null; system: UnitSystem }) {
+  const stop = gapMm === null || torqueNm === null;
+  return (
+    <Flex
+      gap="2"
+      color={stop ? 'wrong.ink' : 'ink'}
+      bg={stop ? 'wrong.bg' : 'tint'}
+      px="3"
+      py="2"
+      rounded="sm"
+      mb="2"
+      wrap="wrap"
+    >
+      <strong>{stop ? 'Stop and ask:' : 'Sources of equal rank: work where they overlap,'}</strong>
+      <span>
+        {gapMm ? `gap ${rangeTexts(gapMm.min, gapMm.max, system, 'gap').join(' · ')}` : 'their gaps do not overlap'};{' '}
+        {torqueNm
+          ? `torque ${rangeTexts(torqueNm.min, torqueNm.max, system, 'torque').join(' · ')}`
+          : 'their torques do not overlap'}
+      </span>
+    </Flex>
+  );
+}

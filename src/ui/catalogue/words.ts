@@ -1,0 +1,61 @@
+import type { AccessClass } from '@/core/engine/access';
+import type { Ignition } from '@/core/engine/model';
+import type { Component } from '@/core/engine/quantities';
+import type { ReleaseBlocker } from '@/core/fitment/match';
+import type { Mixing } from '@/core/fitment/supersession';
+import type { PolicyScope } from '@/core/policy/policies';
+
+export const COMPONENT_WORDS: Readonly<Record<Component, string>> = {
+  plug: 'Spark plugs',
+  coil: 'Coils',
+  rail: 'Coil rail',
+  boot: 'Boots',
+  lead: 'Leads',
+  lead_set: 'Lead set',
+  cap: 'Distributor cap',
+  rotor: 'Rotor',
+  seal: 'Tube seals',
+  consumable: 'Consumables',
+};
+
+export const IGNITION_WORDS: Readonly<Record<Ignition, string>> = {
+  coil_on_plug: 'coil on plug',
+  coil_per_cylinder: 'one coil a cylinder, with leads',
+  coil_rail: 'coil rail',
+  waste_spark: 'waste-spark pack, with leads',
+  distributor: 'distributor, with leads',
+};
+
+export const ACCESS_WORDS: Readonly<Record<AccessClass, string>> = {
+  open: 'open',
+  cover: 'under a cover',
+  side: 'from the side',
+  by_feel: 'by feel',
+  under_intake: 'under the intake manifold',
+};
+
+export const BLOCKER_WORDS: Readonly<Record<ReleaseBlocker, string>> = {
+  unchecked: 'Checked by nobody but the one who entered it',
+  expired: 'Expired',
+  'makers-disagree': 'Another source of its rank says otherwise, and the two do not overlap: stop and ask',
+};
+
+export const MIXING_WORDS: Readonly<Record<Mixing, string>> = {
+  'same-part': 'same part: boxes may be mixed',
+  'never-mix': 'redesigned: never mix within one engine',
+  unrelated: 'joined in the history only',
+};
+
+export const SCOPE_WORDS: Readonly<Record<PolicyScope, string>> = {
+  default: 'default',
+  shop: 'the shop’s choice',
+  sheet: 'the spec sheet says so',
+  group: 'for this duty group',
+  vehicle: 'for this vehicle',
+};
+
+export const ELECTRODE_WORDS = {
+  nickel: 'nickel',
+  fine_wire: 'fine wire',
+  multi_ground: 'several ground electrodes',
+} as const;

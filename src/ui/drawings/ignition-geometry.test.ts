@@ -1,0 +1,56 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { anyEngine } from '@/core/engine/any-engine.fixture';
+import { layoutOf, siteId } from '@/core/engine/layout';
+import { type Box, boxOf, ignitionShapes, standsBeside } from './ignition-geometry';
+
+const overlap = (a: Box, b: Box): boolean =>
+  a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
+
+describe('ignitionShapes', () => {
+  const drawn = (model: Parameters<typeof layoutOf>[0]) => {
+    const layout = layoutOf(model);
+    const at = new Map(layout.sites.map((s) => [siteId(s), { x: s.x * 84, y: s.y * 70 }]));
+    return { layout, at, shapes: ignitionShapes(layout, at) };
+  };
+
+  it('draws every coil once, and a lead to every plug that no coil sits on', () => {
+    fc.assert(
+      fc.property(anyEngine, (model) => {
+        const { layout, at, shapes } = drawn(model);
+        expect(shapes.coils).toHaveLength(model.coils.length);
+        const reached = shapes.leads.filter((lead) => [...at.values()].some((p) => p === lead.to)).length;
+        if (!standsBeside(model)) expect(reached).toBe(0);
+        else if (model.ignition !== 'distributor') expect(reached).toBe(layout.sites.length);
+        else expect(reached).toBe(layout.cylinders);
+        for (const value of shapes.leads.flatMap((l) => [l.from.x, l.from.y, l.to.x, l.to.y]))
+          expect(value).not.toBeNaN();
+      }),
+    );
+  });
+
+  it('never draws a coil beside the engine over the engine or over another coil', () => {
+    fc.assert(
+      fc.property(anyEngine, (model) => {
+        const { at, shapes } = drawn(model);
+        const apart = shapes.coils.filter((coil) => !coil.over);
+        for (const coil of apart) {
+          expect(overlap(coil.box, boxOf([...at.values()], 30))).toBe(false);
+          for (const other of apart) if (other !== coil) expect(overlap(coil.box, other.box)).toBe(false);
+        }
+      }),
+    );
+  });
+
+  it('gives a distributor one tower a cylinder', () => {
+    fc.assert(
+      fc.property(anyEngine, (model) => {
+        if (model.ignition !== 'distributor') return;
+        const towers = drawn(model).shapes.distributor?.towers ?? [];
+        expect(towers.map((t) => t.cylinder).sort((a, b) => a - b)).toEqual(
+          [...model.firingOrder].sort((a, b) => a - b),
+        );
+      }),
+    );
+  });
+});

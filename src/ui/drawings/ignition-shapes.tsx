@@ -1,0 +1,83 @@
+'use client';
+
+import { chakra } from '@chakra-ui/react';
+import type { CoilShape, IgnitionShapes, LeadShape, Point, TowerShape } from './ignition-geometry';
+
+/** Coils: a plate under the plugs it sits on, or a block beside the engine. */
+export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {
+  return coils.map(({ name, over, box }) => (
+    <g key={name}>
+      <chakra.rect
+        x={box.left}
+        y={box.top}
+        width={box.right - box.left}
+        height={box.bottom - box.top}
+        rx={over ? 14 : 6}
+        fill={over ? 'tint' : 'sheet'}
+        stroke="action"
+        strokeWidth={1.5}
+      />
+      {!over && (
+        <chakra.text
+          x={(box.left + box.right) / 2}
+          y={(box.top + box.bottom) / 2 + 5}
+          textAnchor="middle"
+          fontSize="14px"
+          fill="ink"
+        >
+          {name}
+        </chakra.text>
+      )}
+    </g>
+  ));
+}
+
+/** Leads bow aside so that two side by side can be told apart. */
+export function Leads({ leads }: { leads: readonly LeadShape[] }) {
+  return leads.map((lead) => (
+    <chakra.path key={lead.name} d={bowed(lead)} fill="none" stroke="ramp.2" strokeWidth={2} opacity={0.75} />
+  ));
+}
+
+function bowed({ from, to, bend }: LeadShape): string {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const length = Math.hypot(dx, dy) || 1;
+  const [mx, my] = [(from.x + to.x) / 2 - (dy / length) * bend, (from.y + to.y) / 2 + (dx / length) * bend];
+  return `M${from.x} ${from.y} Q${mx} ${my} ${to.x} ${to.y}`;
+}
+
+/** The cap from above: towers numbered by the cylinder their lead runs to, and the way the rotor turns. */
+export function Distributor({ centre, radius, towers, clockwise }: NonNullable<IgnitionShapes['distributor']>) {
+  return (
+    <g>
+      <chakra.circle cx={centre.x} cy={centre.y} r={radius} fill="sheet" stroke="ink" strokeWidth={2} />
+      {towers.map((tower) => (
+        <Tower key={tower.tower} {...tower} />
+      ))}
+      <Turn centre={centre} clockwise={clockwise} />
+    </g>
+  );
+}
+
+function Tower({ x, y, cylinder, tower }: TowerShape) {
+  return (
+    <g>
+      <chakra.circle cx={x} cy={y} r={13} fill="paper" stroke={tower === 1 ? 'action' : 'ink'} strokeWidth={1.5} />
+      <chakra.text x={x} y={y + 5} textAnchor="middle" fontSize="14px" fontWeight="700" fill="ink">
+        {cylinder}
+      </chakra.text>
+    </g>
+  );
+}
+
+function Turn({ centre: { x, y }, clockwise }: { centre: Point; clockwise: boolean }) {
+  const side = clockwise ? 1 : -1;
+  return (
+    <chakra.path
+      d={`M${x - side * 15} ${y - 8} A17 17 0 0 ${clockwise ? 1 : 0} ${x + side * 15} ${y - 8} m${-side * 9} ${-1} l${side * 9} 1 l${side * 1} ${-9}`}
+      fill="none"
+      stroke="soft"
+      strokeWidth={2}
+    />
+  );
+}

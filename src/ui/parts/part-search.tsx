@@ -1,0 +1,48 @@
+'use client';
+
+import { Box, Button, Flex } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useState, useTransition } from 'react';
+import { LiveText } from '../primitives/live-fields';
+import { Scan } from './scan';
+
+/** Type or scan any number: old, new, another maker's. */
+export function PartSearch({ initial }: { initial: string }) {
+  const router = useRouter();
+  const [text, setText] = useState(initial);
+  const [pending, startTransition] = useTransition();
+  const look = (number: string) =>
+    startTransition(() => router.push(`/parts?number=${encodeURIComponent(number.trim())}`));
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (text.trim() !== '') look(text);
+  };
+  return (
+    <Box maxW="520px" mb="4">
+      <form onSubmit={submit}>
+        <Flex gap="3" align="end">
+          <Box flex="1" mb="-12px">
+            <LiveText
+              label="Number on the part or its box"
+              value={text}
+              onChange={setText}
+              mono
+              placeholder="EM-7310"
+            />
+          </Box>
+          <Button type="submit" size="sm" rounded="sm" bg="action" color="onAction" disabled={pending}>
+            {pending ? 'Looking…' : 'What is it?'}
+          </Button>
+        </Flex>
+      </form>
+      <Box mt="3">
+        <Scan
+          onRead={(read) => {
+            setText(read);
+            look(read);
+          }}
+        />
+      </Box>
+    </Box>
+  );
+}
