@@ -72,10 +72,6 @@ export function tighteningOrder(count: number, order: TighteningOrder): readonly
   return row.sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle) || a - b);
 }
 
-/** Bay time for some banks, minutes; one that is not listed takes an equal share of the whole. */
-export const accessMinutes = (access: readonly BankAccess[]): number =>
-  access.reduce((sum, bank) => sum + bank.minutes, 0);
-
 /**
  * Fasteners as a person lists them: "coil bolt M6 x4 9 Nm; intake bolt M8 x8 20 Nm centre outward; cover clip bolt M6 x3 8 Nm captive".
  *

@@ -107,7 +107,7 @@ function farFromRest(gaps: readonly number[], gap: number, index: number): boole
 export function gaugeAdvice(electrode: Electrode): string {
   switch (electrode) {
     case 'fine_wire':
-      return 'Wire or feeler gauge only: a ramp gauge chips precious metal. Nothing may touch or lever on the centre electrode.';
+      return 'Wire or feeler gauge only: a ramp gauge chips precious metal.';
     case 'multi_ground':
       return 'Wire gauge at each ground electrode. None of them is bent.';
     case 'nickel':

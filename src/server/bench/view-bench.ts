@@ -32,7 +32,7 @@ export async function viewBench(deps: Deps, actor: Actor) {
     return [
       {
         id: spec.id,
-        label: `${family.code}, ${spec.part.number}, ${scopeWords(spec)}, ${spec.sourceDocument}`,
+        label: [family.code, spec.part.number, scopeShort(spec), spec.sourceDocument].filter(Boolean).join(', '),
         part: spec.part.number,
         electrode,
         thread: spec.part.thread,
@@ -71,10 +71,24 @@ export async function viewBench(deps: Deps, actor: Actor) {
     sheets: sheets.sort((a, b) => a.label.localeCompare(b.label)),
     engines,
     leadSets,
-    wrenches: wrenches.ok ? wrenches.value : [],
+    wrenches: (wrenches.ok ? wrenches.value : []).map(({ id, name, unit, min, max, step, lengthMm, calibratedOn }) => ({
+      id,
+      name,
+      unit,
+      min,
+      max,
+      step,
+      lengthMm,
+      calibratedOn,
+    })),
     today: deps.today(),
   });
 }
+
+const scopeShort = (spec: Parameters<typeof scopeWords>[0]): string => {
+  const words = scopeWords(spec);
+  return words.startsWith('every') ? '' : words;
+};
 
 const middle = (spec: { readonly gapMinMm: number; readonly gapMaxMm: number } | undefined): number | null =>
   spec ? (spec.gapMinMm + spec.gapMaxMm) / 2 : null;

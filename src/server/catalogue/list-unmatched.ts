@@ -64,7 +64,9 @@ export async function listUnmatched(deps: Deps, actor: Actor) {
         key: open?.key ?? null,
         question: open ? QUESTIONS[open.key] : (whyNoMatch(fitment) ?? ''),
         choices: open?.choices ?? [],
-        candidates: (open?.candidates ?? []).map((spec) => ({ scope: scopeWords(spec), part: spec.part.number })),
+        candidates: (open?.candidates ?? [])
+          .map((spec) => ({ scope: scopeWords(spec), part: spec.part.number }))
+          .sort((a, b) => a.scope.localeCompare(b.scope)),
         vehicles: members
           .map(({ vehicle: { id, unitNumber, name, version } }) => ({ id, unitNumber, name, version }))
           .sort((a, b) => a.unitNumber.localeCompare(b.unitNumber, 'en', { numeric: true })),

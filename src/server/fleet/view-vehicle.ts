@@ -17,6 +17,7 @@ import type { Deps } from '../deps';
 import { viewDue } from '../due/list-due';
 import { notFound } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
+import { threadsFor } from '../policies/threads';
 
 /** A vehicle with its engine, what is fitted, its odometer history, spec and work orders. */
 export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
@@ -45,6 +46,8 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
     fitment,
     rivals: fitment.kind === 'match' ? rivalSheets(fitment.spec, specs) : [],
     blockers,
+    threads:
+      fitment.kind === 'match' ? threadsFor(fitment.spec, family.headMaterial, choicesFor(choices, vehicle)) : null,
     answers: history.filter((entry) => entry.action === 'answer'),
     policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
     readings,

@@ -12,7 +12,7 @@ import { keepsRange, writtenAs } from '@/core/units/read-range';
 import type { UnitName } from '@/core/units/unit';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import { loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { loadVehicleKeys } from '@/db/queries/status';
 import { loadSites, type WorkOrderRow } from '@/db/queries/work-orders';
@@ -22,6 +22,7 @@ import { loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
+import { type Threads, threadsFor } from '../policies/threads';
 import { takeOpenOrder } from './take-order';
 
 const typed = z.string().trim().max(60).default('');
@@ -172,9 +173,11 @@ function notDone(
   if (values.torqueMethod === null) faults.torqueMethod = 'Say how it was tightened.';
   if (values.torqueMethod === 'wrench') {
     const torque = values.installedTorqueNm;
+    const { min, max } = shop.threads.torqueNm;
     if (input.installedTorque === '') faults.installedTorque = 'Record the torque it was tightened to.';
-    else if (torque !== null && (torque < spec.torqueMinNm - 0.05 || torque > spec.torqueMaxNm + 0.05)) {
-      faults.installedTorque = `${torque} N·m is outside ${spec.torqueMinNm} to ${spec.torqueMaxNm} N·m. ${torque < spec.torqueMinNm ? 'Tighten it again' : 'Loosen it, check thread and gasket, then tighten it again'}.`;
+    else if (torque !== null && (torque < min - 0.05 || torque > max + 0.05)) {
+      const lowered = shop.threads.reduction > 0 ? ', lowered for the compound on the threads' : '';
+      faults.installedTorque = `${torque} N·m is outside ${Number(min.toFixed(1))} to ${Number(max.toFixed(1))} N·m${lowered}. ${torque < min ? 'Tighten it again' : 'Loosen it, check thread and gasket, then tighten it again'}.`;
     }
   }
   return faults;
@@ -182,6 +185,7 @@ function notDone(
 
 interface ShopRules {
   readonly regap: RegapPolicy;
+  readonly threads: Threads;
   readonly graph: SupersessionGraph;
   /** Numbers already fitted under this order at other sites. */
   readonly fitted: readonly string[];
@@ -190,10 +194,12 @@ interface ShopRules {
 async function shopRules(tx: Tx, order: WorkOrderRow, spec: SpecSheet): Promise<ShopRules> {
   const [vehicle] = await loadVehicleKeys(tx, order.fleetId, [order.vehicleId]);
   const choices = vehicle ? choicesFor(await loadPolicyChoices(tx, order.fleetId), vehicle) : [];
+  const family = (await loadFamilies(tx, order.fleetId)).find((f) => f.id === vehicle?.engineFamilyId);
   const school = policyInForce('new_gaps', [...choices, ...sheetChoices(spec)]).school.id;
   const sites = await loadSites(tx, order.id);
   return {
     regap: regapPolicy(school, spec.part.electrode ?? 'fine_wire', spec.regap),
+    threads: threadsFor(spec, family?.headMaterial ?? 'aluminium', choices),
     graph: (await loadGraph(tx, order.fleetId)).graph,
     fitted: sites.flatMap((site) => (site.doneAt && site.newNumber ? partKey(site.newNumber) : [])),
   };

@@ -1,11 +1,13 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { layoutOf, siteName, sitePlace } from '@/core/engine/layout';
 import { partKey } from '@/core/fitment/match';
+import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
 import { gapGrowth } from '@/core/gap/check';
 import { closingBlockers } from '@/core/procedure/steps';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
+import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import {
   listWorkOrderRows,
   loadFittedPlugs,
@@ -16,8 +18,11 @@ import {
 } from '@/db/queries/work-orders';
 import { bays, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
+import { listKept } from '../bench/keep-result';
+import { loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
+import { threadsFor } from '../policies/threads';
 
 /** A work order with all that its pages show. */
 export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
@@ -40,6 +45,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   const places = new Map(layout.sites.map((site) => [`${site.cylinder}${site.position}`, site]));
   const fittedBySite = new Map(fitted.map(({ fitted: f }) => [`${f.cylinder}${f.position}`, f]));
   const now = order.closedKm ?? null;
+  const { graph } = await loadGraph(deps.db, actor.fleetId);
   const named = sites.map((site) => {
     const place = places.get(`${site.cylinder}${site.position}`);
     const before = fittedBySite.get(`${site.cylinder}${site.position}`);
@@ -47,17 +53,21 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
       ...site,
       name: siteName(layout, site),
       where: place ? sitePlace(layout, place) : '',
-      differs: foundDiffers(site),
+      differs: foundDiffers(site, graph),
       fittedGapMm: before?.gapMm ?? null,
-      growth: growthOf(site, before, now),
+      growth: growthOf(site, before, now, graph),
     };
   });
   const blockers = closingBlockers(
     named.map((site) => ({ name: site.name, done: site.doneAt !== null })),
     steps,
   );
+  const choices = choicesFor(await loadPolicyChoices(deps.db, actor.fleetId), vehicle);
+  const kept = await listKept(deps, actor, id);
   return ok({
     order,
+    threads: threadsFor(spec, family.headMaterial, choices),
+    kept: kept.ok ? kept.value : [],
     row,
     vehicle,
     family,
@@ -73,10 +83,10 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
 
-/** The number read off the part is not the one on record. Null: one of the two is not known. */
-function foundDiffers(site: SiteRow): boolean | null {
+/** The number read off the part is neither the one on record nor a renumbering of it. Null: one of the two is not known. */
+function foundDiffers(site: SiteRow, graph: SupersessionGraph): boolean | null {
   if (site.observedNumber === null || site.expectedNumber === null) return null;
-  return partKey(site.observedNumber) !== partKey(site.expectedNumber);
+  return mixing(graph, partKey(site.observedNumber), partKey(site.expectedNumber)) !== 'same-part';
 }
 
 /** µm per 1,000 km, only where the gap was measured both times and the part is the one that was fitted. */
@@ -84,13 +94,14 @@ function growthOf(
   site: SiteRow,
   before: { gapMm: number | null; installedKm: number; installedKmCertainty: string } | undefined,
   nowKm: number | null,
+  graph: SupersessionGraph,
 ): number | null {
   if (
     !before?.gapMm ||
     !site.removedGapMm ||
     nowKm === null ||
     before.installedKmCertainty !== 'exact' ||
-    foundDiffers(site)
+    foundDiffers(site, graph)
   )
     return null;
   return gapGrowth(before.gapMm, site.removedGapMm, nowKm - before.installedKm);

@@ -36,7 +36,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const [range, setRange] = useState('1.00 to 1.10 mm');
   const [electrode, setElectrode] = useState('fine_wire');
   const [policy, setPolicy] = useState('');
-  const [gaps, setGaps] = useState('1.04 1.05 1.06 1.05');
+  const [gaps, setGaps] = useState('');
   const [bends, setBends] = useState('');
   const unit = system === 'us' ? 'in' : 'mm';
   const typed = readRange({ kind: 'gap', text: range, personUnit: unit });
@@ -113,6 +113,11 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
           {spec && (
             <Box mb="2">
               {rangeTexts(spec.minMm, spec.maxMm, system, 'gap').join(' · ')}, {ELECTRODE_WORDS[wire]}
+            </Box>
+          )}
+          {!result && spec && (
+            <Box color="soft" mb="3">
+              Measure every new plug of the set and type the gaps: each is judged, and the batch.
             </Box>
           )}
           {result && <Verdict batch={result.batch} />}

@@ -12,17 +12,32 @@ import { KeepForm } from './keep-form';
 const numbers = (text: string): number[] =>
   (text.match(/\d+(?:[.,]\d+)?/g) ?? []).map((t) => Number(t.replace(',', '.')));
 
+/** Of the lead sets in the catalogue the one that fits with least slack. */
+function bestSet(data: ToolProps['data'], needed: readonly number[]) {
+  const fitting = data.leadSets.flatMap((set) => {
+    const { totalSlackMm } = matchLeads(needed, set.lengthsMm);
+    return totalSlackMm === null ? [] : [{ set, totalSlackMm }];
+  });
+  return fitting.sort((a, b) => a.totalSlackMm - b.totalSlackMm)[0]?.set;
+}
+
 /** A new set of leads to the places of the old by length. */
 export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
   const withLeads = data.engines.filter((e) => e.leadLengthsMm);
   const [engineId, setEngineId] = useState(withLeads[0]?.id ?? '');
-  const [setId, setSetId] = useState(data.leadSets[0]?.id ?? '');
+  const start = bestSet(data, withLeads[0]?.leadLengthsMm ?? []);
+  const [setId, setSetId] = useState(start?.id ?? '');
   const [needed, setNeeded] = useState(withLeads[0]?.leadLengthsMm?.join(' ') ?? '');
-  const [fresh, setFresh] = useState(data.leadSets[0]?.lengthsMm.join(' ') ?? '');
+  const [fresh, setFresh] = useState(start?.lengthsMm.join(' ') ?? '');
   const chooseEngine = (id: string): void => {
     setEngineId(id);
     const lengths = withLeads.find((e) => e.id === id)?.leadLengthsMm;
-    if (lengths) setNeeded(lengths.join(' '));
+    if (!lengths) return;
+    setNeeded(lengths.join(' '));
+    const fitting = bestSet(data, lengths);
+    if (!fitting) return;
+    setSetId(fitting.id);
+    setFresh(fitting.lengthsMm.join(' '));
   };
   const chooseSet = (id: string): void => {
     setSetId(id);

@@ -4,6 +4,7 @@ import { Box, Grid } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useTheme } from 'next-themes';
 import { useMemo, useState } from 'react';
+import { gapForBoost } from '@/core/gap/bands';
 import { type Breath, gapOfEqualDemand, sparkDemand } from '@/core/gap/spark-demand';
 import { readNumber } from '@/core/units/read-number';
 import { gapText } from '../format/format';
@@ -27,11 +28,12 @@ const kilovolts = (volts: number): string => `about ${(volts / 1000).toFixed(1)}
 export function SparkBench({ data, system, keep }: ToolProps & { keep: FormAction }) {
   const [engineId, setEngineId] = useState(data.engines[0]?.id ?? '');
   const engine = data.engines.find((e) => e.id === engineId);
-  const [gap, setGap] = useState('1.00');
+  const [gap, setGap] = useState((engine?.gapMm ?? 1).toFixed(2));
   const [standardKpa, setStandardKpa] = useState('100');
   const [boostedKpa, setBoostedKpa] = useState(String(engine?.intakeKpa ?? 170));
   const [kelvin, setKelvin] = useState('315');
   const [ratio, setRatio] = useState(String(engine?.compressionRatio ?? 9.8));
+  const [known, setKnown] = useState('');
   const choose = (id: string): void => {
     setEngineId(id);
     const next = data.engines.find((e) => e.id === id);
@@ -90,6 +92,7 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
             inputMode="decimal"
           />
           <LiveText label="Compression ratio" value={ratio} onChange={setRatio} inputMode="decimal" />
+          <LiveText label="Gaps stated for boosts" hint="kPa=mm: 100=1.00 180=0.70" value={known} onChange={setKnown} />
         </Box>
         <Box minW="0">
           <Box role="status" mb="2">
@@ -101,6 +104,7 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
               ]}
             />
           </Box>
+          <StatedGap known={known} kpa={input.boostedKpa} system={system} />
           <DemandChart standard={standard} boosted={boosted} gapMm={input.gapMm} keptMm={kept} />
           <Caution>
             The ratio is what counts; the voltage itself is ±30 %. Between two known boosts take the tighter gap and ask
@@ -114,6 +118,27 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
         kept={{ input: { engine: engine?.code ?? '', gap, standardKpa, boostedKpa, kelvin, ratio }, summary }}
       />
     </>
+  );
+}
+
+/** What a table of stated gaps says for this boost. */
+function StatedGap({ known, kpa, system }: { known: string; kpa: number; system: ToolProps['system'] }) {
+  const bands = [...known.matchAll(/(\d+(?:[.,]\d+)?)\s*=\s*(\d+(?:[.,]\d+)?)/g)].map((m) => {
+    const gapMm = number(m[2] ?? '', 1);
+    return { upToKpa: number(m[1] ?? '', 100), minMm: gapMm, maxMm: gapMm };
+  });
+  if (bands.length === 0) return null;
+  const found = gapForBoost(bands, kpa);
+  const words =
+    found.kind === 'above-all'
+      ? `No gap is stated for ${kpa} kPa or above: ask the maker or tuner.`
+      : found.kind === 'between'
+        ? `${kpa} kPa lies between two stated boosts: take the tighter gap, ${gapText(found.band.maxMm, system)}, and ask for approval.`
+        : `Stated for ${found.band.upToKpa} kPa: ${gapText(found.band.maxMm, system)}.`;
+  return (
+    <Box role="status" mb="2" px="3" py="2" rounded="sm" bg={found.kind === 'in-band' ? 'tint' : 'caution.bg'}>
+      {words}
+    </Box>
   );
 }
 
@@ -137,6 +162,7 @@ function DemandChart({
       soft: dark ? '#A9B5BD' : '#5A6872',
       hair: dark ? '#2E3B46' : '#E6E3D8',
       ink: dark ? '#E9E6DC' : '#1B2730',
+      paper: dark ? '#18222B' : '#F5F3EC',
     };
     const ramp = dark ? ['#6F98AC', '#7FA6D6', '#A09CE8', '#D882BF'] : ['#6F98AC', '#44688F', '#4A4787', '#7A2A63'];
     const pressures = [60, standard.intakeKpa, (standard.intakeKpa + boosted.intakeKpa) / 2, boosted.intakeKpa];
@@ -151,7 +177,16 @@ function DemandChart({
       data: [[Number(g.toFixed(3)), Number((sparkDemand(g, breath) / 1000).toFixed(2))]],
       symbolSize: 13,
       itemStyle: { color: filled ? ink.ink : 'transparent', borderColor: ink.ink, borderWidth: 2 },
-      label: { show: true, formatter: name, position: 'right' as const, color: ink.ink, distance: 8 },
+      z: 5,
+      label: {
+        show: true,
+        formatter: name,
+        position: 'bottom' as const,
+        color: ink.ink,
+        distance: 8,
+        backgroundColor: ink.paper,
+        padding: [2, 4],
+      },
     });
     return {
       grid: { left: 56, right: 90, top: 30, bottom: 44 },
@@ -163,6 +198,7 @@ function DemandChart({
         nameGap: 28,
         min: 0.4,
         max: 1.8,
+        interval: 0.2,
         nameTextStyle: { color: ink.soft },
         axisLabel: { color: ink.soft },
         splitLine: { show: false },

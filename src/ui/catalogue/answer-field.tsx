@@ -26,7 +26,16 @@ export function AnswerField({
   const whole = of === undefined ? label : `${label}, unit ${of}`;
   const chosen = question === 'variant' || question === 'fuel' || question === 'induction' || question === 'market';
   if (chosen)
-    return <SelectField name={name} label={whole} choices={choices.map((value) => ({ value, label: value }))} />;
+    return (
+      <SelectField
+        name={name}
+        label={whole}
+        choices={[
+          { value: '', label: 'look first, then choose' },
+          ...choices.map((value) => ({ value, label: value })),
+        ]}
+      />
+    );
   return (
     <TextField
       name={name}

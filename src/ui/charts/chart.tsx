@@ -24,7 +24,12 @@ export function Chart({ option, label, height }: { option: ChartOption; label: s
   useEffect(() => {
     if (!ref.current) return;
     const chart = init(ref.current, null, { renderer: 'svg' });
-    chart.setOption({ aria: { enabled: true, label: { description: label } }, animation: false, ...option });
+    chart.setOption({
+      aria: { enabled: true, label: { description: label } },
+      animation: false,
+      textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable, system-ui, sans-serif' },
+      ...option,
+    });
     const observer = new ResizeObserver(() => chart.resize());
     observer.observe(ref.current);
     return () => {

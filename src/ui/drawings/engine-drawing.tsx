@@ -2,7 +2,7 @@
 
 import { chakra } from '@chakra-ui/react';
 import { type Layout, type Site, siteId, siteName } from '@/core/engine/layout';
-import { BESIDE, boxOf, ignitionShapes, type Point, standsBeside } from './ignition-geometry';
+import { boxOf, extentOf, ignitionShapes, type Point } from './ignition-geometry';
 import { CoilsUnder, Distributor, Leads } from './ignition-shapes';
 
 export interface SiteMark {
@@ -39,16 +39,14 @@ export function EngineDrawing({
     Object.values(marks).some((mark) => mark.lines?.length),
   );
   const shapes = ignition ? ignitionShapes(layout, at) : null;
-  const beside = shapes !== null && standsBeside(layout.model);
-  const box = boxOf([...at.values()], MARGIN);
-  const low = Math.max(box.bottom, ...(shapes?.coils.map((coil) => coil.box.bottom + 10) ?? []));
-  const high = Math.min(box.top, ...(shapes?.coils.map((coil) => coil.box.top - 10) ?? []));
-  const engineRight = box.right + 26;
-  const [width, height] = [engineRight + (beside ? BESIDE - 20 : 0) - box.left, low + 26 - high];
+  const plugs = boxOf([...at.values()], MARGIN);
+  const space = extentOf(shapes, { ...plugs, right: plugs.right + (linesWanted(marks) ? 30 : 0) });
+  const [width, height] = [space.right - space.left + 16, space.bottom - space.top + 34];
   return (
     <chakra.svg
-      viewBox={`${box.left} ${high} ${width} ${height}`}
+      viewBox={`${space.left - 8} ${space.top - 4} ${width} ${height}`}
       width="100%"
+      maxW={`${Math.round(width * 1.15)}px`}
       maxH={maxH}
       role="group"
       aria-label={title}
@@ -75,12 +73,21 @@ export function EngineDrawing({
         />
       ))}
       {shapes?.distributor && <Distributor {...shapes.distributor} />}
-      <chakra.text x={(box.left + engineRight) / 2 - 8} y={low + 18} textAnchor="middle" fontSize="14px" fill="soft">
+      <chakra.text
+        x={(plugs.left + plugs.right) / 2}
+        y={space.bottom + 18}
+        textAnchor="middle"
+        fontSize="14px"
+        fill="soft"
+      >
         ▼ front of the vehicle
       </chakra.text>
     </chakra.svg>
   );
 }
+
+const linesWanted = (marks: Readonly<Record<string, SiteMark>>): boolean =>
+  Object.values(marks).some((mark) => (mark.lines?.length ?? 0) > 0 || mark.state === 'done');
 
 /** Drawing units of each plug; lines beside the plugs need room. */
 function sitePoints(layout: Layout, withLines: boolean): ReadonlyMap<string, Point> {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine } from '@/core/engine/any-engine.fixture';
 import { layoutOf, siteId } from '@/core/engine/layout';
-import { type Box, boxOf, ignitionShapes, standsBeside } from './ignition-geometry';
+import { type Box, boxOf, extentOf, ignitionShapes } from './ignition-geometry';
 
 const overlap = (a: Box, b: Box): boolean =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
@@ -19,12 +19,16 @@ describe('ignitionShapes', () => {
       fc.property(anyEngine, (model) => {
         const { layout, at, shapes } = drawn(model);
         expect(shapes.coils).toHaveLength(model.coils.length);
-        const reached = shapes.leads.filter((lead) => [...at.values()].some((p) => p === lead.to)).length;
-        if (!standsBeside(model)) expect(reached).toBe(0);
-        else if (model.ignition !== 'distributor') expect(reached).toBe(layout.sites.length);
-        else expect(reached).toBe(layout.cylinders);
-        for (const value of shapes.leads.flatMap((l) => [l.from.x, l.from.y, l.to.x, l.to.y]))
-          expect(value).not.toBeNaN();
+        const onPlug = (x: number, y: number): boolean =>
+          [...at.values()].some((p) => Math.abs(Math.hypot(p.x - x, p.y - y) - 24) < 1e-6);
+        const reached = shapes.leads.filter(({ to }) => onPlug(to.x, to.y)).length;
+        const apart = { coil_on_plug: 0, coil_rail: 0, distributor: layout.cylinders } as Record<string, number>;
+        expect(reached).toBe(apart[model.ignition] ?? layout.sites.length);
+        const space = extentOf(shapes, boxOf([...at.values()], 40));
+        for (const { from, to } of shapes.leads)
+          for (const { x, y } of [from, to]) {
+            expect(x >= space.left && x <= space.right && y >= space.top && y <= space.bottom).toBe(true);
+          }
       }),
     );
   });

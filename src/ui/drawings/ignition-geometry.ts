@@ -1,4 +1,3 @@
-import { cylindersOf } from '@/core/engine/coils';
 import { type Layout, siteId } from '@/core/engine/layout';
 import type { Coil, EngineModel } from '@/core/engine/model';
 import { towerMap } from '@/core/wiring/firing-map';
@@ -22,12 +21,13 @@ export interface CoilShape {
   readonly over: boolean;
 }
 
+/** A curve from coil or tower to the edge of a plug. */
 export interface LeadShape {
-  readonly from: Point;
-  readonly to: Point;
-  /** Bends away from the straight line by this much. */
-  readonly bend: number;
   readonly name: string;
+  readonly from: Point;
+  readonly leave: Point;
+  readonly arrive: Point;
+  readonly to: Point;
 }
 
 export interface TowerShape extends Point {
@@ -46,8 +46,6 @@ export interface IgnitionShapes {
   } | null;
 }
 
-/** Space that coils and leads beside the engine need, at its right. */
-export const BESIDE = 190;
 const OVER = 34;
 const CAP_RADIUS = 56;
 const TOWER_RADIUS = 42;
@@ -62,7 +60,8 @@ export function ignitionShapes(layout: Layout, at: ReadonlyMap<string, Point>): 
   if (model.ignition === 'coil_on_plug' || model.ignition === 'coil_rail')
     return { coils: model.coils.map((coil) => overPlugs(coil, at)), leads: [], distributor: null };
   const around = boxOf([...at.values()]);
-  return model.ignition === 'distributor' ? withDistributor(model, at, around) : withLeads(model, at, around);
+  if (model.ignition === 'coil_per_cylinder') return withOwnCoils(layout, at);
+  return model.ignition === 'distributor' ? withDistributor(model, at, around) : withPack(model, at, around);
 }
 
 const pointsOf = (coil: Coil, at: ReadonlyMap<string, Point>): readonly Point[] =>
@@ -84,28 +83,85 @@ const overPlugs = (coil: Coil, at: ReadonlyMap<string, Point>): CoilShape => ({
   over: true,
 });
 
-/** Coils in a column beside the engine, each level with the plugs it fires, none over another. */
-function withLeads(model: EngineModel, at: ReadonlyMap<string, Point>, around: Box): IgnitionShapes {
-  const height = 38;
-  const middle = (coil: Coil): number => mean(pointsOf(coil, at).map((p) => p.y));
-  const apart = model.coils.length > 3 ? 46 : 62;
-  const start = (around.top + around.bottom) / 2 - ((model.coils.length - 1) * apart) / 2;
-  const column = [...model.coils].sort((a, b) => middle(a) - middle(b));
-  const left = around.right + 110;
-  const coils = column.map((coil, i): CoilShape => {
+const COIL_HEIGHT = 38;
+const COIL_WIDTH = 62;
+const PLUG_RADIUS = 24;
+
+/** A coil each outward of its own bank, level with its plugs, so that leads are short and never cross. */
+function withOwnCoils(layout: Layout, at: ReadonlyMap<string, Point>): IgnitionShapes {
+  const transverse = layout.model.mounting === 'transverse';
+  const parts = layout.model.coils.map((coil) => {
+    const plugs = pointsOf(coil, at);
+    const place = layout.model.banks.find((bank) => bank.cylinders.includes(coil.fires[0]?.cylinder ?? 0))?.place;
+    const out = place === 'left' || place === 'rear' ? -1 : 1;
+    const edge = out < 0 ? Math.min : Math.max;
+    const centre = transverse
+      ? { x: mean(plugs.map((p) => p.x)), y: edge(...plugs.map((p) => p.y)) + out * 92 }
+      : { x: edge(...plugs.map((p) => p.x)) + out * 112, y: mean(plugs.map((p) => p.y)) };
+    const [halfWidth, halfHeight] = transverse ? [30, 16] : [COIL_WIDTH / 2, 17];
+    const shape: CoilShape = {
+      name: coil.name,
+      over: false,
+      box: {
+        left: centre.x - halfWidth,
+        right: centre.x + halfWidth,
+        top: centre.y - halfHeight,
+        bottom: centre.y + halfHeight,
+      },
+    };
+    const leads = coil.fires.flatMap((site, n): LeadShape[] => {
+      const plug = at.get(siteId(site));
+      if (!plug) return [];
+      // Side by side at the coil, and over the nearer plug to the further one.
+      const aside = (n - (coil.fires.length - 1) / 2) * 14;
+      const from = transverse
+        ? { x: centre.x + aside, y: centre.y - out * halfHeight }
+        : { x: centre.x - out * halfWidth, y: centre.y + aside };
+      const to = transverse
+        ? { x: plug.x, y: plug.y + out * PLUG_RADIUS }
+        : { x: plug.x, y: plug.y + (aside <= 0 ? -1 : 1) * PLUG_RADIUS };
+      const leave = transverse ? { x: from.x, y: from.y - out * 14 } : { x: from.x - out * 30, y: from.y + aside };
+      const arrive = transverse
+        ? { x: to.x, y: to.y + out * 20 }
+        : { x: to.x + out * 24, y: to.y + (aside <= 0 ? -14 : 14) };
+      return [{ name: siteId(site), from, leave, arrive, to }];
+    });
+    return { shape, leads };
+  });
+  return { coils: parts.map((p) => p.shape), leads: parts.flatMap((p) => p.leads), distributor: null };
+}
+
+/** A pack beside the engine: leads leave it towards the engine and come down on their plugs from outside the banks. */
+function withPack(model: EngineModel, at: ReadonlyMap<string, Point>, around: Box): IgnitionShapes {
+  const middleY = (around.top + around.bottom) / 2;
+  const apart = 56;
+  const start = middleY - ((model.coils.length - 1) * apart) / 2;
+  const left = around.right + 130;
+  const coils = model.coils.map((coil, i): CoilShape => {
     const y = start + i * apart;
     return {
       name: coil.name,
       over: false,
-      box: { left, right: left + 62, top: y - height / 2, bottom: y + height / 2 },
+      box: { left, right: left + COIL_WIDTH, top: y - COIL_HEIGHT / 2, bottom: y + COIL_HEIGHT / 2 },
     };
   });
-  const leads = column.flatMap((coil, i) => {
+  const leads = model.coils.flatMap((coil, i) => {
     const box = coils[i]?.box ?? around;
-    return coil.fires.flatMap((site, n) => {
-      const to = at.get(siteId(site));
-      const from = { x: box.left, y: box.top + ((n + 1) * height) / (coil.fires.length + 1) };
-      return to ? [{ from, to, bend: n % 2 === 0 ? -14 : 14, name: siteId(site) }] : [];
+    return coil.fires.flatMap((site, n): LeadShape[] => {
+      const plug = at.get(siteId(site));
+      if (!plug) return [];
+      const from = { x: box.left, y: box.top + ((n + 1) * COIL_HEIGHT) / (coil.fires.length + 1) };
+      const side = plug.y <= middleY ? -1 : 1;
+      const to = { x: plug.x, y: plug.y + side * PLUG_RADIUS };
+      return [
+        {
+          name: siteId(site),
+          from,
+          leave: { x: from.x - 60, y: from.y + side * 10 },
+          arrive: { x: to.x + (left - to.x) * 0.3, y: (side < 0 ? around.top : around.bottom) + side * 74 },
+          to,
+        },
+      ];
     });
   });
   return { coils, leads, distributor: null };
@@ -114,22 +170,35 @@ function withLeads(model: EngineModel, at: ReadonlyMap<string, Point>, around: B
 const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
 
 function withDistributor(model: EngineModel, at: ReadonlyMap<string, Point>, around: Box): IgnitionShapes {
-  const centre = { x: around.right + 120, y: (around.top + around.bottom) / 2 };
+  const centre = { x: around.right + 150, y: (around.top + around.bottom) / 2 };
   const map = model.distributor ? towerMap(model.firingOrder, model.distributor) : [];
   const towers = map.map(({ tower, cylinder }) => ({ tower, cylinder, ...towerAt(centre, tower, map.length) }));
   const leads = towers.flatMap((tower): LeadShape[] => {
-    const to = at.get(`${tower.cylinder}A`);
-    return to ? [{ from: tower, to, bend: tower.y < centre.y ? -18 : 18, name: String(tower.cylinder) }] : [];
+    const plug = at.get(`${tower.cylinder}A`);
+    if (!plug) return [];
+    const to = { x: plug.x + PLUG_RADIUS, y: plug.y };
+    const out = { x: tower.x + (tower.x - centre.x) * 1.1, y: tower.y + (tower.y - centre.y) * 1.1 };
+    return [{ name: String(tower.cylinder), from: tower, leave: out, arrive: { x: to.x + 60, y: to.y }, to }];
   });
-  const coilTop = centre.y + CAP_RADIUS + 46;
+  const top = centre.y + CAP_RADIUS + 40;
   const coil: CoilShape = {
     name: 'coil',
     over: false,
-    box: { left: centre.x - 31, right: centre.x + 31, top: coilTop, bottom: coilTop + 38 },
+    box: { left: centre.x - COIL_WIDTH / 2, right: centre.x + COIL_WIDTH / 2, top, bottom: top + COIL_HEIGHT },
   };
-  const coilLead: LeadShape = { from: centre, to: { x: centre.x, y: coilTop }, bend: 66, name: 'coil lead' };
-  const clockwise = model.distributor?.rotation !== 'counterclockwise';
-  return { coils: [coil], leads: [...leads, coilLead], distributor: { centre, radius: CAP_RADIUS, towers, clockwise } };
+  const side = { x: centre.x + CAP_RADIUS + 30, y: centre.y };
+  const coilLead: LeadShape = {
+    name: 'coil lead',
+    from: centre,
+    leave: side,
+    arrive: { x: side.x, y: top - 10 },
+    to: { x: centre.x + 14, y: top },
+  };
+  return {
+    coils: [coil],
+    leads: [...leads, coilLead],
+    distributor: { centre, radius: CAP_RADIUS, towers, clockwise: model.distributor?.rotation !== 'counterclockwise' },
+  };
 }
 
 /** Tower 1 stands at the top; they count clockwise. */
@@ -138,7 +207,19 @@ function towerAt(centre: Point, tower: number, n: number): Point {
   return { x: centre.x + TOWER_RADIUS * Math.cos(angle), y: centre.y + TOWER_RADIUS * Math.sin(angle) };
 }
 
-/** Whether anything stands beside the engine. */
-export const standsBeside = (model: EngineModel): boolean =>
-  model.coils.some((coil) => cylindersOf(coil).length > 0) &&
-  (model.ignition === 'distributor' || model.ignition === 'waste_spark' || model.ignition === 'coil_per_cylinder');
+/** The space that everything drawn takes, with a margin for names. */
+export function extentOf(shapes: IgnitionShapes | null, plugs: Box): Box {
+  const cap = shapes?.distributor;
+  const boxes = [
+    plugs,
+    ...(shapes?.coils.map((coil) => coil.box) ?? []),
+    ...(cap ? [boxOf([cap.centre], cap.radius + 34)] : []),
+    ...(shapes?.leads.map((lead) => boxOf([lead.arrive])) ?? []),
+  ];
+  return {
+    left: Math.min(...boxes.map((box) => box.left)),
+    top: Math.min(...boxes.map((box) => box.top)),
+    right: Math.max(...boxes.map((box) => box.right)),
+    bottom: Math.max(...boxes.map((box) => box.bottom)),
+  };
+}

@@ -32,18 +32,16 @@ export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {
   ));
 }
 
-/** Leads bow aside so that two side by side can be told apart. */
 export function Leads({ leads }: { leads: readonly LeadShape[] }) {
-  return leads.map((lead) => (
-    <chakra.path key={lead.name} d={bowed(lead)} fill="none" stroke="ramp.2" strokeWidth={2} opacity={0.75} />
+  return leads.map(({ name, from, leave, arrive, to }) => (
+    <chakra.path
+      key={name}
+      d={`M${from.x} ${from.y} C${leave.x} ${leave.y} ${arrive.x} ${arrive.y} ${to.x} ${to.y}`}
+      fill="none"
+      stroke="ramp.2"
+      strokeWidth={2.5}
+    />
   ));
-}
-
-function bowed({ from, to, bend }: LeadShape): string {
-  const [dx, dy] = [to.x - from.x, to.y - from.y];
-  const length = Math.hypot(dx, dy) || 1;
-  const [mx, my] = [(from.x + to.x) / 2 - (dy / length) * bend, (from.y + to.y) / 2 + (dx / length) * bend];
-  return `M${from.x} ${from.y} Q${mx} ${my} ${to.x} ${to.y}`;
 }
 
 /** The cap from above: towers numbered by the cylinder their lead runs to, and the way the rotor turns. */

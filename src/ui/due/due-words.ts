@@ -23,8 +23,11 @@ export function bindingText(
   system: UnitSystem,
 ): string {
   if (binds === null) return '–';
-  const early = limitShare < 1 ? `${percentText(limitShare)} of ` : '';
-  return early + (binds === 'time' ? `${limitMonths} months` : distanceText(limitKm, system));
+  const text = (share: number): string =>
+    binds === 'time'
+      ? `${Number(((limitMonths ?? 0) * share).toFixed(1))} months`
+      : distanceText(limitKm === null ? null : limitKm * share, system);
+  return limitShare < 1 ? `${text(limitShare)} (early change, ${percentText(limitShare)} of ${text(1)})` : text(1);
 }
 
 /** What the date rests on, in one line. */

@@ -1,6 +1,5 @@
 import { Box } from '@chakra-ui/react';
 import type { Component } from '@/core/engine/quantities';
-import { COMPONENT_WORDS } from '../catalogue/words';
 import { TextLink } from '../primitives/links';
 import { Code } from '../primitives/page';
 
@@ -43,7 +42,7 @@ export function PartInHand({ view, unit = '' }: { view: View; unit?: string }) {
         <TextLink href={`/parts/${part.id}`}>
           <Code>{part.number}</Code>
         </TextLink>
-        : {COMPONENT_WORDS[part.kind].toLowerCase()} by {part.maker}
+        : {part.kind.replace('_', ' ')} by {part.maker}
       </Box>
       <Current current={current} />
       {unit !== '' && (

@@ -4,10 +4,14 @@ import type { ReactNode } from 'react';
 /** Rows parted by hairlines on the paper, heads in soft ink. Scrolls sideways where the screen is narrow. */
 export function PlainTable({ heads, children }: { heads: readonly ReactNode[]; children: ReactNode }) {
   return (
-    <Table.ScrollArea mb="4">
+    <Table.ScrollArea mb="4" css={{ whiteSpace: 'normal' }}>
       <Table.Root
         size="sm"
-        css={{ '& th': { color: 'soft', fontWeight: '400', bg: 'paper' }, '& tr': { bg: 'paper' } }}
+        css={{
+          '& th': { color: 'soft', fontWeight: '400', bg: 'paper' },
+          '& td': { verticalAlign: 'top' },
+          '& tr': { bg: 'paper' },
+        }}
       >
         <Table.Header>
           <Table.Row>

@@ -1,6 +1,8 @@
 import { Box } from '@chakra-ui/react';
 import type { SourceKind } from '@/core/fitment/match';
-import { dateText, distanceText, rangeTexts, type UnitSystem } from '../format/format';
+import type { PolicyScope } from '@/core/policy/policies';
+import { SCOPE_WORDS } from '../catalogue/words';
+import { dateText, distanceText, gapText, rangeTexts, type UnitSystem } from '../format/format';
 import { Code, Facts } from '../primitives/page';
 import { SOURCE_WORDS } from './order-words';
 
@@ -11,6 +13,7 @@ export interface SpecFacts {
     readonly thread: string | null;
     readonly seat: string | null;
     readonly hexMm: number | null;
+    readonly preGapMm: number | null;
   };
   readonly gapMinMm: number;
   readonly gapMaxMm: number;
@@ -28,17 +31,27 @@ export interface SpecFacts {
   readonly note: string | null;
 }
 
+export interface ThreadFacts {
+  readonly says: string;
+  readonly doubt: string | null;
+  readonly reduction: number;
+  readonly torqueNm: { readonly min: number; readonly max: number };
+  readonly inForce: { readonly school: { readonly name: string }; readonly scope: PolicyScope; readonly why: string };
+}
+
 /** Part, gap and torque in both units, and where they stand written. */
 export function SpecLines({
   spec,
   quantity,
   system,
   angle,
+  threads = null,
 }: {
   spec: SpecFacts;
   quantity: number;
   system: UnitSystem;
   angle: string;
+  threads?: ThreadFacts | null;
 }) {
   const [gap, gapOther] = rangeTexts(spec.gapMinMm, spec.gapMaxMm, system, 'gap');
   const [torque, torqueOther] = rangeTexts(spec.torqueMinNm, spec.torqueMaxNm, system, 'torque');
@@ -60,7 +73,9 @@ export function SpecLines({
             </Box>,
           ],
           ['Gap', <Figure key="gap" first={gap} other={gapOther} />],
+          ...(spec.part.preGapMm === null ? [] : [['', asSold(spec, spec.part.preGapMm, system)] as const]),
           ['Torque', <Figure key="torque" first={torque} other={torqueOther} />],
+          ...(threads ? [['Threads', <ThreadLine key="threads" threads={threads} system={system} />] as const] : []),
           ['', `clean dry thread ${spec.part.thread ?? ''}, ${spec.part.seat ?? ''} seat, start by hand`],
           [
             'Without a wrench',
@@ -103,6 +118,13 @@ export function intervalText(
     .join(' or ');
 }
 
+/** "Pre-gapped" does not mean right for this engine. */
+function asSold({ gapMinMm, gapMaxMm }: SpecFacts, preGapMm: number, system: UnitSystem): string {
+  const sold = `as sold ${gapText(preGapMm, system)}`;
+  if (preGapMm >= gapMinMm && preGapMm <= gapMaxMm) return `${sold}, within it; measure all the same`;
+  return `${sold}, outside it: ${preGapMm < gapMinMm ? 'too narrow' : 'too wide'} for this engine`;
+}
+
 function Figure({ first, other }: { first: string; other: string }) {
   return (
     <Box fontSize="lg">
@@ -111,5 +133,26 @@ function Figure({ first, other }: { first: string; other: string }) {
         · {other}
       </Box>
     </Box>
+  );
+}
+
+/** What goes on the threads, the torque that follows, and the school in force. */
+function ThreadLine({ threads, system }: { threads: ThreadFacts; system: UnitSystem }) {
+  const { inForce, torqueNm, reduction } = threads;
+  const [first, other] = rangeTexts(torqueNm.min, torqueNm.max, system, 'torque');
+  return (
+    <>
+      {threads.says}{' '}
+      {reduction > 0 && (
+        <strong>
+          Torque lowered by {Math.round(reduction * 100)} %: {first} · {other}.
+        </strong>
+      )}
+      {threads.doubt && <Box color="caution.ink">{threads.doubt}</Box>}
+      <Box color="soft" fontSize="sm">
+        {inForce.school.name}, {SCOPE_WORDS[inForce.scope]}
+        {inForce.scope === 'default' ? '' : `: ${inForce.why}`}
+      </Box>
+    </>
   );
 }

@@ -3,7 +3,6 @@ import { requireActor } from '@/app/actor';
 import { may } from '@/server/access';
 import { findPart, listParts, viewPart } from '@/server/catalogue/view-part';
 import { deps } from '@/server/deps';
-import { COMPONENT_WORDS } from '@/ui/catalogue/words';
 import { gapText, NONE } from '@/ui/format/format';
 import { PartInHand } from '@/ui/parts/part-in-hand';
 import { PartSearch } from '@/ui/parts/part-search';
@@ -91,7 +90,7 @@ function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }
             </TextLink>
           </Table.Cell>
           <Table.Cell>{part.maker}</Table.Cell>
-          <Table.Cell>{COMPONENT_WORDS[part.kind].toLowerCase()}</Table.Cell>
+          <Table.Cell>{part.kind.replace('_', ' ')}</Table.Cell>
           <Table.Cell color="soft">
             {[part.thread, part.reachMm && `${part.reachMm} mm`, part.seat, part.name].filter(Boolean).join(', ')}
           </Table.Cell>

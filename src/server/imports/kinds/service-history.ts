@@ -1,6 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
+import { bankNamed } from '@/core/engine/sides';
 import { partKey } from '@/core/fitment/match';
 import type { Certainty } from '@/core/interval/due';
 import { groupBy } from '@/core/shared/group-by';
@@ -100,7 +101,11 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
     r.fault('serviced_on', `is before the vehicle came into service on ${vehicle.inServiceOn}`);
   const km = readDistance(r, scope.options.unit ?? vehicle.odometerUnit);
   const typedSites = r.text('sites') ?? 'all';
-  const sites = sitesFromText(layoutOf(family.model), typedSites);
+  const layout = layoutOf(family.model);
+  const bank = bankNamed(family.model, typedSites, vehicle.steering);
+  const sites = bank
+    ? layout.sites.filter((site) => bank.cylinders.includes(site.cylinder))
+    : sitesFromText(layout, typedSites);
   if (!sites) r.fault('sites', `“${typedSites}” names a site that ${family.code} does not have`);
   const partNumber = r.text('part_number');
   const gap = r.quantity('gap', 'gap', 'gap_unit', 'mm');

@@ -122,12 +122,14 @@ function Fitment({ view: { vehicle, family, fitment }, actor }: { view: VehicleV
     <Box bg="sheet" border="1px solid" borderColor="line" p="4" rounded="sm" mb="5" maxW="640px">
       <Box fontWeight="650">No firm match yet: {QUESTIONS[fitment.key]}</Box>
       <Box as="ul" pl="4" my="2" color="soft">
-        {fitment.candidates.map((spec) => (
-          <li key={spec.id}>
-            {scopeWords(spec)}: <Code>{spec.part.number}</Code>, gap {gapText(spec.gapMinMm, actor.unitSystem)} and up (
-            {SOURCE_WORDS[spec.sourceKind]})
-          </li>
-        ))}
+        {[...fitment.candidates]
+          .sort((a, b) => scopeWords(a).localeCompare(scopeWords(b)))
+          .map((spec) => (
+            <li key={spec.id}>
+              {scopeWords(spec)}: <Code>{spec.part.number}</Code>, gap {gapText(spec.gapMinMm, actor.unitSystem)} and up
+              ({SOURCE_WORDS[spec.sourceKind]})
+            </li>
+          ))}
       </Box>
       {may(actor, 'answer fitment questions') && (
         <ActionForm action={answerFitmentAction}>
@@ -247,7 +249,7 @@ function PoliciesSection({ view: { policies } }: { view: VehicleView }) {
 }
 
 function OdometerSection({
-  view: { readings, due, vehicle, fitted },
+  view: { readings, due, vehicle, fitted, today },
   system,
 }: {
   view: VehicleView;
@@ -272,8 +274,8 @@ function OdometerSection({
             accepted={points('accepted')}
             suspect={points('suspect')}
             from={due.odometerOn && due.odometerKm !== null ? [due.odometerOn, due.odometerKm] : null}
-            limitKm={projected && due.limitKm !== null ? fittedKm + due.limitKm : null}
-            due={projected ? due.due : null}
+            limitKm={projected && due.limitKm !== null ? fittedKm + due.limitKm * due.limitShare : null}
+            due={projected && due.due && due.due.p50 > today ? due.due : null}
             unit={system === 'us' ? 'mi' : 'km'}
           />
           <Box color="soft" fontSize="sm">
@@ -289,7 +291,13 @@ function OdometerSection({
   );
 }
 
-function SpecSection({ view: { fitment, layout, rivals, family }, system }: { view: VehicleView; system: UnitSystem }) {
+function SpecSection({
+  view: { fitment, layout, rivals, family, threads },
+  system,
+}: {
+  view: VehicleView;
+  system: UnitSystem;
+}) {
   if (fitment.kind !== 'match') return null;
   const { spec } = fitment;
   const angle = turnAngle(spec.part.seat ?? 'gasket', 'new');
@@ -299,6 +307,7 @@ function SpecSection({ view: { fitment, layout, rivals, family }, system }: { vi
         spec={spec}
         quantity={layout.sites.length}
         system={system}
+        threads={threads}
         angle={
           spec.angleDeg !== null
             ? `${spec.angleDeg}°, by the sheet,`

@@ -67,7 +67,18 @@ export default async function WorkOrderPage({ params }: Props) {
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 5fr) minmax(0, 7fr)' }} gap="8" mt="5">
         <Box minW="0">
           <Section title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
-            <SpecLines spec={spec} quantity={sites.length} system={actor.unitSystem} angle={angleOf(view.value)} />
+            <SpecLines
+              spec={spec}
+              quantity={sites.length}
+              system={actor.unitSystem}
+              angle={angleOf(view.value)}
+              threads={view.value.threads}
+            />
+            {order.releaseReason && (
+              <Box color="caution.ink" mt="2">
+                Released despite its sheet: {order.releaseReason}
+              </Box>
+            )}
           </Section>
           <Section title="Sites">
             <EngineDrawing
@@ -96,6 +107,18 @@ export default async function WorkOrderPage({ params }: Props) {
         </Box>
       </Grid>
       <SiteTable view={view.value} actor={actor} />
+      {view.value.kept.length > 0 && (
+        <Section title="From the bench">
+          {view.value.kept.map(({ kept, who }) => (
+            <Box key={kept.id}>
+              {kept.summary}{' '}
+              <Box as="span" color="soft" fontSize="sm">
+                {who}, {instantText(kept.keptAt)}
+              </Box>
+            </Box>
+          ))}
+        </Section>
+      )}
       <Section title="What happened" aside="nothing here can be changed afterwards">
         <Box as="ul" listStyleType="none" fontSize="sm" color="soft">
           {view.value.history.map((entry) => (

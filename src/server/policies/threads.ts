@@ -1,0 +1,23 @@
+import { type CompoundAdvice, compoundAdvice } from '@/core/policy/apply';
+import { type InForce, type PolicyChoice, policyInForce } from '@/core/policy/policies';
+import type { Head, Range } from '@/core/torque/plan';
+import type { SpecSheet } from '@/db/queries/catalogue';
+import { sheetChoices } from './sheet-choices';
+
+export interface Threads extends CompoundAdvice {
+  readonly inForce: InForce;
+  /** What the wrench is to reach at the plug: the dry range, lowered where compound is on the threads. */
+  readonly torqueNm: Range;
+}
+
+/** What goes on the threads here, by the school in force, and the torque that follows from it. */
+export function threadsFor(spec: SpecSheet, head: Head, choices: readonly PolicyChoice[]): Threads {
+  const inForce = policyInForce('thread_compound', [...choices, ...sheetChoices(spec)]);
+  const advice = compoundAdvice(inForce.school.id, spec.part.shell, head, spec.lubricant);
+  const factor = 1 - advice.reduction;
+  return {
+    ...advice,
+    inForce,
+    torqueNm: { min: spec.torqueMinNm * factor, max: spec.torqueMaxNm * factor },
+  };
+}
