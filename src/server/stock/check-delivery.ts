@@ -1,7 +1,11 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { byRank } from '@/core/fitment/dispute';
 import { partKey } from '@/core/fitment/match';
+import { scopeText } from '@/core/fitment/scope';
 import { mixing } from '@/core/fitment/supersession';
+import { checkGaps } from '@/core/gap/check';
+import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
 import { checkDelivery, type ReceivingVerdict, SAMPLE_DIFFERENCES } from '@/core/stock/receiving';
 import { readNumber } from '@/core/units/read-number';
@@ -49,22 +53,14 @@ export async function receiveDelivery(
       });
     const read = readFields(input, actor);
     if (!read.ok) return fail('invalid', 'Something here cannot be right. See the marked fields.', read.faults);
-    const [spec] = (await loadSpecs(tx, actor.fleetId, deps.today())).filter((s) => s.partId === part.id);
+    const gap = await gapFor(tx, actor.fleetId, deps.today(), part, read.gapsMm);
     const judged = checkDelivery(
       {
         number: part.number,
         quantity: input.orderedQuantity,
         approvedSources: part.approvedSources ?? [],
         referencePrices: await pricesOf(tx, part),
-        gap:
-          spec === undefined
-            ? null
-            : {
-                minMm: spec.gapMinMm,
-                maxMm: spec.gapMaxMm,
-                targetMm: spec.gapTargetMm,
-                electrode: part.electrode ?? 'fine_wire',
-              },
+        gap,
       },
       {
         number: input.deliveredNumber,
@@ -115,6 +111,21 @@ export async function receiveDelivery(
     });
     return ok({ verdict: judged.verdict, message: verdictText(judged) });
   });
+}
+
+/**
+ * The gap to judge by: that of the sheet in force. A part of several engines is right when it is right for one of them.
+ */
+async function gapFor(q: Querier, fleetId: string, today: string, part: PartRow, gapsMm: readonly number[]) {
+  const electrode = part.electrode ?? 'fine_wire';
+  const named = (await loadSpecs(q, fleetId, today)).filter((s) => s.partId === part.id && s.sourceKind !== 'memory');
+  const gaps = [...groupBy(named, scopeText).values()].flatMap((sheets) => {
+    const [sheet] = byRank(sheets);
+    return sheet ? [{ minMm: sheet.gapMinMm, maxMm: sheet.gapMaxMm, targetMm: sheet.gapTargetMm, electrode }] : [];
+  });
+  const right =
+    gapsMm.length > 0 && gaps.find((gap) => checkGaps(gap, electrode, 'adjust', gapsMm).batch.verdict === 'good');
+  return right || (gaps[0] ?? null);
 }
 
 export async function putOnShelf(tx: Querier, partId: string, quantity: number): Promise<void> {
