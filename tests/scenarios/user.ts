@@ -35,7 +35,9 @@ export class User {
     await expect(this.page.getByRole('heading', { name: 'Due' })).toBeVisible();
   }
 
-  async goTo(place: 'Due' | 'Work orders' | 'Plan' | 'Import' | 'People' | 'Settings'): Promise<void> {
+  async goTo(
+    place: 'Due' | 'Work orders' | 'Plan' | 'Engines' | 'Parts' | 'Bench' | 'Import' | 'People' | 'Settings',
+  ): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: place, exact: true }).click();
     await expect(this.page).toHaveURL(new RegExp(`/${place.toLowerCase().replace(' ', '-')}$`));
     await expect(this.page.getByRole('heading', { level: 1 })).toBeVisible();

@@ -1,7 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, User } from './user';
 
-const KINDS = ['engine-families', 'spec-sheets', 'vehicles', 'odometer', 'service-history'];
+const KINDS = [
+  'engine-families',
+  'parts',
+  'supersessions',
+  'cross-references',
+  'spec-sheets',
+  'vehicles',
+  'odometer',
+  'service-history',
+];
 
 test('a supervisor starts from an empty workspace, and the next due date moves', async ({ page }) => {
   const user = new User(page);
@@ -54,7 +63,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await user.goTo('Due');
     await expect(user.row('15 mobile library')).toContainText('Past the limit');
     await expect(user.row('15 mobile library')).toContainText('118 %');
-    await page.getByRole('button', { name: 'Open a work order for unit 15' }).click();
+    await page.getByRole('button', { name: 'Open a work order for unit 15', exact: true }).click();
     await expect(page.getByRole('heading', { name: /Work order 1001: unit 15/ })).toBeVisible();
     await expect(page.getByText('0.65 to 0.75 mm')).toBeVisible();
     await expect(page.getByText('11.1 to 14.0 lbf·ft')).toBeVisible();

@@ -151,7 +151,10 @@ export async function exportRows(deps: Deps, actor: Actor, kind: CatalogueKind):
 export async function exportCatalogue(deps: Deps, actor: Actor, kind: CatalogueKind): Promise<Outcome<string>> {
   const rows = await exportRows(deps, actor, kind);
   if (!rows.ok) return rows;
-  const keys = kindOf(kind).columns.map((column) => column.key);
+  const columns = kindOf(kind).columns.map((column) => column.key);
+  // A range goes out in one column, so those of its ends stay away.
+  const [first] = rows.value;
+  const keys = first ? columns.filter((key) => key in first) : columns;
   return ok(
     toCsv(
       keys,

@@ -108,8 +108,10 @@ function Caps({ numbers, distributor }: { numbers: readonly number[]; distributo
     <Section title="The cap from above" aside="towers bear the cylinder of their lead; tower 1 at the top">
       <Box display="flex" gap="8" flexWrap="wrap">
         {[distributor, other].map((d, i) => (
-          <Box key={d.rotation} textAlign="center" opacity={i === 0 ? 1 : 0.65}>
-            <Cap numbers={numbers} distributor={d} />
+          <Box key={d.rotation} textAlign="center">
+            <Box opacity={i === 0 ? 1 : 0.6}>
+              <Cap numbers={numbers} distributor={d} />
+            </Box>
             <Box fontWeight={i === 0 ? '650' : '400'}>{d.rotation}</Box>
             {i === 1 && (
               <Box color="soft" fontSize="sm">

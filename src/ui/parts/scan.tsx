@@ -70,40 +70,59 @@ export function Scan({ onRead }: { onRead: (text: string) => void }) {
   );
 }
 
-/** The reader is large and rarely wanted, so it is loaded when it is. */
-const loadReader = async () => new (await import('@zxing/browser')).BrowserMultiFormatReader();
+/** The readers are large and rarely wanted, so they are loaded when they are. */
+async function loadReaders() {
+  const { BrowserQRCodeReader, BrowserMultiFormatOneDReader } = await import('@zxing/browser');
+  return [new BrowserQRCodeReader(), new BrowserMultiFormatOneDReader()] as const;
+}
 
 async function readPhoto(file: File): Promise<string | null> {
   const url = URL.createObjectURL(file);
   try {
-    return (await (await loadReader()).decodeFromImageUrl(url)).getText();
-  } catch {
+    for (const reader of await loadReaders()) {
+      const found = await reader.decodeFromImageUrl(url).catch(() => null);
+      if (found) return found.getText();
+    }
     return null;
   } finally {
     URL.revokeObjectURL(url);
   }
 }
 
+const FRAME_MS = 250;
+
+/** Looks at a few frames a second until one holds a code. */
 function Camera({ onRead, onTrouble }: { onRead: (text: string) => void; onTrouble: () => void }) {
   const video = useRef<HTMLVideoElement>(null);
   const report = useRef({ onRead, onTrouble });
   report.current = { onRead, onTrouble };
   useEffect(() => {
+    let stream: MediaStream | null = null;
+    let timer: ReturnType<typeof setInterval> | undefined;
     let stopped = false;
-    let stop = (): void => undefined;
-    const start = async (): Promise<void> => {
-      const reader = await loadReader();
-      const controls = await reader.decodeFromVideoDevice(undefined, video.current ?? undefined, (result) => {
-        if (result && !stopped) report.current.onRead(result.getText());
-      });
-      stop = () => controls.stop();
-      if (stopped) stop();
-    };
-    start().catch(() => !stopped && report.current.onTrouble());
-    return () => {
+    const stop = (): void => {
       stopped = true;
-      stop();
+      clearInterval(timer);
+      for (const track of stream?.getTracks() ?? []) track.stop();
     };
+    const start = async (): Promise<void> => {
+      const readers = await loadReaders();
+      stream = await navigator.mediaDevices.getUserMedia({ video: { facingMode: 'environment' } });
+      if (stopped || !video.current) return stop();
+      video.current.srcObject = stream;
+      await video.current.play();
+      timer = setInterval(() => {
+        const text = video.current && readFrame(video.current, readers);
+        if (!text || stopped) return;
+        stop();
+        report.current.onRead(text);
+      }, FRAME_MS);
+    };
+    start().catch(() => {
+      if (!stopped) report.current.onTrouble();
+      stop();
+    });
+    return stop;
   }, []);
   return (
     <chakra.video
@@ -119,4 +138,18 @@ function Camera({ onRead, onTrouble }: { onRead: (text: string) => void; onTroub
       <track kind="captions" />
     </chakra.video>
   );
+}
+
+function readFrame(video: HTMLVideoElement, readers: Awaited<ReturnType<typeof loadReaders>>): string | null {
+  const canvas = document.createElement('canvas');
+  [canvas.width, canvas.height] = [video.videoWidth, video.videoHeight];
+  canvas.getContext('2d')?.drawImage(video, 0, 0);
+  for (const reader of readers) {
+    try {
+      return reader.decodeFromCanvas(canvas).getText();
+    } catch {
+      // This frame holds no code of this kind.
+    }
+  }
+  return null;
 }
