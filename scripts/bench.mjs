@@ -45,6 +45,8 @@ process.stdout.write(
 run(process.execPath, [nodeArgs.tsx, 'bench/page-weight.ts', `http://127.0.0.1:${port}`]);
 await warm.stop();
 
+run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
+
 const cluster = await startCluster(path.join(folder, 'cluster'));
 const demoUrl = cluster.url.replace(/\/isobar$/, '/bench_demo');
 run(process.execPath, [

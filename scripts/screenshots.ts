@@ -19,10 +19,10 @@ async function signedIn(width: number, height: number, colorScheme: 'light' | 'd
   return page;
 }
 
-async function take(page: Page, name: string): Promise<void> {
+async function take(page: Page, name: string, fullPage = false): Promise<void> {
   if (only.length > 0 && !only.includes(name)) return;
   await page.waitForLoadState('networkidle');
-  await page.screenshot({ path: `${folder}/${name}.png` });
+  await page.screenshot({ path: `${folder}/${name}.png`, fullPage });
 }
 
 async function open(page: Page, link: string | RegExp): Promise<void> {
@@ -57,6 +57,23 @@ await desk.goto('/people');
 await take(desk, 'people');
 await desk.goto('/settings');
 await take(desk, 'settings');
+await desk.goto('/engines');
+await take(desk, 'engines', true);
+await open(desk, 'PW-31W');
+await take(desk, 'engine');
+await desk.goto('/parts?number=FS-5201');
+await take(desk, 'part-in-hand');
+await desk.goto('/parts/receiving');
+await take(desk, 'receiving');
+await desk.goto('/policies');
+await take(desk, 'policies');
+await desk.goto('/bench');
+await desk.getByLabel('Spec sheet').selectOption({ label: 'PW-34M, EM-7310, Demo data: Pellworm engine book 34' });
+await desk.getByLabel('Gaps measured').fill('1.05 1.04 1.06 0.92 1.05 1.04');
+await take(desk, 'bench-gaps');
+await desk.goto('/bench/spark');
+await desk.locator('svg').last().waitFor();
+await take(desk, 'bench-spark');
 
 const tablet = await signedIn(820, 1180);
 await tablet.goto(siteLink ?? '/due');

@@ -150,7 +150,7 @@ test('a look-alike engine is settled by one answer', async ({ page }) => {
   const user = new User(page);
   await user.signIn('clerk');
   await user.row('22 clinic van').getByRole('link', { name: 'Settle' }).click();
-  await expect(page.getByText(/which variant of the engine is it/i)).toBeVisible();
+  await expect(page.getByText('No firm match yet: Which variant of the engine is it?')).toBeVisible();
   await page.getByLabel('Seen on the engine or its plate').selectOption('without deactivation');
   await page.getByRole('button', { name: 'Settle it' }).click();
   await expect(page.getByText('1.25 to 1.35 mm')).toBeVisible();

@@ -1,6 +1,16 @@
 import type { PlainDate } from '../calendar/plain-date';
 import { groupBy } from '../shared/group-by';
-import { forkedBy, KEYS, keyFits, narrowerThan, type Scope, type ScopeKey, scopeText, type VehicleKeys } from './scope';
+import {
+  coverage,
+  forkedBy,
+  KEYS,
+  keyFits,
+  narrowerThan,
+  type Scope,
+  type ScopeKey,
+  scopeText,
+  type VehicleKeys,
+} from './scope';
 
 /** Sources by rank: a lower place in the list yields to a higher one. Memory never releases work. */
 export const SOURCE_RANKS = ['service_information', 'bulletin', 'part_maker', 'box', 'forum', 'memory'] as const;
@@ -68,9 +78,11 @@ export function matcher<C extends Candidate>(
 interface InForce<C> {
   /** One a scope, in force first. */
   readonly usable: readonly C[];
+  /** For each of them, the others that it beats once it surely covers the vehicle. */
+  readonly beats: readonly (readonly boolean[])[];
   readonly fromMemory: readonly C[];
 }
-const NOTHING: InForce<never> = { usable: [], fromMemory: [] };
+const NOTHING: InForce<never> = { usable: [], beats: [], fromMemory: [] };
 
 function inForce<C extends Candidate>(sheets: readonly C[]): InForce<C> {
   const best = new Map<string, C>();
@@ -79,23 +91,24 @@ function inForce<C extends Candidate>(sheets: readonly C[]): InForce<C> {
     if (sheet.sourceKind === 'memory') fromMemory.push(sheet);
     else if (!best.has(scopeText(sheet))) best.set(scopeText(sheet), sheet);
   }
-  return { usable: [...best.values()], fromMemory };
+  const usable = [...best.values()];
+  return { usable, beats: usable.map((a) => usable.map((b) => beats(a, b))), fromMemory };
 }
 
 function matchWithin<C extends Candidate>(
   vehicle: VehicleKeys,
-  { usable, fromMemory }: InForce<C>,
+  { usable, beats: beatsOf, fromMemory }: InForce<C>,
   variants: readonly string[],
 ): Fitment<C> {
-  const possible = usable.filter((sheet) => KEYS.every((key) => keyFits(key, vehicle, sheet) !== false));
-  if (possible.length === 0) {
-    const memory = fromMemory.some((sheet) => KEYS.every((key) => keyFits(key, vehicle, sheet) !== false));
+  const covers = usable.map((sheet) => coverage(vehicle, sheet));
+  if (covers.every((cover) => cover === 'no')) {
+    const memory = fromMemory.some((sheet) => coverage(vehicle, sheet) !== 'no');
     return { kind: 'no-spec', reason: memory ? 'only-memory' : 'no-sheet' };
   }
-  const certain = possible.filter((sheet) => KEYS.every((key) => keyFits(key, vehicle, sheet) === true));
-  const candidates = possible.filter((sheet) => !certain.some((other) => beats(other, sheet)));
+  const beaten = (i: number): boolean => beatsOf.some((row, j) => row[i] && covers[j] === 'surely');
+  const candidates = usable.filter((_, i) => covers[i] !== 'no' && !beaten(i));
   const [only, second] = candidates;
-  if (only && !second && certain.includes(only)) return { kind: 'match', spec: only };
+  if (only && !second && coverage(vehicle, only) === 'surely') return { kind: 'match', spec: only };
   const question = bestQuestion(vehicle, candidates, variants);
   if (question) return { kind: 'needs-answer', ...question, candidates };
   const settled = candidates.find((sheet) => sheet.id === vehicle.settledSheetId);

@@ -88,6 +88,19 @@ export function keyFits(key: ScopeKey, vehicle: VehicleKeys, scope: Scope): bool
   return (from === null || from <= value) && (to === null || value <= to);
 }
 
+export type Coverage = 'surely' | 'maybe' | 'no';
+
+/** Whether a scope covers a vehicle on every key; maybe: an answer is still open. */
+export function coverage(vehicle: VehicleKeys, scope: Scope): Coverage {
+  let open = false;
+  for (const key of KEYS) {
+    const fits = keyFits(key, vehicle, scope);
+    if (fits === false) return 'no';
+    if (fits === null) open = true;
+  }
+  return open ? 'maybe' : 'surely';
+}
+
 /** The first scope lies within the second on every key, and is not the same. */
 export function narrowerThan(a: Scope, b: Scope): boolean {
   return (
