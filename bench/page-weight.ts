@@ -21,6 +21,10 @@ for (const [name, path] of [
   ['work order', order],
   ['site entry', `${order}/sites/4A`],
   ['vehicle, with its chart', vehicle],
+  ['engines', '/engines'],
+  ['engine editor', '/engines/new'],
+  ['part in hand', '/parts'],
+  ['torque on the bench', '/bench/torque'],
 ] as const) {
   const context = await browser.newContext({ baseURL: base, storageState });
   const fresh = await context.newPage();

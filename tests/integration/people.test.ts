@@ -115,7 +115,7 @@ describe('tokens', () => {
       sql`select count(*)::int as n from api_tokens where token_sha256 like ${`%${token}%`}`,
     );
     expect(rows[0]?.n).toBe(0);
-    const [listed] = await listTokens(w.deps, actor);
+    const [listed] = value(await listTokens(w.deps, actor));
     value(await revokeToken(w.deps, actor, listed?.id ?? ''));
     expect(await findActor(w.deps, bearer(token))).toBeNull();
     expect(await revokeToken(w.deps, actor, listed?.id ?? '')).toMatchObject({
@@ -159,7 +159,7 @@ describe('signing in', () => {
 describe('bays', () => {
   it('belong to a depot of this fleet, each name once', async () => {
     await importSamples(w.deps, actor);
-    const [depot] = await listDepots(w.deps, actor);
+    const [depot] = value(await listDepots(w.deps, actor));
     value(await addBay(w.deps, actor, { depotId: depot?.id ?? '', name: 'Bay 1' }));
     expect(await addBay(w.deps, actor, { depotId: depot?.id ?? '', name: 'Bay 1' })).toMatchObject({
       ok: false,
@@ -170,8 +170,8 @@ describe('bays', () => {
       ok: false,
       error: { kind: 'not-found' },
     });
-    expect(await listBays(w.deps, stranger)).toEqual([]);
-    expect((await listBays(w.deps, actor)).map((bay) => bay.name)).toEqual(['Bay 1']);
+    expect(value(await listBays(w.deps, stranger))).toEqual([]);
+    expect(value(await listBays(w.deps, actor)).map((bay) => bay.name)).toEqual(['Bay 1']);
   });
 });
 

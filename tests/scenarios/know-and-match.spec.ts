@@ -46,6 +46,17 @@ test('an engine is drawn as it is typed, and what is inconsistent is said at onc
   await expect(page.getByText('No sheet yet: nothing can be fitted to this engine.')).toBeVisible();
 });
 
+test('a site of the drawing leads to its row, by keyboard too', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('viewer');
+  await user.goTo('Engines');
+  await page.getByRole('link', { name: 'SX-29B' }).click();
+  await page.getByRole('link', { name: 'Site 3B' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/#site-3B$/);
+  await expect(user.row(/^3Bleft bank, 3rd of 3 from the front3/)).toBeInViewport();
+});
+
 test('a spec is entered, refused where it cannot be, and checked by another person', async ({ page }) => {
   const user = new User(page);
   await user.signIn('clerk');
@@ -102,6 +113,13 @@ test('a part in hand is typed wrong, read from a photo, and never guessed', asyn
   await expect(page.getByText(/O read for 0/)).toBeVisible();
   await page.getByRole('link', { name: 'FS-5210' }).first().click();
   await expect(page.getByText('Only as a whole set')).toBeVisible();
+  await page.getByLabel('For unit').fill('133');
+  await page.getByRole('button', { name: 'What is it?' }).click();
+  await expect(page.getByText('Unit 133: Yes: it may go in (8 of them).')).toBeVisible();
+  await page.getByLabel('For unit').fill('11');
+  await page.getByRole('button', { name: 'What is it?' }).click();
+  await expect(page.getByText('Unit 11: No. Its sheet names another part.')).toBeVisible();
+  await page.getByLabel('For unit').fill('');
   const photo = page.getByLabel('Read a code from a photo');
   await photo.setInputFiles({
     name: 'box.png',
@@ -132,7 +150,7 @@ test('the bench judges a set, catches a slip, and its result stands on the work 
   await expect(page.getByText(/did you mean 0.030 in/)).toBeVisible();
   await page.getByLabel('Gaps measured').fill('1.05 1.05 1.06 0.92 1.05 1.04');
   await expect(page.getByText(/Plug 4 lies far from the rest: dropped/).first()).toBeVisible();
-  await expect(user.row(/^4/)).toContainText('open by 0.13 mm');
+  await expect(user.row(/^4/)).toContainText('set it aside: dropped');
   await page.getByLabel('Bends of one plug so far').fill('+0.05 -0.03');
   await expect(page.getByText(/1 change of direction: discard this plug/)).toBeVisible();
   await page.getByLabel('Keep it on work order').fill('1004');
@@ -234,7 +252,7 @@ test('a policy is chosen with its reason, and the vehicle says which is in force
   await expect(section.getByText('Unit 122: Early change')).toBeVisible();
   await user.goTo('Due');
   await page.getByRole('link', { name: /^122 clinic/ }).click();
-  await expect(page.getByText(/early change, 75 % of/).first()).toBeVisible();
+  await expect(page.getByText(/\(early, 75 %\)/).first()).toBeVisible();
   await expect(page.getByText(/for this vehicle: its coils run hot \(R. Tolland\)/)).toBeVisible();
 });
 

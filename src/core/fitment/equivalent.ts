@@ -152,11 +152,10 @@ function heat(ours: PartAttributes, theirs: PartAttributes, crosses: readonly He
     return ours.heatRange === theirs.heatRange
       ? { ...shown, verdict: 'same', why: '' }
       : { ...shown, verdict: 'differs', why: 'Hotter: it lights the mixture early. Colder: it fouls.' };
-  const cross = crosses.find((c) => crosses2(c, ours, theirs));
+  const cross = crosses.find((c) => pairs(c, ours, theirs, true));
   if (cross) return { ...shown, verdict: 'same', why: `By ${cross.source}.` };
-  const known = crosses.some(
-    (c) => [c.makerA, c.makerB].includes(ours.maker) && [c.makerA, c.makerB].includes(theirs.maker),
-  );
+  // A row that pairs one of the two numbers with another one of that maker speaks against; no row says nothing.
+  const known = crosses.some((c) => pairs(c, ours, theirs, false));
   return known
     ? {
         ...shown,
@@ -166,8 +165,12 @@ function heat(ours: PartAttributes, theirs: PartAttributes, crosses: readonly He
     : { ...shown, verdict: 'unknown', why: 'Numbers of two makers do not compare without a maker’s own cross table.' };
 }
 
-function crosses2(cross: HeatCross, a: PartAttributes, b: PartAttributes): boolean {
-  const pairs = (x: PartAttributes, y: PartAttributes): boolean =>
-    cross.makerA === x.maker && cross.heatA === x.heatRange && cross.makerB === y.maker && cross.heatB === y.heatRange;
-  return pairs(a, b) || pairs(b, a);
+/** Whether a row of a table is about these two makers and both (or at least one) of the heat numbers. */
+function pairs(cross: HeatCross, a: PartAttributes, b: PartAttributes, both: boolean): boolean {
+  const straight = cross.makerA === a.maker && cross.makerB === b.maker;
+  const turned = cross.makerB === a.maker && cross.makerA === b.maker;
+  if (!straight && !turned) return false;
+  const [heatA, heatB] = straight ? [cross.heatA, cross.heatB] : [cross.heatB, cross.heatA];
+  const same = [heatA === a.heatRange, heatB === b.heatRange];
+  return both ? same.every(Boolean) : same.some(Boolean);
 }

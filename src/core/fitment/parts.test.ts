@@ -170,6 +170,9 @@ describe('compareParts', () => {
     expect(verdictOf(theirs).verdict).toBe('cannot-tell');
     expect(verdictOf(theirs, [cross]).verdict).toBe('equivalent');
     expect(verdictOf(theirs, [{ ...cross, heatA: 22 }]).verdict).toBe('refused');
+    expect(verdictOf(theirs, [{ ...cross, heatA: 22, heatB: 5 }]).verdict).toBe('cannot-tell');
+    const turned = { ...cross, makerA: 'Emberline', heatA: 6, makerB: 'Kilnmark', heatB: 24 };
+    expect(verdictOf(theirs, [turned]).verdict).toBe('equivalent');
   });
 
   it('never takes what is unknown for agreement', () => {

@@ -147,6 +147,13 @@ describe('a batch of new plugs', () => {
     );
   });
 
+  it('is judged at the precision in which its range is written', () => {
+    const spec = { minMm: 0.045 * 25.4, maxMm: 0.049 * 25.4 };
+    const inches = { ...spec, written: { unit: 'in', decimals: 3 } } as const;
+    expect(checkGaps(inches, 'nickel', 'adjust', [1.25]).plugs[0]?.action).toBe('accept');
+    expect(checkGaps(spec, 'nickel', 'adjust', [1.25]).plugs[0]?.action).toBe('close');
+  });
+
   it('of fine wire is measured without a ramp', () => {
     expect(gaugeAdvice('fine_wire')).toContain('ramp gauge chips');
     expect(new Set(ELECTRODES.map(gaugeAdvice)).size).toBe(ELECTRODES.length);

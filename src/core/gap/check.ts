@@ -1,4 +1,5 @@
 import { median } from '../stats/theil-sen';
+import { keepsRange, type WrittenAs } from '../units/read-range';
 
 export const ELECTRODES = ['nickel', 'fine_wire', 'multi_ground'] as const;
 export type Electrode = (typeof ELECTRODES)[number];
@@ -12,6 +13,8 @@ export interface GapSpec {
   readonly maxMm: number;
   /** The nominal where the sheet gives one, else the middle. */
   readonly targetMm?: number | null;
+  /** Unit and decimals in which the range is written: measured values are compared at that precision. */
+  readonly written?: WrittenAs | null;
 }
 
 export type GapReason = 'policy_never' | 'multi_ground' | 'bend_too_far';
@@ -62,8 +65,8 @@ export function checkGaps(
   return { plugs, batch: batchVerdict(spec, measuredMm, plugs) };
 }
 
-const inRange = ({ minMm, maxMm }: GapSpec, gap: number): boolean =>
-  gap >= minMm - EPSILON_MM && gap <= maxMm + EPSILON_MM;
+const inRange = ({ minMm, maxMm, written = null }: GapSpec, gap: number): boolean =>
+  keepsRange(gap, { min: minMm, max: maxMm }, written);
 
 function checkOne(spec: GapSpec, electrode: Electrode, policy: RegapPolicy, gap: number): GapVerdict {
   if (inRange(spec, gap)) return { action: 'accept', byMm: 0 };

@@ -87,7 +87,7 @@ export function keepsRange(
   range: { readonly min: number; readonly max: number },
   written: WrittenAs | null,
 ): boolean {
-  if (!written) return measuredSi >= range.min - 1e-9 && measuredSi <= range.max + 1e-9;
+  if (!written) return measuredSi >= range.min - 1e-6 && measuredSi <= range.max + 1e-6;
   const shown = (si: number): number => Math.round(fromSi(si, written.unit) * 10 ** written.decimals + 1e-9);
   return shown(range.min) <= shown(measuredSi) && shown(measuredSi) <= shown(range.max);
 }

@@ -38,13 +38,16 @@ export async function makeToken(
 }
 
 export async function listTokens(deps: Deps, actor: Actor) {
-  return deps.db
+  const refused = refusal(actor, 'change own settings');
+  if (refused) return refused;
+  const rows = await deps.db
     .select({ id: apiTokens.id, name: apiTokens.name, createdAt: apiTokens.createdAt })
     .from(apiTokens)
     .where(
       and(eq(apiTokens.fleetId, actor.fleetId), eq(apiTokens.personId, actor.personId), isNull(apiTokens.revokedAt)),
     )
     .orderBy(asc(apiTokens.createdAt));
+  return ok(rows);
 }
 
 export async function revokeToken(deps: Deps, actor: Actor, tokenId: string): Promise<Outcome<null>> {

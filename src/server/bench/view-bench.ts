@@ -1,3 +1,4 @@
+import { byRank } from '@/core/fitment/dispute';
 import { scopeWords } from '@/core/fitment/scope';
 import { regapPolicy } from '@/core/policy/apply';
 import { policyInForce } from '@/core/policy/policies';
@@ -5,6 +6,7 @@ import { ok } from '@/core/shared/result';
 import { loadFamilies, loadParts, loadSpecs } from '@/db/queries/catalogue';
 import { loadPolicyChoices } from '@/db/queries/policies';
 import { type Actor, refusal } from '../access';
+import { gapSpecOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { sheetChoices } from '../policies/sheet-choices';
 import { listWrenches } from './wrenches';
@@ -39,7 +41,7 @@ export async function viewBench(deps: Deps, actor: Actor) {
         seat: spec.part.seat,
         shell: spec.part.shell,
         head: family.headMaterial,
-        gap: { minMm: spec.gapMinMm, maxMm: spec.gapMaxMm, targetMm: spec.gapTargetMm },
+        gap: gapSpecOf(spec),
         torqueNm: { min: spec.torqueMinNm, max: spec.torqueMaxNm },
         angleDeg: spec.angleDeg,
         regap: regapPolicy(newGaps.school.id, electrode, spec.regap),
@@ -62,7 +64,7 @@ export async function viewBench(deps: Deps, actor: Actor) {
     leadLengthsMm: family.leadLengthsMm,
     compressionRatio: family.compressionRatio,
     intakeKpa: family.intakeKpa,
-    gapMm: middle(specs.find((spec) => spec.engineFamilyId === family.id && spec.sourceKind !== 'memory')),
+    gapMm: middle(byRank(specs.filter((spec) => spec.engineFamilyId === family.id && spec.sourceKind !== 'memory'))[0]),
   }));
   const leadSets = parts.flatMap((part) =>
     part.lengthsMm ? [{ id: part.id, number: part.number, lengthsMm: part.lengthsMm }] : [],

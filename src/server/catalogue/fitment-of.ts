@@ -1,6 +1,8 @@
 import { disputed } from '@/core/fitment/dispute';
 import { type Fitment, match, type ReleaseBlocker, releaseBlockers } from '@/core/fitment/match';
 import { SupersessionGraph } from '@/core/fitment/supersession';
+import type { GapSpec } from '@/core/gap/check';
+import { writtenAs } from '@/core/units/read-range';
 import type { Querier } from '@/db/client';
 import {
   type EngineFamily,
@@ -55,3 +57,11 @@ export async function loadGraph(q: Querier, fleetId: string) {
   );
   return { graph, parts, byKey: new Map(parts.map((part) => [part.numberKey, part])), rows };
 }
+
+/** The gap of a sheet, with the precision in which it is written. */
+export const gapSpecOf = (spec: SpecSheet): GapSpec => ({
+  minMm: spec.gapMinMm,
+  maxMm: spec.gapMaxMm,
+  targetMm: spec.gapTargetMm,
+  written: writtenAs(spec.gapAsTyped),
+});

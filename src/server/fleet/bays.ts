@@ -47,19 +47,25 @@ export async function addBay(
 }
 
 export async function listBays({ db }: Deps, actor: Actor) {
-  return db
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const rows = await db
     .select({ id: bays.id, name: bays.name, depotId: bays.depotId, depot: depots.name })
     .from(bays)
     .innerJoin(depots, eq(depots.id, bays.depotId))
     .where(eq(bays.fleetId, actor.fleetId))
     .orderBy(asc(depots.name), asc(bays.name));
+  return ok(rows);
 }
 
 /** Depots of the fleet by name, for pickers. */
 export async function listDepots({ db }: Deps, actor: Actor) {
-  return db
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const rows = await db
     .select({ id: depots.id, name: depots.name })
     .from(depots)
     .where(eq(depots.fleetId, actor.fleetId))
     .orderBy(asc(depots.name));
+  return ok(rows);
 }

@@ -49,6 +49,7 @@ export async function viewWeek(deps: Deps, actor: Actor, anyDay: PlainDate): Pro
     listPeople(deps, actor),
     listDue(deps, actor, dueFilter.parse({})),
   ]);
+  if (!bays.ok) return bays;
   if (!people.ok) return people;
   if (!due.ok) return due;
   const live = booked.filter((job) => job.state !== 'cancelled');
@@ -71,7 +72,7 @@ export async function viewWeek(deps: Deps, actor: Actor, anyDay: PlainDate): Pro
   return ok({
     monday,
     days,
-    bays: bays.map((bay) =>
+    bays: bays.value.map((bay) =>
       line(
         bay.id,
         bay.name,

@@ -15,7 +15,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type PartRow } from '@/db/queries/catalogue';
 import { deliveries, parts } from '@/db/schema';
 import { type Actor, refusal } from '../access';
-import { loadGraph } from '../catalogue/fitment-of';
+import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
 import { personUnits } from '../work-orders/record-site';
@@ -121,7 +121,7 @@ async function gapFor(q: Querier, fleetId: string, today: string, part: PartRow,
   const named = (await loadSpecs(q, fleetId, today)).filter((s) => s.partId === part.id && s.sourceKind !== 'memory');
   const gaps = [...groupBy(named, scopeText).values()].flatMap((sheets) => {
     const [sheet] = byRank(sheets);
-    return sheet ? [{ minMm: sheet.gapMinMm, maxMm: sheet.gapMaxMm, targetMm: sheet.gapTargetMm, electrode }] : [];
+    return sheet ? [{ ...gapSpecOf(sheet), electrode }] : [];
   });
   const right =
     gapsMm.length > 0 && gaps.find((gap) => checkGaps(gap, electrode, 'adjust', gapsMm).batch.verdict === 'good');

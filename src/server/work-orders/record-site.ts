@@ -8,7 +8,6 @@ import { policyInForce } from '@/core/policy/policies';
 import { ALL_CONDITIONS, BREAKAWAY_FEELS, TORQUE_METHODS } from '@/core/reading/vocabulary';
 import { ok } from '@/core/shared/result';
 import { PLAUSIBLE_BREAKAWAY, readQuantity, type Window } from '@/core/units/read-quantity';
-import { keepsRange, writtenAs } from '@/core/units/read-range';
 import type { UnitName } from '@/core/units/unit';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
@@ -18,7 +17,7 @@ import { loadVehicleKeys } from '@/db/queries/status';
 import { loadSites, type WorkOrderRow } from '@/db/queries/work-orders';
 import { workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
-import { loadGraph } from '../catalogue/fitment-of';
+import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
@@ -218,13 +217,7 @@ function numberFault(number: string, spec: SpecSheet, { graph, fitted }: ShopRul
 }
 
 function gapFault(gapMm: number, spec: SpecSheet, { regap }: ShopRules): string | null {
-  if (keepsRange(gapMm, { min: spec.gapMinMm, max: spec.gapMaxMm }, writtenAs(spec.gapAsTyped))) return null;
-  const { plugs } = checkGaps(
-    { minMm: spec.gapMinMm, maxMm: spec.gapMaxMm, targetMm: spec.gapTargetMm },
-    spec.part.electrode ?? 'fine_wire',
-    regap,
-    [gapMm],
-  );
+  const { plugs } = checkGaps(gapSpecOf(spec), spec.part.electrode ?? 'fine_wire', regap, [gapMm]);
   const [plug] = plugs;
   if (!plug || plug.action === 'accept') return null;
   const range = `${spec.gapMinMm.toFixed(2)} to ${spec.gapMaxMm.toFixed(2)} mm`;

@@ -109,6 +109,8 @@ function growthOf(
 
 /** Bays of the vehicle's depot and people who can take the job, for the planning form. */
 export async function whereAndWho(deps: Deps, actor: Actor, depotId: string, hybrid: boolean) {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
   const depotBays = await deps.db
     .select({ id: bays.id, name: bays.name })
     .from(bays)
@@ -119,7 +121,7 @@ export async function whereAndWho(deps: Deps, actor: Actor, depotId: string, hyb
     .from(people)
     .where(and(eq(people.fleetId, actor.fleetId), eq(people.role, 'technician'), eq(people.active, true)))
     .orderBy(asc(people.name));
-  return { bays: depotBays, people: technicians.filter((person) => !hybrid || person.hybridQualified) };
+  return ok({ bays: depotBays, people: technicians.filter((person) => !hybrid || person.hybridQualified) });
 }
 
 export async function listWorkOrders(deps: Deps, actor: Actor) {

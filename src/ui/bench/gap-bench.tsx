@@ -121,7 +121,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
             </Box>
           )}
           {result && <Verdict batch={result.batch} />}
-          {result && <Plugs plugs={result.plugs} gaps={read.values} suspects={result.batch.suspects} system={system} />}
+          {result && <Plugs plugs={result.plugs} gaps={read.values} dropped={dropped(result.batch)} system={system} />}
           <Caution>{gaugeAdvice(wire)} Nothing touches or levers on the centre electrode or insulator.</Caution>
         </Box>
       </Grid>
@@ -162,6 +162,10 @@ export function batchText({ verdict, offsetMm, spreadMm, suspects }: BatchVerdic
   }
 }
 
+/** A single plug far from the rest is not bent back but set aside. */
+const dropped = ({ verdict, suspects }: BatchVerdict): readonly number[] =>
+  verdict === 'handling_damage' ? suspects : [];
+
 const REASONS = {
   policy_never: 'the rule in force is never to bend: return it',
   multi_ground: 'several ground electrodes are never bent',
@@ -171,12 +175,12 @@ const REASONS = {
 function Plugs({
   plugs,
   gaps,
-  suspects,
+  dropped,
   system,
 }: {
   plugs: readonly GapVerdict[];
   gaps: readonly number[];
-  suspects: readonly number[];
+  dropped: readonly number[];
   system: UnitSystem;
 }) {
   return (
@@ -186,9 +190,8 @@ function Plugs({
         <Table.Row key={i}>
           <Table.Cell>{i + 1}</Table.Cell>
           <Table.Cell whiteSpace="nowrap">{gapText(gaps[i] ?? null, system)}</Table.Cell>
-          <Table.Cell fontWeight={plug.action === 'accept' ? '400' : '650'}>
-            {plugText(plug)}
-            {suspects.includes(i) && ' · far from the rest'}
+          <Table.Cell fontWeight={plug.action === 'accept' && !dropped.includes(i) ? '400' : '650'}>
+            {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug)}
           </Table.Cell>
         </Table.Row>
       ))}

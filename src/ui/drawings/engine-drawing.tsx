@@ -162,7 +162,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
   return (
     <a
       href={mark.href}
-      aria-label={`Site ${name}, ${{ plain: 'open', done: 'done', now: 'in hand', todo: 'to do' }[mark.state]}`}
+      aria-label={`Site ${name}${{ plain: '', done: ', done', now: ', in hand', todo: ', to do' }[mark.state]}`}
     >
       {shape}
     </a>

@@ -27,7 +27,7 @@ export function bindingText(
     binds === 'time'
       ? `${Number(((limitMonths ?? 0) * share).toFixed(1))} months`
       : distanceText(limitKm === null ? null : limitKm * share, system);
-  return limitShare < 1 ? `${text(limitShare)} (early change, ${percentText(limitShare)} of ${text(1)})` : text(1);
+  return limitShare < 1 ? `${text(limitShare)} (early, ${percentText(limitShare)})` : text(1);
 }
 
 /** What the date rests on, in one line. */

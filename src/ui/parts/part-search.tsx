@@ -7,18 +7,21 @@ import { LiveText } from '../primitives/live-fields';
 import { Scan } from './scan';
 
 /** Type or scan any number: old, new, another maker's. */
-export function PartSearch({ initial }: { initial: string }) {
+export function PartSearch({ initial, initialUnit }: { initial: string; initialUnit: string }) {
   const router = useRouter();
   const [text, setText] = useState(initial);
+  const [unit, setUnit] = useState(initialUnit);
   const [pending, startTransition] = useTransition();
-  const look = (number: string) =>
-    startTransition(() => router.push(`/parts?number=${encodeURIComponent(number.trim())}`));
+  const look = (number: string) => {
+    const query = new URLSearchParams({ number: number.trim(), ...(unit.trim() === '' ? {} : { unit: unit.trim() }) });
+    startTransition(() => router.push(`/parts?${query}`));
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (text.trim() !== '') look(text);
   };
   return (
-    <Box maxW="520px" mb="4">
+    <Box maxW="640px" mb="4">
       <form onSubmit={submit}>
         <Flex gap="3" align="end">
           <Box flex="1" mb="-12px">
@@ -29,6 +32,9 @@ export function PartSearch({ initial }: { initial: string }) {
               mono
               placeholder="EM-7310"
             />
+          </Box>
+          <Box w="110px" mb="-12px">
+            <LiveText label="For unit" hint="any" value={unit} onChange={setUnit} />
           </Box>
           <Button type="submit" size="sm" rounded="sm" bg="action" color="onAction" disabled={pending}>
             {pending ? 'Looking…' : 'What is it?'}

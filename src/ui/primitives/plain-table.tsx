@@ -7,6 +7,7 @@ export function PlainTable({ heads, children }: { heads: readonly ReactNode[]; c
     <Table.ScrollArea mb="4" css={{ whiteSpace: 'normal' }}>
       <Table.Root
         size="sm"
+        minW={heads.length > 4 ? '760px' : undefined}
         css={{
           '& th': { color: 'soft', fontWeight: '400', bg: 'paper' },
           '& td': { verticalAlign: 'top' },

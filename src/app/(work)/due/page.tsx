@@ -107,12 +107,12 @@ function Summary({ list: { counts, total } }: { list: DueList }) {
 
 function DueTable({ items, system, canOpen }: { items: readonly DueItem[]; system: UnitSystem; canOpen: boolean }) {
   return (
-    <Table.ScrollArea>
+    <Table.ScrollArea css={{ whiteSpace: 'normal' }}>
       <Table.Root
         size="sm"
         css={{
           '& th': { color: 'soft', fontWeight: '400', bg: 'paper' },
-          '& td, & th': { px: '2', whiteSpace: 'normal' },
+          '& td, & th': { px: '2' },
           '& tr': { bg: 'paper' },
         }}
       >

@@ -37,7 +37,7 @@ export default async function PartsPage({ searchParams }: Props) {
         What is the part in my hand, and where may it go?
       </PageHead>
       <SubNav label="Parts" places={PART_PLACES} />
-      <PartSearch key={number} initial={number} />
+      <PartSearch key={`${number} ${unit}`} initial={number} initialUnit={unit} />
       {number !== '' && <InHand number={number.slice(0, 200)} unit={unit.slice(0, 40)} />}
       <Section title="Catalogue" aside={`${parts.value.length} parts`}>
         {parts.value.length === 0 && <Empty>No part yet. Import parts.csv, or enter the first one by hand.</Empty>}

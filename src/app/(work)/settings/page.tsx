@@ -8,7 +8,7 @@ import { instantText } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
-import { Code, PageHead, Section } from '@/ui/primitives/page';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { addBayAction, makeTokenAction, revokeTokenAction, settingsAction } from '../people/actions';
 
 export const metadata = { title: 'Settings' };
@@ -20,6 +20,7 @@ export default async function SettingsPage() {
     listDepots(deps(), actor),
     listTokens(deps(), actor),
   ]);
+  if (!bays.ok || !depots.ok || !tokens.ok) return <Empty>Settings cannot be shown to you.</Empty>;
   return (
     <>
       <PageHead title="Settings" />
@@ -39,19 +40,21 @@ export default async function SettingsPage() {
           </ActionForm>
         </Section>
         <Section title="Bays">
-          {bays.map((bay) => (
+          {bays.value.map((bay) => (
             <Box key={bay.id}>
               {bay.depot} {bay.name}
             </Box>
           ))}
-          {depots.length === 0 && <Box color="soft">Depots come in with the vehicles. Then add their bays here.</Box>}
-          {may(actor, 'manage bays') && depots.length > 0 && (
+          {depots.value.length === 0 && (
+            <Box color="soft">Depots come in with the vehicles. Then add their bays here.</Box>
+          )}
+          {may(actor, 'manage bays') && depots.value.length > 0 && (
             <Box mt="3" maxW="420px">
               <ActionForm action={addBayAction}>
                 <SelectField
                   name="depotId"
                   label="Depot"
-                  choices={depots.map((depot) => ({ value: depot.id, label: depot.name }))}
+                  choices={depots.value.map((depot) => ({ value: depot.id, label: depot.name }))}
                 />
                 <TextField name="name" label="Name of the bay" placeholder="Bay 1" />
                 <SubmitButton>Add the bay</SubmitButton>
@@ -64,7 +67,7 @@ export default async function SettingsPage() {
             title="Tokens for other programs"
             aside={<TextLink href="/api/v1/openapi.json">description of the HTTP interface</TextLink>}
           >
-            {tokens.map((token) => (
+            {tokens.value.map((token) => (
               <Flex key={token.id} gap="3" align="center" py="1">
                 <Box>
                   <Code>{token.name}</Code>, since {instantText(token.createdAt)}

@@ -2,7 +2,7 @@ import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { tighteningOrder } from '@/core/engine/access';
 import { coilOf, companions } from '@/core/engine/coils';
-import { neighbours, siteName, sitePlace } from '@/core/engine/layout';
+import { neighbours, siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { towerMap } from '@/core/wiring/firing-map';
 import { may } from '@/server/access';
 import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
@@ -51,7 +51,14 @@ export default async function EnginePage({ params }: Props) {
       )}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
         <Section title="Engine" aside="seen from the front of the vehicle">
-          <EngineDrawing layout={layout} title={`Engine ${family.code}: ${layout.sites.length} plug sites`} ignition />
+          <EngineDrawing
+            layout={layout}
+            title={`Engine ${family.code}: ${layout.sites.length} plug sites`}
+            marks={Object.fromEntries(
+              layout.sites.map((site) => [siteId(site), { state: 'plain' as const, href: `#site-${siteId(site)}` }]),
+            )}
+            ignition
+          />
         </Section>
         <Box minW="0">
           <EngineFacts view={view} />
@@ -204,7 +211,7 @@ function Sites({ view: { layout } }: { view: EngineView }) {
     <Section title="Sites" aside="two plugs side by side need not serve one cylinder">
       <PlainTable heads={['Site', 'Where', 'Coil', 'Beside it in its bank']}>
         {layout.sites.map((site) => (
-          <Table.Row key={siteName(layout, site)}>
+          <Table.Row key={siteId(site)} id={`site-${siteId(site)}`} css={{ '&:target > td': { bg: 'tint' } }}>
             <Table.Cell fontWeight="650">{siteName(layout, site)}</Table.Cell>
             <Table.Cell>{sitePlace(layout, site)}</Table.Cell>
             <Table.Cell>{coilOf(layout.model, site)?.name}</Table.Cell>

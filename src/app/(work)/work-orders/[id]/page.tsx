@@ -175,14 +175,15 @@ function angleOf({ spec, family }: WorkOrderView): string {
 async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor }) {
   const { order, row, family } = view;
   const choices = await whereAndWho(deps(), actor, row.depotId, family.hybrid);
+  if (!choices.ok) return null;
   return (
     <Section title="Day, bay and person">
       <PlanForm
         action={planAction}
         unplan={unplanAction}
         workOrderId={order.id}
-        bays={choices.bays.map((bay) => ({ value: bay.id, label: `${row.depot} ${bay.name}` }))}
-        people={choices.people.map((person) => ({ value: person.id, label: person.name }))}
+        bays={choices.value.bays.map((bay) => ({ value: bay.id, label: `${row.depot} ${bay.name}` }))}
+        people={choices.value.people.map((person) => ({ value: person.id, label: person.name }))}
         now={{
           day: row.startsAt?.slice(0, 10) ?? deps().today(),
           start: row.startsAt?.slice(11) ?? '08:00',
