@@ -12,7 +12,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'integration',
-          include: ['tests/integration/**/*.test.ts'],
+          include: ['tests/integration/**/*.test.{ts,tsx}'],
           globalSetup: ['tests/integration/cluster.ts'],
           testTimeout: 30_000,
           hookTimeout: 60_000,

@@ -11,6 +11,7 @@ import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Caution, Facts, Section } from '../primitives/page';
 import type { ToolProps } from './bench-data';
 import { KeepForm } from './keep-form';
+import { EnginePicker } from './pickers';
 
 const SIZE = 170;
 
@@ -52,12 +53,7 @@ export function FiringBench({ data, keep }: ToolProps & { keep: FormAction }) {
     <>
       <Grid templateColumns={{ base: '1fr', lg: '320px minmax(0, 1fr)' }} columnGap="8">
         <Box>
-          <LiveSelect
-            label="Engine"
-            value={engineId}
-            onChange={choose}
-            choices={data.engines.map((e) => ({ value: e.id, label: `${e.code}, ${e.name}` }))}
-          />
+          <EnginePicker data={data} value={engineId} onChange={choose} />
           <LiveText label="Firing order" value={order} onChange={setOrder} fault={fault} />
           <LiveSelect
             label="Rotor turns, seen from above"

@@ -22,6 +22,7 @@ import { Caution } from '../primitives/page';
 import { PlainTable } from '../primitives/plain-table';
 import type { ToolProps } from './bench-data';
 import { KeepForm } from './keep-form';
+import { SheetPicker } from './pickers';
 
 const POLICY_WORDS = {
   adjust: 'adjust',
@@ -58,15 +59,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
     <>
       <Grid templateColumns={{ base: '1fr', lg: '400px minmax(0, 1fr)' }} columnGap="8">
         <Box>
-          <LiveSelect
-            label="Spec sheet"
-            value={sheetId}
-            onChange={setSheetId}
-            choices={[
-              ...data.sheets.map((s) => ({ value: s.id, label: s.label })),
-              { value: '', label: 'type it instead' },
-            ]}
-          />
+          <SheetPicker data={data} value={sheetId} onChange={setSheetId} />
           {!sheet && (
             <>
               <LiveText label="Gap range" value={range} onChange={setRange} fault={typed.ok ? null : typed.message} />

@@ -2,17 +2,18 @@
 
 import { Box, Grid } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
-import { useTheme } from 'next-themes';
 import { useMemo, useState } from 'react';
 import { gapForBoost } from '@/core/gap/bands';
 import { type Breath, gapOfEqualDemand, sparkDemand } from '@/core/gap/spark-demand';
 import { readNumber } from '@/core/units/read-number';
+import { useChartInk } from '../charts/chart-ink';
 import { gapText } from '../format/format';
 import type { FormAction } from '../primitives/action-form';
-import { LiveSelect, LiveText } from '../primitives/live-fields';
+import { LiveText } from '../primitives/live-fields';
 import { Caution, Facts } from '../primitives/page';
 import type { ToolProps } from './bench-data';
 import { KeepForm } from './keep-form';
+import { EnginePicker } from './pickers';
 
 const HEIGHT = 360;
 const Chart = dynamic(() => import('../charts/chart').then((m) => m.Chart), {
@@ -63,12 +64,7 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
     <>
       <Grid templateColumns={{ base: '1fr', lg: '320px minmax(0, 1fr)' }} columnGap="8">
         <Box>
-          <LiveSelect
-            label="Engine"
-            value={engineId}
-            onChange={choose}
-            choices={data.engines.map((e) => ({ value: e.id, label: `${e.code}, ${e.name}` }))}
-          />
+          <EnginePicker data={data} value={engineId} onChange={choose} />
           <LiveText label="Gap" hint="mm" value={gap} onChange={setGap} inputMode="decimal" />
           <LiveText
             label="Standard intake pressure"
@@ -155,16 +151,8 @@ function DemandChart({
   gapMm: number;
   keptMm: number;
 }) {
-  const { resolvedTheme } = useTheme();
+  const ink = useChartInk();
   const option = useMemo(() => {
-    const dark = resolvedTheme === 'dark';
-    const ink = {
-      soft: dark ? '#A9B5BD' : '#5A6872',
-      hair: dark ? '#2E3B46' : '#E6E3D8',
-      ink: dark ? '#E9E6DC' : '#1B2730',
-      paper: dark ? '#18222B' : '#F5F3EC',
-    };
-    const ramp = dark ? ['#6F98AC', '#7FA6D6', '#A09CE8', '#D882BF'] : ['#6F98AC', '#44688F', '#4A4787', '#7A2A63'];
     const pressures = [60, standard.intakeKpa, (standard.intakeKpa + boosted.intakeKpa) / 2, boosted.intakeKpa];
     const curve = (kpa: number) =>
       GAPS.map((g) => [
@@ -216,15 +204,15 @@ function DemandChart({
           name: `${Math.round(kpa)} kPa`,
           data: curve(kpa),
           symbol: 'none',
-          lineStyle: { color: ramp[i], width: i === 1 ? 3 : 1.5 },
-          itemStyle: { color: ramp[i] },
+          lineStyle: { color: ink.ramp[i + 1], width: i === 1 ? 3 : 1.5 },
+          itemStyle: { color: ink.ramp[i + 1] },
           endLabel: { show: true, formatter: `${Math.round(kpa)} kPa`, color: ink.soft },
         })),
         mark('standard', gapMm, standard, true),
         mark('keeps the demand', keptMm, boosted, false),
       ],
     };
-  }, [standard, boosted, gapMm, keptMm, resolvedTheme]);
+  }, [standard, boosted, gapMm, keptMm, ink]);
   const label = `Spark demand over gap at four intake pressures. ${gapMm.toFixed(2)} mm at ${standard.intakeKpa} kPa asks as much as ${keptMm.toFixed(2)} mm at ${boosted.intakeKpa} kPa.`;
   return <Chart option={option} label={label} height={HEIGHT} />;
 }

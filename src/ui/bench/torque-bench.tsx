@@ -12,6 +12,7 @@ import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Caution, Facts } from '../primitives/page';
 import type { ToolProps } from './bench-data';
 import { KeepForm } from './keep-form';
+import { SheetPicker } from './pickers';
 
 const pick = <T extends string>(values: readonly T[], value: string, fallback: T): T =>
   values.find((v) => v === value) ?? fallback;
@@ -62,15 +63,7 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
     <>
       <Grid templateColumns={{ base: '1fr', lg: '400px minmax(0, 1fr)' }} columnGap="8">
         <Box>
-          <LiveSelect
-            label="Spec sheet"
-            value={sheetId}
-            onChange={setSheetId}
-            choices={[
-              ...data.sheets.map((s) => ({ value: s.id, label: s.label })),
-              { value: '', label: 'type it instead' },
-            ]}
-          />
+          <SheetPicker data={data} value={sheetId} onChange={setSheetId} />
           {!sheet && (
             <>
               <LiveText

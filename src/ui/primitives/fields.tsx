@@ -3,6 +3,7 @@
 import { Box, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { useFormState } from './action-form';
+import { describedBy, FieldFrame } from './field-frame';
 
 interface FieldProps {
   readonly name: string;
@@ -12,42 +13,22 @@ interface FieldProps {
 
 function Frame({
   name,
-  label,
-  hint,
-  id,
-  stacked = false,
-  children,
+  ...frame
 }: FieldProps & { readonly id: string; readonly stacked?: boolean; readonly children: ReactNode }) {
-  const fault = useFormState().fields[name];
-  return (
-    <Box mb="3">
-      <Flex justify="space-between" columnGap="3" align="baseline" direction={stacked ? 'column' : 'row'}>
-        <chakra.label htmlFor={id} color="soft" fontSize="sm">
-          {label}
-        </chakra.label>
-        {(hint || stacked) && (
-          <Box as="span" id={`${id}-hint`} color="soft" fontSize="sm" minH={stacked ? '20px' : undefined}>
-            {hint}
-          </Box>
-        )}
-      </Flex>
-      {children}
-      {fault && (
-        <Box id={`${id}-fault`} role="alert" mt="1" color="wrong.ink" fontSize="sm" fontWeight="600">
-          {fault}
-        </Box>
-      )}
-    </Box>
-  );
+  return <FieldFrame {...frame} fault={useFormState().fields[name]} />;
 }
 
 function useField(name: string, hint: unknown) {
   const id = useId();
   const fault = useFormState().fields[name];
-  const describedBy = [hint ? `${id}-hint` : '', fault ? `${id}-fault` : ''].filter(Boolean).join(' ') || undefined;
   return {
     id,
-    control: { id, name, 'aria-invalid': fault ? (true as const) : undefined, 'aria-describedby': describedBy },
+    control: {
+      id,
+      name,
+      'aria-invalid': fault ? (true as const) : undefined,
+      'aria-describedby': describedBy(id, hint, fault),
+    },
   };
 }
 

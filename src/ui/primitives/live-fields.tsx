@@ -1,7 +1,8 @@
 'use client';
 
-import { Box, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
+import { chakra, Input, NativeSelect } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
+import { describedBy, FieldFrame } from './field-frame';
 import type { Choice } from './fields';
 
 interface LiveProps {
@@ -13,38 +14,6 @@ interface LiveProps {
   readonly name?: string;
 }
 
-function LiveFrame({
-  id,
-  label,
-  hint,
-  fault,
-  children,
-}: Pick<LiveProps, 'label' | 'hint' | 'fault'> & { id: string; children: ReactNode }) {
-  return (
-    <Box mb="3">
-      <Flex justify="space-between" columnGap="3" align="baseline">
-        <chakra.label htmlFor={id} color="soft" fontSize="sm">
-          {label}
-        </chakra.label>
-        {hint && (
-          <Box as="span" id={`${id}-hint`} color="soft" fontSize="sm" textAlign="right">
-            {hint}
-          </Box>
-        )}
-      </Flex>
-      {children}
-      {fault && (
-        <Box id={`${id}-fault`} role="alert" mt="1" color="wrong.ink" fontSize="sm" fontWeight="600">
-          {fault}
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-const describedBy = (id: string, hint: unknown, fault: unknown): string | undefined =>
-  [hint ? `${id}-hint` : '', fault ? `${id}-fault` : ''].filter(Boolean).join(' ') || undefined;
-
 /** A field whose value is used as it is typed. */
 export function LiveText({
   mono = false,
@@ -54,7 +23,7 @@ export function LiveText({
 }: LiveProps & { mono?: boolean; inputMode?: 'decimal' | 'numeric' | 'text'; placeholder?: string }) {
   const id = useId();
   return (
-    <LiveFrame id={id} {...props}>
+    <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
       <Input
         id={id}
         name={props.name}
@@ -70,14 +39,14 @@ export function LiveText({
         size="sm"
         fontFamily={mono ? 'mono' : undefined}
       />
-    </LiveFrame>
+    </FieldFrame>
   );
 }
 
 export function LiveSelect({ choices, ...props }: LiveProps & { choices: readonly Choice[] }) {
   const id = useId();
   return (
-    <LiveFrame id={id} {...props}>
+    <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
       <NativeSelect.Root size="sm">
         <NativeSelect.Field
           id={id}
@@ -97,7 +66,7 @@ export function LiveSelect({ choices, ...props }: LiveProps & { choices: readonl
         </NativeSelect.Field>
         <NativeSelect.Indicator />
       </NativeSelect.Root>
-    </LiveFrame>
+    </FieldFrame>
   );
 }
 
@@ -105,7 +74,7 @@ export function LiveSelect({ choices, ...props }: LiveProps & { choices: readonl
 export function LiveLines({ rows = 3, ...props }: LiveProps & { rows?: number }) {
   const id = useId();
   return (
-    <LiveFrame id={id} {...props}>
+    <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
       <chakra.textarea
         id={id}
         name={props.name}
@@ -124,7 +93,7 @@ export function LiveLines({ rows = 3, ...props }: LiveProps & { rows?: number })
         fontFamily="mono"
         fontSize="sm"
       />
-    </LiveFrame>
+    </FieldFrame>
   );
 }
 

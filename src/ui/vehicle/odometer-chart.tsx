@@ -2,11 +2,11 @@
 
 import { Box } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
-import { useTheme } from 'next-themes';
 import { useMemo } from 'react';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import type { DueDates } from '@/core/interval/due';
 import { fromSi, type UnitName } from '@/core/units/unit';
+import { useChartInk } from '../charts/chart-ink';
 import { dateText } from '../format/format';
 
 const HEIGHT = 260;
@@ -27,15 +27,8 @@ export interface OdometerChartProps {
 
 /** Readings, what the use rate makes of them, and the limit they run towards with its band. */
 export function OdometerChart({ accepted, suspect, from, limitKm, due, unit }: OdometerChartProps) {
-  const { resolvedTheme } = useTheme();
+  const ink = useChartInk();
   const option = useMemo(() => {
-    const dark = resolvedTheme === 'dark';
-    const ink = {
-      soft: dark ? '#A9B5BD' : '#5A6872',
-      hair: dark ? '#2E3B46' : '#E6E3D8',
-      line: dark ? '#7FA6D6' : '#44688F',
-      hot: dark ? '#FF7F9F' : '#A3143F',
-    };
     const shown = (points: readonly (readonly [PlainDate, number])[]) =>
       points.map(([on, km]) => [on, Math.round(fromSi(km, unit))]);
     const towards = (date: PlainDate) => (from && limitKm !== null ? shown([from, [date, limitKm]]) : []);
@@ -44,7 +37,7 @@ export function OdometerChart({ accepted, suspect, from, limitKm, due, unit }: O
       data: towards(date),
       symbol: 'none',
       silent: true,
-      lineStyle: { color: ink.line, type: 'dashed' as const, width, opacity: width === 1 ? 0.6 : 1 },
+      lineStyle: { color: ink.ramp[2], type: 'dashed' as const, width, opacity: width === 1 ? 0.6 : 1 },
     });
     const limit =
       limitKm === null
@@ -52,8 +45,8 @@ export function OdometerChart({ accepted, suspect, from, limitKm, due, unit }: O
         : {
             silent: true,
             symbol: 'none',
-            label: { formatter: 'limit', position: 'insideEndTop' as const, color: ink.hot },
-            lineStyle: { color: ink.hot, type: 'solid' as const },
+            label: { formatter: 'limit', position: 'insideEndTop' as const, color: ink.ramp[5] },
+            lineStyle: { color: ink.ramp[5], type: 'solid' as const },
             data: [{ yAxis: Math.round(fromSi(limitKm, unit)) }],
           };
     return {
@@ -81,8 +74,8 @@ export function OdometerChart({ accepted, suspect, from, limitKm, due, unit }: O
           type: 'line' as const,
           data: shown(accepted),
           symbolSize: 5,
-          itemStyle: { color: ink.line },
-          lineStyle: { color: ink.line, width: 1.5 },
+          itemStyle: { color: ink.ramp[2] },
+          lineStyle: { color: ink.ramp[2], width: 1.5 },
           markLine: limit,
         },
         {
@@ -90,12 +83,12 @@ export function OdometerChart({ accepted, suspect, from, limitKm, due, unit }: O
           data: shown(suspect),
           symbol: 'diamond',
           symbolSize: 11,
-          itemStyle: { color: 'transparent', borderColor: ink.hot, borderWidth: 2 },
+          itemStyle: { color: 'transparent', borderColor: ink.ramp[5], borderWidth: 2 },
         },
         ...(due ? [dashed(due.p50, 2), dashed(due.p10, 1), dashed(due.p90, 1)] : []),
       ],
     };
-  }, [accepted, suspect, from, limitKm, due, unit, resolvedTheme]);
+  }, [accepted, suspect, from, limitKm, due, unit, ink]);
   const label = `Odometer history: ${accepted.length} accepted and ${suspect.length} suspect readings${due ? `, projected to the limit on ${dateText(due.p50)}` : ''}.`;
   return <Chart option={option} label={label} height={HEIGHT} />;
 }

@@ -1,0 +1,72 @@
+import { ChakraProvider } from '@chakra-ui/react';
+import { renderToStaticMarkup } from 'react-dom/server';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { siteId, siteName } from '../../src/core/engine/layout';
+import { type EngineListItem, listEngines } from '../../src/server/catalogue/view-engine';
+import { EngineDrawing } from '../../src/ui/drawings/engine-drawing';
+import { system } from '../../src/ui/theme/system';
+import { demoWorkspace, value } from '../builders/workspace';
+
+let engines: readonly EngineListItem[] = [];
+beforeAll(async () => {
+  const w = await demoWorkspace();
+  engines = value(await listEngines(w.deps, w.supervisor));
+});
+
+const svgOf = (item: EngineListItem, ignition: boolean): string =>
+  renderToStaticMarkup(
+    <ChakraProvider value={system}>
+      <EngineDrawing
+        layout={item.layout}
+        title={`Engine ${item.family.code}`}
+        marks={Object.fromEntries(item.layout.sites.map((s) => [siteId(s), { state: 'plain', href: `#${siteId(s)}` }]))}
+        ignition={ignition}
+      />
+    </ChakraProvider>,
+  );
+const count = (text: string, pattern: RegExp): number => [...text.matchAll(pattern)].length;
+
+/** Plugs, coils, leads (with the coil lead) and towers that the drawing must show. */
+const EXPECTED: Readonly<Record<string, readonly [number, number, number, number]>> = {
+  'AG-11T': [3, 3, 0, 0],
+  'AG-18': [4, 4, 0, 0],
+  'AG-13R': [4, 1, 0, 0],
+  'TV-22H': [4, 4, 0, 0],
+  'TV-46D': [6, 1, 7, 6],
+  'TV-28': [6, 6, 0, 0],
+  'PW-38': [6, 6, 0, 0],
+  'PW-34M': [6, 6, 0, 0],
+  'PW-31W': [6, 3, 6, 0],
+  'SX-29B': [12, 6, 12, 0],
+  'SX-61T': [16, 8, 0, 0],
+  'SX-52L': [8, 8, 0, 0],
+  'PW-21F': [4, 4, 0, 0],
+};
+
+describe('the drawing of each demo engine', () => {
+  it.each(Object.entries(EXPECTED))(
+    '%s shows its plugs, coils, leads and towers',
+    (code, [plugs, coils, leads, towers]) => {
+      const item = engines.find((e) => e.family.code === code);
+      if (!item) throw new Error(`no engine ${code}`);
+      const svg = svgOf(item, true);
+      const banks = item.layout.model.banks.length;
+      const cap = towers > 0 ? 1 : 0;
+      expect(count(svg, /<a /g)).toBe(plugs);
+      for (const site of item.layout.sites) expect(svg).toContain(`aria-label="Site ${siteName(item.layout, site)}"`);
+      expect(count(svg, /<rect/g)).toBe(banks + coils);
+      expect(count(svg, /<circle/g)).toBe(plugs + towers + cap);
+      expect(count(svg, /<path/g)).toBe(leads + cap);
+      expect(svg).toContain('front of the vehicle');
+      expect(svg).not.toMatch(/NaN|Infinity|undefined/);
+    },
+  );
+
+  it('names its banks where there are two, and leaves the wiring out where it is not asked for', () => {
+    for (const item of engines) {
+      const svg = svgOf(item, false);
+      expect(count(svg, /<rect/g)).toBe(item.layout.model.banks.length);
+      for (const bank of item.layout.model.banks) expect(svg.includes(`>${bank.place}<`)).toBe(bank.place !== 'only');
+    }
+  });
+});
