@@ -70,6 +70,15 @@ export const loadFittedPlugs = (q: Querier, vehicleId: string) =>
       ),
     );
 
+/** Every coil that sits or sat in a vehicle, oldest first. */
+export const loadCoils = (q: Querier, vehicleId: string) =>
+  q
+    .select({ fitted: fittedComponents, number: parts.number })
+    .from(fittedComponents)
+    .leftJoin(parts, eq(parts.id, fittedComponents.partId))
+    .where(and(eq(fittedComponents.vehicleId, vehicleId), eq(fittedComponents.component, 'coil')))
+    .orderBy(fittedComponents.installedOn, fittedComponents.cylinder);
+
 const listColumns = {
   id: workOrders.id,
   number: workOrders.number,

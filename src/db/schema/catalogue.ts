@@ -18,9 +18,7 @@ import { COMPONENTS } from '../../core/engine/quantities';
 import { SUPERSESSION_KINDS } from '../../core/fitment/supersession';
 import { REGAP_POLICIES } from '../../core/gap/check';
 import { SHEET_LUBRICANTS, SHELLS } from '../../core/policy/apply';
-import { createdAt, day, fleetId, id, instant, km, mm, nm, version } from './columns';
-
-const list = <T extends readonly string[]>(names: T): T & [string, ...string[]] => names as T & [string, ...string[]];
+import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 
 export const engineFamilies = pgTable(
   'engine_families',

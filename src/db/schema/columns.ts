@@ -11,3 +11,6 @@ export const mm = () => numeric({ precision: 6, scale: 4, mode: 'number' });
 export const nm = () => numeric({ precision: 6, scale: 2, mode: 'number' });
 /** Counts up with every change: a write that names an older one is refused. */
 export const version = () => integer().notNull().default(1);
+/** The names of a closed list, as a text column wants them. */
+export const list = <T extends readonly string[]>(names: T): T & [string, ...string[]] =>
+  names as T & [string, ...string[]];

@@ -12,8 +12,9 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { COMPONENTS } from '../../core/engine/quantities';
 import { parts, specSheets } from './catalogue';
-import { createdAt, day, fleetId, id, instant, km, mm, nm, version } from './columns';
+import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 import { bays, people, vehicles } from './fleet';
 
 const tsrange = customType<{ data: string }>({ dataType: () => 'tsrange' });
@@ -25,7 +26,9 @@ export const fittedComponents = pgTable(
     id: id(),
     fleetId: fleetId(),
     vehicleId: uuid().notNull(),
-    component: text({ enum: ['plug', 'coil', 'boot', 'lead', 'cap', 'rotor'] }).notNull(),
+    component: text({ enum: list(COMPONENTS) }).notNull(),
+    /** What is written on the part itself, such as a coil's serial: it moves with the part. */
+    tag: text(),
     cylinder: integer().notNull(),
     position: text({ enum: ['A', 'B'] }).notNull(),
     /** By the record; null: the record names none. */
@@ -57,6 +60,7 @@ export const fittedComponents = pgTable(
     uniqueIndex('fitted_components_one_a_site')
       .on(t.vehicleId, t.component, t.cylinder, t.position)
       .where(sql`${t.removedOn} is null`),
+    uniqueIndex('fitted_components_tag_in_one_place').on(t.fleetId, t.tag).where(sql`${t.removedOn} is null`),
     index().on(t.vehicleId),
     check('fitted_components_km_possible', sql`${t.installedKm} >= 0`),
   ],

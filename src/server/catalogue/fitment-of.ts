@@ -65,3 +65,25 @@ export const gapSpecOf = (spec: SpecSheet): GapSpec => ({
   targetMm: spec.gapTargetMm,
   written: writtenAs(spec.gapAsTyped),
 });
+
+export interface CurrentNumber {
+  readonly number: string;
+  readonly redesigned: boolean;
+  /** What the changes brought with them: a removal or torque note. */
+  readonly notes: readonly string[];
+}
+
+/** What a sheet's part is sold as today. Null: under its own number, or two successors are open. */
+export function currentNumber(
+  spec: SpecSheet,
+  graph: SupersessionGraph,
+  byKey: ReadonlyMap<string, { readonly number: string }>,
+): CurrentNumber | null {
+  const found = graph.current(spec.part.numberKey);
+  if (found.kind !== 'current' || found.path.length === 0) return null;
+  return {
+    number: byKey.get(found.part)?.number ?? found.part,
+    redesigned: found.path.some((edge) => edge.kind === 'redesigned'),
+    notes: found.path.flatMap((edge) => edge.note ?? []),
+  };
+}

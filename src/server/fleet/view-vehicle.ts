@@ -1,5 +1,6 @@
 import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
+import { coilHistory } from '@/core/engine/coil-history';
 import { layoutOf } from '@/core/engine/layout';
 import { byRank } from '@/core/fitment/dispute';
 import { scopeText } from '@/core/fitment/scope';
@@ -9,10 +10,10 @@ import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, type SpecSheet } from '@/db/queries/catalogue';
 import { loadReadings } from '@/db/queries/odometer';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
-import { listWorkOrderRows, loadFittedPlugs } from '@/db/queries/work-orders';
+import { listWorkOrderRows, loadCoils, loadFittedPlugs } from '@/db/queries/work-orders';
 import { depots, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
-import { fitmentOf } from '../catalogue/fitment-of';
+import { currentNumber, fitmentOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { viewDue } from '../due/list-due';
 import { notFound } from '../failure';
@@ -26,7 +27,7 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
   const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
   if (!found) return notFound('vehicle');
   const { vehicle, family, specs, fitment, blockers } = found;
-  const [readings, fitted, orders, due, [depot], history, choices] = await Promise.all([
+  const [readings, fitted, orders, due, [depot], history, choices, coilRows, { graph, byKey }] = await Promise.all([
     loadReadings(deps.db, actor.fleetId, vehicleId),
     loadFittedPlugs(deps.db, vehicleId),
     listWorkOrderRows(deps.db, actor.fleetId, { vehicleId }),
@@ -34,6 +35,8 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
     deps.db.select().from(depots).where(eq(depots.id, vehicle.depotId)),
     auditOf(deps.db, actor.fleetId, 'vehicle', vehicleId),
     loadPolicyChoices(deps.db, actor.fleetId),
+    loadCoils(deps.db, vehicleId),
+    loadGraph(deps.db, actor.fleetId),
   ]);
   if (!due.ok) return notFound('vehicle');
   const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
@@ -52,6 +55,8 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
     policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
     readings,
     fitted,
+    coils: coilsOf(coilRows),
+    current: fitment.kind === 'match' ? currentNumber(fitment.spec, graph, byKey) : null,
     orders,
     due: due.value,
     today: deps.today(),
@@ -63,6 +68,16 @@ export type VehicleView = Extract<Awaited<ReturnType<typeof viewVehicle>>, { ok:
 /** Other sources for the same vehicles, by rank: they stand beside the one in force. */
 const rivalSheets = (spec: SpecSheet, specs: readonly SpecSheet[]): readonly SpecSheet[] =>
   byRank(specs.filter((other) => other.id !== spec.id && scopeText(other) === scopeText(spec)));
+
+/** Coils now, by cylinder, and the history of each by its tag. */
+function coilsOf(rows: Awaited<ReturnType<typeof loadCoils>>) {
+  const stays = rows.flatMap(({ fitted }) =>
+    fitted.tag
+      ? [{ tag: fitted.tag, cylinder: fitted.cylinder, from: fitted.installedOn, until: fitted.removedOn }]
+      : [],
+  );
+  return { now: rows.filter(({ fitted }) => fitted.removedOn === null), ...coilHistory(stays) };
+}
 
 export const listInput = z.object({
   limit: z.coerce.number().int().min(1).max(1000).default(100),

@@ -19,7 +19,7 @@ import {
 import { bays, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { listKept } from '../bench/keep-result';
-import { loadGraph } from '../catalogue/fitment-of';
+import { currentNumber, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
 import { threadsFor } from '../policies/threads';
@@ -45,7 +45,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   const places = new Map(layout.sites.map((site) => [`${site.cylinder}${site.position}`, site]));
   const fittedBySite = new Map(fitted.map(({ fitted: f }) => [`${f.cylinder}${f.position}`, f]));
   const now = order.closedKm ?? null;
-  const { graph } = await loadGraph(deps.db, actor.fleetId);
+  const { graph, byKey } = await loadGraph(deps.db, actor.fleetId);
   const named = sites.map((site) => {
     const place = places.get(`${site.cylinder}${site.position}`);
     const before = fittedBySite.get(`${site.cylinder}${site.position}`);
@@ -66,6 +66,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   const kept = await listKept(deps, actor, id);
   return ok({
     order,
+    current: currentNumber(spec, graph, byKey),
     threads: threadsFor(spec, family.headMaterial, choices),
     kept: kept.ok ? kept.value : [],
     row,

@@ -1,6 +1,8 @@
 import { Box } from '@chakra-ui/react';
+import { socketsFor } from '@/core/engine/tools';
 import type { SourceKind } from '@/core/fitment/match';
 import type { PolicyScope } from '@/core/policy/policies';
+import { fromSi } from '@/core/units/unit';
 import { SCOPE_WORDS } from '../catalogue/words';
 import { dateText, distanceText, gapText, rangeTexts, type UnitSystem } from '../format/format';
 import { Code, Facts } from '../primitives/page';
@@ -46,12 +48,14 @@ export function SpecLines({
   system,
   angle,
   threads = null,
+  current = null,
 }: {
   spec: SpecFacts;
   quantity: number;
   system: UnitSystem;
   angle: string;
   threads?: ThreadFacts | null;
+  current?: CurrentFacts | null;
 }) {
   const [gap, gapOther] = rangeTexts(spec.gapMinMm, spec.gapMaxMm, system, 'gap');
   const [torque, torqueOther] = rangeTexts(spec.torqueMinNm, spec.torqueMaxNm, system, 'torque');
@@ -68,13 +72,21 @@ export function SpecLines({
               × {quantity}{' '}
               <Box as="span" color="soft" fontSize="sm">
                 {spec.part.maker}
-                {spec.part.hexMm && `, ${spec.part.hexMm} mm hex`}
               </Box>
             </Box>,
           ],
+          ...(current ? [['Sold today as', <Current key="current" current={current} />] as const] : []),
+          ...(spec.part.hexMm === null ? [] : [['Socket', socketsFor(spec.part.hexMm)] as const]),
           ['Gap', <Figure key="gap" first={gap} other={gapOther} />],
           ...(spec.part.preGapMm === null ? [] : [['', asSold(spec, spec.part.preGapMm, system)] as const]),
-          ['Torque', <Figure key="torque" first={torque} other={torqueOther} />],
+          [
+            'Torque',
+            <Figure
+              key="torque"
+              first={torque}
+              other={`${torqueOther} · ${inchPounds(spec.torqueMinNm, spec.torqueMaxNm)}`}
+            />,
+          ],
           ...(threads ? [['Threads', <ThreadLine key="threads" threads={threads} system={system} />] as const] : []),
           ['', `clean dry thread ${spec.part.thread ?? ''}, ${spec.part.seat ?? ''} seat, start by hand`],
           [
@@ -117,6 +129,30 @@ export function intervalText(
     .filter(Boolean)
     .join(' or ');
 }
+
+export interface CurrentFacts {
+  readonly number: string;
+  readonly redesigned: boolean;
+  readonly notes: readonly string[];
+}
+
+function Current({ current }: { current: CurrentFacts }) {
+  return (
+    <>
+      <Code>{current.number}</Code>,{' '}
+      {current.redesigned ? 'a redesign: a whole set or none, never mixed' : 'the same part under a new number'}
+      {current.notes.map((note) => (
+        <Box key={note} color="caution.ink">
+          {note}
+        </Box>
+      ))}
+    </>
+  );
+}
+
+/** The third unit, as wrenches for small torques bear it. */
+const inchPounds = (minNm: number, maxNm: number): string =>
+  `${fromSi(minNm, 'lbf·in').toFixed(0)} to ${fromSi(maxNm, 'lbf·in').toFixed(0)} lbf·in`;
 
 /** "Pre-gapped" does not mean right for this engine. */
 function asSold({ gapMinMm, gapMaxMm }: SpecFacts, preGapMm: number, system: UnitSystem): string {

@@ -4,6 +4,7 @@ import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
 import { answerFitment, answerInput } from '@/server/catalogue/answer-fitment';
 import { deps } from '@/server/deps';
+import { swapCoils, swapInput } from '@/server/fleet/swap-coils';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export async function answerFitmentAction(data: FormData): Promise<ActionAnswer> {
@@ -16,4 +17,10 @@ export async function answerFitmentAction(data: FormData): Promise<ActionAnswer>
   });
   if (!input.success) return invalid(input.error);
   return answer(await answerFitment(deps(), await requireActor(), input.data));
+}
+
+export async function swapCoilsAction(data: FormData): Promise<ActionAnswer> {
+  const input = swapInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await swapCoils(deps(), await requireActor(), input.data), () => ({ message: 'Recorded.' }));
 }

@@ -1,5 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm';
-import type { PlainDate } from '@/core/calendar/plain-date';
+import { isCoilPlace } from '@/core/engine/coils';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
 import { bankNamed } from '@/core/engine/sides';
 import { partKey } from '@/core/fitment/match';
@@ -23,13 +23,17 @@ interface Here {
   readonly families: ReadonlyMap<string, EngineFamily>;
   readonly parts: ReadonlyMap<string, string>;
   readonly done: Set<string>;
+  /** Where each tag is said to have gone in, by tag and day. */
+  readonly tags: Map<string, string>;
 }
+
+const FITTED = ['plug', 'coil'] as const;
 
 export const serviceHistoryKind = defineKind<HistoryWrite>({
   name: 'service-history',
   title: 'Service history',
   about:
-    'One row a past service: which plugs went in, at which sites, when and at what distance. “about 2019”, “60 or 70 thousand” and “unknown” are kept as what they are, apart from exact figures.',
+    'One row a past service: which plugs, or which coil with its tag, went in, at which sites, when and at what distance. “about 2019”, “60 or 70 thousand” and “unknown” are kept as what they are, apart from exact figures.',
   needs: ['vehicles'],
   dateColumns: ['serviced_on'],
   columns: [
@@ -57,6 +61,8 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
       example: 'proven',
       aliases: ['certainty'],
     },
+    { key: 'component', help: 'plug or coil; plug when empty', example: 'plug', choices: FITTED },
+    { key: 'tag', help: 'Serial or tag of a coil: one row a coil', example: '' },
   ],
 
   async plan(q, scope, rows) {
@@ -79,12 +85,13 @@ async function whatIsHere(q: Querier, fleetId: string): Promise<Here> {
     vehicles: new Map(vehicleRows.map((row) => [row.unitNumber, row])),
     families: new Map((await loadFamilies(q, fleetId)).map((family) => [family.id, family])),
     parts: new Map(partRows.map((row) => [row.key, row.id])),
-    done: new Set(fitted.map((row) => fitKey(row.vehicleId, row.installedOn, row.installedKm, siteId(row)))),
+    tags: new Map(),
+    done: new Set(fitted.map((row) => fitKey(row, siteId(row)))),
   };
 }
 
-const fitKey = (vehicleId: string, on: PlainDate, km: number, site: string): string =>
-  `${vehicleId} ${on} ${km} ${site}`;
+const fitKey = (row: Pick<Fitted, 'vehicleId' | 'component' | 'installedOn' | 'installedKm'>, site: string): string =>
+  `${row.vehicleId} ${row.component} ${row.installedOn} ${row.installedKm} ${site}`;
 
 function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): PlannedRow<HistoryWrite> {
   const number = r.required('unit_number');
@@ -103,9 +110,15 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
   const typedSites = r.text('sites') ?? 'all';
   const layout = layoutOf(family.model);
   const bank = bankNamed(family.model, typedSites, vehicle.steering);
-  const sites = bank
+  const component = r.oneOf('component', FITTED, 'plug') ?? 'plug';
+  const tag = r.text('tag');
+  const named = bank
     ? layout.sites.filter((site) => bank.cylinders.includes(site.cylinder))
     : sitesFromText(layout, typedSites);
+  // A coil has one place, however many plugs it fires.
+  const sites = component === 'plug' ? named : (named?.filter((site) => isCoilPlace(layout.model, site)) ?? null);
+  if (tag !== null && sites && sites.length !== 1)
+    r.fault('tag', 'a tag is of one coil: name its one cylinder under sites');
   if (!sites) r.fault('sites', `“${typedSites}” names a site that ${family.code} does not have`);
   const partNumber = r.text('part_number');
   const gap = r.quantity('gap', 'gap', 'gap_unit', 'mm');
@@ -120,7 +133,8 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
     };
   const values: Values = {
     vehicleId: vehicle.id,
-    component: 'plug',
+    component,
+    tag,
     partId: partNumber === null ? null : (here.parts.get(partKey(partNumber)) ?? null),
     believedNumber: partNumber,
     history,
@@ -133,11 +147,14 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
     gapMm: gap ? Number(gap.si.toFixed(4)) : null,
     gapAsTyped: gap?.asTyped ?? null,
   };
-  const fresh = sites.filter(
-    (site) => !here.done.has(fitKey(vehicle.id, values.installedOn, values.installedKm, siteId(site))),
-  );
-  for (const site of fresh) here.done.add(fitKey(vehicle.id, values.installedOn, values.installedKm, siteId(site)));
-  const label = `${what}, ${typedSites === 'all' ? 'all sites' : `sites ${typedSites}`}`;
+  const place = tag === null ? null : `${vehicle.id} ${siteId(sites[0] ?? { cylinder: 0, position: 'A' })}`;
+  const tagKey = `${tag} ${values.installedOn}`;
+  if (place !== null && (here.tags.get(tagKey) ?? place) !== place)
+    return { line, verdict: 'refuse', what, reasons: [`coil ${tag} cannot go into two places on one day`] };
+  if (place !== null) here.tags.set(tagKey, place);
+  const fresh = sites.filter((site) => !here.done.has(fitKey(values, siteId(site))));
+  for (const site of fresh) here.done.add(fitKey(values, siteId(site)));
+  const label = `${what}, ${component === 'coil' ? 'coil at ' : ''}${typedSites === 'all' ? 'all sites' : `sites ${typedSites}`}`;
   return fresh.length === 0
     ? { line, verdict: 'skip', what: label, reasons: ['already here'] }
     : { line, verdict: 'add', what: label, reasons: [], write: { values, sites: fresh } };
@@ -167,20 +184,25 @@ function readDistance(
 
 const CHUNK = 1000;
 
-/** Puts new services into each site's history: what went in later takes out what was there. */
+/**
+ * Puts new services into each site's history: what went in later takes out what was there, and a coil that turns up in
+ * another cylinder has left the one it was in.
+ */
 async function saveHistory(
   tx: Tx,
   fleetId: string,
   vehicleIds: readonly string[],
   writes: readonly HistoryWrite[],
 ): Promise<void> {
+  // A coil may come from another vehicle.
+  const tags = writes.flatMap(({ values }) => values.tag ?? []);
   const before = await tx
     .select()
     .from(fittedComponents)
     .where(
       and(
-        eq(fittedComponents.component, 'plug'),
-        sql`${fittedComponents.vehicleId} = any(${sql.param(vehicleIds)}::uuid[])`,
+        eq(fittedComponents.fleetId, fleetId),
+        sql`(${fittedComponents.vehicleId} = any(${sql.param(vehicleIds)}::uuid[]) or ${fittedComponents.tag} = any(${sql.param(tags)}::text[]))`,
       ),
     );
   const fresh: Fitted[] = writes.flatMap(({ values, sites }) =>
@@ -188,13 +210,13 @@ async function saveHistory(
   );
   const all: Fitted[] = [...before, ...fresh];
   const added: Fitted[] = [];
-  for (const history of groupBy(all, (row) => `${row.vehicleId} ${siteId(row)}`).values()) {
-    const sorted = [...history].sort(
-      (a, b) => a.installedOn.localeCompare(b.installedOn) || a.installedKm - b.installedKm,
-    );
+  const movedOn = nextPlaces(all);
+  for (const history of groupBy(all, (row) => `${row.vehicleId} ${row.component} ${siteId(row)}`).values()) {
+    const sorted = [...history].sort(byTime);
     for (const [i, row] of sorted.entries()) {
       const next = sorted[i + 1];
-      const [removedOn, removedKm] = [next?.installedOn ?? null, next?.installedKm ?? null];
+      const taker = earlier(next, movedOn.get(row));
+      const [removedOn, removedKm] = [taker?.installedOn ?? null, taker?.installedKm ?? null];
       if (row.id === undefined) added.push({ ...row, removedOn, removedKm });
       else if (row.removedOn !== removedOn)
         await tx.update(fittedComponents).set({ removedOn, removedKm }).where(eq(fittedComponents.id, row.id));
@@ -203,3 +225,25 @@ async function saveHistory(
   for (let at = 0; at < added.length; at += CHUNK)
     await tx.insert(fittedComponents).values(added.slice(at, at + CHUNK));
 }
+
+const byTime = (a: Fitted, b: Fitted): number =>
+  a.installedOn.localeCompare(b.installedOn) || a.installedKm - b.installedKm;
+
+/** For each tagged part, where it went next. */
+function nextPlaces(rows: readonly Fitted[]): ReadonlyMap<Fitted, Fitted> {
+  const next = new Map<Fitted, Fitted>();
+  for (const stays of groupBy(
+    rows.filter((row) => row.tag),
+    (row) => row.tag,
+  ).values()) {
+    const sorted = [...stays].sort(byTime);
+    sorted.forEach((row, i) => {
+      const later = sorted[i + 1];
+      if (later) next.set(row, later);
+    });
+  }
+  return next;
+}
+
+const earlier = (a: Fitted | undefined, b: Fitted | undefined): Fitted | undefined =>
+  a && b ? (byTime(a, b) <= 0 ? a : b) : (a ?? b);

@@ -63,6 +63,7 @@ export default async function WorkOrderPage({ params }: Props) {
           ? 'Hybrid: qualified people only. The engine can start by itself; isolate the traction system first. '
           : 'Cold engine, ignition off, eye protection with air or solvent. '}
         The manufacturer’s service information comes first.
+        {family.weakPoints?.length ? ` Known on ${family.code}: ${family.weakPoints.join('; ')}.` : ''}
       </Caution>
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 5fr) minmax(0, 7fr)' }} gap="8" mt="5">
         <Box minW="0">
@@ -73,6 +74,7 @@ export default async function WorkOrderPage({ params }: Props) {
               system={actor.unitSystem}
               angle={angleOf(view.value)}
               threads={view.value.threads}
+              current={view.value.current}
             />
             {order.releaseReason && (
               <Box color="caution.ink" mt="2">

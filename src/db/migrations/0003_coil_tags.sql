@@ -1,0 +1,2 @@
+ALTER TABLE "fitted_components" ADD COLUMN "tag" text;--> statement-breakpoint
+CREATE UNIQUE INDEX "fitted_components_tag_in_one_place" ON "fitted_components" USING btree ("fleet_id","tag") WHERE "fitted_components"."removed_on" is null;
