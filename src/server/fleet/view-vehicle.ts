@@ -76,7 +76,8 @@ function coilsOf(rows: Awaited<ReturnType<typeof loadCoils>>) {
       ? [{ tag: fitted.tag, cylinder: fitted.cylinder, from: fitted.installedOn, until: fitted.removedOn }]
       : [],
   );
-  return { now: rows.filter(({ fitted }) => fitted.removedOn === null), ...coilHistory(stays) };
+  const now = rows.filter(({ fitted }) => fitted.removedOn === null);
+  return { now: now.sort((a, b) => a.fitted.cylinder - b.fitted.cylinder), ...coilHistory(stays) };
 }
 
 export const listInput = z.object({

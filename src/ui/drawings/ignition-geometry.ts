@@ -158,7 +158,10 @@ function withPack(model: EngineModel, at: ReadonlyMap<string, Point>, around: Bo
           name: siteId(site),
           from,
           leave: { x: from.x - 60, y: from.y + side * 10 },
-          arrive: { x: to.x + (left - to.x) * 0.3, y: (side < 0 ? around.top : around.bottom) + side * 74 },
+          arrive: {
+            x: to.x + (left - to.x) * 0.3,
+            y: (side < 0 ? around.top : around.bottom) + side * (46 + (left - to.x) * 0.24),
+          },
           to,
         },
       ];

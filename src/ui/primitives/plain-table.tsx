@@ -9,9 +9,9 @@ export function PlainTable({ heads, children }: { heads: readonly ReactNode[]; c
         size="sm"
         minW={heads.length > 4 ? '760px' : undefined}
         css={{
-          '& th': { color: 'soft', fontWeight: '400', bg: 'paper' },
+          '& th': { color: 'soft', fontWeight: '400', bg: 'paper', _print: { bg: 'white' } },
           '& td': { verticalAlign: 'top' },
-          '& tr': { bg: 'paper' },
+          '& tr': { bg: 'paper', _print: { bg: 'white' } },
         }}
       >
         <Table.Header>
