@@ -32,6 +32,7 @@ const ALLOWED = {
   'keep bench results': ['supervisor', 'technician', 'parts_clerk'],
   'manage wrenches': SUPERVISOR,
   'record odometer readings': ['supervisor', 'technician'],
+  'settle odometer readings': ['supervisor', 'parts_clerk'],
   'open work orders': SUPERVISOR,
   'plan work orders': SUPERVISOR,
   'record work': ['supervisor', 'technician'],

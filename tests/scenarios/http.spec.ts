@@ -142,6 +142,18 @@ test.describe('calculations keep their fixed shapes', () => {
       { needed_mm: [613, 867, 396, 501], new_set_mm: [453, 653, 973, 562] },
       { feasible: true, assignment: [1, 2, 0, 3], total_slack_mm: 264 },
     ],
+    [
+      'odometer-check',
+      {
+        history: [1, 11, 21].map((d) => ({ on: `2026-10-${String(d).padStart(2, '0')}`, km: 50_000 + d * 60 })),
+        reading: { on: '2026-10-28', value: 32_112, unit: 'km' },
+      },
+      {
+        verdict: 'suspect',
+        reasons: ['backwards', 'unit_slip'],
+        suggestion: { km: expect.closeTo(51_679, -1), why: 'unit_slip' },
+      },
+    ],
     ['lead-match', { needed_mm: [900], new_set_mm: [500] }, { feasible: false, assignment: [], total_slack_mm: null }],
   ];
   for (const [name, input, expected] of cases) {
@@ -180,6 +192,7 @@ test('bad input is a problem with a pointer, never a failure of the server', asy
     'spark-demand',
     'firing-map',
     'lead-match',
+    'odometer-check',
   ]) {
     for (const body of bodies) {
       const answer = await send(name, body);
@@ -242,4 +255,20 @@ test('the catalogue comes as JSON and as the file that can be imported', async (
     expect(csv.trim().split('\r\n').length).toBeGreaterThan(items.length);
     expect(csv.split('\r\n')[0]?.split(',')).toEqual(Object.keys(items[0]));
   }
+});
+
+test('a feed sends readings twice and does no harm', async ({ request }) => {
+  const readings = [
+    { unit_number: '104', on: '2026-11-15', value: 12 },
+    { unit_number: '999', on: '2026-11-15', value: 5000 },
+    { unit_number: '104', on: '2027-01-01', value: 5000 },
+  ];
+  const send = async (key: string) =>
+    request.post('/api/v1/odometer-readings', { data: { readings }, headers: { 'Idempotency-Key': key } });
+  const first = await (await send('feed-1')).json();
+  expect(first.results.map((r: { state: string }) => r.state)).toEqual(['suspect', 'refused', 'refused']);
+  expect(first.results[1].message).toContain('There is no unit 999');
+  expect(await (await send('feed-1')).json()).toEqual(first);
+  expect((await (await send('feed-2')).json()).results[0]).toMatchObject({ state: 'known', odometer_km: 12 });
+  expect((await request.post('/api/v1/odometer-readings', { data: { readings: [] } })).status()).toBe(422);
 });

@@ -4,6 +4,8 @@ import { expect, test, User } from './user';
 
 const PAGES = [
   '/due',
+  '/odometer',
+  '/odometer/yard-walk?depot=Eastlight',
   '/work-orders',
   '/plan',
   '/engines',

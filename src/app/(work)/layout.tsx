@@ -17,6 +17,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
   const actor = await requireActor();
   const places: Place[] = [
     { href: '/due', label: 'Due' },
+    { href: '/odometer', label: 'Odometer' },
     { href: '/work-orders', label: 'Work orders' },
     { href: '/plan', label: 'Plan' },
     { href: '/engines', label: 'Engines' },

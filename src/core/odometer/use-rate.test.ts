@@ -1,15 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  doubtfulReadings,
-  type GroupRate,
-  groupAround,
-  groupRate,
-  ownRate,
-  type Reading,
-  settledRate,
-} from './use-rate';
+import { type GroupRate, groupAround, groupRate, ownRate, type Reading, settledRate } from './use-rate';
 
 const useRate = (readings: readonly Reading[], group: GroupRate | null = null) => settledRate(ownRate(readings), group);
 
@@ -72,36 +64,5 @@ describe('groupRate', () => {
     expect(groupRate([])).toBeNull();
     expect(groupRate([30, 50, 40])?.medianKmPerDay).toBe(40);
     expect(groupRate([40])).toEqual(groupAround(40));
-  });
-});
-
-describe('doubtfulReadings', () => {
-  it('doubts the reading that goes backwards or too fast, not those after it', () => {
-    const readings = [
-      [0, 100],
-      [10, 900],
-      [20, 700],
-      [30, 1500],
-      [31, 9000],
-      [40, 1900],
-    ].map(([day = 0, km = 0]) => ({ day, km }));
-    expect([...doubtfulReadings([], readings)]).toEqual([
-      [2, 'backwards'],
-      [4, 'too_fast'],
-    ]);
-  });
-
-  it('trusts what was accepted before: a late message above a later reading is doubted, not the later one', () => {
-    const known = [
-      { day: 0, km: 100 },
-      { day: 30, km: 1000 },
-    ];
-    expect([...doubtfulReadings(known, [{ day: 10, km: 1500 }])]).toEqual([[0, 'backwards']]);
-    expect(
-      doubtfulReadings(known, [
-        { day: 10, km: 400 },
-        { day: 40, km: 1300 },
-      ]).size,
-    ).toBe(0);
   });
 });

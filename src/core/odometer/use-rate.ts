@@ -98,38 +98,3 @@ export function groupRate(kmPerDay: readonly number[]): GroupRate | null {
 
 /** Most that any vehicle of ours can cover a day, km. */
 export const MOST_KM_PER_DAY = 1500;
-
-export type ReadingDoubt = 'backwards' | 'too_fast';
-
-/**
- * Which new readings cannot follow from what is known of the vehicle: kept and shown, but left out of the rate until
- * someone accepts them.
- *
- * @param accepted sorted by day: trusted
- * @param fresh sorted by day
- * @returns the doubts by index into `fresh`
- */
-export function doubtfulReadings(
-  accepted: readonly Reading[],
-  fresh: readonly Reading[],
-): ReadonlyMap<number, ReadingDoubt> {
-  const doubts = new Map<number, ReadingDoubt>();
-  let at = 0;
-  let before: Reading | null = null;
-  fresh.forEach((reading, index) => {
-    for (let known = accepted[at]; known && known.day <= reading.day; known = accepted[++at]) {
-      if (!before || known.km >= before.km) before = known;
-    }
-    const doubt = doubtOf(before, reading, accepted[at] ?? null);
-    if (doubt) doubts.set(index, doubt);
-    else before = reading;
-  });
-  return doubts;
-}
-
-function doubtOf(before: Reading | null, reading: Reading, after: Reading | null): ReadingDoubt | null {
-  if ((before && reading.km < before.km) || (after && reading.km > after.km)) return 'backwards';
-  if (!before) return null;
-  const days = Math.max(1, reading.day - before.day);
-  return (reading.km - before.km) / days > MOST_KM_PER_DAY ? 'too_fast' : null;
-}

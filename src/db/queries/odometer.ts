@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
 import { odometerReadings } from '../schema';
 
@@ -12,9 +12,9 @@ export async function insertReadings(tx: Tx, fleetId: string, rows: readonly New
     const chunk = rows.slice(at, at + CHUNK);
     const column = <K extends keyof NewReading>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
     await tx.execute(sql`
-      insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state, doubt, entered_by)
+      insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state, doubt, suggested_km, entered_by)
       select ${fleetId}::uuid, t.* from unnest(${column('vehicleId')}::uuid[], ${column('readOn')}::date[], ${column('odometerKm')}::numeric[],
-        ${column('asTyped')}::text[], ${column('unit')}::text[], ${column('source')}::text[], ${column('state')}::text[], ${column('doubt')}::text[],
+        ${column('asTyped')}::text[], ${column('unit')}::text[], ${column('source')}::text[], ${column('state')}::text[], ${column('doubt')}::text[], ${column('suggestedKm')}::numeric[],
         ${column('enteredBy')}::uuid[]) as t`);
   }
 }
@@ -25,4 +25,46 @@ export async function loadReadings(q: Querier, fleetId: string, vehicleId: strin
     .from(odometerReadings)
     .where(and(eq(odometerReadings.fleetId, fleetId), eq(odometerReadings.vehicleId, vehicleId)))
     .orderBy(asc(odometerReadings.readOn), asc(odometerReadings.odometerKm));
+}
+
+export type ReadingRow = Awaited<ReturnType<typeof loadReadings>>[number];
+
+/** Readings of some vehicles, whatever their state. */
+export async function loadReadingsOf(q: Querier, fleetId: string, vehicleIds: readonly string[]) {
+  if (vehicleIds.length === 0) return [];
+  return q
+    .select()
+    .from(odometerReadings)
+    .where(and(eq(odometerReadings.fleetId, fleetId), inArray(odometerReadings.vehicleId, [...vehicleIds])));
+}
+
+/** Suspect readings with what is accepted around them. */
+export async function loadSuspects(q: Querier, fleetId: string) {
+  const found = await q.execute<{
+    vehicleId: string;
+    unitNumber: string;
+    name: string;
+    readOn: string;
+    odometerKm: number;
+    asTyped: string;
+    source: string;
+    doubt: string | null;
+    suggestedKm: number | null;
+    lastKm: number | null;
+    lastOn: string | null;
+    dash: 'km' | 'mi';
+  }>(sql`
+    select r.vehicle_id as "vehicleId", v.unit_number as "unitNumber", v.name, r.read_on::text as "readOn",
+      r.odometer_km::float8 as "odometerKm", r.as_typed as "asTyped", r.source, r.doubt,
+      r.suggested_km::float8 as "suggestedKm", l.odometer_km::float8 as "lastKm", l.read_on::text as "lastOn",
+      v.odometer_unit as dash
+    from odometer_readings r
+    join vehicles v on v.id = r.vehicle_id
+    left join lateral (
+      select odometer_km, read_on from odometer_readings a
+      where a.vehicle_id = r.vehicle_id and a.state = 'accepted' and a.read_on <= r.read_on
+      order by a.read_on desc, a.odometer_km desc limit 1) l on true
+    where r.fleet_id = ${fleetId} and r.state = 'suspect'
+    order by r.read_on desc, v.unit_number limit 500`);
+  return found.rows;
 }

@@ -101,6 +101,7 @@ export interface StandingRow {
 export interface DueLabels {
   readonly id: string;
   readonly engineCode: string;
+  readonly odometerUnit: 'km' | 'mi';
   readonly suspectReadings: number;
   readonly fitmentWhy: string | null;
   readonly partNumber: string | null;
@@ -131,7 +132,7 @@ export async function loadDueLabels(
   ids: readonly string[],
 ): Promise<ReadonlyMap<string, DueLabels>> {
   const found = await q.execute<Record<string, unknown> & DueLabels>(sql`
-    select v.id, f.code as "engineCode", coalesce(s.suspect_readings, 0) as "suspectReadings", s.fitment_why as "fitmentWhy",
+    select v.id, f.code as "engineCode", v.odometer_unit as "odometerUnit", coalesce(s.suspect_readings, 0) as "suspectReadings", s.fitment_why as "fitmentWhy",
       p.number as "partNumber", w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"
     from vehicles v
     join engine_families f on f.id = v.engine_family_id

@@ -1,4 +1,4 @@
-import { boolean, index, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { boolean, index, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { createdAt, fleetId, id, instant } from './columns';
 
 /* Names of these four tables and their columns are the sign-in library's. */
@@ -79,3 +79,10 @@ export const apiTokens = pgTable('api_tokens', {
   createdAt: createdAt(),
   revokedAt: instant(),
 });
+
+/** First answers to writes by other programs: the same key gets the same answer. */
+export const idempotencyAnswers = pgTable(
+  'idempotency_answers',
+  { id: id(), fleetId: fleetId(), key: text().notNull(), answer: jsonb().notNull(), createdAt: createdAt() },
+  (t) => [unique().on(t.fleetId, t.key)],
+);

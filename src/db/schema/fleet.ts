@@ -15,7 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { user } from './auth';
 import { engineFamilies } from './catalogue';
-import { createdAt, day, fleetId, id, instant, version } from './columns';
+import { createdAt, day, fleetId, id, instant, km, version } from './columns';
 
 export const fleets = pgTable('fleets', {
   id: id(),
@@ -98,6 +98,9 @@ export const vehicles = pgTable(
     variant: text(),
     inServiceOn: day().notNull(),
     odometerUnit: text({ enum: ['km', 'mi'] }).notNull(),
+    /** Added to what the meter shows since it was replaced, so that life goes on. */
+    meterOffsetKm: km().notNull().default(0),
+    meterReplacedOn: day(),
     severeDuty: boolean().notNull().default(false),
     version: version(),
     createdAt: createdAt(),

@@ -3,6 +3,7 @@ import {
   check,
   doublePrecision,
   foreignKey,
+  index,
   integer,
   jsonb,
   pgTable,
@@ -11,7 +12,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { SiteClock } from '../../core/interval/due';
-import { createdAt, day, fleetId, km } from './columns';
+import { createdAt, day, fleetId, instant, km } from './columns';
 import { vehicles } from './fleet';
 
 /** Append-only in meaning: a doubtful reading is kept and flagged, never dropped. */
@@ -26,13 +27,24 @@ export const odometerReadings = pgTable(
     unit: text({ enum: ['km', 'mi'] }).notNull(),
     source: text().notNull(),
     state: text({ enum: ['accepted', 'suspect', 'rejected'] }).notNull(),
+    /** Codes of what is wrong with it, the likely cause last, parted by commas. */
     doubt: text(),
+    /** What it probably was. */
+    suggestedKm: km(),
+    /** How a person settled a suspect one, with the reason; the reading itself stays. */
+    settled: text({ enum: ['accepted', 'corrected', 'meter_replaced', 'rejected', 'cleared'] }),
+    settledReason: text(),
+    settledBy: uuid(),
+    settledAt: instant(),
+    /** The figure that this one corrects. */
+    correctsKm: km(),
     enteredBy: uuid(),
     createdAt: createdAt(),
   },
   (t) => [
     primaryKey({ columns: [t.vehicleId, t.readOn, t.odometerKm] }),
     foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    index('odometer_readings_suspect').on(t.fleetId, t.vehicleId).where(sql`${t.state} = 'suspect'`),
     check('odometer_readings_possible', sql`${t.odometerKm} between 0 and 3300000`),
     check('odometer_readings_unit_known', sql`${t.unit} in ('km','mi')`),
     check('odometer_readings_state_known', sql`${t.state} in ('accepted','suspect','rejected')`),

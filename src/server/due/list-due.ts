@@ -36,6 +36,8 @@ export interface DueItem {
   readonly limitShare: number;
   readonly certainty: Certainty | null;
   readonly due: DueDates | null;
+  /** What the dash shows. */
+  readonly odometerUnit: 'km' | 'mi';
   readonly odometerKm: number | null;
   readonly odometerOn: PlainDate | null;
   readonly odometerNowKm: number | null;
@@ -164,6 +166,7 @@ function toItem({ row, state, worst, rate }: Standing, label: DueLabels): DueIte
     limitShare: row.limitShare,
     certainty: worst?.site.certainty ?? null,
     due: worst?.due.due ?? null,
+    odometerUnit: label.odometerUnit,
     odometerKm: row.odometerKm,
     odometerOn: row.odometerOn,
     odometerNowKm: odometerNow({ row, worst }),

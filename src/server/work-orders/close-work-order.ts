@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { dayNumber } from '@/core/calendar/plain-date';
-import { doubtfulReadings } from '@/core/odometer/use-rate';
+import { checkReading } from '@/core/odometer/check';
 import { closingBlockers } from '@/core/procedure/steps';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -15,6 +15,8 @@ import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { refreshStatus } from '../due/refresh-status';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
+import { doubtText } from '../odometer/doubt-text';
+import { historyOf, lifeKm } from '../odometer/judge';
 import { takeOpenOrder } from './take-order';
 
 export const closeInput = z.object({
@@ -78,16 +80,15 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
   const reading = readQuantity({ kind: 'distance', text, personUnit: unit });
   if (reading.verdict !== 'ok')
     throw new Refused({ kind: 'invalid', message: reading.message, fields: { odometer: reading.message } });
-  const odometerKm = Math.round(reading.valueSi * 10) / 10;
   const today = deps.today();
+  const odometerKm = vehicle ? lifeKm(reading.valueSi, today, vehicle) : reading.valueSi;
   const known = await loadReadings(tx, actor.fleetId, order.vehicleId);
-  const accepted = known
-    .filter((row) => row.state === 'accepted')
-    .map((row) => ({ day: dayNumber(row.readOn), km: row.odometerKm }));
-  const doubt = doubtfulReadings(accepted, [{ day: dayNumber(today), km: odometerKm }]).get(0);
-  if (doubt) {
-    const last = accepted.at(-1);
-    const message = `The last accepted reading is ${Math.round(last?.km ?? 0).toLocaleString('en')} km. ${doubt === 'backwards' ? 'This one is below it' : 'This one is too far above it'}: check figure and unit (this dash shows ${unit}).`;
+  const accepted = historyOf(known.filter((row) => row.state === 'accepted'));
+  // A vehicle in the bay may stand: the same figure again is no fault.
+  const check = checkReading(accepted, { day: dayNumber(today), value: odometerKm, unit: 'km' }, false);
+  if (check.verdict === 'suspect') {
+    const last = Math.round(accepted.at(-1)?.km ?? 0).toLocaleString('en');
+    const message = `The last accepted reading is ${last} km, and this one ${doubtText(check.reasons, check.suggestion?.km ?? null)}. Check figure and unit (this dash shows ${unit}).`;
     throw new Refused({ kind: 'invalid', message, fields: { odometer: message } });
   }
   if (!known.some((row) => row.readOn === today && row.odometerKm === odometerKm)) {

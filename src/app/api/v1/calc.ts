@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
 import { checkGaps, ELECTRODES, REGAP_POLICIES } from '@/core/gap/check';
 import { due } from '@/core/interval/due';
+import { CHECK_CODES, checkReading } from '@/core/odometer/check';
 import { groupAround, ownRate, settledRate } from '@/core/odometer/use-rate';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -210,6 +211,27 @@ function dueDate(input: z.output<typeof dueInput>): z.output<typeof dueOutput> {
   };
 }
 
+const odometerCheckInput = z.object({
+  history: z.array(z.object({ on: day, km })).max(2000),
+  reading: z.object({ on: day, value: z.number().min(0).max(10_000_000), unit: z.enum(['km', 'mi']) }),
+});
+const odometerCheckOutput = z.object({
+  verdict: z.enum(['accept', 'suspect']),
+  reasons: z.array(z.enum(CHECK_CODES)),
+  suggestion: z.object({ km: z.number(), why: z.string() }).optional(),
+});
+
+function odometerCheck({
+  history,
+  reading,
+}: z.output<typeof odometerCheckInput>): z.output<typeof odometerCheckOutput> {
+  const { verdict, reasons, suggestion } = checkReading(
+    history.map((known) => ({ day: dayNumber(known.on), km: known.km })),
+    { day: dayNumber(reading.on), value: reading.value, unit: reading.unit },
+  );
+  return { verdict, reasons: [...reasons], ...(suggestion ? { suggestion: { ...suggestion } } : {}) };
+}
+
 export const CALCULATIONS: Readonly<Record<string, Calculation>> = {
   quantity: calculation(
     'Reads a typed quantity and catches slips of unit and decimal mark',
@@ -231,5 +253,11 @@ export const CALCULATIONS: Readonly<Record<string, Calculation>> = {
   ),
   'use-rate': calculation('Distance a day with its 80 % interval', useRateInput, useRateOutput, useRate),
   due: calculation('Life used and due date of one component', dueInput, dueOutput, dueDate),
+  'odometer-check': calculation(
+    'Judges a reading against its vehicle’s history, and says what it probably was',
+    odometerCheckInput,
+    odometerCheckOutput,
+    odometerCheck,
+  ),
   ...ENGINE_CALCULATIONS,
 };

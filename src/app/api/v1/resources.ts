@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isPlainDate } from '@/core/calendar/plain-date';
 import type { DueItem } from '@/server/due/list-due';
 import { listInput } from '@/server/fleet/view-vehicle';
 
@@ -103,4 +104,32 @@ export const fitmentAnswer = z.object({
   question: z.object({ key: z.string(), text: z.string(), choices: z.array(z.string()) }).nullable(),
   candidates: z.array(fitmentSheet),
   reason: z.string().nullable(),
+});
+
+/** Readings of a feed: each is judged on its own, and sending twice does no harm. */
+export const readingsBody = z.object({
+  readings: z
+    .array(
+      z.object({
+        unit_number: z.string().min(1).max(60),
+        on: z.string().refine(isPlainDate, 'a real day as 2031-04-18').meta({ format: 'date' }),
+        value: z.number().min(0).max(10_000_000),
+        /** Without one it is what the dash shows. */
+        unit: z.enum(['km', 'mi']).optional(),
+        source: z.string().max(60).optional(),
+      }),
+    )
+    .min(1)
+    .max(1000),
+});
+export const readingsAnswer = z.object({
+  results: z.array(
+    z.object({
+      unit_number: z.string(),
+      on: z.string(),
+      state: z.enum(['accepted', 'suspect', 'known', 'refused']),
+      odometer_km: z.number().nullable(),
+      message: z.string(),
+    }),
+  ),
 });

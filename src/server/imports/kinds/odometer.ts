@@ -1,11 +1,14 @@
 import { eq, sql } from 'drizzle-orm';
 import { dayNumber, type PlainDate } from '@/core/calendar/plain-date';
-import { doubtfulReadings, type Reading } from '@/core/odometer/use-rate';
+import { type ReadingCheck, suspectReadings } from '@/core/odometer/check';
+import type { Reading } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '@/db/client';
 import { insertReadings } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
 import { refreshStatus } from '../../due/refresh-status';
+import { doubtText } from '../../odometer/doubt-text';
+import { lifeKm } from '../../odometer/judge';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
 
 interface ReadingWrite {
@@ -16,11 +19,14 @@ interface ReadingWrite {
   readonly unit: 'km' | 'mi';
   readonly source: string;
   doubt: string | null;
+  suggestedKm: number | null;
 }
 
 interface Vehicle {
   readonly id: string;
   readonly unit: 'km' | 'mi';
+  readonly meterOffsetKm: number;
+  readonly meterReplacedOn: string | null;
 }
 
 export const odometerKind = defineKind<ReadingWrite>({
@@ -70,10 +76,16 @@ export const odometerKind = defineKind<ReadingWrite>({
 
 async function vehiclesByNumber(q: Querier, fleetId: string): Promise<ReadonlyMap<string, Vehicle>> {
   const rows = await q
-    .select({ id: vehicles.id, number: vehicles.unitNumber, unit: vehicles.odometerUnit })
+    .select({
+      id: vehicles.id,
+      number: vehicles.unitNumber,
+      unit: vehicles.odometerUnit,
+      meterOffsetKm: vehicles.meterOffsetKm,
+      meterReplacedOn: vehicles.meterReplacedOn,
+    })
     .from(vehicles)
     .where(eq(vehicles.fleetId, fleetId));
-  return new Map(rows.map((row) => [row.number, { id: row.id, unit: row.unit }]));
+  return new Map(rows.map((row) => [row.number, row]));
 }
 
 function planRow(
@@ -98,11 +110,12 @@ function planRow(
   const write: ReadingWrite = {
     vehicleId: vehicle.id,
     readOn: on.date,
-    odometerKm: Math.round(value.si * 10) / 10,
+    odometerKm: lifeKm(value.si, on.date, vehicle),
     asTyped: value.asTyped,
     unit: value.unit === 'mi' ? 'mi' : 'km',
     source: r.text('source') ?? 'import',
     doubt: null,
+    suggestedKm: null,
   };
   return r.faults.length > 0
     ? { line, verdict: 'refuse', what, reasons: r.faults }
@@ -156,12 +169,10 @@ function judgeHistory(
       else fresh.set(key, { row, write: row.write, reading });
     }
     const sorted = [...fresh.values()].sort((a, b) => a.reading.day - b.reading.day || a.reading.km - b.reading.km);
-    for (const [index, doubt] of doubtfulReadings(
-      known?.accepted ?? [],
-      sorted.map((entry) => entry.reading),
-    )) {
+    const shown = sorted.map(({ reading }) => ({ day: reading.day, value: reading.km, unit: 'km' as const }));
+    for (const [index, check] of suspectReadings(known?.accepted ?? [], shown)) {
       const entry = sorted[index];
-      if (entry) judged.set(entry.row, { ...entry.row, reasons: [DOUBTS[doubt]], write: { ...entry.write, doubt } });
+      if (entry) judged.set(entry.row, doubted(entry.row, entry.write, check));
     }
   }
   return rows.map((row) => judged.get(row) ?? row);
@@ -174,7 +185,12 @@ const skipped = ({ line, what }: PlannedRow, reason: string): PlannedRow<Reading
   reasons: [reason],
 });
 
-const DOUBTS = {
-  backwards: 'goes backwards: kept as suspect, not used until someone accepts it',
-  too_fast: 'over 1,500 km a day: kept as suspect, not used until someone accepts it',
-} as const;
+const doubted = (
+  row: PlannedRow<ReadingWrite>,
+  write: ReadingWrite,
+  { reasons, suggestion }: ReadingCheck,
+): PlannedRow<ReadingWrite> => ({
+  ...row,
+  reasons: [`${doubtText(reasons, suggestion?.km ?? null)}: kept as suspect, not used until someone settles it`],
+  write: { ...write, doubt: reasons.join(','), suggestedKm: suggestion?.km ?? null },
+});

@@ -1,7 +1,15 @@
 import { z } from 'zod';
 import { CALCULATIONS } from '../calc';
 import { CATALOGUE_LISTS } from '../catalogue';
-import { dueList, dueQuery, fitmentAnswer, vehicleList, vehiclesQuery } from '../resources';
+import {
+  dueList,
+  dueQuery,
+  fitmentAnswer,
+  readingsAnswer,
+  readingsBody,
+  vehicleList,
+  vehiclesQuery,
+} from '../resources';
 
 const json = (schema: z.ZodType, io: 'input' | 'output') => ({
   'application/json': { schema: z.toJSONSchema(schema, { io, unrepresentable: 'any' }) },
@@ -115,6 +123,21 @@ export function GET(): Response {
           ),
         ]),
       ),
+      '/api/v1/odometer-readings': {
+        post: {
+          summary: 'Odometer readings, up to 1,000 at once; each is judged on its own',
+          parameters: [
+            { name: 'Idempotency-Key', in: 'header', required: false, schema: { type: 'string', maxLength: 200 } },
+          ],
+          requestBody: { required: true, content: json(readingsBody, 'input') },
+          responses: {
+            200: { description: 'A result for each', content: json(readingsAnswer, 'output') },
+            400: PROBLEM,
+            413: PROBLEM,
+            ...REFUSALS,
+          },
+        },
+      },
       '/api/v1/due': list('The due list, most life used first', dueQuery, dueList),
       ...Object.fromEntries(calculations),
     },

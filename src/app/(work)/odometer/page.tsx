@@ -1,0 +1,107 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { listSuspects, type SuspectGroup } from '@/server/odometer/list-suspects';
+import { dateText, distanceText, type UnitSystem } from '@/ui/format/format';
+import { CAUSE_WORDS } from '@/ui/odometer/cause-words';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { settleAction } from './actions';
+import { ODOMETER_PLACES } from './places';
+
+export const metadata = { title: 'Odometer' };
+
+type Suspect = SuspectGroup['items'][number];
+const itemKey = (item: Suspect): string => `${item.vehicleId}|${item.readOn}|${item.odometerKm}`;
+
+export default async function OdometerPage() {
+  const actor = await requireActor();
+  const groups = await listSuspects(deps(), actor);
+  if (!groups.ok) return <Empty>{groups.error.message}</Empty>;
+  const count = groups.value.reduce((sum, group) => sum + group.items.length, 0);
+  const settle = may(actor, 'settle odometer readings');
+  return (
+    <>
+      <PageHead title="Odometer">
+        <strong>{count}</strong> suspect reading{count === 1 ? '' : 's'}, kept but not used until someone settles them
+      </PageHead>
+      <SubNav label="Odometer" places={ODOMETER_PLACES} />
+      {count === 0 && <Empty>Nothing is doubtful. What cannot follow from a vehicle’s history will stand here.</Empty>}
+      {groups.value.map((group) => (
+        <Section key={group.cause} title={CAUSE_WORDS[group.cause] ?? group.cause} aside={`${group.items.length}`}>
+          {settle && <TakeAll items={group.items} />}
+          {group.items.map((item) => (
+            <SuspectRow key={itemKey(item)} item={item} system={actor.unitSystem} settle={settle} />
+          ))}
+        </Section>
+      ))}
+    </>
+  );
+}
+
+/** One press for all whose cause and remedy are the same. */
+function TakeAll({ items }: { items: readonly Suspect[] }) {
+  const suggested = items.filter((item) => item.suggestedKm !== null);
+  if (suggested.length < 2) return null;
+  return (
+    <ActionForm action={settleAction}>
+      {suggested.map((item) => (
+        <input key={itemKey(item)} type="hidden" name="item" value={itemKey(item)} />
+      ))}
+      <SubmitButton name="how" value="correct">
+        Take all {suggested.length} suggestions
+      </SubmitButton>
+    </ActionForm>
+  );
+}
+
+function SuspectRow({ item, system, settle }: { item: Suspect; system: UnitSystem; settle: boolean }) {
+  return (
+    <Box py="3" borderBottom="1px solid" borderColor="hair">
+      <Box>
+        <TextLink href={`/vehicles/${item.vehicleId}`}>
+          {item.unitNumber} {item.name}
+        </TextLink>{' '}
+        on {dateText(item.readOn)}: <Code>{item.asTyped}</Code>{' '}
+        <Box as="span" color="soft">
+          ({item.source}; this dash shows {item.dash})
+        </Box>
+      </Box>
+      <Box color="soft" fontSize="sm">
+        It {item.words}. Accepted before it:{' '}
+        {item.lastKm === null ? 'nothing' : `${distanceText(item.lastKm, system)} on ${dateText(item.lastOn)}`}.
+      </Box>
+      {settle && (
+        <ActionForm action={settleAction}>
+          <input type="hidden" name="item" value={itemKey(item)} />
+          <Flex gap="2" mt="2" wrap="wrap" align="end">
+            {item.suggestedKm !== null && (
+              <SubmitButton name="how" value="correct">
+                Take {distanceText(item.suggestedKm, system)}
+              </SubmitButton>
+            )}
+            <SubmitButton name="how" value="accept">
+              Accept as read
+            </SubmitButton>
+            <SubmitButton name="how" value="meter_replaced">
+              Meter was replaced
+            </SubmitButton>
+            <SubmitButton name="how" value="reject">
+              Reject
+            </SubmitButton>
+            <Box w="190px" mb="-12px">
+              <TextField name="corrected" label={`Or it was, unit ${item.unitNumber}`} inputMode="decimal" />
+            </Box>
+            <SubmitButton name="how" value="correct">
+              Correct
+            </SubmitButton>
+          </Flex>
+        </ActionForm>
+      )}
+    </Box>
+  );
+}

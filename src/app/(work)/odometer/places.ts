@@ -1,0 +1,4 @@
+export const ODOMETER_PLACES = [
+  { href: '/odometer', label: 'Suspect readings' },
+  { href: '/odometer/yard-walk', label: 'Yard walk' },
+];

@@ -1,0 +1,58 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { dueFilter, listDue } from '@/server/due/list-due';
+import { dateText, distanceText, NONE } from '@/ui/format/format';
+import { YardWalk } from '@/ui/odometer/yard-walk';
+import { TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { yardWalkAction } from '../actions';
+import { ODOMETER_PLACES } from '../places';
+
+export const metadata = { title: 'Yard walk' };
+
+type Props = { searchParams: Promise<Record<string, string>> };
+
+export default async function YardWalkPage({ searchParams }: Props) {
+  const actor = await requireActor();
+  const filter = dueFilter.parse({ ...(await searchParams), sort: 'unit' });
+  const list = await listDue(deps(), actor, filter, { from: 0, limit: 1000 });
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const { items, depots } = list.value;
+  const system = actor.unitSystem;
+  return (
+    <>
+      <PageHead title="Yard walk">Type down the column; Enter goes to the next vehicle</PageHead>
+      <SubNav label="Odometer" places={ODOMETER_PLACES} />
+      <Flex gap="4" mb="3" fontSize="sm" wrap="wrap">
+        <TextLink href="/odometer/yard-walk">All depots</TextLink>
+        {depots.map((depot) => (
+          <TextLink key={depot} href={`/odometer/yard-walk?depot=${encodeURIComponent(depot)}`}>
+            {depot}
+          </TextLink>
+        ))}
+      </Flex>
+      {may(actor, 'record odometer readings') ? (
+        <YardWalk
+          today={deps().today()}
+          save={yardWalkAction}
+          vehicles={items.map((item) => ({
+            id: item.vehicleId,
+            unitNumber: item.unitNumber,
+            name: item.name,
+            unit: item.odometerUnit,
+            last:
+              item.odometerKm === null
+                ? NONE
+                : `${distanceText(item.odometerKm, system)} on ${dateText(item.odometerOn)}`,
+            expected: distanceText(item.odometerNowKm, item.odometerUnit === 'mi' ? 'us' : 'metric'),
+          }))}
+        />
+      ) : (
+        <Box color="soft">A technician or supervisor records readings.</Box>
+      )}
+    </>
+  );
+}

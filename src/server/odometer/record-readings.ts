@@ -1,0 +1,162 @@
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
+import { isPlainDate } from '@/core/calendar/plain-date';
+import type { ReadingCheck } from '@/core/odometer/check';
+import { groupBy } from '@/core/shared/group-by';
+import { err, ok, type Result } from '@/core/shared/result';
+import { readQuantity } from '@/core/units/read-quantity';
+import type { Tx } from '@/db/client';
+import { writeAudit } from '@/db/queries/audit';
+import { insertReadings, loadReadingsOf, type NewReading } from '@/db/queries/odometer';
+import { vehicles } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { refreshStatus } from '../due/refresh-status';
+import type { Outcome } from '../failure';
+import { doubtText } from './doubt-text';
+import { judgeReadings, lifeKm } from './judge';
+
+export const readingsInput = z.object({
+  readings: z
+    .array(
+      z.object({
+        unitNumber: z.string().trim().min(1).max(60),
+        on: z.string().refine(isPlainDate, 'a real day as 2031-04-18'),
+        /** As read, with or without a unit; without one it is what the dash shows. */
+        text: z.string().trim().min(1).max(60),
+        source: z.string().trim().max(60).default('by hand'),
+      }),
+    )
+    .min(1)
+    .max(1000),
+});
+export type ReadingsInput = z.output<typeof readingsInput>;
+
+export interface RecordedReading {
+  readonly unitNumber: string;
+  readonly on: string;
+  /** `known`: it was here already; `refused`: nothing was kept, and the message says why. */
+  readonly state: 'accepted' | 'suspect' | 'known' | 'refused';
+  readonly km: number | null;
+  readonly message: string;
+}
+
+type Vehicle = typeof vehicles.$inferSelect;
+type Ready = NewReading & { readonly unitNumber: string };
+
+/**
+ * Records readings by hand or from a feed. Each is judged on its own: a figure that cannot be one is refused, one that
+ * cannot follow is kept as suspect, and one that is here already changes nothing, so that sending twice does no harm.
+ *
+ * @returns a result for each, in the order sent
+ */
+export async function recordReadings(
+  deps: Deps,
+  actor: Actor,
+  { readings }: ReadingsInput,
+): Promise<Outcome<readonly RecordedReading[]>> {
+  const refused = refusal(actor, 'record odometer readings');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const byNumber = await lockVehicles(tx, actor, readings);
+    const read = readings.map((reading) => readOne(reading, byNumber.get(reading.unitNumber), deps.today(), actor));
+    const ready = read.flatMap((result) => (result.ok ? [result.value] : []));
+    const judged = await judgeAll(tx, actor, ready);
+    const added = ready
+      .filter((row) => judged.get(row)?.state !== 'known')
+      .map((row) => toInsert(row, judged.get(row)));
+    if (added.length > 0) await keep(deps, tx, actor, added);
+    return ok(read.map((result) => (result.ok ? resultOf(result.value, judged.get(result.value)) : result.error)));
+  });
+}
+
+async function lockVehicles(tx: Tx, actor: Actor, readings: ReadingsInput['readings']) {
+  const numbers = [...new Set(readings.map((reading) => reading.unitNumber))];
+  const rows = await tx
+    .select()
+    .from(vehicles)
+    .where(and(eq(vehicles.fleetId, actor.fleetId), inArray(vehicles.unitNumber, numbers)))
+    .orderBy(asc(vehicles.id))
+    .for('update');
+  return new Map(rows.map((vehicle) => [vehicle.unitNumber, vehicle]));
+}
+
+/** The reading as it would be kept, or the result that says why it cannot be one. */
+function readOne(
+  { unitNumber, on, text, source }: ReadingsInput['readings'][number],
+  vehicle: Vehicle | undefined,
+  today: string,
+  actor: Actor,
+): Result<Ready, RecordedReading> {
+  const no = (message: string) => err<RecordedReading>({ unitNumber, on, state: 'refused', km: null, message });
+  if (!vehicle) return no(`There is no unit ${unitNumber}.`);
+  if (on > today) return no(`${on} is in the future.`);
+  const read = readQuantity({ kind: 'distance', text, personUnit: vehicle.odometerUnit });
+  if (read.verdict !== 'ok') return no(read.message);
+  return ok({
+    unitNumber,
+    vehicleId: vehicle.id,
+    readOn: on,
+    odometerKm: lifeKm(read.valueSi, on, vehicle),
+    asTyped: text,
+    unit: read.unit === 'mi' ? 'mi' : 'km',
+    source,
+    state: 'accepted',
+    enteredBy: actor.personId,
+  });
+}
+
+interface Judged {
+  readonly state: 'known' | 'suspect';
+  readonly check: ReadingCheck | null;
+}
+
+/** Those that are here already, and those that cannot follow; the others are missing from the map. */
+async function judgeAll(tx: Tx, actor: Actor, ready: readonly Ready[]): Promise<ReadonlyMap<Ready, Judged>> {
+  const byVehicle = groupBy(ready, (row) => row.vehicleId);
+  const known = groupBy(await loadReadingsOf(tx, actor.fleetId, [...byVehicle.keys()]), (row) => row.vehicleId);
+  const judged = new Map<Ready, Judged>();
+  for (const [vehicleId, own] of byVehicle) {
+    const here = known.get(vehicleId) ?? [];
+    const keys = new Set(here.map((row) => `${row.readOn} ${row.odometerKm}`));
+    const fresh: Ready[] = [];
+    for (const row of own) {
+      const key = `${row.readOn} ${row.odometerKm}`;
+      if (keys.has(key)) judged.set(row, { state: 'known', check: null });
+      else fresh.push(row);
+      keys.add(key);
+    }
+    const accepted = here.filter((row) => row.state === 'accepted');
+    for (const [row, check] of judgeReadings(accepted, fresh)) judged.set(row, { state: 'suspect', check });
+  }
+  return judged;
+}
+
+const toInsert = ({ unitNumber: _, ...row }: Ready, judged: Judged | undefined): NewReading => ({
+  ...row,
+  state: judged ? 'suspect' : 'accepted',
+  doubt: judged?.check?.reasons.join(',') ?? null,
+  suggestedKm: judged?.check?.suggestion?.km ?? null,
+});
+
+function resultOf(row: Ready, judged: Judged | undefined): RecordedReading {
+  const { unitNumber, readOn: on, odometerKm: km } = row;
+  if (!judged) return { unitNumber, on, km, state: 'accepted', message: 'accepted' };
+  if (judged.state === 'known') return { unitNumber, on, km, state: 'known', message: 'already here' };
+  const why = doubtText(judged.check?.reasons ?? [], judged.check?.suggestion?.km ?? null);
+  return { unitNumber, on, km, state: 'suspect', message: `kept as suspect: ${why}` };
+}
+
+async function keep(deps: Deps, tx: Tx, actor: Actor, added: readonly NewReading[]): Promise<void> {
+  await insertReadings(tx, actor.fleetId, added);
+  const touched = [...new Set(added.map((row) => row.vehicleId))];
+  await refreshStatus(tx, actor.fleetId, deps.today(), touched);
+  await writeAudit(tx, {
+    fleetId: actor.fleetId,
+    personId: actor.personId,
+    action: 'record',
+    entity: 'odometer',
+    entityId: touched.length === 1 ? (touched[0] ?? '') : `${touched.length} vehicles`,
+    changes: { readings: added.length, suspect: added.filter((row) => row.state === 'suspect').length },
+  });
+}

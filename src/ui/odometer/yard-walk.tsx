@@ -1,0 +1,126 @@
+'use client';
+
+import { Box, Button, Input, Table } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { type KeyboardEvent, useState, useTransition } from 'react';
+import { PlainTable } from '../primitives/plain-table';
+
+export interface WalkVehicle {
+  readonly id: string;
+  readonly unitNumber: string;
+  readonly name: string;
+  /** What the dash shows. */
+  readonly unit: 'km' | 'mi';
+  readonly last: string;
+  readonly expected: string;
+}
+
+export type WalkAnswer =
+  | { readonly ok: false; readonly message: string }
+  | {
+      readonly ok: true;
+      readonly results: readonly {
+        readonly unitNumber: string;
+        readonly state: 'accepted' | 'suspect' | 'known' | 'refused';
+        readonly message: string;
+      }[];
+    };
+
+type Save = (readings: { unitNumber: string; text: string }[], on: string) => Promise<WalkAnswer>;
+
+const LOST = 'Isobar could not be reached, so nothing was saved. What you typed is still here: try again.';
+
+/** A column to type down: Enter goes to the next vehicle; all of it is saved in one step. */
+export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVehicle[]; today: string; save: Save }) {
+  const router = useRouter();
+  const [on, setOn] = useState(today);
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const [answer, setAnswer] = useState<WalkAnswer | null>(null);
+  const [pending, startTransition] = useTransition();
+  const filled = vehicles.filter((vehicle) => (typed[vehicle.unitNumber] ?? '').trim() !== '');
+  const send = () =>
+    startTransition(async () => {
+      const readings = filled.map(({ unitNumber }) => ({ unitNumber, text: (typed[unitNumber] ?? '').trim() }));
+      const next = await save(readings, on).catch((): WalkAnswer => ({ ok: false, message: LOST }));
+      setAnswer(next);
+      if (!next.ok) return;
+      const kept = next.results.filter((result) => result.state === 'refused').map((result) => result.unitNumber);
+      setTyped((before) => Object.fromEntries(Object.entries(before).filter(([unit]) => kept.includes(unit))));
+      router.refresh();
+    });
+  const results = new Map(answer?.ok ? answer.results.map((result) => [result.unitNumber, result]) : []);
+  const suspect = answer?.ok ? answer.results.filter((result) => result.state === 'suspect').length : 0;
+  return (
+    <>
+      <Box display="flex" gap="4" alignItems="end" mb="3" flexWrap="wrap">
+        <Box fontSize="sm" color="soft">
+          Day of the walk
+          <Input
+            aria-label="Day of the walk"
+            type="date"
+            value={on}
+            max={today}
+            onChange={(event) => setOn(event.target.value)}
+            size="sm"
+            bg="sheet"
+            w="170px"
+            display="block"
+          />
+        </Box>
+        <Button
+          size="sm"
+          rounded="sm"
+          bg="action"
+          color="onAction"
+          disabled={pending || filled.length === 0}
+          onClick={send}
+        >
+          {pending ? 'Saving…' : `Save ${filled.length} reading${filled.length === 1 ? '' : 's'}`}
+        </Button>
+        <Box aria-live="polite" role="status">
+          {answer &&
+            (answer.ok
+              ? `Saved. ${suspect > 0 ? `${suspect} kept as suspect: see the other page.` : ''}`
+              : answer.message)}
+        </Box>
+      </Box>
+      <PlainTable heads={['Vehicle', 'Last accepted', 'Expected about', 'Reading', '']}>
+        {vehicles.map((vehicle) => (
+          <Table.Row key={vehicle.id}>
+            <Table.Cell>
+              <strong>{vehicle.unitNumber}</strong> {vehicle.name}
+            </Table.Cell>
+            <Table.Cell whiteSpace="nowrap">{vehicle.last}</Table.Cell>
+            <Table.Cell whiteSpace="nowrap">{vehicle.expected}</Table.Cell>
+            <Table.Cell whiteSpace="nowrap">
+              <Input
+                aria-label={`Reading of unit ${vehicle.unitNumber}`}
+                data-walk
+                value={typed[vehicle.unitNumber] ?? ''}
+                onChange={(event) => setTyped((before) => ({ ...before, [vehicle.unitNumber]: event.target.value }))}
+                onKeyDown={nextOnEnter}
+                inputMode="decimal"
+                size="sm"
+                w="130px"
+                bg="sheet"
+              />{' '}
+              <Box as="span" color="soft">
+                {vehicle.unit}
+              </Box>
+            </Table.Cell>
+            <Table.Cell color={results.get(vehicle.unitNumber)?.state === 'accepted' ? 'soft' : 'wrong.ink'}>
+              {results.get(vehicle.unitNumber)?.message}
+            </Table.Cell>
+          </Table.Row>
+        ))}
+      </PlainTable>
+    </>
+  );
+}
+
+function nextOnEnter(event: KeyboardEvent<HTMLInputElement>): void {
+  if (event.key !== 'Enter') return;
+  event.preventDefault();
+  const fields = [...document.querySelectorAll<HTMLInputElement>('[data-walk]')];
+  fields[fields.indexOf(event.currentTarget) + (event.shiftKey ? -1 : 1)]?.focus();
+}

@@ -1,0 +1,226 @@
+import { and, eq } from 'drizzle-orm';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { auditTrail, odometerReadings, vehicles } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { once } from '../../src/server/auth/idempotency';
+import { dueFilter, listDue } from '../../src/server/due/list-due';
+import { refreshStatus } from '../../src/server/due/refresh-status';
+import { fail } from '../../src/server/failure';
+import { listSuspects } from '../../src/server/odometer/list-suspects';
+import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
+import { settleInput, settleReadings } from '../../src/server/odometer/settle-readings';
+import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+
+let w: Workspace & { readonly supervisor: Actor };
+let actor: Actor;
+beforeAll(async () => {
+  w = await demoWorkspace();
+  actor = w.supervisor;
+});
+
+const record = async (...readings: readonly (readonly [string, string, string])[]) =>
+  value(
+    await recordReadings(
+      w.deps,
+      actor,
+      readingsInput.parse({ readings: readings.map(([unitNumber, on, text]) => ({ unitNumber, on, text })) }),
+    ),
+  );
+const due = async (unit: string) => {
+  const item = value(await listDue(w.deps, actor, dueFilter.parse({}))).items.find((i) => i.unitNumber === unit);
+  if (!item) throw new Error(`no unit ${unit}`);
+  return item;
+};
+const suspects = async () => value(await listSuspects(w.deps, actor)).flatMap((group) => group.items);
+const suspect = async (unit: string) => {
+  const item = (await suspects()).find((row) => row.unitNumber === unit);
+  if (!item) throw new Error(`no suspect reading of unit ${unit}`);
+  return item;
+};
+const settle = async (unit: string, how: string, over: object = {}, who = actor) => {
+  const { vehicleId, readOn, odometerKm } = await suspect(unit);
+  return settleReadings(w.deps, who, settleInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how, ...over }));
+};
+const rowsOf = async (unit: string) => {
+  const [vehicle] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit));
+  return w.deps.db
+    .select()
+    .from(odometerReadings)
+    .where(eq(odometerReadings.vehicleId, vehicle?.id ?? ''));
+};
+
+describe('recording readings', () => {
+  it('accepts, doubts, knows and refuses each on its own', async () => {
+    const km = Math.round((await due('101')).odometerNowKm ?? 0);
+    const results = await record(
+      ['101', '2026-11-16', `${km + 20}`],
+      ['101', '2026-11-16', `${km + 20} km`],
+      ['102', '2026-11-16', '17'],
+      ['nobody', '2026-11-16', '50000'],
+      ['103', '2026-11-17', '50000'],
+      ['103', '2026-11-16', 'plenty'],
+    );
+    expect(results.map((r) => r.state)).toEqual(['accepted', 'known', 'suspect', 'refused', 'refused', 'refused']);
+    expect(results[2]?.message).toContain('goes backwards');
+    expect((await due('101')).odometerKm).toBe(km + 20);
+    expect((await due('102')).suspectReadings).toBe(1);
+  });
+
+  it('reads the dash’s unit where none is given, and any that is', async () => {
+    const { odometerNowKm } = await due('152');
+    const miles = Math.round((odometerNowKm ?? 0) / 1.609344) + 5;
+    const [bare] = await record(['152', '2026-11-15', `${miles}`]);
+    expect(bare).toMatchObject({ state: 'accepted', km: expect.closeTo(miles * 1.609344, 0) });
+    const [withUnit] = await record(['152', '2026-11-16', `${Math.round(miles * 1.609344) + 10} km`]);
+    expect(withUnit?.state).toBe('accepted');
+  });
+
+  it('keeps status in step, equal to a rebuild', async () => {
+    const before = value(await listDue(w.deps, actor, dueFilter.parse({}))).items;
+    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    expect(value(await listDue(w.deps, actor, dueFilter.parse({}))).items).toEqual(before);
+  });
+
+  it('is for those who may', async () => {
+    const input = readingsInput.parse({ readings: [{ unitNumber: '101', on: TODAY, text: '5' }] });
+    expect(await recordReadings(w.deps, inRole(actor, 'viewer'), input)).toMatchObject({
+      ok: false,
+      error: { kind: 'forbidden' },
+    });
+  });
+});
+
+describe('the inbox', () => {
+  it('groups by likely cause and offers what it was', async () => {
+    const km = Math.round((await due('106')).odometerNowKm ?? 0);
+    await record(['106', TODAY, `${Math.round(km * 1.609344)} km`]);
+    const groups = value(await listSuspects(w.deps, actor));
+    expect(groups.map((g) => g.cause)).toContain('unit_slip');
+    const item = await suspect('106');
+    expect(item.suggestedKm).toBeCloseTo(km, -1);
+    expect(item.words).toContain('probably the other unit');
+    expect(item.lastKm).not.toBeNull();
+  });
+
+  it('takes the suggestion as if it had been typed right, and keeps the original', async () => {
+    const before = await rowsOf('106');
+    value(await settle('106', 'correct'));
+    const after = await rowsOf('106');
+    expect(after).toHaveLength(before.length + 1);
+    const original = after.find((row) => row.state === 'rejected');
+    expect(original).toMatchObject({ settled: 'corrected', settledBy: actor.personId });
+    const corrected = after.find((row) => row.correctsKm === original?.odometerKm);
+    expect(corrected).toMatchObject({ state: 'accepted', asTyped: original?.asTyped });
+    expect((await due('106')).odometerKm).toBe(corrected?.odometerKm);
+    expect((await due('106')).suspectReadings).toBe(0);
+  });
+
+  it('accepts as read, rejects, and takes another figure', async () => {
+    value(await settle('102', 'reject', { reason: 'read from another van' }));
+    expect((await rowsOf('102')).find((row) => row.settled)).toMatchObject({
+      state: 'rejected',
+      settledReason: 'read from another van',
+    });
+    await record(['105', TODAY, '1']);
+    const { odometerNowKm } = await due('105');
+    expect(await settle('105', 'correct')).toMatchObject({
+      ok: false,
+      error: { fields: { corrected: expect.stringContaining('give the figure') } },
+    });
+    expect(await settle('105', 'correct', { corrected: 'some' })).toMatchObject({
+      ok: false,
+      error: { kind: 'invalid' },
+    });
+    value(await settle('105', 'correct', { corrected: `${Math.round(odometerNowKm ?? 0)}` }));
+    expect((await due('105')).odometerKm).toBe(Math.round(odometerNowKm ?? 0));
+    await record(['107', TODAY, '2']);
+    value(await settle('107', 'accept'));
+    expect((await rowsOf('107')).find((row) => row.settled)).toMatchObject({ state: 'accepted', odometerKm: 2 });
+  });
+
+  it('lets life go on past a replaced meter', async () => {
+    const before = await due('108');
+    const last = before.odometerKm ?? 0;
+    await record(['108', '2026-11-15', '12']);
+    value(await settle('108', 'meter_replaced'));
+    expect((await due('108')).odometerKm).toBe(last);
+    const [next] = await record(['108', TODAY, '62']);
+    expect(next).toMatchObject({ state: 'accepted', km: last + 50 });
+    const [old] = await record(['108', '2026-10-01', '13']);
+    expect(old?.state).toBe('suspect');
+  });
+
+  it('clears what was doubted only because of another', async () => {
+    const km = Math.round((await due('109')).odometerKm ?? 0);
+    const [vehicle] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, '109'));
+    const base = {
+      fleetId: actor.fleetId,
+      vehicleId: vehicle?.id ?? '',
+      unit: 'km' as const,
+      source: 'test',
+      state: 'suspect' as const,
+      doubt: 'backwards',
+    };
+    await w.deps.db.insert(odometerReadings).values([
+      { ...base, readOn: '2026-11-15', odometerKm: km + 40, asTyped: 'later' },
+      { ...base, readOn: TODAY, odometerKm: 3, asTyped: 'bad' },
+    ]);
+    const bad = (await suspects()).find((row) => row.unitNumber === '109' && row.odometerKm === 3);
+    const done = value(
+      await settleReadings(
+        w.deps,
+        actor,
+        settleInput.parse({
+          items: [{ vehicleId: bad?.vehicleId, readOn: bad?.readOn, odometerKm: 3 }],
+          how: 'reject',
+        }),
+      ),
+    );
+    expect(done).toEqual({ settled: 1, cleared: 1 });
+    expect((await due('109')).odometerKm).toBe(km + 40);
+  });
+
+  it('settles a reading once, whoever comes second, and not for everyone', async () => {
+    await record(['110', TODAY, '3']);
+    expect(await settle('110', 'reject', {}, inRole(actor, 'technician'))).toMatchObject({
+      ok: false,
+      error: { kind: 'forbidden' },
+    });
+    const { vehicleId, readOn, odometerKm } = await suspect('110');
+    const input = settleInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how: 'reject' });
+    const both = await Promise.all([settleReadings(w.deps, actor, input), settleReadings(w.deps, actor, input)]);
+    expect(both.map((answer) => answer.ok).sort()).toEqual([false, true]);
+    const trail = await w.deps.db
+      .select()
+      .from(auditTrail)
+      .where(
+        and(eq(auditTrail.entity, 'odometer'), eq(auditTrail.entityId, vehicleId), eq(auditTrail.action, 'reject')),
+      );
+    expect(trail).toHaveLength(1);
+  });
+
+  it('settles many at once or none', async () => {
+    await record(['111', TODAY, '4'], ['112', TODAY, '4']);
+    const items = (await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber));
+    const chosen = items.map(({ vehicleId, readOn, odometerKm }) => ({ vehicleId, readOn, odometerKm }));
+    const wrong = settleInput.parse({ items: [...chosen, { ...chosen[0], odometerKm: 77 }], how: 'reject' });
+    expect(await settleReadings(w.deps, actor, wrong)).toMatchObject({ ok: false, error: { kind: 'not-found' } });
+    expect((await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber))).toHaveLength(2);
+    value(await settleReadings(w.deps, actor, settleInput.parse({ items: chosen, how: 'reject' })));
+    expect((await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber))).toEqual([]);
+  });
+});
+
+describe('a repeated key', () => {
+  it('gets the first answer, a refusal is not kept, and no key means no memory', async () => {
+    let runs = 0;
+    const run = async () => ({ ok: true as const, value: { n: ++runs } });
+    expect(value(await once(w.deps, actor, 'k1', run))).toEqual({ n: 1 });
+    expect(value(await once(w.deps, actor, 'k1', run))).toEqual({ n: 1 });
+    expect(value(await once(w.deps, actor, null, run))).toEqual({ n: 2 });
+    expect(await once(w.deps, actor, 'k2', async () => fail('invalid', 'no'))).toMatchObject({ ok: false });
+    expect(value(await once(w.deps, actor, 'k2', run))).toEqual({ n: 3 });
+    const other: Actor = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(value(await once(w.deps, other, 'k1', run))).toEqual({ n: 4 });
+  });
+});
