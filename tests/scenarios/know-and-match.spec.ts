@@ -207,6 +207,7 @@ test('units, leads, caps and spark demand are worked out while typing', async ({
   await expect(page.getByText(/names each cylinder from 1 once/)).toBeVisible();
   await page.goto('/bench/spark');
   await retyped(page.getByLabel('Gap', { exact: true }), '1.00', page.getByText('1.00 mm · 0.039 in asks'));
+  await page.getByLabel('Standard intake pressure').fill('100');
   await page.getByLabel('Boosted intake pressure').fill('170');
   await expect(page.getByText('0.59 mm · 0.023 in')).toBeVisible();
   await page.getByLabel('Gaps stated for boosts').fill('100=1.00 200=0.60');

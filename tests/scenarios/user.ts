@@ -36,7 +36,17 @@ export class User {
   }
 
   async goTo(
-    place: 'Due' | 'Work orders' | 'Plan' | 'Engines' | 'Parts' | 'Bench' | 'Import' | 'People' | 'Settings',
+    place:
+      | 'Due'
+      | 'Odometer'
+      | 'Work orders'
+      | 'Plan'
+      | 'Engines'
+      | 'Parts'
+      | 'Bench'
+      | 'Import'
+      | 'People'
+      | 'Settings',
   ): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: place, exact: true }).click();
     await expect(this.page).toHaveURL(new RegExp(`/${place.toLowerCase().replace(' ', '-')}$`));

@@ -11,7 +11,7 @@ import { gapText } from '../format/format';
 import type { FormAction } from '../primitives/action-form';
 import { LiveText } from '../primitives/live-fields';
 import { Caution, Facts } from '../primitives/page';
-import type { ToolProps } from './bench-data';
+import type { BenchEngine, ToolProps } from './bench-data';
 import { KeepForm } from './keep-form';
 import { EnginePicker } from './pickers';
 
@@ -22,6 +22,10 @@ const Chart = dynamic(() => import('../charts/chart').then((m) => m.Chart), {
 });
 const GAPS = Array.from({ length: 29 }, (_, i) => 0.4 + i * 0.05);
 
+/** The sheet's gap holds at the engine's own pressure; what is asked is more of it. */
+const standardOf = (engine: BenchEngine | undefined): number => engine?.intakeKpa ?? 100;
+const MORE_BOOST = 1.3;
+
 const number = (text: string, fallback: number): number => readNumber(text)[0] ?? fallback;
 const kilovolts = (volts: number): string => `about ${(volts / 1000).toFixed(1)} kV`;
 
@@ -30,8 +34,8 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
   const [engineId, setEngineId] = useState(data.engines[0]?.id ?? '');
   const engine = data.engines.find((e) => e.id === engineId);
   const [gap, setGap] = useState((engine?.gapMm ?? 1).toFixed(2));
-  const [standardKpa, setStandardKpa] = useState('100');
-  const [boostedKpa, setBoostedKpa] = useState(String(engine?.intakeKpa ?? 170));
+  const [standardKpa, setStandardKpa] = useState(String(standardOf(engine)));
+  const [boostedKpa, setBoostedKpa] = useState(String(Math.round(standardOf(engine) * MORE_BOOST)));
   const [kelvin, setKelvin] = useState('315');
   const [ratio, setRatio] = useState(String(engine?.compressionRatio ?? 9.8));
   const [known, setKnown] = useState('');
@@ -40,7 +44,8 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
     const next = data.engines.find((e) => e.id === id);
     if (!next) return;
     if (next.compressionRatio !== null) setRatio(String(next.compressionRatio));
-    if (next.intakeKpa !== null) setBoostedKpa(String(next.intakeKpa));
+    setStandardKpa(String(standardOf(next)));
+    setBoostedKpa(String(Math.round(standardOf(next) * MORE_BOOST)));
     if (next.gapMm !== null) setGap(next.gapMm.toFixed(2));
   };
   const input = {

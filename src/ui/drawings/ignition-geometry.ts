@@ -26,6 +26,8 @@ export interface LeadShape {
   readonly name: string;
   readonly from: Point;
   readonly leave: Point;
+  /** A point it passes level, so that it goes round what lies between. */
+  readonly via?: Point;
   readonly arrive: Point;
   readonly to: Point;
 }
@@ -152,18 +154,13 @@ function withPack(model: EngineModel, at: ReadonlyMap<string, Point>, around: Bo
       if (!plug) return [];
       const from = { x: box.left, y: box.top + ((n + 1) * COIL_HEIGHT) / (coil.fires.length + 1) };
       const side = plug.y <= middleY ? -1 : 1;
+      // Round the bank from outside, the furthest plug on the outermost way, so that no lead passes behind a plug.
+      const away = 12 + (around.right - plug.x) * 0.14;
+      const rail = (side < 0 ? around.top - 40 : around.bottom + 40) + side * away;
       const to = { x: plug.x, y: plug.y + side * PLUG_RADIUS };
+      const via = { x: around.right + 26, y: rail };
       return [
-        {
-          name: siteId(site),
-          from,
-          leave: { x: from.x - 60, y: from.y + side * 10 },
-          arrive: {
-            x: to.x + (left - to.x) * 0.3,
-            y: (side < 0 ? around.top : around.bottom) + side * (46 + (left - to.x) * 0.24),
-          },
-          to,
-        },
+        { name: siteId(site), from, leave: { x: from.x - 34, y: from.y }, via, arrive: { x: to.x, y: rail }, to },
       ];
     });
   });
@@ -217,7 +214,7 @@ export function extentOf(shapes: IgnitionShapes | null, plugs: Box): Box {
     plugs,
     ...(shapes?.coils.map((coil) => coil.box) ?? []),
     ...(cap ? [boxOf([cap.centre], cap.radius + 34)] : []),
-    ...(shapes?.leads.map((lead) => boxOf([lead.arrive])) ?? []),
+    ...(shapes?.leads.map((lead) => boxOf([lead.arrive, lead.via ?? lead.arrive])) ?? []),
   ];
   return {
     left: Math.min(...boxes.map((box) => box.left)),

@@ -33,15 +33,16 @@ export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {
 }
 
 export function Leads({ leads }: { leads: readonly LeadShape[] }) {
-  return leads.map(({ name, from, leave, arrive, to }) => (
-    <chakra.path
-      key={name}
-      d={`M${from.x} ${from.y} C${leave.x} ${leave.y} ${arrive.x} ${arrive.y} ${to.x} ${to.y}`}
-      fill="none"
-      stroke="ramp.2"
-      strokeWidth={2.5}
-    />
+  return leads.map((lead) => (
+    <chakra.path key={lead.name} d={pathOf(lead)} fill="none" stroke="ramp.2" strokeWidth={2.5} />
   ));
+}
+
+function pathOf({ from, leave, via, arrive, to }: LeadShape): string {
+  const start = `M${from.x} ${from.y} C${leave.x} ${leave.y}`;
+  const end = `${arrive.x} ${arrive.y} ${to.x} ${to.y}`;
+  if (!via) return `${start} ${end}`;
+  return `${start} ${via.x + 44} ${via.y} ${via.x} ${via.y} C${via.x - 26} ${via.y} ${end}`;
 }
 
 /** The cap from above: towers numbered by the cylinder their lead runs to, and the way the rotor turns. */

@@ -84,14 +84,12 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
               : answer.message)}
         </Box>
       </Box>
-      <PlainTable heads={['Vehicle', 'Last accepted', 'Expected about', 'Reading', '']}>
+      <PlainTable heads={['Vehicle', 'Reading', '', 'Expected about', 'Last accepted']}>
         {vehicles.map((vehicle) => (
           <Table.Row key={vehicle.id}>
             <Table.Cell>
               <strong>{vehicle.unitNumber}</strong> {vehicle.name}
             </Table.Cell>
-            <Table.Cell whiteSpace="nowrap">{vehicle.last}</Table.Cell>
-            <Table.Cell whiteSpace="nowrap">{vehicle.expected}</Table.Cell>
             <Table.Cell whiteSpace="nowrap">
               <Input
                 aria-label={`Reading of unit ${vehicle.unitNumber}`}
@@ -111,6 +109,8 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
             <Table.Cell color={results.get(vehicle.unitNumber)?.state === 'accepted' ? 'soft' : 'wrong.ink'}>
               {results.get(vehicle.unitNumber)?.message}
             </Table.Cell>
+            <Table.Cell whiteSpace="nowrap">{vehicle.expected}</Table.Cell>
+            <Table.Cell whiteSpace="nowrap">{vehicle.last}</Table.Cell>
           </Table.Row>
         ))}
       </PlainTable>
