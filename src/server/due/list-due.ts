@@ -10,6 +10,7 @@ import {
   type WorstSite,
   worstSite,
 } from '@/core/interval/due';
+import { dueSum, type SumLine } from '@/core/interval/sum';
 import { type GroupRate, groupRate, settledRate, type UseRate } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
@@ -36,6 +37,8 @@ export interface DueItem {
   readonly limitShare: number;
   readonly certainty: Certainty | null;
   readonly due: DueDates | null;
+  /** The reckoning behind the date, for one vehicle; empty in lists. */
+  readonly sum: readonly SumLine[];
   /** What the dash shows. */
   readonly odometerUnit: 'km' | 'mi';
   readonly odometerKm: number | null;
@@ -108,8 +111,9 @@ export async function viewDue(deps: Deps, actor: Actor, vehicleId: string): Prom
   const [row] = await loadStandings(deps.db, actor.fleetId, vehicleId);
   if (!row) return notFound('vehicle');
   const group = groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup));
-  const [item] = await withLabels(deps, actor, [standingOf(row, group, deps.today())]);
-  return item ? ok(item) : notFound('vehicle');
+  const standing = standingOf(row, group, deps.today());
+  const [item] = await withLabels(deps, actor, [standing]);
+  return item ? ok({ ...item, sum: sumOf(row, standing, deps.today()) }) : notFound('vehicle');
 }
 
 const distinct = (rows: readonly StandingRow[], key: 'depot' | 'dutyGroup'): readonly string[] =>
@@ -166,6 +170,7 @@ function toItem({ row, state, worst, rate }: Standing, label: DueLabels): DueIte
     limitShare: row.limitShare,
     certainty: worst?.site.certainty ?? null,
     due: worst?.due.due ?? null,
+    sum: [],
     odometerUnit: label.odometerUnit,
     odometerKm: row.odometerKm,
     odometerOn: row.odometerOn,
@@ -200,6 +205,17 @@ function worstOf(row: StandingRow, rate: UseRate | null, today: PlainDate): Wors
     today,
     odometer: { on: row.odometerOn, km: row.odometerKm },
     rate,
+    limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
+  });
+}
+
+function sumOf(row: StandingRow, { worst, rate }: Standing, today: PlainDate): readonly SumLine[] {
+  if (!worst || row.odometerOn === null || row.odometerKm === null) return [];
+  return dueSum({
+    today,
+    odometer: { on: row.odometerOn, km: row.odometerKm },
+    rate,
+    installed: worst.site.installed,
     limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
   });
 }

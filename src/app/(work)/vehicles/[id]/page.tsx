@@ -12,6 +12,7 @@ import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
 import { AnswerField } from '@/ui/catalogue/answer-field';
 import { BLOCKER_WORDS, SCOPE_WORDS } from '@/ui/catalogue/words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
+import { DueSum } from '@/ui/due/due-sum';
 import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
 import { dateText, distanceText, gapText, instantText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -90,6 +91,11 @@ export default async function VehiclePage({ params }: Props) {
         </Box>
         <Box minW="0">
           <OdometerSection view={view.value} system={system} />
+          {due.sum.length > 0 && (
+            <Section title="How the date comes about" aside="to check with a pencil">
+              <DueSum lines={due.sum} system={system} />
+            </Section>
+          )}
           <SpecSection view={view.value} system={system} />
         </Box>
       </Grid>

@@ -1,0 +1,57 @@
+import { addDays, daysBetween, type PlainDate } from '../calendar/plain-date';
+import { type DueInput, due } from './due';
+
+/** One line of the reckoning, as a person would check it with a pencil. km and days are not rounded. */
+export type SumLine =
+  | { readonly kind: 'read'; readonly km: number; readonly on: PlainDate }
+  | { readonly kind: 'driven-since'; readonly days: number; readonly kmPerDay: number; readonly km: number }
+  | { readonly kind: 'now'; readonly km: number }
+  | { readonly kind: 'fitted'; readonly km: number; readonly on: PlainDate }
+  | { readonly kind: 'covered'; readonly km: number }
+  | { readonly kind: 'limit'; readonly km: number; readonly fullKm: number; readonly share: number }
+  | { readonly kind: 'left'; readonly km: number; readonly days: number | null; readonly on: PlainDate | null }
+  | { readonly kind: 'time-limit'; readonly months: number; readonly share: number; readonly on: PlainDate }
+  | { readonly kind: 'due'; readonly on: PlainDate; readonly by: 'distance' | 'time' };
+
+/**
+ * The sum behind a due date, line by line, in the order in which it is reckoned. Every line follows from those above it,
+ * and the last is the date that `due` gives.
+ */
+export function dueSum(input: DueInput): readonly SumLine[] {
+  const { today, odometer, rate, installed, limits } = input;
+  const share = limits.share ?? 1;
+  const found = due(input);
+  const lines: SumLine[] = [{ kind: 'read', ...odometer }];
+  const days = Math.max(0, daysBetween(odometer.on, today));
+  if (rate) lines.push({ kind: 'driven-since', days, kmPerDay: rate.kmPerDay, km: rate.kmPerDay * days });
+  lines.push({ kind: 'now', km: found.odometerNowKm }, { kind: 'fitted', ...installed });
+  const covered = found.odometerNowKm - installed.km;
+  lines.push({ kind: 'covered', km: covered });
+  const byDistance = dateOfDistance(input, covered);
+  if (limits.distanceKm != null) {
+    const km = limits.distanceKm * share;
+    lines.push(
+      { kind: 'limit', km, fullKm: limits.distanceKm, share },
+      { kind: 'left', km: km - covered, ...byDistance },
+    );
+  }
+  const byTime = limits.months == null ? null : due({ ...input, limits: { months: limits.months, share } }).due?.p50;
+  if (limits.months != null && byTime) lines.push({ kind: 'time-limit', months: limits.months, share, on: byTime });
+  if (found.due)
+    lines.push({
+      kind: 'due',
+      on: found.due.p50,
+      by: byTime && found.due.p50 === byTime && byTime !== byDistance.on ? 'time' : 'distance',
+    });
+  return lines;
+}
+
+/** Days that the rest of the distance lasts, whole ones; null where nothing dates it. */
+function dateOfDistance(input: DueInput, coveredKm: number): { days: number | null; on: PlainDate | null } {
+  const { limits, rate, today } = input;
+  if (limits.distanceKm == null || !rate || rate.kmPerDay <= 0) return { days: null, on: null };
+  const left = limits.distanceKm * (limits.share ?? 1) - coveredKm;
+  const on = due({ ...input, limits: { distanceKm: limits.distanceKm, share: limits.share } }).due?.p50 ?? null;
+  const days = Math.floor(left / rate.kmPerDay);
+  return { days, on: on ?? addDays(today, days) };
+}
