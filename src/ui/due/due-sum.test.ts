@@ -14,6 +14,7 @@ describe('lineText', () => {
     expect(lineText({ kind: 'left', km: -500, days: -8, on: '2026-11-08' }, 'metric').words).toBe(
       'Left, 8 days over: 8 Nov 2026',
     );
+    expect(lineText({ kind: 'left', km: -500, days: -8, on: '2026-11-08' }, 'metric').figure).toBe('− 500 km');
     expect(lineText({ kind: 'left', km: 500, days: null, on: null }, 'metric').words).toBe('Left');
     expect(lineText({ kind: 'due', on: '2027-06-04', by: 'time' }, 'metric')).toEqual({
       words: 'Due by time',

@@ -54,7 +54,7 @@ export function lineText(line: SumLine, system: UnitSystem): LineText {
           line.on === null
             ? 'Left'
             : `Left, ${Math.abs(line.days ?? 0)} days ${(line.days ?? 0) < 0 ? 'over' : 'more'}: ${dateText(line.on)}`,
-        figure: km(line.km),
+        figure: line.km < 0 ? `− ${km(-line.km)}` : km(line.km),
       };
     case 'time-limit':
       return {
