@@ -2,29 +2,26 @@ import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { sideWords } from '@/core/engine/sides';
-import { scopeWords } from '@/core/fitment/scope';
 import { readVin, yearContradiction } from '@/core/fitment/vin';
 import { turnAngle } from '@/core/torque/plan';
-import { type Actor, may } from '@/server/access';
+import { may } from '@/server/access';
 import { deps } from '@/server/deps';
-import { QUESTIONS } from '@/server/due/refresh-status';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
-import { AnswerField } from '@/ui/catalogue/answer-field';
-import { BLOCKER_WORDS, SCOPE_WORDS } from '@/ui/catalogue/words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { DueSum } from '@/ui/due/due-sum';
 import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
 import { dateText, distanceText, gapText, instantText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
-import { Caution, Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { OdometerChart } from '@/ui/vehicle/odometer-chart';
 import { ORDER_STATES, SOURCE_WORDS } from '@/ui/work-orders/order-words';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { openWorkOrderAction } from '../../work-orders/actions';
-import { answerFitmentAction, swapCoilsAction } from '../actions';
+import { CoilsSection } from './coils-section';
+import { FitmentNotice, Held } from './fitment-notice';
+import { PoliciesSection } from './policies-section';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -55,7 +52,7 @@ export default async function VehiclePage({ params }: Props) {
           ` · ${percentText(due.lifeUsed)} of ${bindingText(due, system)} used by the worst site`}
         {due.due && ` · due ${dateText(due.due.p50)}, likely ${dateText(due.due.p10)} to ${dateText(due.due.p90)}`}
       </PageHead>
-      <Fitment view={view.value} actor={actor} />
+      <FitmentNotice view={view.value} actor={actor} />
       {held && <Held view={view.value} canOpen={canOpen} />}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
         <Box minW="0">
@@ -107,140 +104,6 @@ export default async function VehiclePage({ params }: Props) {
   );
 }
 
-function Fitment({ view: { vehicle, family, fitment }, actor }: { view: VehicleView; actor: Actor }) {
-  if (fitment.kind === 'match') return null;
-  const hidden = (
-    <>
-      <input type="hidden" name="vehicleId" value={vehicle.id} />
-      <input type="hidden" name="version" value={vehicle.version} />
-    </>
-  );
-  if (fitment.kind === 'no-spec')
-    return (
-      <Box bg="wrong.bg" color="wrong.ink" p="4" rounded="sm" mb="5">
-        <strong>No spec: do not fit.</strong>{' '}
-        {fitment.reason === 'only-memory'
-          ? 'The only sheet is from memory.'
-          : `There is no spec sheet for ${family.code} that covers this vehicle.`}{' '}
-        Import one with its source.
-      </Box>
-    );
-  return (
-    <Box bg="sheet" border="1px solid" borderColor="line" p="4" rounded="sm" mb="5" maxW="640px">
-      <Box fontWeight="650">No firm match yet: {QUESTIONS[fitment.key]}</Box>
-      <Box as="ul" pl="4" my="2" color="soft">
-        {[...fitment.candidates]
-          .sort((a, b) => scopeWords(a).localeCompare(scopeWords(b)))
-          .map((spec) => (
-            <li key={spec.id}>
-              {scopeWords(spec)}: <Code>{spec.part.number}</Code>, gap {gapText(spec.gapMinMm, actor.unitSystem)} and up
-              ({SOURCE_WORDS[spec.sourceKind]})
-            </li>
-          ))}
-      </Box>
-      {may(actor, 'answer fitment questions') && (
-        <ActionForm action={answerFitmentAction}>
-          {hidden}
-          {fitment.key === 'sheet' ? (
-            <SelectField
-              name="settledSheetId"
-              label="The sheet that holds for this vehicle"
-              choices={fitment.candidates.map((spec) => ({
-                value: spec.id,
-                label: `${spec.part.number}, ${scopeWords(spec)}, ${spec.sourceDocument}`,
-              }))}
-            />
-          ) : (
-            <AnswerField question={fitment.key} choices={fitment.choices} />
-          )}
-          <SubmitButton main>Settle it</SubmitButton>
-        </ActionForm>
-      )}
-    </Box>
-  );
-}
-
-/** Coils by tag: where each sits and has sat, and which cylinder keeps losing them. */
-function CoilsSection({ view: { coils, vehicle }, actor }: { view: VehicleView; actor: Actor }) {
-  if (coils.now.length === 0) return null;
-  const tagged = coils.now.filter(({ fitted }) => fitted.tag);
-  const choices = tagged.map(({ fitted }) => ({
-    value: String(fitted.cylinder),
-    label: `cylinder ${fitted.cylinder}, ${fitted.tag}`,
-  }));
-  return (
-    <Section title="Coils" aside="followed by their tags">
-      {coils.eaters.map(({ cylinder, lost }) => (
-        <Box key={cylinder} mb="3">
-          <Caution>
-            Cylinder {cylinder} has used up {lost} coils: look at boot, well, plug gap and wiring before another is
-            fitted.
-          </Caution>
-        </Box>
-      ))}
-      <PlainTable heads={['Cylinder', 'Tag', 'Part', 'There since', 'Before that']}>
-        {coils.now.map(({ fitted, number }) => {
-          const before = coils.coils.find((coil) => coil.tag === fitted.tag)?.stays.slice(0, -1) ?? [];
-          return (
-            <Table.Row key={fitted.id}>
-              <Table.Cell fontWeight="650">{fitted.cylinder}</Table.Cell>
-              <Table.Cell>
-                <Code>{fitted.tag ?? 'no tag'}</Code>
-              </Table.Cell>
-              <Table.Cell>
-                <Code>{number ?? fitted.believedNumber ?? 'unknown'}</Code>
-              </Table.Cell>
-              <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
-              <Table.Cell color="soft">
-                {before.map((stay) => `cylinder ${stay.cylinder} from ${dateText(stay.from)}`).join(', ') || NONE}
-              </Table.Cell>
-            </Table.Row>
-          );
-        })}
-      </PlainTable>
-      {may(actor, 'record work') && tagged.length > 1 && (
-        <details>
-          <summary>Record that two coils have changed places</summary>
-          <Box maxW="640px" mt="2">
-            <ActionForm action={swapCoilsAction}>
-              <input type="hidden" name="vehicleId" value={vehicle.id} />
-              <Grid templateColumns={{ base: '1fr', sm: '1fr 1fr' }} columnGap="4">
-                <SelectField name="first" label="Coil of" choices={choices} />
-                <SelectField name="second" label="with coil of" choices={choices} defaultValue={choices[1]?.value} />
-              </Grid>
-              <TextField name="reason" label="Why" />
-              <SubmitButton>Record the swap</SubmitButton>
-            </ActionForm>
-          </Box>
-        </details>
-      )}
-    </Section>
-  );
-}
-
-/** The sheet in force releases no work by itself. */
-function Held({ view: { vehicle, blockers }, canOpen }: { view: VehicleView; canOpen: boolean }) {
-  return (
-    <Box bg="caution.bg" color="caution.ink" p="4" rounded="sm" mb="5" maxW="640px">
-      <strong>The spec sheet in force is held back.</strong>
-      <Box as="ul" pl="4" my="1">
-        {blockers.map((blocker) => (
-          <li key={blocker}>{BLOCKER_WORDS[blocker]}.</li>
-        ))}
-      </Box>
-      {canOpen && (
-        <Box color="ink" mt="2">
-          <ActionForm action={openWorkOrderAction}>
-            <input type="hidden" name="vehicleId" value={vehicle.id} />
-            <TextField name="releaseReason" label="Why it may be worked by all the same" />
-            <SubmitButton main>Open a work order with this reason</SubmitButton>
-          </ActionForm>
-        </Box>
-      )}
-    </Box>
-  );
-}
-
 function Vin({ vin, modelYear }: { vin: string | null; modelYear: number | null }) {
   if (vin === null) return 'not recorded';
   const doubt = modelYear === null ? null : yearContradiction(vin, modelYear);
@@ -280,36 +143,6 @@ function Answers({ view: { answers } }: { view: VehicleView }) {
         );
       })}
     </Box>
-  );
-}
-
-function PoliciesSection({ view: { policies } }: { view: VehicleView }) {
-  const chosen = policies.filter(({ scope }) => scope !== 'default');
-  return (
-    <Section
-      title="Shop policies in force here"
-      aside={<TextLink href="/policies">all schools and their reasons</TextLink>}
-    >
-      <Facts
-        rows={chosen.map(({ policy, school, scope, why }) => [
-          policy.name,
-          <Box key={policy.id}>
-            <strong>{school.name}</strong>, {SCOPE_WORDS[scope]}: {why}{' '}
-            <Box as="span" color="soft">
-              {school.changes}
-            </Box>
-          </Box>,
-        ])}
-      />
-      <Box color="soft" fontSize="sm" mt="1">
-        By default:{' '}
-        {policies
-          .filter(({ scope }) => scope === 'default')
-          .map(({ policy, school }) => `${policy.name.toLowerCase()} ${school.name.toLowerCase()}`)
-          .join('; ')}
-        .
-      </Box>
-    </Section>
   );
 }
 

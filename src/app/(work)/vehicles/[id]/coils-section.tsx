@@ -1,0 +1,67 @@
+import { Box, Grid, Table } from '@chakra-ui/react';
+import { type Actor, may } from '@/server/access';
+import type { VehicleView } from '@/server/fleet/view-vehicle';
+import { dateText, NONE } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Caution, Code, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { swapCoilsAction } from '../actions';
+
+/** Coils by tag: where each sits and has sat, and which cylinder keeps losing them. */
+export function CoilsSection({ view: { coils, vehicle }, actor }: { view: VehicleView; actor: Actor }) {
+  if (coils.now.length === 0) return null;
+  const tagged = coils.now.filter(({ fitted }) => fitted.tag);
+  const choices = tagged.map(({ fitted }) => ({
+    value: String(fitted.cylinder),
+    label: `cylinder ${fitted.cylinder}, ${fitted.tag}`,
+  }));
+  return (
+    <Section title="Coils" aside="followed by their tags">
+      {coils.eaters.map(({ cylinder, lost }) => (
+        <Box key={cylinder} mb="3">
+          <Caution>
+            Cylinder {cylinder} has used up {lost} coils: look at boot, well, plug gap and wiring before another is
+            fitted.
+          </Caution>
+        </Box>
+      ))}
+      <PlainTable heads={['Cylinder', 'Tag', 'Part', 'There since', 'Before that']}>
+        {coils.now.map(({ fitted, number }) => {
+          const before = coils.coils.find((coil) => coil.tag === fitted.tag)?.stays.slice(0, -1) ?? [];
+          return (
+            <Table.Row key={fitted.id}>
+              <Table.Cell fontWeight="650">{fitted.cylinder}</Table.Cell>
+              <Table.Cell>
+                <Code>{fitted.tag ?? 'no tag'}</Code>
+              </Table.Cell>
+              <Table.Cell>
+                <Code>{number ?? fitted.believedNumber ?? 'unknown'}</Code>
+              </Table.Cell>
+              <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
+              <Table.Cell color="soft">
+                {before.map((stay) => `cylinder ${stay.cylinder} from ${dateText(stay.from)}`).join(', ') || NONE}
+              </Table.Cell>
+            </Table.Row>
+          );
+        })}
+      </PlainTable>
+      {may(actor, 'record work') && tagged.length > 1 && (
+        <details>
+          <summary>Record that two coils have changed places</summary>
+          <Box maxW="640px" mt="2">
+            <ActionForm action={swapCoilsAction}>
+              <input type="hidden" name="vehicleId" value={vehicle.id} />
+              <Grid templateColumns={{ base: '1fr', sm: '1fr 1fr' }} columnGap="4">
+                <SelectField name="first" label="Coil of" choices={choices} />
+                <SelectField name="second" label="with coil of" choices={choices} defaultValue={choices[1]?.value} />
+              </Grid>
+              <TextField name="reason" label="Why" />
+              <SubmitButton>Record the swap</SubmitButton>
+            </ActionForm>
+          </Box>
+        </details>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,91 @@
+import { Box } from '@chakra-ui/react';
+import { scopeWords } from '@/core/fitment/scope';
+import { type Actor, may } from '@/server/access';
+import { QUESTIONS } from '@/server/due/refresh-status';
+import type { VehicleView } from '@/server/fleet/view-vehicle';
+import { AnswerField } from '@/ui/catalogue/answer-field';
+import { BLOCKER_WORDS } from '@/ui/catalogue/words';
+import { gapText } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Code } from '@/ui/primitives/page';
+import { SOURCE_WORDS } from '@/ui/work-orders/order-words';
+import { openWorkOrderAction } from '../../work-orders/actions';
+import { answerFitmentAction } from '../actions';
+
+/** What keeps a vehicle from a firm match, and the field that settles it; nothing for a match. */
+export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { view: VehicleView; actor: Actor }) {
+  if (fitment.kind === 'match') return null;
+  const hidden = (
+    <>
+      <input type="hidden" name="vehicleId" value={vehicle.id} />
+      <input type="hidden" name="version" value={vehicle.version} />
+    </>
+  );
+  if (fitment.kind === 'no-spec')
+    return (
+      <Box bg="wrong.bg" color="wrong.ink" p="4" rounded="sm" mb="5">
+        <strong>No spec: do not fit.</strong>{' '}
+        {fitment.reason === 'only-memory'
+          ? 'The only sheet is from memory.'
+          : `There is no spec sheet for ${family.code} that covers this vehicle.`}{' '}
+        Import one with its source.
+      </Box>
+    );
+  return (
+    <Box bg="sheet" border="1px solid" borderColor="line" p="4" rounded="sm" mb="5" maxW="640px">
+      <Box fontWeight="650">No firm match yet: {QUESTIONS[fitment.key]}</Box>
+      <Box as="ul" pl="4" my="2" color="soft">
+        {[...fitment.candidates]
+          .sort((a, b) => scopeWords(a).localeCompare(scopeWords(b)))
+          .map((spec) => (
+            <li key={spec.id}>
+              {scopeWords(spec)}: <Code>{spec.part.number}</Code>, gap {gapText(spec.gapMinMm, actor.unitSystem)} and up
+              ({SOURCE_WORDS[spec.sourceKind]})
+            </li>
+          ))}
+      </Box>
+      {may(actor, 'answer fitment questions') && (
+        <ActionForm action={answerFitmentAction}>
+          {hidden}
+          {fitment.key === 'sheet' ? (
+            <SelectField
+              name="settledSheetId"
+              label="The sheet that holds for this vehicle"
+              choices={fitment.candidates.map((spec) => ({
+                value: spec.id,
+                label: `${spec.part.number}, ${scopeWords(spec)}, ${spec.sourceDocument}`,
+              }))}
+            />
+          ) : (
+            <AnswerField question={fitment.key} choices={fitment.choices} />
+          )}
+          <SubmitButton main>Settle it</SubmitButton>
+        </ActionForm>
+      )}
+    </Box>
+  );
+}
+
+/** The sheet in force releases no work by itself. */
+export function Held({ view: { vehicle, blockers }, canOpen }: { view: VehicleView; canOpen: boolean }) {
+  return (
+    <Box bg="caution.bg" color="caution.ink" p="4" rounded="sm" mb="5" maxW="640px">
+      <strong>The spec sheet in force is held back.</strong>
+      <Box as="ul" pl="4" my="1">
+        {blockers.map((blocker) => (
+          <li key={blocker}>{BLOCKER_WORDS[blocker]}.</li>
+        ))}
+      </Box>
+      {canOpen && (
+        <Box color="ink" mt="2">
+          <ActionForm action={openWorkOrderAction}>
+            <input type="hidden" name="vehicleId" value={vehicle.id} />
+            <TextField name="releaseReason" label="Why it may be worked by all the same" />
+            <SubmitButton main>Open a work order with this reason</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,36 @@
+import { Box } from '@chakra-ui/react';
+import type { VehicleView } from '@/server/fleet/view-vehicle';
+import { SCOPE_WORDS } from '@/ui/catalogue/words';
+import { TextLink } from '@/ui/primitives/links';
+import { Facts, Section } from '@/ui/primitives/page';
+
+/** The schools in force for this vehicle, and why. */
+export function PoliciesSection({ view: { policies } }: { view: VehicleView }) {
+  const chosen = policies.filter(({ scope }) => scope !== 'default');
+  return (
+    <Section
+      title="Shop policies in force here"
+      aside={<TextLink href="/policies">all schools and their reasons</TextLink>}
+    >
+      <Facts
+        rows={chosen.map(({ policy, school, scope, why }) => [
+          policy.name,
+          <Box key={policy.id}>
+            <strong>{school.name}</strong>, {SCOPE_WORDS[scope]}: {why}{' '}
+            <Box as="span" color="soft">
+              {school.changes}
+            </Box>
+          </Box>,
+        ])}
+      />
+      <Box color="soft" fontSize="sm" mt="1">
+        By default:{' '}
+        {policies
+          .filter(({ scope }) => scope === 'default')
+          .map(({ policy, school }) => `${policy.name.toLowerCase()} ${school.name.toLowerCase()}`)
+          .join('; ')}
+        .
+      </Box>
+    </Section>
+  );
+}
