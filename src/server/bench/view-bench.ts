@@ -94,5 +94,3 @@ const scopeShort = (spec: Parameters<typeof scopeWords>[0]): string => {
 
 const middle = (spec: { readonly gapMinMm: number; readonly gapMaxMm: number } | undefined): number | null =>
   spec ? (spec.gapMinMm + spec.gapMaxMm) / 2 : null;
-
-export type BenchView = Extract<Awaited<ReturnType<typeof viewBench>>, { ok: true }>['value'];

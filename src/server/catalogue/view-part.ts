@@ -52,7 +52,7 @@ export async function viewPart(deps: Deps, actor: Actor, id: string) {
   ]);
   const line = graph.family(part.numberKey);
   const onLine = new Set(line);
-  const taking = new Set([part.numberKey, ...graph.sameParts(part.numberKey)]);
+  const taking = graph.sameParts(part.numberKey);
   const current = currentOf(graph, byKey, part);
   const familyById = new Map(families.map((family) => [family.id, family]));
   const ownSheets = sheets.filter((sheet) => onLine.has(sheet.part.numberKey));
