@@ -4,7 +4,7 @@ import type { Bank, EngineModel } from '@/core/engine/model';
 import type { Candidate } from '@/core/fitment/match';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '../client';
-import { engineCylinders, engineFamilies, heatCrosses, parts, specSheets, supersessions } from '../schema';
+import { engineCylinders, engineFamilies, heatCrosses, numberCodes, parts, specSheets, supersessions } from '../schema';
 
 export type EngineFamilyRow = typeof engineFamilies.$inferSelect;
 
@@ -94,7 +94,7 @@ export async function loadSpecs(
   return (await loadSheets(q, fleetId, today, ids)).filter(isPlugSheet);
 }
 
-const isPlugSheet = (sheet: ComponentSheet): sheet is SpecSheet => sheet.component === 'plug';
+export const isPlugSheet = (sheet: ComponentSheet): sheet is SpecSheet => sheet.component === 'plug';
 
 /** All parts of a fleet by number. */
 export async function loadParts(q: Querier, fleetId: string): Promise<readonly PartRow[]> {
@@ -112,4 +112,13 @@ export async function loadSupersessions(q: Querier, fleetId: string) {
 
 export async function loadHeatCrosses(q: Querier, fleetId: string) {
   return q.select().from(heatCrosses).where(eq(heatCrosses.fleetId, fleetId));
+}
+
+/** The makers' tables of number codes, by maker and place. */
+export async function loadNumberCodes(q: Querier, fleetId: string) {
+  return q
+    .select()
+    .from(numberCodes)
+    .where(eq(numberCodes.fleetId, fleetId))
+    .orderBy(asc(numberCodes.maker), asc(numberCodes.place), asc(numberCodes.code));
 }

@@ -15,6 +15,7 @@ import {
 import type { BankAccess, Fastener } from '../../core/engine/access';
 import type { Coil, Distributor } from '../../core/engine/model';
 import { COMPONENTS } from '../../core/engine/quantities';
+import { SUFFIX_ATTRIBUTES } from '../../core/fitment/suffix';
 import { SUPERSESSION_KINDS } from '../../core/fitment/supersession';
 import { REGAP_POLICIES } from '../../core/gap/check';
 import { SHEET_LUBRICANTS, SHELLS } from '../../core/policy/apply';
@@ -171,6 +172,29 @@ export const heatCrosses = pgTable(
   (t) => [
     unique().on(t.fleetId, t.makerA, t.heatA, t.makerB, t.heatB),
     check('heat_crosses_two_makers', sql`${t.makerA} <> ${t.makerB}`),
+  ],
+);
+
+/** How a maker's numbers are to be read: what each code at each place of the suffix says. */
+export const numberCodes = pgTable(
+  'number_codes',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    maker: text().notNull(),
+    place: integer().notNull(),
+    attribute: text({ enum: ['base', ...SUFFIX_ATTRIBUTES] }).notNull(),
+    code: text().notNull(),
+    value: text().notNull(),
+    source: text().notNull(),
+    version: version(),
+  },
+  (t) => [
+    unique().on(t.fleetId, t.maker, t.place, t.code),
+    check(
+      'number_codes_place_possible',
+      sql`${t.place} between 0 and 9 and (${t.place} = 0) = (${t.attribute} = 'base')`,
+    ),
   ],
 );
 

@@ -3,16 +3,24 @@ import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { compareParts } from '@/core/fitment/equivalent';
 import { match, partKey } from '@/core/fitment/match';
-import { nearestNumbers } from '@/core/fitment/nearest-number';
+import { type NearNumber, nearestNumbers } from '@/core/fitment/nearest-number';
 import { type CurrentPart, mixing, type SupersessionGraph } from '@/core/fitment/supersession';
 import { ok } from '@/core/shared/result';
-import { loadFamilies, loadHeatCrosses, loadSheets, type PartRow } from '@/db/queries/catalogue';
+import {
+  isPlugSheet,
+  loadFamilies,
+  loadHeatCrosses,
+  loadSheets,
+  loadSpecs,
+  type PartRow,
+} from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/status';
 import { fittedComponents, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { notFound } from '../failure';
+import { notFound, type Outcome } from '../failure';
 import { loadGraph } from './fitment-of';
+import { type ReadNumber, readNumberOf } from './read-number';
 
 /** Every part with the number that it goes by today. */
 export async function listParts(deps: Deps, actor: Actor) {
@@ -55,6 +63,10 @@ export async function viewPart(deps: Deps, actor: Actor, id: string) {
   const taking = graph.sameParts(part.numberKey);
   const current = currentOf(graph, byKey, part);
   const familyById = new Map(families.map((family) => [family.id, family]));
+  const number = await readNumberOf(deps.db, actor.fleetId, part.number, part, {
+    byKey,
+    sheetsOf: (base) => sheets.filter(isPlugSheet).filter((sheet) => sheet.partId === base.id),
+  });
   const ownSheets = sheets.filter((sheet) => onLine.has(sheet.part.numberKey));
   const vehiclesTaking = keys.flatMap((vehicle) => {
     const family = familyById.get(vehicle.engineFamilyId);
@@ -78,6 +90,7 @@ export async function viewPart(deps: Deps, actor: Actor, id: string) {
   });
   return ok({
     part,
+    number,
     current,
     history: line.flatMap((key) => byKey.get(key) ?? []),
     edges: graph.edgesAmong(line).map((edge) => ({ ...edge, row: rows.find((r) => isEdge(r, edge, byKey)) ?? null })),
@@ -136,23 +149,28 @@ async function fittedNow(deps: Deps, actor: Actor, partId: string) {
     .orderBy(asc(vehicles.unitNumber));
 }
 
-/** What a typed or scanned number is: the part, or known numbers one slip away. */
-export async function findPart(deps: Deps, actor: Actor, text: string) {
+export interface FoundPart {
+  readonly part: PartRow | null;
+  /** What a number that is not in the catalogue says of itself. */
+  readonly number: ReadNumber | null;
+  readonly near: readonly (NearNumber & { readonly id: string })[];
+}
+
+/** What a typed or scanned number is: the part, a known one with a suffix, or known numbers one slip away. */
+export async function findPart(deps: Deps, actor: Actor, text: string): Promise<Outcome<FoundPart>> {
   const refused = refusal(actor, 'read the fleet');
   if (refused) return refused;
-  const { parts } = await loadGraph(deps.db, actor.fleetId);
-  const key = partKey(text);
-  const part = parts.find((p) => p.numberKey === key) ?? null;
-  return ok({
-    part,
-    near: part
-      ? []
-      : nearestNumbers(
-          text,
-          parts.map((p) => p.number),
-        ).map((near) => ({
-          ...near,
-          id: parts.find((p) => p.number === near.number)?.id ?? '',
-        })),
+  const { parts, byKey } = await loadGraph(deps.db, actor.fleetId);
+  const part = byKey.get(partKey(text)) ?? null;
+  if (part) return ok({ part, number: null, near: [] });
+  const specs = await loadSpecs(deps.db, actor.fleetId, deps.today());
+  const number = await readNumberOf(deps.db, actor.fleetId, text, null, {
+    byKey,
+    sheetsOf: (base) => specs.filter((sheet) => sheet.partId === base.id),
   });
+  const near = nearestNumbers(
+    text,
+    parts.map((p) => p.number),
+  ).map((other) => ({ ...other, id: parts.find((p) => p.number === other.number)?.id ?? '' }));
+  return ok({ part: null, number, near });
 }

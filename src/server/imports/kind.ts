@@ -5,6 +5,7 @@ import type { RowReader } from './csv/row-reader';
 
 export const IMPORT_KINDS = [
   'engine-families',
+  'number-codes',
   'parts',
   'supersessions',
   'cross-references',

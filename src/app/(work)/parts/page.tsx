@@ -1,9 +1,11 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import type { SuffixCheck } from '@/core/fitment/suffix';
 import { may } from '@/server/access';
 import { findPart, listParts, viewPart } from '@/server/catalogue/view-part';
 import { deps } from '@/server/deps';
 import { gapText, NONE } from '@/ui/format/format';
+import { NumberSays } from '@/ui/parts/number-says';
 import { PartInHand } from '@/ui/parts/part-in-hand';
 import { PartSearch } from '@/ui/parts/part-search';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -51,15 +53,27 @@ async function InHand({ number, unit }: { number: string; unit: string }) {
   const actor = await requireActor();
   const found = await findPart(deps(), actor, number);
   if (!found.ok) return <Empty>{found.error.message}</Empty>;
-  const { part, near } = found.value;
-  if (!part)
-    return (
-      <Box role="status" bg="wrong.bg" color="wrong.ink" p="4" rounded="sm" mb="5" maxW="640px">
+  const { part, near, number: read } = found.value;
+  if (part) return <Known id={part.id} unit={unit} />;
+  const base = read?.kind === 'read' ? read.base : null;
+  const samePlug = read?.kind === 'read' && base && onlyGapDiffers(read.checks);
+  return (
+    <>
+      <Box role="status" bg="wrong.bg" color="wrong.ink" p="4" rounded="sm" mb="5" maxW="860px">
         <strong>
           <Code>{number.slice(0, 40)}</Code> is not in the catalogue.
         </strong>{' '}
-        Do not fit what is not known.
-        {near.length > 0 && (
+        {samePlug
+          ? 'Its number reads as the part below with another gap.'
+          : base
+            ? 'Its number reads as another plug than the one its base names. Do not fit it.'
+            : 'Do not fit what is not known.'}
+        {read && (
+          <Box mt="1" color="ink">
+            <NumberSays number={read} system={actor.unitSystem} />
+          </Box>
+        )}
+        {near.length > 0 && !samePlug && (
           <Box as="ul" pl="4" mt="1">
             {near.map((other) => (
               <li key={other.number}>
@@ -71,8 +85,17 @@ async function InHand({ number, unit }: { number: string; unit: string }) {
           </Box>
         )}
       </Box>
-    );
-  const view = await viewPart(deps(), actor, part.id);
+      {samePlug && <Known id={base.id} unit={unit} />}
+    </>
+  );
+}
+
+/** The same plug as its base, but for the gap it is sold with. */
+const onlyGapDiffers = (checks: readonly SuffixCheck[]): boolean =>
+  checks.every((check) => check.verdict !== 'contradicts' || check.attribute === 'preGapMm');
+
+async function Known({ id, unit }: { id: string; unit: string }) {
+  const view = await viewPart(deps(), await requireActor(), id);
   return view.ok ? <PartInHand view={view.value} unit={unit} /> : <Empty>{view.error.message}</Empty>;
 }
 

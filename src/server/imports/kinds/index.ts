@@ -1,6 +1,7 @@
 import { IMPORT_KINDS, type ImportKind, type ImportKindName } from '../kind';
 import { crossReferencesKind } from './cross-references';
 import { engineFamiliesKind } from './engine-families';
+import { numberCodesKind } from './number-codes';
 import { odometerKind } from './odometer';
 import { partsKind } from './parts';
 import { serviceHistoryKind } from './service-history';
@@ -10,6 +11,7 @@ import { vehiclesKind } from './vehicles';
 
 const KINDS: Readonly<Record<ImportKindName, ImportKind>> = {
   'engine-families': engineFamiliesKind,
+  'number-codes': numberCodesKind,
   parts: partsKind,
   supersessions: supersessionsKind,
   'cross-references': crossReferencesKind,

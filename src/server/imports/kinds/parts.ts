@@ -2,10 +2,11 @@ import { eq } from 'drizzle-orm';
 import { COMPONENTS } from '@/core/engine/quantities';
 import { TERMINALS } from '@/core/fitment/equivalent';
 import { partKey } from '@/core/fitment/match';
+import { checkSuffix, readSuffix, recordedOf, type SuffixCode, suffixWords } from '@/core/fitment/suffix';
 import { ELECTRODES } from '@/core/gap/check';
 import { SHELLS } from '@/core/policy/apply';
 import { SEATS, THREADS } from '@/core/torque/plan';
-import { loadParts, type PartRow } from '@/db/queries/catalogue';
+import { loadNumberCodes, loadParts, type PartRow } from '@/db/queries/catalogue';
 import { parts } from '@/db/schema';
 import { MOST_LIST, type RowReader } from '../csv/row-reader';
 import { type Column, defineKind, differences, type PlannedRow, type RawRow, SeenBefore } from '../kind';
@@ -77,8 +78,9 @@ export const partsKind = defineKind<PartWrite>({
 
   async plan(q, { fleetId }, rows) {
     const known = new Map((await loadParts(q, fleetId)).map((part) => [part.numberKey, part]));
+    const codes = await loadNumberCodes(q, fleetId);
     const seen = new SeenBefore();
-    return rows.map((row) => planRow(row, known, seen));
+    return rows.map((row) => planRow(row, known, codes, seen));
   },
 
   async apply(tx, { fleetId }, writes) {
@@ -96,16 +98,18 @@ export const partsKind = defineKind<PartWrite>({
 function planRow(
   { line, reader: r }: RawRow,
   known: ReadonlyMap<string, PartRow>,
+  codes: readonly SuffixCode[],
   seen: SeenBefore,
 ): PlannedRow<PartWrite> {
   const number = r.required('number');
   const what = `part ${number}`;
-  const values = readValues(r, number);
+  const typed = readValues(r, number);
+  const { values, filled } = typed ? withSuffix(r, typed, codes) : { values: null, filled: [] };
   if (r.faults.length > 0 || !values) return { line, verdict: 'refuse', what, reasons: r.faults };
   const again = seen.check(values.numberKey, line, values);
   if (again) return { line, verdict: again.verdict, what, reasons: [again.reason] };
   const before = known.get(values.numberKey);
-  if (!before) return { line, verdict: 'add', what, reasons: [], write: { id: null, version: 0, values } };
+  if (!before) return { line, verdict: 'add', what, reasons: filled, write: { id: null, version: 0, values } };
   if (before.kind !== values.kind)
     return { line, verdict: 'refuse', what, reasons: [`is already here as a ${before.kind}`] };
   const changed = differences(before, values);
@@ -115,9 +119,41 @@ function planRow(
         line,
         verdict: 'change',
         what,
-        reasons: [`changes ${changed.join(', ')}`],
+        reasons: [`changes ${changed.join(', ')}`, ...filled],
         write: { id: before.id, version: before.version, values },
       };
+}
+
+const SUFFIX_COLUMNS = {
+  resistor: 'resistor',
+  heatRange: 'heat_range',
+  preGapMm: 'pre_gap',
+  terminal: 'terminal',
+  shell: 'shell',
+} as const;
+
+/**
+ * What the number itself says by its maker's table fills the cells that are empty. Where it says another thing than a
+ * cell, one of them is wrong and the row is refused: nothing later could tell.
+ */
+function withSuffix(r: RowReader, typed: PartValues, codes: readonly SuffixCode[]) {
+  const none = { values: typed, filled: [] as string[] };
+  if (typed.kind !== 'plug') return none;
+  const own = codes.filter((code) => code.maker === typed.maker);
+  const suffix = readSuffix(typed.number, own);
+  if (suffix.kind !== 'read') return none;
+  const checks = checkSuffix(suffix.values, recordedOf(typed));
+  for (const { attribute, said, verdict } of checks)
+    if (verdict === 'contradicts')
+      r.fault(
+        SUFFIX_COLUMNS[attribute],
+        `the number says ${suffixWords(attribute, said)} by ${typed.maker}’s own table. Correct the row, or the table if it is wrong`,
+      );
+  const fills = checks.filter((check) => check.verdict === 'fills');
+  return {
+    values: { ...typed, ...Object.fromEntries(fills.map(({ attribute, said }) => [attribute, said])) },
+    filled: fills.map(({ attribute, said }) => `${suffixWords(attribute, said)}, read from the number`),
+  };
 }
 
 function readValues(r: RowReader, number: string): PartValues | null {

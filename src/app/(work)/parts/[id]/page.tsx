@@ -10,6 +10,7 @@ import { EntryForm } from '@/ui/catalogue/entry-form';
 import { COMPONENT_WORDS, ELECTRODE_WORDS, MIXING_WORDS } from '@/ui/catalogue/words';
 import { dateText, gapText, NONE, type UnitSystem } from '@/ui/format/format';
 import { HistoryGraph } from '@/ui/parts/history-graph';
+import { NumberSays } from '@/ui/parts/number-says';
 import { PartInHand } from '@/ui/parts/part-in-hand';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
@@ -34,6 +35,12 @@ export default async function PartPage({ params }: Props) {
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
         <Section title="What decides fit">
           <Attributes view={view} system={actor.unitSystem} />
+          {view.number && (
+            <Box mt="3">
+              <strong>What its number says</strong>
+              <NumberSays number={view.number} system={actor.unitSystem} />
+            </Box>
+          )}
         </Section>
         <Section title="History of its number">
           <History view={view} />
