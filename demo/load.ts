@@ -16,7 +16,9 @@ import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { IMPORT_KINDS } from '../src/server/imports/kind';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
 import { chooseSchool, schoolInput } from '../src/server/policies/choose-school';
+import { banInput, banSeller } from '../src/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
+import { startTrial, trialInput } from '../src/server/stock/trials';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
 import { recordSite, siteInput } from '../src/server/work-orders/record-site';
 
@@ -39,7 +41,9 @@ const scenario = z
     bays: z.array(z.object({ depot: z.string(), name: z.string() })),
     wrenches: z.array(wrenchInput),
     policies: z.array(schoolInput),
+    bans: z.array(banInput),
     deliveries: z.array(deliveryInput),
+    trials: z.array(trialInput),
     kept: z.array(keptInput),
     workOrders: z.array(z.object({ unit: z.string(), plan: plan.nullable(), sites: z.array(siteRecord) })),
   })
@@ -68,8 +72,10 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
   for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));
   for (const choice of scenario.policies) must(choice.policy, await chooseSchool(deps, actor, choice));
+  for (const ban of scenario.bans) must(ban.name, await banSeller(deps, actor, ban));
   for (const delivery of scenario.deliveries)
     must(delivery.orderReference, await receiveDelivery(deps, actor, delivery));
+  for (const trial of scenario.trials) must(trial.number, await startTrial(deps, actor, trial));
   for (const kept of scenario.kept) must(kept.tool, await keepResult(deps, actor, kept));
   const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));
   return { actor, token };

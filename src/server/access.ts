@@ -28,6 +28,8 @@ const ALLOWED = {
   'check spec sheets': ['supervisor', 'technician', 'parts_clerk'],
   'receive parts': ['supervisor', 'parts_clerk'],
   'settle held parts': SUPERVISOR,
+  'ban sellers': SUPERVISOR,
+  'run trials': SUPERVISOR,
   'choose shop policies': SUPERVISOR,
   'keep bench results': ['supervisor', 'technician', 'parts_clerk'],
   'manage wrenches': SUPERVISOR,

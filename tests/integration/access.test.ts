@@ -5,6 +5,7 @@ import { keepResult, keptInput, listKept } from '../../src/server/bench/keep-res
 import { viewBench } from '../../src/server/bench/view-bench';
 import { listWrenches } from '../../src/server/bench/wrenches';
 import { listUnmatched } from '../../src/server/catalogue/list-unmatched';
+import { listNumberCodes } from '../../src/server/catalogue/read-number';
 import { listEngines } from '../../src/server/catalogue/view-engine';
 import { listParts } from '../../src/server/catalogue/view-part';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
@@ -14,7 +15,9 @@ import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { listVehicles } from '../../src/server/fleet/view-vehicle';
 import { listSuspects } from '../../src/server/odometer/list-suspects';
 import { viewPolicies } from '../../src/server/policies/view-policies';
+import { listBans } from '../../src/server/stock/ban-seller';
 import { listDeliveries } from '../../src/server/stock/settle-delivery';
+import { listTrials } from '../../src/server/stock/trials';
 import { listWorkOrders } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, emptyWorkspace, value, type Workspace } from '../builders/workspace';
 
@@ -36,6 +39,9 @@ const LISTS: Readonly<Record<string, (w: Workspace, actor: Actor) => Promise<num
   wrenches: async (w, a) => value(await listWrenches(w.deps, a)).length,
   kept: async (w, a) => value(await listKept(w.deps, a)).length,
   deliveries: async (w, a) => value(await listDeliveries(w.deps, a)).length,
+  bans: async (w, a) => value(await listBans(w.deps, a)).length,
+  trials: async (w, a) => value(await listTrials(w.deps, a)).length,
+  'number codes': async (w, a) => value(await listNumberCodes(w.deps, a)).length,
   suspects: async (w, a) => value(await listSuspects(w.deps, a)).length,
   'bench sheets': async (w, a) => value(await viewBench(w.deps, a)).sheets.length,
   exceptions: async (w, a) => value(await viewPolicies(w.deps, a)).policies.flatMap((p) => p.exceptions).length,
@@ -87,6 +93,8 @@ describe('who may do what', () => {
       'check spec sheets',
       'receive parts',
       'settle held parts',
+      'ban sellers',
+      'run trials',
       'choose shop policies',
       'keep bench results',
       'manage wrenches',

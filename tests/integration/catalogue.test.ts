@@ -210,7 +210,41 @@ describe('a part in hand', () => {
     const found = value(await findPart(w.deps, actor, 'EM-7130'));
     expect(found.part).toBeNull();
     expect(found.near).toMatchObject([{ number: 'EM-7310', why: '3 and 1 swapped' }]);
-    expect(value(await findPart(w.deps, actor, 'https://nowhere.example/x'))).toEqual({ part: null, near: [] });
+    expect(value(await findPart(w.deps, actor, 'https://nowhere.example/x'))).toEqual({
+      part: null,
+      number: null,
+      near: [],
+    });
+  });
+
+  it('with a suffix is read by its maker’s table, and held against the record and the sheets', async () => {
+    const found = value(await findPart(w.deps, actor, 'fs 2210 h6.95'));
+    expect(found.part).toBeNull();
+    if (found.number?.kind !== 'read') throw new Error('not read');
+    expect(found.number.base?.number).toBe('FS-2210');
+    expect(found.number.checks.map((c) => [c.attribute, c.verdict])).toEqual([
+      ['resistor', 'agrees'],
+      ['heatRange', 'agrees'],
+      ['preGapMm', 'contradicts'],
+    ]);
+    expect(found.number.gaps).toMatchObject([{ asSoldMm: 0.95, verdict: { action: 'open' }, askFor: 'FS-2210H6.105' }]);
+  });
+
+  it('that says another plug than its base is told so', async () => {
+    const found = value(await findPart(w.deps, actor, 'FS-2210XH4'));
+    if (found.number?.kind !== 'read') throw new Error('not read');
+    expect(found.number.checks.filter((c) => c.verdict === 'contradicts').map((c) => c.attribute)).toEqual([
+      'resistor',
+      'heatRange',
+    ]);
+    expect(value(await findPart(w.deps, actor, 'FS-2210Q')).number).toMatchObject({ kind: 'unknown', rest: 'Q' });
+  });
+
+  it('was filled from its number where the file said nothing', async () => {
+    const view = await part('FS-2210H6.90');
+    expect(view.part).toMatchObject({ resistor: true, heatRange: 6, preGapMm: 0.9 });
+    expect(view.number).toMatchObject({ kind: 'read', base: { number: 'FS-2210' } });
+    expect((await part('FS-2210')).number).toBeNull();
   });
 
   it('finds its equivalents, and every refusal says why', async () => {
@@ -230,7 +264,7 @@ describe('a part in hand', () => {
 });
 
 describe('what goes into one engine', () => {
-  const site = (workOrderId: string, cylinder: number, newNumber: string, torque = '26 Nm') =>
+  const site = (workOrderId: string, cylinder: number, newNumber: string, torque = '26 Nm', compound = '') =>
     recordSite(
       w.deps,
       actor,
@@ -243,6 +277,7 @@ describe('what goes into one engine', () => {
         newGap: '1.10',
         torqueMethod: 'wrench',
         installedTorque: torque,
+        compound,
         done: true,
       }),
     );
@@ -261,12 +296,16 @@ describe('what goes into one engine', () => {
   it('takes the current redesign for a sheet that still names the old, as a whole set', async () => {
     const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId: await vehicleId('132') }));
     // The sheet says nickel compound, so the dry 26 to 30 N·m is lowered by 30 %.
-    expect(await site(workOrderId, 1, 'FS-5210', '27 Nm')).toMatchObject({
+    expect(await site(workOrderId, 1, 'FS-5210', '27 Nm', 'nickel compound')).toMatchObject({
       ok: false,
       error: { fields: { installedTorque: expect.stringContaining('18.2 to 21 N·m, lowered for the compound') } },
     });
-    value(await site(workOrderId, 1, 'FS-5210', '20 Nm'));
-    expect(await site(workOrderId, 3, 'FS-5201', '20 Nm')).toMatchObject({
+    expect(await site(workOrderId, 1, 'FS-5210', '20 Nm')).toMatchObject({
+      ok: false,
+      error: { fields: { compound: expect.stringContaining('name the one that is on the threads') } },
+    });
+    value(await site(workOrderId, 1, 'FS-5210', '20 Nm', 'nickel compound'));
+    expect(await site(workOrderId, 3, 'FS-5201', '20 Nm', 'nickel compound')).toMatchObject({
       ok: false,
       error: { fields: { newNumber: expect.any(String) } },
     });

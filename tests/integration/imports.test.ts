@@ -338,3 +338,35 @@ describe('CSV that we write', () => {
     expect(value(await exportDue(w.deps, actor, dueFilter.parse({}))).split('\r\n').length).toBeGreaterThan(72);
   });
 });
+
+describe('number codes', () => {
+  const HEAD = 'maker,place,attribute,code,value,source\n';
+  const plug = (number: string, cells: string) =>
+    `number,maker,kind,electrode,thread,seat,resistor,heat_range,pre_gap\n${number},Testline,plug,nickel,M14,gasket,${cells}\n`;
+
+  it('fill what a part’s row leaves empty, and refuse a row that says another thing', async () => {
+    const table = `${HEAD}Testline,0,base,TL-###,,list\nTestline,1,resistor,R,yes,list\nTestline,2,gap,G#,tenths of a mm,list\n`;
+    await confirm((await check('number-codes', table)).importId);
+    const filled = await check('parts', plug('TL-100RG9', ',,'));
+    expect(filled.plan.rows).toMatchObject([
+      { verdict: 'add', reasons: ['with resistor, read from the number', 'gap as sold 0.90 mm, read from the number'] },
+    ]);
+    const wrong = await check('parts', plug('TL-100RG9', 'no,,1.1 mm'));
+    expect(wrong.plan.rows[0]).toMatchObject({ verdict: 'refuse' });
+    expect(wrong.plan.rows[0]?.reasons.join(' ')).toMatch(
+      /resistor: the number says with resistor.*pre_gap: .*0.90 mm/,
+    );
+    expect((await check('parts', plug('TL-100', 'no,,1.1 mm'))).plan.rows[0]).toMatchObject({ verdict: 'add' });
+  });
+
+  it('can be corrected, and are refused where they make no table', async () => {
+    const again = await check('number-codes', `${HEAD}Testline,2,gap,G#,hundredths of a mm,list 2\n`);
+    expect(again.plan.rows).toMatchObject([{ verdict: 'change', reasons: ['was tenths of a mm'] }]);
+    const bad = await check(
+      'number-codes',
+      `${HEAD}Testline,2,heat_range,H,6,list\nTestline,1,resistor,X,perhaps,list\nTestline,3,gap,J,8,list\n`,
+    );
+    expect(bad.plan.rows.map((row) => row.verdict)).toEqual(['refuse', 'refuse', 'refuse']);
+    expect(bad.plan.rows[0]?.reasons[0]).toContain('place 2 of Testline says gap already');
+  });
+});

@@ -1,6 +1,6 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, isNotNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { auditTrail, parts, vehicles } from '../../src/db/schema';
+import { auditTrail, fittedComponents, parts, specSheets, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { keepResult, keptInput, listKept } from '../../src/server/bench/keep-result';
 import { viewBench } from '../../src/server/bench/view-bench';
@@ -10,8 +10,11 @@ import { refreshStatus } from '../../src/server/due/refresh-status';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { chooseSchool, schoolInput } from '../../src/server/policies/choose-school';
 import { viewPolicies } from '../../src/server/policies/view-policies';
-import { deliveryInput, receiveDelivery } from '../../src/server/stock/check-delivery';
+import { banSeller, liftBan, listBans } from '../../src/server/stock/ban-seller';
+import { deliveryInput, lotHistory, receiveDelivery } from '../../src/server/stock/check-delivery';
+import { holdBatch } from '../../src/server/stock/hold-batch';
 import { listDeliveries, settleDelivery } from '../../src/server/stock/settle-delivery';
+import { endTrial, listTrials, startTrial, trialInput } from '../../src/server/stock/trials';
 import { listWorkOrders, viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
@@ -195,6 +198,99 @@ describe('receiving', () => {
     const before = value(await listDeliveries(w.deps, actor)).length;
     expect(await delivery(over)).toMatchObject({ ok: false, error: { fields: { [field]: expect.any(String) } } });
     expect(value(await listDeliveries(w.deps, actor))).toHaveLength(before);
+  });
+});
+
+describe('counterfeits', () => {
+  it('of a banned seller are held with their points, and its ban can be lifted', async () => {
+    const held = value(await listDeliveries(w.deps, actor)).find((r) => r.delivery.orderReference === 'PO-316');
+    expect(held?.delivery).toMatchObject({ verdict: 'quarantined', suspicion: 10 });
+    const from = () => delivery({ source: 'slipway bargains' });
+    expect(value(await from())).toMatchObject({ verdict: 'quarantined' });
+    const [ban] = value(await listBans(w.deps, actor));
+    expect(await liftBan(w.deps, inRole(actor, 'parts_clerk'), { banId: ban?.ban.id ?? '' })).toMatchObject({
+      ok: false,
+      error: { kind: 'forbidden' },
+    });
+    expect(await banSeller(w.deps, actor, { name: 'SLIPWAY bargains', reason: 'again' })).toMatchObject({
+      ok: false,
+      error: { kind: 'conflict' },
+    });
+    value(await liftBan(w.deps, actor, { banId: ban?.ban.id ?? '' }));
+    expect(value(await listBans(w.deps, actor))).toEqual([]);
+    expect(value(await from()).message).toContain('no approved source');
+    expect(await liftBan(w.deps, actor, { banId: 'no id' })).toMatchObject({ ok: false, error: { kind: 'not-found' } });
+  });
+
+  it('that show late are taken off the shelf, as far as they still lie there', async () => {
+    value(await delivery({ orderReference: 'PO-401', lot: 'K26-77' }));
+    const of = async () =>
+      value(await listDeliveries(w.deps, actor)).find((r) => r.delivery.orderReference === 'PO-401')?.delivery;
+    const row = await of();
+    await w.deps.db.update(parts).set({ onHand: 5 }).where(eq(parts.number, 'KM-2912'));
+    const hold = (version: number) =>
+      holdBatch(w.deps, actor, { deliveryId: row?.id ?? '', version, reason: 'two failed at 8,000 km' });
+    expect(await hold(9)).toMatchObject({ ok: false, error: { kind: 'edited-meanwhile' } });
+    expect(value(await hold(row?.version ?? 0))).toEqual({ taken: 5 });
+    expect(await onHand('KM-2912')).toBe(0);
+    expect(await of()).toMatchObject({ verdict: 'quarantined', quantity: 5, reasons: [{ code: 'held_later' }] });
+    expect(await hold(2)).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+  });
+
+  it('are looked for in what earlier plugs of the lot did', async () => {
+    const [base] = await w.deps.db.select().from(fittedComponents).where(eq(fittedComponents.component, 'plug'));
+    const [sheet] = await w.deps.db.select().from(specSheets).where(isNotNull(specSheets.intervalKm)).limit(1);
+    if (!base || !sheet) throw new Error('no plug or no sheet');
+    const early = (cylinder: number) => ({
+      ...base,
+      id: undefined,
+      cylinder,
+      partId: sheet.partId,
+      specSheetId: sheet.id,
+      lot: 'BAD-1',
+      removedOn: TODAY,
+      removedKm: base.installedKm + 1000,
+    });
+    await w.deps.db.insert(fittedComponents).values([early(1), early(2)]);
+    expect(await lotHistory(w.deps.db, actor.fleetId, sheet.partId, 'bad-1')).toEqual({ fitted: 2, early: 2 });
+    expect(await lotHistory(w.deps.db, actor.fleetId, sheet.partId, 'BAD-2')).toEqual({ fitted: 0, early: 0 });
+  });
+});
+
+describe('trials', () => {
+  const trial = (over: object) =>
+    trialInput.parse({ number: 'FS-3115', controlNumber: 'KM-3110', why: 'cheaper', reviewOn: '2027-05-01', ...over });
+
+  it('hold the part against the usual one', async () => {
+    const [row] = value(await listTrials(w.deps, actor));
+    expect(row).toMatchObject({
+      part: { number: 'EM-4182' },
+      control: { number: 'KM-4180' },
+      onTrial: { vehicles: 3, early: 0 },
+      comparison: { verdict: 'no-difference' },
+    });
+    expect(row?.usual.vehicles).toBeGreaterThan(8);
+  });
+
+  it('begin once, and end with what came of them', async () => {
+    value(await startTrial(w.deps, actor, trial({})));
+    expect(await startTrial(w.deps, actor, trial({}))).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+    const running = value(await listTrials(w.deps, actor)).find((t) => t.part.number === 'FS-3115');
+    const end = { trialId: running?.trial.id ?? '', version: 1, outcome: 'no difference' };
+    value(await endTrial(w.deps, actor, end));
+    expect(await endTrial(w.deps, actor, end)).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+    value(await startTrial(w.deps, actor, trial({})));
+  });
+
+  it.each([
+    [{ number: 'NO-1' }, 'number'],
+    [{ controlNumber: 'NL-1804' }, 'controlNumber'],
+    [{ reviewOn: '2020-01-01' }, 'reviewOn'],
+  ])('refuse %j', async (over, field) => {
+    expect(await startTrial(w.deps, actor, trial({ number: 'EM-4177', ...over }))).toMatchObject({
+      ok: false,
+      error: { fields: { [field]: expect.any(String) } },
+    });
   });
 });
 

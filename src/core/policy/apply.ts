@@ -27,6 +27,8 @@ export type SheetLubricant = (typeof SHEET_LUBRICANTS)[number];
 
 export interface CompoundAdvice {
   readonly lubricant: 'dry' | 'anti_seize';
+  /** Which one; null: none. */
+  readonly compound: 'nickel' | 'copper' | null;
   /** Share by which the dry torque is lowered. */
   readonly reduction: number;
   readonly says: string;
@@ -54,17 +56,24 @@ export function compoundAdvice(
       ? `The spec sheet says ${sheetSays}: the shop’s choice overrides it.`
       : null;
   return nickel
-    ? { lubricant: 'anti_seize', reduction: ANTI_SEIZE_REDUCTION, says: PLACE, doubt }
-    : { lubricant: 'dry', reduction: 0, says: 'Dry as supplied: no compound on the threads.', doubt };
+    ? { lubricant: 'anti_seize', compound: 'nickel', reduction: ANTI_SEIZE_REDUCTION, says: PLACE, doubt }
+    : { lubricant: 'dry', compound: null, reduction: 0, says: 'Dry as supplied: no compound on the threads.', doubt };
 }
 
 function bySheet(says: SheetLubricant, head: Head): CompoundAdvice {
   if (says === 'dry')
-    return { lubricant: 'dry', reduction: 0, says: 'The sheet says dry: no compound on the threads.', doubt: null };
+    return {
+      lubricant: 'dry',
+      compound: null,
+      reduction: 0,
+      says: 'The sheet says dry: no compound on the threads.',
+      doubt: null,
+    };
   const doubt =
     says === 'copper' && head === 'aluminium' ? 'Copper in an aluminium head corrodes: ask for approval.' : null;
   return {
     lubricant: 'anti_seize',
+    compound: says,
     reduction: ANTI_SEIZE_REDUCTION,
     says: says === 'nickel' ? PLACE : 'The sheet says copper compound, on the threads only.',
     doubt,

@@ -8,6 +8,8 @@ const ordered: Ordered = {
   approvedSources: ['Ferry Parts Store'],
   referencePrices: [9.8, 10.2, 10.0],
   gap: { minMm: 1.0, maxMm: 1.1, electrode: 'fine_wire' },
+  sellerBanned: null,
+  lotHistory: { fitted: 0, early: 0 },
 };
 const delivered: Delivered = {
   number: 'EM-7310',
@@ -65,6 +67,25 @@ describe('checkDelivery', () => {
     expect(verdictOf({ gapsMm: [] }).batch).toBeNull();
     expect(checkDelivery({ ...ordered, referencePrices: [] }, { ...delivered, price: 0.01 }).reasons).toEqual([]);
     expect(checkDelivery({ ...ordered, approvedSources: [] }, { ...delivered, source: 'anyone' }).reasons).toEqual([]);
+  });
+
+  it('sets aside whatever comes from a banned seller, and says why', () => {
+    const judged = checkDelivery({ ...ordered, sellerBanned: 'two forged batches' }, delivered);
+    expect(judged).toMatchObject({ verdict: 'quarantined', suspicion: 3 });
+    expect(judged.reasons[0]?.message).toContain('two forged batches');
+  });
+
+  it('weighs a lot that failed before: once is told, twice sets aside', () => {
+    const outcome = (early: number) => checkDelivery({ ...ordered, lotHistory: { fitted: 12, early } }, delivered);
+    expect(outcome(0)).toMatchObject({ verdict: 'accepted', suspicion: 0 });
+    expect(outcome(1)).toMatchObject({ verdict: 'accepted', suspicion: 2 });
+    expect(outcome(2)).toMatchObject({ verdict: 'quarantined', suspicion: 4 });
+  });
+
+  it('adds up what speaks for a counterfeit, and counts neither a short box nor a wrong gap', () => {
+    expect(verdictOf({ price: 3, source: 'Market stall', differsFromSample: ['texture'] }).suspicion).toBe(6);
+    expect(verdictOf({ quantity: 3 }).suspicion).toBe(0);
+    expect(verdictOf({ gapsMm: [0.79, 0.8, 0.81, 0.8] }).suspicion).toBe(0);
   });
 
   it('never becomes milder by one more reason', () => {

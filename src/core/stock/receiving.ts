@@ -1,4 +1,5 @@
 import { type BatchVerdict, checkGaps, type Electrode, type GapSpec } from '../gap/check';
+import { medianOf } from '../stats/median';
 
 /** What was ordered, as the record and the sample know it. */
 export interface Ordered {
@@ -8,6 +9,19 @@ export interface Ordered {
   /** Recent prices of one, any currency but the same. */
   readonly referencePrices: readonly number[];
   readonly gap: (GapSpec & { readonly electrode: Electrode }) | null;
+  /** Why nothing is taken from this seller any more; null: it is not banned. */
+  readonly sellerBanned: string | null;
+  /** What became of plugs of this lot that were fitted before. */
+  readonly lotHistory: LotHistory;
+}
+
+/** Share of its interval that a sound plug outlives; one that came out before it came out early. */
+export const EARLY_SHARE_OF_INTERVAL = 0.5;
+
+/** Pieces of one lot that were fitted, and those that came out early. */
+export interface LotHistory {
+  readonly fitted: number;
+  readonly early: number;
 }
 
 /** What came. Null: not looked at, or not stated. */
@@ -23,7 +37,7 @@ export interface Delivered {
   readonly differsFromSample: readonly SampleDifference[];
 }
 
-export const SAMPLE_DIFFERENCES = ['boot', 'core', 'length', 'marking'] as const;
+export const SAMPLE_DIFFERENCES = ['boot', 'core', 'length', 'marking', 'texture'] as const;
 export type SampleDifference = (typeof SAMPLE_DIFFERENCES)[number];
 
 export type ReceivingReason =
@@ -33,6 +47,8 @@ export type ReceivingReason =
   | 'unapproved_source'
   | 'price_low'
   | 'no_lot'
+  | 'seller_banned'
+  | 'lot_failed_early'
   | 'gaps_off'
   | 'gaps_damaged'
   | `differs_${SampleDifference}`;
@@ -40,8 +56,30 @@ export type ReceivingReason =
 export interface ReceivingVerdict {
   readonly verdict: 'accepted' | 'quarantined' | 'back_to_supplier';
   readonly reasons: readonly { readonly code: ReceivingReason; readonly message: string }[];
+  /** How much speaks for a counterfeit, in points of `SUSPICION_POINTS`. Never a verdict of forgery. */
+  readonly suspicion: number;
   readonly batch: BatchVerdict | null;
 }
+
+/**
+ * What each reason weighs as a sign of a counterfeit; what is a matter of counting or gapping weighs nothing. Two early
+ * failures of one lot weigh double. Source: trade guidance on what counterfeits have in common.
+ */
+export const SUSPICION_POINTS: Readonly<Partial<Record<ReceivingReason, number>>> = {
+  differs_core: 3,
+  differs_boot: 3,
+  lot_failed_early: 2,
+  price_low: 2,
+  seller_banned: 3,
+  unapproved_source: 2,
+  differs_texture: 2,
+  differs_marking: 1,
+  differs_length: 1,
+  no_lot: 1,
+};
+
+/** From so many points a batch is set aside. */
+export const SUSPICIOUS_FROM = 4;
 
 /** A price under this share of the median is a reason to look twice. */
 export const LOW_PRICE_SHARE = 0.6;
@@ -66,15 +104,32 @@ export function checkDelivery(ordered: Ordered, delivered: Delivered): Receiving
         message: `The ${what} differs from the sample.`,
       }),
     ),
+    ...lotReasons(ordered.lotHistory),
   ];
+  const suspicion = suspicionOf(reasons, ordered.lotHistory);
   const doubts = reasons.filter((reason) => reason.code !== 'short_count' && reason.code !== 'over_count');
   const otherBuild = delivered.differsFromSample.some((what) => what === 'boot' || what === 'core');
   const verdict = reasons.some((reason) => reason.code === 'wrong_number')
     ? 'back_to_supplier'
-    : otherBuild || doubts.length >= REASONS_FOR_QUARANTINE || doubts.some((r) => r.code === 'gaps_off')
+    : otherBuild ||
+        doubts.length >= REASONS_FOR_QUARANTINE ||
+        suspicion >= SUSPICIOUS_FROM ||
+        doubts.some((r) => r.code === 'gaps_off' || r.code === 'seller_banned')
       ? 'quarantined'
       : 'accepted';
-  return { verdict, reasons, batch };
+  return { verdict, reasons, suspicion, batch };
+}
+
+function lotReasons({ fitted, early }: LotHistory): readonly Reason[] {
+  if (early === 0) return [];
+  const message = `${early} of ${fitted} fitted from this lot came out before half of their interval.`;
+  return [{ code: 'lot_failed_early', message }];
+}
+
+function suspicionOf(reasons: readonly Reason[], { early }: LotHistory): number {
+  const points = reasons.map((reason) => SUSPICION_POINTS[reason.code] ?? 0);
+  const twice = early > 1 ? (SUSPICION_POINTS.lot_failed_early ?? 0) : 0;
+  return points.reduce((sum, p) => sum + p, twice);
 }
 
 const batchOf = ({ gap }: Ordered, { gapsMm }: Delivered): BatchVerdict | null =>
@@ -95,6 +150,14 @@ function supplierReasons(ordered: Ordered, delivered: Delivered): readonly Reaso
   const usual = medianOf(ordered.referencePrices);
   const low = delivered.price !== null && usual !== null && delivered.price < usual * LOW_PRICE_SHARE;
   return [
+    ...(ordered.sellerBanned === null
+      ? []
+      : [
+          {
+            code: 'seller_banned',
+            message: `Nothing is taken from ${delivered.source}: ${ordered.sellerBanned}.`,
+          } as const,
+        ]),
     ...(ordered.approvedSources.length === 0 || ordered.approvedSources.includes(delivered.source)
       ? []
       : [{ code: 'unapproved_source', message: `${delivered.source} is no approved source for this part.` } as const]),
@@ -128,11 +191,4 @@ function gapReasons(batch: BatchVerdict | null): readonly Reason[] {
       },
     ];
   return [];
-}
-
-function medianOf(values: readonly number[]): number | null {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  if (sorted.length === 0) return null;
-  return sorted.length % 2 ? (sorted[middle] ?? null) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
 }

@@ -10,6 +10,7 @@ import {
   pgTable,
   text,
   unique,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
 import { parts } from './catalogue';
@@ -82,6 +83,8 @@ export const deliveries = pgTable(
     differsFromSample: text().array().notNull(),
     verdict: text({ enum: ['accepted', 'quarantined', 'back_to_supplier'] }).notNull(),
     reasons: jsonb().$type<{ code: string; message: string }[]>().notNull(),
+    /** Points that speak for a counterfeit. */
+    suspicion: integer().notNull().default(0),
     /** What a person did with what was set aside, with the reason. */
     settled: text({ enum: ['accepted', 'returned'] }),
     settledReason: text(),
@@ -96,6 +99,46 @@ export const deliveries = pgTable(
     check('deliveries_counts_possible', sql`${t.orderedQuantity} > 0 and ${t.quantity} >= 0`),
     check('deliveries_settled_whole', sql`num_nulls(${t.settled}, ${t.settledReason}, ${t.settledBy}) in (0, 3)`),
     check('deliveries_settled_what_was_held', sql`${t.settled} is null or ${t.verdict} <> 'accepted'`),
+  ],
+);
+
+/** A seller from whom nothing is taken any more, with the reason; lifted, it stays as history. */
+export const bannedSellers = pgTable(
+  'banned_sellers',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    name: text().notNull(),
+    reason: text().notNull(),
+    bannedBy: uuid().notNull(),
+    bannedOn: day().notNull(),
+    liftedOn: day(),
+  },
+  (t) => [uniqueIndex('banned_sellers_once').on(t.fleetId, sql`lower(${t.name})`).where(sql`${t.liftedOn} is null`)],
+);
+
+/** Another part tried on some vehicles against the usual one on the others. */
+export const trials = pgTable(
+  'trials',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    partId: uuid().notNull(),
+    controlPartId: uuid().notNull(),
+    why: text().notNull(),
+    startedOn: day().notNull(),
+    reviewOn: day().notNull(),
+    startedBy: uuid().notNull(),
+    endedOn: day(),
+    outcome: text(),
+    version: version(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.partId], foreignColumns: [parts.fleetId, parts.id] }),
+    foreignKey({ columns: [t.fleetId, t.controlPartId], foreignColumns: [parts.fleetId, parts.id] }),
+    uniqueIndex('trials_one_running').on(t.partId).where(sql`${t.endedOn} is null`),
+    check('trials_of_another', sql`${t.partId} <> ${t.controlPartId}`),
+    check('trials_in_order', sql`${t.reviewOn} > ${t.startedOn} and num_nulls(${t.endedOn}, ${t.outcome}) in (0, 2)`),
   ],
 );
 

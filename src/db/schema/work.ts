@@ -46,6 +46,11 @@ export const fittedComponents = pgTable(
     installedKmAsTyped: text(),
     gapMm: mm(),
     gapAsTyped: text(),
+    /** Of its box: what a fault is traced by. */
+    lot: text(),
+    /** What is on its threads, with the batch of the tube: the next one to undo it wants to know. */
+    compound: text(),
+    compoundBatch: text(),
     specSheetId: uuid(),
     workOrderId: uuid(),
     removedOn: day(),
@@ -62,6 +67,7 @@ export const fittedComponents = pgTable(
       .where(sql`${t.removedOn} is null`),
     uniqueIndex('fitted_components_tag_in_one_place').on(t.fleetId, t.tag).where(sql`${t.removedOn} is null`),
     index().on(t.vehicleId),
+    index().on(t.fleetId, t.partId, t.lot),
     check('fitted_components_km_possible', sql`${t.installedKm} >= 0`),
   ],
 );
@@ -155,6 +161,9 @@ export const workOrderSites = pgTable(
     newNumber: text(),
     newGapMm: mm(),
     newGapAsTyped: text(),
+    newLot: text(),
+    compound: text(),
+    compoundBatch: text(),
     torqueMethod: text({ enum: ['wrench', 'angle', 'feel'] }),
     wrenchSettingNm: nm(),
     wrenchSettingAsTyped: text(),

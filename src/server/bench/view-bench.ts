@@ -59,6 +59,7 @@ export async function viewBench(deps: Deps, actor: Actor) {
     code: family.code,
     name: family.name,
     ignition: family.ignition,
+    banks: family.model.banks,
     firingOrder: family.firingOrder,
     distributor: family.distributor,
     leadLengthsMm: family.leadLengthsMm,

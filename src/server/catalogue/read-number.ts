@@ -96,7 +96,12 @@ function gapsAsSold(
     const [verdict] = checkGaps(spec, base.electrode ?? 'fine_wire', sheet.regap ?? 'adjust', [asSoldMm]).plugs;
     if (!verdict) return [];
     return [
-      { sheet, asSoldMm, verdict, askFor: verdict.action === 'accept' ? null : suffixForGap(reading, codes, spec) },
+      {
+        sheet,
+        asSoldMm,
+        verdict,
+        askFor: verdict.action === 'accept' ? null : suffixForGap({ ...reading, base: base.number }, codes, spec),
+      },
     ];
   });
 }

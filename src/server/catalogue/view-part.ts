@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, or, sql } from 'drizzle-orm';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { compareParts } from '@/core/fitment/equivalent';
@@ -6,6 +6,7 @@ import { match, partKey } from '@/core/fitment/match';
 import { type NearNumber, nearestNumbers } from '@/core/fitment/nearest-number';
 import { type CurrentPart, mixing, type SupersessionGraph } from '@/core/fitment/supersession';
 import { ok } from '@/core/shared/result';
+import { stockAge } from '@/core/stock/age';
 import {
   isPlugSheet,
   loadFamilies,
@@ -15,7 +16,7 @@ import {
   type PartRow,
 } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/status';
-import { fittedComponents, vehicles } from '@/db/schema';
+import { deliveries, fittedComponents, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
@@ -63,6 +64,8 @@ export async function viewPart(deps: Deps, actor: Actor, id: string) {
   const taking = graph.sameParts(part.numberKey);
   const current = currentOf(graph, byKey, part);
   const familyById = new Map(families.map((family) => [family.id, family]));
+  const stock =
+    part.onHand === null ? null : stockAge(part.onHand, await acceptedDeliveries(deps, actor, part.numberKey));
   const number = await readNumberOf(deps.db, actor.fleetId, part.number, part, {
     byKey,
     sheetsOf: (base) => sheets.filter(isPlugSheet).filter((sheet) => sheet.partId === base.id),
@@ -91,6 +94,7 @@ export async function viewPart(deps: Deps, actor: Actor, id: string) {
   return ok({
     part,
     number,
+    stock,
     current,
     history: line.flatMap((key) => byKey.get(key) ?? []),
     edges: graph.edgesAmong(line).map((edge) => ({ ...edge, row: rows.find((r) => isEdge(r, edge, byKey)) ?? null })),
@@ -126,6 +130,16 @@ export function verdictFor(graph: SupersessionGraph, key: string, specKey: strin
   if (!graph.family(key).includes(specKey)) return 'no';
   const end = graph.current(specKey);
   return end.kind === 'current' && same.has(end.part) ? 'whole-set' : 'superseded';
+}
+
+/** What came under this number and was put on the shelf. */
+async function acceptedDeliveries(deps: Deps, actor: Actor, numberKey: string) {
+  const onShelf = or(eq(deliveries.verdict, 'accepted'), eq(deliveries.settled, 'accepted'));
+  const rows = await deps.db
+    .select()
+    .from(deliveries)
+    .where(and(eq(deliveries.fleetId, actor.fleetId), onShelf));
+  return rows.filter((row) => partKey(row.deliveredNumber) === numberKey);
 }
 
 async function fittedNow(deps: Deps, actor: Actor, partId: string) {

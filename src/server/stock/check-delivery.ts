@@ -1,4 +1,4 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { byRank } from '@/core/fitment/dispute';
 import { partKey } from '@/core/fitment/match';
@@ -7,13 +7,19 @@ import { mixing } from '@/core/fitment/supersession';
 import { checkGaps } from '@/core/gap/check';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { checkDelivery, type ReceivingVerdict, SAMPLE_DIFFERENCES } from '@/core/stock/receiving';
+import {
+  checkDelivery,
+  EARLY_SHARE_OF_INTERVAL,
+  type LotHistory,
+  type ReceivingVerdict,
+  SAMPLE_DIFFERENCES,
+} from '@/core/stock/receiving';
 import { readNumber } from '@/core/units/read-number';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Querier } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type PartRow } from '@/db/queries/catalogue';
-import { deliveries, parts } from '@/db/schema';
+import { bannedSellers, deliveries, fittedComponents, parts, specSheets, vehicleStatus } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
@@ -61,6 +67,8 @@ export async function receiveDelivery(
         approvedSources: part.approvedSources ?? [],
         referencePrices: await pricesOf(tx, part),
         gap,
+        sellerBanned: await banOf(tx, actor.fleetId, input.source),
+        lotHistory: await lotHistory(tx, actor.fleetId, part.id, input.lot),
       },
       {
         number: input.deliveredNumber,
@@ -91,6 +99,7 @@ export async function receiveDelivery(
         differsFromSample: [...input.differsFromSample],
         verdict: judged.verdict,
         reasons: [...judged.reasons],
+        suspicion: judged.suspicion,
         checkedBy: actor.personId,
       })
       .returning({ id: deliveries.id });
@@ -140,6 +149,44 @@ function verdictText({ verdict, reasons }: ReceivingVerdict): string {
   if (verdict === 'accepted')
     return reasons.length === 0 ? 'Accepted and put on the shelf.' : `Accepted and put on the shelf. Note: ${why}`;
   return verdict === 'quarantined' ? `Quarantined, not on the shelf. ${why}` : `Back to the supplier. ${why}`;
+}
+
+/** Why nothing is taken from a seller; null: it is not banned. */
+async function banOf(q: Querier, fleetId: string, seller: string): Promise<string | null> {
+  const [ban] = await q
+    .select({ reason: bannedSellers.reason })
+    .from(bannedSellers)
+    .where(
+      and(
+        eq(bannedSellers.fleetId, fleetId),
+        sql`lower(${bannedSellers.name}) = lower(${seller})`,
+        isNull(bannedSellers.liftedOn),
+      ),
+    );
+  return ban?.reason ?? null;
+}
+
+/** What became of the plugs of one lot. Those without an interval by distance are not counted as early. */
+export async function lotHistory(q: Querier, fleetId: string, partId: string, lot: string): Promise<LotHistory> {
+  if (lot === '') return { fitted: 0, early: 0 };
+  const ran = sql`${fittedComponents.removedKm} - ${fittedComponents.installedKm}`;
+  const early = and(
+    isNotNull(fittedComponents.removedOn),
+    sql`${ran} < ${EARLY_SHARE_OF_INTERVAL} * coalesce(${specSheets.intervalKm}, ${vehicleStatus.limitKm})`,
+  );
+  const [row] = await q
+    .select({ fitted: sql<number>`count(*)::int`, early: sql<number>`count(*) filter (where ${early})::int` })
+    .from(fittedComponents)
+    .leftJoin(specSheets, eq(specSheets.id, fittedComponents.specSheetId))
+    .leftJoin(vehicleStatus, eq(vehicleStatus.vehicleId, fittedComponents.vehicleId))
+    .where(
+      and(
+        eq(fittedComponents.fleetId, fleetId),
+        eq(fittedComponents.partId, partId),
+        sql`lower(${fittedComponents.lot}) = lower(${lot})`,
+      ),
+    );
+  return row ?? { fitted: 0, early: 0 };
 }
 
 /** The part's own price and what earlier accepted deliveries cost. */

@@ -44,6 +44,9 @@ export const siteInput = z.object({
   breakawayTorque: typed,
   newNumber: typed,
   newGap: typed,
+  newLot: typed,
+  compound: typed,
+  compoundBatch: typed,
   torqueMethod: z.enum(TORQUE_METHODS).nullable().default(null),
   wrenchSetting: typed,
   installedTorque: typed,
@@ -143,6 +146,9 @@ function readFields(input: SiteInput, actor: Actor) {
     newNumber: orNull(input.newNumber),
     newGapMm: quantity('newGap', 'gap'),
     newGapAsTyped: orNull(input.newGap),
+    newLot: orNull(input.newLot),
+    compound: orNull(input.compound),
+    compoundBatch: orNull(input.compoundBatch),
     torqueMethod: input.torqueMethod,
     wrenchSettingNm: quantity('wrenchSetting', 'torque'),
     wrenchSettingAsTyped: orNull(input.wrenchSetting),
@@ -169,6 +175,8 @@ function notDone(
     const message = gapFault(values.newGapMm, spec, shop);
     if (message) faults.newGap = message;
   }
+  const compound = compoundFault(values.compound, shop.threads);
+  if (compound) faults.compound = compound;
   if (values.torqueMethod === null) faults.torqueMethod = 'Say how it was tightened.';
   if (values.torqueMethod === 'wrench') {
     const torque = values.installedTorqueNm;
@@ -214,6 +222,15 @@ function numberFault(number: string, spec: SpecSheet, { graph, fitted }: ShopRul
   const end = graph.current(spec.part.numberKey);
   if (end.kind === 'current' && graph.sameParts(end.part).has(key)) return null;
   return `This engine takes ${spec.part.number}. Do not fit another: set the plug aside and compare the box.`;
+}
+
+/** Compound makes a dry torque too much, and its absence makes the lowered one too little. */
+function compoundFault(compound: string | null, { lubricant, says }: Threads): string | null {
+  if (lubricant === 'anti_seize' && compound === null)
+    return `The torque here is lowered for compound, so name the one that is on the threads. ${says}`;
+  if (lubricant === 'dry' && compound !== null)
+    return `The torque here is for dry threads. ${says} Clean it off, or let the supervisor choose another school.`;
+  return null;
 }
 
 function gapFault(gapMm: number, spec: SpecSheet, { regap }: ShopRules): string | null {

@@ -54,6 +54,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
       name: siteName(layout, site),
       where: place ? sitePlace(layout, place) : '',
       differs: foundDiffers(site, graph),
+      fitted: before ?? null,
       fittedGapMm: before?.gapMm ?? null,
       growth: growthOf(site, before, now, graph),
     };

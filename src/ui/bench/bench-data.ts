@@ -1,4 +1,4 @@
-import type { Distributor, Ignition } from '@/core/engine/model';
+import type { Bank, Distributor, Ignition } from '@/core/engine/model';
 import type { Electrode, GapSpec, RegapPolicy } from '@/core/gap/check';
 import type { SheetLubricant, Shell } from '@/core/policy/apply';
 import type { Head, Range, Seat, Thread, TorqueUnit } from '@/core/torque/plan';
@@ -31,6 +31,7 @@ export interface BenchEngine {
   readonly code: string;
   readonly name: string;
   readonly ignition: Ignition;
+  readonly banks: readonly Bank[];
   readonly firingOrder: readonly number[];
   readonly distributor: Distributor | null;
   readonly leadLengthsMm: readonly number[] | null;

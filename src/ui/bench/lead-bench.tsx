@@ -3,6 +3,7 @@
 import { Box, chakra, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type LeadMatch, matchLeads } from '@/core/wiring/lead-match';
+import { routingNotes } from '@/core/wiring/lead-routing';
 import type { FormAction } from '../primitives/action-form';
 import { LiveLines, LiveSelect } from '../primitives/live-fields';
 import { Caution } from '../primitives/page';
@@ -45,6 +46,7 @@ export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
     if (lengths) setFresh(lengths.join(' '));
   };
   const [places, leads] = [numbers(needed), numbers(fresh)];
+  const engine = withLeads.find((e) => e.id === engineId);
   const found = places.length > 0 && leads.length > 0 ? matchLeads(places, leads) : null;
   return (
     <>
@@ -71,6 +73,13 @@ export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
         <Box minW="0">
           {found && <Outcome found={found} places={places} leads={leads} />}
           {found?.feasible && <Drawing found={found} places={places} leads={leads} />}
+          {found?.feasible && engine && (
+            <Box as="ul" pl="5" mb="3" aria-label="When the leads are laid" css={{ listStyle: 'disc' }}>
+              {routingNotes(engine.banks, engine.firingOrder, slackOf(found, places, leads)).map((note) => (
+                <li key={note}>{note}</li>
+              ))}
+            </Box>
+          )}
           <Caution>
             Take one lead off at a time, or lay a template: a lead on the wrong tower can backfire into the intake.
           </Caution>
@@ -84,6 +93,9 @@ export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
     </>
   );
 }
+
+const slackOf = (found: LeadMatch, places: readonly number[], leads: readonly number[]): readonly number[] =>
+  places.map((need, place) => (leads[found.assignment[place] ?? 0] ?? need) - need);
 
 interface Props {
   readonly found: LeadMatch;

@@ -19,6 +19,9 @@ interface Recorded {
   readonly breakawayTorqueAsTyped: string | null;
   readonly newNumber: string | null;
   readonly newGapAsTyped: string | null;
+  readonly newLot: string | null;
+  readonly compound: string | null;
+  readonly compoundBatch: string | null;
   readonly torqueMethod: string | null;
   readonly wrenchSettingAsTyped: string | null;
   readonly installedTorqueAsTyped: string | null;
@@ -159,6 +162,7 @@ export function SiteForm({
           defaultValue={site.newGapAsTyped ?? ''}
         />
       </Grid>
+      <LotAndCompound site={site} />
       <Chips
         name="torqueMethod"
         legend="Tightened with"
@@ -193,5 +197,25 @@ export function SiteForm({
         </SubmitButton>
       </Flex>
     </ActionForm>
+  );
+}
+
+/** The same for most sites of one engine, so it is carried on from the last; shut unless there is something to change. */
+function LotAndCompound({ site }: { site: Recorded }) {
+  const said = [
+    site.newLot ? `lot ${site.newLot}` : 'lot not noted',
+    site.compound ? `${site.compound}${site.compoundBatch ? `, batch ${site.compoundBatch}` : ''}` : 'threads dry',
+  ];
+  return (
+    <Box as="details" mb="3">
+      <Box as="summary" color="soft" cursor="pointer" minH="40px">
+        Lot and compound: {said.join('; ')}
+      </Box>
+      <Grid templateColumns={{ base: '1fr', md: '1fr 1fr 1fr' }} columnGap="4">
+        <TextField name="newLot" label="Lot on its box" defaultValue={site.newLot ?? ''} large mono />
+        <TextField name="compound" label="Compound on the threads" defaultValue={site.compound ?? ''} large />
+        <TextField name="compoundBatch" label="Batch of the tube" defaultValue={site.compoundBatch ?? ''} large mono />
+      </Grid>
+    </Box>
   );
 }

@@ -85,7 +85,7 @@ export default async function PartPage({ params }: Props) {
   );
 }
 
-function Attributes({ view: { part }, system }: { view: PartView; system: UnitSystem }) {
+function Attributes({ view: { part, stock }, system }: { view: PartView; system: UnitSystem }) {
   const mm = (value: number | null): string => (value === null ? 'not recorded' : `${value} mm`);
   const plug = part.kind === 'plug';
   return (
@@ -116,9 +116,20 @@ function Attributes({ view: { part }, system }: { view: PartView; system: UnitSy
         ],
         ['Approved sources', part.approvedSources?.join(', ') ?? 'none named'],
         ['On hand', part.onHand ?? 'not counted'],
+        ...(stock && stock.layers.length > 0 ? [['Use first', stockText(stock)] as const] : []),
         ...(part.note ? [['Note', part.note] as const] : []),
       ]}
     />
+  );
+}
+
+/** The oldest goes out first. */
+function stockText({ layers, undatedQuantity }: NonNullable<PartView['stock']>): string {
+  const dated = layers.map(
+    ({ quantity, receivedOn, lot }) => `${quantity} of ${dateText(receivedOn)}${lot ? `, lot ${lot}` : ''}`,
+  );
+  return [...(undatedQuantity > 0 ? [`${undatedQuantity} from before any delivery on record`] : []), ...dated].join(
+    '; then ',
   );
 }
 

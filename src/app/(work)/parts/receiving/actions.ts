@@ -3,7 +3,9 @@
 import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
+import { banInput, banSeller, liftBan } from '@/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '@/server/stock/check-delivery';
+import { holdBatch, holdInput } from '@/server/stock/hold-batch';
 import { settleDelivery, settleInput } from '@/server/stock/settle-delivery';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
@@ -18,4 +20,24 @@ export async function settleAction(data: FormData): Promise<ActionAnswer> {
   const input = settleInput.safeParse({ ...rest, version: Number(version) });
   if (!input.success) return invalid(input.error);
   return answer(await settleDelivery(deps(), await requireActor(), input.data), () => ({ message: 'Settled.' }));
+}
+
+export async function holdAction(data: FormData): Promise<ActionAnswer> {
+  const { version, ...rest } = texts(data);
+  const input = holdInput.safeParse({ ...rest, version: Number(version) });
+  if (!input.success) return invalid(input.error);
+  return answer(await holdBatch(deps(), await requireActor(), input.data), ({ taken }) => ({
+    message: `${taken} taken off the shelf.`,
+  }));
+}
+
+export async function banAction(data: FormData): Promise<ActionAnswer> {
+  const input = banInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await banSeller(deps(), await requireActor(), input.data), () => ({ message: 'Banned.' }));
+}
+
+export async function liftAction(data: FormData): Promise<ActionAnswer> {
+  const { banId = '' } = texts(data);
+  return answer(await liftBan(deps(), await requireActor(), { banId }), () => ({ message: 'Lifted.' }));
 }

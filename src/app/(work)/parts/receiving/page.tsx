@@ -1,7 +1,9 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { type ReceivingReason, SUSPICION_POINTS, SUSPICIOUS_FROM } from '@/core/stock/receiving';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
+import { listBans } from '@/server/stock/ban-seller';
 import { listDeliveries } from '@/server/stock/settle-delivery';
 import { dateText, gapText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -10,7 +12,7 @@ import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { PART_PLACES } from '../places';
-import { receiveAction, settleAction } from './actions';
+import { banAction, holdAction, liftAction, receiveAction, settleAction } from './actions';
 
 export const metadata = { title: 'Receiving' };
 
@@ -18,7 +20,8 @@ type Delivery = Extract<Awaited<ReturnType<typeof listDeliveries>>, { ok: true }
 
 export default async function ReceivingPage() {
   const actor = await requireActor();
-  const list = await listDeliveries(deps(), actor);
+  const [list, bans] = await Promise.all([listDeliveries(deps(), actor), listBans(deps(), actor)]);
+  if (!bans.ok) return <Empty>{bans.error.message}</Empty>;
   if (!list.ok) return <Empty>{list.error.message}</Empty>;
   const held = list.value.filter(({ delivery }) => delivery.verdict !== 'accepted' && !delivery.settled);
   const rest = list.value.filter((row) => !held.includes(row));
@@ -41,9 +44,12 @@ export default async function ReceivingPage() {
           <Section title="Before">
             {rest.length === 0 && <Empty>Deliveries that were checked stand here.</Empty>}
             {rest.map((row) => (
-              <Row key={row.delivery.id} row={row} system={actor.unitSystem} />
+              <Row key={row.delivery.id} row={row} system={actor.unitSystem}>
+                {row.delivery.verdict === 'accepted' && may(actor, 'settle held parts') && <Hold row={row} />}
+              </Row>
             ))}
           </Section>
+          <Sellers bans={bans.value} manage={may(actor, 'ban sellers')} />
         </Box>
         {may(actor, 'receive parts') && <Receive />}
       </Grid>
@@ -77,9 +83,20 @@ function Row({
         </TextLink>{' '}
         from {delivery.source}
       </Box>
+      {delivery.suspicion > 0 && (
+        <Box fontWeight={delivery.suspicion >= SUSPICIOUS_FROM ? '650' : '400'}>
+          Signs of a counterfeit: {delivery.suspicion} points, set aside from {SUSPICIOUS_FROM}
+        </Box>
+      )}
       {delivery.reasons.map((reason) => (
         <Box key={reason.code} color={delivery.verdict === 'accepted' ? 'ink' : 'wrong.ink'}>
           {reason.message}
+          {SUSPICION_POINTS[reason.code as ReceivingReason] && (
+            <Box as="span" color="soft">
+              {' '}
+              {SUSPICION_POINTS[reason.code as ReceivingReason]} points
+            </Box>
+          )}
         </Box>
       ))}
       <Box color="soft" fontSize="sm">
@@ -114,6 +131,58 @@ function Settle({ row: { delivery } }: { row: Delivery }) {
         </Box>
       </ActionForm>
     </Box>
+  );
+}
+
+function Hold({ row: { delivery } }: { row: Delivery }) {
+  return (
+    <details>
+      <summary>Take this batch off the shelf</summary>
+      <Box mt="2" maxW="460px">
+        <ActionForm action={holdAction}>
+          <input type="hidden" name="deliveryId" value={delivery.id} />
+          <input type="hidden" name="version" value={delivery.version} />
+          <TextField name="reason" label="Why it is doubted now" />
+          <SubmitButton>Hold what still lies there</SubmitButton>
+        </ActionForm>
+      </Box>
+    </details>
+  );
+}
+
+type Ban = Extract<Awaited<ReturnType<typeof listBans>>, { ok: true }>['value'][number];
+
+function Sellers({ bans, manage }: { bans: readonly Ban[]; manage: boolean }) {
+  return (
+    <Section title="Banned sellers" aside="what comes from them is always held">
+      {bans.length === 0 && <Box color="soft">None.</Box>}
+      {bans.map(({ ban, who }) => (
+        <Box key={ban.id} borderBottom="1px solid" borderColor="hair" py="2">
+          <strong>{ban.name}</strong>: {ban.reason}{' '}
+          <Box as="span" color="soft" fontSize="sm">
+            since {dateText(ban.bannedOn)}, {who}
+          </Box>
+          {manage && (
+            <ActionForm action={liftAction}>
+              <input type="hidden" name="banId" value={ban.id} />
+              <SubmitButton>Lift the ban on {ban.name}</SubmitButton>
+            </ActionForm>
+          )}
+        </Box>
+      ))}
+      {manage && (
+        <details>
+          <summary>Ban a seller</summary>
+          <Box mt="2" maxW="460px">
+            <ActionForm action={banAction}>
+              <TextField name="name" label="Seller, as on its delivery note" />
+              <TextField name="reason" label="Why" />
+              <SubmitButton>Ban</SubmitButton>
+            </ActionForm>
+          </Box>
+        </details>
+      )}
+    </Section>
   );
 }
 

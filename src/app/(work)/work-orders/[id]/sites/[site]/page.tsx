@@ -19,7 +19,7 @@ export default async function SitePage({ params }: Props) {
   const { id, site: wanted } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
   if (!view.ok) return <Empty>{view.error.message}</Empty>;
-  const { order, vehicle, family, spec, layout, sites, steps } = view.value;
+  const { order, vehicle, family, spec, layout, sites, steps, threads } = view.value;
   const site = sites.find((s) => siteId(s) === wanted);
   if (!site)
     return (
@@ -40,6 +40,7 @@ export default async function SitePage({ params }: Props) {
         actions={<ButtonLink href={`/work-orders/${id}`}>Work order {order.number}</ButtonLink>}
       >
         {site.where} · {family.code} · {todo.length} of {sites.length} to do
+        {fittedWords(site) && <Box>{fittedWords(site)}</Box>}
       </PageHead>
       <Grid
         templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 7fr) minmax(0, 5fr)' }}
@@ -54,7 +55,7 @@ export default async function SitePage({ params }: Props) {
               key={siteId(site)}
               action={siteAction}
               workOrderId={id}
-              site={{ ...site, done: site.doneAt !== null }}
+              site={{ ...carriedOn(site, sites, threads.compound), done: site.doneAt !== null }}
               siteName={site.name}
               expected={site.expectedNumber}
               partNumber={spec.part.number}
@@ -106,6 +107,29 @@ const REGION_WORDS: Readonly<Record<ConditionRegion, string>> = {
   insulator: 'Insulator outside',
   well: 'Well',
 };
+
+/** Lot, compound and batch as at the site done last, or as the rule in force has them: they seldom change within an engine. */
+function carriedOn(site: WorkOrderSiteView, sites: readonly WorkOrderSiteView[], rule: 'nickel' | 'copper' | null) {
+  const last = sites
+    .filter((s) => s.doneAt !== null)
+    .sort((a, b) => (b.doneAt?.getTime() ?? 0) - (a.doneAt?.getTime() ?? 0))[0];
+  if (site.doneAt) return site;
+  return {
+    ...site,
+    newLot: site.newLot ?? last?.newLot ?? null,
+    compound: site.compound ?? last?.compound ?? (rule ? `${rule} compound` : null),
+    compoundBatch: site.compoundBatch ?? last?.compoundBatch ?? null,
+  };
+}
+
+/** What the next one to undo it wants to know of how it was fitted. */
+function fittedWords({ fitted }: WorkOrderSiteView): string | null {
+  if (!fitted) return null;
+  const { lot, compound, compoundBatch } = fitted;
+  if (!lot && !compound) return null;
+  const batch = compoundBatch ? `, batch ${compoundBatch}` : '';
+  return `When it was fitted: ${[lot && `lot ${lot}`, compound ? `${compound}${batch}` : 'threads dry'].filter(Boolean).join('; ')}.`;
+}
 
 /** The next site to do after this one, round to the first. */
 function nextOpen(sites: readonly WorkOrderSiteView[], now: WorkOrderSiteView): WorkOrderSiteView | null {
