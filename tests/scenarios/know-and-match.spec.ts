@@ -237,6 +237,84 @@ test('a delivery is judged, held and settled', async ({ page }) => {
   await expect(page.getByText(/Quarantined, then returned: sent back by the Friday ferry/)).toBeVisible();
 });
 
+test('a number with a suffix is read, told from another plug, and the suffix that is gapped right is named', async ({
+  page,
+}) => {
+  const user = new User(page);
+  await user.signIn('technician');
+  await user.goTo('Parts');
+  const look = async (number: string) => {
+    await page.getByLabel('Number on the part or its box').fill(number);
+    await page.getByRole('button', { name: 'What is it?' }).click();
+  };
+  await look('fs-2210 h6.95');
+  await expect(page.getByText(/open it by 0\.10 mm · 0\.004 in\. .* makes it FS-2210H6\.105/)).toBeVisible();
+  await expect(page.getByRole('link', { name: '23 clinic van' })).toBeVisible();
+  await look('FS-2210XH6');
+  await expect(
+    page.getByText('Its number reads as another plug than the one its base names. Do not fit it.'),
+  ).toBeVisible();
+  await expect(page.getByText('The number says without resistor, the catalogue with resistor.')).toBeVisible();
+  await expect(page.getByRole('link', { name: '23 clinic van' })).toBeHidden();
+  await page.getByRole('link', { name: 'Number codes' }).click();
+  await expect(page.getByRole('heading', { name: 'Kilnmark' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save the code' })).toBeHidden();
+});
+
+test('a seller is banned, its next delivery is held, and an accepted batch is taken back off the shelf', async ({
+  page,
+}) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  await page.goto('/parts/receiving');
+  await page.getByText('Ban a seller').click();
+  await page.getByLabel('Seller, as on its delivery note').fill('Breakwater Sundries');
+  await page.getByLabel('Why', { exact: true }).fill('plugs without a heat mark');
+  await page.getByRole('button', { name: 'Ban', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Lift the ban on Breakwater Sundries' })).toBeVisible();
+  const judge = async (order: string, source: string) => {
+    await page.getByLabel('Number that was ordered').fill('KM-2801');
+    await page.getByLabel('How many').fill('6');
+    await page.getByLabel('Order', { exact: true }).fill(order);
+    await page.getByLabel('Number on the box').fill('KM-2801');
+    await page.getByLabel('Counted').fill('6');
+    await page.getByLabel('Lot').fill('K26-9');
+    await page.getByLabel('Who sent it').fill(source);
+    await page.getByLabel('Price of one').fill('3,70');
+    await page.getByRole('button', { name: 'Judge it' }).click();
+  };
+  await judge('PO-910', 'breakwater sundries');
+  await expect(
+    page.getByText(/Nothing is taken from breakwater sundries: plugs without a heat mark/).first(),
+  ).toBeVisible();
+  await judge('PO-911', 'Ferry Parts Store');
+  await expect(page.getByText('Accepted and put on the shelf.')).toBeVisible();
+  await page.getByText('Take this batch off the shelf').first().click();
+  await page.getByLabel('Why it is doubted now').first().fill('one broke at its shell');
+  await page.getByRole('button', { name: 'Hold what still lies there' }).first().click();
+  await expect(page.getByText(/Held on 2026-11-16: one broke at its shell/)).toBeVisible();
+});
+
+test('another make is tried against the usual one, and the trial ends with an outcome', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  await page.goto('/parts/trials');
+  await page.getByLabel('Number on trial').fill('FS-3115');
+  await page.getByLabel('Usual number').fill('KM-3110');
+  await page.getByLabel('Why it is tried').fill('half the price');
+  await page.getByLabel('Look at it on').fill('2026-01-31');
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(page.getByText('Give a day to come.')).toBeVisible();
+  await page.getByLabel('Look at it on').fill('2027-01-31');
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  const section = page.locator('section').filter({ hasText: 'half the price' });
+  await expect(section.getByText(/Too little to tell yet/)).toBeVisible();
+  await section.getByText('End this trial').click();
+  await section.getByLabel('What came of it').fill('not bought again');
+  await section.getByRole('button', { name: 'End', exact: true }).click();
+  await expect(section.getByText('Outcome: not bought again')).toBeVisible();
+});
+
 test('a policy is chosen with its reason, and the vehicle says which is in force', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor');

@@ -14,6 +14,8 @@ const PAGES = [
   '/parts?number=FS-5201',
   '/parts/new',
   '/parts/receiving',
+  '/parts/trials',
+  '/parts/number-codes',
   '/bench',
   '/bench/torque',
   '/bench/convert',

@@ -10,6 +10,7 @@ import {
   loadParts,
   loadSpecs,
   loadSupersessions,
+  type PartRow,
   type SpecSheet,
 } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/status';
@@ -66,23 +67,27 @@ export const gapSpecOf = (spec: SpecSheet): GapSpec => ({
   written: writtenAs(spec.gapAsTyped),
 });
 
-export interface CurrentNumber {
-  readonly number: string;
-  readonly redesigned: boolean;
-  /** What the changes brought with them: a removal or torque note. */
-  readonly notes: readonly string[];
-}
+/** What a number goes by today. */
+export type CurrentNumber =
+  | { readonly kind: 'itself' }
+  | {
+      readonly kind: 'replaced';
+      readonly part: PartRow;
+      readonly redesigned: boolean;
+      /** What the changes brought with them: a removal or torque note. */
+      readonly notes: readonly string[];
+    }
+  | { readonly kind: 'needs-answer'; readonly successors: readonly PartRow[] };
 
-/** What a sheet's part is sold as today. Null: under its own number, or two successors are open. */
-export function currentNumber(
-  spec: SpecSheet,
-  graph: SupersessionGraph,
-  byKey: ReadonlyMap<string, { readonly number: string }>,
-): CurrentNumber | null {
-  const found = graph.current(spec.part.numberKey);
-  if (found.kind !== 'current' || found.path.length === 0) return null;
+export function currentOf(graph: SupersessionGraph, byKey: ReadonlyMap<string, PartRow>, part: PartRow): CurrentNumber {
+  const found = graph.current(part.numberKey);
+  if (found.kind === 'needs-answer')
+    return { kind: 'needs-answer', successors: found.successors.flatMap((key) => byKey.get(key) ?? []) };
+  const end = byKey.get(found.part);
+  if (!end || end.id === part.id) return { kind: 'itself' };
   return {
-    number: byKey.get(found.part)?.number ?? found.part,
+    kind: 'replaced',
+    part: end,
     redesigned: found.path.some((edge) => edge.kind === 'redesigned'),
     notes: found.path.flatMap((edge) => edge.note ?? []),
   };

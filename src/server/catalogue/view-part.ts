@@ -4,7 +4,7 @@ import { quantityOf } from '@/core/engine/quantities';
 import { compareParts } from '@/core/fitment/equivalent';
 import { match, partKey } from '@/core/fitment/match';
 import { type NearNumber, nearestNumbers } from '@/core/fitment/nearest-number';
-import { type CurrentPart, mixing, type SupersessionGraph } from '@/core/fitment/supersession';
+import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
 import { ok } from '@/core/shared/result';
 import { stockAge } from '@/core/stock/age';
 import {
@@ -20,7 +20,7 @@ import { deliveries, fittedComponents, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
-import { loadGraph } from './fitment-of';
+import { currentOf, loadGraph } from './fitment-of';
 import { type ReadNumber, readNumberOf } from './read-number';
 
 /** Every part with the number that it goes by today. */
@@ -29,20 +29,6 @@ export async function listParts(deps: Deps, actor: Actor) {
   if (refused) return refused;
   const { graph, parts, byKey } = await loadGraph(deps.db, actor.fleetId);
   return ok(parts.map((part) => ({ part, current: currentOf(graph, byKey, part) })));
-}
-
-export type CurrentNumber =
-  | { readonly kind: 'itself' }
-  | { readonly kind: 'replaced'; readonly part: PartRow; readonly redesigned: boolean }
-  | { readonly kind: 'needs-answer'; readonly successors: readonly PartRow[] };
-
-function currentOf(graph: SupersessionGraph, byKey: ReadonlyMap<string, PartRow>, part: PartRow): CurrentNumber {
-  const found: CurrentPart = graph.current(part.numberKey);
-  if (found.kind === 'needs-answer')
-    return { kind: 'needs-answer', successors: found.successors.flatMap((key) => byKey.get(key) ?? []) };
-  const end = byKey.get(found.part);
-  if (!end || end.id === part.id) return { kind: 'itself' };
-  return { kind: 'replaced', part: end, redesigned: found.path.some((edge) => edge.kind === 'redesigned') };
 }
 
 /** A part with its history, what may stand for it, the sheets that name it and the vehicles that take it. */

@@ -13,7 +13,7 @@ import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { listWorkOrderRows, loadCoils, loadFittedPlugs } from '@/db/queries/work-orders';
 import { depots, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
-import { currentNumber, fitmentOf, loadGraph } from '../catalogue/fitment-of';
+import { currentOf, fitmentOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { viewDue } from '../due/list-due';
 import { notFound } from '../failure';
@@ -56,7 +56,7 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
     readings,
     fitted,
     coils: coilsOf(coilRows),
-    current: fitment.kind === 'match' ? currentNumber(fitment.spec, graph, byKey) : null,
+    current: fitment.kind === 'match' ? currentOf(graph, byKey, fitment.spec.part) : null,
     orders,
     due: due.value,
     today: deps.today(),

@@ -19,7 +19,7 @@ import {
 import { bays, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { listKept } from '../bench/keep-result';
-import { currentNumber, loadGraph } from '../catalogue/fitment-of';
+import { currentOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
 import { threadsFor } from '../policies/threads';
@@ -67,7 +67,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   const kept = await listKept(deps, actor, id);
   return ok({
     order,
-    current: currentNumber(spec, graph, byKey),
+    current: currentOf(graph, byKey, spec.part),
     threads: threadsFor(spec, family.headMaterial, choices),
     kept: kept.ok ? kept.value : [],
     row,

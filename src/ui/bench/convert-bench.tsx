@@ -81,12 +81,10 @@ export function ConvertBench({ system, keep }: ToolProps & { keep: FormAction })
         )}
       </Box>
       {rows.length > 0 && (
-        <PlainTable heads={['Figure', 'Unit']}>
+        <PlainTable heads={['Figure', 'Unit']} numeric={[1]}>
           {rows.map(([unit, value]) => (
             <Table.Row key={unit}>
-              <Table.Cell textAlign="right" fontSize="lg">
-                {value}
-              </Table.Cell>
+              <Table.Cell fontSize="lg">{value}</Table.Cell>
               <Table.Cell color="soft">{unit}</Table.Cell>
             </Table.Row>
           ))}

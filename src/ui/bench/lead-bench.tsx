@@ -145,6 +145,7 @@ function Drawing({ found, places, leads }: Props) {
       viewBox={`0 0 ${longest * SCALE + 190} ${places.length * ROW + 16}`}
       w="100%"
       maxH="420px"
+      maxW="680px"
       role="img"
       aria-label={summaryText(found, places, leads)}
       mb="3"

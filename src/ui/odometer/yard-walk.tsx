@@ -12,6 +12,7 @@ export interface WalkVehicle {
   /** What the dash shows. */
   readonly unit: 'km' | 'mi';
   readonly last: string;
+  readonly lastOn: string;
   readonly expected: string;
 }
 
@@ -84,7 +85,7 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
               : answer.message)}
         </Box>
       </Box>
-      <PlainTable heads={['Vehicle', 'Reading', '', 'Expected about', 'Last accepted']}>
+      <PlainTable heads={['Vehicle', 'Reading', '', 'Expected about', 'Last accepted', 'on']} numeric={[4, 5]}>
         {vehicles.map((vehicle) => (
           <Table.Row key={vehicle.id}>
             <Table.Cell>
@@ -109,8 +110,9 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
             <Table.Cell color={results.get(vehicle.unitNumber)?.state === 'accepted' ? 'soft' : 'wrong.ink'}>
               {results.get(vehicle.unitNumber)?.message}
             </Table.Cell>
-            <Table.Cell whiteSpace="nowrap">{vehicle.expected}</Table.Cell>
-            <Table.Cell whiteSpace="nowrap">{vehicle.last}</Table.Cell>
+            <Table.Cell>{vehicle.expected}</Table.Cell>
+            <Table.Cell>{vehicle.last}</Table.Cell>
+            <Table.Cell whiteSpace="nowrap">{vehicle.lastOn}</Table.Cell>
           </Table.Row>
         ))}
       </PlainTable>

@@ -76,7 +76,7 @@ function Suffix({ number: { reading, base, checks, gaps }, system }: { number: R
         .filter((check) => check.verdict === 'contradicts')
         .map(({ attribute, said, recorded }) => (
           <Box key={attribute} color="wrong.ink">
-            The number says {suffixWords(attribute, said)}, the record {suffixWords(attribute, recorded ?? '')}.
+            The number says {suffixWords(attribute, said)}, the catalogue {suffixWords(attribute, recorded ?? '')}.
           </Box>
         ))}
       {gaps.map((gap) => (

@@ -18,6 +18,11 @@ interface View {
     | { readonly kind: 'replaced'; readonly part: { readonly number: string }; readonly redesigned: boolean }
     | { readonly kind: 'needs-answer'; readonly successors: readonly { readonly number: string }[] };
   readonly vehicles: readonly Taking[];
+  /** What the number says of itself, where it has a suffix. */
+  readonly number?: {
+    readonly kind: string;
+    readonly base?: { readonly id: string; readonly number: string } | null;
+  } | null;
 }
 
 const TAKES_WORDS: Readonly<Record<Taking['takes'], string>> = {
@@ -51,7 +56,7 @@ export function PartInHand({ view, unit = '' }: { view: View; unit?: string }) {
           {asked ? `${TAKES_WORDS[asked.takes]} (${asked.quantity} of them).` : 'No. Its sheet names another part.'}
         </Box>
       )}
-      {vehicles.length === 0 && <Box mt="2">No vehicle of the fleet takes it.</Box>}
+      {vehicles.length === 0 && <NoneTakes base={view.number?.base ?? null} />}
       {groups.map(
         ({ takes, list }) =>
           list.length > 0 && (
@@ -71,6 +76,21 @@ export function PartInHand({ view, unit = '' }: { view: View; unit?: string }) {
               </Box>
             </Box>
           ),
+      )}
+    </Box>
+  );
+}
+
+/** A suffix is not named by a sheet that names its base: what differs decides. */
+function NoneTakes({ base }: { base: { readonly id: string; readonly number: string } | null }) {
+  return (
+    <Box mt="2">
+      No sheet of the fleet names this number.
+      {base && (
+        <>
+          {' '}
+          Its base is <TextLink href={`/parts/${base.id}`}>{base.number}</TextLink>: see below what its suffix changes.
+        </>
       )}
     </Box>
   );

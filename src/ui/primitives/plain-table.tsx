@@ -1,8 +1,20 @@
 import { Table } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
-/** Rows parted by hairlines on the paper, heads in soft ink. Scrolls sideways where the screen is narrow. */
-export function PlainTable({ heads, children }: { heads: readonly ReactNode[]; children: ReactNode }) {
+/**
+ * Rows parted by hairlines on the paper, heads in soft ink. Scrolls sideways where the screen is narrow.
+ *
+ * @param numeric columns, from 1, whose figures stand under each other, head and all
+ */
+export function PlainTable({
+  heads,
+  numeric = [],
+  children,
+}: {
+  heads: readonly ReactNode[];
+  numeric?: readonly number[];
+  children: ReactNode;
+}) {
   return (
     <Table.ScrollArea mb="4" css={{ whiteSpace: 'normal' }}>
       <Table.Root
@@ -11,6 +23,12 @@ export function PlainTable({ heads, children }: { heads: readonly ReactNode[]; c
         css={{
           '& th': { color: 'soft', fontWeight: '400', bg: 'paper', _print: { bg: 'white' } },
           '& td': { verticalAlign: 'top' },
+          ...Object.fromEntries(
+            numeric.map((n) => [
+              `& th:nth-of-type(${n}), & td:nth-of-type(${n})`,
+              { textAlign: 'right', whiteSpace: 'nowrap' },
+            ]),
+          ),
           '& tr': { bg: 'paper', _print: { bg: 'white' } },
         }}
       >

@@ -1,8 +1,8 @@
 'use client';
 
-import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '@/core/reading/vocabulary';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction, SubmitButton, useFormState } from '../primitives/action-form';
 import { Chips, TextField } from '../primitives/fields';
 import { QuantityField } from './quantity-field';
 
@@ -202,12 +202,13 @@ export function SiteForm({
 
 /** The same for most sites of one engine, so it is carried on from the last; shut unless there is something to change. */
 function LotAndCompound({ site }: { site: Recorded }) {
+  const { fields } = useFormState();
   const said = [
     site.newLot ? `lot ${site.newLot}` : 'lot not noted',
     site.compound ? `${site.compound}${site.compoundBatch ? `, batch ${site.compoundBatch}` : ''}` : 'threads dry',
   ];
   return (
-    <Box as="details" mb="3">
+    <chakra.details mb="3" open={fields.compound ? true : undefined}>
       <Box as="summary" color="soft" cursor="pointer" minH="40px">
         Lot and compound: {said.join('; ')}
       </Box>
@@ -216,6 +217,6 @@ function LotAndCompound({ site }: { site: Recorded }) {
         <TextField name="compound" label="Compound on the threads" defaultValue={site.compound ?? ''} large />
         <TextField name="compoundBatch" label="Batch of the tube" defaultValue={site.compoundBatch ?? ''} large mono />
       </Grid>
-    </Box>
+    </chakra.details>
   );
 }

@@ -75,7 +75,9 @@ export function SpecLines({
               </Box>
             </Box>,
           ],
-          ...(current ? [['Sold today as', <Current key="current" current={current} />] as const] : []),
+          ...(current && current.kind !== 'itself'
+            ? [['Sold today as', <Current key="current" current={current} />] as const]
+            : []),
           ...(spec.part.hexMm === null ? [] : [['Socket', socketsFor(spec.part.hexMm)] as const]),
           ['Gap', <Figure key="gap" first={gap} other={gapOther} />],
           ...(spec.part.preGapMm === null ? [] : [['', asSold(spec, spec.part.preGapMm, system)] as const]),
@@ -130,16 +132,23 @@ export function intervalText(
     .join(' or ');
 }
 
-export interface CurrentFacts {
-  readonly number: string;
-  readonly redesigned: boolean;
-  readonly notes: readonly string[];
-}
+/** What the sheet's number goes by today. */
+export type CurrentFacts =
+  | { readonly kind: 'itself' }
+  | {
+      readonly kind: 'replaced';
+      readonly part: { readonly number: string };
+      readonly redesigned: boolean;
+      readonly notes: readonly string[];
+    }
+  | { readonly kind: 'needs-answer'; readonly successors: readonly { readonly number: string }[] };
 
-function Current({ current }: { current: CurrentFacts }) {
+function Current({ current }: { current: Exclude<CurrentFacts, { kind: 'itself' }> }) {
+  if (current.kind === 'needs-answer')
+    return <>two successors are open: {current.successors.map((p) => p.number).join(' and ')}. Ask the maker</>;
   return (
     <>
-      <Code>{current.number}</Code>,{' '}
+      <Code>{current.part.number}</Code>,{' '}
       {current.redesigned ? 'a redesign: a whole set or none, never mixed' : 'the same part under a new number'}
       {current.notes.map((note) => (
         <Box key={note} color="caution.ink">

@@ -59,7 +59,15 @@ async function InHand({ number, unit }: { number: string; unit: string }) {
   const samePlug = read?.kind === 'read' && base && onlyGapDiffers(read.checks);
   return (
     <>
-      <Box role="status" bg="wrong.bg" color="wrong.ink" p="4" rounded="sm" mb="5" maxW="860px">
+      <Box
+        role="status"
+        bg={samePlug ? 'tint' : 'wrong.bg'}
+        color={samePlug ? 'ink' : 'wrong.ink'}
+        p="4"
+        rounded="sm"
+        mb="5"
+        maxW="860px"
+      >
         <strong>
           <Code>{number.slice(0, 40)}</Code> is not in the catalogue.
         </strong>{' '}
@@ -104,7 +112,10 @@ type Listed = Extract<Awaited<ReturnType<typeof listParts>>, { ok: true }>['valu
 function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }) {
   if (parts.length === 0) return null;
   return (
-    <PlainTable heads={['Number', 'Maker', 'Kind', 'What', 'Gap as sold', 'On hand', 'Price', 'Today']}>
+    <PlainTable
+      heads={['Number', 'Maker', 'Kind', 'What', 'Gap as sold', 'On hand', 'Price', 'Today']}
+      numeric={[6, 7]}
+    >
       {parts.map(({ part, current }) => (
         <Table.Row key={part.id}>
           <Table.Cell>
@@ -118,8 +129,8 @@ function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }
             {[part.thread, part.reachMm && `${part.reachMm} mm`, part.seat, part.name].filter(Boolean).join(', ')}
           </Table.Cell>
           <Table.Cell whiteSpace="nowrap">{gapText(part.preGapMm, system)}</Table.Cell>
-          <Table.Cell textAlign="right">{part.onHand ?? NONE}</Table.Cell>
-          <Table.Cell textAlign="right">{part.price?.toFixed(2) ?? NONE}</Table.Cell>
+          <Table.Cell>{part.onHand ?? NONE}</Table.Cell>
+          <Table.Cell>{part.price?.toFixed(2) ?? NONE}</Table.Cell>
           <Table.Cell>
             {current.kind === 'replaced' && (
               <>

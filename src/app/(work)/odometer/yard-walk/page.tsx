@@ -3,7 +3,7 @@ import { requireActor } from '@/app/actor';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
-import { dateText, distanceText, NONE } from '@/ui/format/format';
+import { dateText, distanceText } from '@/ui/format/format';
 import { YardWalk } from '@/ui/odometer/yard-walk';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
@@ -21,7 +21,6 @@ export default async function YardWalkPage({ searchParams }: Props) {
   const list = await listDue(deps(), actor, filter, { from: 0, limit: 1000 });
   if (!list.ok) return <Empty>{list.error.message}</Empty>;
   const { items, depots } = list.value;
-  const system = actor.unitSystem;
   return (
     <>
       <PageHead title="Yard walk">Type down the column; Enter goes to the next vehicle</PageHead>
@@ -43,10 +42,9 @@ export default async function YardWalkPage({ searchParams }: Props) {
             unitNumber: item.unitNumber,
             name: item.name,
             unit: item.odometerUnit,
-            last:
-              item.odometerKm === null
-                ? NONE
-                : `${distanceText(item.odometerKm, system)} on ${dateText(item.odometerOn)}`,
+            // In the unit of the dash that one stands before.
+            last: distanceText(item.odometerKm, item.odometerUnit === 'mi' ? 'us' : 'metric'),
+            lastOn: dateText(item.odometerOn),
             expected: distanceText(item.odometerNowKm, item.odometerUnit === 'mi' ? 'us' : 'metric'),
           }))}
         />

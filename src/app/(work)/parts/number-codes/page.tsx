@@ -1,4 +1,4 @@
-import { Box, Table } from '@chakra-ui/react';
+import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { groupBy } from '@/core/shared/group-by';
 import { may } from '@/server/access';
@@ -29,22 +29,24 @@ export default async function NumberCodesPage() {
       {makers.length === 0 && (
         <Empty>No table yet. Import number-codes.csv, or enter the first code from a maker’s own list below.</Empty>
       )}
-      {makers.map(([maker, rows]) => (
-        <Section key={maker} title={maker} aside={[...new Set(rows.map((row) => row.source))].join('; ')}>
-          <PlainTable heads={['Place', 'Says', 'Code', 'Meaning']}>
-            {rows.map((row) => (
-              <Table.Row key={row.id}>
-                <Table.Cell>{row.place}</Table.Cell>
-                <Table.Cell>{SAYS[row.attribute]}</Table.Cell>
-                <Table.Cell>
-                  {row.code === '' ? <Box color="soft">nothing stands there</Box> : <Code>{row.code}</Code>}
-                </Table.Cell>
-                <Table.Cell>{meaning(row)}</Table.Cell>
-              </Table.Row>
-            ))}
-          </PlainTable>
-        </Section>
-      ))}
+      <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} columnGap="8">
+        {makers.map(([maker, rows]) => (
+          <Section key={maker} title={maker} aside={[...new Set(rows.map((row) => row.source))].join('; ')}>
+            <PlainTable heads={['Place', 'Says', 'Code', 'Meaning']}>
+              {rows.map((row) => (
+                <Table.Row key={row.id}>
+                  <Table.Cell>{row.place}</Table.Cell>
+                  <Table.Cell>{SAYS[row.attribute]}</Table.Cell>
+                  <Table.Cell>
+                    {row.code === '' ? <Box color="soft">nothing stands there</Box> : <Code>{row.code}</Code>}
+                  </Table.Cell>
+                  <Table.Cell>{meaning(row)}</Table.Cell>
+                </Table.Row>
+              ))}
+            </PlainTable>
+          </Section>
+        ))}
+      </Grid>
       {may(actor, 'enter catalogue data') && (
         <Section title="Enter or correct a code" aside="the same maker, place and code corrects what stands there">
           <EntryForm

@@ -85,18 +85,15 @@ function Row({
       </Box>
       {delivery.suspicion > 0 && (
         <Box fontWeight={delivery.suspicion >= SUSPICIOUS_FROM ? '650' : '400'}>
-          Signs of a counterfeit: {delivery.suspicion} points, set aside from {SUSPICIOUS_FROM}
+          Signs of a counterfeit:{pointsText(delivery.suspicion)}, set aside from {SUSPICIOUS_FROM}
         </Box>
       )}
       {delivery.reasons.map((reason) => (
         <Box key={reason.code} color={delivery.verdict === 'accepted' ? 'ink' : 'wrong.ink'}>
           {reason.message}
-          {SUSPICION_POINTS[reason.code as ReceivingReason] && (
-            <Box as="span" color="soft">
-              {' '}
-              {SUSPICION_POINTS[reason.code as ReceivingReason]} points
-            </Box>
-          )}
+          <Box as="span" color="soft">
+            {pointsText(SUSPICION_POINTS[reason.code as ReceivingReason] ?? 0)}
+          </Box>
         </Box>
       ))}
       <Box color="soft" fontSize="sm">
@@ -110,6 +107,8 @@ function Row({
     </Box>
   );
 }
+
+const pointsText = (points: number): string => (points === 0 ? '' : ` ${points} ${points === 1 ? 'point' : 'points'}`);
 
 function Settle({ row: { delivery } }: { row: Delivery }) {
   return (
@@ -193,7 +192,7 @@ function Receive() {
         <TextField name="orderedNumber" label="Number that was ordered" mono />
         <Grid templateColumns="1fr 1fr" columnGap="4">
           <TextField name="orderedQuantity" label="How many" inputMode="numeric" />
-          <TextField name="orderReference" label="Order" placeholder="PO-316" />
+          <TextField name="orderReference" label="Order" placeholder="PO-317" />
         </Grid>
         <TextField name="deliveredNumber" label="Number on the box" mono />
         <Grid templateColumns="1fr 1fr" columnGap="4">
@@ -213,6 +212,7 @@ function Receive() {
             { value: 'core', label: 'Core' },
             { value: 'length', label: 'Length' },
             { value: 'marking', label: 'Marking' },
+            { value: 'texture', label: 'Texture' },
           ]}
         />
         <SubmitButton main>Judge it</SubmitButton>

@@ -81,7 +81,10 @@ function OneTrial({
           started {dateText(trial.startedOn)} by {who}
         </Box>
       </Box>
-      <PlainTable heads={['', 'Sites', 'Vehicles', 'Run by all sites', 'Out early', 'Gap growth']}>
+      <PlainTable
+        heads={['', 'Sites', 'Vehicles', 'Run by all sites', 'Out early', 'Gap growth']}
+        numeric={[2, 3, 4, 5, 6]}
+      >
         <ServiceRow
           label={<TextLink href={`/parts/${part.id}`}>{part.number}</TextLink>}
           service={onTrial}
@@ -127,15 +130,11 @@ function ServiceRow({
   return (
     <Table.Row>
       <Table.Cell>{label}</Table.Cell>
-      <Table.Cell textAlign="right">{service.sites}</Table.Cell>
-      <Table.Cell textAlign="right">{service.vehicles}</Table.Cell>
-      <Table.Cell textAlign="right" whiteSpace="nowrap">
-        {distanceText(service.siteKm, system)}
-      </Table.Cell>
-      <Table.Cell textAlign="right">{service.early}</Table.Cell>
-      <Table.Cell textAlign="right" whiteSpace="nowrap">
-        {growth === null ? NONE : `${growth.toFixed(1)} µm per 1,000 km`}
-      </Table.Cell>
+      <Table.Cell>{service.sites}</Table.Cell>
+      <Table.Cell>{service.vehicles}</Table.Cell>
+      <Table.Cell>{distanceText(service.siteKm, system)}</Table.Cell>
+      <Table.Cell>{service.early}</Table.Cell>
+      <Table.Cell>{growth === null ? NONE : `${growth.toFixed(1)} µm per 1,000 km`}</Table.Cell>
     </Table.Row>
   );
 }
