@@ -1,10 +1,11 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
+import { toSnakeCase } from 'drizzle-orm/casing';
 import { readVin } from '@/core/fitment/vin';
 import type { SiteClock } from '@/core/interval/due';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
 import type { Querier, Tx } from '../client';
-import { fittedComponents, vehicleStatus, vehicles } from '../schema';
+import { fittedComponents, standings, vehicleStatus, vehicles } from '../schema';
 
 export type StatusRow = typeof vehicleStatus.$inferInsert;
 
@@ -62,24 +63,55 @@ export async function countSuspects(q: Querier, fleetId: string, which: Which): 
   return new Map(found.rows.map((row) => [row.vehicle_id, row.n]));
 }
 
-const CHUNK = 1000;
-
+/** Writes status rows over what stands there. */
 export async function saveStatus(tx: Tx, rows: readonly StatusRow[]): Promise<void> {
+  await replaceRows(tx, vehicleStatus, 'vehicle_id', rows);
+}
+
+const CHUNK = 5000;
+
+/** Rows as one parameter each chunk: an insert of many rows with a parameter a cell spends its time on the parameters. */
+async function replaceRows(
+  tx: Tx,
+  table: typeof vehicleStatus | typeof standings,
+  key: string,
+  rows: readonly (StatusRow | StandingRow)[],
+): Promise<void> {
+  const columns = Object.entries(getTableColumns(table)).map(([name, column]) => ({
+    name,
+    column: toSnakeCase(column.name),
+  }));
+  const target = sql.join(
+    columns.map(({ column }) => sql.identifier(column)),
+    sql`, `,
+  );
+  const source = sql.join(
+    columns.map(({ column }) => sql`r.${sql.identifier(column)}`),
+    sql`, `,
+  );
+  const changed = sql.join(
+    columns
+      .filter(({ column }) => column !== key)
+      .map(({ column }) => sql`${sql.identifier(column)} = excluded.${sql.identifier(column)}`),
+    sql`, `,
+  );
   for (let at = 0; at < rows.length; at += CHUNK) {
-    const chunk = rows.slice(at, at + CHUNK);
-    await tx.delete(vehicleStatus).where(
-      inArray(
-        vehicleStatus.vehicleId,
-        chunk.map((row) => row.vehicleId),
-      ),
-    );
-    await tx.insert(vehicleStatus).values(chunk);
+    const chunk = rows
+      .slice(at, at + CHUNK)
+      .map((row) =>
+        Object.fromEntries(columns.map(({ name, column }) => [column, row[name as keyof typeof row] ?? null])),
+      );
+    await tx.execute(sql`
+      insert into ${table} (${target})
+      select ${source} from json_populate_recordset(null::${table}, ${JSON.stringify(chunk)}::json) r
+      on conflict (${sql.identifier(key)}) do update set ${changed}`);
   }
 }
 
-/** What decides where a vehicle stands, and the keys that the due list filters and sorts by. */
-export interface StandingRow {
+/** What decides where a vehicle stands. */
+export interface RecordedRow {
   readonly id: string;
+  readonly fleetId: string;
   readonly unitNumber: string;
   readonly name: string;
   readonly depot: string;
@@ -95,54 +127,48 @@ export interface StandingRow {
   readonly limitMonths: number | null;
   readonly limitShare: number;
   readonly clocks: readonly SiteClock[];
+  readonly failureCost: number;
+  readonly wearCostPerPercent: number;
 }
 
-/** What the due list shows besides. */
-export interface DueLabels {
-  readonly id: string;
-  readonly engineCode: string;
-  readonly odometerUnit: 'km' | 'mi';
-  readonly suspectReadings: number;
-  readonly fitmentWhy: string | null;
-  readonly partNumber: string | null;
-  readonly openWorkOrderId: string | null;
-  readonly openWorkOrderNumber: number | null;
-  readonly plannedOn: string | null;
-}
-
-/** One slim row a vehicle of the fleet: all of them are weighed before a page is shown. */
-export async function loadStandings(q: Querier, fleetId: string, vehicleId?: string): Promise<readonly StandingRow[]> {
-  const found = await q.execute<Record<string, unknown> & StandingRow>(sql`
-    select v.id, v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
+/** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
+export async function loadRecorded(q: Querier, fleetId: string, which: Which): Promise<readonly RecordedRow[]> {
+  const found = await q.execute<Record<string, unknown> & RecordedRow>(sql`
+    select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
       s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
       s.rate_km_per_day as "rateKmPerDay", s.rate_low_km_per_day as "rateLowKmPerDay", s.rate_high_km_per_day as "rateHighKmPerDay",
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
-      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks
+      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks,
+      coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent"
     from vehicles v
+    join fleets f on f.id = v.fleet_id
     join depots d on d.id = v.depot_id
+    left join duty_costs c on c.fleet_id = v.fleet_id and c.duty_group = v.duty_group
     left join vehicle_status s on s.vehicle_id = v.id
-    where v.fleet_id = ${fleetId} ${vehicleId ? sql`and v.id = ${vehicleId}` : sql``}`);
+    where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);
   return found.rows;
 }
 
-/** The rest of what is shown, for the vehicles of a page. */
-export async function loadDueLabels(
+/** Vehicles of some duty groups that lean on their group's rate, but for those named. */
+export async function loadLeaning(
   q: Querier,
   fleetId: string,
-  ids: readonly string[],
-): Promise<ReadonlyMap<string, DueLabels>> {
-  const found = await q.execute<Record<string, unknown> & DueLabels>(sql`
-    select v.id, f.code as "engineCode", v.odometer_unit as "odometerUnit", coalesce(s.suspect_readings, 0) as "suspectReadings", s.fitment_why as "fitmentWhy",
-      p.number as "partNumber", w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"
-    from vehicles v
-    join engine_families f on f.id = v.engine_family_id
-    left join vehicle_status s on s.vehicle_id = v.id
-    left join spec_sheets sh on sh.id = s.spec_sheet_id
-    left join parts p on p.id = sh.part_id
-    left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
-    left join bookings b on b.work_order_id = w.id
-    where v.fleet_id = ${fleetId} and v.id = any(${sql.param(ids)}::uuid[])`);
-  return new Map(found.rows.map((row) => [row.id, row]));
+  groups: readonly string[],
+  but: readonly string[],
+): Promise<readonly string[]> {
+  const rows = await q
+    .select({ id: standings.vehicleId })
+    .from(standings)
+    .where(and(eq(standings.fleetId, fleetId), inArray(standings.dutyGroup, [...groups]), standings.leansOnGroup));
+  const named = new Set(but);
+  return rows.map((row) => row.id).filter((id) => !named.has(id));
+}
+
+export type StandingRow = typeof standings.$inferInsert;
+
+/** Writes standings over what stands there. */
+export async function saveStandings(tx: Tx, rows: readonly StandingRow[]): Promise<void> {
+  await replaceRows(tx, standings, 'vehicle_id', rows);
 }
 
 /** Own rates of the vehicles that have one, by duty group. */

@@ -7,6 +7,7 @@ import {
   index,
   integer,
   jsonb,
+  numeric,
   pgTable,
   text,
   unique,
@@ -21,6 +22,12 @@ export const fleets = pgTable('fleets', {
   id: id(),
   name: text().notNull(),
   isDemo: boolean().notNull().default(false),
+  /** ISO 4217. */
+  currency: text().notNull().default('EUR'),
+  /** Cost of a failure on the road where neither vehicle nor duty group has its own. */
+  failureCost: integer().notNull().default(500),
+  /** Cost a week for each per cent of life over the limit. */
+  wearCostPerPercent: numeric({ precision: 7, scale: 2, mode: 'number' }).notNull().default(0.5),
   createdAt: createdAt(),
 });
 
@@ -102,6 +109,10 @@ export const vehicles = pgTable(
     meterOffsetKm: km().notNull().default(0),
     meterReplacedOn: day(),
     severeDuty: boolean().notNull().default(false),
+    /** Cost of a failure on the road; null: that of its duty group. */
+    failureCost: integer(),
+    /** The day on which it leaves the fleet, where that is known. */
+    retiresOn: day(),
     version: version(),
     createdAt: createdAt(),
   },
@@ -111,8 +122,21 @@ export const vehicles = pgTable(
     foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
     foreignKey({ columns: [t.fleetId, t.engineFamilyId], foreignColumns: [engineFamilies.fleetId, engineFamilies.id] }),
     check('vehicles_model_year_possible', sql`${t.modelYear} between 1950 and 2100`),
+    check('vehicles_failure_cost_possible', sql`${t.failureCost} > 0`),
     check('vehicles_odometer_unit_known', sql`${t.odometerUnit} in ('km','mi')`),
   ],
+);
+
+/** What a failure on the road costs for the vehicles of one duty group. */
+export const dutyCosts = pgTable(
+  'duty_costs',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    dutyGroup: text().notNull(),
+    failureCost: integer().notNull(),
+  },
+  (t) => [unique().on(t.fleetId, t.dutyGroup), check('duty_costs_possible', sql`${t.failureCost} > 0`)],
 );
 
 /** Who did what, when. Append-only: a trigger refuses update and delete. */

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   check,
   doublePrecision,
   foreignKey,
@@ -11,8 +12,8 @@ import {
   text,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { SiteClock } from '../../core/interval/due';
-import { createdAt, day, fleetId, instant, km } from './columns';
+import { type Binding, CERTAINTIES, DUE_STATES, type SiteClock } from '../../core/interval/due';
+import { createdAt, day, fleetId, instant, km, list } from './columns';
 import { vehicles } from './fleet';
 
 /** Append-only in meaning: a doubtful reading is kept and flagged, never dropped. */
@@ -78,3 +79,58 @@ export const vehicleStatus = pgTable(
   },
   (t) => [foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] })],
 );
+
+/**
+ * Where each vehicle stands today, weighed by the core: what the due list filters and sorts by. Weighed anew once a day
+ * and whenever its cause changes, so that a list is an index scan and no sum.
+ */
+export const standings = pgTable(
+  'standings',
+  {
+    vehicleId: uuid().primaryKey(),
+    fleetId: fleetId(),
+    depot: text().notNull(),
+    dutyGroup: text().notNull(),
+    /** Unit number and name in small letters, for the search. */
+    searchKey: text().notNull(),
+    /** The unit number with its digits padded, so that 9 comes before 10. */
+    unitOrder: text().notNull(),
+    state: text({ enum: list(DUE_STATES) }).notNull(),
+    lifeUsed: doublePrecision(),
+    /** Where seven and twenty-eight more days take it. */
+    lifeIn7: doublePrecision(),
+    lifeIn28: doublePrecision(),
+    odometerNowKm: doublePrecision(),
+    binds: text().$type<Binding>(),
+    certainty: text({ enum: list(CERTAINTIES) }),
+    dueP10: day(),
+    dueP50: day(),
+    dueP90: day(),
+    /** The rate worked with: its own, or its duty group's. */
+    rateKmPerDay: doublePrecision(),
+    rateLowKmPerDay: doublePrecision(),
+    rateHighKmPerDay: doublePrecision(),
+    rateReadings: integer().notNull(),
+    rateBorrowed: boolean().notNull(),
+    /** Its rate is borrowed or widened by that of its group: it changes with the group. */
+    leansOnGroup: boolean().notNull(),
+    failureCost: doublePrecision().notNull(),
+    /** Money a week if the work waits; null where life is not known. */
+    pressure: doublePrecision(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    index('standings_by_life').on(t.fleetId, sql`${t.lifeUsed} desc nulls last`, t.unitOrder),
+    index('standings_by_pressure').on(t.fleetId, sql`${t.pressure} desc nulls last`, t.unitOrder),
+    index('standings_by_due').on(t.fleetId, t.dueP50, t.unitOrder),
+    index('standings_by_unit').on(t.fleetId, t.unitOrder),
+    index('standings_by_place').on(t.fleetId, t.depot, t.dutyGroup, t.state),
+    index('standings_leaning').on(t.fleetId, t.dutyGroup).where(sql`${t.leansOnGroup}`),
+  ],
+);
+
+/** The day for which a fleet was weighed last. */
+export const weighings = pgTable('weighings', {
+  fleetId: uuid().primaryKey(),
+  weighedOn: day().notNull(),
+});

@@ -1,23 +1,18 @@
 import { z } from 'zod';
 import type { PlainDate } from '@/core/calendar/plain-date';
-import {
-  type Binding,
-  type Certainty,
-  DUE_STATES,
-  type DueDates,
-  type DueState,
-  dueState,
-  type WorstSite,
-  worstSite,
-} from '@/core/interval/due';
+import { type Binding, type Certainty, DUE_STATES, type DueDates, type DueState } from '@/core/interval/due';
+import { pressureFor, type Standing } from '@/core/interval/standing';
 import { dueSum, type SumLine } from '@/core/interval/sum';
-import { type GroupRate, groupRate, settledRate, type UseRate } from '@/core/odometer/use-rate';
-import { groupBy } from '@/core/shared/group-by';
+import { groupRate, type UseRate } from '@/core/odometer/use-rate';
+import type { Pressure } from '@/core/reliability/pressure';
+import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { ok } from '@/core/shared/result';
-import { type DueLabels, loadDueLabels, loadGroupRates, loadStandings, type StandingRow } from '@/db/queries/status';
+import { countByPlace, countDue, DUE_SORTS, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
+import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/status';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
+import { ensureWeighed, moneyOf, recordedOf, weighed } from './weigh';
 
 export interface DueItem {
   readonly vehicleId: string;
@@ -30,6 +25,13 @@ export interface DueItem {
   readonly state: DueState;
   /** Share of the binding limit used by the worst site. */
   readonly lifeUsed: number | null;
+  /** Where four more weeks of its own use take it. */
+  readonly lifeIn28: number | null;
+  /** Money a week if the work waits. */
+  readonly pressure: number | null;
+  /** Of a failure on the road. */
+  readonly failureCost: number;
+  readonly serviceMinutes: number;
   readonly binds: Binding | null;
   readonly limitKm: number | null;
   readonly limitMonths: number | null;
@@ -37,8 +39,6 @@ export interface DueItem {
   readonly limitShare: number;
   readonly certainty: Certainty | null;
   readonly due: DueDates | null;
-  /** The reckoning behind the date, for one vehicle; empty in lists. */
-  readonly sum: readonly SumLine[];
   /** What the dash shows. */
   readonly odometerUnit: 'km' | 'mi';
   readonly odometerKm: number | null;
@@ -50,7 +50,7 @@ export interface DueItem {
   readonly openWorkOrder: { readonly id: string; readonly number: number; readonly plannedOn: PlainDate | null } | null;
 }
 
-export const SORTS = ['life', 'due', 'unit', 'depot', 'odometer'] as const;
+export const SORTS = DUE_SORTS;
 
 /** A list parameter that is wrong falls back rather than losing the page: it only filters what is shown. */
 export const dueFilter = z.object({
@@ -60,6 +60,9 @@ export const dueFilter = z.object({
   search: z.string().max(60).optional().catch(undefined),
   before: z.iso.date().optional().catch(undefined),
   minLife: z.coerce.number().min(0).max(100).optional().catch(undefined),
+  minPressure: z.coerce.number().min(0).optional().catch(undefined),
+  /** A selection made on the chart. */
+  ids: z.array(z.uuid()).max(1000).optional().catch(undefined),
   sort: z.enum(SORTS).default('life').catch('life'),
   descending: z.boolean().optional().catch(undefined),
 });
@@ -86,166 +89,95 @@ export interface Page {
 export async function listDue(deps: Deps, actor: Actor, filter: DueFilter, page?: Page): Promise<Outcome<DueList>> {
   const refused = refusal(actor, 'read the fleet');
   if (refused) return refused;
-  const rows = await loadStandings(deps.db, actor.fleetId);
-  const groups = groupRates(rows);
-  const all = rows.map((row) => standingOf(row, groups.get(row.dutyGroup) ?? null, deps.today()));
-  const fitting = all.filter((standing) => matches(standing, filter)).sort(bySort(filter));
-  const shown = page ? fitting.slice(page.from, page.from + page.limit) : fitting;
+  const { db } = deps;
+  await ensureWeighed(db, actor.fleetId, deps.today());
+  const [places, found, ids] = await Promise.all([
+    countByPlace(db, actor.fleetId),
+    countDue(db, actor.fleetId, filter),
+    loadDueIds(db, actor.fleetId, filter, page),
+  ]);
   const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
-  for (const standing of all) counts[standing.state] += 1;
-  const items = await withLabels(deps, actor, shown);
+  for (const { state, n } of places) counts[state] += n;
   return ok({
-    items,
-    found: fitting.length,
-    total: all.length,
+    items: (await loadDueRows(db, actor.fleetId, ids)).map(toItem),
+    found,
+    total: places.reduce((sum, { n }) => sum + n, 0),
     counts,
-    depots: distinct(rows, 'depot'),
-    groups: distinct(rows, 'dutyGroup'),
+    depots: [...new Set(places.map((place) => place.depot))].sort(),
+    groups: [...new Set(places.map((place) => place.dutyGroup))].sort(),
   });
 }
 
-/** One vehicle's standing. */
-export async function viewDue(deps: Deps, actor: Actor, vehicleId: string): Promise<Outcome<DueItem>> {
+/** One vehicle's standing with the reckoning behind its date, and the parts of its pressure. */
+export interface DueView extends DueItem {
+  readonly sum: readonly SumLine[];
+  readonly pressureParts: Pressure | null;
+}
+
+export async function viewDue(deps: Deps, actor: Actor, vehicleId: string): Promise<Outcome<DueView>> {
   const refused = refusal(actor, 'read the fleet');
   if (refused) return refused;
-  const [row] = await loadStandings(deps.db, actor.fleetId, vehicleId);
-  if (!row) return notFound('vehicle');
+  await ensureWeighed(deps.db, actor.fleetId, deps.today());
+  const [row] = await loadRecorded(deps.db, actor.fleetId, [vehicleId]);
+  const [shown] = await loadDueRows(deps.db, actor.fleetId, [vehicleId]);
+  if (!row || !shown) return notFound('vehicle');
   const group = groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup));
-  const standing = standingOf(row, group, deps.today());
-  const [item] = await withLabels(deps, actor, [standing]);
-  return item ? ok({ ...item, sum: sumOf(row, standing, deps.today()) }) : notFound('vehicle');
-}
-
-const distinct = (rows: readonly StandingRow[], key: 'depot' | 'dutyGroup'): readonly string[] =>
-  [...new Set(rows.map((row) => row[key]))].sort();
-
-function groupRates(rows: readonly StandingRow[]): ReadonlyMap<string, GroupRate | null> {
-  const byGroup = groupBy(rows, (row) => row.dutyGroup);
-  return new Map(
-    [...byGroup].map(([group, members]) => [group, groupRate(members.flatMap((row) => row.rateKmPerDay ?? []))]),
-  );
-}
-
-interface Standing {
-  readonly row: StandingRow;
-  readonly state: DueState;
-  readonly worst: WorstSite | null;
-  readonly rate: UseRate | null;
-}
-
-function standingOf(row: StandingRow, group: GroupRate | null, today: PlainDate): Standing {
-  const rate = settledRate(ownRateOf(row), group);
-  const worst = worstOf(row, rate, today);
-  const state =
-    row.fitment !== 'match' ? 'no-match' : worst ? dueState(worst.due, worst.site.certainty, today) : 'no-odometer';
-  return { row, state, worst, rate };
-}
-
-async function withLabels({ db }: Deps, actor: Actor, standings: readonly Standing[]): Promise<readonly DueItem[]> {
-  const labels = await loadDueLabels(
-    db,
-    actor.fleetId,
-    standings.map(({ row }) => row.id),
-  );
-  return standings.flatMap((standing) => {
-    const label = labels.get(standing.row.id);
-    return label ? [toItem(standing, label)] : [];
+  const standing = weighed(row, group, deps.today());
+  return ok({
+    ...toItem(shown),
+    sum: sumOf(row, standing, deps.today()),
+    pressureParts:
+      standing.worst && standing.lifeIn7 !== null
+        ? pressureFor(recordedOf(row), standing.worst, standing.lifeIn7, moneyOf(row), ASSUMED_LIFE)
+        : null,
   });
 }
 
-function toItem({ row, state, worst, rate }: Standing, label: DueLabels): DueItem {
-  return {
-    vehicleId: row.id,
-    unitNumber: row.unitNumber,
-    name: row.name,
-    depot: row.depot,
-    dutyGroup: row.dutyGroup,
-    engineCode: label.engineCode,
-    partNumber: label.partNumber,
-    state,
-    lifeUsed: worst?.due.lifeUsed ?? null,
-    binds: worst?.due.binds ?? null,
-    limitKm: row.limitKm,
-    limitMonths: row.limitMonths,
-    limitShare: row.limitShare,
-    certainty: worst?.site.certainty ?? null,
-    due: worst?.due.due ?? null,
-    sum: [],
-    odometerUnit: label.odometerUnit,
-    odometerKm: row.odometerKm,
-    odometerOn: row.odometerOn,
-    odometerNowKm: odometerNow({ row, worst }),
-    rate,
-    suspectReadings: label.suspectReadings,
-    fitmentWhy: label.fitmentWhy,
-    openWorkOrder:
-      label.openWorkOrderId === null
-        ? null
-        : { id: label.openWorkOrderId, number: label.openWorkOrderNumber ?? 0, plannedOn: label.plannedOn },
-  };
+function sumOf(row: RecordedRow, { worst, rate }: Standing, today: PlainDate): readonly SumLine[] {
+  const { odometer, limits } = recordedOf(row);
+  if (!worst || !odometer) return [];
+  return dueSum({ today, odometer, rate, installed: worst.site.installed, limits });
 }
 
-const odometerNow = ({ row, worst }: Pick<Standing, 'row' | 'worst'>): number | null =>
-  worst?.due.odometerNowKm ?? row.odometerKm;
+const toItem = (row: DueRow): DueItem => ({
+  vehicleId: row.id,
+  unitNumber: row.unitNumber,
+  name: row.name,
+  depot: row.depot,
+  dutyGroup: row.dutyGroup,
+  engineCode: row.engineCode,
+  serviceMinutes: row.serviceMinutes,
+  partNumber: row.partNumber,
+  state: row.state,
+  lifeUsed: row.lifeUsed,
+  lifeIn28: row.lifeIn28,
+  pressure: row.pressure,
+  failureCost: row.failureCost,
+  binds: row.binds,
+  limitKm: row.limitKm,
+  limitMonths: row.limitMonths,
+  limitShare: row.limitShare,
+  certainty: row.certainty,
+  due: row.dueP10 && row.dueP50 && row.dueP90 ? { p10: row.dueP10, p50: row.dueP50, p90: row.dueP90 } : null,
+  odometerUnit: row.odometerUnit,
+  odometerKm: row.odometerKm,
+  odometerOn: row.odometerOn,
+  odometerNowKm: row.odometerNowKm,
+  rate: rateOf(row),
+  suspectReadings: row.suspectReadings,
+  fitmentWhy: row.fitmentWhy,
+  openWorkOrder:
+    row.openWorkOrderId === null
+      ? null
+      : { id: row.openWorkOrderId, number: row.openWorkOrderNumber ?? 0, plannedOn: row.plannedOn },
+});
 
-function ownRateOf(row: StandingRow): UseRate | null {
+function rateOf(row: DueRow): UseRate | null {
   if (row.rateKmPerDay === null) return null;
   return {
     kmPerDay: row.rateKmPerDay,
     ci80: [row.rateLowKmPerDay ?? 0, row.rateHighKmPerDay ?? 0],
     used: row.rateReadings,
-    borrowed: false,
+    borrowed: row.rateBorrowed,
   };
-}
-
-function worstOf(row: StandingRow, rate: UseRate | null, today: PlainDate): WorstSite | null {
-  if (row.fitment !== 'match' || row.odometerOn === null || row.odometerKm === null) return null;
-  if (row.limitKm === null && row.limitMonths === null) return null;
-  return worstSite(row.clocks, {
-    today,
-    odometer: { on: row.odometerOn, km: row.odometerKm },
-    rate,
-    limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
-  });
-}
-
-function sumOf(row: StandingRow, { worst, rate }: Standing, today: PlainDate): readonly SumLine[] {
-  if (!worst || row.odometerOn === null || row.odometerKm === null) return [];
-  return dueSum({
-    today,
-    odometer: { on: row.odometerOn, km: row.odometerKm },
-    rate,
-    installed: worst.site.installed,
-    limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
-  });
-}
-
-function matches({ row, state, worst }: Standing, filter: DueFilter): boolean {
-  const { before, minLife } = filter;
-  const search = filter.search?.trim().toLowerCase();
-  const dates = worst?.due.due ?? null;
-  return (
-    (!filter.depot || row.depot === filter.depot) &&
-    (!filter.group || row.dutyGroup === filter.group) &&
-    (!filter.state || state === filter.state) &&
-    (!before || (dates !== null && dates.p50 <= before)) &&
-    (minLife === undefined || (worst?.due.lifeUsed ?? -1) >= minLife) &&
-    (!search || row.unitNumber.toLowerCase().includes(search) || row.name.toLowerCase().includes(search))
-  );
-}
-
-const plainOrder = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
-
-const unitOrder = new Intl.Collator('en', { numeric: true });
-
-function bySort({ sort, descending }: DueFilter): (a: Standing, b: Standing) => number {
-  const compare: Record<(typeof SORTS)[number], (a: Standing, b: Standing) => number> = {
-    life: (a, b) => (b.worst?.due.lifeUsed ?? -1) - (a.worst?.due.lifeUsed ?? -1),
-    due: (a, b) => plainOrder(a.worst?.due.due?.p50 ?? '9999', b.worst?.due.due?.p50 ?? '9999'),
-    unit: (a, b) => unitOrder.compare(a.row.unitNumber, b.row.unitNumber),
-    depot: (a, b) => plainOrder(a.row.depot, b.row.depot),
-    odometer: (a, b) => (odometerNow(b) ?? -1) - (odometerNow(a) ?? -1),
-  };
-  const sign = descending ? -1 : 1;
-  return (a, b) => sign * compare[sort](a, b) || unitOrder.compare(a.row.unitNumber, b.row.unitNumber);
 }

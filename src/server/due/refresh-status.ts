@@ -19,6 +19,8 @@ import {
   type Which,
 } from '@/db/queries/status';
 
+import { weigh } from './weigh';
+
 type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
 type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
 
@@ -55,6 +57,7 @@ export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, w
     ];
   });
   await saveStatus(tx, rows);
+  await weigh(tx, fleetId, today, which);
 }
 
 function statusOf(

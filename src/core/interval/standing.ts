@@ -1,0 +1,82 @@
+import { addDays, type PlainDate } from '../calendar/plain-date';
+import { type GroupRate, settledRate, type UseRate } from '../odometer/use-rate';
+import { pressureOf } from '../reliability/pressure';
+import type { LifeModel } from '../reliability/weibull';
+import { type DueState, dueState, type Limits, type Odometer, type SiteClock, type WorstSite, worstSite } from './due';
+
+/** What is recorded of a vehicle's component group. */
+export interface Recorded {
+  readonly matched: boolean;
+  readonly odometer: Odometer | null;
+  readonly ownRate: UseRate | null;
+  readonly limits: Limits;
+  readonly clocks: readonly SiteClock[];
+}
+
+export interface Money {
+  /** Of a failure on the road, for this vehicle. */
+  readonly failureCost: number;
+  readonly wearCostPerPercent: number;
+}
+
+export interface Standing {
+  readonly state: DueState;
+  readonly worst: WorstSite | null;
+  readonly rate: UseRate | null;
+  /** Life used by the worst site in 7 and in 28 days. */
+  readonly lifeIn7: number | null;
+  readonly lifeIn28: number | null;
+  /** Money a week if the work waits; null where life is not known. */
+  readonly pressure: number | null;
+}
+
+/** Where a vehicle stands on a day: band, life, where it is heading, and what it costs to wait. */
+export function standingOf(
+  recorded: Recorded,
+  group: GroupRate | null,
+  money: Money,
+  model: LifeModel,
+  today: PlainDate,
+): Standing {
+  const rate = settledRate(recorded.ownRate, group);
+  const on = (day: PlainDate): WorstSite | null => worstOn(recorded, rate, day);
+  const worst = on(today);
+  const state = !recorded.matched
+    ? 'no-match'
+    : worst
+      ? dueState(worst.due, worst.site.certainty, today)
+      : 'no-odometer';
+  if (!worst) return { state, worst, rate, lifeIn7: null, lifeIn28: null, pressure: null };
+  const lifeIn7 = on(addDays(today, 7))?.due.lifeUsed ?? worst.due.lifeUsed;
+  const lifeIn28 = on(addDays(today, 28))?.due.lifeUsed ?? worst.due.lifeUsed;
+  return { state, worst, rate, lifeIn7, lifeIn28, pressure: pressureFor(recorded, worst, lifeIn7, money, model).total };
+}
+
+/**
+ * The parts of one vehicle's pressure. Life counts against the full limit, whatever the school: a plug does not wear
+ * faster because it is to be changed early. Life that is only assumed counts as at the limit at most, since nobody knows
+ * that it is past it.
+ */
+export function pressureFor(
+  { limits }: Pick<Recorded, 'limits'>,
+  worst: WorstSite,
+  lifeIn7: number,
+  money: Money,
+  model: LifeModel,
+) {
+  const share = limits.share ?? 1;
+  const full = worst.due.lifeUsed * share;
+  return pressureOf({
+    lifeUsed: worst.site.certainty === 'assumed' ? Math.min(1, full) : full,
+    weeklyLife: (lifeIn7 - worst.due.lifeUsed) * share,
+    ...money,
+    model,
+  });
+}
+
+function worstOn(recorded: Recorded, rate: UseRate | null, today: PlainDate): WorstSite | null {
+  const { matched, odometer, limits, clocks } = recorded;
+  if (!matched || odometer === null) return null;
+  if (limits.distanceKm == null && limits.months == null) return null;
+  return worstSite(clocks, { today, odometer, rate, limits });
+}

@@ -1,0 +1,148 @@
+import { and, asc, count, desc, eq, gte, inArray, like, lte, type SQL, sql } from 'drizzle-orm';
+import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import type { Querier } from '../client';
+import { standings } from '../schema';
+
+export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
+export type DueSort = (typeof DUE_SORTS)[number];
+
+export interface DueQuery {
+  readonly depot?: string | undefined;
+  readonly group?: string | undefined;
+  readonly state?: DueState | undefined;
+  readonly search?: string | undefined;
+  readonly before?: string | undefined;
+  readonly minLife?: number | undefined;
+  readonly minPressure?: number | undefined;
+  readonly ids?: readonly string[] | undefined;
+  readonly sort: DueSort;
+  readonly descending?: boolean | undefined;
+}
+
+const literally = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
+
+function conditions(fleetId: string, query: DueQuery): SQL | undefined {
+  const search = query.search?.trim().toLowerCase();
+  return and(
+    eq(standings.fleetId, fleetId),
+    query.depot ? eq(standings.depot, query.depot) : undefined,
+    query.group ? eq(standings.dutyGroup, query.group) : undefined,
+    query.state ? eq(standings.state, query.state) : undefined,
+    search ? like(standings.searchKey, `%${literally(search)}%`) : undefined,
+    query.before ? lte(standings.dueP50, query.before) : undefined,
+    query.minLife === undefined ? undefined : gte(standings.lifeUsed, query.minLife),
+    query.minPressure === undefined ? undefined : gte(standings.pressure, query.minPressure),
+    query.ids ? inArray(standings.vehicleId, [...query.ids]) : undefined,
+  );
+}
+
+/** What is highest or soonest first; the other way round on request. Ties by unit. */
+function order({ sort, descending: turned = false }: DueQuery): readonly SQL[] {
+  const highest = (column: SQL): SQL => (turned ? sql`${column} asc nulls first` : sql`${column} desc nulls last`);
+  const lowest = (column: SQL): SQL => (turned ? sql`${column} desc nulls first` : sql`${column} asc nulls last`);
+  const first: Record<DueSort, SQL> = {
+    pressure: highest(sql`${standings.pressure}`),
+    life: highest(sql`${standings.lifeUsed}`),
+    due: lowest(sql`${standings.dueP50}`),
+    unit: turned ? desc(standings.unitOrder) : asc(standings.unitOrder),
+    depot: turned ? desc(standings.depot) : asc(standings.depot),
+    odometer: highest(sql`${standings.odometerNowKm}`),
+  };
+  return [first[sort], asc(standings.unitOrder)];
+}
+
+/** The vehicles of a page, in order. */
+export async function loadDueIds(
+  q: Querier,
+  fleetId: string,
+  query: DueQuery,
+  page?: { readonly from: number; readonly limit: number },
+): Promise<readonly string[]> {
+  const all = q
+    .select({ id: standings.vehicleId })
+    .from(standings)
+    .where(conditions(fleetId, query))
+    .orderBy(...order(query))
+    .$dynamic();
+  const rows = await (page ? all.limit(page.limit).offset(page.from) : all);
+  return rows.map((row) => row.id);
+}
+
+export async function countDue(q: Querier, fleetId: string, query: DueQuery): Promise<number> {
+  const [row] = await q.select({ n: count() }).from(standings).where(conditions(fleetId, query));
+  return row?.n ?? 0;
+}
+
+/** How many stand where: the whole fleet by depot, duty group and state. */
+export const countByPlace = (q: Querier, fleetId: string) =>
+  q
+    .select({ depot: standings.depot, dutyGroup: standings.dutyGroup, state: standings.state, n: count() })
+    .from(standings)
+    .where(eq(standings.fleetId, fleetId))
+    .groupBy(standings.depot, standings.dutyGroup, standings.state);
+
+/** A standing with what is shown beside it. */
+export interface DueRow {
+  readonly id: string;
+  readonly unitNumber: string;
+  readonly name: string;
+  readonly depot: string;
+  readonly dutyGroup: string;
+  readonly engineCode: string;
+  readonly serviceMinutes: number;
+  readonly state: DueState;
+  readonly lifeUsed: number | null;
+  readonly lifeIn28: number | null;
+  readonly odometerNowKm: number | null;
+  readonly binds: Binding | null;
+  readonly certainty: Certainty | null;
+  readonly dueP10: string | null;
+  readonly dueP50: string | null;
+  readonly dueP90: string | null;
+  readonly rateKmPerDay: number | null;
+  readonly rateLowKmPerDay: number | null;
+  readonly rateHighKmPerDay: number | null;
+  readonly rateReadings: number;
+  readonly rateBorrowed: boolean;
+  readonly failureCost: number;
+  readonly pressure: number | null;
+  readonly limitKm: number | null;
+  readonly limitMonths: number | null;
+  readonly limitShare: number;
+  readonly odometerUnit: 'km' | 'mi';
+  readonly odometerKm: number | null;
+  readonly odometerOn: string | null;
+  readonly suspectReadings: number;
+  readonly fitmentWhy: string | null;
+  readonly partNumber: string | null;
+  readonly openWorkOrderId: string | null;
+  readonly openWorkOrderNumber: number | null;
+  readonly plannedOn: string | null;
+}
+
+/** All that a list shows of some vehicles, in the order asked for. */
+export async function loadDueRows(q: Querier, fleetId: string, ids: readonly string[]): Promise<readonly DueRow[]> {
+  if (ids.length === 0) return [];
+  const found = await q.execute<Record<string, unknown> & DueRow>(sql`
+    select v.id, v.unit_number as "unitNumber", v.name, t.depot, t.duty_group as "dutyGroup",
+      f.code as "engineCode", f.service_minutes as "serviceMinutes", t.state, t.life_used as "lifeUsed", t.life_in28 as "lifeIn28",
+      t.odometer_now_km as "odometerNowKm", t.binds, t.certainty,
+      t.due_p_10::text as "dueP10", t.due_p_50::text as "dueP50", t.due_p_90::text as "dueP90",
+      t.rate_km_per_day as "rateKmPerDay", t.rate_low_km_per_day as "rateLowKmPerDay", t.rate_high_km_per_day as "rateHighKmPerDay",
+      t.rate_readings as "rateReadings", t.rate_borrowed as "rateBorrowed", t.failure_cost as "failureCost", t.pressure,
+      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare",
+      v.odometer_unit as "odometerUnit", s.odometer_km::float8 as "odometerKm", s.odometer_on::text as "odometerOn",
+      coalesce(s.suspect_readings, 0) as "suspectReadings", s.fitment_why as "fitmentWhy", p.number as "partNumber",
+      w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"
+    from unnest(${sql.param(ids)}::uuid[]) with ordinality as asked (id, place)
+    join standings t on t.vehicle_id = asked.id and t.fleet_id = ${fleetId}
+    join vehicles v on v.id = t.vehicle_id
+    join engine_families f on f.id = v.engine_family_id
+    left join vehicle_status s on s.vehicle_id = v.id
+    left join spec_sheets sh on sh.id = s.spec_sheet_id
+    left join parts p on p.id = sh.part_id
+    left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
+    left join bookings b on b.work_order_id = w.id
+    order by asked.place`);
+  return found.rows;
+}
