@@ -9,7 +9,8 @@ export default {
   forbidden: [
     only('core-stands-alone', 'core', 'core'),
     only('db-reaches-only-core', 'db', 'db|core'),
-    only('server-reaches-only-db-and-core', 'server', 'server|db|core'),
+    only('server-reaches-only-db-core-and-stand-ins', 'server', 'server|db|core|simulators'),
+    only('stand-ins-reach-only-core', 'simulators', 'simulators|core'),
     only('ui-reaches-only-core', 'ui', 'ui|core'),
     only('workers-reach-only-server-and-core', 'workers', 'workers|server|core'),
     {

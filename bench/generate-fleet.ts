@@ -1,17 +1,7 @@
 import { addDays } from '../src/core/calendar/plain-date';
+import { seeded } from '../src/simulators/seeded';
 
 /* A fleet of any size, always the same for the same seed. Invented data. */
-
-/** Small seeded generator (mulberry32): good enough to spread a fleet, and the same everywhere. */
-export function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const FAMILIES = ['AG-11T', 'AG-18', 'AG-13R', 'TV-22H', 'PW-34M', 'SX-29B', 'PW-21F'];
 const DEPOTS = ['Northhaven', 'Quarry Cross', 'Eastlight', 'Machair Road'];

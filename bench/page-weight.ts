@@ -17,6 +17,7 @@ const vehicle = await page.getByRole('link', { name: /^32 lifeboat/ }).getAttrib
 const storageState = await signedIn.storageState();
 
 for (const [name, path] of [
+  ['Pressure', '/pressure'],
   ['Due', '/due'],
   ['work order', order],
   ['site entry', `${order}/sites/4A`],

@@ -8,6 +8,7 @@ import { makeToken } from '../src/server/auth/access-tokens';
 import { keepResult, keptInput } from '../src/server/bench/keep-result';
 import { addWrench, wrenchInput } from '../src/server/bench/wrenches';
 import type { Deps } from '../src/server/deps';
+import { costsInput, setCosts } from '../src/server/due/costs';
 import type { Outcome } from '../src/server/failure';
 import { addBay } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
@@ -41,6 +42,7 @@ const scenario = z
     bays: z.array(z.object({ depot: z.string(), name: z.string() })),
     wrenches: z.array(wrenchInput),
     policies: z.array(schoolInput),
+    costs: costsInput,
     bans: z.array(banInput),
     deliveries: z.array(deliveryInput),
     trials: z.array(trialInput),
@@ -70,6 +72,7 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   for (const bay of scenario.bays)
     must(bay.name, await addBay(deps, actor, { depotId: await depotId(deps, actor, bay.depot), name: bay.name }));
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
+  must('costs', await setCosts(deps, actor, scenario.costs));
   for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));
   for (const choice of scenario.policies) must(choice.policy, await chooseSchool(deps, actor, choice));
   for (const ban of scenario.bans) must(ban.name, await banSeller(deps, actor, ban));

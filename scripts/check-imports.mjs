@@ -1,7 +1,7 @@
 import { cruise } from 'dependency-cruiser';
 import config from '../.dependency-cruiser.mjs';
 
-/* Imports go one way: app → server → {db, core}, app → ui → core, workers → server|core, db → core. */
+/* Imports go one way: app → server → {db, core, simulators}, app → ui → core, workers → server|core, simulators → core, db → core. */
 
 const { output } = await cruise(['src'], {
   ...config.options,

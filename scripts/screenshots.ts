@@ -15,7 +15,7 @@ async function signedIn(width: number, height: number, colorScheme: 'light' | 'd
   await page.getByLabel('Address').fill('supervisor@skerrymoor.example');
   await page.getByLabel('Password').fill('island-service');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL('**/due');
+  await page.waitForURL('**/pressure');
   return page;
 }
 
@@ -31,6 +31,9 @@ async function open(page: Page, link: string | RegExp): Promise<void> {
 }
 
 const desk = await signedIn(1280, 800);
+await desk.getByRole('option').first().waitFor();
+await take(desk, 'pressure');
+await desk.goto('/due');
 await take(desk, 'due');
 await open(desk, /^32 lifeboat/);
 await desk.getByRole('img').locator('svg').waitFor();
@@ -55,8 +58,9 @@ await desk.getByRole('button', { name: 'Discard this file' }).click();
 await desk.waitForURL('**/import');
 await desk.goto('/odometer');
 await take(desk, 'odometer');
-await desk.goto('/people');
-await take(desk, 'people');
+await desk.goto('/pressure/horizon?share=0.75');
+await desk.locator('svg').last().waitFor();
+await take(desk, 'horizon');
 await desk.goto('/settings');
 await take(desk, 'settings');
 await desk.goto('/engines');
@@ -84,5 +88,6 @@ const phone = await signedIn(390, 844);
 await phone.goto(siteLink ?? '/due');
 await take(phone, 'site-phone');
 const dark = await signedIn(1280, 800, 'dark');
-await take(dark, 'due-dark');
+await dark.getByRole('option').first().waitFor();
+await take(dark, 'pressure-dark');
 await browser.close();

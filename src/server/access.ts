@@ -36,6 +36,8 @@ const ALLOWED = {
   'record odometer readings': ['supervisor', 'technician'],
   'settle odometer readings': ['supervisor', 'parts_clerk'],
   'open work orders': SUPERVISOR,
+  'defer work': SUPERVISOR,
+  'set costs': SUPERVISOR,
   'plan work orders': SUPERVISOR,
   'record work': ['supervisor', 'technician'],
   'reopen or cancel work orders': SUPERVISOR,

@@ -289,6 +289,7 @@ test('a seller is banned, its next delivery is held, and an accepted batch is ta
   ).toBeVisible();
   await judge('PO-911', 'Ferry Parts Store');
   await expect(page.getByText('Accepted and put on the shelf.')).toBeVisible();
+  await expect(page.getByText(/order PO-911, lot K26-9/)).toBeVisible();
   await page.getByText('Take this batch off the shelf').first().click();
   await page.getByLabel('Why it is doubted now').first().fill('one broke at its shell');
   await page.getByRole('button', { name: 'Hold what still lies there' }).first().click();

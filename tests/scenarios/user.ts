@@ -32,11 +32,13 @@ export class User {
     await this.page.getByLabel('Address').fill(`${who}@skerrymoor.example`);
     await this.page.getByLabel('Password').fill(PASSWORD);
     await this.page.getByRole('button', { name: 'Sign in' }).click();
-    await expect(this.page.getByRole('heading', { name: 'Due' })).toBeVisible();
+    await expect(this.page.getByRole('heading', { name: /Service pressure/ })).toBeVisible();
+    await this.goTo('Due');
   }
 
   async goTo(
     place:
+      | 'Pressure'
       | 'Due'
       | 'Odometer'
       | 'Work orders'

@@ -3,8 +3,10 @@ import type { ReactNode } from 'react';
 import { requireActor } from '@/app/actor';
 import { may, roleName } from '@/server/access';
 import { deps } from '@/server/deps';
+import { countNotices } from '@/server/notices/list-notices';
 import { dateText } from '@/ui/format/format';
 import { ActionForm } from '@/ui/primitives/action-form';
+import { TextLink } from '@/ui/primitives/links';
 import { SubmitLink } from '@/ui/primitives/submit-link';
 import { type Place, TopBar } from '@/ui/primitives/top-bar';
 import { ModeSwitch } from '@/ui/theme/mode-switch';
@@ -15,7 +17,10 @@ export const dynamic = 'force-dynamic';
 
 export default async function WorkLayout({ children }: { children: ReactNode }) {
   const actor = await requireActor();
+  const unread = await countNotices(deps(), actor);
+  const waiting = unread.ok ? unread.value : 0;
   const places: Place[] = [
+    { href: '/pressure', label: 'Pressure' },
     { href: '/due', label: 'Due' },
     { href: '/odometer', label: 'Odometer' },
     { href: '/work-orders', label: 'Work orders' },
@@ -35,11 +40,9 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
             demo data · {dateText(deps().today())}
           </Box>
         )}
+        <TextLink href="/notices">{waiting > 0 ? `Notices ${waiting}` : 'Notices'}</TextLink>
         <Box as="span" title={roleName(actor.role)}>
           {actor.name}
-          <Box as="span" display={{ base: 'none', md: 'inline' }}>
-            , {roleName(actor.role)}
-          </Box>
         </Box>
         <ModeSwitch />
         <ActionForm action={signOutAction} quiet>

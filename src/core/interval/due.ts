@@ -149,10 +149,19 @@ export function worstSite(sites: readonly SiteClock[], rest: Omit<DueInput, 'ins
   return worst;
 }
 
-export const DUE_STATES = ['past', 'soon', 'later', 'inspect', 'no-match', 'no-odometer', 'no-date'] as const;
+export const DUE_STATES = [
+  'past',
+  'soon',
+  'later',
+  'inspect',
+  'deferred',
+  'no-match',
+  'no-odometer',
+  'no-date',
+] as const;
 /**
  * past: over a limit; soon: due within `SOON_DAYS`; inspect: life is only assumed, so it cannot be called overdue;
- * no-match: no firm spec; no-odometer: no accepted reading; no-date: nothing dates it.
+ * deferred: a person moved its due date; no-match: no firm spec; no-odometer: no accepted reading; no-date: nothing dates it.
  */
 export type DueState = (typeof DUE_STATES)[number];
 

@@ -2,7 +2,16 @@ import { addDays, type PlainDate } from '../calendar/plain-date';
 import { type GroupRate, settledRate, type UseRate } from '../odometer/use-rate';
 import { pressureOf } from '../reliability/pressure';
 import type { LifeModel } from '../reliability/weibull';
-import { type DueState, dueState, type Limits, type Odometer, type SiteClock, type WorstSite, worstSite } from './due';
+import {
+  type DueDates,
+  type DueState,
+  dueState,
+  type Limits,
+  type Odometer,
+  type SiteClock,
+  type WorstSite,
+  worstSite,
+} from './due';
 
 /** What is recorded of a vehicle's component group. */
 export interface Recorded {
@@ -11,6 +20,8 @@ export interface Recorded {
   readonly ownRate: UseRate | null;
   readonly limits: Limits;
   readonly clocks: readonly SiteClock[];
+  /** A person moved its due date to this day. */
+  readonly deferredUntil: PlainDate | null;
 }
 
 export interface Money {
@@ -22,6 +33,8 @@ export interface Money {
 export interface Standing {
   readonly state: DueState;
   readonly worst: WorstSite | null;
+  /** The due dates to work by: those of the worst site, unless a person moved them. */
+  readonly dates: DueDates | null;
   readonly rate: UseRate | null;
   /** Life used by the worst site in 7 and in 28 days. */
   readonly lifeIn7: number | null;
@@ -46,10 +59,23 @@ export function standingOf(
     : worst
       ? dueState(worst.due, worst.site.certainty, today)
       : 'no-odometer';
-  if (!worst) return { state, worst, rate, lifeIn7: null, lifeIn28: null, pressure: null };
+  if (!worst) return { state, worst, dates: null, rate, lifeIn7: null, lifeIn28: null, pressure: null };
   const lifeIn7 = on(addDays(today, 7))?.due.lifeUsed ?? worst.due.lifeUsed;
   const lifeIn28 = on(addDays(today, 28))?.due.lifeUsed ?? worst.due.lifeUsed;
-  return { state, worst, rate, lifeIn7, lifeIn28, pressure: pressureFor(recorded, worst, lifeIn7, money, model).total };
+  const pressure = pressureFor(recorded, worst, lifeIn7, money, model).total;
+  return { ...deferred(state, worst.due.due, recorded.deferredUntil, today), worst, rate, lifeIn7, lifeIn28, pressure };
+}
+
+/** A deferral moves the date that is worked by, and nothing else: life and pressure go on. It never brings work forward. */
+function deferred(
+  state: DueState,
+  dates: DueDates | null,
+  until: PlainDate | null,
+  today: PlainDate,
+): Pick<Standing, 'state' | 'dates'> {
+  const asked = state === 'past' || state === 'soon' || state === 'inspect';
+  if (until === null || until <= today || !asked || (dates && dates.p50 >= until)) return { state, dates };
+  return { state: 'deferred', dates: { p10: until, p50: until, p90: until } };
 }
 
 /**

@@ -53,7 +53,9 @@ export interface Frame {
   readonly cost: readonly [number, number];
 }
 
-const POINTS = 80;
+const POINTS = 240;
+/** Lines go on a little beyond the frame, so that a drawing can cut them off at its edge. */
+const BEYOND = 1.5;
 
 /** The lines that cross a frame, each twice the pressure of the last; lowest first. */
 export function isobars(frame: Frame, input: Omit<PressureInput, 'failureCost' | 'lifeUsed'>): readonly Isobar[] {
@@ -63,7 +65,9 @@ export function isobars(frame: Frame, input: Omit<PressureInput, 'failureCost' |
     const total = 2 ** power;
     const points = lives.flatMap((lifeUsed) => {
       const cost = costOnIsobar(total, { ...input, lifeUsed });
-      return cost !== null && cost >= frame.cost[0] && cost <= frame.cost[1] ? [{ lifeUsed, cost }] : [];
+      return cost !== null && cost >= frame.cost[0] / BEYOND && cost <= frame.cost[1] * BEYOND
+        ? [{ lifeUsed, cost }]
+        : [];
     });
     return points.length > 1 ? [{ total, heavy: power % 4 === 0, points }] : [];
   });

@@ -146,3 +146,89 @@ export async function loadDueRows(q: Querier, fleetId: string, ids: readonly str
     order by asked.place`);
   return found.rows;
 }
+
+export interface ChartRow {
+  readonly id: string;
+  readonly unit: string;
+  readonly name: string;
+  readonly group: string;
+  readonly engine: string;
+  readonly depot: string;
+  readonly life: number;
+  readonly lifeIn28: number;
+  readonly cost: number;
+  readonly pressure: number;
+  readonly state: DueState;
+  readonly certainty: Certainty | null;
+  readonly binds: Binding | null;
+  readonly p10: string | null;
+  readonly p50: string | null;
+  readonly p90: string | null;
+  readonly minutes: number;
+  readonly orderId: string | null;
+  readonly orderNumber: number | null;
+  readonly retiresOn: string | null;
+}
+
+/** Vehicles with a pressure, the highest first. */
+export async function loadChartPoints(
+  q: Querier,
+  fleetId: string,
+  filter: Pick<DueQuery, 'depot' | 'group' | 'search'>,
+  most: number,
+): Promise<readonly ChartRow[]> {
+  const found = await q.execute<Record<string, unknown> & ChartRow>(sql`
+    select v.id, v.unit_number as unit, v.name, ${standings.dutyGroup} as "group", f.code as engine, ${standings.depot},
+      ${standings.lifeUsed} as life, ${standings.lifeIn28} as "lifeIn28", ${standings.failureCost} as cost, ${standings.pressure},
+      ${standings.state}, ${standings.certainty}, ${standings.binds},
+      ${standings.dueP10}::text as p10, ${standings.dueP50}::text as p50, ${standings.dueP90}::text as p90,
+      f.service_minutes as minutes, w.id as "orderId", w.number as "orderNumber", v.retires_on::text as "retiresOn"
+    from ${standings}
+    join vehicles v on v.id = ${standings.vehicleId}
+    join engine_families f on f.id = v.engine_family_id
+    left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
+    where ${conditions(fleetId, { ...filter, sort: 'pressure' })} and ${standings.pressure} is not null
+    order by ${standings.pressure} desc, ${standings.unitOrder}
+    limit ${most}`);
+  return found.rows;
+}
+
+/** What an ordinary week adds to life used, over the whole fleet; null where nothing is known. */
+export async function medianWeeklyLife(q: Querier, fleetId: string): Promise<number | null> {
+  const found = await q.execute<{ median: number | null }>(sql`
+    select percentile_cont(0.5) within group (order by life_in7 - life_used) as median
+    from standings where fleet_id = ${fleetId} and life_in7 > life_used`);
+  return found.rows[0]?.median ?? null;
+}
+
+/** Coming work: due dates, bay time and parts of every vehicle that is likely due by a day. */
+export interface ComingRow {
+  readonly depot: string;
+  readonly p10: string;
+  readonly p50: string;
+  readonly p90: string;
+  readonly minutes: number;
+  readonly partNumber: string | null;
+  readonly price: number | null;
+  readonly plugs: number;
+}
+
+export async function loadComing(
+  q: Querier,
+  fleetId: string,
+  until: string,
+  depot?: string,
+): Promise<readonly ComingRow[]> {
+  const found = await q.execute<Record<string, unknown> & ComingRow>(sql`
+    select t.depot, t.due_p_10::text as p10, t.due_p_50::text as p50, t.due_p_90::text as p90, f.service_minutes as minutes,
+      p.number as "partNumber", p.price::float8 as price, cardinality(f.firing_order) * f.plugs_per_cylinder as plugs
+    from standings t
+    join vehicles v on v.id = t.vehicle_id
+    join engine_families f on f.id = v.engine_family_id
+    left join vehicle_status s on s.vehicle_id = v.id
+    left join spec_sheets sh on sh.id = s.spec_sheet_id
+    left join parts p on p.id = sh.part_id
+    where t.fleet_id = ${fleetId} and t.due_p_50 is not null and t.due_p_10 <= ${until}
+      ${depot ? sql`and t.depot = ${depot}` : sql``}`);
+  return found.rows;
+}

@@ -129,6 +129,7 @@ export interface RecordedRow {
   readonly clocks: readonly SiteClock[];
   readonly failureCost: number;
   readonly wearCostPerPercent: number;
+  readonly deferredUntil: string | null;
 }
 
 /** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
@@ -139,12 +140,14 @@ export async function loadRecorded(q: Querier, fleetId: string, which: Which): P
       s.rate_km_per_day as "rateKmPerDay", s.rate_low_km_per_day as "rateLowKmPerDay", s.rate_high_km_per_day as "rateHighKmPerDay",
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
       s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks,
-      coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent"
+      coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
+      h.until::text as "deferredUntil"
     from vehicles v
     join fleets f on f.id = v.fleet_id
     join depots d on d.id = v.depot_id
     left join duty_costs c on c.fleet_id = v.fleet_id and c.duty_group = v.duty_group
     left join vehicle_status s on s.vehicle_id = v.id
+    left join deferrals h on h.vehicle_id = v.id and h.component = 'plug' and h.ended_at is null
     where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);
   return found.rows;
 }

@@ -26,6 +26,8 @@ export const fleets = pgTable('fleets', {
   currency: text().notNull().default('EUR'),
   /** Cost of a failure on the road where neither vehicle nor duty group has its own. */
   failureCost: integer().notNull().default(500),
+  /** Share of the bays' time that plug and coil service gets, in (0, 1]. */
+  bayShare: numeric({ precision: 4, scale: 3, mode: 'number' }).notNull().default(1),
   /** Cost a week for each per cent of life over the limit. */
   wearCostPerPercent: numeric({ precision: 7, scale: 2, mode: 'number' }).notNull().default(0.5),
   createdAt: createdAt(),

@@ -201,3 +201,25 @@ export const bookings = pgTable(
     foreignKey({ columns: [t.fleetId, t.personId], foreignColumns: [people.fleetId, people.id] }),
   ],
 );
+
+/** A due date that a person moved, with the reason. Only the latest that has not ended holds. */
+export const deferrals = pgTable(
+  'deferrals',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    vehicleId: uuid().notNull(),
+    component: text({ enum: ['plug'] }).notNull(),
+    /** The day before which it is not asked for. */
+    until: day().notNull(),
+    reason: text().notNull(),
+    deferredBy: uuid().notNull(),
+    deferredAt: instant().notNull(),
+    /** Taken back, replaced by another, or the work was done. */
+    endedAt: instant(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    uniqueIndex('deferrals_one_in_force').on(t.vehicleId, t.component).where(sql`${t.endedAt} is null`),
+  ],
+);

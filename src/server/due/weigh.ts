@@ -23,6 +23,7 @@ export const recordedOf = (row: RecordedRow): Recorded => ({
   ownRate: ownRateOf(row),
   limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
   clocks: row.clocks,
+  deferredUntil: row.deferredUntil,
 });
 
 export const moneyOf = ({ failureCost, wearCostPerPercent }: RecordedRow) => ({ failureCost, wearCostPerPercent });
@@ -74,14 +75,12 @@ async function ratesFor(
   rows: readonly RecordedRow[],
 ): Promise<ReadonlyMap<string, GroupRate | null>> {
   const groups = [...new Set(rows.filter(leans).map((row) => row.dutyGroup))];
-  return new Map(
-    await Promise.all(
-      groups.map(async (group) => [group, groupRate(await loadGroupRates(tx, fleetId, group))] as const),
-    ),
-  );
+  const rates = new Map<string, GroupRate | null>();
+  for (const group of groups) rates.set(group, groupRate(await loadGroupRates(tx, fleetId, group)));
+  return rates;
 }
 
-function toRow(row: RecordedRow, { state, worst, rate, lifeIn7, lifeIn28, pressure }: Standing): StandingRow {
+function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28, pressure }: Standing): StandingRow {
   return {
     vehicleId: row.id,
     fleetId: row.fleetId,
@@ -96,9 +95,9 @@ function toRow(row: RecordedRow, { state, worst, rate, lifeIn7, lifeIn28, pressu
     odometerNowKm: worst?.due.odometerNowKm ?? row.odometerKm,
     binds: worst?.due.binds ?? null,
     certainty: worst?.site.certainty ?? null,
-    dueP10: worst?.due.due?.p10 ?? null,
-    dueP50: worst?.due.due?.p50 ?? null,
-    dueP90: worst?.due.due?.p90 ?? null,
+    dueP10: dates?.p10 ?? null,
+    dueP50: dates?.p50 ?? null,
+    dueP90: dates?.p90 ?? null,
     rateKmPerDay: rate?.kmPerDay ?? null,
     rateLowKmPerDay: rate?.ci80[0] ?? null,
     rateHighKmPerDay: rate?.ci80[1] ?? null,

@@ -15,6 +15,8 @@ import { depots, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { currentOf, fitmentOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
+import { loadCosts } from '../due/costs';
+import { listDeferrals } from '../due/defer';
 import { viewDue } from '../due/list-due';
 import { notFound } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
@@ -27,17 +29,20 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
   const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
   if (!found) return notFound('vehicle');
   const { vehicle, family, specs, fitment, blockers } = found;
-  const [readings, fitted, orders, due, [depot], history, choices, coilRows, { graph, byKey }] = await Promise.all([
-    loadReadings(deps.db, actor.fleetId, vehicleId),
-    loadFittedPlugs(deps.db, vehicleId),
-    listWorkOrderRows(deps.db, actor.fleetId, { vehicleId }),
-    viewDue(deps, actor, vehicleId),
-    deps.db.select().from(depots).where(eq(depots.id, vehicle.depotId)),
-    auditOf(deps.db, actor.fleetId, 'vehicle', vehicleId),
-    loadPolicyChoices(deps.db, actor.fleetId),
-    loadCoils(deps.db, vehicleId),
-    loadGraph(deps.db, actor.fleetId),
-  ]);
+  const [readings, fitted, orders, due, [depot], history, choices, coilRows, { graph, byKey }, deferred, costs] =
+    await Promise.all([
+      loadReadings(deps.db, actor.fleetId, vehicleId),
+      loadFittedPlugs(deps.db, vehicleId),
+      listWorkOrderRows(deps.db, actor.fleetId, { vehicleId }),
+      viewDue(deps, actor, vehicleId),
+      deps.db.select().from(depots).where(eq(depots.id, vehicle.depotId)),
+      auditOf(deps.db, actor.fleetId, 'vehicle', vehicleId),
+      loadPolicyChoices(deps.db, actor.fleetId),
+      loadCoils(deps.db, vehicleId),
+      loadGraph(deps.db, actor.fleetId),
+      listDeferrals(deps, actor, vehicleId),
+      loadCosts(deps.db, actor.fleetId),
+    ]);
   if (!due.ok) return notFound('vehicle');
   const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
   const concerning = [...choicesFor(choices, vehicle), ...sheetSays];
@@ -59,6 +64,8 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
     current: fitment.kind === 'match' ? currentOf(graph, byKey, fitment.spec.part) : null,
     orders,
     due: due.value,
+    deferrals: deferred.ok ? deferred.value : [],
+    currency: costs.currency,
     today: deps.today(),
   });
 }

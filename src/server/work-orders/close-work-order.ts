@@ -13,6 +13,7 @@ import { loadSites, loadSteps, lockWorkOrder, type SiteRow, type WorkOrderRow } 
 import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
+import { endDeferral } from '../due/defer';
 import { refreshStatus } from '../due/refresh-status';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
 import { doubtText } from '../odometer/doubt-text';
@@ -60,6 +61,8 @@ export async function closeWorkOrder(
           version: order.version + 1,
         })
         .where(eq(workOrders.id, order.id));
+      // The work is done, so what was deferred is no longer asked for.
+      await endDeferral(tx, order.vehicleId, deps.now());
       await refreshStatus(tx, actor.fleetId, deps.today(), [order.vehicleId]);
       await writeAudit(tx, {
         fleetId: actor.fleetId,

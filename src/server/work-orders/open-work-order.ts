@@ -113,3 +113,25 @@ export async function openWorkOrder(
     throw error;
   }
 }
+
+/** Opens one order for each of some vehicles, each by itself: what is refused is told and keeps the others from nothing. */
+export async function openWorkOrders(
+  deps: Deps,
+  actor: Actor,
+  vehicleIds: readonly string[],
+): Promise<Outcome<{ readonly opened: number; readonly refused: readonly string[] }>> {
+  const refused = refusal(actor, 'open work orders');
+  if (refused) return refused;
+  if (vehicleIds.length > MOST_AT_ONCE)
+    return fail('invalid', `At most ${MOST_AT_ONCE} work orders are opened at once. Choose fewer vehicles.`);
+  const reasons: string[] = [];
+  let opened = 0;
+  for (const vehicleId of new Set(vehicleIds)) {
+    const one = await openWorkOrder(deps, actor, { vehicleId });
+    if (one.ok) opened += 1;
+    else reasons.push(one.error.message);
+  }
+  return ok({ opened, refused: reasons });
+}
+
+const MOST_AT_ONCE = 100;

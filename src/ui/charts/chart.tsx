@@ -1,6 +1,15 @@
 'use client';
 
-import { LineChart, type LineSeriesOption, ScatterChart, type ScatterSeriesOption } from 'echarts/charts';
+import {
+  BarChart,
+  type BarSeriesOption,
+  CustomChart,
+  type CustomSeriesOption,
+  LineChart,
+  type LineSeriesOption,
+  ScatterChart,
+  type ScatterSeriesOption,
+} from 'echarts/charts';
 import {
   AriaComponent,
   GridComponent,
@@ -13,10 +22,25 @@ import { type ComposeOption, init, use as register } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 
-register([LineChart, ScatterChart, GridComponent, TooltipComponent, MarkLineComponent, AriaComponent, SVGRenderer]);
+register([
+  LineChart,
+  ScatterChart,
+  BarChart,
+  CustomChart,
+  GridComponent,
+  TooltipComponent,
+  MarkLineComponent,
+  AriaComponent,
+  SVGRenderer,
+]);
 
 export type ChartOption = ComposeOption<
-  LineSeriesOption | ScatterSeriesOption | GridComponentOption | TooltipComponentOption
+  | BarSeriesOption
+  | CustomSeriesOption
+  | LineSeriesOption
+  | ScatterSeriesOption
+  | GridComponentOption
+  | TooltipComponentOption
 >;
 
 export function Chart({ option, label, height }: { option: ChartOption; label: string; height: number }) {

@@ -9,6 +9,7 @@ export const STATE_WORDS: Readonly<Record<DueState, string>> = {
   inspect: 'Inspect',
   'no-match': 'No firm match',
   'no-odometer': 'No reading',
+  deferred: 'Deferred',
   'no-date': 'No date',
 };
 

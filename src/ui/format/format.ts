@@ -74,3 +74,14 @@ export const hoursText = (minutes: number): string => {
 const instant = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' });
 
 export const instantText = (at: Date): string => `${instant.format(at)} UTC`;
+
+/** Money in the fleet's currency: cents only where they matter. */
+export function moneyText(amount: number, currency: string): string {
+  const digits = Math.abs(amount) < 9.995 && amount % 1 !== 0 ? 2 : 0;
+  return new Intl.NumberFormat('en', {
+    style: 'currency',
+    currency,
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  }).format(amount);
+}

@@ -15,11 +15,13 @@ export function PlainTable({
   numeric?: readonly number[];
   children: ReactNode;
 }) {
+  const wide = heads.length > 4;
   return (
-    <Table.ScrollArea mb="4" css={{ whiteSpace: 'normal' }}>
+    // What scrolls must be reached by keyboard too.
+    <Table.ScrollArea mb="4" css={{ whiteSpace: 'normal' }} tabIndex={wide ? 0 : undefined}>
       <Table.Root
         size="sm"
-        minW={heads.length > 4 ? '760px' : undefined}
+        minW={wide ? `${Math.min(760, heads.length * 110)}px` : undefined}
         css={{
           '& th': { color: 'soft', fontWeight: '400', bg: 'paper', _print: { bg: 'white' } },
           '& td': { verticalAlign: 'top' },

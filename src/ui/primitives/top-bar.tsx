@@ -28,13 +28,13 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
       data-no-print
     >
       <Anchor
-        href="/due"
+        href="/pressure"
         display="flex"
         alignItems="center"
         gap="2"
         fontWeight="700"
         fontSize="18px"
-        aria-label="Isobar, to the due list"
+        aria-label="Isobar, to the pressure chart"
       >
         <svg width="24" height="22" viewBox="0 0 24 22" aria-hidden="true">
           <g fill="none" stroke="currentColor" strokeWidth="2" strokeLinecap="round">
@@ -48,7 +48,7 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
       <Flex
         as="nav"
         aria-label="Main"
-        gap={{ base: '3', md: '5' }}
+        gap={{ base: '3', md: '4' }}
         wrap="wrap"
         flex={{ base: '1 0 100%', lg: '1' }}
         order={{ base: 3, lg: 0 }}

@@ -3,8 +3,10 @@
 import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
+import { playInput, playTelematics } from '@/server/odometer/play-feed';
 import { readingsInput, recordReadings } from '@/server/odometer/record-readings';
 import { settleInput, settleReadings } from '@/server/odometer/settle-readings';
+import type { PlayAnswer } from '@/ui/odometer/feed-player';
 import type { WalkAnswer } from '@/ui/odometer/yard-walk';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
@@ -34,4 +36,17 @@ export async function yardWalkAction(
   if (!input.success) return { ok: false, message: input.error.issues[0]?.message ?? 'Something here is wrong.' };
   const done = await recordReadings(deps(), await requireActor(), input.data);
   return done.ok ? { ok: true, results: done.value } : { ok: false, message: done.error.message };
+}
+
+/** Plays the telematics stand-in; another seed drives and errs otherwise. */
+export async function playFeedAction(seed: number): Promise<PlayAnswer> {
+  const input = playInput.safeParse({ seed });
+  if (!input.success) return { message: 'The stand-in needs a whole number to begin with.', tally: [] };
+  const played = await playTelematics(deps(), await requireActor(), input.data);
+  if (!played.ok) return { message: played.error.message, tally: [] };
+  const { messages, tally } = played.value;
+  return {
+    message: messages === 0 ? 'Every vehicle has been read today: there is nothing to drive.' : `${messages} messages.`,
+    tally,
+  };
 }

@@ -1,4 +1,5 @@
 export const ODOMETER_PLACES = [
   { href: '/odometer', label: 'Suspect readings' },
   { href: '/odometer/yard-walk', label: 'Yard walk' },
+  { href: '/odometer/feed', label: 'Feed' },
 ];

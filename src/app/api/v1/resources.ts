@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import type { DueItem } from '@/server/due/list-due';
+import { SORTS } from '@/server/due/list-due';
 import { listInput } from '@/server/fleet/view-vehicle';
 
 /* Shapes of the stored data: the same schemas check the requests and describe them. */
@@ -29,6 +30,8 @@ export const dueQuery = z.object({
   depot: z.string().max(120).optional(),
   before: z.iso.date().optional(),
   min_life: z.coerce.number().min(0).max(100).optional(),
+  min_pressure: z.coerce.number().min(0).optional(),
+  sort: z.enum(SORTS).default('life'),
   limit: z.coerce.number().int().min(1).max(1000).default(100),
   cursor: z.coerce.number().int().min(0).default(0),
 });
@@ -48,6 +51,10 @@ export const dueItem = z.object({
   limit_months: z.number().nullable(),
   history: z.string().nullable(),
   due: dates.nullable(),
+  /** Money a week if the work waits, in the fleet's currency. */
+  pressure_per_week: z.number().nullable(),
+  failure_cost: z.number(),
+  odometer_unit: z.enum(['km', 'mi']),
   odometer_km: z.number().nullable(),
   odometer_on: z.string().nullable(),
   odometer_now_km: z.number().nullable(),
@@ -55,7 +62,12 @@ export const dueItem = z.object({
   rate_borrowed: z.boolean().nullable(),
   work_order: z.number().int().nullable(),
 });
-export const dueList = z.object({ items: z.array(dueItem), next_cursor: z.number().int().nullable() });
+export const dueList = z.object({
+  items: z.array(dueItem),
+  next_cursor: z.number().int().nullable(),
+  /** The day for which it was weighed. */
+  today: z.string(),
+});
 
 export const toDueItem = (item: DueItem): z.output<typeof dueItem> => ({
   vehicle_id: item.vehicleId,
@@ -72,6 +84,9 @@ export const toDueItem = (item: DueItem): z.output<typeof dueItem> => ({
   limit_months: item.limitMonths,
   history: item.certainty,
   due: item.due,
+  pressure_per_week: item.pressure,
+  failure_cost: item.failureCost,
+  odometer_unit: item.odometerUnit,
   odometer_km: item.odometerKm,
   odometer_on: item.odometerOn,
   odometer_now_km: item.odometerNowKm,

@@ -23,7 +23,7 @@ export const vehiclesKind = defineKind<VehicleWrite>({
   about:
     'One row a vehicle. A depot that is not here yet is made. Leave variant or model year empty when nobody has looked: Isobar then asks instead of guessing.',
   needs: ['engine-families'],
-  dateColumns: ['in_service_on', 'built_on'],
+  dateColumns: ['in_service_on', 'built_on', 'retires_on'],
   columns: [
     {
       key: 'unit_number',
@@ -73,6 +73,8 @@ export const vehiclesKind = defineKind<VehicleWrite>({
     { key: 'market', help: 'For which market it was built', example: '' },
     { key: 'steering', help: 'Side on which the driver sits', example: 'left', choices: ['', ...STEERING_SIDES] },
     { key: 'severe_duty', help: 'yes for the short interval', example: 'no', aliases: ['severe'] },
+    { key: 'failure_cost', help: 'Of a failure on the road; empty: that of its duty group', example: '1200' },
+    { key: 'retires_on', help: 'Day on which it leaves the fleet', example: '2028-06-30', aliases: ['leaves_on'] },
   ],
 
   async plan(q, scope, rows) {
@@ -161,6 +163,8 @@ function planRow(
     inServiceOn: inService?.date ?? '',
     odometerUnit: r.oneOf('odometer_unit', ['km', 'mi'], 'km') ?? 'km',
     severeDuty: r.yesNo('severe_duty'),
+    failureCost: r.integer('failure_cost', 1, 10_000_000),
+    retiresOn: r.date('retires_on')?.date ?? null,
     builtOn: builtOn?.date ?? null,
     fuel: r.text('fuel'),
     induction: r.text('induction'),

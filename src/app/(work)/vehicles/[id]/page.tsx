@@ -22,6 +22,7 @@ import { openWorkOrderAction } from '../../work-orders/actions';
 import { CoilsSection } from './coils-section';
 import { FitmentNotice, Held } from './fitment-notice';
 import { PoliciesSection } from './policies-section';
+import { PressureSection } from './pressure-section';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -93,6 +94,7 @@ export default async function VehiclePage({ params }: Props) {
               <DueSum lines={due.sum} system={system} />
             </Section>
           )}
+          <PressureSection view={view.value} actor={actor} />
           <SpecSection view={view.value} system={system} />
         </Box>
       </Grid>

@@ -8,8 +8,8 @@ export async function GET(request: Request): Promise<Response> {
   return asActor(async (actor) => {
     const query = readQuery(request, dueQuery);
     if (!query.ok) return query.response;
-    const { depot, before, min_life, limit, cursor } = query.value;
-    const filter = dueFilter.parse({ depot, before, minLife: min_life });
+    const { depot, before, min_life, min_pressure, sort, limit, cursor } = query.value;
+    const filter = dueFilter.parse({ depot, before, minLife: min_life, minPressure: min_pressure, sort });
     if (wantsCsv(request)) {
       const csv = await exportDue(deps(), actor, filter);
       return csv.ok ? csvReply(csv.value) : reply(csv);
@@ -17,6 +17,7 @@ export async function GET(request: Request): Promise<Response> {
     return reply(await listDue(deps(), actor, filter, { from: cursor, limit }), ({ items, found }) => ({
       items: items.map(toDueItem),
       next_cursor: cursor + limit < found ? cursor + limit : null,
+      today: deps().today(),
     }));
   });
 }

@@ -1,0 +1,37 @@
+import { Box } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { FeedPlayer } from '@/ui/odometer/feed-player';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { playFeedAction } from '../actions';
+import { ODOMETER_PLACES } from '../places';
+
+export const metadata = { title: 'Feed' };
+
+export default async function FeedPage() {
+  const actor = await requireActor();
+  return (
+    <>
+      <PageHead title="Feed">
+        Odometers that report by themselves: how to connect one, and a stand-in to try it with
+      </PageHead>
+      <SubNav label="Odometer" places={ODOMETER_PLACES} />
+      <Section title="Connect a feed">
+        <Box maxW="70ch">
+          Any feed can send readings, one or up to 1,000 at a time, to <Code>POST /api/v1/odometer-readings</Code> with
+          a token from Settings. A repeated <Code>Idempotency-Key</Code> gets the first answer, and a reading that is
+          here already changes nothing, so sending twice does no harm. The same from a terminal, for the demo:{' '}
+          <Code>npm run simulate</Code>.
+        </Box>
+      </Section>
+      <Section title="Telematics stand-in" aside="demo fleet only">
+        {may(actor, 'record odometer readings') ? (
+          <FeedPlayer play={playFeedAction} />
+        ) : (
+          <Empty>A supervisor or technician can play the stand-in.</Empty>
+        )}
+      </Section>
+    </>
+  );
+}

@@ -1,0 +1,86 @@
+import { Box } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { viewCosts } from '@/server/due/costs';
+import { dueFilter, listDue } from '@/server/due/list-due';
+import { moneyText } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { setCostsAction } from '../actions';
+import { PRESSURE_PLACES } from '../places';
+
+export const metadata = { title: 'Costs' };
+
+export default async function CostsPage() {
+  const actor = await requireActor();
+  const [view, list] = await Promise.all([
+    viewCosts(deps(), actor),
+    listDue(deps(), actor, dueFilter.parse({}), { from: 0, limit: 1 }),
+  ]);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const costs = view.value;
+  const groups = list.ok ? list.value.groups : [];
+  return (
+    <>
+      <PageHead title="Costs and bay time">
+        What a failure on the road and wear past the limit cost, and what the bays can give
+      </PageHead>
+      <SubNav label="Pressure" places={PRESSURE_PLACES} />
+      {may(actor, 'set costs') ? (
+        <Box maxW="520px">
+          <ActionForm action={setCostsAction}>
+            <TextField name="currency" label="Currency" hint="three letters" defaultValue={costs.currency} />
+            <TextField
+              name="failureCost"
+              label="A failure on the road, where nothing else is said"
+              hint={costs.currency}
+              inputMode="numeric"
+              defaultValue={String(costs.failureCost)}
+            />
+            <TextField
+              name="wearCostPerPercent"
+              label="Each per cent of life over the limit, a week"
+              hint={costs.currency}
+              inputMode="decimal"
+              defaultValue={String(costs.wearCostPerPercent)}
+            />
+            <TextField
+              name="bayPercent"
+              label="Share of the bays’ time for plug and coil service"
+              hint="%"
+              inputMode="decimal"
+              defaultValue={String(costs.bayPercent)}
+            />
+            <Section title="By duty group" aside="empty: as above">
+              {groups.map((group) => (
+                <TextField
+                  key={group}
+                  name={`group:${group}`}
+                  label={group}
+                  hint={costs.currency}
+                  inputMode="numeric"
+                  defaultValue={costs.groups[group] === undefined ? '' : String(costs.groups[group])}
+                />
+              ))}
+            </Section>
+            <SubmitButton main>Keep the costs</SubmitButton>
+          </ActionForm>
+        </Box>
+      ) : (
+        <Facts
+          rows={[
+            ['A failure on the road', moneyText(costs.failureCost, costs.currency)],
+            ['A per cent over the limit, a week', moneyText(costs.wearCostPerPercent, costs.currency)],
+            ...Object.entries(costs.groups).map(([group, cost]) => [group, moneyText(cost, costs.currency)] as const),
+          ]}
+        />
+      )}
+      <Box color="soft" mt="4" maxW="60ch">
+        A vehicle can have its own cost of a failure: column failure_cost of vehicles.csv. It comes before its group’s.
+      </Box>
+    </>
+  );
+}

@@ -1,0 +1,151 @@
+import { Box, Flex, Grid, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { deps } from '@/server/deps';
+import { dueFilter, listDue } from '@/server/due/list-due';
+import { HORIZON_WEEKS, type PolicyOutcome, viewHorizon, type WhatIf, whatIf } from '@/server/due/view-horizon';
+import { dateText, hoursText, moneyText, NONE, percentText } from '@/ui/format/format';
+import { HorizonChart } from '@/ui/pressure/horizon-chart';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { PRESSURE_PLACES } from '../places';
+
+export const metadata = { title: 'Horizon' };
+
+type Props = { searchParams: Promise<{ depot?: string; share?: string }> };
+
+const SHARES = [1, 0.9, 0.75] as const;
+
+export default async function HorizonPage({ searchParams }: Props) {
+  const actor = await requireActor();
+  const query = await searchParams;
+  const { depot } = dueFilter.parse({ depot: query.depot });
+  const share = SHARES.find((s) => String(s) === query.share) ?? null;
+  const [view, list, what] = await Promise.all([
+    viewHorizon(deps(), actor, depot),
+    listDue(deps(), actor, dueFilter.parse({}), { from: 0, limit: 1 }),
+    share === null ? null : whatIf(deps(), actor, share),
+  ]);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const { weeks, bayMinutes, depots, parts } = view.value;
+  const to = (next: { depot?: string; share?: number }) => {
+    const params = new URLSearchParams();
+    if (next.depot) params.set('depot', next.depot);
+    if (next.share) params.set('share', String(next.share));
+    return `/pressure/horizon?${params}`;
+  };
+  return (
+    <>
+      <PageHead title="Horizon">
+        Work falling due in {HORIZON_WEEKS} weeks, {depot ?? 'all depots'} · what is overdue stands in the first week
+      </PageHead>
+      <SubNav label="Pressure" places={PRESSURE_PLACES} />
+      <Flex as="nav" aria-label="Depot" gap="4" wrap="wrap" mb="3" data-no-print>
+        {[undefined, ...(list.ok ? list.value.depots : [])].map((name) =>
+          name === depot ? (
+            <strong key={name ?? 'all'}>{name ?? 'All depots'}</strong>
+          ) : (
+            <TextLink key={name ?? 'all'} href={to({ depot: name, share: share ?? undefined })}>
+              {name ?? 'All depots'}
+            </TextLink>
+          ),
+        )}
+      </Flex>
+      <HorizonChart weeks={weeks} bayMinutes={bayMinutes} />
+      <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8" mt="4">
+        <Section title="By week" aside="bay time; likely is P10 to P90">
+          <PlainTable heads={['Week of', 'Vehicles', 'About', 'Likely', 'Bays']} numeric={[2, 3, 4, 5]}>
+            {weeks.map((week) => (
+              <Table.Row key={week.from}>
+                <Table.Cell whiteSpace="nowrap">{dateText(week.from)}</Table.Cell>
+                <Table.Cell>{week.vehicles < 0.05 ? NONE : week.vehicles.toFixed(1)}</Table.Cell>
+                <Table.Cell fontWeight={week.mean > bayMinutes ? '650' : undefined}>{timeText(week.mean)}</Table.Cell>
+                <Table.Cell>
+                  {week.p90 - week.p10 < 1 ? NONE : `${hoursText(week.p10)} to ${hoursText(week.p90)}`}
+                </Table.Cell>
+                <Table.Cell>{hoursText(bayMinutes)}</Table.Cell>
+              </Table.Row>
+            ))}
+          </PlainTable>
+        </Section>
+        <Box minW="0">
+          <Section title="By depot" aside="the next four weeks">
+            <PlainTable heads={['Depot', 'Bays', 'Work', 'Bay time']} numeric={[2, 3, 4]}>
+              {depots.map((row) => (
+                <Table.Row key={row.name}>
+                  <Table.Cell>{row.name}</Table.Cell>
+                  <Table.Cell>{row.bays}</Table.Cell>
+                  <Table.Cell fontWeight={row.minutesIn4 > row.bayMinutesIn4 ? '650' : undefined}>
+                    {hoursText(row.minutesIn4)}
+                  </Table.Cell>
+                  <Table.Cell>{hoursText(row.bayMinutesIn4)}</Table.Cell>
+                </Table.Row>
+              ))}
+            </PlainTable>
+          </Section>
+          <Section title="Plugs wanted" aside={`within ${HORIZON_WEEKS} weeks, against the shelf`}>
+            {parts.length === 0 && <Box color="soft">None.</Box>}
+            {parts.length > 0 && (
+              <PlainTable heads={['Part', 'Wanted', 'On hand', 'Short']} numeric={[2, 3, 4]}>
+                {parts.map((part) => (
+                  <Table.Row key={part.number}>
+                    <Table.Cell>
+                      <TextLink href={`/parts?number=${encodeURIComponent(part.number)}`}>
+                        <Code>{part.number}</Code>
+                      </TextLink>
+                    </Table.Cell>
+                    <Table.Cell>{part.quantity}</Table.Cell>
+                    <Table.Cell>{part.onHand ?? NONE}</Table.Cell>
+                    <Table.Cell fontWeight="650">{Math.max(0, part.quantity - (part.onHand ?? 0)) || ''}</Table.Cell>
+                  </Table.Row>
+                ))}
+              </PlainTable>
+            )}
+          </Section>
+        </Box>
+      </Grid>
+      <Section title="If the interval were set another way" aside="nothing changes until it is chosen">
+        <Flex gap="3" wrap="wrap" align="center" mb="3" data-no-print>
+          Change every vehicle at
+          {SHARES.map((s) => (
+            <ButtonLink key={s} href={`${to({ depot, share: s })}#what-if`} main={s === share}>
+              {percentText(s)}
+            </ButtonLink>
+          ))}
+          of its limit
+        </Flex>
+        {what?.ok && <What found={what.value} />}
+      </Section>
+    </>
+  );
+}
+
+const timeText = (minutes: number): string => (minutes < 1 ? NONE : hoursText(minutes));
+
+function What({ found: { share, now, changed, currency } }: { found: WhatIf }) {
+  const rows: readonly (readonly [string, (of: PolicyOutcome) => string])[] = [
+    ['Vehicles due in 8 weeks', (of) => String(of.vehicles)],
+    ['Plugs', (of) => String(of.plugs)],
+    ['Bay time', (of) => hoursText(of.minutes)],
+    ['Plugs, by catalogue price', (of) => moneyText(of.partsCost, currency)],
+    ['Pressure left waiting, a week', (of) => moneyText(of.pressure, currency)],
+  ];
+  return (
+    <Box id="what-if" maxW="680px">
+      <PlainTable heads={['', 'As it stands', `At ${percentText(share)}`]} numeric={[2, 3]}>
+        {rows.map(([words, figure]) => (
+          <Table.Row key={words}>
+            <Table.Cell>{words}</Table.Cell>
+            <Table.Cell>{figure(now)}</Table.Cell>
+            <Table.Cell fontWeight="650">{figure(changed)}</Table.Cell>
+          </Table.Row>
+        ))}
+      </PlainTable>
+      <Box color="soft">
+        Expected by the assumed failure model. Choose it, for the shop, a duty group or one vehicle, under{' '}
+        <TextLink href="/policies#interval">Shop policies</TextLink>.
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,78 @@
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { dueFilter, listDue } from '@/server/due/list-due';
+import { viewHorizon } from '@/server/due/view-horizon';
+import { viewPressure } from '@/server/due/view-pressure';
+import { dateText, hoursText } from '@/ui/format/format';
+import { PressureBoard } from '@/ui/pressure/pressure-board';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { deferAction, openSelectedAction } from './actions';
+import { PRESSURE_PLACES } from './places';
+
+export const metadata = { title: 'Service pressure' };
+
+type Props = { searchParams: Promise<{ depot?: string; group?: string; search?: string }> };
+
+export default async function PressurePage({ searchParams }: Props) {
+  const actor = await requireActor();
+  const { depot, group, search } = dueFilter.parse(await searchParams);
+  const [view, list, horizon] = await Promise.all([
+    viewPressure(deps(), actor, { depot, group, search }),
+    listDue(deps(), actor, dueFilter.parse({}), { from: 0, limit: 1 }),
+    viewHorizon(deps(), actor, depot),
+  ]);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const { points, ...facts } = view.value;
+  const { counts, total, depots } = list.value;
+  const hours = horizon.ok ? horizon.value.weeks.slice(0, 4).reduce((sum, week) => sum + week.mean, 0) : 0;
+  const bays = horizon.ok ? horizon.value.bayMinutes * 4 : 0;
+  return (
+    <>
+      <PageHead
+        title={`Service pressure, ${dateText(deps().today())}`}
+        actions={<ButtonLink href="/due">As a list</ButtonLink>}
+      >
+        <strong>{counts.past}</strong> past a limit · <strong>{counts.soon}</strong> due within 4 weeks ·{' '}
+        <strong>{counts.inspect}</strong> to inspect · <strong>{hoursText(hours)}</strong> of bay work in four weeks,{' '}
+        <strong>{hoursText(bays)}</strong> of bays · {depot ?? 'all depots'}
+      </PageHead>
+      <SubNav label="Pressure" places={PRESSURE_PLACES} />
+      <nav aria-label="Depot" style={{ display: 'flex', gap: 14, flexWrap: 'wrap', marginBottom: 10 }} data-no-print>
+        {[undefined, ...depots].map((name) =>
+          name === depot ? (
+            <strong key={name ?? 'all'}>{name ?? 'All depots'}</strong>
+          ) : (
+            <TextLink key={name ?? 'all'} href={name ? `/pressure?depot=${encodeURIComponent(name)}` : '/pressure'}>
+              {name ?? 'All depots'}
+            </TextLink>
+          ),
+        )}
+      </nav>
+      {points.length === 0 ? (
+        <Empty>
+          {total === 0
+            ? 'No vehicles yet. Once vehicles, spec sheets, readings and service history are here, each stands on this chart by life used and by what its failure on the road would cost.'
+            : 'No vehicle has a firm match, a reading and an interval yet. The due list says what each one lacks.'}
+        </Empty>
+      ) : (
+        <PressureBoard
+          key={`${depot} ${group} ${search}`}
+          points={points}
+          {...facts}
+          open={may(actor, 'open work orders') ? openSelectedAction : null}
+          defer={may(actor, 'defer work') ? deferAction : null}
+        />
+      )}
+      <p style={{ fontSize: 14, marginTop: 8 }}>
+        Service pressure is what another week of waiting is expected to cost: the chance of a failure on the road in
+        seven days times its cost, plus wear past the limit. How plugs fail is <strong>assumed</strong> (Weibull in life
+        used, shape {facts.model.shape}, scale {facts.model.scale} of the limit) until this fleet’s own evidence is
+        enough; lines are drawn for an ordinary week of this fleet.
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,72 @@
+import { Box } from '@chakra-ui/react';
+import { ASSUMED_LIFE } from '@/core/reliability/weibull';
+import { type Actor, may } from '@/server/access';
+import type { VehicleView } from '@/server/fleet/view-vehicle';
+import { dateText, moneyText, NONE } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Facts, Section } from '@/ui/primitives/page';
+import { deferAction, takeBackAction } from '../../pressure/actions';
+
+/** The parts of the service pressure in money a week, and what was done about the date. */
+export function PressureSection({ view, actor }: { view: VehicleView; actor: Actor }) {
+  const { due, currency, deferrals, vehicle } = view;
+  const { pressureParts: parts } = due;
+  const held = deferrals.find(({ deferral }) => deferral.endedAt === null);
+  const leaves = vehicle.retiresOn !== null && due.due !== null && vehicle.retiresOn <= due.due.p50;
+  return (
+    <Section
+      id="pressure"
+      title="Service pressure"
+      aside={parts ? `${moneyText(parts.total, currency)} a week if it waits` : 'not known'}
+    >
+      {parts ? (
+        <Facts
+          rows={[
+            ['Chance of a failure', `${(parts.chance * 100).toFixed(2)} % in the next 7 days, assumed`],
+            ['Its cost', `${moneyText(due.failureCost, currency)}, on the road`],
+            ['That is', `${moneyText(parts.failure, currency)} a week`],
+            ['Wear past the limit', parts.wear > 0 ? `${moneyText(parts.wear, currency)} a week` : NONE],
+          ]}
+        />
+      ) : (
+        <Box color="soft">It takes a firm match, a reading and an interval to say.</Box>
+      )}
+      <Box color="soft" fontSize="sm" mt="1">
+        Failures are assumed Weibull in life used, shape {ASSUMED_LIFE.shape}, scale {ASSUMED_LIFE.scale}; costs under{' '}
+        <TextLink href="/pressure/costs">Costs</TextLink>.
+      </Box>
+      {vehicle.retiresOn && (
+        <Box mt="2" color={leaves ? 'caution.ink' : undefined}>
+          Leaves the fleet on {dateText(vehicle.retiresOn)}
+          {leaves && ', before its next due date: no set is bought for it unless someone says so'}.
+        </Box>
+      )}
+      {deferrals.slice(0, 3).map(({ deferral, who }) => (
+        <Box key={deferral.id} mt="2" color={deferral.endedAt ? 'soft' : undefined}>
+          {deferral.endedAt ? 'Was deferred' : 'Deferred'} to {dateText(deferral.until)}: {deferral.reason} ({who})
+        </Box>
+      ))}
+      {may(actor, 'defer work') && held && (
+        <ActionForm action={takeBackAction}>
+          <input type="hidden" name="vehicleId" value={vehicle.id} />
+          <SubmitButton>Take the deferral back</SubmitButton>
+        </ActionForm>
+      )}
+      {may(actor, 'defer work') && !held && parts && (
+        <details>
+          <summary>Defer</summary>
+          <Box mt="2" maxW="420px">
+            <ActionForm action={deferAction}>
+              <input type="hidden" name="ids" value={vehicle.id} />
+              <TextField name="until" label="Until" type="date" />
+              <TextField name="reason" label="Why" />
+              <SubmitButton>Defer</SubmitButton>
+            </ActionForm>
+          </Box>
+        </details>
+      )}
+    </Section>
+  );
+}

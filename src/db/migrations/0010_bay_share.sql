@@ -1,0 +1,1 @@
+ALTER TABLE "fleets" ADD COLUMN "bay_share" numeric(4, 3) DEFAULT 1 NOT NULL;

@@ -1,0 +1,85 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { ok } from '@/core/shared/result';
+import type { Querier } from '@/db/client';
+import { writeAudit } from '@/db/queries/audit';
+import { dutyCosts, fleets } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { fail, type Outcome } from '../failure';
+import { weigh } from './weigh';
+
+const money = z.coerce.number('Give an amount.').int('Give a whole amount.').min(1, 'At least 1.').max(10_000_000);
+
+export const costsInput = z.object({
+  currency: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z]{3}$/, 'Give its three letters, such as EUR.'),
+  failureCost: money,
+  wearCostPerPercent: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000),
+  /** Share of the bays' time that plug and coil service gets, in per cent. */
+  bayPercent: z.coerce.number('Give a share.').min(1, 'At least 1 %.').max(100, 'At most 100 %.').default(100),
+  /** By duty group; a group left out has the fleet's. */
+  groups: z.record(z.string().min(1).max(120), money).default({}),
+});
+export type CostsInput = z.output<typeof costsInput>;
+
+export interface Costs extends CostsInput {}
+
+export async function loadCosts(q: Querier, fleetId: string): Promise<Costs> {
+  const [fleet] = await q.select().from(fleets).where(eq(fleets.id, fleetId));
+  const groups = await q.select().from(dutyCosts).where(eq(dutyCosts.fleetId, fleetId));
+  return {
+    currency: fleet?.currency ?? 'EUR',
+    failureCost: fleet?.failureCost ?? 0,
+    wearCostPerPercent: fleet?.wearCostPerPercent ?? 0,
+    bayPercent: (fleet?.bayShare ?? 1) * 100,
+    groups: Object.fromEntries(groups.map((row) => [row.dutyGroup, row.failureCost])),
+  };
+}
+
+/** What a failure on the road and wear past the limit cost. */
+export async function viewCosts(deps: Deps, actor: Actor): Promise<Outcome<Costs>> {
+  const refused = refusal(actor, 'read the fleet');
+  return refused ?? ok(await loadCosts(deps.db, actor.fleetId));
+}
+
+/** Sets the costs; every vehicle is weighed anew. */
+export async function setCosts(deps: Deps, actor: Actor, input: CostsInput): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'set costs');
+  if (refused) return refused;
+  if (!isCurrency(input.currency))
+    return fail('invalid', `${input.currency} is no currency.`, { currency: 'Give the three letters of a currency.' });
+  return deps.db.transaction(async (tx) => {
+    const before = await loadCosts(tx, actor.fleetId);
+    const { groups, bayPercent, ...own } = input;
+    await tx
+      .update(fleets)
+      .set({ ...own, bayShare: bayPercent / 100 })
+      .where(eq(fleets.id, actor.fleetId));
+    await tx.delete(dutyCosts).where(and(eq(dutyCosts.fleetId, actor.fleetId)));
+    const rows = Object.entries(groups).map(([dutyGroup, failureCost]) => ({
+      fleetId: actor.fleetId,
+      dutyGroup,
+      failureCost,
+    }));
+    if (rows.length > 0) await tx.insert(dutyCosts).values(rows);
+    await weigh(tx, actor.fleetId, deps.today(), null);
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'change',
+      entity: 'costs',
+      entityId: actor.fleetId,
+      changes: { from: before, to: input },
+    });
+    return ok(null);
+  });
+}
+
+/** Letters that the runtime can format as money. */
+function isCurrency(code: string): boolean {
+  return Intl.supportedValuesOf('currency').includes(code);
+}

@@ -1,0 +1,71 @@
+import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import { ASSUMED_LIFE, type LifeModel } from '@/core/reliability/weibull';
+import { ok } from '@/core/shared/result';
+import { type DueQuery, loadChartPoints, medianWeeklyLife } from '@/db/queries/due';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import type { Outcome } from '../failure';
+import { loadCosts } from './costs';
+import { ensureWeighed } from './weigh';
+
+/** One vehicle on the chart. */
+export interface ChartPoint {
+  readonly id: string;
+  readonly unit: string;
+  readonly name: string;
+  readonly group: string;
+  readonly engine: string;
+  readonly depot: string;
+  readonly life: number;
+  readonly lifeIn28: number;
+  readonly cost: number;
+  readonly pressure: number;
+  readonly state: DueState;
+  readonly certainty: Certainty | null;
+  readonly binds: Binding | null;
+  readonly p10: string | null;
+  readonly p50: string | null;
+  readonly p90: string | null;
+  readonly minutes: number;
+  readonly orderId: string | null;
+  readonly orderNumber: number | null;
+  readonly retiresOn: string | null;
+}
+
+export interface PressureView {
+  /** Highest pressure first; the chart's limit at most. */
+  readonly points: readonly ChartPoint[];
+  readonly model: LifeModel;
+  /** What an ordinary week of this fleet adds to life used: the lines of equal pressure are drawn for it. */
+  readonly weeklyLife: number;
+  readonly wearCostPerPercent: number;
+  readonly currency: string;
+}
+
+/** More than this nobody can tell apart; the rest have the lowest pressure. */
+const MOST_POINTS = 5000;
+/** Of a fleet in which nothing moves yet. */
+const ORDINARY_WEEK = 0.01;
+
+/** The fleet on the pressure chart: every vehicle whose life and costs are known. */
+export async function viewPressure(
+  deps: Deps,
+  actor: Actor,
+  filter: Pick<DueQuery, 'depot' | 'group' | 'search'>,
+): Promise<Outcome<PressureView>> {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  await ensureWeighed(deps.db, actor.fleetId, deps.today());
+  const [points, weekly, costs] = await Promise.all([
+    loadChartPoints(deps.db, actor.fleetId, filter, MOST_POINTS),
+    medianWeeklyLife(deps.db, actor.fleetId),
+    loadCosts(deps.db, actor.fleetId),
+  ]);
+  return ok({
+    points,
+    model: ASSUMED_LIFE,
+    weeklyLife: weekly ?? ORDINARY_WEEK,
+    wearCostPerPercent: costs.wearCostPerPercent,
+    currency: costs.currency,
+  });
+}

@@ -1,0 +1,53 @@
+import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import { STATE_WORDS } from '../due/due-words';
+import { dateText, moneyText, NONE, percentText, spanText } from '../format/format';
+
+/** A vehicle as the chart and its list show it. */
+export interface ChartVehicle {
+  readonly id: string;
+  readonly unit: string;
+  readonly name: string;
+  readonly group: string;
+  readonly engine: string;
+  readonly depot: string;
+  readonly life: number;
+  readonly lifeIn28: number;
+  readonly cost: number;
+  readonly pressure: number;
+  readonly state: DueState;
+  readonly certainty: Certainty | null;
+  readonly binds: Binding | null;
+  readonly p10: string | null;
+  readonly p50: string | null;
+  readonly p90: string | null;
+  readonly orderId: string | null;
+  readonly orderNumber: number | null;
+  readonly retiresOn: string | null;
+  /** Place on the ramp from cold to hot, 0 to 5. */
+  readonly heat: number;
+}
+
+/** Shares of the fleet, the highest pressure first, at which the ramp grows colder. */
+const HEAT_SHARES = [0.04, 0.12, 0.28, 0.5, 0.75] as const;
+
+/** Colours by rank: what is hot depends on the fleet, as the work does. @param points highest pressure first */
+export const withHeat = <T extends object>(points: readonly T[]): readonly (T & { heat: number })[] =>
+  points.map((point, i) => {
+    const below = HEAT_SHARES.findIndex((share) => (i + 0.5) / points.length < share);
+    return { ...point, heat: below < 0 ? 0 : 5 - below };
+  });
+
+export function dueText({ state, certainty, p10, p50, p90 }: ChartVehicle): string {
+  if (state === 'deferred') return `deferred to ${dateText(p50)}`;
+  if (certainty === 'assumed' && state === 'inspect') return 'history assumed: look first';
+  if (p50 === null) return 'nothing dates it';
+  const span = p10 && p90 && p10 !== p90 ? ` (${spanText(p10, p90)})` : '';
+  return `due ${dateText(p50)}${span}`;
+}
+
+export const lifeText = ({ life, certainty }: ChartVehicle): string =>
+  certainty === 'assumed' && life > 2 ? NONE : `${percentText(life)} used`;
+
+/** All that the chart shows of a vehicle, in words. */
+export const vehicleWords = (p: ChartVehicle, currency: string): string =>
+  `${p.unit} ${p.name}, ${p.engine}: ${lifeText(p)}, ${moneyText(p.pressure, currency)} a week, ${moneyText(p.cost, currency)} for a failure, ${STATE_WORDS[p.state].toLowerCase()}, ${dueText(p)}`;

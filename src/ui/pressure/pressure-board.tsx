@@ -1,0 +1,255 @@
+'use client';
+
+import { Box, Button, chakra, Flex, Grid } from '@chakra-ui/react';
+import { useMemo, useState } from 'react';
+import type { LifeModel } from '@/core/reliability/weibull';
+import { LifeRing } from '../drawings/life-ring';
+import { dateText, moneyText } from '../format/format';
+import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { TextField } from '../primitives/fields';
+import { TextLink } from '../primitives/links';
+import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './chart-vehicle';
+import { PressureChart } from './pressure-chart';
+
+interface Props {
+  readonly points: readonly Omit<ChartVehicle, 'heat'>[];
+  readonly model: LifeModel;
+  readonly weeklyLife: number;
+  readonly wearCostPerPercent: number;
+  readonly currency: string;
+  /** Null for those who may not. */
+  readonly open: FormAction | null;
+  readonly defer: FormAction | null;
+}
+
+/** So many of the list are shown before "more". */
+const LISTED = 40;
+/** A file can be asked for by address for so many. */
+const MOST_EXPORTED = 200;
+
+/** Chart and ranked list: one selection. */
+export function PressureBoard({ points: plain, open, defer, ...chart }: Props) {
+  const points = useMemo(() => withHeat(plain), [plain]);
+  const [selected, setSelected] = useState<ReadonlySet<string>>(new Set());
+  const [active, setActive] = useState<string | null>(null);
+  // Chosen one by one, the rest stay in sight to choose from; chosen by area, they are what is looked at.
+  const [only, setOnly] = useState(false);
+  const [listed, setListed] = useState(LISTED);
+  const chosen = points.filter((p) => selected.has(p.id));
+  const ranked = only && chosen.length > 0 ? chosen : points;
+  const select = (ids: ReadonlySet<string>, area = false) => {
+    setSelected(ids);
+    setOnly(area && ids.size > 0);
+  };
+  const shown = points.find((p) => p.id === active);
+  return (
+    <Grid templateColumns={{ base: 'minmax(0, 1fr)', xl: 'minmax(0, 1fr) 400px' }} columnGap="6">
+      <Box minW="0">
+        <PressureChart
+          {...chart}
+          points={points}
+          selected={selected}
+          onSelect={select}
+          active={active}
+          onActive={setActive}
+        />
+        <Box aria-live="polite" minH="44px" mt="1" fontSize="sm">
+          {shown && (
+            <>
+              {vehicleWords(shown, chart.currency)}.{' '}
+              <TextLink href={`/vehicles/${shown.id}#pressure`}>Explain</TextLink>
+            </>
+          )}
+        </Box>
+      </Box>
+      <Box minW="0">
+        <Flex justify="space-between" borderBottom="1px solid" borderColor="line" pb="1" mb="1">
+          <Box as="h2" fontWeight="650">
+            {chosen.length > 0 ? `Selected: ${chosen.length}` : 'Highest pressure'}
+          </Box>
+          <Box color="soft" fontSize="sm">
+            {chosen.length > 0 && (
+              <chakra.button
+                type="button"
+                color="action"
+                textDecoration="underline"
+                mr="3"
+                onClick={() => setOnly(!only)}
+              >
+                {only ? 'show all' : 'only these'}
+              </chakra.button>
+            )}
+            {points.length} vehicles
+          </Box>
+        </Flex>
+        <Box as="ol" aria-label="Vehicles by service pressure" maxH={{ xl: '470px' }} overflowY="auto">
+          {ranked.slice(0, listed).map((p) => (
+            <Ranked
+              key={p.id}
+              point={p}
+              currency={chart.currency}
+              isSelected={selected.has(p.id)}
+              isActive={p.id === active}
+              onActive={() => setActive(p.id)}
+              onToggle={() =>
+                setSelected((before) => {
+                  const next = new Set(before);
+                  if (!next.delete(p.id)) next.add(p.id);
+                  return next;
+                })
+              }
+            />
+          ))}
+        </Box>
+        {ranked.length > listed && (
+          <Button
+            size="sm"
+            variant="outline"
+            rounded="sm"
+            borderColor="line"
+            mt="2"
+            onClick={() => setListed(listed + 200)}
+          >
+            Show more of {ranked.length}
+          </Button>
+        )}
+        {chosen.length > 0 && <Selection chosen={chosen} open={open} defer={defer} onClear={() => select(new Set())} />}
+      </Box>
+    </Grid>
+  );
+}
+
+function Ranked({
+  point: p,
+  currency,
+  isSelected,
+  isActive,
+  onActive,
+  onToggle,
+}: {
+  point: ChartVehicle;
+  currency: string;
+  isSelected: boolean;
+  isActive: boolean;
+  onActive: () => void;
+  onToggle: () => void;
+}) {
+  return (
+    <Flex
+      as="li"
+      gap="2"
+      align="center"
+      py="1"
+      pl="1"
+      borderBottom="1px solid"
+      borderColor="hair"
+      bg={isSelected ? 'tint' : isActive ? 'sheet' : undefined}
+      onPointerEnter={onActive}
+    >
+      <chakra.input
+        type="checkbox"
+        checked={isSelected}
+        onChange={onToggle}
+        onFocus={onActive}
+        aria-label={`Select unit ${p.unit}`}
+        w="18px"
+        h="18px"
+        flexShrink="0"
+      />
+      <LifeRing lifeUsed={p.life} assumed={p.certainty === 'assumed'} />
+      <Box flex="1" minW="0">
+        <Box overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+          <TextLink href={`/vehicles/${p.id}`}>
+            <strong>{p.unit}</strong> {p.name}
+          </TextLink>{' '}
+          <Box as="span" color="soft">
+            {p.engine}
+          </Box>
+        </Box>
+        <Box color="soft" fontSize="sm" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+          {p.orderNumber ? (
+            <>
+              <TextLink href={`/work-orders/${p.orderId}`}>order {p.orderNumber}</TextLink> ·{' '}
+            </>
+          ) : null}
+          {dueText(p)}
+        </Box>
+        {p.retiresOn && p.p50 && p.retiresOn <= p.p50 && (
+          <Box color="caution.ink" fontSize="sm">
+            leaves the fleet {dateText(p.retiresOn)}, before that
+          </Box>
+        )}
+      </Box>
+      <Box textAlign="right" whiteSpace="nowrap">
+        <strong>{moneyText(p.pressure, currency)}</strong>
+        <Box as="span" color="soft">
+          {' '}
+          a week
+        </Box>
+        <Box color="soft" fontSize="sm">
+          {lifeText(p)}
+        </Box>
+      </Box>
+    </Flex>
+  );
+}
+
+function Selection({
+  chosen,
+  open,
+  defer,
+  onClear,
+}: {
+  chosen: readonly ChartVehicle[];
+  open: FormAction | null;
+  defer: FormAction | null;
+  onClear: () => void;
+}) {
+  const ids = chosen.map((p) => p.id).join(',');
+  const without = chosen.filter((p) => p.orderId === null).length;
+  return (
+    <Box mt="3" data-no-print>
+      <Flex gap="2" wrap="wrap" align="start">
+        {open && without > 0 && (
+          <ActionForm action={open}>
+            <input type="hidden" name="ids" value={ids} />
+            <SubmitButton main>{`Open ${without} work order${without === 1 ? '' : 's'}`}</SubmitButton>
+          </ActionForm>
+        )}
+        {chosen.length <= MOST_EXPORTED && (
+          <chakra.a
+            href={`/due/csv?ids=${ids}`}
+            download
+            display="inline-flex"
+            alignItems="center"
+            minH="36px"
+            px="3"
+            border="1px solid"
+            borderColor="line"
+            rounded="sm"
+            fontSize="sm"
+            fontWeight="650"
+          >
+            CSV
+          </chakra.a>
+        )}
+        <Button size="sm" variant="outline" rounded="sm" borderColor="line" h="36px" onClick={onClear}>
+          Clear
+        </Button>
+      </Flex>
+      {defer && (
+        <chakra.details mt="2">
+          <summary>Defer {chosen.length === 1 ? `unit ${chosen[0]?.unit}` : `these ${chosen.length}`}</summary>
+          <Box mt="2">
+            <ActionForm action={defer}>
+              <input type="hidden" name="ids" value={ids} />
+              <TextField name="until" label="Until" type="date" />
+              <TextField name="reason" label="Why" />
+              <SubmitButton>Defer</SubmitButton>
+            </ActionForm>
+          </Box>
+        </chakra.details>
+      )}
+    </Box>
+  );
+}

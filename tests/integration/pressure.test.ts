@@ -1,0 +1,369 @@
+import { eq, sql } from 'drizzle-orm';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { addDays } from '../../src/core/calendar/plain-date';
+import { pressureOf } from '../../src/core/reliability/pressure';
+import { ASSUMED_LIFE } from '../../src/core/reliability/weibull';
+import { people, standings, vehicles, weighings } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { costsInput, setCosts, viewCosts } from '../../src/server/due/costs';
+import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
+import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
+import { refreshStatus } from '../../src/server/due/refresh-status';
+import { viewHorizon, whatIf } from '../../src/server/due/view-horizon';
+import { viewPressure } from '../../src/server/due/view-pressure';
+import { ensureWeighed, unitOrder } from '../../src/server/due/weigh';
+import { atomFeed, digestMessage, digestText } from '../../src/server/exports/notices';
+import { createFirstSupervisor } from '../../src/server/fleet/first-run';
+import { countNotices, latestNotices, listNotices, putAside, viewDigest } from '../../src/server/notices/list-notices';
+import { playTelematics } from '../../src/server/odometer/play-feed';
+import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
+import { openWorkOrders } from '../../src/server/work-orders/open-work-order';
+import { demoWorkspace, emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+
+let w: Workspace & { readonly supervisor: Actor };
+let actor: Actor;
+beforeAll(async () => {
+  w = await demoWorkspace();
+  actor = w.supervisor;
+});
+
+const chart = async () => value(await viewPressure(w.deps, actor, {}));
+const all = async (over = {}) => value(await listDue(w.deps, actor, dueFilter.parse(over))).items;
+const idOf = async (unit: string) =>
+  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const stored = () => w.deps.db.select().from(standings).orderBy(standings.unitOrder);
+
+describe('standings', () => {
+  it('are kept step by step as a rebuild makes them', async () => {
+    await all();
+    const before = await stored();
+    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    expect(await stored()).toEqual(before);
+    expect(before).toHaveLength(72);
+  });
+
+  it('of those who lean on their group follow it when one of the group is read', async () => {
+    const rows = await stored();
+    const leaning = rows.find((row) => row.rateBorrowed && row.rateKmPerDay !== null);
+    const member = rows.find((row) => row.dutyGroup === leaning?.dutyGroup && !row.leansOnGroup);
+    const [vehicle] = await w.deps.db
+      .select()
+      .from(vehicles)
+      .where(eq(vehicles.id, member?.vehicleId ?? ''));
+    const km = Math.round((member?.odometerNowKm ?? 0) + 900);
+    value(
+      await recordReadings(
+        w.deps,
+        actor,
+        readingsInput.parse({ readings: [{ unitNumber: vehicle?.unitNumber, on: TODAY, text: `${km} km` }] }),
+      ),
+    );
+    const stepwise = await stored();
+    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    expect(stepwise).toEqual(await stored());
+  });
+
+  it('are weighed anew on a new day, once, whoever asks first', async () => {
+    const before = (await all({ sort: 'unit' })).find((item) => item.unitNumber === '11');
+    const tomorrow = { ...w.deps, today: () => addDays(TODAY, 1) };
+    const lists = await Promise.all(
+      Array.from({ length: 4 }, () => listDue(tomorrow, actor, dueFilter.parse({ sort: 'unit' }))),
+    );
+    for (const list of lists) {
+      const after = value(list).items.find((item) => item.unitNumber === '11');
+      expect(after?.lifeUsed ?? 0).toBeGreaterThan(before?.lifeUsed ?? 1);
+      expect(after?.due?.p50).toBe(before?.due?.p50);
+    }
+    const [weighed] = await w.deps.db.select().from(weighings);
+    expect(weighed?.weighedOn).toBe(addDays(TODAY, 1));
+    await ensureWeighed(w.deps.db, actor.fleetId, TODAY);
+    expect((await all({ sort: 'unit' })).find((item) => item.unitNumber === '11')).toEqual(before);
+  });
+
+  it('sort units as people count', () => {
+    expect(['G10', '9', 'g9', '10'].sort((a, b) => (unitOrder(a) < unitOrder(b) ? -1 : 1))).toEqual([
+      '9',
+      '10',
+      'g9',
+      'G10',
+    ]);
+  });
+
+  it('answer every sort and filter as a plain reading of the list would', async () => {
+    const items = await all();
+    const by = async (over: object) => (await all(over)).map((item) => item.unitNumber);
+    const plain = (fits: (item: (typeof items)[number]) => boolean) =>
+      items.filter(fits).map((item) => item.unitNumber);
+    expect(await by({ state: 'past' })).toEqual(plain((i) => i.state === 'past'));
+    expect(await by({ depot: 'Eastlight', minLife: 0.5 })).toEqual(
+      plain((i) => i.depot === 'Eastlight' && (i.lifeUsed ?? 0) >= 0.5),
+    );
+    expect(await by({ search: 'LIBRARY' })).toEqual(plain((i) => i.name.includes('library')));
+    expect(await by({ search: '%' })).toEqual([]);
+    expect(await by({ before: '2026-12-01' })).toEqual(plain((i) => (i.due?.p50 ?? '9') <= '2026-12-01'));
+    const pressures = (await all({ sort: 'pressure' })).map((i) => i.pressure ?? -1);
+    expect(pressures).toEqual([...pressures].sort((a, b) => b - a));
+    const dates = (await all({ sort: 'due', descending: true })).map((i) => i.due?.p50 ?? '9999');
+    expect(dates).toEqual([...dates].sort().reverse());
+  });
+});
+
+describe('service pressure', () => {
+  it('is what the core makes of life, use and cost', async () => {
+    const { points } = await chart();
+    const point = points.find((p) => p.unit === '32');
+    const due = value(await viewDue(w.deps, actor, point?.id ?? ''));
+    expect(due.pressureParts?.total).toBeCloseTo(point?.pressure ?? 0, 9);
+    const [row] = await w.deps.db
+      .select()
+      .from(standings)
+      .where(eq(standings.vehicleId, point?.id ?? ''));
+    expect(point?.pressure).toBeCloseTo(
+      pressureOf({
+        lifeUsed: row?.lifeUsed ?? 0,
+        weeklyLife: (row?.lifeIn7 ?? 0) - (row?.lifeUsed ?? 0),
+        failureCost: row?.failureCost ?? 0,
+        wearCostPerPercent: 0.4,
+        model: ASSUMED_LIFE,
+      }).total,
+      9,
+    );
+  });
+
+  it('never counts assumed history as past the limit', async () => {
+    const { points } = await chart();
+    const assumed = points.filter((p) => p.certainty === 'assumed' && p.life > 1.5);
+    expect(assumed.length).toBeGreaterThan(0);
+    for (const p of assumed) expect(value(await viewDue(w.deps, actor, p.id)).pressureParts?.wear).toBe(0);
+  });
+
+  it('takes the cost of the vehicle, else of its group, else of the fleet', async () => {
+    const costs = value(await viewCosts(w.deps, actor));
+    const own = await w.deps.db.select().from(vehicles);
+    for (const point of (await chart()).points) {
+      const vehicle = own.find((v) => v.id === point.id);
+      expect(point.cost).toBe(vehicle?.failureCost ?? costs.groups[point.group] ?? costs.failureCost);
+    }
+    const input = costsInput.parse({ ...costs, failureCost: '900', groups: {} });
+    expect(await setCosts(w.deps, inRole(actor, 'parts_clerk'), input)).toMatchObject({
+      ok: false,
+      error: { kind: 'forbidden' },
+    });
+    value(await setCosts(w.deps, actor, input));
+    const bare = own.find((v) => v.failureCost === null && v.dutyGroup === 'meal-round vans');
+    expect((await chart()).points.find((p) => p.id === bare?.id)?.cost).toBe(900);
+    value(await setCosts(w.deps, actor, costsInput.parse(costs)));
+  });
+
+  it.each([
+    [{ currency: 'QQQ' }, 'currency'],
+    [{ currency: 'euros' }, 'currency'],
+    [{ failureCost: '0' }, 'failureCost'],
+    [{ bayPercent: '140' }, 'bayPercent'],
+  ])('refuses the costs %j', async (over, field) => {
+    const parsed = costsInput.safeParse({ currency: 'EUR', failureCost: 5, wearCostPerPercent: 0, ...over });
+    const fields = parsed.success
+      ? await setCosts(w.deps, actor, parsed.data).then((o) => (o.ok ? [] : Object.keys(o.error.fields ?? {})))
+      : parsed.error.issues.map((issue) => issue.path[0]);
+    expect(fields).toContain(field);
+  });
+});
+
+describe('a deferral', () => {
+  const defer = (unit: string, over: object = {}, who = actor) =>
+    idOf(unit).then((id) =>
+      deferDue(
+        w.deps,
+        who,
+        deferInput.parse({ vehicleIds: [id], until: '2027-01-15', reason: 'ferry is out', ...over }),
+      ),
+    );
+  const unit = async (number: string) => (await all()).find((item) => item.unitNumber === number);
+
+  it('moves one date, says who and why, and can be taken back', async () => {
+    const before = await all();
+    const past = before.find((item) => item.state === 'past' && !item.openWorkOrder);
+    const number = past?.unitNumber ?? '';
+    value(await defer(number));
+    const after = await all();
+    const moved = after.find((item) => item.unitNumber === number);
+    expect(moved).toMatchObject({
+      state: 'deferred',
+      due: { p10: '2027-01-15', p50: '2027-01-15', p90: '2027-01-15' },
+    });
+    expect(moved).toMatchObject({ lifeUsed: past?.lifeUsed, pressure: past?.pressure });
+    expect(after.filter((item) => item.unitNumber !== number)).toEqual(
+      before.filter((item) => item.unitNumber !== number),
+    );
+    const list = value(await listDeferrals(w.deps, actor, past?.vehicleId ?? ''));
+    expect(list).toMatchObject([{ who: 'R. Tolland', deferral: { reason: 'ferry is out', endedAt: null } }]);
+    value(await takeBackDeferral(w.deps, actor, { vehicleId: past?.vehicleId ?? '' }));
+    expect(await all()).toEqual(before);
+    expect(await takeBackDeferral(w.deps, actor, { vehicleId: past?.vehicleId ?? '' })).toMatchObject({ ok: false });
+  });
+
+  it('never brings work forward, and ends by itself on its day', async () => {
+    const later = (await all()).find((item) => item.state === 'later' && (item.due?.p50 ?? '') > '2027-06-01');
+    value(await defer(later?.unitNumber ?? ''));
+    expect(await unit(later?.unitNumber ?? '')).toMatchObject({ state: 'later', due: later?.due });
+    const past = (await all()).find((item) => item.state === 'past' && !item.openWorkOrder);
+    value(await defer(past?.unitNumber ?? '', { until: addDays(TODAY, 2) }));
+    const then = { ...w.deps, today: () => addDays(TODAY, 2) };
+    const found = value(await listDue(then, actor, dueFilter.parse({ search: past?.unitNumber }))).items;
+    expect(found.find((item) => item.unitNumber === past?.unitNumber)?.state).toBe('past');
+  });
+
+  it('is refused without a reason, into the past, too far, and to those who may not', async () => {
+    expect(deferInput.safeParse({ vehicleIds: [], until: '2027-01-15', reason: 'x' }).success).toBe(false);
+    expect(await defer('11', { until: '2026-11-16' })).toMatchObject({
+      ok: false,
+      error: { fields: { until: expect.any(String) } },
+    });
+    expect(await defer('11', { until: '2029-01-01' })).toMatchObject({ ok: false });
+    expect(await defer('11', {}, inRole(actor, 'technician'))).toMatchObject({
+      ok: false,
+      error: { kind: 'forbidden' },
+    });
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(await defer('11', {}, stranger)).toMatchObject({ ok: false, error: { kind: 'not-found' } });
+  });
+});
+
+describe('the horizon', () => {
+  it('holds the work of every depot once', async () => {
+    const whole = value(await viewHorizon(w.deps, actor));
+    const parts = await Promise.all(whole.depots.map((d) => viewHorizon(w.deps, actor, d.name)));
+    const sum = (minutes: readonly { mean: number }[]) => minutes.reduce((total, week) => total + week.mean, 0);
+    expect(parts.reduce((total, part) => total + sum(value(part).weeks), 0)).toBeCloseTo(sum(whole.weeks), 6);
+    expect(whole.bayMinutes).toBe(6 * 480 * 5 * 0.2);
+    expect(whole.parts.every((part) => part.quantity > 0)).toBe(true);
+  });
+
+  it('shows a stricter policy as more work and less pressure, and writes nothing', async () => {
+    const before = await stored();
+    const early = value(await whatIf(w.deps, actor, 0.75));
+    expect(early.changed.vehicles).toBeGreaterThan(early.now.vehicles);
+    expect(early.changed.plugs).toBeGreaterThan(early.now.plugs);
+    expect(early.changed.pressure).toBeLessThan(early.now.pressure);
+    expect(await stored()).toEqual(before);
+  });
+});
+
+describe('a selection', () => {
+  it('opens an order for each, and tells what it could not', async () => {
+    const { points } = await chart();
+    const free = points.filter((p) => p.orderId === null).slice(0, 3);
+    const blocked = await idOf('127');
+    const found = value(await openWorkOrders(w.deps, actor, [...free.map((p) => p.id), blocked]));
+    expect(found.opened + found.refused.length).toBe(4);
+    expect(found.refused.join(' ')).toContain('Unit 127 has no firm match');
+    expect(await openWorkOrders(w.deps, inRole(actor, 'viewer'), [])).toMatchObject({ ok: false });
+  });
+
+  it('is exported alone', async () => {
+    const ids = (await chart()).points.slice(0, 3).map((p) => p.id);
+    expect((await all({ ids })).map((i) => i.vehicleId).sort()).toEqual([...ids].sort());
+  });
+
+  it('uses an index for its page', async () => {
+    await w.deps.db.execute(sql`analyze standings`);
+    const plan = await w.deps.db.transaction(async (tx) => {
+      await tx.execute(sql`set local enable_seqscan = off`);
+      return tx.execute<{ 'QUERY PLAN': string }>(
+        sql`explain select vehicle_id from standings where fleet_id = ${actor.fleetId} order by life_used desc nulls last, unit_order limit 20`,
+      );
+    });
+    expect(plan.rows.map((row) => row['QUERY PLAN']).join('\n')).toContain('standings_by_life');
+  });
+});
+
+describe('the telematics stand-in', () => {
+  it('drives the demo fleet: what is sound is accepted, what cannot follow is kept, what is doubled changes nothing', async () => {
+    const fresh = await demoWorkspace();
+    const own = fresh.supervisor;
+    const played = value(await playTelematics(fresh.deps, own, { seed: 3 }));
+    const of = (fault: string) => played.tally.find((row) => row.fault === fault);
+    expect(played.messages).toBeGreaterThan(400);
+    expect((of('none')?.counts.accepted ?? 0) / (of('none')?.sent ?? 1)).toBeGreaterThan(0.9);
+    expect(of('doubled')?.counts.known).toBe((of('doubled')?.sent ?? 0) / 2);
+    expect(of('wrong_unit')?.counts.suspect).toBeGreaterThan(0);
+    expect(played.tally.every((row) => row.counts.refused === 0)).toBe(true);
+    const before = value(await listDue(fresh.deps, own, dueFilter.parse({}))).items;
+    await fresh.deps.db.transaction((tx) => refreshStatus(tx, own.fleetId, TODAY, null));
+    expect(value(await listDue(fresh.deps, own, dueFilter.parse({}))).items).toEqual(before);
+    expect(await playTelematics(fresh.deps, inRole(own, 'viewer'), { seed: 1 })).toMatchObject({ ok: false });
+  });
+
+  it('leaves a customer’s own fleet alone', async () => {
+    const own = await emptyWorkspace();
+    const owner = value(
+      await createFirstSupervisor(own.deps, {
+        fleetName: 'Test',
+        name: 'T. Ester',
+        email: 't@example.org',
+        password: 'long enough pw',
+      }),
+    );
+    expect(await playTelematics(own.deps, owner, { seed: 1 })).toMatchObject({
+      ok: false,
+      error: { kind: 'conflict' },
+    });
+  });
+});
+
+describe('notices', () => {
+  it('tell each thing once, to each person until it is put aside', async () => {
+    const first = value(await listNotices(w.deps, actor));
+    const kinds = new Set(first.map((row) => row.kind));
+    expect([...kinds].sort()).toEqual(['due', 'soon', 'suspect']);
+    expect(value(await listNotices(w.deps, actor))).toEqual(first);
+    expect(value(await countNotices(w.deps, actor))).toBe(first.length);
+    const [clerk] = await w.deps.db.select().from(people).where(eq(people.role, 'parts_clerk'));
+    const other: Actor = { ...inRole(actor, 'parts_clerk'), personId: clerk?.id ?? '' };
+    value(await putAside(w.deps, actor, { ids: [first[0]?.id ?? ''] }));
+    expect(value(await listNotices(w.deps, actor))).toHaveLength(first.length - 1);
+    expect(value(await listNotices(w.deps, other))).toHaveLength(first.length);
+    value(await putAside(w.deps, actor, { upTo: new Date() }));
+    expect(value(await listNotices(w.deps, actor))).toEqual([]);
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(value(await listNotices(w.deps, stranger))).toEqual([]);
+  });
+
+  it('note a feed gone silent when a month has passed', async () => {
+    const later = { ...w.deps, today: () => addDays(TODAY, 45) };
+    const news = value(await listNotices(later, actor));
+    expect(news.filter((row) => row.kind === 'silent').length).toBeGreaterThan(20);
+    expect(news.every((row) => row.notedOn === addDays(TODAY, 45))).toBe(true);
+  });
+
+  it('go out as a page, a mail and a feed that say the same', async () => {
+    const digest = value(await viewDigest(w.deps, actor));
+    const text = digestText(digest);
+    const rows = digest.sections.flatMap((section) => section.notices);
+    for (const row of rows) expect(text).toContain(`- ${row.unitNumber} ${row.name} (${row.depot}): ${row.text}`);
+    const mail = digestMessage(digest, 'R. Tolland', new Date('2026-11-16T06:00:00Z'));
+    const [head = '', body = ''] = mail.split('\r\n\r\n');
+    expect(head).toContain('Date: Mon, 16 Nov 2026 06:00:00 +0000');
+    expect(Buffer.from(body.replace(/\r\n/g, ''), 'base64').toString('utf8')).toBe(text);
+    expect(mail.split('\r\n').every((line) => line.length <= 78)).toBe(true);
+    const feed = atomFeed(value(await latestNotices(w.deps, actor)), 'http://127.0.0.1:3000', new Date());
+    expect(feed.match(/<entry>/g)?.length).toBeGreaterThanOrEqual(rows.length);
+  });
+
+  it('hold no character that XML cannot', () => {
+    const row = {
+      id: 'x',
+      kind: 'due',
+      text: 'a < b & \u0003"c"',
+      notedOn: TODAY,
+      notedAt: new Date(0),
+      vehicleId: 'v',
+      unitNumber: '1',
+      name: '<i>',
+      depot: 'D',
+    } as const;
+    expect(atomFeed([row], 'http://x', new Date(0))).toContain(
+      '<title>1 &lt;i&gt;: a &lt; b &amp; &quot;c&quot;</title>',
+    );
+  });
+});
