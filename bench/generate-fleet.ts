@@ -33,3 +33,45 @@ export function generateFleet(count: number, readings: number, today: string, se
   }
   return { vehicles: vehicles.join('\n'), odometer: odometer.join('\n'), history: history.join('\n') };
 }
+
+const KM_PER_MILE = 1.609344;
+/** Of a thousand readings so many are in the other unit, so many lack a digit. */
+const PER_THOUSAND = { wrongUnit: 3, digit: 2 };
+
+/**
+ * Readings as a stream of CSV, whatever their number: skewed duty, gaps of weeks, figures in the other unit and with a
+ * digit dropped. Units are those of `generateFleet`, for as many vehicles.
+ */
+export async function* streamReadings(
+  count: number,
+  readings: number,
+  today: string,
+  seed = 1,
+): AsyncGenerator<Buffer> {
+  const random = seeded(seed + 1);
+  let lines: string[] = ['unit_number,read_on,odometer,unit,source'];
+  for (let i = 0; i < count; i++) {
+    const everyDays = random() < 0.2 ? 1 : 3 + Math.floor(6 * random());
+    const perDay = 6 + 120 * random() ** 3;
+    let day = -Math.min(2600, readings * everyDays);
+    let km = Math.round(90_000 + 60_000 * random());
+    for (let n = 0; n < readings && day < 0; n++) {
+      const gap = random() < 0.02 ? everyDays * 5 : everyDays;
+      day += gap;
+      km += Math.round(perDay * gap * (0.7 + 0.6 * random()));
+      if (day >= 0) break;
+      lines.push(`G${i + 1},${addDays(today, day)},${shown(km, random() * 1000)},km,feed`);
+    }
+    if (lines.length > 20_000) {
+      yield Buffer.from(`${lines.join('\n')}\n`);
+      lines = [];
+    }
+  }
+  if (lines.length > 0) yield Buffer.from(`${lines.join('\n')}\n`);
+}
+
+function shown(km: number, chance: number): string {
+  if (chance < PER_THOUSAND.wrongUnit) return String(Math.round(km / KM_PER_MILE));
+  const text = String(km);
+  return chance < PER_THOUSAND.wrongUnit + PER_THOUSAND.digit ? text.slice(0, 1) + text.slice(2) : text;
+}

@@ -48,17 +48,23 @@ await warm.stop();
 run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
 
 const cluster = await startCluster(path.join(folder, 'cluster'));
-const demoUrl = cluster.url.replace(/\/isobar$/, '/bench_demo');
-run(process.execPath, [
-  '-e',
-  `const {Client}=require('pg');(async()=>{const c=new Client(process.argv[1]);await c.connect();await c.query('create database bench_demo');await c.end()})()`,
-  cluster.url,
-]);
+const demoUrl = madeDatabase('bench_demo');
 const tokenFile = path.join(folder, 'token');
 run(process.execPath, [nodeArgs.tsx, 'bench/server.ts', demoUrl, cluster.url, tokenFile]);
 await timeHttp(cluster.url, readFileSync(tokenFile, 'utf8'));
+run(process.execPath, [nodeArgs.tsx, 'bench/scale.ts', madeDatabase('bench_scale')]);
 cluster.stop();
 rmSync(folder, { recursive: true, force: true });
+
+/** @returns the address of a new database of this name */
+function madeDatabase(name) {
+  run(process.execPath, [
+    '-e',
+    `const {Client}=require('pg');(async()=>{const c=new Client(process.argv[1]);await c.connect();await c.query('create database ${name}');await c.end()})()`,
+    cluster.url,
+  ]);
+  return cluster.url.replace(/\/isobar$/, `/${name}`);
+}
 
 /** The same list from the built app over HTTP: sign-in, query, sums and JSON of a page of 100. */
 async function timeHttp(url, token) {

@@ -61,8 +61,6 @@ await take(desk, 'odometer');
 await desk.goto('/pressure/horizon?share=0.75');
 await desk.locator('svg').last().waitFor();
 await take(desk, 'horizon');
-await desk.goto('/settings');
-await take(desk, 'settings');
 await desk.goto('/engines');
 await take(desk, 'engines', true);
 await open(desk, 'PW-31W');

@@ -1,11 +1,11 @@
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { Pool, types } from 'pg';
+import { Pool, type PoolClient, types } from 'pg';
 import * as schema from './schema';
 
 // int8 as a number: our counts stay far below 2^53.
 types.setTypeParser(20, Number);
 
-const connect = (pool: Pool) => drizzle({ client: pool, schema, casing: 'snake_case' });
+const connect = (client: Pool | PoolClient) => drizzle({ client, schema, casing: 'snake_case' });
 export type Db = ReturnType<typeof connect>;
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 /** Either: for reads that may stand alone. */
@@ -22,4 +22,25 @@ export function openConnection(url: string, max = 10): Connection {
   // A server restart drops idle clients; without a listener that would end the process.
   pool.on('error', () => undefined);
   return { pool, db: connect(pool) };
+}
+
+const ignore = (): void => undefined;
+
+/**
+ * Runs work on one connection of its own, with the connection itself for what only it can do: COPY, cursors. The
+ * connection is closed when the work fails, so that nothing of it lingers.
+ */
+export async function onOneConnection<T>(db: Db, work: (tx: Tx, client: PoolClient) => Promise<T>): Promise<T> {
+  const client = await (db.$client as Pool).connect();
+  // A server that goes away is told by the query that fails; without a listener it would end the process besides.
+  client.on('error', ignore);
+  let failed: Error | boolean = true;
+  try {
+    const done = await connect(client).transaction((tx) => work(tx, client));
+    failed = false;
+    return done;
+  } finally {
+    client.off('error', ignore);
+    client.release(failed);
+  }
 }

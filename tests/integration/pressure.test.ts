@@ -9,6 +9,7 @@ import { costsInput, setCosts, viewCosts } from '../../src/server/due/costs';
 import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshStatus } from '../../src/server/due/refresh-status';
+import { listViews, removeView, saveView, viewInput } from '../../src/server/due/saved-views';
 import { viewHorizon, whatIf } from '../../src/server/due/view-horizon';
 import { viewPressure } from '../../src/server/due/view-pressure';
 import { ensureWeighed, unitOrder } from '../../src/server/due/weigh';
@@ -365,5 +366,29 @@ describe('notices', () => {
     expect(atomFeed([row], 'http://x', new Date(0))).toContain(
       '<title>1 &lt;i&gt;: a &lt; b &amp; &quot;c&quot;</title>',
     );
+  });
+});
+
+describe('saved views', () => {
+  const save = (name: string, query: string, who = actor) => saveView(w.deps, who, viewInput.parse({ name, query }));
+
+  it('are kept for the person alone, the same name anew, and can be removed', async () => {
+    value(await save('Eastlight', 'depot=Eastlight'));
+    value(await save('Eastlight', 'depot=Eastlight&dense=1'));
+    const own = value(await listViews(w.deps, actor));
+    expect(own).toMatchObject([{ name: 'Eastlight', query: 'depot=Eastlight&dense=1' }]);
+    const [clerk] = await w.deps.db.select().from(people).where(eq(people.role, 'parts_clerk'));
+    const other: Actor = { ...inRole(actor, 'parts_clerk'), personId: clerk?.id ?? '' };
+    expect(value(await listViews(w.deps, other))).toEqual([]);
+    expect(await removeView(w.deps, other, { viewId: own[0]?.id ?? '' })).toMatchObject({ ok: false });
+    value(await removeView(w.deps, actor, { viewId: own[0]?.id ?? '' }));
+    expect(value(await listViews(w.deps, actor))).toEqual([]);
+  });
+
+  it('are refused without a name, and beyond thirty', async () => {
+    expect(viewInput.safeParse({ name: ' ', query: '' }).success).toBe(false);
+    for (let i = 0; i < 30; i++) value(await save(`view ${i}`, `sort=unit`));
+    expect(await save('one more', '')).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+    expect(await save('view 3', 'sort=due')).toMatchObject({ ok: true });
   });
 });

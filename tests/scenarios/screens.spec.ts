@@ -4,8 +4,12 @@ import { expect, test, User } from './user';
 
 const PAGES = [
   '/due',
+  '/due/print',
   '/odometer',
   '/odometer/yard-walk?depot=Eastlight',
+  '/odometer/feed',
+  '/notices',
+  '/notices/digest',
   '/work-orders',
   '/plan',
   '/engines',

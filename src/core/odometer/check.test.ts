@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkReading, suspectReadings } from './check';
+import { checkAgainst, checkReading, suspectReadings } from './check';
+import { ownRate, type Reading } from './use-rate';
 
 /** 60 km a day, read every ten days, the last at day 180. */
 const history = Array.from({ length: 19 }, (_, i) => ({ day: i * 10, km: 77_000 + i * 600 }));
@@ -122,5 +123,30 @@ describe('suspectReadings', () => {
       [2, 'backwards'],
       [3, 'too_fast'],
     ]);
+  });
+
+  it('finds what judging each reading by itself finds', () => {
+    const day = fc.integer({ min: 0, max: 120 });
+    const reading = fc.record({ day, value: fc.integer({ min: 0, max: 20_000 }), unit: fc.constantFrom('km', 'mi') });
+    const driven = fc.array(fc.tuple(day, fc.integer({ min: 0, max: 200 })), { maxLength: 12 }).map((list) => {
+      const days = [...new Set(list.map(([d]) => d))].sort((a, b) => a - b);
+      return days.map((d, i): Reading => ({ day: d, km: 5000 + d * 60 + (list[i]?.[1] ?? 0) }));
+    });
+    fc.assert(
+      fc.property(driven, fc.array(reading, { maxLength: 25 }), (accepted, some) => {
+        const fresh = [...some].sort((a, b) => a.day - b.day || a.value - b.value);
+        const rate = ownRate(accepted)?.kmPerDay ?? null;
+        const known = [...accepted];
+        const expected = fresh.flatMap((next, i) => {
+          const check = checkAgainst(known, rate, next);
+          if (check.verdict === 'suspect') return [[i, check]];
+          const km = next.unit === 'mi' ? next.value * 1.609344 : next.value;
+          const at = known.findLastIndex((k) => k.day <= next.day) + 1;
+          known.splice(at, 0, { day: next.day, km });
+          return [];
+        });
+        expect([...suspectReadings(accepted, fresh)]).toEqual(expected);
+      }),
+    );
   });
 });

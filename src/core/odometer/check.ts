@@ -157,12 +157,32 @@ export function suspectReadings(
   const rate = ownRate(accepted)?.kmPerDay ?? null;
   const known = [...accepted];
   const suspects = new Map<number, ReadingCheck>();
+  let highest = known.reduce((most, { km }) => Math.max(most, km), 0);
   fresh.forEach((reading, index) => {
-    const check = checkAgainst(known, rate, reading);
-    if (check.verdict === 'suspect') suspects.set(index, check);
-    else insertInOrder(known, { day: reading.day, km: toKm(reading) });
+    const next = { day: reading.day, km: toKm(reading) };
+    if (!followsPlainly(known.at(-1) ?? null, highest, rate, next)) {
+      const check = checkAgainst(known, rate, reading);
+      if (check.verdict === 'suspect') {
+        suspects.set(index, check);
+        return;
+      }
+    }
+    highest = Math.max(highest, next.km);
+    insertInOrder(known, next);
   });
   return suspects;
+}
+
+/**
+ * Whether a reading lies beyond all that is known, in time and in distance, by no more than is usual: then there is
+ * nothing else to look for. It spares most readings of a large file the search through their history.
+ */
+function followsPlainly(last: Reading | null, highest: number, rate: number | null, { day, km }: Reading): boolean {
+  if (!last || day < last.day || km < highest + 0.5) return false;
+  const days = Math.max(1, day - last.day);
+  return (
+    (km - highest) / days <= MOST_KM_PER_DAY && (rate === null || km - last.km <= UNUSUAL * Math.max(rate, 1) * days)
+  );
 }
 
 function insertInOrder(known: Reading[], reading: Reading): void {

@@ -5,7 +5,7 @@ import type { SiteClock } from '@/core/interval/due';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
 import type { Querier, Tx } from '../client';
-import { fittedComponents, standings, vehicleStatus, vehicles } from '../schema';
+import { fittedComponents, standings, unsettledGroups, vehicleStatus, vehicles } from '../schema';
 
 export type StatusRow = typeof vehicleStatus.$inferInsert;
 
@@ -152,19 +152,68 @@ export async function loadRecorded(q: Querier, fleetId: string, which: Which): P
   return found.rows;
 }
 
-/** Vehicles of some duty groups that lean on their group's rate, but for those named. */
-export async function loadLeaning(
-  q: Querier,
-  fleetId: string,
-  groups: readonly string[],
-  but: readonly string[],
-): Promise<readonly string[]> {
+/** Vehicles of some duty groups that lean on their group's rate. */
+export async function loadLeaning(q: Querier, fleetId: string, groups: readonly string[]): Promise<readonly string[]> {
   const rows = await q
     .select({ id: standings.vehicleId })
     .from(standings)
     .where(and(eq(standings.fleetId, fleetId), inArray(standings.dutyGroup, [...groups]), standings.leansOnGroup));
-  const named = new Set(but);
-  return rows.map((row) => row.id).filter((id) => !named.has(id));
+  return rows.map((row) => row.id);
+}
+
+/** Marks duty groups of these vehicles in which somebody leans, or will. */
+export async function markUnsettled(tx: Tx, fleetId: string, rows: readonly StandingRow[]): Promise<void> {
+  const groups = [...new Set(rows.map((row) => row.dutyGroup))].sort();
+  await tx.execute(sql`
+    insert into unsettled_groups (fleet_id, duty_group)
+    select ${fleetId}::uuid, g from unnest(${sql.param(groups)}::text[]) g
+    where exists (select from standings t where t.fleet_id = ${fleetId} and t.duty_group = g and t.leans_on_group)
+    order by g on conflict do nothing`);
+}
+
+/** Takes the marks away, with what they say. */
+export async function takeUnsettled(tx: Tx, fleetId: string): Promise<readonly string[]> {
+  const rows = await tx
+    .delete(unsettledGroups)
+    .where(eq(unsettledGroups.fleetId, fleetId))
+    .returning({ group: unsettledGroups.dutyGroup });
+  return rows.map((row) => row.group);
+}
+
+/** The day for which a fleet was weighed last, and whether a group waits to be settled. */
+export async function loadWeighing(q: Querier, fleetId: string): Promise<{ on: string | null; unsettled: boolean }> {
+  const found = await q.execute<{ on: string | null; unsettled: boolean }>(sql`
+    select (select weighed_on::text from weighings where fleet_id = ${fleetId}) as on,
+      exists (select from unsettled_groups where fleet_id = ${fleetId}) as unsettled`);
+  return found.rows[0] ?? { on: null, unsettled: false };
+}
+
+/** New readings change where the odometer stands and how fast it goes; what goes in and when it was fitted stay. */
+export async function saveOdometers(
+  tx: Tx,
+  rows: readonly Pick<
+    StatusRow,
+    | 'vehicleId'
+    | 'odometerOn'
+    | 'odometerKm'
+    | 'suspectReadings'
+    | 'rateKmPerDay'
+    | 'rateLowKmPerDay'
+    | 'rateHighKmPerDay'
+    | 'rateReadings'
+  >[],
+): Promise<void> {
+  for (let at = 0; at < rows.length; at += CHUNK) {
+    const chunk = rows.slice(at, at + CHUNK);
+    const column = <K extends keyof (typeof rows)[number]>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
+    await tx.execute(sql`
+      update vehicle_status s set odometer_on = n.on, odometer_km = n.km, suspect_readings = n.suspects,
+        rate_km_per_day = n.rate, rate_low_km_per_day = n.low, rate_high_km_per_day = n.high, rate_readings = n.used
+      from unnest(${column('vehicleId')}::uuid[], ${column('odometerOn')}::date[], ${column('odometerKm')}::numeric[],
+        ${column('suspectReadings')}::int[], ${column('rateKmPerDay')}::float8[], ${column('rateLowKmPerDay')}::float8[],
+        ${column('rateHighKmPerDay')}::float8[], ${column('rateReadings')}::int[]) as n (id, "on", km, suspects, rate, low, high, used)
+      where s.vehicle_id = n.id`);
+  }
 }
 
 export type StandingRow = typeof standings.$inferInsert;

@@ -134,3 +134,38 @@ export const weighings = pgTable('weighings', {
   fleetId: uuid().primaryKey(),
   weighedOn: day().notNull(),
 });
+
+/**
+ * Duty groups in which a rate changed since those who lean on the group were weighed. They are weighed when somebody
+ * next looks, so that a reading costs the work of its own vehicle and no more.
+ */
+export const unsettledGroups = pgTable('unsettled_groups', { fleetId: fleetId(), dutyGroup: text().notNull() }, (t) => [
+  primaryKey({ columns: [t.fleetId, t.dutyGroup] }),
+]);
+
+/** A large file of readings being loaded: its progress, and what came of it. The rows themselves are written whole or not at all. */
+export const readingLoads = pgTable(
+  'reading_loads',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    fleetId: fleetId(),
+    fileName: text().notNull(),
+    startedBy: uuid().notNull(),
+    startedAt: instant().notNull(),
+    state: text({ enum: ['running', 'done', 'failed', 'cancelled'] }).notNull(),
+    /** What it is doing, in words. */
+    step: text().notNull(),
+    rowsRead: integer().notNull().default(0),
+    rowsJudged: integer().notNull().default(0),
+    added: integer(),
+    suspect: integer(),
+    known: integer(),
+    refused: integer(),
+    /** The first rows that were refused, with why. */
+    refusals: jsonb().$type<{ line: number; text: string; why: string }[]>(),
+    message: text(),
+    cancelAsked: boolean().notNull().default(false),
+    endedAt: instant(),
+  },
+  (t) => [index().on(t.fleetId, t.startedAt)],
+);

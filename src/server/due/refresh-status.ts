@@ -15,6 +15,7 @@ import {
   loadRecentReadings,
   loadVehicleKeys,
   type StatusRow,
+  saveOdometers,
   saveStatus,
   type Which,
 } from '@/db/queries/status';
@@ -60,6 +61,43 @@ export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, w
   await weigh(tx, fleetId, today, which);
 }
 
+/**
+ * The same after new readings alone: what goes in, its limits and when it was fitted stand as they are, so that only the
+ * odometer and the rate are worked out anew.
+ */
+export async function refreshOdometers(
+  tx: Tx,
+  fleetId: string,
+  today: PlainDate,
+  which: readonly string[],
+): Promise<void> {
+  if (which.length === 0) return;
+  const readings = await loadRecentReadings(tx, fleetId, which);
+  const suspects = await countSuspects(tx, fleetId, which);
+  await saveOdometers(
+    tx,
+    which.map((vehicleId) => ({
+      vehicleId,
+      ...odometerOf(readings.get(vehicleId) ?? [], suspects.get(vehicleId) ?? 0),
+    })),
+  );
+  await weigh(tx, fleetId, today, which);
+}
+
+function odometerOf(readings: readonly Reading[], suspectReadings: number) {
+  const last = readings.at(-1);
+  const rate = ownRate(readings);
+  return {
+    odometerOn: last ? fromDayNumber(last.day) : null,
+    odometerKm: last?.km ?? null,
+    suspectReadings,
+    rateKmPerDay: rate?.kmPerDay ?? null,
+    rateLowKmPerDay: rate?.ci80[0] ?? null,
+    rateHighKmPerDay: rate?.ci80[1] ?? null,
+    rateReadings: rate?.used ?? 0,
+  };
+}
+
 function statusOf(
   vehicle: Vehicle,
   family: EngineFamily,
@@ -69,19 +107,11 @@ function statusOf(
   suspectReadings: number,
   fitted: readonly Fitted[],
 ): StatusRow {
-  const last = readings.at(-1);
-  const rate = ownRate(readings);
   const spec = fitment.kind === 'match' ? fitment.spec : null;
   return {
     vehicleId: vehicle.id,
     fleetId: vehicle.fleetId,
-    odometerOn: last ? fromDayNumber(last.day) : null,
-    odometerKm: last?.km ?? null,
-    suspectReadings,
-    rateKmPerDay: rate?.kmPerDay ?? null,
-    rateLowKmPerDay: rate?.ci80[0] ?? null,
-    rateHighKmPerDay: rate?.ci80[1] ?? null,
-    rateReadings: rate?.used ?? 0,
+    ...odometerOf(readings, suspectReadings),
     fitment: fitment.kind,
     fitmentWhy: whyNoMatch(fitment),
     specSheetId: spec?.id ?? null,

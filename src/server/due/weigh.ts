@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { type Recorded, type Standing, standingOf } from '@/core/interval/standing';
 import { FEW_READINGS, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
@@ -9,9 +9,12 @@ import {
   loadGroupRates,
   loadLeaning,
   loadRecorded,
+  loadWeighing,
+  markUnsettled,
   type RecordedRow,
   type StandingRow,
   saveStandings,
+  takeUnsettled,
   type Which,
 } from '@/db/queries/status';
 import { weighings } from '@/db/schema';
@@ -41,18 +44,27 @@ function ownRateOf(row: RecordedRow): UseRate | null {
 const leans = (row: RecordedRow): boolean => row.rateKmPerDay === null || row.rateReadings <= FEW_READINGS;
 
 /**
- * Weighs some vehicles, or (null) the whole fleet, for a day. One vehicle's work, unless others of its duty group lean
- * on the group's rate: those are weighed with it.
+ * Weighs some vehicles, or (null) the whole fleet, for a day. Those who lean on their duty group's rate are left to
+ * `ensureWeighed`, which settles them before anyone looks.
  */
 export async function weigh(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
-  const asked = await loadRecorded(tx, fleetId, which);
-  const groups = [...new Set(asked.map((row) => row.dutyGroup))];
-  const leaning = which === null ? [] : await loadLeaning(tx, fleetId, groups, which);
-  const rows = leaning.length === 0 ? asked : [...asked, ...(await loadRecorded(tx, fleetId, leaning))];
-  const rates = which === null ? ratesOf(rows) : await ratesFor(tx, fleetId, rows);
+  const recorded = await loadRecorded(tx, fleetId, which);
+  const rates = which === null ? ratesOf(recorded) : new Map<string, GroupRate | null>();
+  const rows = recorded.map((row) => toRow(row, weighed(row, rates.get(row.dutyGroup) ?? null, today)));
+  await saveStandings(tx, rows);
+  if (which !== null) await markUnsettled(tx, fleetId, rows);
+}
+
+/** Weighs those who lean on a duty group in which a rate changed. */
+async function settleGroups(tx: Tx, fleetId: string, today: PlainDate): Promise<void> {
+  const groups = await takeUnsettled(tx, fleetId);
+  if (groups.length === 0) return;
+  const recorded = await loadRecorded(tx, fleetId, await loadLeaning(tx, fleetId, groups));
+  const rates = new Map<string, GroupRate | null>();
+  for (const group of groups) rates.set(group, groupRate(await loadGroupRates(tx, fleetId, group)));
   await saveStandings(
     tx,
-    rows.map((row) => toRow(row, weighed(row, rates.get(row.dutyGroup) ?? null, today))),
+    recorded.map((row) => toRow(row, weighed(row, rates.get(row.dutyGroup) ?? null, today))),
   );
 }
 
@@ -67,18 +79,6 @@ export const ratesOf = (rows: readonly RecordedRow[]): ReadonlyMap<string, Group
       groupRate(members.flatMap((row) => row.rateKmPerDay ?? [])),
     ]),
   );
-
-/** The same for those groups only on which one of these vehicles leans. */
-async function ratesFor(
-  tx: Tx,
-  fleetId: string,
-  rows: readonly RecordedRow[],
-): Promise<ReadonlyMap<string, GroupRate | null>> {
-  const groups = [...new Set(rows.filter(leans).map((row) => row.dutyGroup))];
-  const rates = new Map<string, GroupRate | null>();
-  for (const group of groups) rates.set(group, groupRate(await loadGroupRates(tx, fleetId, group)));
-  return rates;
-}
 
 function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28, pressure }: Standing): StandingRow {
   return {
@@ -114,18 +114,17 @@ export const unitOrder = (unit: string): string =>
   unit.toLowerCase().replace(/\d+/g, (digits) => digits.padStart(12, '0'));
 
 /**
- * Sees to it that the fleet has been weighed for today: the first who asks on a new day weighs it, those who ask
- * meanwhile wait for that and do not weigh again.
+ * Sees to it that the fleet has been weighed for today, and that those who lean on their group follow it: the first who
+ * asks does it, those who ask meanwhile wait for that and do not do it again.
  */
 export async function ensureWeighed(db: Db, fleetId: string, today: PlainDate): Promise<void> {
-  const isFresh = async (q: Db | Tx): Promise<boolean> => {
-    const [row] = await q.select().from(weighings).where(eq(weighings.fleetId, fleetId));
-    return row?.weighedOn === today;
-  };
-  if (await isFresh(db)) return;
+  const before = await loadWeighing(db, fleetId);
+  if (before.on === today && !before.unsettled) return;
   await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 11))`);
-    if (await isFresh(tx)) return;
+    const { on } = await loadWeighing(tx, fleetId);
+    if (on === today) return settleGroups(tx, fleetId, today);
+    await takeUnsettled(tx, fleetId);
     await weigh(tx, fleetId, today, null);
     await tx
       .insert(weighings)

@@ -11,7 +11,7 @@ import { insertReadings, loadReadingsOf, type NewReading } from '@/db/queries/od
 import { vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { refreshStatus } from '../due/refresh-status';
+import { refreshOdometers } from '../due/refresh-status';
 import type { Outcome } from '../failure';
 import { doubtText } from './doubt-text';
 import { judgeReadings, lifeKm } from './judge';
@@ -150,7 +150,7 @@ function resultOf(row: Ready, judged: Judged | undefined): RecordedReading {
 async function keep(deps: Deps, tx: Tx, actor: Actor, added: readonly NewReading[]): Promise<void> {
   await insertReadings(tx, actor.fleetId, added);
   const touched = [...new Set(added.map((row) => row.vehicleId))];
-  await refreshStatus(tx, actor.fleetId, deps.today(), touched);
+  await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
   await writeAudit(tx, {
     fleetId: actor.fleetId,
     personId: actor.personId,

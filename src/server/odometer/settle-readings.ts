@@ -8,7 +8,7 @@ import { loadReadings, type ReadingRow } from '@/db/queries/odometer';
 import { odometerReadings, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { refreshStatus } from '../due/refresh-status';
+import { refreshOdometers } from '../due/refresh-status';
 import { type Outcome, orRefused, Refused } from '../failure';
 import { historyOf, judgeReadings } from './judge';
 
@@ -59,7 +59,7 @@ export async function settleReadings(
         }
         cleared += await clearOthers(deps, tx, actor, vehicleId);
       }
-      await refreshStatus(tx, actor.fleetId, deps.today(), touched);
+      await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
       return ok({ settled: input.items.length, cleared });
     }),
   );

@@ -4,6 +4,7 @@ import { Box, Button, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react
 import { useRouter } from 'next/navigation';
 import { type FormEvent, type ReactNode, useEffect, useRef } from 'react';
 import type { Choice } from '../primitives/fields';
+import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-table';
 
 export interface DueFilterChoice {
   readonly depot?: string;
@@ -12,10 +13,13 @@ export interface DueFilterChoice {
   readonly search?: string;
   readonly sort: string;
   readonly order: string;
+  readonly hide: readonly DueColumn[];
+  readonly dense: boolean;
 }
 
 const SORTS: readonly Choice[] = [
   { value: 'life', label: 'Life used' },
+  { value: 'pressure', label: 'Service pressure' },
   { value: 'due', label: 'Due date' },
   { value: 'unit', label: 'Unit number' },
   { value: 'depot', label: 'Depot' },
@@ -53,7 +57,11 @@ export function DueFilterBar({
     const data = [...new FormData(form.current)].filter(
       (pair): pair is [string, string] => typeof pair[1] === 'string' && pair[1] !== '',
     );
-    router.replace(`/due?${new URLSearchParams(data)}`);
+    const query = new URLSearchParams(data.filter(([name]) => name !== 'show'));
+    const shown = new Set(data.flatMap(([name, value]) => (name === 'show' ? [value] : [])));
+    const hide = DUE_COLUMNS.filter((column) => !shown.has(column));
+    if (hide.length > 0) query.set('hide', hide.join(','));
+    router.replace(`/due?${query}`);
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -101,11 +109,48 @@ export function DueFilterBar({
           onChange={show}
           all="Usual"
         />
+        <chakra.details fontSize="sm" alignSelf="center">
+          <summary>Columns</summary>
+          <Box>
+            {DUE_COLUMNS.map((column) => (
+              <Tick
+                key={column}
+                name="show"
+                value={column}
+                label={COLUMN_WORDS[column]}
+                ticked={!chosen.hide.includes(column)}
+                onChange={show}
+              />
+            ))}
+            <Tick name="dense" value="1" label="One line a vehicle" ticked={chosen.dense} onChange={show} />
+          </Box>
+        </chakra.details>
         <Button type="submit" size="sm" variant="outline" rounded="sm" borderColor="line">
           Show
         </Button>
       </Flex>
     </chakra.form>
+  );
+}
+
+function Tick({
+  name,
+  value,
+  label,
+  ticked,
+  onChange,
+}: {
+  name: string;
+  value: string;
+  label: string;
+  ticked: boolean;
+  onChange: () => void;
+}) {
+  return (
+    <chakra.label display="flex" gap="2" alignItems="center" minH="28px">
+      <input type="checkbox" name={name} value={value} defaultChecked={ticked} onChange={onChange} />
+      {label}
+    </chakra.label>
   );
 }
 

@@ -1,17 +1,20 @@
-import { Box, Flex, Table } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { DUE_STATES } from '@/core/interval/due';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
-import { type DueItem, type DueList, dueFilter, listDue } from '@/server/due/list-due';
-import { LifeRing } from '@/ui/drawings/life-ring';
+import { viewCosts } from '@/server/due/costs';
+import { type DueList, dueFilter, listDue } from '@/server/due/list-due';
+import { listViews } from '@/server/due/saved-views';
 import { DueFilterBar } from '@/ui/due/due-filter-bar';
-import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
-import { dateText, distanceText, NONE, percentText, spanText, type UnitSystem } from '@/ui/format/format';
+import { DUE_COLUMNS, type DueRow, DueTable } from '@/ui/due/due-table';
+import { STATE_WORDS } from '@/ui/due/due-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { openWorkOrderAction } from '../work-orders/actions';
+import { removeViewAction, saveViewAction } from './actions';
 
 export const metadata = { title: 'Due' };
 
@@ -26,7 +29,12 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
   );
   const filter = dueFilter.parse({ ...Object.fromEntries(query), descending: query.get('order') === 'reversed' });
   const page = Math.max(1, Number.parseInt(query.get('page') ?? '1', 10) || 1);
-  const list = await listDue(deps(), actor, filter, { from: (page - 1) * PAGE, limit: PAGE });
+  const [list, views, costs] = await Promise.all([
+    listDue(deps(), actor, filter, { from: (page - 1) * PAGE, limit: PAGE }),
+    listViews(deps(), actor),
+    viewCosts(deps(), actor),
+  ]);
+  const hidden = new Set(DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column)));
   if (!list.ok) return <Empty>{list.error.message}</Empty>;
   const { items: shown, found, total } = list.value;
   return (
@@ -34,9 +42,12 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
       <PageHead
         title="Due"
         actions={
-          <ButtonLink href={`/due/csv?${query}`} download>
-            CSV of this list
-          </ButtonLink>
+          <>
+            <ButtonLink href={`/due/print?${query}`}>To print, by depot</ButtonLink>
+            <ButtonLink href={`/due/csv?${query}`} download>
+              CSV of this list
+            </ButtonLink>
+          </>
         }
       >
         <Summary list={list.value} />
@@ -67,14 +78,24 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
               search: filter.search,
               sort: filter.sort,
               order: query.get('order') ?? '',
+              hide: [...hidden],
+              dense: query.get('dense') === '1',
             }}
           />
+          <Views views={views.ok ? views.value : []} query={query} />
           {shown.length === 0 ? (
             <Empty>
               None of {total} vehicles fits this filter. <TextLink href="/due">Show all</TextLink>
             </Empty>
           ) : (
-            <DueTable items={shown} system={actor.unitSystem} canOpen={may(actor, 'open work orders')} />
+            <DueTable
+              items={shown}
+              system={actor.unitSystem}
+              currency={costs.ok ? costs.value.currency : 'EUR'}
+              hidden={hidden}
+              dense={query.get('dense') === '1'}
+              action={(item) => <RowAction item={item} canOpen={may(actor, 'open work orders')} />}
+            />
           )}
           <Pages page={page} pages={Math.ceil(found / PAGE)} query={query} />
         </>
@@ -105,118 +126,52 @@ function Summary({ list: { counts, total } }: { list: DueList }) {
   );
 }
 
-function DueTable({ items, system, canOpen }: { items: readonly DueItem[]; system: UnitSystem; canOpen: boolean }) {
+type View = Extract<Awaited<ReturnType<typeof listViews>>, { ok: true }>['value'][number];
+
+/** Views that this person kept, and keeping the one shown. */
+function Views({ views, query }: { views: readonly View[]; query: URLSearchParams }) {
   return (
-    <Table.ScrollArea css={{ whiteSpace: 'normal' }}>
-      <Table.Root
-        size="sm"
-        css={{
-          '& th': { color: 'soft', fontWeight: '400', bg: 'paper' },
-          '& td, & th': { px: '2' },
-          '& tr': { bg: 'paper' },
-        }}
-      >
-        <Table.Header>
-          <Table.Row>
-            <Table.ColumnHeader>Life used</Table.ColumnHeader>
-            <Table.ColumnHeader>Vehicle</Table.ColumnHeader>
-            <Table.ColumnHeader>Depot</Table.ColumnHeader>
-            <Table.ColumnHeader>Due</Table.ColumnHeader>
-            <Table.ColumnHeader>Limit that binds</Table.ColumnHeader>
-            <Table.ColumnHeader textAlign="right">Odometer now</Table.ColumnHeader>
-            <Table.ColumnHeader>How sure</Table.ColumnHeader>
-            <Table.ColumnHeader>Work order</Table.ColumnHeader>
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {items.map((item) => (
-            <DueLine key={item.vehicleId} item={item} system={system} canOpen={canOpen} />
+    <Flex gap="4" wrap="wrap" align="baseline" mb="3" fontSize="sm" data-no-print>
+      {views.length > 0 && <span>Your views:</span>}
+      {views.map((view) => (
+        <TextLink key={view.id} href={`/due?${view.query}`}>
+          {view.name}
+        </TextLink>
+      ))}
+      <details>
+        <summary>Keep this view</summary>
+        <Box mt="2" maxW="360px">
+          <ActionForm action={saveViewAction}>
+            <input type="hidden" name="query" value={String(query)} />
+            <TextField name="name" label="Name" />
+            <SubmitButton>Keep</SubmitButton>
+          </ActionForm>
+          {views.map((view) => (
+            <ActionForm key={view.id} action={removeViewAction} quiet>
+              <input type="hidden" name="viewId" value={view.id} />
+              <SubmitButton>Remove {view.name}</SubmitButton>
+            </ActionForm>
           ))}
-        </Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+        </Box>
+      </details>
+    </Flex>
   );
 }
 
-function DueLine({ item, system, canOpen }: { item: DueItem; system: UnitSystem; canOpen: boolean }) {
-  const { due } = item;
+function RowAction({ item, canOpen }: { item: DueRow; canOpen: boolean }) {
+  if (item.state === 'no-match') return <TextLink href={`/vehicles/${item.vehicleId}`}>Settle</TextLink>;
+  if (!canOpen) return null;
   return (
-    <Table.Row>
-      <Table.Cell>
-        <Flex align="center" gap="2" minW="76px">
-          <LifeRing lifeUsed={item.lifeUsed} assumed={item.certainty === 'assumed'} />
-          <span>
-            {item.lifeUsed === null
-              ? NONE
-              : item.certainty === 'assumed' && item.lifeUsed > 2
-                ? 'assumed'
-                : percentText(item.lifeUsed)}
-          </span>
-        </Flex>
-      </Table.Cell>
-      <Table.Cell minW="190px">
-        <TextLink href={`/vehicles/${item.vehicleId}`}>
-          <strong>{item.unitNumber}</strong> {item.name}
-        </TextLink>
-        <Box color="soft" fontSize="sm">
-          {item.engineCode}
-          {item.partNumber && ` · ${item.partNumber}`}
+    <ActionForm action={openWorkOrderAction} quiet>
+      <input type="hidden" name="vehicleId" value={item.vehicleId} />
+      <SubmitButton>
+        Open
+        <Box as="span" srOnly>
+          {' '}
+          a work order for unit {item.unitNumber}
         </Box>
-      </Table.Cell>
-      <Table.Cell>
-        {item.depot}
-        <Box color="soft" fontSize="sm">
-          {item.dutyGroup}
-        </Box>
-      </Table.Cell>
-      <Table.Cell whiteSpace="nowrap">
-        <Box fontWeight={item.state === 'past' || item.state === 'soon' ? '650' : undefined}>
-          {STATE_WORDS[item.state]}
-        </Box>
-        <Box color="soft" fontSize="sm">
-          {item.state === 'inspect'
-            ? 'nothing recorded: look first'
-            : due && `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`}
-        </Box>
-      </Table.Cell>
-      <Table.Cell>{bindingText(item, system)}</Table.Cell>
-      <Table.Cell textAlign="right" whiteSpace="nowrap">
-        {distanceText(item.odometerNowKm, system)}
-        {item.suspectReadings > 0 && (
-          <Box color="caution.ink" fontSize="sm">
-            {item.suspectReadings} suspect
-          </Box>
-        )}
-      </Table.Cell>
-      <Table.Cell fontSize="sm" minW="150px">
-        {item.state === 'no-match' ? item.fitmentWhy : sureText(item, system)}
-      </Table.Cell>
-      <Table.Cell whiteSpace="nowrap">
-        {item.openWorkOrder ? (
-          <>
-            <TextLink href={`/work-orders/${item.openWorkOrder.id}`}>{item.openWorkOrder.number}</TextLink>
-            <Box color="soft" fontSize="sm" whiteSpace="nowrap">
-              {item.openWorkOrder.plannedOn ? dateText(item.openWorkOrder.plannedOn) : 'not planned'}
-            </Box>
-          </>
-        ) : item.state === 'no-match' ? (
-          <TextLink href={`/vehicles/${item.vehicleId}`}>Settle</TextLink>
-        ) : (
-          canOpen && (
-            <ActionForm action={openWorkOrderAction} quiet>
-              <input type="hidden" name="vehicleId" value={item.vehicleId} />
-              <SubmitButton>
-                Open
-                <Box as="span" srOnly>
-                  {' '}
-                  a work order for unit {item.unitNumber}
-                </Box>
-              </SubmitButton>
-            </ActionForm>
-          )
-        )}
-      </Table.Cell>
-    </Table.Row>
+      </SubmitButton>
+    </ActionForm>
   );
 }
 

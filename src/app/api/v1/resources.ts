@@ -3,6 +3,7 @@ import { isPlainDate } from '@/core/calendar/plain-date';
 import type { DueItem } from '@/server/due/list-due';
 import { SORTS } from '@/server/due/list-due';
 import { listInput } from '@/server/fleet/view-vehicle';
+import type { listLoads } from '@/server/odometer/load-readings';
 
 /* Shapes of the stored data: the same schemas check the requests and describe them. */
 
@@ -147,4 +148,42 @@ export const readingsAnswer = z.object({
       message: z.string(),
     }),
   ),
+});
+
+export const loadItem = z.object({
+  load_id: z.uuid(),
+  file_name: z.string(),
+  /** `stopped`: its process is gone, and nothing was written. */
+  state: z.enum(['running', 'done', 'failed', 'cancelled', 'stopped']),
+  step: z.string(),
+  rows_read: z.number().int(),
+  rows_judged: z.number().int(),
+  added: z.number().int().nullable(),
+  suspect: z.number().int().nullable(),
+  known: z.number().int().nullable(),
+  refused: z.number().int().nullable(),
+  refusals: z.array(z.object({ line: z.number().int(), text: z.string(), why: z.string() })),
+  message: z.string().nullable(),
+  started_at: z.string(),
+  started_by: z.string().nullable(),
+});
+export const loadList = z.object({ items: z.array(loadItem) });
+
+type Load = Extract<Awaited<ReturnType<typeof listLoads>>, { ok: true }>['value'][number];
+
+export const toLoadItem = (load: Load): z.output<typeof loadItem> => ({
+  load_id: load.id,
+  file_name: load.fileName,
+  state: load.state,
+  step: load.step,
+  rows_read: load.rowsRead,
+  rows_judged: load.rowsJudged,
+  added: load.added,
+  suspect: load.suspect,
+  known: load.known,
+  refused: load.refused,
+  refusals: load.refusals ?? [],
+  message: load.message,
+  started_at: load.startedAt.toISOString(),
+  started_by: load.who,
 });

@@ -6,7 +6,7 @@ import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '@/db/client';
 import { insertReadings } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-status';
+import { refreshOdometers } from '../../due/refresh-status';
 import { doubtText } from '../../odometer/doubt-text';
 import { lifeKm } from '../../odometer/judge';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
@@ -70,7 +70,7 @@ export const odometerKind = defineKind<ReadingWrite>({
       fleetId,
       writes.map((write) => ({ ...write, state: write.doubt ? 'suspect' : 'accepted', enteredBy: personId })),
     );
-    await refreshStatus(tx, fleetId, today, [...new Set(writes.map((write) => write.vehicleId))]);
+    await refreshOdometers(tx, fleetId, today, [...new Set(writes.map((write) => write.vehicleId))]);
   },
 });
 

@@ -2,6 +2,7 @@ import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { may } from '@/server/access';
 import { FeedPlayer } from '@/ui/odometer/feed-player';
+import { LargeFile } from '@/ui/odometer/large-file';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { playFeedAction } from '../actions';
@@ -25,6 +26,15 @@ export default async function FeedPage() {
           <Code>npm run simulate</Code>.
         </Box>
       </Section>
+      {may(actor, 'import data') && (
+        <Section title="A large file" aside="written whole or not at all">
+          <Box maxW="70ch" mb="3">
+            CSV with unit_number, read_on, odometer, and where known unit and source. Every check is made; what is here
+            already stays as it is, so a file can be sent again.
+          </Box>
+          <LargeFile />
+        </Section>
+      )}
       <Section title="Telematics stand-in" aside="demo fleet only">
         {may(actor, 'record odometer readings') ? (
           <FeedPlayer play={playFeedAction} />

@@ -1,13 +1,31 @@
+import { Readable } from 'node:stream';
+import type { ReadableStream as WebStream } from 'node:stream/web';
+import type { Actor } from '@/server/access';
 import { once } from '@/server/auth/idempotency';
 import { deps } from '@/server/deps';
+import { loadReadings, MOST_LOAD_BYTES } from '@/server/odometer/load-readings';
 import { recordReadings } from '@/server/odometer/record-readings';
 import { asActor, problem, readBody, reply } from '../http';
 import { readingsBody } from '../resources';
 
 const MOST_KEY = 200;
 
+/** A file of any size, taken as it comes: its progress stands under odometer-loads. */
+async function loadCsv(actor: Actor, request: Request): Promise<Response> {
+  const length = Number(request.headers.get('content-length') ?? 0);
+  if (length > MOST_LOAD_BYTES) return problem(413, `A file of readings may have ${MOST_LOAD_BYTES / 1024 ** 3} GB.`);
+  if (!request.body) return problem(400, 'Send the file as the body.');
+  const name = new URL(request.url).searchParams.get('name') ?? 'readings.csv';
+  const file = Readable.fromWeb(request.body as WebStream);
+  return reply(await loadReadings(deps(), actor, name, file), ({ loadId, ...counts }) => ({
+    load_id: loadId,
+    ...counts,
+  }));
+}
+
 export async function POST(request: Request): Promise<Response> {
   return asActor(async (actor) => {
+    if (request.headers.get('content-type')?.startsWith('text/csv')) return loadCsv(actor, request);
     const key = request.headers.get('idempotency-key');
     if (key !== null && (key === '' || key.length > MOST_KEY))
       return problem(400, `An Idempotency-Key has 1 to ${MOST_KEY} characters.`);

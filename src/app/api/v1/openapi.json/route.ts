@@ -5,6 +5,7 @@ import {
   dueList,
   dueQuery,
   fitmentAnswer,
+  loadList,
   readingsAnswer,
   readingsBody,
   vehicleList,
@@ -129,12 +130,39 @@ export function GET(): Response {
           parameters: [
             { name: 'Idempotency-Key', in: 'header', required: false, schema: { type: 'string', maxLength: 200 } },
           ],
-          requestBody: { required: true, content: json(readingsBody, 'input') },
+          requestBody: {
+            required: true,
+            description:
+              'JSON, or a CSV file of any size with unit_number, read_on, odometer and where known unit and source: written whole or not at all, its progress under /api/v1/odometer-loads',
+            content: { ...json(readingsBody, 'input'), 'text/csv': { schema: { type: 'string' } } },
+          },
           responses: {
-            200: { description: 'A result for each', content: json(readingsAnswer, 'output') },
+            200: { description: 'A result for each, or the sums of a file', content: json(readingsAnswer, 'output') },
             400: PROBLEM,
             413: PROBLEM,
             ...REFUSALS,
+          },
+        },
+      },
+      '/api/v1/odometer-loads': {
+        get: {
+          summary: 'Large files of readings: how far each has come, and what came of it',
+          responses: { 200: { description: 'The latest first', content: json(loadList, 'output') }, 401: PROBLEM },
+        },
+      },
+      '/api/v1/odometer-loads/{id}': {
+        delete: {
+          summary: 'Cancels a running load: it writes nothing',
+          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }],
+          responses: { 200: { description: 'It stops at its next step' }, 401: PROBLEM, 404: PROBLEM },
+        },
+      },
+      '/api/v1/notices.atom': {
+        get: {
+          summary: 'The latest notices as an Atom feed',
+          responses: {
+            200: { description: 'RFC 4287', content: { 'application/atom+xml': { schema: { type: 'string' } } } },
+            401: PROBLEM,
           },
         },
       },

@@ -1,0 +1,65 @@
+import { Box } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { groupBy } from '@/core/shared/group-by';
+import { deps } from '@/server/deps';
+import { viewCosts } from '@/server/due/costs';
+import { dueFilter, listDue } from '@/server/due/list-due';
+import { DueTable } from '@/ui/due/due-table';
+import { dateText } from '@/ui/format/format';
+import { ButtonLink } from '@/ui/primitives/links';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { PrintButton } from '@/ui/primitives/print-button';
+
+export const metadata = { title: 'Due, by depot' };
+
+type Search = Promise<Record<string, string | undefined>>;
+
+/** Without a state chosen, paper gets what wants work: nobody pins up the rest. */
+const WANTS_WORK: ReadonlySet<string> = new Set(['past', 'soon', 'inspect', 'deferred']);
+const HIDDEN = new Set(['depot', 'sure'] as const);
+
+/** The due list on paper: a sheet for each depot. */
+export default async function PrintPage({ searchParams }: { searchParams: Search }) {
+  const actor = await requireActor();
+  const query = await searchParams;
+  const filter = dueFilter.parse({ ...query, descending: query.order === 'reversed' });
+  const [list, costs] = await Promise.all([listDue(deps(), actor, filter), viewCosts(deps(), actor)]);
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const items = filter.state ? list.value.items : list.value.items.filter((item) => WANTS_WORK.has(item.state));
+  const depots = [...groupBy(items, (item) => item.depot)].sort(([a], [b]) => a.localeCompare(b));
+  return (
+    <>
+      <Box data-no-print>
+        <PageHead
+          title="Due, by depot"
+          actions={
+            <>
+              <ButtonLink href={`/due?${new URLSearchParams(query as Record<string, string>)}`}>
+                Back to the list
+              </ButtonLink>
+              <PrintButton />
+            </>
+          }
+        >
+          {items.length} vehicles, a sheet for each depot; A4 and Letter
+        </PageHead>
+      </Box>
+      {depots.length === 0 && <Empty>Nothing is due by this filter.</Empty>}
+      {depots.map(([depot, rows], i) => (
+        <Box as="section" key={depot} mb="8" css={{ breakBefore: i > 0 ? 'page' : undefined }}>
+          <Box as="h2" fontSize="18px" fontWeight="650" mb="2">
+            {depot}: {rows.length} due, {dateText(deps().today())}
+          </Box>
+          <DueTable
+            items={rows}
+            system={actor.unitSystem}
+            currency={costs.ok ? costs.value.currency : 'EUR'}
+            hidden={HIDDEN}
+            dense
+            action={() => null}
+          />
+        </Box>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,133 @@
+'use client';
+
+import { Box, Button, chakra, Flex } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useCallback, useEffect, useState } from 'react';
+import { instantText } from '../format/format';
+
+interface Load {
+  readonly load_id: string;
+  readonly file_name: string;
+  readonly state: 'running' | 'done' | 'failed' | 'cancelled' | 'stopped';
+  readonly step: string;
+  readonly rows_read: number;
+  readonly rows_judged: number;
+  readonly added: number | null;
+  readonly suspect: number | null;
+  readonly known: number | null;
+  readonly refused: number | null;
+  readonly refusals: readonly { readonly line: number; readonly text: string; readonly why: string }[];
+  readonly message: string | null;
+  readonly started_at: string;
+  readonly started_by: string | null;
+}
+
+const EVERY_MS = 1000;
+const count = (n: number | null): string => (n ?? 0).toLocaleString('en');
+
+/** A file of any size: sent as a stream, its progress told, to be cancelled at any time. */
+export function LargeFile() {
+  const router = useRouter();
+  const [loads, setLoads] = useState<readonly Load[]>([]);
+  const [sending, setSending] = useState(false);
+  const [message, setMessage] = useState<string | null>(null);
+  const look = useCallback(async () => {
+    const answer = await fetch('/api/v1/odometer-loads').catch(() => null);
+    if (answer?.ok) setLoads(((await answer.json()) as { items: Load[] }).items);
+  }, []);
+  const running = sending || loads.some((load) => load.state === 'running');
+  useEffect(() => {
+    look();
+    if (!running) return;
+    const timer = setInterval(look, EVERY_MS);
+    return () => clearInterval(timer);
+  }, [look, running]);
+  const submit = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const file = new FormData(event.currentTarget).get('file');
+    if (!(file instanceof File) || file.size === 0) return setMessage('Choose a file first.');
+    setSending(true);
+    setMessage(null);
+    const answer = await fetch(`/api/v1/odometer-readings?name=${encodeURIComponent(file.name)}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'text/csv' },
+      body: file,
+    }).catch(() => null);
+    const told = (await answer?.json().catch(() => null)) as { detail?: string } | null;
+    setSending(false);
+    if (!answer?.ok)
+      setMessage(told?.detail ?? 'Isobar could not be reached, so nothing was written. Send the file again.');
+    await look();
+    router.refresh();
+  };
+  const cancel = async (load: Load) => {
+    await fetch(`/api/v1/odometer-loads/${load.load_id}`, { method: 'DELETE' }).catch(() => null);
+    await look();
+  };
+  return (
+    <>
+      <form onSubmit={submit}>
+        <Flex gap="3" wrap="wrap" align="center">
+          <chakra.input type="file" name="file" accept=".csv,text/csv" aria-label="File of readings" maxW="100%" />
+          <Button type="submit" size="sm" variant="outline" rounded="sm" borderColor="line" disabled={sending}>
+            {sending ? 'Sending…' : 'Load it'}
+          </Button>
+        </Flex>
+      </form>
+      {message && (
+        <Box role="alert" mt="3" px="3" py="2" rounded="sm" bg="wrong.bg" color="wrong.ink" maxW="70ch">
+          {message}
+        </Box>
+      )}
+      <Box mt="3" aria-live="polite">
+        {loads.slice(0, 6).map((load) => (
+          <OneLoad key={load.load_id} load={load} onCancel={() => cancel(load)} />
+        ))}
+      </Box>
+    </>
+  );
+}
+
+function OneLoad({ load, onCancel }: { load: Load; onCancel: () => void }) {
+  return (
+    <Box borderBottom="1px solid" borderColor="hair" py="2">
+      <Flex gap="3" align="center" wrap="wrap">
+        <strong>{load.file_name}</strong>
+        <span>{stateText(load)}</span>
+        {load.state === 'running' && (
+          <Button size="xs" variant="outline" rounded="sm" borderColor="line" onClick={onCancel}>
+            Cancel
+          </Button>
+        )}
+        <Box as="span" color="soft" fontSize="sm">
+          {load.started_by}, {instantText(new Date(load.started_at))}
+        </Box>
+      </Flex>
+      {load.refusals.length > 0 && (
+        <details>
+          <summary>
+            Lines that were refused{(load.refused ?? 0) > load.refusals.length && ', the first of them'}
+          </summary>
+          {load.refusals.map((row) => (
+            <Box key={row.line} fontSize="sm">
+              Line {row.line}: {row.text}. {row.why}
+            </Box>
+          ))}
+        </details>
+      )}
+    </Box>
+  );
+}
+
+function stateText(load: Load): string {
+  switch (load.state) {
+    case 'running':
+      return `${load.step}: ${count(Math.max(load.rows_read, load.rows_judged))} lines read, ${count(load.rows_judged)} checked`;
+    case 'done':
+      return `${count(load.added)} added, ${count(load.suspect)} of them suspect; ${count(load.known)} were here already, ${count(load.refused)} refused`;
+    case 'stopped':
+      return 'Stopped with the program: nothing was written. Send the file again.';
+    default:
+      return load.message ?? load.state;
+  }
+}

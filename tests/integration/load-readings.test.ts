@@ -1,0 +1,221 @@
+import { Readable } from 'node:stream';
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { generateFleet } from '../../bench/generate-fleet';
+import { importSamples } from '../../demo/load';
+import { odometerReadings, readingLoads, standings, vehicleStatus, vehicles } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { createFirstSupervisor } from '../../src/server/fleet/first-run';
+import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
+import type { ImportKindName } from '../../src/server/imports/kind';
+import { cancelLoad, listLoads, loadReadings } from '../../src/server/odometer/load-readings';
+import { emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+
+let w: Workspace;
+let actor: Actor;
+
+async function begin(): Promise<{ w: Workspace; actor: Actor; odometer: string }> {
+  const own = await emptyWorkspace();
+  const person = value(
+    await createFirstSupervisor(own.deps, {
+      fleetName: 'Test',
+      name: 'T. Ester',
+      email: 't@example.org',
+      password: 'long enough pw',
+    }),
+  );
+  await importSamples(own.deps, person);
+  const files = generateFleet(20, 30, TODAY);
+  await slowly(own, person, 'vehicles', files.vehicles);
+  await slowly(own, person, 'service-history', files.history);
+  return { w: own, actor: person, odometer: withFaults(files.odometer) };
+}
+
+/** As a customer's smaller file goes: uploaded, checked, confirmed. */
+async function slowly(own: Workspace, person: Actor, kind: ImportKindName, text: string): Promise<void> {
+  const bytes = new TextEncoder().encode(text);
+  const { importId } = value(await uploadFile(own.deps, person, { fileName: `${kind}.csv`, bytes, kind }));
+  value(await confirmImport(own.deps, person, { importId }));
+}
+
+/** Every 37th reading in miles called kilometres, every 53rd with a digit dropped, every 41st twice. */
+const withFaults = (text: string): string =>
+  text
+    .split('\n')
+    .flatMap((line, i) => {
+      const [unit, on, km = '', ...rest] = line.split(',');
+      if (i === 0) return [line];
+      if (i % 37 === 0) return [[unit, on, String(Math.round(Number(km) / 1.609344)), ...rest].join(',')];
+      if (i % 53 === 0) return [[unit, on, km.slice(0, 1) + km.slice(2), ...rest].join(',')];
+      return i % 41 === 0 ? [line, line] : [line];
+    })
+    .join('\n');
+
+let odometer = '';
+beforeEach(async () => {
+  ({ w, actor, odometer } = await begin());
+});
+
+const load = (text: string, who = actor) => loadReadings(w.deps, who, 'feed.csv', Readable.from([Buffer.from(text)]));
+const kept = (own: Workspace) =>
+  own.deps.db
+    .select({
+      unit: vehicles.unitNumber,
+      on: odometerReadings.readOn,
+      km: odometerReadings.odometerKm,
+      state: odometerReadings.state,
+      doubt: odometerReadings.doubt,
+      suggested: odometerReadings.suggestedKm,
+      unitOfRow: odometerReadings.unit,
+      source: odometerReadings.source,
+    })
+    .from(odometerReadings)
+    .innerJoin(vehicles, eq(vehicles.id, odometerReadings.vehicleId))
+    .where(eq(odometerReadings.source, 'feed'))
+    .orderBy(asc(vehicles.unitNumber), asc(odometerReadings.readOn), asc(odometerReadings.odometerKm));
+
+describe('a large file of readings', () => {
+  it('is judged and kept as the same rows in a small file are', async () => {
+    const told = value(await load(odometer));
+    const other = await begin();
+    await slowly(other.w, other.actor, 'odometer', odometer);
+    const rows = await kept(w);
+    expect(rows).toEqual(await kept(other.w));
+    expect(told).toMatchObject({
+      added: rows.length,
+      suspect: rows.filter((r) => r.state === 'suspect').length,
+      refused: 0,
+    });
+    expect(told.suspect).toBeGreaterThan(10);
+    expect(told.known).toBe(odometer.split('\n').length - 1 - rows.length);
+    const standing = async (own: Workspace) =>
+      (await own.deps.db.select().from(standings).orderBy(standings.unitOrder)).map(
+        ({ vehicleId: _, fleetId: __, ...rest }) => rest,
+      );
+    expect(await standing(w)).toEqual(await standing(other.w));
+  });
+
+  it('sent again changes nothing', async () => {
+    value(await load(odometer));
+    const before = await kept(w);
+    expect(value(await load(odometer))).toMatchObject({ added: 0, refused: 0 });
+    expect(await kept(w)).toEqual(before);
+  });
+
+  it('may have its columns in any order, without unit or source, and says which lines it could not take', async () => {
+    const [unit] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, 'G1'));
+    const told = value(
+      await load(
+        [
+          'odometer,read_on,unit_number',
+          '500001,2026-11-15,G1',
+          '88,360,2026-11-14,G2'.replace('88,360', '"88,360"'),
+          '88360,2026-02-30,G2',
+          '88360,2027-01-01,G2',
+          '88360,2026-11-14,NOBODY',
+          '',
+        ].join('\n'),
+      ),
+    );
+    expect(told).toMatchObject({ refused: 4 });
+    const [latest] = value(await listLoads(w.deps, actor));
+    expect(latest?.refusals?.map(({ line, why }) => [line, why.split(' ').slice(0, 3).join(' ')])).toEqual([
+      [3, 'the odometer is'],
+      [4, 'the day is'],
+      [5, 'the day is'],
+      [6, 'no such unit'],
+    ]);
+    const rows = await w.deps.db
+      .select()
+      .from(odometerReadings)
+      .where(eq(odometerReadings.vehicleId, unit?.id ?? ''));
+    expect(rows.map((row) => [row.odometerKm, row.unit, row.source])).toContainEqual([500001, 'km', 'import']);
+  });
+
+  it.each([
+    ['no rows', 'unit_number,read_on,odometer', 'has no rows'],
+    ['a column nobody knows', 'unit_number,read_on,odometer,colour\nG1,2026-11-01,5,red\n', 'Unknown column “colour”'],
+    ['a column missing', 'unit_number,read_on\nG1,2026-11-01\n', 'odometer is missing'],
+    [
+      'a cell too many',
+      'unit_number,read_on,odometer\nG1,2026-11-01,5\nG1,2026-11-02,6,7\n',
+      'Line 3 has more or fewer',
+    ],
+    ['a quote never closed', 'unit_number,read_on,odometer\n"G1,2026-11-01,5\n', 'a quote that is never closed'],
+  ])('with %s is refused whole', async (_, text, words) => {
+    const refused = await load(text);
+    expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining(words) } });
+    expect(await kept(w)).toEqual([]);
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'failed' });
+  });
+
+  it('not in UTF-8 is refused with what to do', async () => {
+    const bytes = Buffer.concat([
+      Buffer.from('unit_number,read_on,odometer\nG1,2026-11-01,'),
+      Buffer.from([0xff, 0xfe, 10]),
+    ]);
+    const refused = await loadReadings(w.deps, actor, 'x.csv', Readable.from([bytes]));
+    expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('UTF-8') } });
+  });
+
+  it('can be cancelled while it is read, and writes nothing', async () => {
+    const lines = odometer.split('\n');
+    async function* slow() {
+      yield Buffer.from(`${lines[0]}\n`);
+      for (let i = 1; i < lines.length; i += 60) {
+        yield Buffer.from(`${lines.slice(i, i + 60).join('\n')}\n`);
+        if (i > 120) {
+          const [running] = await w.deps.db.select().from(readingLoads).where(eq(readingLoads.state, 'running'));
+          await cancelLoad(w.deps, actor, { loadId: running?.id ?? '' });
+          await new Promise((resolve) => setTimeout(resolve, 550));
+        }
+      }
+    }
+    const stopped = await loadReadings(w.deps, actor, 'slow.csv', Readable.from(slow()));
+    expect(stopped).toMatchObject({ ok: false, error: { message: 'Cancelled: nothing was written.' } });
+    expect(await kept(w)).toEqual([]);
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'cancelled' });
+    expect(await cancelLoad(w.deps, actor, { loadId: 'x' })).toMatchObject({ ok: false });
+  });
+
+  it('whose connection is killed leaves nothing half-written, and the next is taken whole', async () => {
+    const lines = odometer.split('\n');
+    async function* cut() {
+      yield Buffer.from(`${lines.slice(0, 200).join('\n')}\n`);
+      await w.deps.db.execute(
+        sql`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query like 'copy staged%'`,
+      );
+      yield Buffer.from(`${lines.slice(200).join('\n')}\n`);
+    }
+    const broken = await loadReadings(w.deps, actor, 'cut.csv', Readable.from(cut()));
+    expect(broken).toMatchObject({ ok: false, error: { message: expect.stringContaining('Nothing was written') } });
+    expect(await kept(w)).toEqual([]);
+    expect(value(await load(odometer)).added).toBeGreaterThan(500);
+  });
+
+  it('that stopped with its process is told as stopped', async () => {
+    await w.deps.db.insert(readingLoads).values({
+      fleetId: actor.fleetId,
+      fileName: 'gone.csv',
+      startedBy: actor.personId,
+      startedAt: new Date(w.deps.now().getTime() - 60_000),
+      state: 'running',
+      step: 'checking',
+    });
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'stopped' });
+  });
+
+  it('is for those who may import, into their own fleet', async () => {
+    expect(await load(odometer, inRole(actor, 'technician'))).toMatchObject({
+      ok: false,
+      error: { kind: 'forbidden' },
+    });
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(value(await load(odometer, stranger))).toMatchObject({ added: 0 });
+    const [row] = await w.deps.db
+      .select()
+      .from(vehicleStatus)
+      .where(and(eq(vehicleStatus.fleetId, actor.fleetId)));
+    expect(row).toBeDefined();
+  });
+});
