@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '../../src/core/calendar/plain-date';
 import { pressureOf } from '../../src/core/reliability/pressure';
 import { ASSUMED_LIFE } from '../../src/core/reliability/weibull';
-import { people, standings, vehicles, weighings } from '../../src/db/schema';
+import { fittedComponents, people, standings, vehicles, weighings } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { costsInput, setCosts, viewCosts } from '../../src/server/due/costs';
 import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
@@ -15,6 +15,7 @@ import { viewPressure } from '../../src/server/due/view-pressure';
 import { ensureWeighed, unitOrder } from '../../src/server/due/weigh';
 import { atomFeed, digestMessage, digestText } from '../../src/server/exports/notices';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
+import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { countNotices, latestNotices, listNotices, putAside, viewDigest } from '../../src/server/notices/list-notices';
 import { playTelematics } from '../../src/server/odometer/play-feed';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
@@ -390,5 +391,39 @@ describe('saved views', () => {
     for (let i = 0; i < 30; i++) value(await save(`view ${i}`, `sort=unit`));
     expect(await save('one more', '')).toMatchObject({ ok: false, error: { kind: 'conflict' } });
     expect(await save('view 3', 'sort=due')).toMatchObject({ ok: true });
+  });
+});
+
+describe('together', () => {
+  const together = async (unit: string) => value(await viewVehicle(w.deps, actor, await idOf(unit))).companions;
+
+  it('looks at what has no record while it is open, and says nothing of what changes on failure', async () => {
+    const [distributor] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, '7'));
+    expect(distributor).toBeDefined();
+    const found = await together('7');
+    expect(found.map((c) => c.component).sort()).toEqual(['cap', 'lead_set', 'rotor']);
+    expect(found.every((c) => c.advice === 'look' && c.savedMinutes > 0)).toBe(true);
+    expect(await together('11')).toEqual([]);
+  });
+
+  it('offers what the record says is due, with its own date', async () => {
+    const [row] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, '7'));
+    const item = (await all()).find((i) => i.unitNumber === '7');
+    if (!row || item?.odometerKm == null) throw new Error('no unit 7');
+    await w.deps.db.insert(fittedComponents).values({
+      fleetId: actor.fleetId,
+      vehicleId: row.id,
+      component: 'cap',
+      cylinder: 1,
+      position: 'A',
+      history: 'proven',
+      installedOn: '2025-11-01',
+      installedOnCertainty: 'exact',
+      installedKm: item.odometerKm - 500,
+      installedKmCertainty: 'exact',
+    });
+    const cap = (await together('7')).find((c) => c.component === 'cap');
+    expect(cap).toMatchObject({ advice: 'later', certainty: 'exact' });
+    expect(cap?.lifeUsed).toBeLessThan(0.5);
   });
 });

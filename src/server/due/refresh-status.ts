@@ -71,18 +71,23 @@ export async function refreshOdometers(
   today: PlainDate,
   which: readonly string[],
 ): Promise<void> {
-  if (which.length === 0) return;
-  const readings = await loadRecentReadings(tx, fleetId, which);
-  const suspects = await countSuspects(tx, fleetId, which);
-  await saveOdometers(
-    tx,
-    which.map((vehicleId) => ({
-      vehicleId,
-      ...odometerOf(readings.get(vehicleId) ?? [], suspects.get(vehicleId) ?? 0),
-    })),
-  );
-  await weigh(tx, fleetId, today, which);
+  for (let at = 0; at < which.length; at += AT_ONCE) {
+    const some = which.slice(at, at + AT_ONCE);
+    const readings = await loadRecentReadings(tx, fleetId, some);
+    const suspects = await countSuspects(tx, fleetId, some);
+    await saveOdometers(
+      tx,
+      some.map((vehicleId) => ({
+        vehicleId,
+        ...odometerOf(readings.get(vehicleId) ?? [], suspects.get(vehicleId) ?? 0),
+      })),
+    );
+    await weigh(tx, fleetId, today, some);
+  }
 }
+
+/** So many vehicles' readings are held in memory at a time. */
+const AT_ONCE = 2000;
 
 function odometerOf(readings: readonly Reading[], suspectReadings: number) {
   const last = readings.at(-1);

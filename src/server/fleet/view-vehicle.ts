@@ -18,6 +18,7 @@ import type { Deps } from '../deps';
 import { loadCosts } from '../due/costs';
 import { listDeferrals } from '../due/defer';
 import { viewDue } from '../due/list-due';
+import { companionsOf } from '../due/together';
 import { notFound } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
@@ -44,6 +45,7 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
       loadCosts(deps.db, actor.fleetId),
     ]);
   if (!due.ok) return notFound('vehicle');
+  const together = await companionsOf(deps.db, deps.today(), vehicle, family, due.value);
   const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
   const concerning = [...choicesFor(choices, vehicle), ...sheetSays];
   return ok({
@@ -66,6 +68,7 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
     due: due.value,
     deferrals: deferred.ok ? deferred.value : [],
     currency: costs.currency,
+    companions: together,
     today: deps.today(),
   });
 }

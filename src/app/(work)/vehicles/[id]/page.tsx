@@ -23,6 +23,7 @@ import { CoilsSection } from './coils-section';
 import { FitmentNotice, Held } from './fitment-notice';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
+import { TogetherSection } from './together-section';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -95,6 +96,7 @@ export default async function VehiclePage({ params }: Props) {
             </Section>
           )}
           <PressureSection view={view.value} actor={actor} />
+          <TogetherSection view={view.value} />
           <SpecSection view={view.value} system={system} />
         </Box>
       </Grid>

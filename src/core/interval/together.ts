@@ -1,0 +1,79 @@
+import { daysBetween, type PlainDate } from '../calendar/plain-date';
+import type { AccessClass, BankAccess } from '../engine/access';
+import type { Component } from '../engine/quantities';
+import type { UseRate } from '../odometer/use-rate';
+import { type Certainty, type DueDates, due, type Installed, type Limits, type Odometer } from './due';
+
+/** Another component of the engine, with a clock of its own. */
+export interface OtherComponent {
+  readonly component: Component;
+  readonly partNumber: string;
+  readonly quantity: number;
+  readonly limits: Limits;
+  readonly installed: Installed;
+  readonly certainty: Certainty;
+}
+
+export interface Companion {
+  readonly component: Component;
+  readonly partNumber: string;
+  readonly quantity: number;
+  readonly due: DueDates | null;
+  readonly certainty: Certainty;
+  /** Life it will have used when the plugs are changed, share of its limit. */
+  readonly lifeUsed: number;
+  /** Opening and closing that is done once instead of twice, minutes. */
+  readonly savedMinutes: number;
+  readonly advice: 'now' | 'look' | 'later';
+}
+
+/** Work due within so many days of the plugs is due in the same window. */
+export const WINDOW_DAYS = 84;
+/** A component with so much of its life used is worth changing while it is open. */
+const NEARLY_USED = 0.85;
+
+/** Share of a bank's time that goes into opening and closing. Source: trade guidance, coarse; a shop's own times win. */
+const OPENING_SHARE: Readonly<Record<AccessClass, number>> = {
+  open: 0.1,
+  cover: 0.25,
+  side: 0.35,
+  by_feel: 0.35,
+  under_intake: 0.6,
+};
+
+/** Time for getting to the plugs and closing again, minutes. */
+export const openingMinutes = (access: readonly BankAccess[]): number =>
+  Math.round(access.reduce((sum, bank) => sum + bank.minutes * OPENING_SHARE[bank.access], 0));
+
+/**
+ * What else is due behind the same covers when the plugs are: each with its own date, what would be thrown away, and the
+ * time that is spared. History that is only assumed is no reason to buy: then it is looked at while it is open.
+ *
+ * @param plugs when the plugs are due; those past their limit count as due today
+ */
+export function companions(
+  plugs: DueDates,
+  others: readonly OtherComponent[],
+  vehicle: { readonly today: PlainDate; readonly odometer: Odometer; readonly rate: UseRate | null },
+  access: readonly BankAccess[],
+): readonly Companion[] {
+  const when = plugs.p50 > vehicle.today ? plugs.p50 : vehicle.today;
+  const savedMinutes = openingMinutes(access);
+  return others
+    .map((other): Companion => {
+      const then = due({ ...vehicle, today: when, installed: other.installed, limits: other.limits });
+      const close = then.due !== null && daysBetween(when, then.due.p50) <= WINDOW_DAYS;
+      const wanted = close || then.lifeUsed >= NEARLY_USED;
+      return {
+        component: other.component,
+        partNumber: other.partNumber,
+        quantity: other.quantity,
+        due: then.due,
+        certainty: other.certainty,
+        lifeUsed: then.lifeUsed,
+        savedMinutes,
+        advice: !wanted ? 'later' : other.certainty === 'assumed' ? 'look' : 'now',
+      };
+    })
+    .sort((a, b) => b.lifeUsed - a.lifeUsed);
+}
