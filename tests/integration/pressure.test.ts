@@ -100,6 +100,15 @@ describe('standings', () => {
     expect(await by({ depot: 'Eastlight', minLife: 0.5 })).toEqual(
       plain((i) => i.depot === 'Eastlight' && (i.lifeUsed ?? 0) >= 0.5),
     );
+    for (const over of [
+      { state: 'past' },
+      { depot: 'Eastlight' },
+      { group: 'clinic vans', state: 'later' },
+      { search: '3' },
+    ]) {
+      const list = value(await listDue(w.deps, actor, dueFilter.parse(over), { from: 0, limit: 2 }));
+      expect([over, list.found]).toEqual([over, (await all(over)).length]);
+    }
     expect(await by({ search: 'LIBRARY' })).toEqual(plain((i) => i.name.includes('library')));
     expect(await by({ search: '%' })).toEqual([]);
     expect(await by({ before: '2026-12-01' })).toEqual(plain((i) => (i.due?.p50 ?? '9') <= '2026-12-01'));

@@ -91,11 +91,12 @@ export async function listDue(deps: Deps, actor: Actor, filter: DueFilter, page?
   if (refused) return refused;
   const { db } = deps;
   await ensureWeighed(db, actor.fleetId, deps.today());
-  const [places, found, ids] = await Promise.all([
+  const [places, counted, ids] = await Promise.all([
     countByPlace(db, actor.fleetId),
-    countDue(db, actor.fleetId, filter),
+    countedByPlace(filter) ? null : countDue(db, actor.fleetId, filter),
     loadDueIds(db, actor.fleetId, filter, page),
   ]);
+  const found = counted ?? sumOfPlaces(places, filter);
   const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
   for (const { state, n } of places) counts[state] += n;
   return ok({
@@ -106,6 +107,21 @@ export async function listDue(deps: Deps, actor: Actor, filter: DueFilter, page?
     depots: [...new Set(places.map((place) => place.depot))].sort(),
     groups: [...new Set(places.map((place) => place.dutyGroup))].sort(),
   });
+}
+
+/** Whether the counts by depot, group and state say already how many fit. */
+const countedByPlace = ({ search, before, minLife, minPressure, ids }: DueFilter): boolean =>
+  [search?.trim() || undefined, before, minLife, minPressure, ids].every((part) => part === undefined);
+
+function sumOfPlaces(
+  places: Awaited<ReturnType<typeof countByPlace>>,
+  { depot, group, state }: Pick<DueFilter, 'depot' | 'group' | 'state'>,
+): number {
+  const fits = places.filter(
+    (place) =>
+      (!depot || place.depot === depot) && (!group || place.dutyGroup === group) && (!state || place.state === state),
+  );
+  return fits.reduce((sum, { n }) => sum + n, 0);
 }
 
 /** One vehicle's standing with the reckoning behind its date, and the parts of its pressure. */
