@@ -272,3 +272,39 @@ test('a feed sends readings twice and does no harm', async ({ request }) => {
   expect((await (await send('feed-2')).json()).results[0]).toMatchObject({ state: 'known', odometer_km: 12 });
   expect((await request.post('/api/v1/odometer-readings', { data: { readings: [] } })).status()).toBe(422);
 });
+
+test('the due list comes by service pressure, with its money', async ({ request }) => {
+  const { items, today } = await (await request.get('/api/v1/due?sort=pressure&min_pressure=5&limit=20')).json();
+  expect(today).toBe('2026-11-16');
+  const pressures: number[] = items.map((item: { pressure_per_week: number }) => item.pressure_per_week);
+  expect(pressures.length).toBeGreaterThan(3);
+  expect(pressures).toEqual([...pressures].sort((a, b) => b - a));
+  expect(Math.min(...pressures)).toBeGreaterThanOrEqual(5);
+  for (const item of items) expect(item.failure_cost).toBeGreaterThan(0);
+  const refused = await request.get('/api/v1/due?sort=colour');
+  expect(refused.status()).toBe(422);
+});
+
+test('a file of readings is streamed in whole, told of, and harmless when sent again', async ({ request }) => {
+  const rows = Array.from({ length: 300 }, (_, i) => {
+    const day = new Date(Date.UTC(2021, 0, 1 + i)).toISOString().slice(0, 10);
+    return `103,${day},${1000 + 20 * i},km,file`;
+  });
+  const data = `unit_number,read_on,odometer,unit,source\n${rows.join('\n')}\n103,2021-13-01,5,km,file\n`;
+  const send = (body: string) =>
+    request.post('/api/v1/odometer-readings?name=old%20feed.csv', {
+      headers: { 'Content-Type': 'text/csv' },
+      data: body,
+    });
+  const first = await send(data);
+  expect(first.status()).toBe(200);
+  expect(await first.json()).toMatchObject({ added: 300, refused: 1, known: 0, load_id: expect.any(String) });
+  expect(await (await send(data)).json()).toMatchObject({ added: 0, known: 300, refused: 1 });
+  const { items } = await (await request.get('/api/v1/odometer-loads')).json();
+  expect(items[0]).toMatchObject({ file_name: 'old feed.csv', state: 'done', refusals: [{ line: 302 }] });
+  const broken = await send('unit_number,read_on,odometer\n103,2021-01-01\n');
+  expect(broken.status()).toBe(422);
+  expect((await broken.json()).detail).toContain('Nothing was written');
+  const gone = await request.delete(`/api/v1/odometer-loads/${items[0].load_id}`);
+  expect(gone.status()).toBe(404);
+});

@@ -1,5 +1,6 @@
 import { and, asc, count, desc, eq, gte, inArray, like, lte, type SQL, sql } from 'drizzle-orm';
 import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { Querier } from '../client';
 import { standings } from '../schema';
 
@@ -147,37 +148,14 @@ export async function loadDueRows(q: Querier, fleetId: string, ids: readonly str
   return found.rows;
 }
 
-export interface ChartRow {
-  readonly id: string;
-  readonly unit: string;
-  readonly name: string;
-  readonly group: string;
-  readonly engine: string;
-  readonly depot: string;
-  readonly life: number;
-  readonly lifeIn28: number;
-  readonly cost: number;
-  readonly pressure: number;
-  readonly state: DueState;
-  readonly certainty: Certainty | null;
-  readonly binds: Binding | null;
-  readonly p10: string | null;
-  readonly p50: string | null;
-  readonly p90: string | null;
-  readonly minutes: number;
-  readonly orderId: string | null;
-  readonly orderNumber: number | null;
-  readonly retiresOn: string | null;
-}
-
 /** Vehicles with a pressure, the highest first. */
 export async function loadChartPoints(
   q: Querier,
   fleetId: string,
   filter: Pick<DueQuery, 'depot' | 'group' | 'search'>,
   most: number,
-): Promise<readonly ChartRow[]> {
-  const found = await q.execute<Record<string, unknown> & ChartRow>(sql`
+): Promise<readonly ChartPoint[]> {
+  const found = await q.execute<Record<string, unknown> & ChartPoint>(sql`
     select v.id, v.unit_number as unit, v.name, ${standings.dutyGroup} as "group", f.code as engine, ${standings.depot},
       ${standings.lifeUsed} as life, ${standings.lifeIn28} as "lifeIn28", ${standings.failureCost} as cost, ${standings.pressure},
       ${standings.state}, ${standings.certainty}, ${standings.binds},

@@ -1,4 +1,4 @@
-import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import type { ChartPoint } from '@/core/reliability/chart-point';
 import { ASSUMED_LIFE, type LifeModel } from '@/core/reliability/weibull';
 import { ok } from '@/core/shared/result';
 import { type DueQuery, loadChartPoints, medianWeeklyLife } from '@/db/queries/due';
@@ -7,30 +7,6 @@ import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
 import { loadCosts } from './costs';
 import { ensureWeighed } from './weigh';
-
-/** One vehicle on the chart. */
-export interface ChartPoint {
-  readonly id: string;
-  readonly unit: string;
-  readonly name: string;
-  readonly group: string;
-  readonly engine: string;
-  readonly depot: string;
-  readonly life: number;
-  readonly lifeIn28: number;
-  readonly cost: number;
-  readonly pressure: number;
-  readonly state: DueState;
-  readonly certainty: Certainty | null;
-  readonly binds: Binding | null;
-  readonly p10: string | null;
-  readonly p50: string | null;
-  readonly p90: string | null;
-  readonly minutes: number;
-  readonly orderId: string | null;
-  readonly orderNumber: number | null;
-  readonly retiresOn: string | null;
-}
 
 export interface PressureView {
   /** Highest pressure first; the chart's limit at most. */

@@ -1,28 +1,9 @@
-import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import type { ChartPoint } from '@/core/reliability/chart-point';
 import { STATE_WORDS } from '../due/due-words';
 import { dateText, moneyText, NONE, percentText, spanText } from '../format/format';
 
 /** A vehicle as the chart and its list show it. */
-export interface ChartVehicle {
-  readonly id: string;
-  readonly unit: string;
-  readonly name: string;
-  readonly group: string;
-  readonly engine: string;
-  readonly depot: string;
-  readonly life: number;
-  readonly lifeIn28: number;
-  readonly cost: number;
-  readonly pressure: number;
-  readonly state: DueState;
-  readonly certainty: Certainty | null;
-  readonly binds: Binding | null;
-  readonly p10: string | null;
-  readonly p50: string | null;
-  readonly p90: string | null;
-  readonly orderId: string | null;
-  readonly orderNumber: number | null;
-  readonly retiresOn: string | null;
+export interface ChartVehicle extends ChartPoint {
   /** Place on the ramp from cold to hot, 0 to 5. */
   readonly heat: number;
 }

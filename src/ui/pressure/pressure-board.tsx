@@ -2,6 +2,7 @@
 
 import { Box, Button, chakra, Flex, Grid } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
+import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { LifeModel } from '@/core/reliability/weibull';
 import { LifeRing } from '../drawings/life-ring';
 import { dateText, moneyText } from '../format/format';
@@ -12,7 +13,7 @@ import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './
 import { PressureChart } from './pressure-chart';
 
 interface Props {
-  readonly points: readonly Omit<ChartVehicle, 'heat'>[];
+  readonly points: readonly ChartPoint[];
   readonly model: LifeModel;
   readonly weeklyLife: number;
   readonly wearCostPerPercent: number;
