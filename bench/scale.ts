@@ -117,6 +117,24 @@ for (let i = 0; i < 5 * filters.length; i++) {
 }
 say(`Due, first page of 100 with every sort and filter: ${spread(due)} calls`);
 
+for (const [what, query] of [
+  [
+    'its page by life used',
+    `select vehicle_id from standings where fleet_id = '${actor.fleetId}' order by life_used desc nulls last, unit_order limit 100`,
+  ],
+  [
+    'one depot by due date',
+    `select vehicle_id from standings where fleet_id = '${actor.fleetId}' and depot = 'Eastlight' order by due_p_50 asc nulls last, unit_order limit 100`,
+  ],
+  [
+    'the counts beside it',
+    `select depot, duty_group, state, count(*) from standings where fleet_id = '${actor.fleetId}' group by depot, duty_group, state`,
+  ],
+] as const) {
+  const { rows } = await pool.query<{ 'QUERY PLAN': string }>(`explain (analyze, costs off, timing off) ${query}`);
+  say(`EXPLAIN of ${what}:\n${rows.map((row) => `  ${row['QUERY PLAN']}`).join('\n')}`);
+}
+
 const one: number[] = [];
 for (let i = 0; i < 120; i++) {
   const unitNumber = `G${1 + ((i * 7919) % VEHICLES)}`;

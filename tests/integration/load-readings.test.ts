@@ -8,7 +8,8 @@ import type { Actor } from '../../src/server/access';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import type { ImportKindName } from '../../src/server/imports/kind';
-import { cancelLoad, listLoads, loadReadings } from '../../src/server/odometer/load-readings';
+import { cancelLoad, listLoads } from '../../src/server/odometer/list-loads';
+import { loadReadings } from '../../src/server/odometer/load-readings';
 import { emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace;

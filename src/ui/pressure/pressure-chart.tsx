@@ -1,22 +1,17 @@
 'use client';
 
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { type KeyboardEvent, type PointerEvent, useEffect, useId, useMemo, useRef, useState } from 'react';
-import { clusters } from '@/core/reliability/clusters';
-import { type Frame, isobars } from '@/core/reliability/pressure';
-import type { LifeModel } from '@/core/reliability/weibull';
+import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import type { Frame } from '@/core/reliability/pressure';
 import { useChartInk } from '../charts/chart-ink';
-import { moneyText, percentText } from '../format/format';
-import { type ChartVehicle, vehicleWords } from './chart-vehicle';
-import { placeLabels } from './place-labels';
-import { costAt, costTicks, lifeAt, lifeTicks, type Plot, wholeFrame, xOf, yOf, zoomed } from './scales';
+import { Axes, drawIsobars, Isobars, type PressureFacts } from './chart-frame';
+import type { ChartVehicle } from './chart-vehicle';
+import { DRAWN, Vehicles } from './chart-vehicles';
+import { costAt, isInside, lifeAt, onChart, type Plot, wholeFrame, xOf, yOf, zoomed } from './scales';
 
-interface Props {
+interface Props extends PressureFacts {
   /** Highest pressure first. */
   readonly points: readonly ChartVehicle[];
-  readonly model: LifeModel;
-  readonly weeklyLife: number;
-  readonly wearCostPerPercent: number;
   readonly currency: string;
   readonly selected: ReadonlySet<string>;
   /** `area`: chosen by dragging over them, not one by one. */
@@ -25,9 +20,6 @@ interface Props {
   readonly onActive: (id: string | null) => void;
 }
 
-/** So many are drawn with ring and tail; the rest are dots beneath. */
-const DRAWN = 300;
-const LABELLED = 14;
 const HEIGHT = 440;
 const EDGE = { left: 66, right: 30, top: 26, bottom: 44 };
 /** Further than this from every ring, a pointer means none of them. */
@@ -175,13 +167,6 @@ function placeOf(event: PointerEvent): { x: number; y: number } {
 
 const isClick = ({ from, to }: Rect): boolean => Math.abs(from.x - to.x) < 4 && Math.abs(from.y - to.y) < 4;
 
-/** What lies beyond the right edge is kept at it, with a mark: the worst must not fall off the chart. */
-const onChart = <T extends { life: number }>({ life }: Frame, p: T): T =>
-  p.life > life[1] ? { ...p, life: life[1] } : p;
-
-const isInside = ({ life, cost }: Frame, p: { life: number; cost: number }): boolean =>
-  p.life >= life[0] && p.life <= life[1] && p.cost >= cost[0] && p.cost <= cost[1];
-
 function isIn({ from, to }: Rect, plot: Plot, p: ChartVehicle): boolean {
   const lives = [lifeAt(plot, from.x), lifeAt(plot, to.x)];
   const costs = [costAt(plot, from.y), costAt(plot, to.y)];
@@ -243,264 +228,6 @@ function Dots({ points, plot, width }: { points: readonly ChartVehicle[]; plot: 
   });
   return (
     <chakra.canvas ref={ref} aria-hidden="true" position="absolute" inset="0" w={`${width}px`} h={`${HEIGHT}px`} />
-  );
-}
-
-function Axes({ plot, currency }: { plot: Plot; currency: string }) {
-  const bottom = plot.top + plot.height;
-  const limit = xOf(plot, 1);
-  const right = plot.left + plot.width;
-  return (
-    <chakra.g aria-hidden="true">
-      {limit < right && limit > plot.left && (
-        <chakra.rect
-          x={limit}
-          y={plot.top}
-          width={right - limit}
-          height={plot.height}
-          fill="ramp.5"
-          fillOpacity={0.05}
-        />
-      )}
-      {lifeTicks(plot.frame.life, plot.width / 48).map((tick) => (
-        <g key={tick}>
-          <chakra.path d={`M${xOf(plot, tick)} ${plot.top}V${bottom}`} stroke="hair" />
-          <chakra.text
-            x={xOf(plot, tick)}
-            y={bottom + 18}
-            textAnchor="middle"
-            fontSize="13px"
-            fill={Math.abs(tick - 1) < 1e-6 ? 'ink' : 'soft'}
-            fontWeight={Math.abs(tick - 1) < 1e-6 ? '700' : '400'}
-          >
-            {percentText(tick)}
-          </chakra.text>
-        </g>
-      ))}
-      {costTicks(plot.frame.cost).map((tick) => (
-        <g key={tick}>
-          <chakra.path d={`M${plot.left} ${yOf(plot, tick)}H${right}`} stroke="hair" />
-          <chakra.text x={plot.left - 8} y={yOf(plot, tick) + 4} textAnchor="end" fontSize="13px" fill="soft">
-            {moneyText(tick, currency)}
-          </chakra.text>
-        </g>
-      ))}
-      {limit < right && limit > plot.left && (
-        <>
-          <chakra.path d={`M${limit} ${plot.top - 8}V${bottom}`} stroke="ink" strokeWidth={1.5} />
-          <chakra.text x={limit + 5} y={plot.top - 3} fontSize="13px" fill="ink">
-            limit
-          </chakra.text>
-        </>
-      )}
-      <chakra.text x={4} y={plot.top - 10} fontSize="13px" fill="soft">
-        cost of a failure on the road
-      </chakra.text>
-      <chakra.text x={right} y={bottom + 37} textAnchor="end" fontSize="13px" fill="soft">
-        life used by the worst site; a tail is where four more weeks take it
-      </chakra.text>
-    </chakra.g>
-  );
-}
-
-type PressureFacts = Pick<Props, 'model' | 'weeklyLife' | 'wearCostPerPercent'>;
-
-interface DrawnIsobar {
-  readonly total: number;
-  readonly heavy: boolean;
-  readonly path: string;
-  readonly label: { readonly x: number; readonly y: number; readonly text: string } | null;
-}
-
-/** Labels stand this far inside the plot. */
-const INSET = 34;
-
-/** Lines from the lowest pressure of the fleet up; below that they say nothing. */
-function drawIsobars(plot: Plot, facts: PressureFacts, least: number, currency: string): readonly DrawnIsobar[] {
-  return isobars(plot.frame, facts)
-    .filter((line) => line.total >= least / 2)
-    .map(({ total, heavy, points }) => {
-      const places = points.map((p) => ({ x: xOf(plot, p.lifeUsed), y: yOf(plot, p.cost) }));
-      const inside = places.filter(
-        ({ x, y }) =>
-          x > plot.left + INSET &&
-          x < plot.left + plot.width - INSET &&
-          y > plot.top + 10 &&
-          y < plot.top + plot.height - 10,
-      );
-      const at = inside.length > 8 ? inside[Math.floor(inside.length * 0.35)] : undefined;
-      return {
-        total,
-        heavy,
-        path: places.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join(''),
-        label: at ? { ...at, text: moneyText(total, currency) } : null,
-      };
-    });
-}
-
-function Isobars({ plot, lines }: { plot: Plot; lines: readonly DrawnIsobar[] }) {
-  const clipId = useId();
-  return (
-    <chakra.g aria-hidden="true">
-      <clipPath id={clipId}>
-        <rect x={plot.left} y={plot.top} width={plot.width} height={plot.height} />
-      </clipPath>
-      {lines.map(({ total, heavy, path, label }) => (
-        <g key={total}>
-          <chakra.path d={path} fill="none" stroke="isobar" strokeWidth={heavy ? 2 : 1} clipPath={`url(#${clipId})`} />
-          {label && (
-            <chakra.text
-              x={label.x}
-              y={label.y + 4}
-              fontSize="12.5px"
-              fontStyle="italic"
-              fill="soft"
-              textAnchor="middle"
-              stroke="paper"
-              strokeWidth={5}
-              paintOrder="stroke"
-            >
-              {label.text}
-            </chakra.text>
-          )}
-        </g>
-      ))}
-    </chakra.g>
-  );
-}
-
-interface VehiclesProps {
-  readonly points: readonly ChartVehicle[];
-  readonly inView: readonly ChartVehicle[];
-  readonly lines: readonly DrawnIsobar[];
-  readonly plot: Plot;
-  readonly selected: ReadonlySet<string>;
-  readonly active: string | null;
-  readonly currency: string;
-}
-
-function Vehicles({ points, inView, plot, lines, selected, active, currency }: VehiclesProps) {
-  const { frame } = plot;
-  const isobarLabels = lines.flatMap((line) => line.label ?? []);
-  const special = inView.slice(DRAWN).filter((p) => p.id === active || selected.has(p.id));
-  const shown = [...inView.slice(0, DRAWN), ...special];
-  // Drawn from the lowest pressure up, so that what matters lies on top.
-  const order = [...shown].reverse();
-  const crowds = useMemo(() => crowdsOf(points, plot), [points, plot]);
-  const area = { left: plot.left, right: plot.left + plot.width, top: plot.top, bottom: plot.top + plot.height };
-  const wanted = shown
-    .filter((p) => p.id === active || selected.has(p.id))
-    .concat(shown.slice(0, LABELLED))
-    .filter((p, i, all) => all.indexOf(p) === i)
-    .slice(0, 3 * LABELLED);
-  const labels = placeLabels(
-    [
-      ...wanted.map((p) => ({ id: p.id, text: p.unit, x: xOf(plot, onChart(frame, p).life), y: yOf(plot, p.cost) })),
-      ...crowds.map((c) => ({ id: c.name, text: c.name, x: c.x, y: c.y })),
-    ],
-    area,
-    isobarLabels.map(({ x, y, text }) => ({
-      left: x - 4 * text.length,
-      right: x + 4 * text.length,
-      top: y - 8,
-      bottom: y + 8,
-    })),
-  );
-  const units = new Set(wanted.map((p) => p.id));
-  return (
-    <chakra.g role="none">
-      {order.map((p) => (
-        <Vehicle
-          key={p.id}
-          point={p}
-          plot={plot}
-          isSelected={selected.has(p.id)}
-          isActive={p.id === active}
-          currency={currency}
-        />
-      ))}
-      <chakra.g aria-hidden="true">
-        {labels.map((label) => (
-          <chakra.text
-            key={label.id}
-            x={label.at.x}
-            y={label.at.y + 4}
-            textAnchor="middle"
-            fontSize="13px"
-            fontWeight={units.has(label.id) ? '700' : '400'}
-            fontStyle={units.has(label.id) ? undefined : 'italic'}
-            fill={units.has(label.id) ? 'ink' : 'soft'}
-            stroke="paper"
-            strokeWidth={4}
-            paintOrder="stroke"
-          >
-            {label.text}
-          </chakra.text>
-        ))}
-      </chakra.g>
-    </chakra.g>
-  );
-}
-
-function crowdsOf(points: readonly ChartVehicle[], plot: Plot) {
-  const placed = points.map((p) => ({
-    id: p.id,
-    x: (xOf(plot, p.life) - plot.left) / plot.width,
-    y: (yOf(plot, p.cost) - plot.top) / plot.height,
-    names: [p.group, p.engine],
-  }));
-  const seen = placed.filter((p) => p.x >= 0 && p.x <= 1 && p.y >= 0 && p.y <= 1);
-  return clusters(seen)
-    .slice(0, 4)
-    .map((c) => ({ name: c.name, x: plot.left + c.x * plot.width, y: plot.top + c.y * plot.height }));
-}
-
-function Vehicle({
-  point: p,
-  plot,
-  isSelected,
-  isActive,
-  currency,
-}: {
-  point: ChartVehicle;
-  plot: Plot;
-  isSelected: boolean;
-  isActive: boolean;
-  currency: string;
-}) {
-  const off = p.life > plot.frame.life[1];
-  const [x, y] = [xOf(plot, onChart(plot.frame, p).life), yOf(plot, p.cost)];
-  const end = Math.min(xOf(plot, p.lifeIn28), plot.left + plot.width);
-  const colour = `ramp.${p.heat}`;
-  return (
-    <g id={`chart-${p.id}`} role="option" aria-selected={isSelected} aria-label={vehicleWords(p, currency)}>
-      <chakra.path
-        d={off ? `M${x + 9} ${y - 5}l6 5l-6 5` : `M${x} ${y}H${end}M${end} ${y - 3}v6`}
-        stroke={colour}
-        strokeWidth={off ? 2 : 1.5}
-        fill="none"
-      />
-      {(isSelected || isActive) && (
-        <chakra.circle
-          cx={x}
-          cy={y}
-          r={isActive ? 12 : 10}
-          fill="action"
-          fillOpacity={isSelected ? 0.25 : 0.08}
-          stroke="action"
-          strokeWidth={isActive ? 2 : 1}
-        />
-      )}
-      <chakra.circle
-        cx={x}
-        cy={y}
-        r={p.heat >= 4 ? 6.5 : 5.5}
-        fill={p.life >= 1 && p.certainty !== 'assumed' ? colour : 'paper'}
-        stroke={colour}
-        strokeWidth={2}
-        strokeDasharray={p.certainty === 'assumed' ? '2.5 2' : undefined}
-      />
-    </g>
   );
 }
 

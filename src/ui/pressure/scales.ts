@@ -62,3 +62,10 @@ export function lifeTicks([from, to]: Frame['life'], most: number): readonly num
   const count = Math.floor(to / step + 1e-9) - first + 1;
   return Array.from({ length: Math.max(0, count) }, (_, i) => (first + i) * step);
 }
+
+/** What lies beyond the right edge is kept at it, with a mark: the worst must not fall off the chart. */
+export const onChart = <T extends { life: number }>({ life }: Frame, p: T): T =>
+  p.life > life[1] ? { ...p, life: life[1] } : p;
+
+export const isInside = ({ life, cost }: Frame, p: { life: number; cost: number }): boolean =>
+  p.life >= life[0] && p.life <= life[1] && p.cost >= cost[0] && p.cost <= cost[1];

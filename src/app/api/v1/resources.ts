@@ -3,7 +3,7 @@ import { isPlainDate } from '@/core/calendar/plain-date';
 import type { DueItem } from '@/server/due/list-due';
 import { SORTS } from '@/server/due/list-due';
 import { listInput } from '@/server/fleet/view-vehicle';
-import type { listLoads } from '@/server/odometer/load-readings';
+import type { listLoads } from '@/server/odometer/list-loads';
 
 /* Shapes of the stored data: the same schemas check the requests and describe them. */
 

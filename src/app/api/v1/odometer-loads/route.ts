@@ -1,5 +1,5 @@
 import { deps } from '@/server/deps';
-import { listLoads } from '@/server/odometer/load-readings';
+import { listLoads } from '@/server/odometer/list-loads';
 import { asActor, reply } from '../http';
 import { toLoadItem } from '../resources';
 

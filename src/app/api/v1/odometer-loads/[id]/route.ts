@@ -1,5 +1,5 @@
 import { deps } from '@/server/deps';
-import { cancelLoad } from '@/server/odometer/load-readings';
+import { cancelLoad } from '@/server/odometer/list-loads';
 import { asActor, reply } from '../../http';
 
 /** Cancels a running load: it writes nothing. */
