@@ -116,7 +116,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await user.goTo('Due');
     await expect(user.row('15 mobile library')).toContainText('0 %');
     await expect(user.row('15 mobile library')).toContainText('Later');
-    await page.getByLabel('Depot').selectOption('Machair Road');
+    await page.getByRole('combobox', { name: 'Depot' }).selectOption('Machair Road');
     await expect(page).toHaveURL(/depot=Machair/);
     const [file] = await Promise.all([
       page.waitForEvent('download'),
