@@ -37,7 +37,7 @@ function conditions(fleetId: string, query: DueQuery): SQL | undefined {
   );
 }
 
-/** What is highest or soonest first; the other way round on request. Ties by unit. */
+/** What is highest or soonest first, ties by unit; on request the whole list the other way round, as an index is read backwards. */
 function order({ sort, descending: turned = false }: DueQuery): readonly SQL[] {
   const highest = (column: SQL): SQL => (turned ? sql`${column} asc nulls first` : sql`${column} desc nulls last`);
   const lowest = (column: SQL): SQL => (turned ? sql`${column} desc nulls first` : sql`${column} asc nulls last`);
@@ -49,7 +49,7 @@ function order({ sort, descending: turned = false }: DueQuery): readonly SQL[] {
     depot: turned ? desc(standings.depot) : asc(standings.depot),
     odometer: highest(sql`${standings.odometerNowKm}`),
   };
-  return [first[sort], asc(standings.unitOrder)];
+  return [first[sort], turned ? desc(standings.unitOrder) : asc(standings.unitOrder)];
 }
 
 /** The vehicles of a page, in order. */
