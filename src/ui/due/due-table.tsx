@@ -56,6 +56,9 @@ interface Props {
   readonly action: (item: DueRow) => ReactNode;
 }
 
+/** What would break into three lines otherwise. */
+const WIDTHS: Readonly<Partial<Record<string, string>>> = { vehicle: '200px', sure: '150px', limit: '110px' };
+
 const NUMERIC: ReadonlySet<DueColumn> = new Set(['pressure', 'odometer']);
 
 export function DueTable({ items, hidden, dense, ...rest }: Props) {
@@ -88,6 +91,7 @@ export function DueTable({ items, hidden, dense, ...rest }: Props) {
                 <Table.Cell
                   key={column}
                   textAlign={NUMERIC.has(column as DueColumn) ? 'right' : undefined}
+                  minW={dense ? undefined : WIDTHS[column]}
                   whiteSpace={column === 'sure' || column === 'limit' || column === 'vehicle' ? undefined : 'nowrap'}
                 >
                   {cellOf(column, item, { ...rest, dense })}
