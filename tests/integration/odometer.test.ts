@@ -6,6 +6,7 @@ import { once } from '../../src/server/auth/idempotency';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { refreshStatus } from '../../src/server/due/refresh-status';
 import { fail } from '../../src/server/failure';
+import { listReadings, type ReadingPage, readingsQuery } from '../../src/server/odometer/list-readings';
 import { listSuspects } from '../../src/server/odometer/list-suspects';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
 import { settleInput, settleReadings } from '../../src/server/odometer/settle-readings';
@@ -222,5 +223,34 @@ describe('a repeated key', () => {
     expect(value(await once(w.deps, actor, 'k2', run))).toEqual({ n: 3 });
     const other: Actor = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
     expect(value(await once(w.deps, other, 'k1', run))).toEqual({ n: 4 });
+  });
+});
+
+describe('the list of readings', () => {
+  const list = (over: object) => listReadings(w.deps, actor, readingsQuery.parse(over));
+
+  it('gives every reading once, whatever the size of the page', async () => {
+    const walk = async (limit: number) => {
+      const seen: string[] = [];
+      let cursor: string | null = null;
+      do {
+        const page: ReadingPage = value(await list({ limit, unit_number: '32', ...(cursor ? { cursor } : {}) }));
+        seen.push(...page.items.map((row) => `${row.readOn} ${row.odometerKm}`));
+        cursor = page.nextCursor;
+      } while (cursor);
+      return seen;
+    };
+    const all = await walk(1000);
+    expect(all.length).toBeGreaterThan(5);
+    expect(new Set(all).size).toBe(all.length);
+    expect(await walk(3)).toEqual(all);
+    expect(all).toEqual([...all].sort());
+  });
+
+  it('is narrowed by state, and empty for a stranger', async () => {
+    const doubtful = value(await list({ state: 'suspect' })).items;
+    expect(doubtful.every((row) => row.state === 'suspect' && row.doubt !== null)).toBe(true);
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(value(await listReadings(w.deps, stranger, readingsQuery.parse({}))).items).toEqual([]);
   });
 });

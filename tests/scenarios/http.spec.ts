@@ -308,3 +308,27 @@ test('a file of readings is streamed in whole, told of, and harmless when sent a
   const gone = await request.delete(`/api/v1/odometer-loads/${items[0].load_id}`);
   expect(gone.status()).toBe(404);
 });
+
+test('readings come back page by page and as CSV, each once', async ({ request }) => {
+  const keys = new Set<string>();
+  let cursor = '';
+  for (let pages = 0; pages < 20; pages++) {
+    const address = `/api/v1/odometer-readings?limit=400${cursor ? `&cursor=${cursor}` : ''}`;
+    const page: { items: { unit_number: string; on: string; odometer_km: number }[]; next_cursor: string | null } =
+      await (await request.get(address)).json();
+    for (const item of page.items) keys.add(`${item.unit_number} ${item.on} ${item.odometer_km}`);
+    if (page.next_cursor === null) break;
+    expect(page.items).toHaveLength(400);
+    cursor = page.next_cursor;
+  }
+  expect(keys.size).toBeGreaterThan(1400);
+  const own = await (
+    await request.get('/api/v1/odometer-readings?unit_number=32&from=2026-10-01&to=2026-10-31')
+  ).json();
+  expect(own.items.length).toBeGreaterThan(1);
+  for (const item of own.items) expect([item.unit_number, item.on.slice(0, 7)]).toEqual(['32', '2026-10']);
+  const csv = await request.get('/api/v1/odometer-readings?limit=3', { headers: { Accept: 'text/csv' } });
+  expect((await csv.text()).trim().split('\r\n')).toHaveLength(4);
+  expect(csv.headers()['x-next-cursor']).toBeTruthy();
+  expect((await request.get('/api/v1/odometer-readings?cursor=nonsense')).status()).toBe(422);
+});

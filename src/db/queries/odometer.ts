@@ -1,6 +1,6 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
-import { odometerReadings } from '../schema';
+import { odometerReadings, vehicles } from '../schema';
 
 export type NewReading = Omit<typeof odometerReadings.$inferInsert, 'fleetId' | 'createdAt'>;
 
@@ -68,3 +68,51 @@ export async function loadSuspects(q: Querier, fleetId: string) {
     order by r.read_on desc, v.unit_number limit 500`);
   return found.rows;
 }
+
+export interface ReadingKey {
+  readonly vehicleId: string;
+  readonly readOn: string;
+  readonly odometerKm: number;
+}
+
+export interface ReadingFilter {
+  readonly unitNumber?: string | undefined;
+  readonly from?: string | undefined;
+  readonly to?: string | undefined;
+  readonly state?: 'accepted' | 'suspect' | 'rejected' | undefined;
+  readonly after?: ReadingKey | undefined;
+}
+
+export type ReadingPageRow = Awaited<ReturnType<typeof loadReadingPage>>[number];
+
+/** Readings in the order of their key, from behind one of them on. */
+export const loadReadingPage = (q: Querier, fleetId: string, filter: ReadingFilter, limit: number) =>
+  q
+    .select({
+      vehicleId: odometerReadings.vehicleId,
+      unitNumber: vehicles.unitNumber,
+      readOn: odometerReadings.readOn,
+      odometerKm: odometerReadings.odometerKm,
+      asTyped: odometerReadings.asTyped,
+      unit: odometerReadings.unit,
+      source: odometerReadings.source,
+      state: odometerReadings.state,
+      doubt: odometerReadings.doubt,
+      suggestedKm: odometerReadings.suggestedKm,
+    })
+    .from(odometerReadings)
+    .innerJoin(vehicles, eq(vehicles.id, odometerReadings.vehicleId))
+    .where(
+      and(
+        eq(odometerReadings.fleetId, fleetId),
+        filter.unitNumber ? eq(vehicles.unitNumber, filter.unitNumber) : undefined,
+        filter.from ? gte(odometerReadings.readOn, filter.from) : undefined,
+        filter.to ? lte(odometerReadings.readOn, filter.to) : undefined,
+        filter.state ? eq(odometerReadings.state, filter.state) : undefined,
+        filter.after
+          ? sql`(${odometerReadings.vehicleId}, ${odometerReadings.readOn}, ${odometerReadings.odometerKm}) > (${filter.after.vehicleId}::uuid, ${filter.after.readOn}::date, ${filter.after.odometerKm}::numeric)`
+          : undefined,
+      ),
+    )
+    .orderBy(asc(odometerReadings.vehicleId), asc(odometerReadings.readOn), asc(odometerReadings.odometerKm))
+    .limit(limit);

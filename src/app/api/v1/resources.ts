@@ -4,6 +4,7 @@ import type { DueItem } from '@/server/due/list-due';
 import { SORTS } from '@/server/due/list-due';
 import { listInput } from '@/server/fleet/view-vehicle';
 import type { listLoads } from '@/server/odometer/list-loads';
+import type { ReadingPage } from '@/server/odometer/list-readings';
 
 /* Shapes of the stored data: the same schemas check the requests and describe them. */
 
@@ -186,4 +187,30 @@ export const toLoadItem = (load: Load): z.output<typeof loadItem> => ({
   message: load.message,
   started_at: load.startedAt.toISOString(),
   started_by: load.who,
+});
+
+export const reading = z.object({
+  unit_number: z.string(),
+  on: z.string(),
+  odometer_km: z.number(),
+  /** As it was typed or sent. */
+  as_typed: z.string(),
+  unit: z.enum(['km', 'mi']),
+  source: z.string(),
+  state: z.enum(['accepted', 'suspect', 'rejected']),
+  doubt: z.string().nullable(),
+  suggested_km: z.number().nullable(),
+});
+export const readingList = z.object({ items: z.array(reading), next_cursor: z.string().nullable() });
+
+export const toReading = (row: ReadingPage['items'][number]): z.output<typeof reading> => ({
+  unit_number: row.unitNumber,
+  on: row.readOn,
+  odometer_km: row.odometerKm,
+  as_typed: row.asTyped,
+  unit: row.unit,
+  source: row.source,
+  state: row.state,
+  doubt: row.doubt,
+  suggested_km: row.suggestedKm,
 });

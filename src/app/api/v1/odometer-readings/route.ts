@@ -3,10 +3,12 @@ import type { ReadableStream as WebStream } from 'node:stream/web';
 import type { Actor } from '@/server/access';
 import { once } from '@/server/auth/idempotency';
 import { deps } from '@/server/deps';
+import { toCsv } from '@/server/exports/csv';
+import { listReadings, readingsQuery } from '@/server/odometer/list-readings';
 import { loadReadings, MOST_LOAD_BYTES } from '@/server/odometer/load-readings';
 import { recordReadings } from '@/server/odometer/record-readings';
-import { asActor, problem, readBody, reply } from '../http';
-import { readingsBody } from '../resources';
+import { asActor, csvReply, problem, readBody, readQuery, reply, wantsCsv } from '../http';
+import { reading, readingsBody, toReading } from '../resources';
 
 const MOST_KEY = 200;
 
@@ -21,6 +23,27 @@ async function loadCsv(actor: Actor, request: Request): Promise<Response> {
     load_id: loadId,
     ...counts,
   }));
+}
+
+/** Readings by vehicle and day, as JSON or CSV. */
+export async function GET(request: Request): Promise<Response> {
+  return asActor(async (actor) => {
+    const query = readQuery(request, readingsQuery);
+    if (!query.ok) return query.response;
+    const page = await listReadings(deps(), actor, query.value);
+    if (!page.ok) return reply(page);
+    const items = page.value.items.map(toReading);
+    if (!wantsCsv(request)) return Response.json({ items, next_cursor: page.value.nextCursor });
+    const keys = reading.keyof().options;
+    const csv = csvReply(
+      toCsv(
+        keys,
+        items.map((item) => keys.map((key) => item[key])),
+      ),
+    );
+    if (page.value.nextCursor) csv.headers.set('X-Next-Cursor', page.value.nextCursor);
+    return csv;
+  });
 }
 
 export async function POST(request: Request): Promise<Response> {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { readingsQuery } from '@/server/odometer/list-readings';
 import { CALCULATIONS } from '../calc';
 import { CATALOGUE_LISTS } from '../catalogue';
 import {
@@ -6,6 +7,7 @@ import {
   dueQuery,
   fitmentAnswer,
   loadList,
+  readingList,
   readingsAnswer,
   readingsBody,
   vehicleList,
@@ -125,6 +127,7 @@ export function GET(): Response {
         ]),
       ),
       '/api/v1/odometer-readings': {
+        ...list('Odometer readings by vehicle and day', readingsQuery, readingList),
         post: {
           summary: 'Odometer readings, up to 1,000 at once; each is judged on its own',
           parameters: [
