@@ -65,6 +65,29 @@ describe('standings', () => {
     expect(stepwise).toEqual(await stored());
   });
 
+  it('are never in each other’s way, however many write and look at once', async () => {
+    const rows = await stored();
+    const units = await w.deps.db.select().from(vehicles);
+    const read = (from: number) =>
+      recordReadings(
+        w.deps,
+        actor,
+        readingsInput.parse({
+          readings: units.slice(from, from + 40).map((vehicle) => {
+            const now = rows.find((row) => row.vehicleId === vehicle.id)?.odometerNowKm ?? 1000;
+            return { unitNumber: vehicle.unitNumber, on: TODAY, text: `${Math.round(now) + 1 + from} km` };
+          }),
+        }),
+      );
+    const look = () => listDue(w.deps, actor, dueFilter.parse({}), { from: 0, limit: 5 });
+    const whole = () => w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    await Promise.all([read(0), look(), read(20), whole(), look(), read(30), look(), whole(), read(10)]);
+    await look();
+    const stepwise = await stored();
+    await whole();
+    expect(await stored()).toEqual(stepwise);
+  });
+
   it('are weighed anew on a new day, once, whoever asks first', async () => {
     const before = (await all({ sort: 'unit' })).find((item) => item.unitNumber === '11');
     const tomorrow = { ...w.deps, today: () => addDays(TODAY, 1) };

@@ -26,8 +26,9 @@ test('a large file is loaded with its checks, and one that is broken is refused 
   await expect(page.getByText(/Nothing was written\. Line 2 has more or fewer cells/).first()).toBeVisible();
   await send('unit_number,read_on,odometer,unit,source\n102,2024-11-15,80000,km,feed\nNOBODY,2026-11-15,5,km,feed\n');
   await expect(page.getByText(/1 added, .* 0 were here already, 1 refused/)).toBeVisible();
-  await page.getByText('Lines that were refused').click();
-  await expect(page.getByText('Line 3: NOBODY,2026-11-15,5,km. no such unit')).toBeVisible();
+  const refused = page.locator('details').filter({ hasText: 'NOBODY,2026-11-15' });
+  await refused.getByText('Lines that were refused').click();
+  await expect(refused.getByText('Line 3: NOBODY,2026-11-15,5,km. no such unit')).toBeVisible();
 });
 
 test('notices wait in the inbox until they are put aside, and the digest has them all', async ({ page }) => {

@@ -95,8 +95,10 @@ async function replaceRows(
       .map(({ column }) => sql`${sql.identifier(column)} = excluded.${sql.identifier(column)}`),
     sql`, `,
   );
-  for (let at = 0; at < rows.length; at += CHUNK) {
-    const chunk = rows
+  // In one order, so that two writers of some of the same rows do not wait for each other.
+  const ordered = [...rows].sort((a, b) => (a.vehicleId < b.vehicleId ? -1 : 1));
+  for (let at = 0; at < ordered.length; at += CHUNK) {
+    const chunk = ordered
       .slice(at, at + CHUNK)
       .map((row) =>
         Object.fromEntries(columns.map(({ name, column }) => [column, row[name as keyof typeof row] ?? null])),
@@ -152,13 +154,27 @@ export async function loadRecorded(q: Querier, fleetId: string, which: Which): P
   return found.rows;
 }
 
-/** Vehicles of some duty groups that lean on their group's rate. */
-export async function loadLeaning(q: Querier, fleetId: string, groups: readonly string[]): Promise<readonly string[]> {
+/**
+ * Takes the vehicles of some duty groups that lean on their group's rate. One that is being written just now is left: its
+ * writer marks the group again.
+ */
+export async function takeLeaning(q: Tx, fleetId: string, groups: readonly string[]): Promise<readonly string[]> {
   const rows = await q
     .select({ id: standings.vehicleId })
     .from(standings)
-    .where(and(eq(standings.fleetId, fleetId), inArray(standings.dutyGroup, [...groups]), standings.leansOnGroup));
+    .where(and(eq(standings.fleetId, fleetId), inArray(standings.dutyGroup, [...groups]), standings.leansOnGroup))
+    .orderBy(standings.vehicleId)
+    .for('update', { skipLocked: true });
   return rows.map((row) => row.id);
+}
+
+/**
+ * Until the transaction ends: many may renew some vehicles at once, one at a time the whole fleet. Taken before any row,
+ * so that no two wait for each other.
+ */
+export async function holdFleet(tx: Tx, fleetId: string, whole: boolean): Promise<void> {
+  const lock = whole ? sql`pg_advisory_xact_lock` : sql`pg_advisory_xact_lock_shared`;
+  await tx.execute(sql`select ${lock}(hashtextextended(${fleetId}, 17))`);
 }
 
 /** Marks duty groups of these vehicles in which somebody leans, or will. */
@@ -168,7 +184,7 @@ export async function markUnsettled(tx: Tx, fleetId: string, rows: readonly Stan
     insert into unsettled_groups (fleet_id, duty_group)
     select ${fleetId}::uuid, g from unnest(${sql.param(groups)}::text[]) g
     where exists (select from standings t where t.fleet_id = ${fleetId} and t.duty_group = g and t.leans_on_group)
-    order by g on conflict do nothing`);
+    `);
 }
 
 /** Takes the marks away, with what they say. */

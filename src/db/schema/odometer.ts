@@ -139,9 +139,12 @@ export const weighings = pgTable('weighings', {
  * Duty groups in which a rate changed since those who lean on the group were weighed. They are weighed when somebody
  * next looks, so that a reading costs the work of its own vehicle and no more.
  */
-export const unsettledGroups = pgTable('unsettled_groups', { fleetId: fleetId(), dutyGroup: text().notNull() }, (t) => [
-  primaryKey({ columns: [t.fleetId, t.dutyGroup] }),
-]);
+export const unsettledGroups = pgTable(
+  'unsettled_groups',
+  { id: uuid().primaryKey().defaultRandom(), fleetId: fleetId(), dutyGroup: text().notNull() },
+  // Not unique on purpose: a mark never waits for another transaction's.
+  (t) => [index().on(t.fleetId)],
+);
 
 /** A large file of readings being loaded: its progress, and what came of it. The rows themselves are written whole or not at all. */
 export const readingLoads = pgTable(

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
+import { holdFleet } from '@/db/queries/status';
 import { dutyCosts, fleets } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
@@ -66,6 +67,7 @@ export async function setCosts(deps: Deps, actor: Actor, input: CostsInput): Pro
       failureCost,
     }));
     if (rows.length > 0) await tx.insert(dutyCosts).values(rows);
+    await holdFleet(tx, actor.fleetId, true);
     await weigh(tx, actor.fleetId, deps.today(), null);
     await writeAudit(tx, {
       fleetId: actor.fleetId,

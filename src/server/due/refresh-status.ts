@@ -11,6 +11,7 @@ import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import {
   countSuspects,
+  holdFleet,
   loadCurrentPlugs,
   loadRecentReadings,
   loadVehicleKeys,
@@ -31,6 +32,7 @@ type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
  */
 export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
   if (which?.length === 0) return;
+  await holdFleet(tx, fleetId, which === null);
   const [vehicles, families, specs] = [
     await loadVehicleKeys(tx, fleetId, which),
     await loadFamilies(tx, fleetId),
@@ -71,6 +73,7 @@ export async function refreshOdometers(
   today: PlainDate,
   which: readonly string[],
 ): Promise<void> {
+  if (which.length > 0) await holdFleet(tx, fleetId, false);
   for (let at = 0; at < which.length; at += AT_ONCE) {
     const some = which.slice(at, at + AT_ONCE);
     const readings = await loadRecentReadings(tx, fleetId, some);

@@ -6,14 +6,15 @@ import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import type { Db, Tx } from '@/db/client';
 import {
+  holdFleet,
   loadGroupRates,
-  loadLeaning,
   loadRecorded,
   loadWeighing,
   markUnsettled,
   type RecordedRow,
   type StandingRow,
   saveStandings,
+  takeLeaning,
   takeUnsettled,
   type Which,
 } from '@/db/queries/status';
@@ -59,7 +60,7 @@ export async function weigh(tx: Tx, fleetId: string, today: PlainDate, which: Wh
 async function settleGroups(tx: Tx, fleetId: string, today: PlainDate): Promise<void> {
   const groups = await takeUnsettled(tx, fleetId);
   if (groups.length === 0) return;
-  const recorded = await loadRecorded(tx, fleetId, await loadLeaning(tx, fleetId, groups));
+  const recorded = await loadRecorded(tx, fleetId, await takeLeaning(tx, fleetId, groups));
   const rates = new Map<string, GroupRate | null>();
   for (const group of groups) rates.set(group, groupRate(await loadGroupRates(tx, fleetId, group)));
   await saveStandings(
@@ -124,6 +125,7 @@ export async function ensureWeighed(db: Db, fleetId: string, today: PlainDate): 
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 11))`);
     const { on } = await loadWeighing(tx, fleetId);
     if (on === today) return settleGroups(tx, fleetId, today);
+    await holdFleet(tx, fleetId, true);
     await takeUnsettled(tx, fleetId);
     await weigh(tx, fleetId, today, null);
     await tx
