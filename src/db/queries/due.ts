@@ -90,10 +90,8 @@ export interface DueRow {
   readonly depot: string;
   readonly dutyGroup: string;
   readonly engineCode: string;
-  readonly serviceMinutes: number;
   readonly state: DueState;
   readonly lifeUsed: number | null;
-  readonly lifeIn28: number | null;
   readonly odometerNowKm: number | null;
   readonly binds: Binding | null;
   readonly certainty: Certainty | null;
@@ -126,7 +124,7 @@ export async function loadDueRows(q: Querier, fleetId: string, ids: readonly str
   if (ids.length === 0) return [];
   const found = await q.execute<Record<string, unknown> & DueRow>(sql`
     select v.id, v.unit_number as "unitNumber", v.name, t.depot, t.duty_group as "dutyGroup",
-      f.code as "engineCode", f.service_minutes as "serviceMinutes", t.state, t.life_used as "lifeUsed", t.life_in28 as "lifeIn28",
+      f.code as "engineCode", t.state, t.life_used as "lifeUsed",
       t.odometer_now_km as "odometerNowKm", t.binds, t.certainty,
       t.due_p_10::text as "dueP10", t.due_p_50::text as "dueP50", t.due_p_90::text as "dueP90",
       t.rate_km_per_day as "rateKmPerDay", t.rate_low_km_per_day as "rateLowKmPerDay", t.rate_high_km_per_day as "rateHighKmPerDay",
@@ -191,12 +189,7 @@ export interface ComingRow {
   readonly plugs: number;
 }
 
-export async function loadComing(
-  q: Querier,
-  fleetId: string,
-  until: string,
-  depot?: string,
-): Promise<readonly ComingRow[]> {
+export async function loadComing(q: Querier, fleetId: string, until: string): Promise<readonly ComingRow[]> {
   const found = await q.execute<Record<string, unknown> & ComingRow>(sql`
     select t.depot, t.due_p_10::text as p10, t.due_p_50::text as p50, t.due_p_90::text as p90, f.service_minutes as minutes,
       p.number as "partNumber", p.price::float8 as price, cardinality(f.firing_order) * f.plugs_per_cylinder as plugs
@@ -206,7 +199,6 @@ export async function loadComing(
     left join vehicle_status s on s.vehicle_id = v.id
     left join spec_sheets sh on sh.id = s.spec_sheet_id
     left join parts p on p.id = sh.part_id
-    where t.fleet_id = ${fleetId} and t.due_p_50 is not null and t.due_p_10 <= ${until}
-      ${depot ? sql`and t.depot = ${depot}` : sql``}`);
+    where t.fleet_id = ${fleetId} and t.due_p_50 is not null and t.due_p_10 <= ${until}`);
   return found.rows;
 }

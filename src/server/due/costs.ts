@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
@@ -27,9 +27,7 @@ export const costsInput = z.object({
 });
 export type CostsInput = z.output<typeof costsInput>;
 
-export interface Costs extends CostsInput {}
-
-export async function loadCosts(q: Querier, fleetId: string): Promise<Costs> {
+export async function loadCosts(q: Querier, fleetId: string): Promise<CostsInput> {
   const [fleet] = await q.select().from(fleets).where(eq(fleets.id, fleetId));
   const groups = await q.select().from(dutyCosts).where(eq(dutyCosts.fleetId, fleetId));
   return {
@@ -42,7 +40,7 @@ export async function loadCosts(q: Querier, fleetId: string): Promise<Costs> {
 }
 
 /** What a failure on the road and wear past the limit cost. */
-export async function viewCosts(deps: Deps, actor: Actor): Promise<Outcome<Costs>> {
+export async function viewCosts(deps: Deps, actor: Actor): Promise<Outcome<CostsInput>> {
   const refused = refusal(actor, 'read the fleet');
   return refused ?? ok(await loadCosts(deps.db, actor.fleetId));
 }
@@ -60,7 +58,7 @@ export async function setCosts(deps: Deps, actor: Actor, input: CostsInput): Pro
       .update(fleets)
       .set({ ...own, bayShare: bayPercent / 100 })
       .where(eq(fleets.id, actor.fleetId));
-    await tx.delete(dutyCosts).where(and(eq(dutyCosts.fleetId, actor.fleetId)));
+    await tx.delete(dutyCosts).where(eq(dutyCosts.fleetId, actor.fleetId));
     const rows = Object.entries(groups).map(([dutyGroup, failureCost]) => ({
       fleetId: actor.fleetId,
       dutyGroup,

@@ -12,7 +12,7 @@ import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/sta
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
-import { ensureWeighed, moneyOf, recordedOf, weighed } from './weigh';
+import { ensureWeighed, leans, moneyOf, recordedOf, weighed } from './weigh';
 
 export interface DueItem {
   readonly vehicleId: string;
@@ -25,13 +25,10 @@ export interface DueItem {
   readonly state: DueState;
   /** Share of the binding limit used by the worst site. */
   readonly lifeUsed: number | null;
-  /** Where four more weeks of its own use take it. */
-  readonly lifeIn28: number | null;
   /** Money a week if the work waits. */
   readonly pressure: number | null;
   /** Of a failure on the road. */
   readonly failureCost: number;
-  readonly serviceMinutes: number;
   readonly binds: Binding | null;
   readonly limitKm: number | null;
   readonly limitMonths: number | null;
@@ -137,7 +134,7 @@ export async function viewDue(deps: Deps, actor: Actor, vehicleId: string): Prom
   const [row] = await loadRecorded(deps.db, actor.fleetId, [vehicleId]);
   const [shown] = await loadDueRows(deps.db, actor.fleetId, [vehicleId]);
   if (!row || !shown) return notFound('vehicle');
-  const group = groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup));
+  const group = leans(row) ? groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup)) : null;
   const standing = weighed(row, group, deps.today());
   return ok({
     ...toItem(shown),
@@ -162,11 +159,9 @@ const toItem = (row: DueRow): DueItem => ({
   depot: row.depot,
   dutyGroup: row.dutyGroup,
   engineCode: row.engineCode,
-  serviceMinutes: row.serviceMinutes,
   partNumber: row.partNumber,
   state: row.state,
   lifeUsed: row.lifeUsed,
-  lifeIn28: row.lifeIn28,
   pressure: row.pressure,
   failureCost: row.failureCost,
   binds: row.binds,

@@ -10,8 +10,7 @@ import { ok } from '@/core/shared/result';
 import { loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/status';
-import { bays, depots, vehicleStatus, vehicles } from '@/db/schema';
-import { specSheets } from '@/db/schema/catalogue';
+import { bays, depots, specSheets, vehicleStatus, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
@@ -34,7 +33,6 @@ export interface HorizonView {
   }[];
   /** Plugs wanted within the weeks, the most first. */
   readonly parts: readonly { readonly number: string; readonly quantity: number; readonly onHand: number | null }[];
-  readonly currency: string;
 }
 
 /** Work falling due by week and depot, with hours, parts and what the bays can take. */
@@ -82,7 +80,6 @@ export async function viewHorizon(deps: Deps, actor: Actor, depot?: string): Pro
         onHand: onHand.get(number) ?? null,
       }))
       .sort((a, b) => b.quantity - a.quantity),
-    currency: costs.currency,
   });
 }
 

@@ -42,7 +42,8 @@ function ownRateOf(row: RecordedRow): UseRate | null {
   };
 }
 
-const leans = (row: RecordedRow): boolean => row.rateKmPerDay === null || row.rateReadings <= FEW_READINGS;
+/** Whether its rate is borrowed from its duty group, or widened by it. */
+export const leans = (row: RecordedRow): boolean => row.rateKmPerDay === null || row.rateReadings <= FEW_READINGS;
 
 /**
  * Weighs some vehicles, or (null) the whole fleet, for a day. Those who lean on their duty group's rate are left to

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { partKey } from '@/core/fitment/match';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
+import { lockDelivery } from '@/db/queries/deliveries';
 import { deliveries, parts } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
@@ -23,11 +24,7 @@ export async function holdBatch(
   const refused = refusal(actor, 'settle held parts');
   if (refused) return refused;
   return deps.db.transaction(async (tx) => {
-    const [row] = await tx
-      .select()
-      .from(deliveries)
-      .where(and(eq(deliveries.fleetId, actor.fleetId), eq(deliveries.id, input.deliveryId)))
-      .for('update');
+    const row = await lockDelivery(tx, actor.fleetId, input.deliveryId);
     if (!row) return notFound('delivery');
     if (row.verdict !== 'accepted') return fail('conflict', 'This delivery is not on the shelf.');
     if (row.version !== input.version) return editedMeanwhile();

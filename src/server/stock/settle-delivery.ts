@@ -1,8 +1,9 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { partKey } from '@/core/fitment/match';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
+import { lockDelivery } from '@/db/queries/deliveries';
 import { deliveries, parts, people } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { loadGraph } from '../catalogue/fitment-of';
@@ -26,11 +27,7 @@ export async function settleDelivery(
   const refused = refusal(actor, 'settle held parts');
   if (refused) return refused;
   return deps.db.transaction(async (tx) => {
-    const [row] = await tx
-      .select()
-      .from(deliveries)
-      .where(and(eq(deliveries.fleetId, actor.fleetId), eq(deliveries.id, input.deliveryId)))
-      .for('update');
+    const row = await lockDelivery(tx, actor.fleetId, input.deliveryId);
     if (!row) return notFound('delivery');
     if (row.verdict === 'accepted' || row.settled) return fail('conflict', 'This delivery is not held any more.');
     if (row.version !== input.version) return editedMeanwhile();
