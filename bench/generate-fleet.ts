@@ -46,9 +46,9 @@ export async function* streamReadings(
   count: number,
   readings: number,
   today: string,
-  seed = 1,
+  source = 'feed',
 ): AsyncGenerator<Buffer> {
-  const random = seeded(seed + 1);
+  const random = seeded(2);
   let lines: string[] = ['unit_number,read_on,odometer,unit,source'];
   for (let i = 0; i < count; i++) {
     const everyDays = random() < 0.2 ? 1 : 3 + Math.floor(6 * random());
@@ -60,7 +60,7 @@ export async function* streamReadings(
       day += gap;
       km += Math.round(perDay * gap * (0.7 + 0.6 * random()));
       if (day >= 0) break;
-      lines.push(`G${i + 1},${addDays(today, day)},${shown(km, random() * 1000)},km,feed`);
+      lines.push(`G${i + 1},${addDays(today, day)},${shown(km, random() * 1000)},km,${source}`);
     }
     if (lines.length > 20_000) {
       yield Buffer.from(`${lines.join('\n')}\n`);

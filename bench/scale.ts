@@ -23,6 +23,8 @@ const TODAY = '2026-11-16';
 const [url = ''] = process.argv.slice(2);
 const VEHICLES = Number(process.env.BENCH_VEHICLES ?? 50_000);
 const READINGS = Number(process.env.BENCH_READINGS ?? 200);
+/** A long one makes a file of a gigabyte. */
+const SOURCE = process.env.BENCH_SOURCE ?? 'feed';
 const say = (text: string) => process.stdout.write(`${text}\n`);
 const COLUMNS =
   'fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state, doubt, suggested_km, entered_by, created_at';
@@ -62,7 +64,7 @@ async function timed<T>(work: () => Promise<T>): Promise<[T, number]> {
 }
 
 const file = path.join(os.tmpdir(), `isobar-readings-${process.pid}.csv`);
-await pipeline(Readable.from(streamReadings(VEHICLES, READINGS, TODAY)), createWriteStream(file));
+await pipeline(Readable.from(streamReadings(VEHICLES, READINGS, TODAY, SOURCE)), createWriteStream(file));
 const megabytes = statSync(file).size / 1e6;
 await pool.query('delete from odometer_readings');
 await pool.query('checkpoint');

@@ -9,6 +9,7 @@ import { keepResult, keptInput } from '../src/server/bench/keep-result';
 import { addWrench, wrenchInput } from '../src/server/bench/wrenches';
 import type { Deps } from '../src/server/deps';
 import { costsInput, setCosts } from '../src/server/due/costs';
+import { blockByFault, blockInput } from '../src/server/due/defer';
 import type { Outcome } from '../src/server/failure';
 import { addBay } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
@@ -43,6 +44,7 @@ const scenario = z
     wrenches: z.array(wrenchInput),
     policies: z.array(schoolInput),
     costs: costsInput,
+    faults: z.array(blockInput.omit({ vehicleId: true }).extend({ unit: z.string() })),
     bans: z.array(banInput),
     deliveries: z.array(deliveryInput),
     trials: z.array(trialInput),
@@ -75,6 +77,8 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   must('costs', await setCosts(deps, actor, scenario.costs));
   for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));
   for (const choice of scenario.policies) must(choice.policy, await chooseSchool(deps, actor, choice));
+  for (const { unit, ...held } of scenario.faults)
+    must(held.fault, await blockByFault(deps, actor, { ...held, vehicleId: await vehicleId(deps, actor, unit) }));
   for (const ban of scenario.bans) must(ban.name, await banSeller(deps, actor, ban));
   for (const delivery of scenario.deliveries)
     must(delivery.orderReference, await receiveDelivery(deps, actor, delivery));
@@ -103,14 +107,19 @@ async function depotId({ db }: Deps, actor: Actor, name: string): Promise<string
   return depot.id;
 }
 
-async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.workOrders)[number]): Promise<void> {
-  const [vehicle] = await deps.db
-    .select()
+async function vehicleId({ db }: Deps, actor: Actor, unitNumber: string): Promise<string> {
+  const [vehicle] = await db
+    .select({ id: vehicles.id })
     .from(vehicles)
-    .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.unitNumber, order.unit)));
+    .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.unitNumber, unitNumber)));
+  if (!vehicle) throw new Error(`demo: no unit ${unitNumber}`);
+  return vehicle.id;
+}
+
+async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.workOrders)[number]): Promise<void> {
   const { workOrderId } = must(
     `unit ${order.unit}`,
-    await openWorkOrder(deps, actor, { vehicleId: vehicle?.id ?? '' }),
+    await openWorkOrder(deps, actor, { vehicleId: await vehicleId(deps, actor, order.unit) }),
   );
   if (order.plan) {
     const { day, start, minutes, depot, bay, person } = order.plan;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, fromDayNumber } from '../calendar/plain-date';
 import { type DueInput, due, dueState, worstSite } from './due';
+import { dueSum } from './sum';
 
 const rate = (kmPerDay: number, lo = kmPerDay, hi = kmPerDay) => ({
   kmPerDay,
@@ -109,5 +110,52 @@ describe('worstSite and dueState', () => {
     expect(dueState(over, 'exact', '2026-11-16')).toBe('past');
     expect(dueState(over, 'assumed', '2026-11-16')).toBe('inspect');
     expect(dueState(due(input()), 'exact', '2026-11-16')).toBe('later');
+  });
+});
+
+describe('engine hours', () => {
+  const meter = { on: '2026-11-06', hours: 3000, kmPerHour: 40, rate: rate(200, 160, 250) };
+  const idling = (over: Partial<DueInput> = {}) =>
+    input({ installed: { on: '2025-11-16', km: 11_000, hours: 1800 }, meter, limits: { distanceKm: 60_000 }, ...over });
+
+  it('count as distance where they are more than what was driven', () => {
+    const found = due(idling());
+    // 1,200 h × 40 km and ten days of 200 km: 50,000 of 60,000 km, and 10,000 km at 200 a day are left.
+    expect(found).toMatchObject({ binds: 'hours', lifeUsed: 50_000 / 60_000 });
+    expect(found.due).toEqual({
+      p10: addDays('2026-11-16', 40),
+      p50: addDays('2026-11-16', 50),
+      p90: addDays('2026-11-16', 62),
+    });
+    expect(dueSum(idling())).toEqual(
+      expect.arrayContaining([
+        { kind: 'ran', hours: 1250, kmPerHour: 40, km: 50_000 },
+        { kind: 'left', km: 10_000, days: 50, on: addDays('2026-11-16', 50) },
+        { kind: 'due', on: addDays('2026-11-16', 50), by: 'hours' },
+      ]),
+    );
+  });
+
+  it('never make a plug younger or due later, and say nothing where they were not read at the fitting', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          hours: fc.integer({ min: 0, max: 9000 }),
+          kmPerHour: fc.integer({ min: 0, max: 80 }),
+          perDay: fc.double({ min: 0, max: 500, noNaN: true }),
+        }),
+        ({ hours, kmPerHour, perDay }) => {
+          const [without, metered] = [
+            due(idling({ meter: null })),
+            due(idling({ meter: { on: '2026-11-06', hours, kmPerHour, rate: rate(perDay) } })),
+          ];
+          expect(metered.lifeUsed).toBeGreaterThanOrEqual(without.lifeUsed);
+          expect((metered.due?.p50 ?? '') <= (without.due?.p50 ?? '')).toBe(true);
+          expect(metered.lifeUsed === without.lifeUsed).toBe(metered.binds !== 'hours');
+        },
+      ),
+    );
+    const unread = { on: '2025-11-16', km: 11_000, hours: null };
+    expect(due(idling({ installed: unread }))).toEqual(due(idling({ installed: unread, meter: null })));
   });
 });

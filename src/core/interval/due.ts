@@ -16,6 +16,18 @@ export type Certainty = (typeof CERTAINTIES)[number];
 export interface Installed {
   readonly on: PlainDate;
   readonly km: number;
+  /** What the hour meter showed then; null or missing: not known, or the engine has none. */
+  readonly hours?: number | null;
+}
+
+/** An engine whose hours are metered: idling wears plugs and covers no distance. */
+export interface HourMeter {
+  readonly on: PlainDate;
+  readonly hours: number;
+  /** Distance that an hour counts as at least, km. A policy of the shop. */
+  readonly kmPerHour: number;
+  /** Hours a day as that distance, km a day; null where the readings cannot tell. */
+  readonly rate: UseRate | null;
 }
 
 /** Where the vehicle's odometer stands, from its last accepted reading. */
@@ -24,7 +36,8 @@ export interface Odometer {
   readonly km: number;
 }
 
-export type Binding = 'distance' | 'time';
+/** `hours`: engine hours, counted as distance, are more than what was driven. */
+export type Binding = 'distance' | 'hours' | 'time';
 
 export interface DueDates {
   readonly p10: PlainDate;
@@ -47,6 +60,7 @@ export interface DueInput {
   readonly rate: UseRate | null;
   readonly installed: Installed;
   readonly limits: Limits;
+  readonly meter?: HourMeter | null;
 }
 
 /** Beyond this a date says nothing; it is shown as the far end. */
@@ -55,9 +69,9 @@ const FARTHEST_DAYS = 36_525;
 /**
  * Life used and due date of one component at one site.
  *
- * Life used is the greatest of distance over its limit and months over theirs. The due date is today plus the
- * remaining distance over the rate; P10 (earliest likely) and P90 come from the rate's 80 % interval; the time limit
- * caps all three.
+ * Life used is the greatest of distance over its limit, engine hours as distance over the same, and months over theirs.
+ * Each due date is today plus the remaining distance over the rate, whichever of distance and hours comes first; P10
+ * (earliest likely) and P90 come from the rate's 80 % interval; the time limit caps all three.
  *
  * @throws RangeError when neither limit is given or one is not above 0: a caller's mistake
  */
@@ -65,21 +79,50 @@ export function due(input: DueInput): Due {
   const { today, odometer, rate, installed } = input;
   const limits = effectiveLimits(input.limits);
   const odometerNowKm = projectedOdometer(odometer, rate, today);
-  const byDistance = limits.km === null ? null : Math.max(0, odometerNowKm - installed.km) / limits.km;
+  const driven = wear(limits.km, odometerNowKm - installed.km, rate, input);
+  const ran = hoursAsDistance(input);
+  const run = ran === null ? null : wear(limits.km, ran.km, ran.rate, input);
   const timeLimit = limits.months === null ? null : addPartMonths(installed.on, limits.months);
   const byTime =
     timeLimit === null
-      ? null
+      ? 0
       : Math.max(0, daysBetween(installed.on, today)) / Math.max(1, daysBetween(installed.on, timeLimit));
-  const byDistanceDates =
-    limits.km === null ? null : distanceDates(limits.km - (odometerNowKm - installed.km), rate, today, installed.on);
-  const binds: Binding = byTime !== null && (byDistance === null || byTime > byDistance) ? 'time' : 'distance';
-  return {
-    odometerNowKm,
-    lifeUsed: Math.max(byDistance ?? 0, byTime ?? 0),
-    binds,
-    due: capped(byDistanceDates, timeLimit),
-  };
+  const lives = [
+    ['distance', limits.km === null ? -1 : (driven?.used ?? 0)],
+    ['hours', run?.used ?? -1],
+    ['time', timeLimit === null ? -1 : byTime],
+  ] as const;
+  const [binds, lifeUsed] = lives.reduce((most, next) => (next[1] > most[1] ? next : most));
+  return { odometerNowKm, lifeUsed, binds, due: capped(first(driven?.dates, run?.dates), timeLimit) };
+}
+
+interface Wear {
+  readonly used: number;
+  readonly dates: DueDates | null;
+}
+
+/** What so many km since the fitting have used of a limit of distance, and when the rest will be gone. */
+function wear(limitKm: number | null, km: number, rate: UseRate | null, { today, installed }: DueInput): Wear | null {
+  if (limitKm === null) return null;
+  return { used: Math.max(0, km) / limitKm, dates: distanceDates(limitKm - km, rate, today, installed.on) };
+}
+
+/** Engine hours since the fitting as distance, km, up to today; null where they are not metered or were not then. */
+export function hoursAsDistance({
+  today,
+  installed,
+  meter,
+}: Pick<DueInput, 'today' | 'installed' | 'meter'>): { readonly km: number; readonly rate: UseRate | null } | null {
+  if (!meter || installed.hours == null) return null;
+  const now = projectedOdometer({ on: meter.on, km: meter.hours * meter.kmPerHour }, meter.rate, today);
+  return { km: now - installed.hours * meter.kmPerHour, rate: meter.rate };
+}
+
+/** The earlier of two, percentile by percentile. */
+function first(a: DueDates | null | undefined, b: DueDates | null | undefined): DueDates | null {
+  if (!a || !b) return a ?? b ?? null;
+  const least = (key: keyof DueDates): PlainDate => (a[key] < b[key] ? a[key] : b[key]);
+  return { p10: least('p10'), p50: least('p50'), p90: least('p90') };
 }
 
 function effectiveLimits({ distanceKm, months, share = 1 }: Limits): { km: number | null; months: number | null } {
@@ -155,13 +198,14 @@ export const DUE_STATES = [
   'later',
   'inspect',
   'deferred',
+  'blocked',
   'no-match',
   'no-odometer',
   'no-date',
 ] as const;
 /**
  * past: over a limit; soon: due within `SOON_DAYS`; inspect: life is only assumed, so it cannot be called overdue;
- * deferred: a person moved its due date; no-match: no firm spec; no-odometer: no accepted reading; no-date: nothing dates it.
+ * deferred: a person moved its due date; blocked: another fault is to be mended first; no-match: no firm spec; no-odometer: no accepted reading; no-date: nothing dates it.
  */
 export type DueState = (typeof DUE_STATES)[number];
 

@@ -16,7 +16,8 @@ const recorded: Recorded = {
     { cylinder: 1, position: 'A', installed: { on: '2024-01-01', km: 0 }, certainty: 'exact' },
     { cylinder: 3, position: 'A', installed: { on: '2025-01-01', km: 20_000 }, certainty: 'exact' },
   ],
-  deferredUntil: null,
+  meter: null,
+  hold: null,
 };
 const standing = (over: Partial<Recorded> = {}, today = TODAY) =>
   standingOf({ ...recorded, ...over }, null, MONEY, ASSUMED_LIFE, today);
@@ -97,7 +98,7 @@ describe('standingOf', () => {
   it('is moved by a deferral in its date alone, and never forwards', () => {
     fc.assert(
       fc.property(rate, day, (ownRate, until) => {
-        const [plain, moved] = [standing({ ownRate }), standing({ ownRate, deferredUntil: until })];
+        const [plain, moved] = [standing({ ownRate }), standing({ ownRate, hold: { until, fault: null } })];
         const { state: _, dates: __, ...rest } = plain;
         expect(moved).toMatchObject(rest);
         expect((moved.dates?.p50 ?? '') >= (plain.dates?.p50 ?? '')).toBe(true);
@@ -105,5 +106,17 @@ describe('standingOf', () => {
         else expect(moved).toEqual(plain);
       }),
     );
+  });
+
+  it('is held by another fault until someone says that it is mended, whatever day was expected', () => {
+    const worn = { odometer: { on: '2026-11-10', km: 82_000 } };
+    expect(standing({ ...worn, hold: { until: null, fault: 'exhaust leak' } })).toMatchObject({
+      ...standing(worn),
+      state: 'blocked',
+    });
+    const dated = standing({ ...worn, hold: { until: '2026-12-01', fault: 'exhaust leak' } });
+    expect(dated).toMatchObject({ state: 'blocked', dates: { p10: '2026-12-01', p50: '2026-12-01' } });
+    expect(standing({ ...worn, hold: { until: '2026-11-01', fault: 'exhaust leak' } }).state).toBe('blocked');
+    expect(standing({ hold: { until: null, fault: 'exhaust leak' } }).state).toBe(standing().state);
   });
 });

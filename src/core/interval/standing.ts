@@ -6,6 +6,7 @@ import {
   type DueDates,
   type DueState,
   dueState,
+  type HourMeter,
   type Limits,
   type Odometer,
   type SiteClock,
@@ -20,8 +21,16 @@ export interface Recorded {
   readonly ownRate: UseRate | null;
   readonly limits: Limits;
   readonly clocks: readonly SiteClock[];
-  /** A person moved its due date to this day. */
-  readonly deferredUntil: PlainDate | null;
+  /** Null: the engine has no hour meter, or nobody reads it. */
+  readonly meter: HourMeter | null;
+  readonly hold: Hold | null;
+}
+
+/** Why the work is not asked for now: a person moved its date, or another fault is to be mended first. */
+export interface Hold {
+  /** The day before which it is not asked for; null: nobody can say when the fault will be mended. */
+  readonly until: PlainDate | null;
+  readonly fault: string | null;
 }
 
 export interface Money {
@@ -63,19 +72,27 @@ export function standingOf(
   const lifeIn7 = on(addDays(today, 7))?.due.lifeUsed ?? worst.due.lifeUsed;
   const lifeIn28 = on(addDays(today, 28))?.due.lifeUsed ?? worst.due.lifeUsed;
   const pressure = pressureFor(recorded, worst, lifeIn7, money, model).total;
-  return { ...deferred(state, worst.due.due, recorded.deferredUntil, today), worst, rate, lifeIn7, lifeIn28, pressure };
+  return { ...held(state, worst.due.due, recorded.hold, today), worst, rate, lifeIn7, lifeIn28, pressure };
 }
 
-/** A deferral moves the date that is worked by, and nothing else: life and pressure go on. It never brings work forward. */
-function deferred(
+/**
+ * A hold moves the date that is worked by, and nothing else: life and pressure go on. It never brings work forward. A
+ * deferral ends with its day; another fault holds the work until someone says that it is mended, even past the day that
+ * was expected.
+ */
+function held(
   state: DueState,
   dates: DueDates | null,
-  until: PlainDate | null,
+  hold: Hold | null,
   today: PlainDate,
 ): Pick<Standing, 'state' | 'dates'> {
   const asked = state === 'past' || state === 'soon' || state === 'inspect';
-  if (until === null || until <= today || !asked || (dates && dates.p50 >= until)) return { state, dates };
-  return { state: 'deferred', dates: { p10: until, p50: until, p90: until } };
+  if (hold === null || !asked) return { state, dates };
+  const { until } = hold;
+  const later = until !== null && until > today && !(dates && dates.p50 >= until);
+  const moved = later ? { p10: until, p50: until, p90: until } : dates;
+  if (hold.fault !== null) return { state: 'blocked', dates: moved };
+  return later ? { state: 'deferred', dates: moved } : { state, dates };
 }
 
 /**
@@ -101,8 +118,8 @@ export function pressureFor(
 }
 
 function worstOn(recorded: Recorded, rate: UseRate | null, today: PlainDate): WorstSite | null {
-  const { matched, odometer, limits, clocks } = recorded;
+  const { matched, odometer, limits, clocks, meter } = recorded;
   if (!matched || odometer === null) return null;
   if (limits.distanceKm == null && limits.months == null) return null;
-  return worstSite(clocks, { today, odometer, rate, limits });
+  return worstSite(clocks, { today, odometer, rate, limits, meter });
 }

@@ -1,5 +1,6 @@
 import { addDays, daysBetween, type PlainDate } from '../calendar/plain-date';
-import { type DueInput, due } from './due';
+import type { UseRate } from '../odometer/use-rate';
+import { type DueInput, due, hoursAsDistance } from './due';
 
 /** One line of the reckoning, as a person would check it with a pencil. km and days are not rounded. */
 export type SumLine =
@@ -8,10 +9,11 @@ export type SumLine =
   | { readonly kind: 'now'; readonly km: number }
   | { readonly kind: 'fitted'; readonly km: number; readonly on: PlainDate }
   | { readonly kind: 'covered'; readonly km: number }
+  | { readonly kind: 'ran'; readonly hours: number; readonly kmPerHour: number; readonly km: number }
   | { readonly kind: 'limit'; readonly km: number; readonly fullKm: number; readonly share: number }
   | { readonly kind: 'left'; readonly km: number; readonly days: number | null; readonly on: PlainDate | null }
   | { readonly kind: 'time-limit'; readonly months: number; readonly share: number; readonly on: PlainDate }
-  | { readonly kind: 'due'; readonly on: PlainDate; readonly by: 'distance' | 'time' };
+  | { readonly kind: 'due'; readonly on: PlainDate; readonly by: 'distance' | 'hours' | 'time' };
 
 /**
  * The sum behind a due date, line by line, in the order in which it is reckoned. Every line follows from those above it,
@@ -27,31 +29,45 @@ export function dueSum(input: DueInput): readonly SumLine[] {
   lines.push({ kind: 'now', km: found.odometerNowKm }, { kind: 'fitted', ...installed });
   const covered = found.odometerNowKm - installed.km;
   lines.push({ kind: 'covered', km: covered });
-  const byDistance = dateOfDistance(input, covered);
+  const ran = hoursAsDistance(input);
+  if (ran && input.meter) {
+    const { kmPerHour } = input.meter;
+    lines.push({ kind: 'ran', hours: ran.km / kmPerHour, kmPerHour, km: ran.km });
+  }
+  const driven = { by: 'distance' as const, km: covered, ...dateOfDistance(input, covered, rate) };
+  const run = ran && { by: 'hours' as const, km: ran.km, ...dateOfDistance(input, ran.km, ran.rate) };
+  // The one that is used up first is the one to reckon with.
+  const counts = run && (driven.on === null || (run.on !== null && run.on < driven.on)) ? run : driven;
   if (limits.distanceKm != null) {
     const km = limits.distanceKm * share;
     lines.push(
       { kind: 'limit', km, fullKm: limits.distanceKm, share },
-      { kind: 'left', km: km - covered, ...byDistance },
+      { kind: 'left', km: km - counts.km, days: counts.days, on: counts.on },
     );
   }
-  const byTime = limits.months == null ? null : due({ ...input, limits: { months: limits.months, share } }).due?.p50;
+  const timeOnly = { ...input, meter: null, limits: { months: limits.months, share } };
+  const byTime = limits.months == null ? null : due(timeOnly).due?.p50;
   if (limits.months != null && byTime) lines.push({ kind: 'time-limit', months: limits.months, share, on: byTime });
   if (found.due)
     lines.push({
       kind: 'due',
       on: found.due.p50,
-      by: byTime && found.due.p50 === byTime && byTime !== byDistance.on ? 'time' : 'distance',
+      by: byTime && found.due.p50 === byTime && byTime !== counts.on ? 'time' : counts.by,
     });
   return lines;
 }
 
 /** Days that the rest of the distance lasts, whole ones; null where nothing dates it. */
-function dateOfDistance(input: DueInput, coveredKm: number): { days: number | null; on: PlainDate | null } {
-  const { limits, rate, today } = input;
+function dateOfDistance(
+  { limits, today, installed }: DueInput,
+  coveredKm: number,
+  rate: UseRate | null,
+): { days: number | null; on: PlainDate | null } {
   if (limits.distanceKm == null || !rate || rate.kmPerDay <= 0) return { days: null, on: null };
   const left = limits.distanceKm * (limits.share ?? 1) - coveredKm;
-  const on = due({ ...input, limits: { distanceKm: limits.distanceKm, share: limits.share } }).due?.p50 ?? null;
+  const asDriven = { on: today, km: installed.km + coveredKm };
+  const only = { distanceKm: limits.distanceKm, share: limits.share };
+  const on = due({ today, odometer: asDriven, rate, installed, limits: only }).due?.p50 ?? null;
   const days = Math.floor(left / rate.kmPerDay);
   return { days, on: on ?? addDays(today, days) };
 }

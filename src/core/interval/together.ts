@@ -18,6 +18,9 @@ export interface Companion {
   readonly component: Component;
   readonly partNumber: string;
   readonly quantity: number;
+  readonly installed: Installed;
+  /** Share of its limit used today. */
+  readonly lifeNow: number;
   readonly due: DueDates | null;
   readonly certainty: Certainty;
   /** Life it will have used when the plugs are changed, share of its limit. */
@@ -49,15 +52,15 @@ export const openingMinutes = (access: readonly BankAccess[]): number =>
  * What else is due behind the same covers when the plugs are: each with its own date, what would be thrown away, and the
  * time that is spared. History that is only assumed is no reason to buy: then it is looked at while it is open.
  *
- * @param plugs when the plugs are due; those past their limit count as due today
+ * @param plugs when the plugs are due; those past their limit, or that nothing dates, count as due today
  */
 export function companions(
-  plugs: DueDates,
+  plugs: DueDates | null,
   others: readonly OtherComponent[],
   vehicle: { readonly today: PlainDate; readonly odometer: Odometer; readonly rate: UseRate | null },
   access: readonly BankAccess[],
 ): readonly Companion[] {
-  const when = plugs.p50 > vehicle.today ? plugs.p50 : vehicle.today;
+  const when = plugs && plugs.p50 > vehicle.today ? plugs.p50 : vehicle.today;
   const savedMinutes = openingMinutes(access);
   return others
     .map((other): Companion => {
@@ -68,6 +71,8 @@ export function companions(
         component: other.component,
         partNumber: other.partNumber,
         quantity: other.quantity,
+        installed: other.installed,
+        lifeNow: due({ ...vehicle, installed: other.installed, limits: other.limits }).lifeUsed,
         due: then.due,
         certainty: other.certainty,
         lifeUsed: then.lifeUsed,

@@ -5,6 +5,11 @@ import { EARLY_SHARE } from './policies';
 /** What the interval school makes of a limit: the share of it at which a plug counts as due. */
 export const dueShare = (intervalSchool: string): number => (intervalSchool === 'early' ? EARLY_SHARE : 1);
 
+const KM_PER_HOUR: Readonly<Record<string, number>> = { hours_40: 40, hours_60: 60, hours_not_counted: 0 };
+
+/** Distance that a metered engine hour counts as, km; 0: hours do not count. */
+export const kmPerHour = (hoursSchool: string): number => KM_PER_HOUR[hoursSchool] ?? 0;
+
 /** What the schools of new gaps and the electrode together allow. The sheet's own word comes before both. */
 export function regapPolicy(newGapsSchool: string, electrode: Electrode, sheetSays: RegapPolicy | null): RegapPolicy {
   if (electrode === 'multi_ground') return 'never';

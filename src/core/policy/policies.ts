@@ -17,6 +17,7 @@ export interface Policy {
 
 export const POLICY_IDS = [
   'interval',
+  'engine_hours',
   'thread_compound',
   'new_gaps',
   'reverse_bend',
@@ -35,7 +36,7 @@ export type PolicyId = (typeof POLICY_IDS)[number];
 
 const school = (id: string, name: string, reason: string, changes: string): School => ({ id, name, reason, changes });
 
-/** The fourteen choices on which the trade divides. */
+/** The choices on which the trade divides. */
 export const POLICIES: readonly Policy[] = [
   {
     id: 'interval',
@@ -60,6 +61,32 @@ export const POLICIES: readonly Policy[] = [
         'By evidence',
         'What the removed plugs of this fleet show is worth more than a general figure.',
         'The wear that was measured proposes a ceiling; a person adopts it. Until then due at the full interval.',
+      ),
+    ],
+  },
+  {
+    id: 'engine_hours',
+    name: 'Engine hours',
+    question: 'What does an hour on the hour meter count as?',
+    byDefault: 'hours_40',
+    schools: [
+      school(
+        'hours_40',
+        '40 km',
+        'About what a van covers in an hour of mixed driving.',
+        'Each metered hour counts as at least 40 km of life.',
+      ),
+      school(
+        'hours_60',
+        '60 km',
+        'Long idling in the cold fouls and wears faster than driving does.',
+        'Each metered hour counts as at least 60 km of life.',
+      ),
+      school(
+        'hours_not_counted',
+        'Not counted',
+        'The maker’s interval is given in distance; the severe interval holds the idling already.',
+        'Hours are kept and shown, and change no date.',
       ),
     ],
   },

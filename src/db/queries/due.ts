@@ -106,6 +106,7 @@ export interface DueRow {
   readonly failureCost: number;
   readonly pressure: number | null;
   readonly limitKm: number | null;
+  readonly limitBy: 'sheet' | 'shop';
   readonly limitMonths: number | null;
   readonly limitShare: number;
   readonly odometerUnit: 'km' | 'mi';
@@ -129,7 +130,7 @@ export async function loadDueRows(q: Querier, fleetId: string, ids: readonly str
       t.due_p_10::text as "dueP10", t.due_p_50::text as "dueP50", t.due_p_90::text as "dueP90",
       t.rate_km_per_day as "rateKmPerDay", t.rate_low_km_per_day as "rateLowKmPerDay", t.rate_high_km_per_day as "rateHighKmPerDay",
       t.rate_readings as "rateReadings", t.rate_borrowed as "rateBorrowed", t.failure_cost as "failureCost", t.pressure,
-      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare",
+      s.limit_km::float8 as "limitKm", coalesce(s.limit_by, 'sheet') as "limitBy", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare",
       v.odometer_unit as "odometerUnit", s.odometer_km::float8 as "odometerKm", s.odometer_on::text as "odometerOn",
       coalesce(s.suspect_readings, 0) as "suspectReadings", s.fitment_why as "fitmentWhy", p.number as "partNumber",
       w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"

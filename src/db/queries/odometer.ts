@@ -1,6 +1,6 @@
 import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
-import { odometerReadings, vehicles } from '../schema';
+import { engineHourReadings, odometerReadings, vehicles } from '../schema';
 
 export type NewReading = Omit<typeof odometerReadings.$inferInsert, 'fleetId' | 'createdAt'>;
 
@@ -68,6 +68,34 @@ export async function loadSuspects(q: Querier, fleetId: string) {
     order by r.read_on desc, v.unit_number limit 500`);
   return found.rows;
 }
+
+/** Readings of hour meters of some vehicles, whatever their state, in order of day. */
+export async function loadHourRows(q: Querier, fleetId: string, vehicleIds: readonly string[]) {
+  if (vehicleIds.length === 0) return [];
+  return q
+    .select()
+    .from(engineHourReadings)
+    .where(and(eq(engineHourReadings.fleetId, fleetId), inArray(engineHourReadings.vehicleId, [...vehicleIds])))
+    .orderBy(asc(engineHourReadings.readOn), asc(engineHourReadings.hours));
+}
+
+export const loadSuspectHours = (q: Querier, fleetId: string) =>
+  q
+    .select({
+      vehicleId: engineHourReadings.vehicleId,
+      unitNumber: vehicles.unitNumber,
+      name: vehicles.name,
+      readOn: engineHourReadings.readOn,
+      hours: engineHourReadings.hours,
+      asTyped: engineHourReadings.asTyped,
+      source: engineHourReadings.source,
+      doubt: engineHourReadings.doubt,
+    })
+    .from(engineHourReadings)
+    .innerJoin(vehicles, eq(vehicles.id, engineHourReadings.vehicleId))
+    .where(and(eq(engineHourReadings.fleetId, fleetId), eq(engineHourReadings.state, 'suspect')))
+    .orderBy(asc(engineHourReadings.readOn))
+    .limit(500);
 
 export interface ReadingKey {
   readonly vehicleId: string;

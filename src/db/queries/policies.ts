@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm';
+import type { Electrode } from '@/core/gap/check';
 import { POLICY_IDS, type PolicyChoice } from '@/core/policy/policies';
 import type { Querier } from '../client';
-import { policyChoices } from '../schema';
+import { electrodeCeilings, policyChoices } from '../schema';
 
 /** All choices of a fleet; those of a policy that is no longer known are left out. */
 export async function loadPolicyChoices(q: Querier, fleetId: string): Promise<readonly PolicyChoice[]> {
@@ -10,6 +11,14 @@ export async function loadPolicyChoices(q: Querier, fleetId: string): Promise<re
     const policy = POLICY_IDS.find((id) => id === row.policy);
     return policy ? [{ policy, scope: row.scope, scopeKey: row.scopeKey, school: row.school, why: row.why }] : [];
   });
+}
+
+/** The farthest that the shop lets plugs go, km, by electrode. */
+export type Ceilings = ReadonlyMap<Electrode, number>;
+
+export async function loadCeilings(q: Querier, fleetId: string): Promise<Ceilings> {
+  const rows = await q.select().from(electrodeCeilings).where(eq(electrodeCeilings.fleetId, fleetId));
+  return new Map(rows.map((row) => [row.electrode, row.km]));
 }
 
 /** Those that concern one vehicle. */

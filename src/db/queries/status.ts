@@ -1,7 +1,8 @@
 import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import { readVin } from '@/core/fitment/vin';
-import type { SiteClock } from '@/core/interval/due';
+import type { HourMeter, SiteClock } from '@/core/interval/due';
+import type { HourReading } from '@/core/odometer/engine-hours';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
 import type { Querier, Tx } from '../client';
@@ -53,6 +54,22 @@ export async function loadRecentReadings(
     where r.state = 'accepted' and r.read_on >= last.last_on - ${WINDOW_DAYS}::int
     group by r.vehicle_id`);
   return new Map(found.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 }))]));
+}
+
+/** Accepted readings of hour meters, in order of day. They are few: all of them are read. */
+export async function loadHourReadings(
+  q: Querier,
+  fleetId: string,
+  which: Which,
+): Promise<ReadonlyMap<string, readonly HourReading[]>> {
+  const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
+  const found = await q.execute<{ vehicle_id: string; days: number[]; hours: number[] }>(sql`
+    select vehicle_id, array_agg(read_on - date '1970-01-01' order by read_on, hours) as days,
+      array_agg(hours::float8 order by read_on, hours) as hours
+    from engine_hour_readings where fleet_id = ${fleetId} and state = 'accepted' ${narrowed} group by vehicle_id`);
+  return new Map(
+    found.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, hours: row.hours[i] ?? 0 }))]),
+  );
 }
 
 export async function countSuspects(q: Querier, fleetId: string, which: Which): Promise<ReadonlyMap<string, number>> {
@@ -131,7 +148,10 @@ export interface RecordedRow {
   readonly clocks: readonly SiteClock[];
   readonly failureCost: number;
   readonly wearCostPerPercent: number;
-  readonly deferredUntil: string | null;
+  readonly hourMeter: HourMeter | null;
+  readonly held: boolean;
+  readonly heldUntil: string | null;
+  readonly heldByFault: string | null;
 }
 
 /** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
@@ -143,7 +163,7 @@ export async function loadRecorded(q: Querier, fleetId: string, which: Which): P
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
       s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
-      h.until::text as "deferredUntil"
+      s.hour_meter as "hourMeter", h.id is not null as held, h.until::text as "heldUntil", h.fault as "heldByFault"
     from vehicles v
     join fleets f on f.id = v.fleet_id
     join depots d on d.id = v.depot_id

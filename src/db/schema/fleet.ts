@@ -14,9 +14,10 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { ELECTRODES } from '../../core/gap/check';
 import { user } from './auth';
 import { engineFamilies } from './catalogue';
-import { createdAt, day, fleetId, id, instant, km, version } from './columns';
+import { createdAt, day, fleetId, id, instant, km, list, version } from './columns';
 
 export const fleets = pgTable('fleets', {
   id: id(),
@@ -139,6 +140,19 @@ export const dutyCosts = pgTable(
     failureCost: integer().notNull(),
   },
   (t) => [unique().on(t.fleetId, t.dutyGroup), check('duty_costs_possible', sql`${t.failureCost} > 0`)],
+);
+
+/** The farthest that the shop lets plugs of one electrode go, whatever their sheet says. */
+export const electrodeCeilings = pgTable(
+  'electrode_ceilings',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    electrode: text({ enum: list(ELECTRODES) }).notNull(),
+    km: km().notNull(),
+    why: text().notNull(),
+  },
+  (t) => [unique().on(t.fleetId, t.electrode), check('electrode_ceilings_possible', sql`${t.km} > 0`)],
 );
 
 /** Who did what, when. Append-only: a trigger refuses update and delete. */

@@ -7,12 +7,13 @@ import {
   index,
   integer,
   jsonb,
+  numeric,
   pgTable,
   primaryKey,
   text,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { type Binding, CERTAINTIES, DUE_STATES, type SiteClock } from '../../core/interval/due';
+import { type Binding, CERTAINTIES, DUE_STATES, type HourMeter, type SiteClock } from '../../core/interval/due';
 import { createdAt, day, fleetId, instant, km, list } from './columns';
 import { vehicles } from './fleet';
 
@@ -52,6 +53,31 @@ export const odometerReadings = pgTable(
   ],
 );
 
+/** Hour meters, for engines that idle: kept like odometer readings, a doubtful one flagged and not used. */
+export const engineHourReadings = pgTable(
+  'engine_hour_readings',
+  {
+    vehicleId: uuid().notNull(),
+    readOn: day().notNull(),
+    hours: numeric({ precision: 7, scale: 1, mode: 'number' }).notNull(),
+    fleetId: fleetId(),
+    asTyped: text().notNull(),
+    source: text().notNull(),
+    state: text({ enum: ['accepted', 'suspect', 'rejected'] }).notNull(),
+    doubt: text({ enum: ['backwards', 'too_fast'] }),
+    settledBy: uuid(),
+    settledAt: instant(),
+    enteredBy: uuid(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.vehicleId, t.readOn, t.hours] }),
+    foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    index('engine_hour_readings_suspect').on(t.fleetId).where(sql`${t.state} = 'suspect'`),
+    check('engine_hour_readings_possible', sql`${t.hours} between 0 and 99999`),
+  ],
+);
+
 /** Where each vehicle stands, kept in step with its cause in the same transaction; `npm run rebuild-due` makes it anew. */
 export const vehicleStatus = pgTable(
   'vehicle_status',
@@ -70,7 +96,12 @@ export const vehicleStatus = pgTable(
     /** What would settle the fitment, or why there is none. */
     fitmentWhy: text(),
     specSheetId: uuid(),
+    hourMeter: jsonb().$type<HourMeter>(),
     limitKm: km(),
+    /** Whose distance it is: the sheet's, or the shop's ceiling for its electrode. */
+    limitBy: text({ enum: ['sheet', 'shop'] })
+      .notNull()
+      .default('sheet'),
     limitMonths: integer(),
     /** Share of the limits at which it counts as due: the school of the interval in force. */
     limitShare: doublePrecision().notNull().default(1),

@@ -210,8 +210,10 @@ export const deferrals = pgTable(
     fleetId: fleetId(),
     vehicleId: uuid().notNull(),
     component: text({ enum: ['plug'] }).notNull(),
-    /** The day before which it is not asked for. */
-    until: day().notNull(),
+    /** The day before which it is not asked for; null: nobody can say when the fault will be mended. */
+    until: day(),
+    /** Another fault that is to be mended first: it holds until someone says that it is. */
+    fault: text(),
     reason: text().notNull(),
     deferredBy: uuid().notNull(),
     deferredAt: instant().notNull(),
@@ -221,5 +223,6 @@ export const deferrals = pgTable(
   (t) => [
     foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
     uniqueIndex('deferrals_one_in_force').on(t.vehicleId, t.component).where(sql`${t.endedAt} is null`),
+    check('deferrals_end_somehow', sql`${t.until} is not null or ${t.fault} is not null`),
   ],
 );

@@ -33,6 +33,45 @@ export async function deferDue(
     return fail('invalid', `Nothing is deferred by more than ${MOST_MONTHS} months.`, {
       until: 'Give an earlier day.',
     });
+  return hold(deps, actor, vehicleIds, { until, fault: null, reason }, 'defer');
+}
+
+export const blockInput = z.object({
+  vehicleId: z.uuid(),
+  fault: z.string().trim().min(3, 'Say which fault, in a few words.').max(200),
+  /** When it is expected to be mended; empty: nobody can say. */
+  until: z
+    .string()
+    .trim()
+    .refine((day) => day === '' || isPlainDate(day), 'Give a day as 2026-12-31, or leave it empty.')
+    .default(''),
+  reason: z.string().trim().max(300).default(''),
+});
+
+/**
+ * Another fault is to be mended before this work: an exhaust leak or a lean code would be read off the new plugs as well.
+ * The due date moves with that job; it holds until somebody says that the fault is mended.
+ */
+export async function blockByFault(
+  deps: Deps,
+  actor: Actor,
+  { vehicleId, fault, until, reason }: z.output<typeof blockInput>,
+): Promise<Outcome<{ readonly deferred: number }>> {
+  const refused = refusal(actor, 'defer work');
+  if (refused) return refused;
+  if (until !== '' && until <= deps.today())
+    return fail('invalid', 'The day must lie ahead.', { until: 'Give a day to come, or leave it empty.' });
+  return hold(deps, actor, [vehicleId], { until: until || null, fault, reason }, 'block');
+}
+
+/** Puts a hold on some vehicles in the place of the one they had. */
+async function hold(
+  deps: Deps,
+  actor: Actor,
+  vehicleIds: readonly string[],
+  held: Pick<typeof deferrals.$inferInsert, 'until' | 'fault' | 'reason'>,
+  action: 'defer' | 'block',
+): Promise<Outcome<{ readonly deferred: number }>> {
   return deps.db.transaction(async (tx) => {
     const ids = [...new Set(vehicleIds)];
     const own = await tx
@@ -46,29 +85,28 @@ export async function deferDue(
       .where(and(inArray(deferrals.vehicleId, ids), isNull(deferrals.endedAt)));
     await tx.insert(deferrals).values(
       ids.map((vehicleId) => ({
+        ...held,
         fleetId: actor.fleetId,
         vehicleId,
         component: 'plug' as const,
-        until,
-        reason,
         deferredBy: actor.personId,
         deferredAt: deps.now(),
       })),
     );
-    await weigh(tx, actor.fleetId, today, ids);
+    await weigh(tx, actor.fleetId, deps.today(), ids);
     await writeAudit(tx, {
       fleetId: actor.fleetId,
       personId: actor.personId,
-      action: 'defer',
+      action,
       entity: 'vehicle',
       entityId: ids[0] ?? '',
-      changes: { vehicles: ids, until, reason },
+      changes: { vehicles: ids, ...held },
     });
     return ok({ deferred: ids.length });
   });
 }
 
-/** Takes a deferral back: the due date stands where it stood. */
+/** Takes a deferral back, or says that the other fault is mended: the due date stands where it stood. */
 export async function takeBackDeferral(
   deps: Deps,
   actor: Actor,
@@ -90,10 +128,19 @@ export async function takeBackDeferral(
       action: 'take back deferral',
       entity: 'vehicle',
       entityId: vehicleId,
-      changes: { until: held.until, reason: held.reason },
+      changes: { until: held.until, fault: held.fault, reason: held.reason },
     });
     return ok(null);
   });
+}
+
+/** The other fault that a vehicle waits for; null: none. */
+export async function blockingFault(tx: Tx, vehicleId: string): Promise<string | null> {
+  const [held] = await tx
+    .select({ fault: deferrals.fault })
+    .from(deferrals)
+    .where(and(eq(deferrals.vehicleId, vehicleId), isNull(deferrals.endedAt)));
+  return held?.fault ?? null;
 }
 
 export async function endDeferral(tx: Tx, vehicleId: string, now: Date): Promise<void> {

@@ -31,6 +31,8 @@ export interface DueItem {
   readonly failureCost: number;
   readonly binds: Binding | null;
   readonly limitKm: number | null;
+  /** Whose distance: the sheet's, or the shop's ceiling for the electrode. */
+  readonly limitBy: 'sheet' | 'shop';
   readonly limitMonths: number | null;
   /** Below 1 under the school of early change. */
   readonly limitShare: number;
@@ -147,9 +149,9 @@ export async function viewDue(deps: Deps, actor: Actor, vehicleId: string): Prom
 }
 
 function sumOf(row: RecordedRow, { worst, rate }: Standing, today: PlainDate): readonly SumLine[] {
-  const { odometer, limits } = recordedOf(row);
+  const { odometer, limits, meter } = recordedOf(row);
   if (!worst || !odometer) return [];
-  return dueSum({ today, odometer, rate, installed: worst.site.installed, limits });
+  return dueSum({ today, odometer, rate, installed: worst.site.installed, limits, meter });
 }
 
 const toItem = (row: DueRow): DueItem => ({
@@ -166,6 +168,7 @@ const toItem = (row: DueRow): DueItem => ({
   failureCost: row.failureCost,
   binds: row.binds,
   limitKm: row.limitKm,
+  limitBy: row.limitBy,
   limitMonths: row.limitMonths,
   limitShare: row.limitShare,
   certainty: row.certainty,

@@ -1,18 +1,20 @@
-import { fromDayNumber, type PlainDate } from '@/core/calendar/plain-date';
+import { dayNumber, fromDayNumber, type PlainDate } from '@/core/calendar/plain-date';
 import { layoutOf, type Site } from '@/core/engine/layout';
 import { type Fitment, matcher, type QuestionKey } from '@/core/fitment/match';
 import type { Certainty, SiteClock } from '@/core/interval/due';
+import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
 import { ownRate, type Reading } from '@/core/odometer/use-rate';
-import { dueShare } from '@/core/policy/apply';
+import { dueShare, kmPerHour } from '@/core/policy/apply';
 import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
 import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
-import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
+import { type Ceilings, choicesFor, loadCeilings, loadPolicyChoices } from '@/db/queries/policies';
 import {
   countSuspects,
   holdFleet,
   loadCurrentPlugs,
+  loadHourReadings,
   loadRecentReadings,
   loadVehicleKeys,
   type StatusRow,
@@ -43,6 +45,8 @@ export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, w
   const fitted = groupBy(await loadCurrentPlugs(tx, fleetId, which), (row) => row.vehicleId);
   const familyById = new Map(families.map((family) => [family.id, family]));
   const choices = await loadPolicyChoices(tx, fleetId);
+  const hours = await loadHourReadings(tx, fleetId, which);
+  const ceilings = await loadCeilings(tx, fleetId);
   const fitmentOf = matcher(specs, new Map(families.map((family) => [family.id, family.variants])));
   const rows = vehicles.flatMap((vehicle) => {
     const family = familyById.get(vehicle.engineFamilyId);
@@ -56,6 +60,8 @@ export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, w
         readings.get(vehicle.id) ?? [],
         suspects.get(vehicle.id) ?? 0,
         fitted.get(vehicle.id) ?? [],
+        hours.get(vehicle.id) ?? [],
+        ceilings,
       ),
     ];
   });
@@ -114,6 +120,8 @@ function statusOf(
   readings: readonly Reading[],
   suspectReadings: number,
   fitted: readonly Fitted[],
+  hours: readonly HourReading[],
+  ceilings: Ceilings,
 ): StatusRow {
   const spec = fitment.kind === 'match' ? fitment.spec : null;
   return {
@@ -123,11 +131,25 @@ function statusOf(
     fitment: fitment.kind,
     fitmentWhy: whyNoMatch(fitment),
     specSheetId: spec?.id ?? null,
-    limitKm: (vehicle.severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null,
+    hourMeter: hourMeter(hours, kmPerHour(policyInForce('engine_hours', choices).school.id)),
+    ...distanceLimit(vehicle, spec, ceilings),
     limitMonths: spec?.intervalMonths ?? null,
     limitShare: dueShare(policyInForce('interval', choices).school.id),
-    clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted),
+    clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted, hours),
   };
+}
+
+/** The least of the sheet's interval for its duty and the shop's ceiling for its electrode. */
+function distanceLimit(
+  { severeDuty }: Pick<Vehicle, 'severeDuty'>,
+  spec: SpecSheet | null,
+  ceilings: Ceilings,
+): Pick<StatusRow, 'limitKm' | 'limitBy'> {
+  const bySheet = (severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null;
+  const ceiling = spec?.part.electrode ? ceilings.get(spec.part.electrode) : undefined;
+  return spec && ceiling !== undefined && (bySheet === null || ceiling < bySheet)
+    ? { limitKm: ceiling, limitBy: 'shop' }
+    : { limitKm: bySheet, limitBy: 'sheet' };
 }
 
 /** In words, what keeps a vehicle from a firm match; null for a match. */
@@ -157,13 +179,20 @@ export const QUESTIONS: Readonly<Record<QuestionKey, string>> = {
 };
 
 /** A site with no record is taken as fitted when the vehicle was new, and marked so. */
-function distinctClocks(vehicle: Vehicle, sites: readonly Site[], fitted: readonly Fitted[]): SiteClock[] {
+function distinctClocks(
+  vehicle: Vehicle,
+  sites: readonly Site[],
+  fitted: readonly Fitted[],
+  hours: readonly HourReading[],
+): SiteClock[] {
   const bySite = new Map(fitted.map((row) => [`${row.cylinder}${row.position}`, row]));
   const clocks = new Map<string, SiteClock>();
   for (const { cylinder, position } of sites) {
     const row = bySite.get(`${cylinder}${position}`);
     const certainty: Certainty = row ? leastCertain(row.installedOnCertainty, row.installedKmCertainty) : 'assumed';
-    const installed = row ? { on: row.installedOn, km: row.installedKm } : { on: vehicle.inServiceOn, km: 0 };
+    const installed = row
+      ? { on: row.installedOn, km: row.installedKm, hours: hoursOn(hours, dayNumber(row.installedOn)) }
+      : { on: vehicle.inServiceOn, km: 0, hours: 0 };
     const key = `${installed.on} ${installed.km} ${certainty}`;
     if (!clocks.has(key)) clocks.set(key, { cylinder, position, installed, certainty });
   }

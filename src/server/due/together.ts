@@ -1,6 +1,6 @@
 import { and, eq, isNull, ne } from 'drizzle-orm';
 import { layoutOf } from '@/core/engine/layout';
-import { quantityOf } from '@/core/engine/quantities';
+import { placesOf, quantityOf } from '@/core/engine/quantities';
 import { match } from '@/core/fitment/match';
 import type { Installed, Odometer } from '@/core/interval/due';
 import { type Companion, companions, type OtherComponent } from '@/core/interval/together';
@@ -22,7 +22,7 @@ export async function companionsOf(
   family: EngineFamily,
   item: Pick<DueItem, 'due' | 'odometerKm' | 'odometerOn'> & { readonly rate: UseRate | null },
 ): Promise<readonly Companion[]> {
-  if (!item.due || item.odometerKm === null || item.odometerOn === null) return [];
+  if (item.odometerKm === null || item.odometerOn === null) return [];
   const odometer: Odometer = { on: item.odometerOn, km: item.odometerKm };
   const sheets = (await loadSheets(q, vehicle.fleetId, today)).filter(
     (sheet) => sheet.engineFamilyId === family.id && sheet.component !== 'plug',
@@ -47,7 +47,10 @@ export async function companionsOf(
     const { spec } = fitment;
     const distanceKm = (vehicle.severeDuty ? spec.intervalSevereKm : null) ?? spec.intervalKm;
     if (distanceKm === null && spec.intervalMonths === null) return [];
-    const [oldest] = [...(fitted.get(component) ?? [])].sort((a, b) => a.installedKm - b.installedKm);
+    const here = fitted.get(component) ?? [];
+    // Where one of them has no record, that one speaks for them: it is as old as the vehicle until someone knows better.
+    const whole = here.length >= placesOf(layout, component, layout.sites).length;
+    const [oldest] = whole ? [...here].sort((a, b) => a.installedKm - b.installedKm) : [];
     const installed: Installed = oldest
       ? { on: oldest.installedOn, km: oldest.installedKm }
       : { on: vehicle.inServiceOn, km: 0 };

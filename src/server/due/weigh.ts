@@ -27,7 +27,8 @@ export const recordedOf = (row: RecordedRow): Recorded => ({
   ownRate: ownRateOf(row),
   limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
   clocks: row.clocks,
-  deferredUntil: row.deferredUntil,
+  meter: row.hourMeter,
+  hold: row.held ? { until: row.heldUntil, fault: row.heldByFault } : null,
 });
 
 export const moneyOf = ({ failureCost, wearCostPerPercent }: RecordedRow) => ({ failureCost, wearCostPerPercent });

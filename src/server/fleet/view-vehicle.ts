@@ -8,7 +8,7 @@ import { POLICY_IDS, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, type SpecSheet } from '@/db/queries/catalogue';
-import { loadReadings } from '@/db/queries/odometer';
+import { loadHourRows, loadReadings } from '@/db/queries/odometer';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { listWorkOrderRows, loadCoils, loadFittedPlugs } from '@/db/queries/work-orders';
 import { depots, vehicles } from '@/db/schema';
@@ -30,9 +30,10 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
   const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
   if (!found) return notFound('vehicle');
   const { vehicle, family, specs, fitment, blockers } = found;
-  const [readings, fitted, orders, due, [depot], history, choices, coilRows, { graph, byKey }, deferred, costs] =
+  const [readings, hours, fitted, orders, due, [depot], history, choices, coilRows, { graph, byKey }, deferred, costs] =
     await Promise.all([
       loadReadings(deps.db, actor.fleetId, vehicleId),
+      loadHourRows(deps.db, actor.fleetId, [vehicleId]),
       loadFittedPlugs(deps.db, vehicleId),
       listWorkOrderRows(deps.db, actor.fleetId, { vehicleId }),
       viewDue(deps, actor, vehicleId),
@@ -61,6 +62,7 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
     answers: history.filter((entry) => entry.action === 'answer'),
     policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
     readings,
+    hours,
     fitted,
     coils: coilsOf(coilRows),
     current: fitment.kind === 'match' ? currentOf(graph, byKey, fitment.spec.part) : null,

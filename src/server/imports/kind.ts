@@ -12,6 +12,7 @@ export const IMPORT_KINDS = [
   'spec-sheets',
   'vehicles',
   'odometer',
+  'engine-hours',
   'service-history',
 ] as const;
 export type ImportKindName = (typeof IMPORT_KINDS)[number];

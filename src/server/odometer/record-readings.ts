@@ -11,10 +11,11 @@ import { insertReadings, loadReadingsOf, type NewReading } from '@/db/queries/od
 import { vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { refreshOdometers } from '../due/refresh-status';
+import { refreshOdometers, refreshStatus } from '../due/refresh-status';
 import type { Outcome } from '../failure';
 import { doubtText } from './doubt-text';
 import { judgeReadings, lifeKm } from './judge';
+import { HOUR_DOUBTS, isHours, judgeHours, keepJudged, type NewHours, readHours } from './record-hours';
 
 export const readingsInput = z.object({
   readings: z
@@ -38,6 +39,8 @@ export interface RecordedReading {
   /** `known`: it was here already; `refused`: nothing was kept, and the message says why. */
   readonly state: 'accepted' | 'suspect' | 'known' | 'refused';
   readonly km: number | null;
+  /** Of an hour meter, where the text says hours. */
+  readonly hours?: number;
   readonly message: string;
 }
 
@@ -59,15 +62,76 @@ export async function recordReadings(
   if (refused) return refused;
   return deps.db.transaction(async (tx) => {
     const byNumber = await lockVehicles(tx, actor, readings);
-    const read = readings.map((reading) => readOne(reading, byNumber.get(reading.unitNumber), deps.today(), actor));
+    const hours = await recordHours(
+      deps,
+      tx,
+      actor,
+      readings.filter((reading) => isHours(reading.text)),
+      byNumber,
+    );
+    const read = readings
+      .filter((reading) => !isHours(reading.text))
+      .map((reading) => readOne(reading, byNumber.get(reading.unitNumber), deps.today(), actor));
     const ready = read.flatMap((result) => (result.ok ? [result.value] : []));
     const judged = await judgeAll(tx, actor, ready);
     const added = ready
       .filter((row) => judged.get(row)?.state !== 'known')
       .map((row) => toInsert(row, judged.get(row)));
     if (added.length > 0) await keep(deps, tx, actor, added);
-    return ok(read.map((result) => (result.ok ? resultOf(result.value, judged.get(result.value)) : result.error)));
+    const told = read.map((result) => (result.ok ? resultOf(result.value, judged.get(result.value)) : result.error));
+    const [driven, ran] = [told.values(), hours.values()];
+    return ok(readings.flatMap(({ text }) => (isHours(text) ? ran : driven).next().value ?? []));
   });
+}
+
+/** Those of hour meters: the text says so. @returns a result for each, in the order sent */
+async function recordHours(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  readings: ReadingsInput['readings'],
+  byNumber: ReadonlyMap<string, Vehicle>,
+): Promise<readonly RecordedReading[]> {
+  const read = readings.map((reading) => readHourMeter(reading, byNumber.get(reading.unitNumber), deps.today()));
+  const judged = await judgeHours(
+    tx,
+    actor.fleetId,
+    read.flatMap((result) => (result.ok ? [result.value] : [])),
+  );
+  const touched = await keepJudged(tx, actor.fleetId, actor.personId, judged);
+  await refreshStatus(tx, actor.fleetId, deps.today(), touched);
+  const added = judged.filter((row) => row.state !== 'known');
+  if (added.length > 0)
+    await writeAudit(tx, {
+      fleetId: actor.fleetId,
+      personId: actor.personId,
+      action: 'record',
+      entity: 'engine-hours',
+      entityId: added.length === 1 ? (added[0]?.vehicleId ?? '') : `${added.length} readings`,
+      changes: { readings: added.length, suspect: added.filter((row) => row.state === 'suspect').length },
+    });
+  const told = judged.values();
+  return read.map((result, i): RecordedReading => {
+    if (!result.ok) return result.error;
+    const { unitNumber = '', on = '' } = readings[i] ?? {};
+    const { state = 'known', doubt = null, hours } = told.next().value ?? {};
+    const message =
+      state === 'known' ? 'already here' : doubt ? `kept as suspect: ${HOUR_DOUBTS[doubt]}` : 'engine hours accepted';
+    return { unitNumber, on, state, km: null, hours, message };
+  });
+}
+
+function readHourMeter(
+  { unitNumber, on, text, source }: ReadingsInput['readings'][number],
+  vehicle: Vehicle | undefined,
+  today: string,
+): Result<NewHours, RecordedReading> {
+  const no = (message: string) => err<RecordedReading>({ unitNumber, on, state: 'refused', km: null, message });
+  if (!vehicle) return no(`There is no unit ${unitNumber}.`);
+  if (on > today) return no(`${on} is in the future.`);
+  const hours = readHours(text);
+  if (hours === null) return no(`“${text}” is not what an hour meter shows. Write hours such as 4210.5 h.`);
+  return ok({ vehicleId: vehicle.id, readOn: on, hours, asTyped: text, source });
 }
 
 async function lockVehicles(tx: Tx, actor: Actor, readings: ReadingsInput['readings']) {

@@ -64,7 +64,7 @@ export async function chooseSchool(
         chosenBy: actor.personId,
         chosenAt: deps.now(),
       });
-    if (input.policy === 'interval')
+    if (input.policy === 'interval' || input.policy === 'engine_hours')
       await refreshStatus(
         tx,
         actor.fleetId,

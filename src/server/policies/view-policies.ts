@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm';
 import { POLICIES, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
-import { loadPolicyChoices } from '@/db/queries/policies';
+import { loadCeilings, loadPolicyChoices } from '@/db/queries/policies';
 import { vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
@@ -30,6 +30,7 @@ export async function viewPolicies(deps: Deps, actor: Actor) {
           return school ? [{ scope: choice.scope, of, school, why: choice.why }] : [];
         }),
     })),
+    ceilings: await loadCeilings(deps.db, actor.fleetId),
     groups: [...new Set(fleet.map((vehicle) => vehicle.dutyGroup))].sort(),
   });
 }

@@ -9,6 +9,7 @@ import { workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
+import { blockingFault } from '../due/defer';
 import { whyNoMatch } from '../due/refresh-status';
 import { fail, notFound, type Outcome } from '../failure';
 
@@ -38,6 +39,12 @@ export async function openWorkOrder(
         return fail(
           'conflict',
           `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Settle it on the vehicle's page.`,
+        );
+      const fault = await blockingFault(tx, vehicle.id);
+      if (fault)
+        return fail(
+          'conflict',
+          `Unit ${vehicle.unitNumber} waits for another fault: ${fault}. New plugs would be read by a fault that is not theirs. Say on its page when it is mended.`,
         );
       const releaseReason = input.releaseReason?.trim() ?? '';
       if (blockers.length > 0 && releaseReason.length < 3)

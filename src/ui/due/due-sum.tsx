@@ -43,6 +43,11 @@ export function lineText(line: SumLine, system: UnitSystem): LineText {
       return { words: `Worst site fitted on ${dateText(line.on)} at`, figure: `− ${km(line.km)}` };
     case 'covered':
       return { words: 'Covered by its plug', figure: km(line.km), total: true };
+    case 'ran':
+      return {
+        words: `Engine hours since, ${Math.round(line.hours).toLocaleString('en')} h at ${km(line.kmPerHour)} an hour`,
+        figure: km(line.km),
+      };
     case 'limit':
       return {
         words: line.share < 1 ? `Limit: early, ${percentText(line.share)} of ${km(line.fullKm)}` : 'Limit of distance',
@@ -62,6 +67,10 @@ export function lineText(line: SumLine, system: UnitSystem): LineText {
         figure: dateText(line.on),
       };
     case 'due':
-      return { words: `Due by ${line.by}`, figure: dateText(line.on), total: true };
+      return {
+        words: `Due by ${line.by === 'hours' ? 'engine hours' : line.by}`,
+        figure: dateText(line.on),
+        total: true,
+      };
   }
 }

@@ -10,6 +10,7 @@ export const STATE_WORDS: Readonly<Record<DueState, string>> = {
   'no-match': 'No firm match',
   'no-odometer': 'No reading',
   deferred: 'Deferred',
+  blocked: 'Another fault first',
   'no-date': 'No date',
 };
 
@@ -19,8 +20,15 @@ export function bindingText(
     binds,
     limitKm,
     limitMonths,
+    limitBy = 'sheet',
     limitShare = 1,
-  }: { binds: Binding | null; limitKm: number | null; limitMonths: number | null; limitShare?: number },
+  }: {
+    binds: Binding | null;
+    limitKm: number | null;
+    limitMonths: number | null;
+    limitBy?: 'sheet' | 'shop';
+    limitShare?: number;
+  },
   system: UnitSystem,
 ): string {
   if (binds === null) return '–';
@@ -28,7 +36,12 @@ export function bindingText(
     binds === 'time'
       ? `${Number(((limitMonths ?? 0) * share).toFixed(1))} months`
       : distanceText(limitKm === null ? null : limitKm * share, system);
-  return limitShare < 1 ? `${text(limitShare)} (early, ${percentText(limitShare)})` : text(1);
+  const notes = [
+    limitShare < 1 && `early, ${percentText(limitShare)}`,
+    binds === 'hours' && 'by engine hours',
+    binds !== 'time' && limitBy === 'shop' && 'the shop’s ceiling',
+  ].filter(Boolean);
+  return `${text(limitShare)}${notes.length > 0 ? ` (${notes.join('; ')})` : ''}`;
 }
 
 /** What the date rests on, in one line. */

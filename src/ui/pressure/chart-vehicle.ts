@@ -20,6 +20,7 @@ export const withHeat = <T extends object>(points: readonly T[]): readonly (T & 
 
 export function dueText({ state, certainty, p10, p50, p90 }: ChartVehicle): string {
   if (state === 'deferred') return `deferred to ${dateText(p50)}`;
+  if (state === 'blocked') return 'another fault first';
   if (certainty === 'assumed' && state === 'inspect') return 'history assumed: look first';
   if (p50 === null) return 'nothing dates it';
   const span = p10 && p90 && p10 !== p90 ? ` (${spanText(p10, p90)})` : '';

@@ -5,6 +5,7 @@ import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
 import { playInput, playTelematics } from '@/server/odometer/play-feed';
 import { readingsInput, recordReadings } from '@/server/odometer/record-readings';
+import { settleHours, settleHoursInput } from '@/server/odometer/settle-hours';
 import { settleInput, settleReadings } from '@/server/odometer/settle-readings';
 import type { PlayAnswer } from '@/ui/odometer/feed-player';
 import type { WalkAnswer } from '@/ui/odometer/yard-walk';
@@ -24,6 +25,12 @@ export async function settleAction(data: FormData): Promise<ActionAnswer> {
   return answer(await settleReadings(deps(), await requireActor(), input.data), ({ settled, cleared }) => ({
     message: `Settled ${settled}${cleared > 0 ? `; ${cleared} more follow now and count again` : ''}.`,
   }));
+}
+
+export async function settleHoursAction(data: FormData): Promise<ActionAnswer> {
+  const input = settleHoursInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await settleHours(deps(), await requireActor(), input.data), () => ({ message: 'Settled.' }));
 }
 
 export async function yardWalkAction(

@@ -3,6 +3,8 @@ import { requireActor } from '@/app/actor';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listSuspects, type SuspectGroup } from '@/server/odometer/list-suspects';
+import { HOUR_DOUBTS } from '@/server/odometer/record-hours';
+import { listSuspectHours } from '@/server/odometer/settle-hours';
 import { dateText, distanceText, type UnitSystem } from '@/ui/format/format';
 import { CAUSE_WORDS } from '@/ui/odometer/cause-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -10,7 +12,7 @@ import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
-import { settleAction } from './actions';
+import { settleAction, settleHoursAction } from './actions';
 import { ODOMETER_PLACES } from './places';
 
 export const metadata = { title: 'Odometer' };
@@ -22,7 +24,9 @@ export default async function OdometerPage() {
   const actor = await requireActor();
   const groups = await listSuspects(deps(), actor);
   if (!groups.ok) return <Empty>{groups.error.message}</Empty>;
-  const count = groups.value.reduce((sum, group) => sum + group.items.length, 0);
+  const hours = await listSuspectHours(deps(), actor);
+  if (!hours.ok) return <Empty>{hours.error.message}</Empty>;
+  const count = groups.value.reduce((sum, group) => sum + group.items.length, hours.value.length);
   const settle = may(actor, 'settle odometer readings');
   return (
     <>
@@ -30,6 +34,7 @@ export default async function OdometerPage() {
         <strong>{count}</strong> suspect reading{count === 1 ? '' : 's'}, kept but not used until someone settles them
       </PageHead>
       <SubNav label="Odometer" places={ODOMETER_PLACES} />
+      <SuspectHours rows={hours.value} settle={settle} />
       {count === 0 && <Empty>Nothing is doubtful. What cannot follow from a vehicle’s history will stand here.</Empty>}
       {groups.value.map((group) => (
         <Section key={group.cause} title={CAUSE_WORDS[group.cause] ?? group.cause} aside={`${group.items.length}`}>
@@ -103,5 +108,44 @@ function SuspectRow({ item, system, settle }: { item: Suspect; system: UnitSyste
         </ActionForm>
       )}
     </Box>
+  );
+}
+
+type SuspectHour = Extract<Awaited<ReturnType<typeof listSuspectHours>>, { ok: true }>['value'][number];
+
+function SuspectHours({ rows, settle }: { rows: readonly SuspectHour[]; settle: boolean }) {
+  if (rows.length === 0) return null;
+  return (
+    <Section title="Hour meters" aside={`${rows.length}`}>
+      {rows.map((row) => (
+        <Box key={`${row.vehicleId} ${row.readOn} ${row.hours}`} py="3" borderBottom="1px solid" borderColor="hair">
+          <TextLink href={`/vehicles/${row.vehicleId}`}>
+            {row.unitNumber} {row.name}
+          </TextLink>{' '}
+          on {dateText(row.readOn)}: <Code>{row.asTyped}</Code>{' '}
+          <Box as="span" color="soft">
+            ({row.source})
+          </Box>
+          <Box color="soft" fontSize="sm">
+            It {row.doubt === 'backwards' ? HOUR_DOUBTS.backwards : `is ${HOUR_DOUBTS.too_fast}`}.
+          </Box>
+          {settle && (
+            <ActionForm action={settleHoursAction}>
+              <input type="hidden" name="vehicleId" value={row.vehicleId} />
+              <input type="hidden" name="readOn" value={row.readOn} />
+              <input type="hidden" name="hours" value={row.hours} />
+              <Flex gap="2" mt="2">
+                <SubmitButton name="how" value="accepted">
+                  Accept as read
+                </SubmitButton>
+                <SubmitButton name="how" value="rejected">
+                  Reject
+                </SubmitButton>
+              </Flex>
+            </ActionForm>
+          )}
+        </Box>
+      ))}
+    </Section>
   );
 }

@@ -1,15 +1,16 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { ELECTRODES } from '@/core/gap/check';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewPolicies } from '@/server/policies/view-policies';
-import { SCOPE_WORDS } from '@/ui/catalogue/words';
+import { ELECTRODE_WORDS, SCOPE_WORDS } from '@/ui/catalogue/words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { ENGINE_PLACES } from '../engines/places';
-import { chooseSchoolAction } from './actions';
+import { chooseSchoolAction, setCeilingAction } from './actions';
 
 export const metadata = { title: 'Shop policies' };
 
@@ -28,10 +29,50 @@ export default async function PoliciesPage() {
         both, a vehicle all. The manufacturer’s service information comes first.
       </PageHead>
       <SubNav label="Engines" places={ENGINE_PLACES} />
+      <Ceilings ceilings={view.value.ceilings} choose={choose} />
       {view.value.policies.map((item) => (
         <PolicySection key={item.inForce.policy.id} item={item} groups={view.value.groups} choose={choose} />
       ))}
     </>
+  );
+}
+
+/** How far the shop lets plugs of each electrode go, whatever their sheet says. */
+function Ceilings({ ceilings, choose }: { ceilings: View['ceilings']; choose: boolean }) {
+  return (
+    <Section
+      title="Ceilings of distance"
+      aside="the least of the sheet’s interval and the shop’s ceiling binds, and the vehicle says which"
+      id="ceilings"
+    >
+      {ELECTRODES.map((electrode) => {
+        const km = ceilings.get(electrode);
+        return (
+          <Box key={electrode}>
+            {ELECTRODE_WORDS[electrode]}: <strong>{km ? `${km.toLocaleString('en')} km` : 'no ceiling'}</strong>
+          </Box>
+        );
+      })}
+      {choose && (
+        <details>
+          <summary>Set a ceiling</summary>
+          <Box mt="2" maxW="760px">
+            <ActionForm action={setCeilingAction}>
+              <Grid templateColumns={{ base: '1fr', md: '1fr 1fr 2fr' }} columnGap="4">
+                <SelectField
+                  name="electrode"
+                  label="Electrode"
+                  choices={ELECTRODES.map((value) => ({ value, label: ELECTRODE_WORDS[value] }))}
+                />
+                <TextField name="km" label="km" inputMode="numeric" hint="empty: no ceiling" />
+                <TextField name="why" label="Why" />
+              </Grid>
+              <SubmitButton>Set</SubmitButton>
+            </ActionForm>
+          </Box>
+        </details>
+      )}
+    </Section>
   );
 }
 

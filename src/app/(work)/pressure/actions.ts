@@ -4,7 +4,7 @@ import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
 import { costsInput, setCosts } from '@/server/due/costs';
-import { deferDue, deferInput, takeBackDeferral } from '@/server/due/defer';
+import { blockByFault, blockInput, deferDue, deferInput, takeBackDeferral } from '@/server/due/defer';
 import { openWorkOrders } from '@/server/work-orders/open-work-order';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
@@ -24,6 +24,12 @@ export async function deferAction(data: FormData): Promise<ActionAnswer> {
   return answer(await deferDue(deps(), await requireActor(), input.data), ({ deferred }) => ({
     message: `${deferred} deferred.`,
   }));
+}
+
+export async function blockAction(data: FormData): Promise<ActionAnswer> {
+  const input = blockInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await blockByFault(deps(), await requireActor(), input.data), () => ({ message: 'Kept.' }));
 }
 
 export async function takeBackAction(data: FormData): Promise<ActionAnswer> {

@@ -183,7 +183,7 @@ const dueInput = z.object({
 const dueOutput = z.object({
   odometer_now_km: z.number(),
   life_used: z.number(),
-  binds: z.enum(['distance', 'time']),
+  binds: z.enum(['distance', 'hours', 'time']),
   due: z.object({ p10: z.string(), p50: z.string(), p90: z.string() }).nullable(),
   rate_km_per_day: z.number().nullable(),
   borrowed: z.boolean(),

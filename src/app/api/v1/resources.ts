@@ -48,7 +48,7 @@ export const dueItem = z.object({
   part_number: z.string().nullable(),
   state: z.string(),
   life_used: z.number().nullable(),
-  binds: z.enum(['distance', 'time']).nullable(),
+  binds: z.enum(['distance', 'hours', 'time']).nullable(),
   limit_km: z.number().nullable(),
   limit_months: z.number().nullable(),
   history: z.string().nullable(),

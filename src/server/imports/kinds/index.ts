@@ -1,6 +1,7 @@
 import { IMPORT_KINDS, type ImportKind, type ImportKindName } from '../kind';
 import { crossReferencesKind } from './cross-references';
 import { engineFamiliesKind } from './engine-families';
+import { engineHoursKind } from './engine-hours';
 import { numberCodesKind } from './number-codes';
 import { odometerKind } from './odometer';
 import { partsKind } from './parts';
@@ -18,6 +19,7 @@ const KINDS: Readonly<Record<ImportKindName, ImportKind>> = {
   'spec-sheets': specSheetsKind,
   vehicles: vehiclesKind,
   odometer: odometerKind,
+  'engine-hours': engineHoursKind,
   'service-history': serviceHistoryKind,
 };
 

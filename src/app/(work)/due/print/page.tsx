@@ -15,7 +15,7 @@ export const metadata = { title: 'Due, by depot' };
 type Search = Promise<Record<string, string | undefined>>;
 
 /** Without a state chosen, paper gets what wants work: nobody pins up the rest. */
-const WANTS_WORK: ReadonlySet<string> = new Set(['past', 'soon', 'inspect', 'deferred']);
+const WANTS_WORK: ReadonlySet<string> = new Set(['past', 'soon', 'inspect', 'deferred', 'blocked']);
 const HIDDEN = new Set(['depot', 'sure'] as const);
 
 /** The due list on paper: a sheet for each depot. */

@@ -3,8 +3,9 @@ import { requireActor } from '@/app/actor';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { sideWords } from '@/core/engine/sides';
 import { readVin, yearContradiction } from '@/core/fitment/vin';
+import { kmPerHour } from '@/core/policy/apply';
 import { turnAngle } from '@/core/torque/plan';
-import { may } from '@/server/access';
+import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
@@ -12,6 +13,7 @@ import { DueSum } from '@/ui/due/due-sum';
 import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
 import { dateText, distanceText, gapText, instantText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -19,6 +21,7 @@ import { OdometerChart } from '@/ui/vehicle/odometer-chart';
 import { ORDER_STATES, SOURCE_WORDS } from '@/ui/work-orders/order-words';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { openWorkOrderAction } from '../../work-orders/actions';
+import { recordReadingAction } from '../actions';
 import { CoilsSection } from './coils-section';
 import { FitmentNotice, Held } from './fitment-notice';
 import { PoliciesSection } from './policies-section';
@@ -89,14 +92,14 @@ export default async function VehiclePage({ params }: Props) {
           </Section>
         </Box>
         <Box minW="0">
-          <OdometerSection view={view.value} system={system} />
+          <OdometerSection view={view.value} system={system} actor={actor} />
           {due.sum.length > 0 && (
             <Section title="How the date comes about" aside="to check with a pencil">
               <DueSum lines={due.sum} system={system} />
             </Section>
           )}
           <PressureSection view={view.value} actor={actor} />
-          <TogetherSection view={view.value} />
+          <TogetherSection view={view.value} actor={actor} />
           <SpecSection view={view.value} system={system} />
         </Box>
       </Grid>
@@ -150,13 +153,8 @@ function Answers({ view: { answers } }: { view: VehicleView }) {
   );
 }
 
-function OdometerSection({
-  view: { readings, due, vehicle, fitted, today },
-  system,
-}: {
-  view: VehicleView;
-  system: UnitSystem;
-}) {
+function OdometerSection({ view, system, actor }: { view: VehicleView; system: UnitSystem; actor: Actor }) {
+  const { readings, due, vehicle, fitted, today } = view;
   const points = (state: 'accepted' | 'suspect') =>
     readings.filter((r) => r.state === state).map((r) => [r.readOn, r.odometerKm] as const);
   const fittedKm = fitted.length === 0 ? 0 : Math.min(...fitted.map(({ fitted: f }) => f.installedKm));
@@ -189,7 +187,42 @@ function OdometerSection({
           </Box>
         </>
       )}
+      <HoursLine view={view} system={system} />
+      {may(actor, 'record odometer readings') && (
+        <details>
+          <summary>Record a reading</summary>
+          <Box mt="2" maxW="420px">
+            <ActionForm action={recordReadingAction}>
+              <input type="hidden" name="unitNumber" value={vehicle.unitNumber} />
+              <TextField name="on" label="Day" type="date" defaultValue={today} />
+              <TextField
+                name="text"
+                label="Reading"
+                inputMode="text"
+                hint={`in ${vehicle.odometerUnit} unless you write the unit; an hour meter as 4210.5 h`}
+              />
+              <SubmitButton>Record</SubmitButton>
+            </ActionForm>
+          </Box>
+        </details>
+      )}
     </Section>
+  );
+}
+
+/** Where the hour meter stands, if there is one, and what its hours count as. */
+function HoursLine({ view: { hours, policies }, system }: { view: VehicleView; system: UnitSystem }) {
+  const last = hours.filter((row) => row.state === 'accepted').at(-1);
+  if (!last) return null;
+  const school = policies.find(({ policy }) => policy.id === 'engine_hours')?.school.id ?? '';
+  const each = kmPerHour(school);
+  const suspects = hours.filter((row) => row.state === 'suspect').length;
+  return (
+    <Box color="soft" fontSize="sm">
+      Hour meter: {last.hours.toLocaleString('en')} h on {dateText(last.readOn)} ({last.source}).{' '}
+      {each > 0 ? `An hour counts as at least ${distanceText(each, system)}.` : 'Hours do not count, by policy.'}
+      {suspects > 0 && ` ${suspects} suspect, not used.`}
+    </Box>
   );
 }
 

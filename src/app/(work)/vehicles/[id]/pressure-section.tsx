@@ -7,13 +7,12 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
-import { deferAction, takeBackAction } from '../../pressure/actions';
+import { blockAction, deferAction, takeBackAction } from '../../pressure/actions';
 
 /** The parts of the service pressure in money a week, and what was done about the date. */
 export function PressureSection({ view, actor }: { view: VehicleView; actor: Actor }) {
-  const { due, currency, deferrals, vehicle } = view;
+  const { due, currency, vehicle } = view;
   const { pressureParts: parts } = due;
-  const held = deferrals.find(({ deferral }) => deferral.endedAt === null);
   const leaves = vehicle.retiresOn !== null && due.due !== null && vehicle.retiresOn <= due.due.p50;
   return (
     <Section
@@ -43,30 +42,60 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
           {leaves && ', before its next due date: no set is bought for it unless someone says so'}.
         </Box>
       )}
-      {deferrals.slice(0, 3).map(({ deferral, who }) => (
-        <Box key={deferral.id} mt="2" color={deferral.endedAt ? 'soft' : undefined}>
-          {deferral.endedAt ? 'Was deferred' : 'Deferred'} to {dateText(deferral.until)}: {deferral.reason} ({who})
-        </Box>
-      ))}
-      {may(actor, 'defer work') && held && (
-        <ActionForm action={takeBackAction}>
-          <input type="hidden" name="vehicleId" value={vehicle.id} />
-          <SubmitButton>Take the deferral back</SubmitButton>
-        </ActionForm>
-      )}
-      {may(actor, 'defer work') && !held && parts && (
-        <details>
-          <summary>Defer</summary>
-          <Box mt="2" maxW="420px">
-            <ActionForm action={deferAction}>
-              <input type="hidden" name="ids" value={vehicle.id} />
-              <TextField name="until" label="Until" type="date" />
-              <TextField name="reason" label="Why" />
-              <SubmitButton>Defer</SubmitButton>
-            </ActionForm>
-          </Box>
-        </details>
-      )}
+      <Holds view={view} mayDefer={may(actor, 'defer work')} />
     </Section>
   );
+}
+
+/** What keeps the work from being asked for, and the ways to say so. */
+function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleView; mayDefer: boolean }) {
+  const held = deferrals.find(({ deferral }) => deferral.endedAt === null)?.deferral;
+  return (
+    <>
+      {deferrals.slice(0, 3).map(({ deferral, who }) => (
+        <Box key={deferral.id} mt="2" color={deferral.endedAt ? 'soft' : undefined}>
+          {holdText(deferral)} ({who})
+        </Box>
+      ))}
+      {mayDefer && held && (
+        <ActionForm action={takeBackAction}>
+          <input type="hidden" name="vehicleId" value={vehicle.id} />
+          <SubmitButton>{held.fault ? 'The other fault is mended' : 'Take the deferral back'}</SubmitButton>
+        </ActionForm>
+      )}
+      {mayDefer && !held && due.pressureParts && (
+        <>
+          <details>
+            <summary>Defer</summary>
+            <Box mt="2" maxW="420px">
+              <ActionForm action={deferAction}>
+                <input type="hidden" name="ids" value={vehicle.id} />
+                <TextField name="until" label="Until" type="date" />
+                <TextField name="reason" label="Why" />
+                <SubmitButton>Defer</SubmitButton>
+              </ActionForm>
+            </Box>
+          </details>
+          <details>
+            <summary>Another fault comes first</summary>
+            <Box mt="2" maxW="420px">
+              <ActionForm action={blockAction}>
+                <input type="hidden" name="vehicleId" value={vehicle.id} />
+                <TextField name="fault" label="Which fault" hint="exhaust leak, lean code, oil in the wells" />
+                <TextField name="until" label="Expected to be mended by" type="date" hint="empty: nobody can say" />
+                <TextField name="reason" label="Note" />
+                <SubmitButton>Hold this work</SubmitButton>
+              </ActionForm>
+            </Box>
+          </details>
+        </>
+      )}
+    </>
+  );
+}
+
+function holdText({ endedAt, until, fault, reason }: VehicleView['deferrals'][number]['deferral']): string {
+  if (fault === null) return `${endedAt ? 'Was deferred' : 'Deferred'} to ${dateText(until)}: ${reason}`;
+  const day = until === null ? 'no day given' : `expected by ${dateText(until)}`;
+  return `${endedAt ? 'Waited' : 'Waits'} for another fault: ${fault}, ${day}${reason ? `. ${reason}` : ''}`;
 }

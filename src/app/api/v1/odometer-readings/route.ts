@@ -62,11 +62,12 @@ export async function POST(request: Request): Promise<Response> {
     }));
     const done = await once(deps(), actor, key, () => recordReadings(deps(), actor, { readings }));
     return reply(done, (results) => ({
-      results: results.map(({ unitNumber, on, state, km, message }) => ({
+      results: results.map(({ unitNumber, on, state, km, hours, message }) => ({
         unit_number: unitNumber,
         on,
         state,
         odometer_km: km,
+        engine_hours: hours ?? null,
         message,
       })),
     }));

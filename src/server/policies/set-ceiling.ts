@@ -1,0 +1,51 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { ELECTRODES } from '@/core/gap/check';
+import { ok } from '@/core/shared/result';
+import { writeAudit } from '@/db/queries/audit';
+import { electrodeCeilings } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { refreshStatus } from '../due/refresh-status';
+import type { Outcome } from '../failure';
+
+export const ceilingInput = z.object({
+  electrode: z.enum(ELECTRODES),
+  /** km; empty: no ceiling, the sheet alone decides. */
+  km: z
+    .union([z.literal(''), z.coerce.number('Give whole km.').int('Give whole km.').min(1000).max(1_000_000)])
+    .default(''),
+  why: z.string().trim().max(300).default(''),
+});
+
+/** Sets how far the shop lets plugs of an electrode go, whatever their sheet says; every vehicle is reckoned anew. */
+export async function setCeiling(
+  deps: Deps,
+  actor: Actor,
+  { electrode, km, why }: z.output<typeof ceilingInput>,
+): Promise<Outcome<null>> {
+  const refused = refusal(actor, 'choose shop policies');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const { fleetId } = actor;
+    if (km === '')
+      await tx
+        .delete(electrodeCeilings)
+        .where(and(eq(electrodeCeilings.fleetId, fleetId), eq(electrodeCeilings.electrode, electrode)));
+    else
+      await tx
+        .insert(electrodeCeilings)
+        .values({ fleetId, electrode, km, why })
+        .onConflictDoUpdate({ target: [electrodeCeilings.fleetId, electrodeCeilings.electrode], set: { km, why } });
+    await refreshStatus(tx, fleetId, deps.today(), null);
+    await writeAudit(tx, {
+      fleetId,
+      personId: actor.personId,
+      action: km === '' ? 'take back' : 'choose',
+      entity: 'electrode-ceiling',
+      entityId: electrode,
+      changes: { km, why },
+    });
+    return ok(null);
+  });
+}
