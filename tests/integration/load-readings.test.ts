@@ -194,6 +194,25 @@ describe('a large file of readings', () => {
     expect(value(await load(odometer)).added).toBeGreaterThan(500);
   });
 
+  it('takes one as known that somebody else records while it is written', async () => {
+    const [unit] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, 'G1'));
+    const client = await w.pool.connect();
+    await client.query('begin');
+    await client.query(
+      `insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state)
+       values ($1, $2, '2026-11-14', 400000, '400000', 'km', 'yard walk', 'accepted')`,
+      [actor.fleetId, unit?.id],
+    );
+    const loading = load('unit_number,read_on,odometer\nG1,2026-11-14,400000\nG1,2026-11-15,400010\n');
+    // It waits for the row that is not settled yet.
+    await expect
+      .poll(async () => (await w.pool.query('select 1 from pg_locks where not granted')).rowCount, { timeout: 10_000 })
+      .toBeGreaterThan(0);
+    await client.query('commit');
+    client.release();
+    expect(value(await loading)).toMatchObject({ added: 1, known: 1 });
+  });
+
   it('that stopped with its process is told as stopped', async () => {
     await w.deps.db.insert(readingLoads).values({
       fleetId: actor.fleetId,
