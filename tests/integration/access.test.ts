@@ -11,9 +11,11 @@ import { listParts } from '../../src/server/catalogue/view-part';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { CATALOGUE_KINDS, exportRows } from '../../src/server/exports/catalogue-csv';
 import { listBays, listDepots } from '../../src/server/fleet/bays';
+import { find } from '../../src/server/fleet/find';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { listVehicles } from '../../src/server/fleet/view-vehicle';
 import { listSuspects } from '../../src/server/odometer/list-suspects';
+import { listSuspectHours } from '../../src/server/odometer/settle-hours';
 import { viewPolicies } from '../../src/server/policies/view-policies';
 import { listBans } from '../../src/server/stock/ban-seller';
 import { listDeliveries } from '../../src/server/stock/settle-delivery';
@@ -43,6 +45,8 @@ const LISTS: Readonly<Record<string, (w: Workspace, actor: Actor) => Promise<num
   trials: async (w, a) => value(await listTrials(w.deps, a)).length,
   'number codes': async (w, a) => value(await listNumberCodes(w.deps, a)).length,
   suspects: async (w, a) => value(await listSuspects(w.deps, a)).length,
+  'suspect hours': async (w, a) => value(await listSuspectHours(w.deps, a)).length,
+  found: async (w, a) => value(await find(w.deps, a, '1')).length,
   'bench sheets': async (w, a) => value(await viewBench(w.deps, a)).sheets.length,
   exceptions: async (w, a) => value(await viewPolicies(w.deps, a)).policies.flatMap((p) => p.exceptions).length,
   ...Object.fromEntries(

@@ -6,14 +6,31 @@ import { deps } from '@/server/deps';
 import { countNotices } from '@/server/notices/list-notices';
 import { dateText } from '@/ui/format/format';
 import { ActionForm } from '@/ui/primitives/action-form';
+import { GoTo } from '@/ui/primitives/go-to';
 import { TextLink } from '@/ui/primitives/links';
 import { SubmitLink } from '@/ui/primitives/submit-link';
 import { type Place, TopBar } from '@/ui/primitives/top-bar';
 import { ModeSwitch } from '@/ui/theme/mode-switch';
 import { signOutAction } from '../sign-in/actions';
+import { BENCH_PLACES } from './bench/places';
+import { ENGINE_PLACES } from './engines/places';
+import { findAction } from './find-action';
+import { ODOMETER_PLACES } from './odometer/places';
+import { PART_PLACES } from './parts/places';
+import { PRESSURE_PLACES } from './pressure/places';
 
 // Every page here shows one person's view of the database.
 export const dynamic = 'force-dynamic';
+
+/** Every place of the main bar with those within it. */
+const everywhere = (main: readonly Place[]): readonly Place[] => [
+  ...main,
+  { href: '/notices', label: 'Notices' },
+  { href: '/due/print', label: 'Due list on paper' },
+  ...[PRESSURE_PLACES, ODOMETER_PLACES, ENGINE_PLACES, PART_PLACES, BENCH_PLACES].flatMap((inner) =>
+    inner.filter(({ href }) => !main.some((place) => place.href === href)),
+  ),
+];
 
 export default async function WorkLayout({ children }: { children: ReactNode }) {
   const actor = await requireActor();
@@ -40,6 +57,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
             demo data · {dateText(deps().today())}
           </Box>
         )}
+        <GoTo places={everywhere(places)} find={findAction} />
         <TextLink href="/notices">{waiting > 0 ? `Notices ${waiting}` : 'Notices'}</TextLink>
         <Box as="span" title={roleName(actor.role)}>
           {actor.name}

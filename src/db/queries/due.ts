@@ -3,6 +3,7 @@ import type { Binding, Certainty, DueState } from '@/core/interval/due';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { Querier } from '../client';
 import { standings } from '../schema';
+import { literally } from './like';
 
 export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
 export type DueSort = (typeof DUE_SORTS)[number];
@@ -19,8 +20,6 @@ export interface DueQuery {
   readonly sort: DueSort;
   readonly descending?: boolean | undefined;
 }
-
-const literally = (text: string): string => text.replace(/[\\%_]/g, (c) => `\\${c}`);
 
 function conditions(fleetId: string, query: DueQuery): SQL | undefined {
   const search = query.search?.trim().toLowerCase();

@@ -1,4 +1,5 @@
 import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
+import type { Reading } from '@/core/odometer/use-rate';
 import type { Querier, Tx } from '../client';
 import { engineHourReadings, odometerReadings, vehicles } from '../schema';
 
@@ -29,13 +30,36 @@ export async function loadReadings(q: Querier, fleetId: string, vehicleId: strin
 
 export type ReadingRow = Awaited<ReturnType<typeof loadReadings>>[number];
 
-/** Readings of some vehicles, whatever their state. */
-export async function loadReadingsOf(q: Querier, fleetId: string, vehicleIds: readonly string[]) {
-  if (vehicleIds.length === 0) return [];
-  return q
-    .select()
-    .from(odometerReadings)
-    .where(and(eq(odometerReadings.fleetId, fleetId), inArray(odometerReadings.vehicleId, [...vehicleIds])));
+/** What is known of a vehicle's meter. */
+export interface History {
+  /** Day and figure of every reading, whatever its state, as `readingKey` writes them. */
+  readonly known: ReadonlySet<string>;
+  /** In order of day and figure. */
+  readonly accepted: readonly Reading[];
+}
+
+export const readingKey = ({ day, km }: Reading): string => `${day} ${km}`;
+
+/** The readings of some vehicles; one that has none is missing. */
+export async function loadHistories(
+  q: Querier,
+  fleetId: string,
+  vehicleIds: readonly string[],
+): Promise<ReadonlyMap<string, History>> {
+  const found = await q.execute<{ vehicle_id: string; days: number[]; kms: number[]; ok: boolean[] }>(sql`
+    select vehicle_id, array_agg(read_on - date '1970-01-01' order by read_on, odometer_km) as days,
+      array_agg(odometer_km::float8 order by read_on, odometer_km) as kms,
+      array_agg(state = 'accepted' order by read_on, odometer_km) as ok
+    from odometer_readings where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(vehicleIds)}::uuid[]) group by vehicle_id`);
+  return new Map(
+    found.rows.map((row) => {
+      const readings = row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 }));
+      return [
+        row.vehicle_id,
+        { known: new Set(readings.map(readingKey)), accepted: readings.filter((_, i) => row.ok[i]) },
+      ];
+    }),
+  );
 }
 
 /** Suspect readings with what is accepted around them. */

@@ -35,25 +35,40 @@ export async function loadCurrentPlugs(q: Querier, fleetId: string, which: Which
     );
 }
 
-/** Accepted readings that decide the rate: those within the window before each vehicle's last. */
+/** What decides where a vehicle's odometer stands and how fast it goes. */
+export interface RecentReadings {
+  /** Accepted ones within the window before the last, in order of day. */
+  readonly readings: readonly Reading[];
+  readonly suspects: number;
+}
+
 export async function loadRecentReadings(
   q: Querier,
   fleetId: string,
   which: Which,
-): Promise<ReadonlyMap<string, readonly Reading[]>> {
-  const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
-  const found = await q.execute<{ vehicle_id: string; days: number[]; kms: number[] }>(sql`
-    with last as (
-      select vehicle_id, max(read_on) as last_on from odometer_readings
-      where fleet_id = ${fleetId} and state = 'accepted' ${narrowed} group by vehicle_id
-    )
-    select r.vehicle_id,
-           array_agg(r.read_on - date '1970-01-01' order by r.read_on, r.odometer_km) as days,
-           array_agg(r.odometer_km::float8 order by r.read_on, r.odometer_km) as kms
-    from last join odometer_readings r on r.vehicle_id = last.vehicle_id
-    where r.state = 'accepted' and r.read_on >= last.last_on - ${WINDOW_DAYS}::int
-    group by r.vehicle_id`);
-  return new Map(found.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 }))]));
+): Promise<ReadonlyMap<string, RecentReadings>> {
+  const narrowed = which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``;
+  const found = await q.execute<{ id: string; days: number[] | null; kms: number[] | null; suspects: number }>(sql`
+    select v.id, r.days, r.kms, s.n as suspects
+    from vehicles v
+    left join lateral (
+      select read_on from odometer_readings where vehicle_id = v.id and state = 'accepted'
+      order by read_on desc limit 1) last on true
+    left join lateral (
+      select array_agg(read_on - date '1970-01-01' order by read_on, odometer_km) as days,
+        array_agg(odometer_km::float8 order by read_on, odometer_km) as kms
+      from odometer_readings
+      where vehicle_id = v.id and state = 'accepted' and read_on >= last.read_on - ${WINDOW_DAYS}::int) r on true
+    left join lateral (
+      select count(*)::int as n from odometer_readings
+      where fleet_id = v.fleet_id and vehicle_id = v.id and state = 'suspect') s on true
+    where v.fleet_id = ${fleetId} ${narrowed}`);
+  return new Map(
+    found.rows.map(({ id, days, kms, suspects }) => [
+      id,
+      { readings: (days ?? []).map((day, i) => ({ day, km: kms?.[i] ?? 0 })), suspects },
+    ]),
+  );
 }
 
 /** Accepted readings of hour meters, in order of day. They are few: all of them are read. */
@@ -70,14 +85,6 @@ export async function loadHourReadings(
   return new Map(
     found.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, hours: row.hours[i] ?? 0 }))]),
   );
-}
-
-export async function countSuspects(q: Querier, fleetId: string, which: Which): Promise<ReadonlyMap<string, number>> {
-  const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
-  const found = await q.execute<{ vehicle_id: string; n: number }>(sql`
-    select vehicle_id, count(*)::int as n from odometer_readings
-    where fleet_id = ${fleetId} and state = 'suspect' ${narrowed} group by vehicle_id`);
-  return new Map(found.rows.map((row) => [row.vehicle_id, row.n]));
 }
 
 /** Writes status rows over what stands there. */

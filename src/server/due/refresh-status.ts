@@ -3,7 +3,7 @@ import { layoutOf, type Site } from '@/core/engine/layout';
 import { type Fitment, matcher, type QuestionKey } from '@/core/fitment/match';
 import type { Certainty, SiteClock } from '@/core/interval/due';
 import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
-import { ownRate, type Reading } from '@/core/odometer/use-rate';
+import { ownRate } from '@/core/odometer/use-rate';
 import { dueShare, kmPerHour } from '@/core/policy/apply';
 import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
@@ -11,12 +11,12 @@ import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
 import { type Ceilings, choicesFor, loadCeilings, loadPolicyChoices } from '@/db/queries/policies';
 import {
-  countSuspects,
   holdFleet,
   loadCurrentPlugs,
   loadHourReadings,
   loadRecentReadings,
   loadVehicleKeys,
+  type RecentReadings,
   type StatusRow,
   saveOdometers,
   saveStatus,
@@ -41,7 +41,6 @@ export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, w
     await loadSpecs(tx, fleetId, today),
   ];
   const readings = await loadRecentReadings(tx, fleetId, which);
-  const suspects = await countSuspects(tx, fleetId, which);
   const fitted = groupBy(await loadCurrentPlugs(tx, fleetId, which), (row) => row.vehicleId);
   const familyById = new Map(families.map((family) => [family.id, family]));
   const choices = await loadPolicyChoices(tx, fleetId);
@@ -57,8 +56,7 @@ export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, w
         family,
         fitmentOf(vehicle),
         choicesFor(choices, vehicle),
-        readings.get(vehicle.id) ?? [],
-        suspects.get(vehicle.id) ?? 0,
+        readings.get(vehicle.id) ?? NO_READINGS,
         fitted.get(vehicle.id) ?? [],
         hours.get(vehicle.id) ?? [],
         ceilings,
@@ -83,12 +81,11 @@ export async function refreshOdometers(
   for (let at = 0; at < which.length; at += AT_ONCE) {
     const some = which.slice(at, at + AT_ONCE);
     const readings = await loadRecentReadings(tx, fleetId, some);
-    const suspects = await countSuspects(tx, fleetId, some);
     await saveOdometers(
       tx,
       some.map((vehicleId) => ({
         vehicleId,
-        ...odometerOf(readings.get(vehicleId) ?? [], suspects.get(vehicleId) ?? 0),
+        ...odometerOf(readings.get(vehicleId) ?? NO_READINGS),
       })),
     );
     await weigh(tx, fleetId, today, some);
@@ -98,7 +95,9 @@ export async function refreshOdometers(
 /** So many vehicles' readings are held in memory at a time. */
 const AT_ONCE = 2000;
 
-function odometerOf(readings: readonly Reading[], suspectReadings: number) {
+const NO_READINGS: RecentReadings = { readings: [], suspects: 0 };
+
+function odometerOf({ readings, suspects: suspectReadings }: RecentReadings) {
   const last = readings.at(-1);
   const rate = ownRate(readings);
   return {
@@ -117,8 +116,7 @@ function statusOf(
   family: EngineFamily,
   fitment: Fitment<SpecSheet>,
   choices: readonly PolicyChoice[],
-  readings: readonly Reading[],
-  suspectReadings: number,
+  readings: RecentReadings,
   fitted: readonly Fitted[],
   hours: readonly HourReading[],
   ceilings: Ceilings,
@@ -127,7 +125,7 @@ function statusOf(
   return {
     vehicleId: vehicle.id,
     fleetId: vehicle.fleetId,
-    ...odometerOf(readings, suspectReadings),
+    ...odometerOf(readings),
     fitment: fitment.kind,
     fitmentWhy: whyNoMatch(fitment),
     specSheetId: spec?.id ?? null,

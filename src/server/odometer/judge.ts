@@ -13,13 +13,13 @@ export const historyOf = (rows: readonly LifeReading[]): readonly Reading[] =>
 
 /** The checks of new readings that are suspect beside what is accepted, by the reading itself. */
 export function judgeReadings<R extends LifeReading>(
-  accepted: readonly LifeReading[],
+  accepted: readonly Reading[],
   fresh: readonly R[],
 ): ReadonlyMap<R, ReadingCheck> {
   const sorted = [...fresh].sort((a, b) => a.readOn.localeCompare(b.readOn) || a.odometerKm - b.odometerKm);
   const shown = sorted.map((row) => ({ day: dayNumber(row.readOn), value: row.odometerKm, unit: 'km' as const }));
   const judged = new Map<R, ReadingCheck>();
-  for (const [index, check] of suspectReadings(historyOf(accepted), shown)) {
+  for (const [index, check] of suspectReadings(accepted, shown)) {
     const row = sorted[index];
     if (row) judged.set(row, check);
   }

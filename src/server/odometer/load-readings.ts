@@ -61,12 +61,10 @@ export async function loadReadings(
       await read(staging, actor.fleetId, deps.today());
       const refusedLines = await refusals(staging);
       await watch.step('judging and writing');
-      const written = await writing(deps, actor, watch, staging, { loadId: load.id, fileName, ...refusedLines });
-      return { ...written, ...refusedLines };
+      const written = await writing(deps, actor, watch, staging, { loadId: load.id, fileName, refused: refusedLines });
+      return { ...written, refused: refusedLines.refused };
     });
-    await watch.end({ state: 'done', step: 'done', ...counts });
-    const { refusals: _, ...told } = counts;
-    return ok({ loadId: load.id, ...told });
+    return ok({ loadId: load.id, ...counts });
   } catch (error) {
     const cancelled = error instanceof Stopped;
     const message = cancelled ? 'Cancelled: nothing was written.' : `Nothing was written. ${wordsOf(error)}`;
@@ -84,7 +82,7 @@ async function writing(
   actor: Actor,
   watch: Watch,
   staging: PoolClient,
-  { loadId, fileName, refused }: { loadId: string; fileName: string; refused: number },
+  { loadId, fileName, refused }: { loadId: string; fileName: string; refused: Awaited<ReturnType<typeof refusals>> },
 ): Promise<Counts> {
   for (let attempt = 1; ; attempt++) {
     try {
@@ -101,8 +99,13 @@ async function writing(
           action: 'import',
           entity: 'reading-load',
           entityId: loadId,
-          changes: { fileName, ...counts, refused },
+          changes: { fileName, ...counts, refused: refused.refused },
         });
+        // In the same transaction: a load is done when its rows are there.
+        await tx
+          .update(readingLoads)
+          .set({ state: 'done', step: 'done', ...counts, ...refused, endedAt: deps.now() })
+          .where(eq(readingLoads.id, loadId));
         return counts;
       });
     } catch (error) {

@@ -1,4 +1,3 @@
-import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import { finished } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
@@ -48,7 +47,7 @@ export async function mergeReadings(
     counts.added += rows.length;
     counts.suspect += suspect;
     counts.known += known;
-    counts.vehicles.push(vehicle.id);
+    counts.vehicles.push(ownCopy(vehicle.id));
     judged += vehicle.fresh.length;
     if (text.length > SEND_AT) {
       await taken.write(text);
@@ -59,6 +58,9 @@ export async function mergeReadings(
   await taken.end(text);
   return counts;
 }
+
+/** A piece of a line keeps the whole chunk of the file alive that it was cut from; its copy does not. */
+const ownCopy = (text: string): string => Buffer.from(text, 'latin1').toString('latin1');
 
 /** What is new and what is known of the same vehicles, in the order of the key. */
 const rowsInOrder = (fleetId: string): string => `copy (
@@ -142,15 +144,21 @@ function judge({ known, accepted, fresh }: OneVehicle) {
 class Intake {
   private refused: unknown = null;
   private readonly over: Promise<void>;
+  private wake = (): void => undefined;
 
   constructor(private readonly into: Writable) {
     this.over = finished(into).catch((error: unknown) => {
       this.refused = error;
+      this.wake();
     });
   }
 
   async write(text: string): Promise<void> {
-    if (this.refused === null && !this.into.write(text)) await Promise.race([once(this.into, 'drain'), this.over]);
+    if (this.refused !== null || this.into.write(text)) return;
+    await new Promise<void>((resolve) => {
+      this.wake = resolve;
+      this.into.once('drain', resolve);
+    });
   }
 
   async end(text: string): Promise<void> {

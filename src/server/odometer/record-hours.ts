@@ -15,8 +15,8 @@ export const isHours = (text: string): boolean => HOURS.test(text.trim());
 export function readHours(text: string): number | null {
   const digits = HOURS.exec(text.trim())?.[1] ?? text;
   // No hour meter shows thousandths: a mark before three digits groups.
-  const hours = Math.max(...readNumber(digits.trim()).filter((value) => value <= MOST_HOURS));
-  return Number.isFinite(hours) ? Math.round(hours * 10) / 10 : null;
+  const hours = Math.max(...readNumber(digits.trim()));
+  return hours >= 0 && hours <= MOST_HOURS ? Math.round(hours * 10) / 10 : null;
 }
 
 export const HOUR_DOUBTS: Readonly<Record<HourDoubt, string>> = {

@@ -1,13 +1,13 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
-import { isPlainDate } from '@/core/calendar/plain-date';
+import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
 import type { ReadingCheck } from '@/core/odometer/check';
 import { groupBy } from '@/core/shared/group-by';
 import { err, ok, type Result } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { insertReadings, loadReadingsOf, type NewReading } from '@/db/queries/odometer';
+import { insertReadings, loadHistories, type NewReading, readingKey } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
@@ -178,19 +178,18 @@ interface Judged {
 /** Those that are here already, and those that cannot follow; the others are missing from the map. */
 async function judgeAll(tx: Tx, actor: Actor, ready: readonly Ready[]): Promise<ReadonlyMap<Ready, Judged>> {
   const byVehicle = groupBy(ready, (row) => row.vehicleId);
-  const known = groupBy(await loadReadingsOf(tx, actor.fleetId, [...byVehicle.keys()]), (row) => row.vehicleId);
+  const histories = await loadHistories(tx, actor.fleetId, [...byVehicle.keys()]);
   const judged = new Map<Ready, Judged>();
   for (const [vehicleId, own] of byVehicle) {
-    const here = known.get(vehicleId) ?? [];
-    const keys = new Set(here.map((row) => `${row.readOn} ${row.odometerKm}`));
+    const { known = new Set<string>(), accepted = [] } = histories.get(vehicleId) ?? {};
+    const keys = new Set(known);
     const fresh: Ready[] = [];
     for (const row of own) {
-      const key = `${row.readOn} ${row.odometerKm}`;
+      const key = readingKey({ day: dayNumber(row.readOn), km: row.odometerKm });
       if (keys.has(key)) judged.set(row, { state: 'known', check: null });
       else fresh.push(row);
       keys.add(key);
     }
-    const accepted = here.filter((row) => row.state === 'accepted');
     for (const [row, check] of judgeReadings(accepted, fresh)) judged.set(row, { state: 'suspect', check });
   }
   return judged;

@@ -152,10 +152,7 @@ function correctedKm(input: SettleInput, unit: 'km' | 'mi', row: ReadingRow): nu
 async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: string): Promise<number> {
   const rows = await loadReadings(tx, actor.fleetId, vehicleId);
   const suspects = rows.filter((row) => row.state === 'suspect');
-  const still = judgeReadings(
-    rows.filter((row) => row.state === 'accepted'),
-    suspects,
-  );
+  const still = judgeReadings(historyOf(rows.filter((row) => row.state === 'accepted')), suspects);
   const clear = suspects.filter((row) => !still.has(row));
   for (const row of clear)
     await tx

@@ -39,6 +39,7 @@ const config = defineConfig({
     '*': { borderColor: 'hair', _motionReduce: { animation: 'none !important', transition: 'none !important' } },
     ':focus-visible': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
     summary: { cursor: 'pointer', color: 'action', py: '1' },
+    'dialog::backdrop': { bg: 'rgb(10 18 24 / 0.45)' },
     '[data-no-print]': { _print: { display: 'none !important' } },
   },
   theme: {

@@ -131,8 +131,8 @@ export const readingsBody = z.object({
         unit_number: z.string().min(1).max(60),
         on: z.string().refine(isPlainDate, 'a real day as 2031-04-18').meta({ format: 'date' }),
         value: z.number().min(0).max(10_000_000),
-        /** Without one it is what the dash shows. */
-        unit: z.enum(['km', 'mi']).optional(),
+        /** Without one it is what the dash shows; h is a reading of the hour meter. */
+        unit: z.enum(['km', 'mi', 'h']).optional(),
         source: z.string().max(60).optional(),
       }),
     )

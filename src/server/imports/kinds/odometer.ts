@@ -1,10 +1,10 @@
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { dayNumber, type PlainDate } from '@/core/calendar/plain-date';
 import { type ReadingCheck, suspectReadings } from '@/core/odometer/check';
 import type { Reading } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '@/db/client';
-import { insertReadings } from '@/db/queries/odometer';
+import { type History, insertReadings, loadHistories, readingKey } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
 import { refreshOdometers } from '../../due/refresh-status';
 import { doubtText } from '../../odometer/doubt-text';
@@ -61,7 +61,7 @@ export const odometerKind = defineKind<ReadingWrite>({
   async plan(q, scope, rows) {
     const known = await vehiclesByNumber(q, scope.fleetId);
     const planned = rows.map((row) => planRow(row, scope, known));
-    return judgeHistory(planned, await historyOf(q, scope.fleetId, planned));
+    return judgeHistory(planned, await loadHistories(q, scope.fleetId, vehiclesOf(planned)));
   },
 
   async apply(tx, { fleetId, today }, writes, personId) {
@@ -122,36 +122,14 @@ function planRow(
     : { line, verdict: 'add', what, reasons: [], write };
 }
 
-interface Known {
-  readonly keys: ReadonlySet<string>;
-  readonly accepted: readonly Reading[];
-}
-
-async function historyOf(
-  q: Querier,
-  fleetId: string,
-  rows: readonly PlannedRow<ReadingWrite>[],
-): Promise<ReadonlyMap<string, Known>> {
-  const ids = [...new Set(rows.flatMap((row) => row.write?.vehicleId ?? []))];
-  const found = await q.execute<{ vehicle_id: string; days: number[]; kms: number[]; ok: boolean[] }>(sql`
-    select vehicle_id, array_agg(read_on - date '1970-01-01' order by read_on, odometer_km) as days,
-      array_agg(odometer_km::float8 order by read_on, odometer_km) as kms,
-      array_agg(state = 'accepted' order by read_on, odometer_km) as ok
-    from odometer_readings where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(ids)}::uuid[]) group by vehicle_id`);
-  return new Map(
-    found.rows.map((row) => {
-      const readings = row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 }));
-      return [row.vehicle_id, { keys: new Set(readings.map(keyOf)), accepted: readings.filter((_, i) => row.ok[i]) }];
-    }),
-  );
-}
-
-const keyOf = ({ day, km }: Reading): string => `${day} ${km}`;
+const vehiclesOf = (rows: readonly PlannedRow<ReadingWrite>[]): readonly string[] => [
+  ...new Set(rows.flatMap((row) => row.write?.vehicleId ?? [])),
+];
 
 /** Skips what is already here, and flags what cannot follow from the vehicle's history. */
 function judgeHistory(
   rows: readonly PlannedRow<ReadingWrite>[],
-  history: ReadonlyMap<string, Known>,
+  history: ReadonlyMap<string, History>,
 ): readonly PlannedRow<ReadingWrite>[] {
   const judged = new Map<PlannedRow<ReadingWrite>, PlannedRow<ReadingWrite>>();
   for (const [vehicleId, own] of groupBy(
@@ -163,8 +141,8 @@ function judgeHistory(
     for (const row of own) {
       if (!row.write) continue;
       const reading = { day: dayNumber(row.write.readOn), km: row.write.odometerKm };
-      const key = keyOf(reading);
-      if (known?.keys.has(key)) judged.set(row, skipped(row, 'already here'));
+      const key = readingKey(reading);
+      if (known?.known.has(key)) judged.set(row, skipped(row, 'already here'));
       else if (fresh.has(key)) judged.set(row, skipped(row, `the same as line ${fresh.get(key)?.row.line}`));
       else fresh.set(key, { row, write: row.write, reading });
     }

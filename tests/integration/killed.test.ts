@@ -1,0 +1,123 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { generateFleet } from '../../bench/generate-fleet';
+import { importSamples } from '../../demo/load';
+import { startCluster } from '../../scripts/lib/cluster.mjs';
+import { type Connection, openConnection } from '../../src/db/client';
+import { migrateToLatest } from '../../src/db/migrate';
+import { odometerReadings } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { createFirstSupervisor } from '../../src/server/fleet/first-run';
+import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
+import { listLoads } from '../../src/server/odometer/list-loads';
+import { TODAY, value } from '../builders/workspace';
+
+/* A load whose process, or whose database server, is killed with -9 in the midst of writing. A server of its own. */
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'isobar-killed-'));
+const file = path.join(folder, 'feed.csv');
+let cluster: Awaited<ReturnType<typeof startCluster>>;
+let connection: Connection;
+let actor: Actor;
+const deps = () => ({ db: connection.db, now: () => new Date(Date.now() + 10_000), today: () => TODAY });
+
+beforeAll(async () => {
+  cluster = await startCluster(folder);
+  connection = openConnection(cluster.url, 4);
+  await migrateToLatest(connection.db);
+  actor = value(
+    await createFirstSupervisor(deps(), {
+      fleetName: 'Test',
+      name: 'T. Ester',
+      email: 't@example.org',
+      password: 'long enough pw',
+    }),
+  );
+  await importSamples(deps(), actor);
+  const files = generateFleet(20, 30, TODAY);
+  const bytes = new TextEncoder().encode(files.vehicles);
+  const { importId } = value(await uploadFile(deps(), actor, { fileName: 'vehicles.csv', bytes, kind: 'vehicles' }));
+  value(await confirmImport(deps(), actor, { importId }));
+  writeFileSync(file, files.odometer);
+});
+
+afterAll(async () => {
+  await connection.pool.end();
+  cluster.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const kept = () => connection.db.$count(odometerReadings, eq(odometerReadings.source, 'feed'));
+const lines = () => readFileSync(file, 'utf8').trim().split('\n').length - 1;
+
+function startLoading(): ChildProcess {
+  return spawn(process.execPath, ['--import', 'tsx', 'bench/load-file.ts', cluster.url, file, TODAY], {
+    stdio: ['ignore', 'ignore', 'ignore'],
+  });
+}
+
+/** Starts a load that gets stuck in the middle of its rows, on one that somebody else holds. */
+async function loadingHalfway(): Promise<{ child: ChildProcess; letGo: () => Promise<void> }> {
+  const rows = readFileSync(file, 'utf8').trim().split('\n');
+  const [unit, on, km] = (rows[Math.floor(rows.length / 2)] ?? '').split(',');
+  const holder = await connection.pool.connect();
+  holder.on('error', () => undefined);
+  await holder.query('begin');
+  await holder.query(
+    `insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state)
+     select fleet_id, id, $2, $3::numeric, $3::text, 'km', 'yard walk', 'accepted' from vehicles where unit_number = $1`,
+    [unit, on, km],
+  );
+  const child = startLoading();
+  await expect
+    .poll(async () => (await connection.pool.query('select 1 from pg_locks where not granted')).rowCount, {
+      timeout: 30_000,
+    })
+    .toBeGreaterThan(0);
+  return {
+    child,
+    letGo: async () => {
+      await holder.query('rollback').catch(() => undefined);
+      holder.release(true);
+    },
+  };
+}
+
+async function loadsWhole(): Promise<void> {
+  const [code] = await once(startLoading(), 'exit');
+  expect(code).toBe(0);
+  expect(await kept()).toBe(lines());
+  await connection.db.delete(odometerReadings).where(eq(odometerReadings.source, 'feed'));
+}
+
+it('leaves nothing behind when its process is killed, is told as stopped, and the next is taken whole', async () => {
+  const { child, letGo } = await loadingHalfway();
+  child.kill('SIGKILL');
+  await once(child, 'exit');
+  await letGo();
+  expect(await kept()).toBe(0);
+  await expect.poll(async () => value(await listLoads(deps(), actor))[0]?.state, { timeout: 10_000 }).toBe('stopped');
+  await loadsWhole();
+}, 90_000);
+
+it('leaves nothing behind when the database server is killed, and the next is taken whole', async () => {
+  const { child, letGo } = await loadingHalfway();
+  const pid = Number(readFileSync(path.join(cluster.folder, 'data', 'postmaster.pid'), 'utf8').split('\n')[0]);
+  process.kill(pid, 'SIGKILL');
+  const [code] = await once(child, 'exit');
+  expect(code).not.toBe(0);
+  await letGo();
+  await connection.pool.end();
+  // The server's own processes go by themselves once they see that it is gone.
+  await new Promise((resolve) => setTimeout(resolve, 3000));
+  cluster = await startCluster(folder);
+  connection = openConnection(cluster.url, 4);
+  expect(await kept()).toBe(0);
+  expect(value(await listLoads(deps(), actor))[0]?.state).toBe('stopped');
+  await loadsWhole();
+}, 90_000);
