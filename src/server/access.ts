@@ -40,6 +40,7 @@ const ALLOWED = {
   'set costs': SUPERVISOR,
   'plan work orders': SUPERVISOR,
   'record work': ['supervisor', 'technician'],
+  'settle findings that stop work': SUPERVISOR,
   'reopen or cancel work orders': SUPERVISOR,
 } as const satisfies Record<string, readonly Role[]>;
 

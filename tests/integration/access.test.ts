@@ -10,6 +10,7 @@ import { listEngines } from '../../src/server/catalogue/view-engine';
 import { listParts } from '../../src/server/catalogue/view-part';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { CATALOGUE_KINDS, exportRows } from '../../src/server/exports/catalogue-csv';
+import { listFollowUps } from '../../src/server/findings/follow-up';
 import { listBays, listDepots } from '../../src/server/fleet/bays';
 import { find } from '../../src/server/fleet/find';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
@@ -45,6 +46,7 @@ const LISTS: Readonly<Record<string, (w: Workspace, actor: Actor) => Promise<num
   trials: async (w, a) => value(await listTrials(w.deps, a)).length,
   'number codes': async (w, a) => value(await listNumberCodes(w.deps, a)).length,
   suspects: async (w, a) => value(await listSuspects(w.deps, a)).length,
+  'follow-ups': async (w, a) => value(await listFollowUps(w.deps, a)).length,
   'suspect hours': async (w, a) => value(await listSuspectHours(w.deps, a)).length,
   found: async (w, a) => value(await find(w.deps, a, '1')).length,
   'bench sheets': async (w, a) => value(await viewBench(w.deps, a)).sheets.length,

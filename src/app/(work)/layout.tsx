@@ -18,6 +18,7 @@ import { findAction } from './find-action';
 import { ODOMETER_PLACES } from './odometer/places';
 import { PART_PLACES } from './parts/places';
 import { PRESSURE_PLACES } from './pressure/places';
+import { ORDER_PLACES } from './work-orders/places';
 
 // Every page here shows one person's view of the database.
 export const dynamic = 'force-dynamic';
@@ -27,7 +28,7 @@ const everywhere = (main: readonly Place[]): readonly Place[] => [
   ...main,
   { href: '/notices', label: 'Notices' },
   { href: '/due/print', label: 'Due list on paper' },
-  ...[PRESSURE_PLACES, ODOMETER_PLACES, ENGINE_PLACES, PART_PLACES, BENCH_PLACES].flatMap((inner) =>
+  ...[PRESSURE_PLACES, ODOMETER_PLACES, ORDER_PLACES, ENGINE_PLACES, PART_PLACES, BENCH_PLACES].flatMap((inner) =>
     inner.filter(({ href }) => !main.some((place) => place.href === href)),
   ),
 ];

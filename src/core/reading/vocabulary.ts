@@ -1,4 +1,7 @@
-/** What a removed plug can show, by region. Several may hold at once; "healthy" is recorded too. */
+/**
+ * What a removed plug, its boot, its well and its connector can show, by region. Several may hold at once; what is healthy
+ * has its own words, so that "nothing found" differs from "not looked at".
+ */
 export const CONDITIONS = {
   nose: [
     'nose tan',
@@ -8,6 +11,7 @@ export const CONDITIONS = {
     'nose black dry',
     'nose black oily',
     'nose coloured trace',
+    'nose washed clean',
   ],
   deposits: ['no deposits', 'ash', 'glazed', 'bridged'],
   electrodes: [
@@ -18,14 +22,34 @@ export const CONDITIONS = {
     'electrodes peppered',
   ],
   shell: ['threads clean', 'threads rusted', 'threads galled', 'seat sooted'],
-  insulator: ['insulator oily', 'carbon track', 'insulator cracked'],
-  well: ['oil in well', 'water in well', 'coolant in well', 'debris in well'],
+  gasket: ['gasket present', 'gasket missing', 'gasket doubled'],
+  insulator: ['insulator clean', 'insulator oily', 'carbon track', 'insulator cracked'],
+  well: ['well dry', 'oil in well', 'water in well', 'coolant in well', 'debris in well'],
+  boot: ['boot sound', 'boot swollen', 'boot torn', 'boot tracked'],
+  connector: ['connector locks', 'connector tab broken'],
 } as const;
 
 export type ConditionRegion = keyof typeof CONDITIONS;
+export type Condition = (typeof CONDITIONS)[ConditionRegion][number];
 export const ALL_CONDITIONS: readonly string[] = Object.values(CONDITIONS).flat();
+
+/** Words that say that a region is as it should be. A rounded electrode is wear, which its gap tells better. */
+export const HEALTHY: ReadonlySet<string> = new Set<Condition>([
+  'nose tan',
+  'nose grey',
+  'no deposits',
+  'electrodes sharp',
+  'electrodes rounded',
+  'threads clean',
+  'gasket present',
+  'insulator clean',
+  'well dry',
+  'boot sound',
+  'connector locks',
+]);
 
 /** How the plug came loose, where no torque was measured. `unknown` differs from `normal`. */
 export const BREAKAWAY_FEELS = ['loose', 'normal', 'tight', 'seized', 'unknown'] as const;
+export type BreakawayFeel = (typeof BREAKAWAY_FEELS)[number];
 
 export const TORQUE_METHODS = ['wrench', 'angle', 'feel'] as const;

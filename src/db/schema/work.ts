@@ -6,6 +6,7 @@ import {
   foreignKey,
   index,
   integer,
+  jsonb,
   pgTable,
   text,
   unique,
@@ -13,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { COMPONENTS } from '../../core/engine/quantities';
+import { type Finding, VERDICTS } from '../../core/reading/findings';
 import { parts, specSheets } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 import { bays, people, vehicles } from './fleet';
@@ -199,6 +201,62 @@ export const bookings = pgTable(
     foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
     foreignKey({ columns: [t.fleetId, t.bayId], foreignColumns: [bays.fleetId, bays.id] }),
     foreignKey({ columns: [t.fleetId, t.personId], foreignColumns: [people.fleetId, people.id] }),
+  ],
+);
+
+/**
+ * What a person said to a finding: the finding as the core gave it then, and what they made of it, side by side. A finding
+ * nobody has spoken on is worked out anew whenever it is looked at.
+ */
+export const findingVerdicts = pgTable(
+  'finding_verdicts',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    workOrderId: uuid().notNull(),
+    /** Cause and sites: the finding that is meant. */
+    findingKey: text().notNull(),
+    found: jsonb().$type<Finding>().notNull(),
+    verdict: text({ enum: list(VERDICTS) }).notNull(),
+    /** What it is instead, in the person's words, where they know better. */
+    insteadText: text(),
+    reason: text(),
+    saidBy: uuid().notNull(),
+    saidAt: instant().notNull(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
+    unique().on(t.workOrderId, t.findingKey),
+  ],
+);
+
+/** Something to do later for a vehicle: by a day, at a distance, or when there is time. */
+export const followUps = pgTable(
+  'follow_ups',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    vehicleId: uuid().notNull(),
+    workOrderId: uuid().notNull(),
+    /** The finding it came from; null: none. */
+    findingKey: text(),
+    what: text().notNull(),
+    ownerId: uuid().notNull(),
+    dueOn: day(),
+    dueKm: km(),
+    dueKmAsTyped: text(),
+    createdBy: uuid().notNull(),
+    createdAt: createdAt(),
+    doneAt: instant(),
+    doneBy: uuid(),
+    outcome: text(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
+    foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
+    foreignKey({ columns: [t.fleetId, t.ownerId], foreignColumns: [people.fleetId, people.id] }),
+    index().on(t.fleetId, t.dueOn).where(sql`${t.doneAt} is null`),
+    check('follow_ups_done_by_someone', sql`(${t.doneAt} is null) = (${t.doneBy} is null)`),
   ],
 );
 

@@ -16,6 +16,7 @@ import type { Deps } from '../deps';
 import { endDeferral } from '../due/defer';
 import { refreshStatus } from '../due/refresh-status';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
+import { findingsOfOrder, stopsOf } from '../findings/findings-of';
 import { doubtText } from '../odometer/doubt-text';
 import { historyOf, lifeKm } from '../odometer/judge';
 import { takeOpenOrder } from './take-order';
@@ -42,10 +43,13 @@ export async function closeWorkOrder(
       const order = taken.value;
       if (order.version !== input.version) return editedMeanwhile();
       const [sites, steps] = [await loadSites(tx, order.id), await loadSteps(tx, order.id)];
-      const blockers = closingBlockers(
-        sites.map((site) => ({ name: `${site.cylinder}${site.position}`, done: site.doneAt !== null })),
-        steps,
-      );
+      const blockers = [
+        ...stopsOf(await findingsOfOrder(tx, order, sites, deps.today())),
+        ...closingBlockers(
+          sites.map((site) => ({ name: `${site.cylinder}${site.position}`, done: site.doneAt !== null })),
+          steps,
+        ),
+      ];
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
       const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
       await movePlugs(tx, order, sites, odometerKm, deps.today());

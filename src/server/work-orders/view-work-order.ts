@@ -1,12 +1,12 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { layoutOf, siteName, sitePlace } from '@/core/engine/layout';
-import { partKey } from '@/core/fitment/match';
-import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
+import type { SupersessionGraph } from '@/core/fitment/supersession';
 import { gapGrowth } from '@/core/gap/check';
 import { closingBlockers } from '@/core/procedure/steps';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
+import { loadFollowUps } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import {
   listWorkOrderRows,
@@ -22,6 +22,7 @@ import { listKept } from '../bench/keep-result';
 import { currentOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
+import { findingsOf, foundDiffers, stopsOf } from '../findings/findings-of';
 import { threadsFor } from '../policies/threads';
 
 /** A work order with all that its pages show. */
@@ -59,10 +60,14 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
       growth: growthOf(site, before, now, graph),
     };
   });
-  const blockers = closingBlockers(
-    named.map((site) => ({ name: site.name, done: site.doneAt !== null })),
-    steps,
-  );
+  const findings = await findingsOf(deps.db, id, layout, spec, sites, graph);
+  const blockers = [
+    ...stopsOf(findings),
+    ...closingBlockers(
+      named.map((site) => ({ name: site.name, done: site.doneAt !== null })),
+      steps,
+    ),
+  ];
   const choices = choicesFor(await loadPolicyChoices(deps.db, actor.fleetId), vehicle);
   const kept = await listKept(deps, actor, id);
   return ok({
@@ -78,18 +83,14 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
     sites: named,
     steps,
     blockers,
+    findings,
+    followUps: await loadFollowUps(deps.db, actor.fleetId, { workOrderId: id }),
     history: await auditOf(deps.db, actor.fleetId, 'work-order', id),
   });
 }
 
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
-
-/** The number read off the part is neither the one on record nor a renumbering of it. Null: one of the two is not known. */
-function foundDiffers(site: SiteRow, graph: SupersessionGraph): boolean | null {
-  if (site.observedNumber === null || site.expectedNumber === null) return null;
-  return mixing(graph, partKey(site.observedNumber), partKey(site.expectedNumber)) !== 'same-part';
-}
 
 /** µm per 1,000 km, only where the gap was measured both times and the part is the one that was fitted. */
 function growthOf(

@@ -3,6 +3,8 @@
 import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
+import { addFollowUp, doneInput, finishFollowUp, followUpInput } from '@/server/findings/follow-up';
+import { judgeFinding, verdictInput } from '@/server/findings/judge-finding';
 import { planInput, planWorkOrder, unplanWorkOrder } from '@/server/planning/plan-work-order';
 import {
   cancelWorkOrder,
@@ -80,4 +82,22 @@ export async function cancelAction(data: FormData): Promise<ActionAnswer> {
   const input = reasonInput.safeParse(texts(data));
   if (!input.success) return invalid(input.error);
   return answer(await cancelWorkOrder(deps(), await requireActor(), input.data));
+}
+
+export async function verdictAction(data: FormData): Promise<ActionAnswer> {
+  const input = verdictInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await judgeFinding(deps(), await requireActor(), input.data), () => ({ message: 'Kept.' }));
+}
+
+export async function followUpAction(data: FormData): Promise<ActionAnswer> {
+  const input = followUpInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await addFollowUp(deps(), await requireActor(), input.data), () => ({ message: 'Added.' }));
+}
+
+export async function finishFollowUpAction(data: FormData): Promise<ActionAnswer> {
+  const input = doneInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await finishFollowUp(deps(), await requireActor(), input.data), () => ({ message: 'Done.' }));
 }

@@ -6,7 +6,10 @@ import { dateText, NONE } from '@/ui/format/format';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
+import { SubNav } from '@/ui/primitives/sub-nav';
 import { ORDER_STATES } from '@/ui/work-orders/order-words';
+
+import { ORDER_PLACES } from './places';
 
 export const metadata = { title: 'Work orders' };
 
@@ -19,6 +22,7 @@ export default async function WorkOrdersPage() {
       <PageHead title="Work orders">
         <strong>{open}</strong> open · {list.value.length - open} closed or cancelled
       </PageHead>
+      <SubNav label="Work orders" places={ORDER_PLACES} />
       {list.value.length === 0 ? (
         <Empty>
           No work orders yet. Open one from the <TextLink href="/due">due list</TextLink> or from a vehicle: it brings

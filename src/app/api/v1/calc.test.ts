@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyEngine } from '@/core/engine/any-engine.fixture';
 import { CALCULATIONS } from './calc';
 
 const day = fc
@@ -91,6 +92,18 @@ const INPUTS: Readonly<Record<string, fc.Arbitrary<unknown>>> = {
       rotation,
       tower_of_cylinder_1: 1,
     })),
+  reading: anyEngine.map((model) => ({
+    layout: {
+      arrangement: model.arrangement,
+      mounting: model.mounting,
+      ignition: model.ignition,
+      plugs_per_cylinder: model.plugsPerCylinder,
+      banks: model.banks,
+      firing_order: model.firingOrder,
+    },
+    gap_limit_mm: 1.4,
+    sites: [{ cylinder: 1, observations: [{ condition: 'nose black oily' }], gap_mm: 1.5, breakaway: 'loose' }],
+  })),
   'lead-match': fc.record({
     needed_mm: fc.array(number(100, 1200), { minLength: 1, maxLength: 12 }),
     new_set_mm: fc.array(number(100, 1300), { maxLength: 13 }),
@@ -148,5 +161,42 @@ describe('calculations', () => {
     ],
   ])('%s points at what is wrong in %j', (name, input, key) => {
     expect(run(name, input)?.error?.issues.map((issue) => issue.path[0])).toContain(key);
+  });
+});
+
+describe('reading', () => {
+  const layout = {
+    arrangement: 'inline',
+    banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
+    firing_order: [1, 3, 4, 2],
+  };
+  const trace = (cylinder: number) => ({ cylinder, observations: [{ condition: 'nose coloured trace', severity: 3 }] });
+  const run = (input: object) => CALCULATIONS.reading?.run(input) as { findings: readonly { cause: string }[] };
+
+  it('tells the cause by the place, and nothing of sites that are left out', () => {
+    const sites = [trace(2), trace(3), ...[1, 4].map((cylinder) => ({ cylinder, observations: [] }))];
+    expect(run({ layout, sites }).findings.map(({ cause }) => cause)).toEqual(['coolant_between']);
+    expect(run({ layout, sites: [trace(2)] }).findings.map(({ cause }) => cause)).toEqual(['coolant_in_one']);
+  });
+
+  it.each([
+    ['a site it does not have', { layout, sites: [trace(9)] }],
+    ['a site twice', { layout, sites: [trace(2), trace(2)] }],
+    ['a word nobody knows', { layout, sites: [{ cylinder: 1, observations: [{ condition: 'purple' }] }] }],
+    ['banks that do not hold every cylinder', { layout: { ...layout, firing_order: [1, 2, 3] }, sites: [trace(1)] }],
+    [
+      'an odd number under waste spark',
+      {
+        layout: {
+          ...layout,
+          ignition: 'waste_spark',
+          banks: [{ place: 'only', cylinders: [1, 2, 3] }],
+          firing_order: [1, 2, 3],
+        },
+        sites: [trace(1)],
+      },
+    ],
+  ])('refuses %s', (_, input) => {
+    expect(CALCULATIONS.reading?.input.safeParse(input).success).toBe(false);
   });
 });

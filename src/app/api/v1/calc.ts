@@ -8,6 +8,7 @@ import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/t
 import { readQuantity } from '@/core/units/read-quantity';
 import { QUANTITY_KINDS } from '@/core/units/unit';
 import { ENGINE_CALCULATIONS } from './calc-engine';
+import { READING_CALCULATION } from './calc-reading';
 import { type Calculation, calculation } from './calculation';
 
 /* Shapes of the calculations: the same schemas check the requests and describe them. */
@@ -259,5 +260,6 @@ export const CALCULATIONS: Readonly<Record<string, Calculation>> = {
     odometerCheckOutput,
     odometerCheck,
   ),
+  reading: READING_CALCULATION,
   ...ENGINE_CALCULATIONS,
 };

@@ -4,6 +4,7 @@ import { siteId } from '@/core/engine/layout';
 import { planTorque } from '@/core/torque/plan';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
+import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { dateText, distanceText, gapText, hoursText, instantText, NONE, torqueText } from '@/ui/format/format';
@@ -17,6 +18,7 @@ import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { StepList } from '@/ui/work-orders/step-list';
 import { cancelAction, closeAction, planAction, reopenAction, stepAction, unplanAction } from '../actions';
+import { FindingsSection } from './findings-section';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -26,6 +28,7 @@ export default async function WorkOrderPage({ params }: Props) {
   const view = await viewWorkOrder(deps(), actor, id);
   if (!view.ok) return <Empty>{view.error.message}</Empty>;
   const { order, row, vehicle, family, spec, layout, sites, steps } = view.value;
+  const people = await listPeople(deps(), actor);
   const live = order.state !== 'closed' && order.state !== 'cancelled';
   const todo = sites.filter((site) => site.doneAt === null);
   const [next] = todo;
@@ -108,6 +111,7 @@ export default async function WorkOrderPage({ params }: Props) {
           <CloseSection view={view.value} actor={actor} live={live} />
         </Box>
       </Grid>
+      <FindingsSection view={view.value} actor={actor} people={people.ok ? people.value.flatMap(toChoice) : []} />
       <SiteTable view={view.value} actor={actor} />
       {view.value.kept.length > 0 && (
         <Section title="From the bench">
@@ -135,6 +139,10 @@ export default async function WorkOrderPage({ params }: Props) {
   );
 }
 
+/** Who can see to a follow-up. */
+const toChoice = ({ id, name, active }: { id: string; name: string; active: boolean }) =>
+  active ? [{ value: id, label: name }] : [];
+
 const HISTORY_WORDS: Readonly<Record<string, string>> = {
   open: 'opened it',
   record: 'recorded site',
@@ -144,6 +152,11 @@ const HISTORY_WORDS: Readonly<Record<string, string>> = {
   close: 'closed it at',
   reopen: 'reopened it:',
   cancel: 'cancelled it:',
+  confirmed: 'confirmed a finding:',
+  rejected: 'rejected a finding:',
+  corrected: 'corrected a finding:',
+  'add follow-up': 'added a follow-up:',
+  'finish follow-up': 'finished a follow-up:',
 };
 
 function historyDetail(changes: unknown): string {
@@ -154,6 +167,8 @@ function historyDetail(changes: unknown): string {
     at.step && `${at.step}: ${at.state}`,
     at.day && `${at.day} ${at.start}`,
     at.odometer,
+    at.finding,
+    at.what,
     at.reason,
   ].find(Boolean);
   return told ? ` ${String(told).replace('not_done', 'not done')}` : '';

@@ -104,8 +104,11 @@ const REGION_WORDS: Readonly<Record<ConditionRegion, string>> = {
   deposits: 'Deposits',
   electrodes: 'Electrodes',
   shell: 'Shell and threads',
+  gasket: 'Gasket',
   insulator: 'Insulator outside',
   well: 'Well',
+  boot: 'Boot',
+  connector: 'Connector',
 };
 
 /** Lot, compound and batch as at the site done last, or as the rule in force has them: they seldom change within an engine. */

@@ -1,0 +1,193 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { siteId, siteName } from '@/core/engine/layout';
+import { type Actor, may } from '@/server/access';
+import type { FindingView } from '@/server/findings/findings-of';
+import type { WorkOrderView } from '@/server/work-orders/view-work-order';
+import { dateText, instantText } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { type Choice, SelectField, TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Section } from '@/ui/primitives/page';
+import {
+  CAUSE_WORDS,
+  CONFIDENCE_WORDS,
+  SHAPE_WORDS,
+  URGENCY_WORDS,
+  VERDICT_WORDS,
+} from '@/ui/work-orders/finding-words';
+import { followUpAction, verdictAction } from '../actions';
+
+/** What the removed parts say together: suspicions with their evidence, and what people made of them. */
+export function FindingsSection({
+  view,
+  actor,
+  people,
+}: {
+  view: WorkOrderView;
+  actor: Actor;
+  people: readonly Choice[];
+}) {
+  const { findings, order, followUps } = view;
+  const speaks = may(actor, 'record work') && order.state !== 'cancelled';
+  return (
+    <Section
+      id="findings"
+      title="What the removed parts say"
+      aside={findings.length > 0 ? 'suspicions with evidence, never verdicts' : undefined}
+    >
+      {findings.length === 0 && (
+        <Box color="soft">
+          Nothing yet: record at each site what is seen on the removed plug. What stands out, and where, points to the
+          cause.
+        </Box>
+      )}
+      {findings.map((finding) => (
+        <One key={finding.key} finding={finding} view={view} actor={actor} speaks={speaks} people={people} />
+      ))}
+      {followUps.length > 0 && (
+        <Box mt="3">
+          <strong>Follow-ups</strong>
+          {followUps.map(({ followUp, owner }) => (
+            <Box key={followUp.id} color={followUp.doneAt ? 'soft' : undefined}>
+              {followUp.what}: {owner}
+              {followUp.dueOn && `, by ${dateText(followUp.dueOn)}`}
+              {followUp.dueKmAsTyped && `, at ${followUp.dueKmAsTyped}`}
+              {followUp.doneAt && `. Done: ${followUp.outcome}`}
+            </Box>
+          ))}
+          <TextLink href="/work-orders/follow-ups">All follow-ups</TextLink>
+        </Box>
+      )}
+    </Section>
+  );
+}
+
+interface OneProps {
+  readonly finding: FindingView;
+  readonly view: WorkOrderView;
+  readonly actor: Actor;
+  readonly speaks: boolean;
+  readonly people: readonly Choice[];
+}
+
+function One({ finding, view: { layout, order }, actor, speaks, people }: OneProps) {
+  const { cause, shape, sites, evidence, confidence, urgency, next, said, past } = finding;
+  const loud = urgency === 'stop' && said?.verdict.verdict !== 'rejected' && !past;
+  const names = sites.map((site) => siteName(layout, site)).join(', ');
+  const alike = new Set(evidence.map(({ words }) => words)).size === 1;
+  const mayJudge = speaks && !past && (urgency !== 'stop' || may(actor, 'settle findings that stop work'));
+  return (
+    <Box
+      py="3"
+      borderBottom="1px solid"
+      borderColor="hair"
+      {...(loud && { bg: 'wrong.bg', color: 'wrong.ink', px: '3', rounded: 'sm' })}
+      role={loud ? 'alert' : undefined}
+    >
+      <Flex justify="space-between" gap="3" wrap="wrap">
+        <Box fontWeight="650" textDecoration={said?.verdict.verdict === 'rejected' ? 'line-through' : undefined}>
+          {CAUSE_WORDS[cause]}
+        </Box>
+        <Box fontWeight={loud ? '650' : undefined} color={loud ? undefined : 'soft'}>
+          {URGENCY_WORDS[urgency]} · {CONFIDENCE_WORDS[confidence]}
+        </Box>
+      </Flex>
+      <Box>
+        {names} ({SHAPE_WORDS[shape]}):{' '}
+        {alike ? evidence[0]?.words : evidence.map((e) => `${siteName(layout, e)} ${e.words}`).join('; ')}
+      </Box>
+      {next.length > 0 && (
+        <Box as="ul" pl="5" fontSize="sm" color={loud ? undefined : 'soft'}>
+          {next.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </Box>
+      )}
+      {past && <Box color="caution.ink">The record has been changed since: this no longer shows.</Box>}
+      {said && (
+        <Box mt="1">
+          {VERDICT_WORDS[said.verdict.verdict]} by {said.who}, {instantText(said.verdict.saidAt)}
+          {said.verdict.insteadText && `: it is ${said.verdict.insteadText}`}
+          {said.verdict.reason && `. ${said.verdict.reason}`}
+        </Box>
+      )}
+      {urgency === 'stop' && speaks && !mayJudge && !past && (
+        <Box mt="1">A supervisor has to decide. Leave it where it stands.</Box>
+      )}
+      {mayJudge && cause !== 'healthy' && (
+        <details open={urgency === 'stop' && !said}>
+          <summary>{said ? 'Say otherwise, or add a follow-up' : 'Confirm, correct or reject'}</summary>
+          <Judge workOrderId={order.id} findingKey={finding.key} />
+          <FollowUp
+            workOrderId={order.id}
+            findingKey={finding.key}
+            what={`${CAUSE_WORDS[cause]}, ${sites.map(siteId).join(' ')}: ${next[0] ?? ''}`}
+            people={people}
+            me={actor.personId}
+          />
+        </details>
+      )}
+    </Box>
+  );
+}
+
+function Judge({ workOrderId, findingKey }: { workOrderId: string; findingKey: string }) {
+  return (
+    <Box mt="2" maxW="720px">
+      <ActionForm action={verdictAction}>
+        <input type="hidden" name="workOrderId" value={workOrderId} />
+        <input type="hidden" name="findingKey" value={findingKey} />
+        <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
+          <TextField name="reason" label="Why" hint="needed to reject" />
+          <TextField name="insteadText" label="What it is instead" hint="to correct" />
+        </Grid>
+        <Flex gap="2" wrap="wrap">
+          <SubmitButton name="verdict" value="confirmed">
+            Confirm
+          </SubmitButton>
+          <SubmitButton name="verdict" value="corrected">
+            Correct
+          </SubmitButton>
+          <SubmitButton name="verdict" value="rejected">
+            Reject
+          </SubmitButton>
+        </Flex>
+      </ActionForm>
+    </Box>
+  );
+}
+
+function FollowUp({
+  workOrderId,
+  findingKey,
+  what,
+  people,
+  me,
+}: {
+  workOrderId: string;
+  findingKey: string;
+  what: string;
+  people: readonly Choice[];
+  me: string;
+}) {
+  return (
+    <Box mt="4" maxW="720px">
+      <ActionForm action={followUpAction}>
+        <input type="hidden" name="workOrderId" value={workOrderId} />
+        <input type="hidden" name="findingKey" value={findingKey} />
+        <TextField name="what" label="Follow-up" defaultValue={what.slice(0, 300)} />
+        <Grid templateColumns={{ base: '1fr', md: '1fr 1fr 1fr' }} columnGap="4">
+          <SelectField
+            name="ownerId"
+            label="Who sees to it"
+            choices={people}
+            defaultValue={people.some(({ value }) => value === me) ? me : undefined}
+          />
+          <TextField name="dueOn" label="By" type="date" />
+          <TextField name="dueAt" label="Or at odometer" inputMode="decimal" />
+        </Grid>
+        <SubmitButton>Add the follow-up</SubmitButton>
+      </ActionForm>
+    </Box>
+  );
+}

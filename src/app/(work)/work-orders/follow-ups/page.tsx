@@ -1,0 +1,81 @@
+import { Box, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { type Actor, may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { type FollowUpItem, listFollowUps } from '@/server/findings/follow-up';
+import { dateText, distanceText, NONE } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { finishFollowUpAction } from '../actions';
+import { ORDER_PLACES } from '../places';
+
+export const metadata = { title: 'Follow-ups' };
+
+export default async function FollowUpsPage() {
+  const actor = await requireActor();
+  const list = await listFollowUps(deps(), actor);
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const open = list.value.filter(({ followUp }) => followUp.doneAt === null);
+  const due = open.filter(({ isDue }) => isDue).length;
+  return (
+    <>
+      <PageHead title="Follow-ups">
+        <strong>{due}</strong> due · {open.length} open · {list.value.length - open.length} done
+      </PageHead>
+      <SubNav label="Work orders" places={ORDER_PLACES} />
+      {list.value.length === 0 ? (
+        <Empty>
+          Nothing to follow up. What a removed part points to is put down on its work order, with who sees to it and by
+          when.
+        </Empty>
+      ) : (
+        <PlainTable heads={['What', 'Vehicle', 'From', 'Who', 'By', 'At', '']}>
+          {list.value.map((item) => (
+            <Row key={item.followUp.id} item={item} actor={actor} />
+          ))}
+        </PlainTable>
+      )}
+    </>
+  );
+}
+
+function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
+  const { followUp, unitNumber, vehicleName, orderNumber, owner, isDue } = item;
+  return (
+    <Table.Row color={followUp.doneAt ? 'soft' : undefined}>
+      <Table.Cell>
+        <Box fontWeight={isDue ? '650' : undefined}>{followUp.what}</Box>
+        {isDue && <Box color="caution.ink">due now</Box>}
+      </Table.Cell>
+      <Table.Cell>
+        <TextLink href={`/vehicles/${followUp.vehicleId}`}>{unitNumber}</TextLink> {vehicleName}
+      </Table.Cell>
+      <Table.Cell>
+        <TextLink href={`/work-orders/${followUp.workOrderId}#findings`}>{orderNumber}</TextLink>
+      </Table.Cell>
+      <Table.Cell>{owner}</Table.Cell>
+      <Table.Cell whiteSpace="nowrap">{dateText(followUp.dueOn)}</Table.Cell>
+      <Table.Cell whiteSpace="nowrap">
+        {followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)}
+      </Table.Cell>
+      <Table.Cell minW="240px">
+        {followUp.doneAt ? (
+          `Done: ${followUp.outcome}`
+        ) : may(actor, 'record work') ? (
+          <details>
+            <summary>Done</summary>
+            <ActionForm action={finishFollowUpAction}>
+              <input type="hidden" name="followUpId" value={followUp.id} />
+              <TextField name="outcome" label="What came of it" />
+              <SubmitButton>Mark as done</SubmitButton>
+            </ActionForm>
+          </details>
+        ) : null}
+      </Table.Cell>
+    </Table.Row>
+  );
+}

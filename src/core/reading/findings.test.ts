@@ -1,0 +1,357 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { anyEngine, engine } from '../engine/any-engine.fixture';
+import { layoutOf, siteId } from '../engine/layout';
+import type { EngineModel, SiteKey } from '../engine/model';
+import {
+  type Cause,
+  type EngineReading,
+  type Finding,
+  type Observation,
+  readEngine,
+  type SiteReading,
+} from './findings';
+import { ALL_CONDITIONS, type Condition } from './vocabulary';
+
+const inline4 = engine({
+  arrangement: 'inline',
+  mounting: 'transverse',
+  ignition: 'coil_on_plug',
+  plugsPerCylinder: 1,
+  banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
+  firingOrder: [1, 3, 4, 2],
+});
+const wasteSpark4 = engine({ ...inline4, ignition: 'waste_spark', coils: undefined as never });
+const twin4 = engine({ ...inline4, plugsPerCylinder: 2, coils: undefined as never });
+const v6 = engine({
+  arrangement: 'v',
+  mounting: 'transverse',
+  ignition: 'coil_on_plug',
+  plugsPerCylinder: 1,
+  banks: [
+    { place: 'rear', cylinders: [1, 3, 5] },
+    { place: 'front', cylinders: [2, 4, 6] },
+  ],
+  firingOrder: [1, 2, 3, 4, 5, 6],
+});
+const v8 = engine({
+  arrangement: 'v',
+  mounting: 'longitudinal',
+  ignition: 'coil_per_cylinder',
+  plugsPerCylinder: 1,
+  banks: [
+    { place: 'left', cylinders: [1, 3, 5, 7] },
+    { place: 'right', cylinders: [2, 4, 6, 8] },
+  ],
+  firingOrder: [1, 8, 4, 3, 6, 5, 7, 2],
+});
+const flat4 = engine({
+  arrangement: 'flat',
+  mounting: 'longitudinal',
+  ignition: 'waste_spark',
+  plugsPerCylinder: 1,
+  banks: [
+    { place: 'right', cylinders: [1, 3] },
+    { place: 'left', cylinders: [2, 4] },
+  ],
+  firingOrder: [1, 3, 2, 4],
+});
+const inline3 = engine({
+  ...inline4,
+  banks: [{ place: 'only', cylinders: [1, 2, 3] }],
+  firingOrder: [1, 2, 3],
+  coils: undefined as never,
+});
+
+const GOOD: readonly Condition[] = ['nose tan', 'no deposits', 'electrodes sharp'];
+const RESTS = [1, 4, 6, 7];
+
+interface Shown {
+  readonly conditions?: readonly Condition[] | null;
+  readonly severity?: Observation['severity'];
+  readonly gap?: number;
+  readonly breakaway?: SiteReading['breakaway'];
+  readonly differs?: boolean;
+}
+
+const bad = (...conditions: Condition[]): Shown => ({ conditions });
+const unseen: Shown = { conditions: null };
+
+/** An engine in which the sites named show something and all others are as they should be. "3" names every plug of 3. */
+function reading(
+  model: EngineModel,
+  shown: Readonly<Record<string, Shown>>,
+  over: Partial<Omit<EngineReading, 'sites' | 'layout'>> = {},
+): EngineReading {
+  const layout = layoutOf(model);
+  return {
+    layout,
+    deactivated: [],
+    directionKnown: true,
+    gapLimitMm: 1.4,
+    ...over,
+    sites: layout.sites.map((site): SiteReading => {
+      const {
+        conditions,
+        severity = 2,
+        gap = 1.1,
+        breakaway = 'normal',
+        differs = false,
+      } = shown[siteId(site)] ?? shown[String(site.cylinder)] ?? shown.rest ?? {};
+      const words = conditions === undefined ? GOOD : conditions;
+      return {
+        cylinder: site.cylinder,
+        position: site.position,
+        seen: words === null ? null : words.map((condition) => ({ condition, severity })),
+        gapMm: gap,
+        breakaway,
+        differs,
+      };
+    }),
+  };
+}
+
+const told = (findings: readonly Finding[]) =>
+  findings.map(({ cause, shape, sites }) => `${cause} ${shape} ${sites.map(({ cylinder }) => cylinder).join(' ')}`);
+
+const soot = bad('nose black dry');
+const oily = bad('nose black oily');
+const white = bad('nose white');
+const trace = bad('nose coloured trace');
+const worn: Shown = { gap: 1.6 };
+const rest = (shown: Shown) => ({ rest: shown });
+
+describe('readEngine finds the cause by where a condition stands', () => {
+  it.each<[string, EngineReading, readonly string[]]>([
+    ['a healthy set', reading(inline4, {}), ['healthy all 1 2 3 4']],
+    ['soot on all of four', reading(inline4, rest(soot)), ['rich_or_weak_spark all 1 2 3 4']],
+    ['soot on all of a V8', reading(v8, rest(soot)), ['rich_or_weak_spark all 1 2 3 4 5 6 7 8']],
+    ['soot on the rear bank', reading(v6, { 1: soot, 3: soot, 5: soot }), ['bank_rich bank 1 3 5']],
+    ['soot on the right of a V8', reading(v8, { 2: soot, 4: soot, 6: soot, 8: soot }), ['bank_rich bank 2 4 6 8']],
+    ['soot on one side of a flat four', reading(flat4, { 2: soot, 4: soot }), ['bank_rich bank 2 4']],
+    ['soot on one', reading(v6, { 4: soot }), ['cylinder_rich one 4']],
+    ['soot on two of a bank of three', reading(v6, { 1: soot, 3: soot }), ['cylinder_rich neighbours 1 3']],
+    ['soot on all but one', reading(inline4, { 1: soot, 2: soot, 3: soot }), ['cylinder_rich some 1 2 3']],
+    ['soot across the banks', reading(v6, { 1: soot, 2: soot }), ['cylinder_rich some 1 2']],
+    [
+      'soot on the resting cylinders',
+      reading(v8, { 1: soot, 4: soot, 6: soot, 7: soot }, { deactivated: RESTS }),
+      ['rests_at_part_load deactivated 1 4 6 7'],
+    ],
+    [
+      'oil on the resting cylinders',
+      reading(v8, { 1: oily, 4: oily, 6: oily, 7: oily }, { deactivated: RESTS }),
+      ['rests_at_part_load deactivated 1 4 6 7'],
+    ],
+    [
+      'soot on one that does not rest besides',
+      reading(v8, { 1: soot, 4: soot, 6: soot, 7: soot, 8: soot }, { deactivated: RESTS }),
+      ['cylinder_rich some 1 4 6 7 8'],
+    ],
+    [
+      'the same four where none rests',
+      reading(v8, { 1: soot, 4: soot, 6: soot, 7: soot }),
+      ['cylinder_rich some 1 4 6 7'],
+    ],
+    [
+      'soot on row B of twin plugs',
+      reading(twin4, { '1B': soot, '2B': soot, '3B': soot, '4B': soot }),
+      ['one_position_weak position 1 2 3 4'],
+    ],
+    ['soot on both plugs of one cylinder', reading(twin4, { 2: soot }), ['cylinder_rich one 2 2']],
+    ['soot on one plug of a pair', reading(twin4, { '3A': soot }), ['cylinder_rich one 3']],
+    ['one oily nose', reading(v6, { 5: oily }), ['oil_inside one 5']],
+    ['oily noses on all', reading(inline4, rest(oily)), ['oil_everywhere all 1 2 3 4']],
+    ['oily noses on one bank', reading(v6, { 2: oily, 4: oily, 6: oily }), ['oil_everywhere bank 2 4 6']],
+    ['oil outside only', reading(v6, { 3: bad('nose tan', 'insulator oily') }), ['oil_outside one 3']],
+    [
+      'oil in two wells',
+      reading(v6, { 3: bad('nose tan', 'oil in well'), 5: bad('nose tan', 'oil in well') }),
+      ['oil_outside neighbours 3 5'],
+    ],
+    ['oil inside and out', reading(v6, { 3: bad('nose black oily', 'insulator oily') }), ['oil_inside one 3']],
+    ['neighbours with a coloured trace', reading(inline4, { 2: trace, 3: trace }), ['coolant_between neighbours 2 3']],
+    [
+      'neighbours washed clean',
+      reading(v8, { 3: bad('nose washed clean'), 5: bad('nose washed clean') }),
+      ['coolant_between neighbours 3 5'],
+    ],
+    ['a trace across the banks', reading(v8, { 3: trace, 4: trace }), ['coolant_in_one some 3 4']],
+    ['a trace on two that are not neighbours', reading(inline4, { 1: trace, 3: trace }), ['coolant_in_one some 1 3']],
+    ['a trace on both ends of a row', reading(inline4, { 1: trace, 4: trace }), ['coolant_in_one ends 1 4']],
+    ['a trace on one', reading(inline3, { 2: trace }), ['coolant_in_one one 2']],
+    ['a trace on all alike', reading(inline4, rest(trace)), ['coloured_by_fuel all 1 2 3 4']],
+    ['white on all', reading(inline4, rest(white)), ['lean_or_hot all 1 2 3 4']],
+    ['white on one bank', reading(v6, { 1: white, 3: white, 5: white }), ['bank_lean bank 1 3 5']],
+    ['white at the ends of the row', reading(inline4, { 1: white, 4: white }), ['runner_leak ends 1 4']],
+    [
+      'white at all four ends of a V8',
+      reading(v8, { 1: white, 7: white, 2: white, 8: white }),
+      ['runner_leak ends 1 2 7 8'],
+    ],
+    ['white on one', reading(inline4, { 3: bad('nose blistered') }), ['cylinder_hot one 3']],
+    [
+      'white on one that came out loose',
+      reading(inline4, { 3: { ...bad('nose white', 'seat sooted'), breakaway: 'loose' } }),
+      ['loose_plug one 3'],
+    ],
+    ['loose without soot at the seat', reading(inline4, { 3: { breakaway: 'loose' } }), ['loose_plug one 3']],
+    ['a sooted seat that was tight', reading(inline4, { 3: bad('nose tan', 'seat sooted') }), []],
+    ['all loose', reading(inline4, rest({ breakaway: 'loose' })), ['loose_plug all 1 2 3 4']],
+    ['peppered', reading(v6, { 6: bad('electrodes peppered') }), ['detonation one 6']],
+    [
+      'melted and white',
+      reading(v6, { 6: bad('electrodes melted', 'nose white') }),
+      ['detonation one 6', 'cylinder_hot one 6'],
+    ],
+    ['a track on the insulator', reading(v6, { 2: bad('nose tan', 'carbon track') }), ['tracked one 2']],
+    ['a track in the boot alone', reading(v6, { 2: bad('nose tan', 'boot tracked') }), ['tracked one 2']],
+    ['rust on the shell', reading(inline3, { 1: bad('nose tan', 'threads rusted') }), ['water_in_well one 1']],
+    ['water in the well', reading(inline3, { 1: bad('nose tan', 'water in well') }), ['water_in_well one 1']],
+    ['another number than on record', reading(inline4, { 2: { differs: true } }), ['other_part one 2']],
+    ['a whole set of another number', reading(inline4, rest({ differs: true })), ['other_part all 1 2 3 4']],
+    ['one gap over the limit', reading(inline4, { 2: worn }), ['gap_worn_in_one one 2']],
+    ['all gaps over the limit', reading(inline4, rest(worn)), ['gap_worn_out all 1 2 3 4']],
+    ['gaps at the limit', reading(inline4, rest({ gap: 1.4 })), ['healthy all 1 2 3 4']],
+    [
+      'one of each waste-spark pair worn',
+      reading(wasteSpark4, { 1: worn, 2: worn }),
+      ['partner_polarity partners 1 2'],
+    ],
+    [
+      'the other of each pair eroded',
+      reading(wasteSpark4, { 4: bad('nose tan', 'electrodes eroded'), 3: bad('nose tan', 'electrodes eroded') }),
+      ['partner_polarity partners 3 4'],
+    ],
+    ['both of one pair worn', reading(wasteSpark4, { 1: worn, 4: worn }), ['gap_worn_out ends 1 4']],
+    ['one of one pair worn', reading(wasteSpark4, { 1: worn }), ['gap_worn_in_one one 1']],
+    ['two worn where each has its own coil', reading(inline4, { 1: worn, 2: worn }), ['gap_worn_out neighbours 1 2']],
+    ['galled threads', reading(inline4, { 1: bad('nose tan', 'threads galled') }), ['threads_hurt one 1']],
+    ['one that had seized', reading(inline4, { 1: { breakaway: 'seized' } }), ['threads_hurt one 1']],
+    ['one that was tight', reading(inline4, { 1: { breakaway: 'tight' } }), ['healthy all 1 2 3 4']],
+    ['a cracked insulator', reading(inline4, { 1: bad('nose tan', 'insulator cracked') }), ['cracked one 1']],
+    ['a gasket missing', reading(inline4, { 1: bad('nose tan', 'gasket missing') }), ['wrong_gaskets one 1']],
+    ['bridged', reading(inline4, { 1: bad('bridged') }), ['bridged one 1']],
+    ['glazed on all', reading(inline4, rest(bad('glazed'))), ['glazed all 1 2 3 4']],
+    ['ash on all', reading(inline4, rest(bad('nose tan', 'ash'))), ['ash all 1 2 3 4']],
+    [
+      'ash on the resting ones',
+      reading(v8, { 1: bad('ash'), 4: bad('ash'), 6: bad('ash'), 7: bad('ash') }, { deactivated: RESTS }),
+      ['rests_at_part_load deactivated 1 4 6 7'],
+    ],
+    ['a swollen boot', reading(inline4, { 1: bad('nose tan', 'boot swollen') }), ['boot_spent one 1']],
+    ['a broken tab', reading(inline4, { 1: bad('nose tan', 'connector tab broken') }), ['connector_broken one 1']],
+    ['debris in the wells', reading(inline4, rest(bad('nose tan', 'debris in well'))), ['debris all 1 2 3 4']],
+    ['nothing looked at', reading(inline4, rest(unseen)), []],
+    ['half a bank seen, and sooty', reading(v6, { 1: soot, 3: soot, 5: unseen }), ['bank_rich bank 1 3']],
+    ['one seen, and sooty', reading(v6, { 1: soot, rest: unseen }), ['cylinder_rich one 1']],
+    [
+      'a sooty bank whose direction nobody declared',
+      reading(v6, { 1: soot, 3: soot, 5: soot }, { directionKnown: false }),
+      ['cylinder_rich some 1 3 5'],
+    ],
+    [
+      'neighbours with a trace, direction not declared',
+      reading(inline4, { 2: trace, 3: trace }, { directionKnown: false }),
+      ['coolant_in_one some 2 3'],
+    ],
+  ])('%s', (_, engineReading, expected) => {
+    expect(told(readEngine(engineReading))).toEqual(expected);
+  });
+
+  it('tells the loudest first', () => {
+    const both = reading(inline4, {
+      1: bad('electrodes melted'),
+      3: { differs: true },
+      4: bad('nose tan', 'insulator oily'),
+    });
+    expect(readEngine(both).map(({ urgency }) => urgency)).toEqual(['stop', 'soon', 'note']);
+  });
+
+  it('is less sure of faint signs, of scatter and of half a set', () => {
+    const sure = (engineReading: EngineReading) => readEngine(engineReading)[0]?.confidence;
+    const bank = (severity: Observation['severity'], last: Shown = { conditions: ['nose black dry'], severity }) =>
+      reading(v6, { 1: { ...soot, severity }, 3: { ...soot, severity }, 5: last });
+    expect(sure(bank(2))).toBe('high');
+    expect(sure(bank(1))).toBe('medium');
+    expect(sure(reading(v6, { 1: soot, 3: soot, 5: unseen, 2: unseen }))).toBe('medium');
+    expect(sure(reading(v6, { 1: { ...soot, severity: 1 }, 2: { ...soot, severity: 1 } }))).toBe('low');
+  });
+});
+
+describe('the cause', () => {
+  const someShown = fc.dictionary(
+    fc.constantFrom('1', '2', '3', '4', '5', '6', '7', '8', 'rest'),
+    fc.record({
+      conditions: fc.option(
+        fc.uniqueArray(fc.constantFrom(...(ALL_CONDITIONS as readonly Condition[])), { maxLength: 3 }),
+      ),
+      severity: fc.constantFrom(1 as const, 2 as const, 3 as const),
+      gap: fc.constantFrom(1, 1.3, 1.5, 1.8),
+      breakaway: fc.constantFrom('loose' as const, 'normal' as const, 'seized' as const, null),
+      differs: fc.boolean(),
+    }),
+    { maxKeys: 6 },
+  );
+
+  /** The same engine with its cylinders numbered otherwise. Cylinder 1 stays, as bank 1 is the one that holds it. */
+  function renumbered(given: EngineReading, turn: number): EngineReading {
+    const { model } = given.layout;
+    const n = given.layout.cylinders;
+    const other = (cylinder: number): number => (cylinder === 1 ? 1 : ((cylinder - 2 + turn) % (n - 1)) + 2);
+    const site = <S extends SiteKey>(key: S): S => ({ ...key, cylinder: other(key.cylinder) });
+    const layout = layoutOf({
+      ...model,
+      banks: model.banks.map((bank) => ({ ...bank, cylinders: bank.cylinders.map(other) })),
+      firingOrder: model.firingOrder.map(other),
+      coils: model.coils.map((coil) => ({ ...coil, fires: coil.fires.map(site) })),
+    });
+    return { ...given, layout, deactivated: given.deactivated.map(other), sites: given.sites.map(site) };
+  }
+
+  /** Each bank from its other end. */
+  function mirrored(given: EngineReading): EngineReading {
+    const { model } = given.layout;
+    const banks = model.banks.map((bank) => ({ ...bank, cylinders: [...bank.cylinders].reverse() }));
+    return { ...given, layout: layoutOf({ ...model, banks }) };
+  }
+
+  const causes = (given: EngineReading): readonly (readonly [Cause, string, string])[] =>
+    readEngine(given).map(({ cause, shape, confidence }) => [cause, shape, confidence] as const);
+
+  it('does not change when cylinders are numbered otherwise or banks are mirrored', () => {
+    fc.assert(
+      fc.property(anyEngine, someShown, fc.nat(7), fc.boolean(), (model, shown, turn, rests) => {
+        const given = reading(model, shown, { deactivated: rests ? [1] : [] });
+        expect(causes(mirrored(given))).toEqual(causes(given));
+        if (given.layout.cylinders > 1) expect(causes(renumbered(given, turn))).toEqual(causes(given));
+      }),
+    );
+  });
+
+  it('rests on evidence from sites that were looked at, and says what to do next unless all is well', () => {
+    fc.assert(
+      fc.property(anyEngine, someShown, (model, shown) => {
+        const given = reading(model, shown);
+        const looked = new Set(given.sites.filter(({ seen }) => seen !== null).map(siteId));
+        for (const finding of readEngine(given)) {
+          expect(finding.evidence.length).toBeGreaterThan(0);
+          for (const site of finding.sites) expect(looked.has(siteId(site))).toBe(true);
+          expect(finding.next.length > 0).toBe(finding.cause !== 'healthy');
+        }
+      }),
+    );
+  });
+
+  it('of what can stop the work is never lost, whatever else is seen', () => {
+    fc.assert(
+      fc.property(anyEngine, someShown, (model, shown) => {
+        const given = reading(model, shown);
+        const [first, ...others] = given.sites;
+        if (!first) return;
+        const melted: SiteReading = { ...first, seen: [{ condition: 'electrodes melted', severity: 3 }] };
+        expect(readEngine({ ...given, sites: [melted, ...others] })[0]).toMatchObject({ urgency: 'stop' });
+      }),
+    );
+  });
+});

@@ -1,0 +1,533 @@
+import { siteId } from '../engine/layout';
+import type { SiteKey } from '../engine/model';
+import { type Place, type Shape, shapesOf } from './shape';
+import { type BreakawayFeel, type Condition, HEALTHY } from './vocabulary';
+
+/** One thing seen at a site. Severity from 1, just visible, to 3, beyond doubt. */
+export interface Observation {
+  readonly condition: Condition;
+  readonly severity: 1 | 2 | 3;
+}
+
+/** What was found at one site. */
+export interface SiteReading extends SiteKey {
+  /** Null: not looked at. */
+  readonly seen: readonly Observation[] | null;
+  readonly gapMm: number | null;
+  readonly breakaway: BreakawayFeel | null;
+  /** The number read off it is neither the one on record nor a renumbering of it; null: one of the two is not known. */
+  readonly differs: boolean | null;
+}
+
+export interface EngineReading extends Place {
+  readonly sites: readonly SiteReading[];
+  /** Beyond this a gap is worn out, mm; null: no sheet gives one. */
+  readonly gapLimitMm: number | null;
+}
+
+export const CAUSES = [
+  'healthy',
+  'rich_or_weak_spark',
+  'bank_rich',
+  'bank_lean',
+  'lean_or_hot',
+  'runner_leak',
+  'cylinder_hot',
+  'cylinder_rich',
+  'oil_inside',
+  'oil_everywhere',
+  'oil_outside',
+  'coolant_between',
+  'coolant_in_one',
+  'coloured_by_fuel',
+  'detonation',
+  'loose_plug',
+  'tracked',
+  'water_in_well',
+  'gap_worn_out',
+  'gap_worn_in_one',
+  'other_part',
+  'partner_polarity',
+  'rests_at_part_load',
+  'one_position_weak',
+  'ash',
+  'glazed',
+  'bridged',
+  'cracked',
+  'threads_hurt',
+  'wrong_gaskets',
+  'debris',
+  'boot_spent',
+  'connector_broken',
+] as const;
+export type Cause = (typeof CAUSES)[number];
+
+export const URGENCIES = ['note', 'soon', 'before_return', 'stop'] as const;
+export type Urgency = (typeof URGENCIES)[number];
+export const CONFIDENCES = ['low', 'medium', 'high'] as const;
+export type Confidence = (typeof CONFIDENCES)[number];
+
+/** What a person makes of a finding. */
+export const VERDICTS = ['confirmed', 'rejected', 'corrected'] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+export interface Evidence extends SiteKey {
+  readonly words: string;
+}
+
+export interface Finding {
+  readonly cause: Cause;
+  readonly shape: Shape;
+  readonly sites: readonly SiteKey[];
+  readonly evidence: readonly Evidence[];
+  readonly confidence: Confidence;
+  readonly urgency: Urgency;
+  /** What would settle it, the easiest first. */
+  readonly next: readonly string[];
+}
+
+/** What tells one finding of an engine from another: its cause and where it stands. */
+export const findingKey = ({ cause, sites }: Finding): string => `${cause} ${sites.map(siteId).join(' ')}`;
+
+type Looked = SiteReading & { readonly seen: readonly Observation[] };
+
+/** What a rule looks for at a site: the words of its evidence and how clear they are; null: not there. */
+type Sign = (site: Looked, reading: EngineReading) => { readonly words: string; readonly severity: number } | null;
+
+interface Rule {
+  readonly cause: Cause;
+  readonly sign: Sign;
+  /** The places in which the sign means this; the first that fits is told. */
+  readonly shapes: readonly Shape[];
+  readonly urgency: Urgency;
+  readonly next: readonly string[];
+  /** Less sure than its sign: other causes look the same. */
+  readonly ambiguous?: boolean;
+  /** Of these causes only the first that fires is told: they explain the same sign. */
+  readonly family?: string;
+}
+
+const ANYWHERE: readonly Shape[] = [
+  'all',
+  'deactivated',
+  'position',
+  'bank',
+  'neighbours',
+  'ends',
+  'partners',
+  'one',
+  'some',
+];
+
+const any =
+  (...conditions: readonly Condition[]): Sign =>
+  ({ seen }) => {
+    const found = seen.filter(({ condition }) => conditions.includes(condition));
+    const [first] = found;
+    if (!first) return null;
+    return {
+      words: found.map(({ condition }) => condition).join(', '),
+      severity: Math.max(...found.map(({ severity }) => severity)),
+    };
+  };
+
+const without =
+  (sign: Sign, ...never: readonly Condition[]): Sign =>
+  (site, reading) =>
+    any(...never)(site, reading) ? null : sign(site, reading);
+
+const wornOut: Sign = ({ gapMm }, { gapLimitMm }) =>
+  gapMm !== null && gapLimitMm !== null && gapMm > gapLimitMm
+    ? {
+        words: `gap ${gapMm.toFixed(2)} mm, over ${gapLimitMm.toFixed(2)} mm`,
+        severity: gapMm > 1.1 * gapLimitMm ? 3 : 2,
+      }
+    : null;
+
+const leaks: Sign = (site, reading) => {
+  const soot = any('seat sooted')(site, reading);
+  if (site.breakaway !== 'loose') return null;
+  return { words: soot ? 'came out loose, seat sooted' : 'came out loose', severity: soot ? 3 : 2 };
+};
+
+const dry = without(any('nose black dry'), 'nose black oily');
+const hot = any('nose white', 'nose blistered');
+
+/**
+ * The rules, in the order in which they are told within a family: what is special comes before what is general.
+ *
+ * Source: general trade guidance on reading removed plugs. They are suspicions with evidence, never verdicts.
+ */
+const RULES: readonly Rule[] = [
+  {
+    cause: 'detonation',
+    sign: any('electrodes melted', 'electrodes peppered'),
+    shapes: ANYWHERE,
+    urgency: 'stop',
+    next: [
+      'Stop: do not return it to service before the cause is known.',
+      'Look into the cylinder with a borescope: piston crown, valves.',
+      'Check the fuel’s grade, the timing and knock control, the cooling, and the heat range against the sheet.',
+    ],
+  },
+  {
+    cause: 'coolant_between',
+    sign: any('nose coloured trace', 'nose washed clean'),
+    shapes: ['neighbours'],
+    urgency: 'stop',
+    next: [
+      'Stop: suspect the head gasket between these two.',
+      'Compression and leak-down on both, and pressure on the cooling system while you listen.',
+      'Test the coolant for combustion gas.',
+    ],
+    family: 'coolant',
+  },
+  {
+    cause: 'coolant_in_one',
+    sign: any('nose coloured trace', 'nose washed clean'),
+    shapes: ['one', 'ends', 'some', 'bank', 'partners', 'position', 'deactivated'],
+    urgency: 'before_return',
+    next: [
+      'Pressure on the cooling system overnight, then look into the cylinder.',
+      'An injector that leaks washes clean as well: check its balance.',
+    ],
+    ambiguous: true,
+    family: 'coolant',
+  },
+  {
+    cause: 'coloured_by_fuel',
+    sign: any('nose coloured trace'),
+    shapes: ['all'],
+    urgency: 'note',
+    next: ['A fuel additive colours every nose alike. Ask what was filled in.'],
+    family: 'coolant',
+  },
+  {
+    cause: 'loose_plug',
+    sign: leaks,
+    shapes: ANYWHERE,
+    urgency: 'before_return',
+    next: ['Check seat and thread, fit a new gasket, tighten by the sheet.', 'Ask how it was tightened the last time.'],
+    family: 'hot',
+  },
+  {
+    cause: 'bank_lean',
+    sign: hot,
+    shapes: ['bank'],
+    urgency: 'before_return',
+    next: [
+      'Look for unmetered air on that bank.',
+      'Fuel trims of both banks side by side.',
+      'Fuel pressure and injectors of that bank.',
+    ],
+    family: 'hot',
+  },
+  {
+    cause: 'runner_leak',
+    sign: hot,
+    shapes: ['ends'],
+    urgency: 'soon',
+    next: ['Smoke test of the intake manifold: its ends leak first.'],
+    ambiguous: true,
+    family: 'hot',
+  },
+  {
+    cause: 'lean_or_hot',
+    sign: hot,
+    shapes: ['all'],
+    urgency: 'before_return',
+    next: ['Compare the heat range with the sheet.', 'Fuel trims, fuel pressure, timing, cooling.'],
+    family: 'hot',
+  },
+  {
+    cause: 'cylinder_hot',
+    sign: hot,
+    shapes: ['one', 'some', 'neighbours', 'partners', 'position', 'deactivated'],
+    urgency: 'before_return',
+    next: ['That injector’s flow, and air drawn in beside its runner.', 'The heat range of that very plug.'],
+    family: 'hot',
+  },
+  {
+    cause: 'rests_at_part_load',
+    sign: any('nose black dry', 'nose black oily', 'ash'),
+    shapes: ['deactivated'],
+    urgency: 'note',
+    next: [
+      'These cylinders rest at part load and foul by it. See whether oil use has grown.',
+      'Ask whether the maker has a bulletin on it.',
+    ],
+    family: 'dark',
+  },
+  {
+    cause: 'one_position_weak',
+    sign: dry,
+    shapes: ['position'],
+    urgency: 'soon',
+    next: ['Spark of that row of plugs: its coils, leads and trigger.'],
+    family: 'dark',
+  },
+  {
+    cause: 'bank_rich',
+    sign: dry,
+    shapes: ['bank'],
+    urgency: 'before_return',
+    next: [
+      'Exhaust leak ahead of that bank’s sensor: it reads lean and enriches.',
+      'Fuel trims of both banks side by side.',
+      'Spark of that bank.',
+    ],
+    family: 'dark',
+  },
+  {
+    cause: 'rich_or_weak_spark',
+    sign: dry,
+    shapes: ['all'],
+    urgency: 'soon',
+    next: [
+      'Ask about short trips and long idling first.',
+      'Air filter, fuel trims, coolant temperature sensor.',
+      'Spark demand against what the coils give.',
+    ],
+    family: 'dark',
+  },
+  {
+    cause: 'cylinder_rich',
+    sign: dry,
+    shapes: ['one', 'some', 'neighbours', 'ends', 'partners'],
+    urgency: 'before_return',
+    next: [
+      'Does it misfire? Swap its coil, lead or plug and see whether the fault moves.',
+      'Injector that leaks; compression.',
+    ],
+    family: 'dark',
+  },
+  {
+    cause: 'oil_everywhere',
+    sign: any('nose black oily'),
+    shapes: ['all', 'bank'],
+    urgency: 'soon',
+    next: ['Crankcase ventilation first.', 'Oil use over a measured distance, then leak-down.'],
+    family: 'oil inside',
+  },
+  {
+    cause: 'oil_inside',
+    sign: any('nose black oily'),
+    shapes: ['one', 'neighbours', 'ends', 'position', 'partners', 'some'],
+    urgency: 'soon',
+    next: ['Compression dry and wet, leak-down: rings or valve guides.', 'Crankcase ventilation.'],
+    family: 'oil inside',
+  },
+  {
+    cause: 'oil_outside',
+    sign: without(any('insulator oily', 'oil in well'), 'nose black oily'),
+    shapes: ANYWHERE,
+    urgency: 'soon',
+    next: ['Cam cover gasket and tube seal of these wells.', 'Clean wells and boots: oil swells a boot.'],
+  },
+  {
+    cause: 'tracked',
+    sign: any('carbon track', 'boot tracked'),
+    shapes: ANYWHERE,
+    urgency: 'before_return',
+    next: [
+      'Replace plug and boot together: one tracks the other again.',
+      'Look at the coil’s tip and the well for moisture.',
+    ],
+  },
+  {
+    cause: 'water_in_well',
+    sign: any('water in well', 'threads rusted'),
+    shapes: ANYWHERE,
+    urgency: 'soon',
+    next: [
+      'Dry the wells and find where water comes in: cover seal, drain, washing.',
+      'Check boots and connectors for green.',
+    ],
+  },
+  {
+    cause: 'other_part',
+    sign: ({ differs }) => (differs ? { words: 'its number is not the one on record', severity: 3 } : null),
+    shapes: ANYWHERE,
+    urgency: 'note',
+    next: ['Correct the record by what was read.', 'Doubt the interval: nobody knows how long it has been in.'],
+  },
+  {
+    cause: 'partner_polarity',
+    sign: (site, reading) => any('electrodes eroded')(site, reading) ?? wornOut(site, reading),
+    shapes: ['partners'],
+    urgency: 'note',
+    next: [
+      'One of each pair fires from the ground electrode and wears more: nothing is wrong.',
+      'Compare like with like at the next change.',
+    ],
+    family: 'wear',
+  },
+  {
+    cause: 'gap_worn_out',
+    sign: wornOut,
+    shapes: ['all', 'bank', 'position', 'deactivated', 'ends', 'some', 'neighbours'],
+    urgency: 'soon',
+    next: ['They ran past what this gap allows: look at the interval, and at the coils that fired them.'],
+    family: 'wear',
+  },
+  {
+    cause: 'gap_worn_in_one',
+    sign: wornOut,
+    shapes: ['one'],
+    urgency: 'soon',
+    next: [
+      'A hot or lean cylinder wears faster: compare its nose with the others.',
+      'Was its gap right when it went in?',
+    ],
+    family: 'wear',
+  },
+  {
+    cause: 'ash',
+    sign: any('ash'),
+    shapes: ANYWHERE.filter((shape) => shape !== 'deactivated'),
+    urgency: 'note',
+    next: ['Oil or fuel additives; oil use.'],
+  },
+  {
+    cause: 'glazed',
+    sign: any('glazed'),
+    shapes: ANYWHERE,
+    urgency: 'soon',
+    next: ['Misfire under load after long idling: ask how it is driven.'],
+  },
+  {
+    cause: 'bridged',
+    sign: any('bridged'),
+    shapes: ANYWHERE,
+    urgency: 'before_return',
+    next: ['Deposits have come loose: borescope for more of them.'],
+  },
+  {
+    cause: 'cracked',
+    sign: any('insulator cracked'),
+    shapes: ANYWHERE,
+    urgency: 'before_return',
+    next: [
+      'Is every piece there? One that is missing lies in the cylinder: do not crank.',
+      'A socket that tilts, a fall or knock cracks it.',
+    ],
+  },
+  {
+    cause: 'threads_hurt',
+    sign: (site, reading) =>
+      any('threads galled')(site, reading) ?? (site.breakaway === 'seized' ? { words: 'seized', severity: 2 } : null),
+    shapes: ANYWHERE,
+    urgency: 'before_return',
+    next: ['Inspect the thread in the head before anything goes in.', 'Chase or insert: a supervisor decides.'],
+  },
+  {
+    cause: 'wrong_gaskets',
+    sign: any('gasket missing', 'gasket doubled'),
+    shapes: ANYWHERE,
+    urgency: 'before_return',
+    next: [
+      'Look for the gasket that is missing, or the second one, before a plug goes in.',
+      'Seat depth and torque were wrong: look at the thread.',
+    ],
+  },
+  {
+    cause: 'debris',
+    sign: any('debris in well'),
+    shapes: ANYWHERE,
+    urgency: 'note',
+    next: ['Clean before the plug comes out; see where it comes from.'],
+  },
+  {
+    cause: 'boot_spent',
+    sign: any('boot swollen', 'boot torn'),
+    shapes: ANYWHERE,
+    urgency: 'before_return',
+    next: ['Replace these boots; a swollen one has met oil.'],
+  },
+  {
+    cause: 'connector_broken',
+    sign: any('connector tab broken'),
+    shapes: ANYWHERE,
+    urgency: 'soon',
+    next: ['Secure it so that it cannot shake loose, and order the housing.'],
+  },
+];
+
+const RANK: Readonly<Record<Urgency, number>> = { stop: 0, before_return: 1, soon: 2, note: 3 };
+
+/**
+ * What the removed parts of an engine say together: each finding with the sites that speak for it, how sure it is, how
+ * urgent, and what to check next. The most urgent first.
+ *
+ * A condition means by where it stands: soot on all, on one bank and on one cylinder are three causes. Where nothing is
+ * wrong and something was looked at, the one finding is that it is healthy, for that is evidence too.
+ */
+export function readEngine(reading: EngineReading): readonly Finding[] {
+  const looked = reading.sites.filter((site): site is Looked => site.seen !== null);
+  if (looked.length === 0) return [];
+  const told = new Set<string>();
+  const findings: Finding[] = [];
+  for (const rule of RULES) {
+    const signs = looked.flatMap((site) => {
+      const sign = rule.sign(site, reading);
+      const key = `${rule.family}${siteId(site)}`;
+      return sign && !(rule.family && told.has(key)) ? [{ site, sign, key }] : [];
+    });
+    if (signs.length === 0) continue;
+    const shapes = shapesOf(
+      reading,
+      signs.map(({ site }) => site),
+      looked,
+    );
+    const shape = rule.shapes.find((wanted) => shapes.has(wanted));
+    if (!shape) continue;
+    for (const { key } of signs) told.add(key);
+    findings.push({
+      cause: rule.cause,
+      shape,
+      sites: signs.map(({ site: { cylinder, position } }) => ({ cylinder, position })),
+      evidence: signs.map(({ site: { cylinder, position }, sign: { words } }) => ({ cylinder, position, words })),
+      confidence: confidence(
+        rule,
+        shape,
+        signs.map(({ sign }) => sign.severity),
+        looked.length / reading.layout.sites.length,
+      ),
+      urgency: rule.urgency,
+      next: rule.next,
+    });
+  }
+  if (findings.length === 0 && looked.every(isHealthy)) return [healthy(looked)];
+  return findings.sort((a, b) => RANK[a.urgency] - RANK[b.urgency]);
+}
+
+/** A place that stands out is worth more than a scatter, clear signs more than faint ones, a whole set more than a part. */
+function confidence(rule: Rule, shape: Shape, severities: readonly number[], seen: number): Confidence {
+  const clear = severities.reduce((sum, severity) => sum + severity, 0) / severities.length;
+  const points =
+    (shape === 'some' ? 0 : 1) +
+    (clear >= 2 ? 1 : 0) +
+    (clear >= 2.5 ? 1 : 0) -
+    (rule.ambiguous ? 1 : 0) -
+    (seen < 0.75 ? 1 : 0);
+  return points >= 2 ? 'high' : points === 1 ? 'medium' : 'low';
+}
+
+const isHealthy = ({ seen }: Looked): boolean =>
+  seen.length > 0 && seen.every(({ condition }) => HEALTHY.has(condition));
+
+function healthy(looked: readonly Looked[]): Finding {
+  return {
+    cause: 'healthy',
+    shape: looked.length > 1 ? 'all' : 'one',
+    sites: looked.map(({ cylinder, position }) => ({ cylinder, position })),
+    evidence: looked.map(({ cylinder, position, seen }) => ({
+      cylinder,
+      position,
+      words: seen.map(({ condition }) => condition).join(', '),
+    })),
+    confidence: looked.length > 1 ? 'high' : 'medium',
+    urgency: 'note',
+    next: [],
+  };
+}

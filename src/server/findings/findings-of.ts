@@ -1,0 +1,91 @@
+import { type Layout, layoutOf, siteId } from '@/core/engine/layout';
+import { partKey } from '@/core/fitment/match';
+import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
+import { type Finding, findingKey, readEngine, type SiteReading } from '@/core/reading/findings';
+import { ALL_CONDITIONS, type Condition } from '@/core/reading/vocabulary';
+import type { Querier, Tx } from '@/db/client';
+import { loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import { loadVerdicts, type VerdictRow } from '@/db/queries/findings';
+import { loadVehicleKeys } from '@/db/queries/status';
+import type { SiteRow, WorkOrderRow } from '@/db/queries/work-orders';
+import { loadGraph } from '../catalogue/fitment-of';
+
+/** A gap is worn out beyond this multiple of the nominal one. Source: general trade guidance. */
+const WORN_OUT = 1.3;
+
+export interface FindingView extends Finding {
+  readonly key: string;
+  /** What a person said to it; null: nobody yet. */
+  readonly said: VerdictRow | null;
+  /** It was said to something that no longer shows: the record has been changed since. */
+  readonly past: boolean;
+}
+
+/** What the removed parts of an order say, with what people said to it. */
+export async function findingsOf(
+  q: Querier,
+  workOrderId: string,
+  layout: Layout,
+  spec: SpecSheet,
+  sites: readonly SiteRow[],
+  graph: SupersessionGraph,
+): Promise<readonly FindingView[]> {
+  const found = readEngine({
+    layout,
+    // Families do not say yet which cylinders rest.
+    deactivated: [],
+    directionKnown: true,
+    gapLimitMm: spec.gapTargetMm === null ? null : WORN_OUT * spec.gapTargetMm,
+    sites: sites.map((site) => readingOf(site, graph)),
+  });
+  const said = new Map((await loadVerdicts(q, workOrderId)).map((row) => [row.verdict.findingKey, row]));
+  const now = found.map((finding) => {
+    const key = findingKey(finding);
+    return { ...finding, key, said: said.get(key) ?? null, past: false };
+  });
+  const keys = new Set(now.map(({ key }) => key));
+  const gone = [...said.values()].filter(({ verdict }) => !keys.has(verdict.findingKey));
+  return [...now, ...gone.map((row) => ({ ...row.verdict.found, key: row.verdict.findingKey, said: row, past: true }))];
+}
+
+/** The same for an order by itself; none where its vehicle or sheet is gone. */
+export async function findingsOfOrder(
+  tx: Tx,
+  order: WorkOrderRow,
+  sites: readonly SiteRow[],
+  today: string,
+): Promise<readonly FindingView[]> {
+  const [vehicle] = await loadVehicleKeys(tx, order.fleetId, [order.vehicleId]);
+  const family = (await loadFamilies(tx, order.fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
+  const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
+  if (!family || !spec) return [];
+  const { graph } = await loadGraph(tx, order.fleetId);
+  return findingsOf(tx, order.id, layoutOf(family.model), spec, sites, graph);
+}
+
+function readingOf(site: SiteRow, graph: SupersessionGraph): SiteReading {
+  const words = site.conditions?.filter((word): word is Condition => ALL_CONDITIONS.includes(word)) ?? null;
+  return {
+    cylinder: site.cylinder,
+    position: site.position,
+    seen: words?.map((condition) => ({ condition, severity: 2 as const })) ?? null,
+    gapMm: site.removedGapMm,
+    breakaway: site.breakawayFeel,
+    differs: foundDiffers(site, graph),
+  };
+}
+
+/** The number read off the part is neither the one on record nor a renumbering of it. Null: one of the two is not known. */
+export function foundDiffers(site: SiteRow, graph: SupersessionGraph): boolean | null {
+  if (site.observedNumber === null || site.expectedNumber === null) return null;
+  return mixing(graph, partKey(site.observedNumber), partKey(site.expectedNumber)) !== 'same-part';
+}
+
+/** What stops the work and a supervisor has not spoken on, in words. */
+export const stopsOf = (findings: readonly FindingView[]): readonly string[] =>
+  findings
+    .filter(({ urgency, said, past }) => urgency === 'stop' && !past && said?.role !== 'supervisor')
+    .map(
+      ({ cause, sites }) =>
+        `Stop: ${cause.replaceAll('_', ' ')} at ${sites.map(siteId).join(', ')}. A supervisor has to decide.`,
+    );
