@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { bays, depots, people, vehicles } from '../src/db/schema';
+import { bays, depots, people, vehicles, workOrders } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import { makeToken } from '../src/server/auth/access-tokens';
 import { keepResult, keptInput } from '../src/server/bench/keep-result';
@@ -11,6 +11,7 @@ import type { Deps } from '../src/server/deps';
 import { costsInput, setCosts } from '../src/server/due/costs';
 import { blockByFault, blockInput } from '../src/server/due/defer';
 import type { Outcome } from '../src/server/failure';
+import { addFollowUp, followUpInput } from '../src/server/findings/follow-up';
 import { addBay } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { addPerson, personInput } from '../src/server/fleet/people';
@@ -45,6 +46,9 @@ const scenario = z
     policies: z.array(schoolInput),
     costs: costsInput,
     faults: z.array(blockInput.omit({ vehicleId: true }).extend({ unit: z.string() })),
+    followUps: z.array(
+      followUpInput.omit({ workOrderId: true, ownerId: true }).extend({ unit: z.string(), owner: z.string() }),
+    ),
     bans: z.array(banInput),
     deliveries: z.array(deliveryInput),
     trials: z.array(trialInput),
@@ -79,6 +83,7 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   for (const choice of scenario.policies) must(choice.policy, await chooseSchool(deps, actor, choice));
   for (const { unit, ...held } of scenario.faults)
     must(held.fault, await blockByFault(deps, actor, { ...held, vehicleId: await vehicleId(deps, actor, unit) }));
+  for (const one of scenario.followUps) await makeFollowUp(deps, actor, one);
   for (const ban of scenario.bans) must(ban.name, await banSeller(deps, actor, ban));
   for (const delivery of scenario.deliveries)
     must(delivery.orderReference, await receiveDelivery(deps, actor, delivery));
@@ -114,6 +119,22 @@ async function vehicleId({ db }: Deps, actor: Actor, unitNumber: string): Promis
     .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.unitNumber, unitNumber)));
   if (!vehicle) throw new Error(`demo: no unit ${unitNumber}`);
   return vehicle.id;
+}
+
+async function makeFollowUp(
+  deps: Deps,
+  actor: Actor,
+  { unit, owner, ...rest }: (typeof scenario.followUps)[number],
+): Promise<void> {
+  const [order] = await deps.db
+    .select({ id: workOrders.id })
+    .from(workOrders)
+    .where(eq(workOrders.vehicleId, await vehicleId(deps, actor, unit)));
+  const [person] = await deps.db
+    .select({ id: people.id })
+    .from(people)
+    .where(and(eq(people.fleetId, actor.fleetId), eq(people.name, owner)));
+  must(rest.what, await addFollowUp(deps, actor, { ...rest, workOrderId: order?.id ?? '', ownerId: person?.id ?? '' }));
 }
 
 async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.workOrders)[number]): Promise<void> {

@@ -11,6 +11,7 @@ const PAGES = [
   '/notices',
   '/notices/digest',
   '/work-orders',
+  '/work-orders/follow-ups',
   '/plan',
   '/engines',
   '/engines/new',

@@ -20,14 +20,13 @@ type Find = (text: string) => Promise<readonly Target[]>;
 const PAUSE = 120;
 const MOST_PAGES = 8;
 
-/** One box to go anywhere by keyboard: pages, vehicles, work orders, parts. Opened by / or Ctrl K. */
+/** One box to go anywhere by keyboard: pages, vehicles, work orders, parts. Opened by Ctrl K. */
 export function GoTo({ places, find }: { places: readonly Place[]; find: Find }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
-      const asked = event.key === '/' ? !isTyping(event.target) : event.key === 'k' && (event.ctrlKey || event.metaKey);
-      if (!asked || event.altKey) return;
+      if (event.key !== 'k' || !(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey) return;
       event.preventDefault();
       setOpen(true);
     };
@@ -49,9 +48,9 @@ export function GoTo({ places, find }: { places: readonly Place[]; find: Find })
         minH="30px"
         color="soft"
         cursor="pointer"
-        aria-keyshortcuts="/ Control+K"
+        aria-keyshortcuts="Control+K"
       >
-        Go to <kbd>/</kbd>
+        Go to <kbd>Ctrl K</kbd>
       </Opener>
       <Dialog
         ref={dialog}
@@ -72,9 +71,6 @@ export function GoTo({ places, find }: { places: readonly Place[]; find: Find })
     </>
   );
 }
-
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 function Finder({ places, find, close }: { places: readonly Place[]; find: Find; close: () => void }) {
   const id = useId();

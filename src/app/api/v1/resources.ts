@@ -1,7 +1,12 @@
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
+import { POSITIONS } from '@/core/engine/model';
+import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/reading/findings';
+import { SHAPES } from '@/core/reading/shape';
 import type { DueItem } from '@/server/due/list-due';
 import { SORTS } from '@/server/due/list-due';
+import type { FindingView } from '@/server/findings/findings-of';
+import type { FollowUpItem } from '@/server/findings/follow-up';
 import { listInput } from '@/server/fleet/view-vehicle';
 import type { listLoads } from '@/server/odometer/list-loads';
 import type { ReadingPage } from '@/server/odometer/list-readings';
@@ -213,4 +218,67 @@ export const toReading = (row: ReadingPage['items'][number]): z.output<typeof re
   state: row.state,
   doubt: row.doubt,
   suggested_km: row.suggestedKm,
+});
+
+export const followUpsQuery = z.object({ open: z.enum(['true', 'false']).default('true') });
+export const followUp = z.object({
+  id: z.uuid(),
+  unit_number: z.string(),
+  work_order: z.number().int(),
+  what: z.string(),
+  owner: z.string(),
+  due_on: z.string().nullable(),
+  due_km: z.number().nullable(),
+  is_due: z.boolean(),
+  done_at: z.string().nullable(),
+  outcome: z.string().nullable(),
+});
+export const followUpList = z.object({ items: z.array(followUp) });
+
+export const toFollowUp = ({ followUp: row, ...item }: FollowUpItem): z.output<typeof followUp> => ({
+  id: row.id,
+  unit_number: item.unitNumber,
+  work_order: item.orderNumber,
+  what: row.what,
+  owner: item.owner,
+  due_on: row.dueOn,
+  due_km: row.dueKm,
+  is_due: item.isDue,
+  done_at: row.doneAt?.toISOString() ?? null,
+  outcome: row.outcome,
+});
+
+const place = z.object({ cylinder: z.number().int(), position: z.enum(POSITIONS) });
+export const finding = z.object({
+  cause: z.enum(CAUSES),
+  shape: z.enum(SHAPES),
+  sites: z.array(place),
+  confidence: z.enum(CONFIDENCES),
+  urgency: z.enum(URGENCIES),
+  evidence: z.array(place.extend({ words: z.string() })),
+  next: z.array(z.string()),
+  /** It no longer shows, as the record has been changed since somebody spoke on it. */
+  past: z.boolean(),
+  said: z
+    .object({
+      verdict: z.enum(VERDICTS),
+      instead: z.string().nullable(),
+      reason: z.string().nullable(),
+      by: z.string(),
+    })
+    .nullable(),
+});
+export const findingList = z.object({ items: z.array(finding) });
+
+export const toFinding = ({ key: _, said, ...found }: FindingView): z.output<typeof finding> => ({
+  ...found,
+  sites: [...found.sites],
+  evidence: [...found.evidence],
+  next: [...found.next],
+  said: said && {
+    verdict: said.verdict.verdict,
+    instead: said.verdict.insteadText,
+    reason: said.verdict.reason,
+    by: said.who,
+  },
 });

@@ -5,7 +5,10 @@ import { CATALOGUE_LISTS } from '../catalogue';
 import {
   dueList,
   dueQuery,
+  findingList,
   fitmentAnswer,
+  followUpList,
+  followUpsQuery,
   loadList,
   readingList,
   readingsAnswer,
@@ -166,6 +169,18 @@ export function GET(): Response {
           responses: {
             200: { description: 'RFC 4287', content: { 'application/atom+xml': { schema: { type: 'string' } } } },
             401: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/follow-ups': list('What is to be seen to later', followUpsQuery, followUpList),
+      '/api/v1/work-orders/{id}/findings': {
+        get: {
+          summary: 'What the removed parts of a work order say, and what people said to that',
+          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }],
+          responses: {
+            200: { description: 'The most urgent first', content: json(findingList, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
           },
         },
       },
