@@ -55,7 +55,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
       <TopBar places={places}>
         {process.env.ISOBAR_TODAY && (
           <Box as="span" color="caution.ink" title="The demo scenario stands still on this day">
-            demo data · {dateText(deps().today())}
+            demo · {dateText(deps().today())}
           </Box>
         )}
         <GoTo places={everywhere(places)} find={findAction} />

@@ -48,9 +48,10 @@ export function GoTo({ places, find }: { places: readonly Place[]; find: Find })
         minH="30px"
         color="soft"
         cursor="pointer"
+        title="Go to a vehicle, order, part or page: Ctrl K"
         aria-keyshortcuts="Control+K"
       >
-        Go to <kbd>Ctrl K</kbd>
+        Go to
       </Opener>
       <Dialog
         ref={dialog}

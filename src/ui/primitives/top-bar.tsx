@@ -23,7 +23,7 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
       px={{ base: '3', md: '6' }}
       minH="52px"
       align="center"
-      gap={{ base: '2', md: '6' }}
+      gap={{ base: '2', md: '5' }}
       wrap="wrap"
       data-no-print
     >
@@ -48,7 +48,7 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
       <Flex
         as="nav"
         aria-label="Main"
-        gap={{ base: '3', md: '4' }}
+        gap={{ base: '3', md: '3.5' }}
         wrap="wrap"
         flex={{ base: '1 0 100%', lg: '1' }}
         order={{ base: 3, lg: 0 }}

@@ -122,9 +122,9 @@ function SuspectHours({ rows, settle }: { rows: readonly SuspectHour[]; settle: 
           <TextLink href={`/vehicles/${row.vehicleId}`}>
             {row.unitNumber} {row.name}
           </TextLink>{' '}
-          on {dateText(row.readOn)}: <Code>{row.asTyped}</Code>{' '}
+          on {dateText(row.readOn)}: <Code>{row.hours.toLocaleString('en')} h</Code>{' '}
           <Box as="span" color="soft">
-            ({row.source})
+            (typed “{row.asTyped}”, {row.source})
           </Box>
           <Box color="soft" fontSize="sm">
             It {row.doubt === 'backwards' ? HOUR_DOUBTS.backwards : `is ${HOUR_DOUBTS.too_fast}`}.

@@ -97,5 +97,5 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
 function holdText({ endedAt, until, fault, reason }: VehicleView['deferrals'][number]['deferral']): string {
   if (fault === null) return `${endedAt ? 'Was deferred' : 'Deferred'} to ${dateText(until)}: ${reason}`;
   const day = until === null ? 'no day given' : `expected by ${dateText(until)}`;
-  return `${endedAt ? 'Waited' : 'Waits'} for another fault: ${fault}, ${day}${reason ? `. ${reason}` : ''}`;
+  return `${endedAt ? 'Waited' : 'Waits'} for another fault: ${fault}, ${day}${reason ? `; ${reason}` : ''}`;
 }
