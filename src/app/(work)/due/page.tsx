@@ -159,6 +159,7 @@ function Views({ views, query }: { views: readonly View[]; query: URLSearchParam
 }
 
 function RowAction({ item, canOpen }: { item: DueRow; canOpen: boolean }) {
+  if (item.state === 'blocked') return <TextLink href={`/vehicles/${item.vehicleId}#pressure`}>Waits</TextLink>;
   if (item.state === 'no-match') return <TextLink href={`/vehicles/${item.vehicleId}`}>Settle</TextLink>;
   if (!canOpen) return null;
   return (

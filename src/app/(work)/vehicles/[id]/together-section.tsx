@@ -14,7 +14,7 @@ import { recordChangeAction } from '../actions';
 
 const ADVICE: Readonly<Record<Companion['advice'], string>> = {
   now: 'Change it with the plugs',
-  look: 'Look at it while it is open: its history is only assumed',
+  look: 'Look at it while it is open',
   later: 'Leave it',
 };
 
@@ -34,11 +34,12 @@ export function TogetherSection({ view, actor }: { view: VehicleView; actor: Act
     >
       {!first && <Box color="soft">No sheet gives the others an interval.</Box>}
       {first && (
-        <PlainTable heads={['What', 'Part', 'Since', 'Used', 'Due by itself', 'With the plugs']} numeric={[3]}>
+        <PlainTable heads={['What', 'Since', 'Used', 'Due by itself', 'With the plugs']} numeric={[3]}>
           {companions.map((row) => (
             <Table.Row key={`${row.component} ${row.partNumber}`}>
-              <Table.Cell>{COMPONENT_WORDS[row.component]}</Table.Cell>
               <Table.Cell whiteSpace="nowrap">
+                {COMPONENT_WORDS[row.component]}
+                <br />
                 <TextLink href={`/parts?number=${encodeURIComponent(row.partNumber)}`}>
                   <Code>{row.partNumber}</Code>
                 </TextLink>{' '}
