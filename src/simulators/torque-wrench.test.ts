@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { CURVE_KINDS, type CurveKind, type PlayedCurve, playCurve } from '@/simulators/torque-wrench';
-import { beginCurve, type CurveJob, type CurveState, nextSample, readCurve } from './curve';
+import { beginCurve, type CurveJob, type CurveState, nextSample, readCurve } from '../core/torque/curve';
+import { CURVE_KINDS, type CurveKind, type PlayedCurve, playCurve } from './torque-wrench';
 
 const EACH = 500;
 
