@@ -149,7 +149,8 @@ function remember(memory: Memory, point: Point): Memory {
 /** Up to the seat: the thread alone turns, and nothing else may hold it. */
 function runningIn(runInDeg: number | null, state: CurveState, nm: number): CurveState {
   const { memory } = state;
-  const freeRunNm = memory.free.length < LEAST_FREE ? null : medianOf(memory.free);
+  const known = memory.free.length === MOST_FREE && state.freeRunNm !== null;
+  const freeRunNm = memory.free.length < LEAST_FREE ? null : known ? state.freeRunNm : medianOf(memory.free);
   if (freeRunNm === null || nm <= LEFT_FREE * freeRunNm) {
     // The first of them count: a thread that binds slowly must not become its own measure.
     const free = memory.free.length < MOST_FREE ? [...memory.free, nm] : memory.free;

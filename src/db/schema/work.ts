@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { COMPONENTS } from '../../core/engine/quantities';
+import { PHASES } from '../../core/procedure/generate';
 import { type Finding, VERDICTS } from '../../core/reading/findings';
 import { parts, specSheets } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
@@ -125,6 +126,14 @@ export const workOrderSteps = pgTable(
     key: text().notNull(),
     title: text().notNull(),
     caution: text(),
+    /** Null: opened before the steps had phases. */
+    phase: text({ enum: list(PHASES) }),
+    why: text(),
+    tools: text().array(),
+    consumables: text().array(),
+    /** What has to be written down at it. */
+    record: text().array(),
+    minutes: integer(),
     perSite: boolean().notNull().default(false),
     state: text({ enum: ['open', 'done', 'not_done'] })
       .notNull()

@@ -2,7 +2,7 @@ import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { dayNumber } from '@/core/calendar/plain-date';
 import { checkReading } from '@/core/odometer/check';
-import { closingBlockers } from '@/core/procedure/steps';
+import { closingBlockers } from '@/core/procedure/closing';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';

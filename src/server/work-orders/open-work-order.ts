@@ -1,9 +1,9 @@
 import { layoutOf } from '@/core/engine/layout';
 import type { ReleaseBlocker } from '@/core/fitment/match';
-import { plugServiceSteps } from '@/core/procedure/steps';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
+import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { loadFittedPlugs, nextNumber } from '@/db/queries/work-orders';
 import { workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
@@ -12,6 +12,7 @@ import type { Deps } from '../deps';
 import { blockingFault } from '../due/defer';
 import { whyNoMatch } from '../due/refresh-status';
 import { fail, notFound, type Outcome } from '../failure';
+import { procedureOf } from './procedure-of';
 
 const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
   unchecked: 'has been checked by nobody but the one who entered it',
@@ -73,15 +74,19 @@ export async function openWorkOrder(
         })
         .returning({ id: workOrders.id });
       if (!order) throw new Error('the work order was not written');
-      const steps = plugServiceSteps({
-        layout,
-        hybrid: family.hybrid,
-        plugNumber: spec.part.number,
-        seat: spec.part.seat ?? 'gasket',
-      });
-      await tx
-        .insert(workOrderSteps)
-        .values(steps.map((step, place) => ({ ...base, ...step, workOrderId: order.id, place })));
+      const choices = choicesFor(await loadPolicyChoices(tx, actor.fleetId), vehicle);
+      const { steps } = procedureOf(vehicle, family, spec, choices);
+      await tx.insert(workOrderSteps).values(
+        steps.map(({ tools, consumables, record, ...step }, place) => ({
+          ...base,
+          ...step,
+          tools: [...tools],
+          consumables: [...consumables],
+          record: [...record],
+          workOrderId: order.id,
+          place,
+        })),
+      );
       const expected = new Map(
         (await loadFittedPlugs(tx, vehicle.id)).map(({ fitted, number: n }) => [
           `${fitted.cylinder}${fitted.position}`,

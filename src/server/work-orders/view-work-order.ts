@@ -2,7 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { layoutOf, siteName, sitePlace } from '@/core/engine/layout';
 import type { SupersessionGraph } from '@/core/fitment/supersession';
 import { gapGrowth } from '@/core/gap/check';
-import { closingBlockers } from '@/core/procedure/steps';
+import { closingBlockers } from '@/core/procedure/closing';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';

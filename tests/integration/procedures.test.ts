@@ -1,0 +1,79 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { Procedure } from '../../src/core/procedure/generate';
+import { loadFamilies } from '../../src/db/queries/catalogue';
+import { choicesFor, loadPolicyChoices } from '../../src/db/queries/policies';
+import { vehicles } from '../../src/db/schema';
+import { fitmentOf } from '../../src/server/catalogue/fitment-of';
+import { procedureOf } from '../../src/server/work-orders/procedure-of';
+import { demoWorkspace, TODAY } from '../builders/workspace';
+
+/* The procedure of each demo engine as a page in docs/procedures, for a mechanic to read. A change of the rules changes a
+   page: read it, then `npx vitest run --project integration tests/integration/procedures.test.ts -u`. */
+
+const pages = new Map<string, { readonly unit: string; readonly about: string; readonly procedure: Procedure }>();
+
+beforeAll(async () => {
+  const { deps, supervisor } = await demoWorkspace();
+  const families = await loadFamilies(deps.db, supervisor.fleetId);
+  const choices = await loadPolicyChoices(deps.db, supervisor.fleetId);
+  const fleet = (await deps.db.select().from(vehicles)).sort((a, b) => Number(a.unitNumber) - Number(b.unitNumber));
+  for (const family of families)
+    for (const vehicle of fleet.filter((v) => v.engineFamilyId === family.id)) {
+      const found = await fitmentOf(deps.db, supervisor.fleetId, TODAY, vehicle.id);
+      if (found?.fitment.kind !== 'match' || pages.has(family.code)) continue;
+      pages.set(family.code, {
+        unit: vehicle.unitNumber,
+        about: family.name,
+        procedure: procedureOf(vehicle, family, found.fitment.spec, choicesFor(choices, vehicle)),
+      });
+    }
+});
+
+const CODES = [
+  'AG-11T',
+  'AG-18',
+  'AG-13R',
+  'TV-22H',
+  'TV-46D',
+  'TV-28',
+  'PW-38',
+  'PW-34M',
+  'PW-31W',
+  'SX-29B',
+  'SX-61T',
+  'SX-52L',
+  'PW-21F',
+];
+
+function markdown(code: string): string {
+  const page = pages.get(code);
+  if (!page) throw new Error(`no vehicle with a firm match has a ${code}`);
+  const { steps, counts } = page.procedure;
+  return [
+    `# ${code}, ${page.about}`,
+    '',
+    `As generated for unit ${page.unit} of the demo fleet, about ${steps.reduce((sum, step) => sum + step.minutes, 0)} minutes. Demo data: not for real work.`,
+    'The manufacturer’s service information comes first.',
+    ...steps.flatMap((step, i) => [
+      ...(step.phase === steps[i - 1]?.phase ? [] : ['', `## ${step.phase}`]),
+      '',
+      `${i + 1}. **${step.title}** (${step.minutes} min)`,
+      `   ${step.why}`,
+      ...(step.caution ? [`   *Caution: ${step.caution}*`] : []),
+      ...(step.tools.length > 0 ? [`   Tools: ${step.tools.join('; ')}.`] : []),
+      ...(step.consumables.length > 0 ? [`   Uses up: ${step.consumables.join('; ')}`] : []),
+      ...(step.record.length > 0 ? [`   Write down: ${step.record.join('; ')}.`] : []),
+    ]),
+    '',
+    '## counted out and in',
+    '',
+    ...counts.map(({ what, count }) => `- ${count} ${what}`),
+    '',
+  ].join('\n');
+}
+
+describe('the procedure of', () => {
+  it.each(CODES)('%s is as its page says', async (code) => {
+    await expect(markdown(code)).toMatchFileSnapshot(`../../docs/procedures/${code}.md`);
+  });
+});
