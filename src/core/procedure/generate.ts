@@ -387,7 +387,8 @@ function plugs({ layout, plug, torqueNm, threads, schools, access }: ProcedureIn
   ];
 }
 
-function close({ layout, access, fasteners, schools }: ProcedureInput): readonly Draft[] {
+function close(input: ProcedureInput): readonly Draft[] {
+  const { layout, access, fasteners, schools } = input;
   const words = LEAD_WORDS[layout.model.ignition];
   const torques = fasteners.filter((f) => /coil|rail/i.test(f.what)).map((f) => `${f.what} ${f.torqueNm} N·m`);
   const first = schools.first_start === 'before_covers';
@@ -449,7 +450,7 @@ function close({ layout, access, fasteners, schools }: ProcedureInput): readonly
       'While a count is open the engine is not started.',
       {
         caution: 'A rag or tool left in the bay is found by the fan.',
-        record: ['every count closed'],
+        record: counted(input).map(({ what, count }) => `${count} ${what}`),
       },
     ),
     ...(first ? [] : lids),

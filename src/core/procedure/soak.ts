@@ -15,11 +15,6 @@ export interface SoakSlot {
   readonly doneAt: number;
 }
 
-/** No more penetrant than this stands in a well, ml: what runs into the cylinder must be cleared before cranking. */
-export const MOST_PENETRANT_ML = 5;
-/** One turn of the wrench back and forth, degrees. */
-export const TO_AND_FRO_DEG = 45;
-
 /**
  * Several seized plugs as one pipeline for one person: each well is prepared and filled in turn, each plug taken out when
  * its soak is over. Far shorter than one after the other, as the soaks run side by side.

@@ -1,6 +1,6 @@
 import { siteId } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
-import { type Place, type Shape, shapesOf } from './shape';
+import { type Place, SHAPES, type Shape, shapesOf } from './shape';
 import { type BreakawayFeel, type Condition, HEALTHY } from './vocabulary';
 
 /** One thing seen at a site. Severity from 1, just visible, to 3, beyond doubt. */
@@ -107,17 +107,7 @@ interface Rule {
   readonly family?: string;
 }
 
-const ANYWHERE: readonly Shape[] = [
-  'all',
-  'deactivated',
-  'position',
-  'bank',
-  'neighbours',
-  'ends',
-  'partners',
-  'one',
-  'some',
-];
+const ANYWHERE: readonly Shape[] = SHAPES;
 
 const any =
   (...conditions: readonly Condition[]): Sign =>
