@@ -65,7 +65,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await expect(user.row('15 mobile library')).toContainText('118 %');
     await page.getByRole('button', { name: 'Open a work order for unit 15', exact: true }).click();
     await expect(page.getByRole('heading', { name: /Work order 1001: unit 15/ })).toBeVisible();
-    await expect(page.getByText('0.65 to 0.75 mm')).toBeVisible();
+    await expect(page.getByText('0.65 to 0.75 mm', { exact: true })).toBeVisible();
     await expect(page.getByText('11.1 to 14.0 lbf·ft')).toBeVisible();
   });
 

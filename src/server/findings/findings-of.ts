@@ -35,7 +35,7 @@ export async function findingsOf(
     // Families do not say yet which cylinders rest.
     deactivated: [],
     directionKnown: true,
-    gapLimitMm: spec.gapTargetMm === null ? null : WORN_OUT * spec.gapTargetMm,
+    gapLimitMm: WORN_OUT * (spec.gapTargetMm ?? (spec.gapMinMm + spec.gapMaxMm) / 2),
     sites: sites.map((site) => readingOf(site, graph)),
   });
   const said = new Map((await loadVerdicts(q, workOrderId)).map((row) => [row.verdict.findingKey, row]));
