@@ -88,7 +88,7 @@ export function due(input: DueInput): Due {
       ? 0
       : Math.max(0, daysBetween(installed.on, today)) / Math.max(1, daysBetween(installed.on, timeLimit));
   const lives = [
-    ['distance', limits.km === null ? -1 : (driven?.used ?? 0)],
+    ['distance', driven?.used ?? -1],
     ['hours', run?.used ?? -1],
     ['time', timeLimit === null ? -1 : byTime],
   ] as const;

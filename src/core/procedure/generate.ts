@@ -60,12 +60,12 @@ export interface Procedure {
   readonly counts: readonly Counted[];
 }
 
-const LEAD_WORDS: Readonly<Record<Ignition, { readonly one: string; readonly many: string }>> = {
-  coil_on_plug: { one: 'coil', many: 'coils' },
-  coil_per_cylinder: { one: 'lead', many: 'leads' },
-  coil_rail: { one: 'coil rail', many: 'coil rails' },
-  waste_spark: { one: 'lead', many: 'leads' },
-  distributor: { one: 'lead', many: 'leads' },
+const LEAD_WORDS: Readonly<Record<Ignition, string>> = {
+  coil_on_plug: 'coil',
+  coil_per_cylinder: 'lead',
+  coil_rail: 'coil rail',
+  waste_spark: 'lead',
+  distributor: 'lead',
 };
 
 const SIDE: Readonly<Record<BankPlace, string>> = {
@@ -299,7 +299,7 @@ function open({ layout, access, fasteners, weakPoints, schools, fuel }: Procedur
   const banks = layout.model.banks.flatMap((bank, i) =>
     openBank(bank, i + 1, access[i]?.access ?? 'open', isGas(fuel), intake),
   );
-  const words = LEAD_WORDS[layout.model.ignition];
+  const lead = LEAD_WORDS[layout.model.ignition];
   const coils = layout.model.coils.length;
   const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
   const stays = onPlug && schools.coil_connectors === 'leave';
@@ -322,7 +322,7 @@ function open({ layout, access, fasteners, weakPoints, schools, fuel }: Procedur
       'open',
       'leads',
       onPlug
-        ? `${stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab'}, then lift each ${words.one} with a twist (${coils} on this engine)`
+        ? `${stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab'}, then lift each ${lead} with a twist (${coils} on this engine)`
         : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this engine)`,
       onPlug
         ? 'A boot that is stuck tears when it is pulled straight.'
@@ -389,7 +389,7 @@ function plugs({ layout, plug, torqueNm, threads, schools, access }: ProcedureIn
 
 function close(input: ProcedureInput): readonly Draft[] {
   const { layout, access, fasteners, schools } = input;
-  const words = LEAD_WORDS[layout.model.ignition];
+  const lead = LEAD_WORDS[layout.model.ignition];
   const torques = fasteners.filter((f) => /coil|rail/i.test(f.what)).map((f) => `${f.what} ${f.torqueNm} N·m`);
   const first = schools.first_start === 'before_covers';
   const covers = layout.model.banks.flatMap((bank, i): Draft[] => {
@@ -433,7 +433,7 @@ function close(input: ProcedureInput): readonly Draft[] {
     draft(
       'close',
       'refit',
-      `A little dielectric grease in each boot; refit each ${words.one}: boot home, connector clicks${torques.length > 0 ? `, ${torques.join(', ')}` : ''}`,
+      `A little dielectric grease in each boot; refit each ${lead}: boot home, connector clicks${torques.length > 0 ? `, ${torques.join(', ')}` : ''}`,
       'Grease insulates and lets the boot come off next time; it belongs in the boot, never on a bare contact.',
       {
         caution: 'These are small torques: inch-pounds or single newton metres, never those of the plug.',

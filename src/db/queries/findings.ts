@@ -17,7 +17,7 @@ export type VerdictRow = Awaited<ReturnType<typeof loadVerdicts>>[number];
 export const loadFollowUps = (
   q: Querier,
   fleetId: string,
-  filter: { readonly workOrderId?: string; readonly vehicleId?: string; readonly open?: boolean },
+  filter: { readonly workOrderId?: string; readonly open?: boolean },
 ) =>
   q
     .select({
@@ -37,7 +37,6 @@ export const loadFollowUps = (
       and(
         eq(followUps.fleetId, fleetId),
         filter.workOrderId ? eq(followUps.workOrderId, filter.workOrderId) : undefined,
-        filter.vehicleId ? eq(followUps.vehicleId, filter.vehicleId) : undefined,
         filter.open ? isNull(followUps.doneAt) : undefined,
       ),
     )
