@@ -1,7 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import type { Entry, Json } from '../src/core/floor/entry';
+import { siteTarget } from '../src/core/floor/fields';
 import { bays, depots, people, vehicles, workOrders } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import { makeToken } from '../src/server/auth/access-tokens';
@@ -15,6 +18,7 @@ import { addFollowUp, followUpInput } from '../src/server/findings/follow-up';
 import { addBay } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { addPerson, personInput } from '../src/server/fleet/people';
+import { recordEntries } from '../src/server/floor/record-entries';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { IMPORT_KINDS } from '../src/server/imports/kind';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
@@ -23,7 +27,6 @@ import { banInput, banSeller } from '../src/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
 import { startTrial, trialInput } from '../src/server/stock/trials';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
-import { recordSite, siteInput } from '../src/server/work-orders/record-site';
 
 const plan = z.object({
   day: z.string(),
@@ -33,7 +36,16 @@ const plan = z.object({
   bay: z.string(),
   person: z.string(),
 });
-const siteRecord = siteInput.omit({ workOrderId: true, position: true, version: true, done: true, torqueMethod: true });
+const siteRecord = z.object({
+  cylinder: z.number(),
+  observedNumber: z.string(),
+  removedGap: z.string(),
+  conditions: z.array(z.string()),
+  breakawayFeel: z.string(),
+  newNumber: z.string(),
+  newGap: z.string(),
+  installedTorque: z.string(),
+});
 const scenario = z
   .object({
     today: z.string(),
@@ -164,17 +176,36 @@ async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.w
       }),
     );
   }
-  for (const site of order.sites) {
-    must(
-      `site ${site.cylinder}`,
-      await recordSite(deps, actor, {
-        ...site,
-        workOrderId,
-        position: 'A',
-        version: 1,
-        torqueMethod: 'wrench',
-        done: true,
-      }),
-    );
+  if (order.sites.length > 0) {
+    const entries = [
+      entry('order', 'trayFirst', '1A', null),
+      ...order.sites.flatMap((site) => siteEntries(site.cylinder, site)),
+    ];
+    for (const { message } of must('sites', await recordEntries(deps, actor, { workOrderId, entries })))
+      if (message) throw new Error(`demo: ${message}`);
   }
+}
+
+const entry = (target: string, field: string, value: Json, base: Json): Entry => ({
+  id: randomUUID(),
+  target,
+  field,
+  value,
+  base,
+  at: '2026-11-16T08:00:00Z',
+});
+
+/** What a technician entered at one site, from nothing to done. */
+function siteEntries(
+  cylinder: number,
+  { cylinder: _, conditions, breakawayFeel, ...texts }: (typeof scenario.workOrders)[number]['sites'][number],
+): readonly Entry[] {
+  const target = siteTarget(`${cylinder}A`);
+  return [
+    ...Object.entries(texts).map(([field, value]) => entry(target, field, value, '')),
+    entry(target, 'seen', Object.fromEntries(conditions.map((word) => [word, 2])), {}),
+    entry(target, 'breakawayFeel', breakawayFeel, null),
+    entry(target, 'torqueMethod', 'wrench', null),
+    entry(target, 'done', true, false),
+  ];
 }

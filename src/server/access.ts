@@ -41,6 +41,8 @@ const ALLOWED = {
   'plan work orders': SUPERVISOR,
   'record work': ['supervisor', 'technician'],
   'settle findings that stop work': SUPERVISOR,
+  'release sites': SUPERVISOR,
+  'sign off work orders': SUPERVISOR,
   'reopen or cancel work orders': SUPERVISOR,
 } as const satisfies Record<string, readonly Role[]>;
 

@@ -6,13 +6,12 @@ import { bays, people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { refreshStatus } from '../../src/server/due/refresh-status';
+import { recordEntries } from '../../src/server/floor/record-entries';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { planWorkOrder } from '../../src/server/planning/plan-work-order';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
-import { markStep } from '../../src/server/work-orders/mark-step';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
-import { recordSite, siteInput } from '../../src/server/work-orders/record-site';
-import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { doSite, doSteps, entry, floorOf } from '../builders/floor';
 import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -75,42 +74,33 @@ describe('at the same time', () => {
     expect(tries.every((outcome) => outcome.ok || outcome.error.kind === 'conflict')).toBe(true);
   });
 
-  it('two people record one site, the second is told', async () => {
+  it('three people answer one field, one stands and the others are kept beside it', async () => {
     const order = (await list()).find((item) => item.unitNumber === '14')?.openWorkOrder?.id ?? '';
-    const site = (remark: string) =>
-      siteInput.parse({ workOrderId: order, cylinder: 1, position: 'A', version: 1, remark });
     const tries = await Promise.all(
-      ['first', 'second', 'third'].map((remark) => recordSite(w.deps, actor, site(remark))),
+      ['1.01 mm', '1.02 mm', '1.03 mm'].map((gap) =>
+        recordEntries(w.deps, actor, { workOrderId: order, entries: [entry('site 1A', 'removedGap', gap, '')] }),
+      ),
     );
-    expect(winners(tries)).toBe(1);
-    expect(tries.filter((outcome) => !outcome.ok)).toMatchObject([
-      { error: { kind: 'edited-meanwhile' } },
-      { error: { kind: 'edited-meanwhile' } },
+    expect(tries.flatMap((outcome) => value(outcome).map((result) => result.outcome)).sort()).toEqual([
+      'differs',
+      'differs',
+      'kept',
+    ]);
+    const { board, differences } = await floorOf(w.deps, actor, order);
+    expect([board['site 1A']?.removedGap, ...differences.map(({ said }) => said)].sort()).toEqual([
+      '1.01 mm',
+      '1.02 mm',
+      '1.03 mm',
     ]);
   });
 
   it('an order is closed twice, the plugs move once', async () => {
     const order = (await list()).find((item) => item.unitNumber === '13')?.openWorkOrder?.id ?? '';
-    for (const cylinder of [1, 2, 3]) {
-      value(
-        await recordSite(
-          w.deps,
-          actor,
-          siteInput.parse({
-            workOrderId: order,
-            cylinder,
-            position: 'A',
-            version: 1,
-            newNumber: 'EM-7205',
-            newGap: '0.70',
-            torqueMethod: 'angle',
-            done: true,
-          }),
-        ),
-      );
-    }
-    for (const step of value(await viewWorkOrder(w.deps, actor, order)).steps)
-      if (!step.perSite) value(await markStep(w.deps, actor, { workOrderId: order, stepId: step.id, state: 'done' }));
+    for (const site of ['1A', '2A', '3A'])
+      expect(
+        await doSite(w.deps, actor, order, site, { newNumber: 'EM-7205', newGap: '0.70', torqueMethod: 'angle' }),
+      ).toBeNull();
+    expect(await doSteps(w.deps, actor, order)).toEqual([]);
     const tries = await Promise.all(
       [1, 2, 3].map(() =>
         closeWorkOrder(w.deps, actor, { workOrderId: order, version: 1, odometer: '88600', note: '' }),

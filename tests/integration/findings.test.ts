@@ -12,10 +12,9 @@ import {
 import { judgeFinding, verdictInput } from '../../src/server/findings/judge-finding';
 import { recordReadings } from '../../src/server/odometer/record-readings';
 import { closeInput, closeWorkOrder } from '../../src/server/work-orders/close-work-order';
-import { markStep } from '../../src/server/work-orders/mark-step';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
-import { recordSite, siteInput } from '../../src/server/work-orders/record-site';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { doSteps, enter } from '../builders/floor';
 import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -28,20 +27,14 @@ beforeAll(async () => {
   const [vehicle] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, '101'));
   vehicleId = vehicle?.id ?? '';
   workOrderId = value(await openWorkOrder(w.deps, actor, { vehicleId })).workOrderId;
+  await enter(w.deps, actor, workOrderId, 'order', { trayFirst: '1A' });
 });
 
 const view = async () => value(await viewWorkOrder(w.deps, actor, workOrderId));
 const causes = async () => (await view()).findings.filter(({ past }) => !past).map(({ cause }) => cause);
 const see = async (cylinder: number, ...conditions: string[]) => {
-  const { sites } = await view();
-  const site = sites.find((s) => s.cylinder === cylinder);
-  value(
-    await recordSite(
-      w.deps,
-      actor,
-      siteInput.parse({ workOrderId, cylinder, position: 'A', version: site?.version, conditions }),
-    ),
-  );
+  const seen = Object.fromEntries(conditions.map((word) => [word, 2]));
+  await enter(w.deps, actor, workOrderId, `site ${cylinder}A`, { seen });
 };
 const judge = async (cause: string, over: object, who = actor) => {
   const finding = (await view()).findings.find((f) => f.cause === cause && !f.past);
@@ -109,8 +102,8 @@ describe('findings of a work order', () => {
     expect(await close()).toMatchObject({ error: { message: expect.stringContaining('A supervisor has to decide') } });
     value(await judge('detonation', { verdict: 'confirmed', reason: 'engine to be looked into, order 7' }));
     expect((await view()).blockers.join(' ')).not.toContain('Stop');
-    for (const step of (await view()).steps)
-      if (!step.perSite) value(await markStep(w.deps, actor, { workOrderId, stepId: step.id, state: 'done' }));
+    const refused = await doSteps(w.deps, actor, workOrderId);
+    expect(refused.join(' ')).toContain('not done yet');
     expect(await close()).toMatchObject({ error: { message: expect.stringContaining('not done yet') } });
   });
 });

@@ -6,10 +6,9 @@ import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { refreshStatus } from '../../src/server/due/refresh-status';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
-import { markStep } from '../../src/server/work-orders/mark-step';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
-import { recordSite, siteInput } from '../../src/server/work-orders/record-site';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { doSite, doSteps, enter } from '../builders/floor';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -25,22 +24,15 @@ const unit = async (number: string) => {
   if (!item) throw new Error(`no unit ${number}`);
   return item;
 };
-const site = (workOrderId: string, over: Partial<Parameters<typeof siteInput.parse>[0] & object>) =>
-  siteInput.parse({
-    workOrderId,
-    cylinder: 1,
-    position: 'A',
-    version: 1,
-    observedNumber: 'KM-4180',
-    removedGap: '1.21',
-    breakawayFeel: 'normal',
-    newNumber: 'km 4180',
-    newGap: '1.05',
-    torqueMethod: 'wrench',
-    installedTorque: '25 Nm',
-    done: true,
-    ...over,
-  });
+const good = {
+  observedNumber: 'KM-4180',
+  removedGap: '1.21',
+  breakawayFeel: 'normal',
+  newNumber: 'km 4180',
+  newGap: '1.05',
+  torqueMethod: 'wrench',
+  installedTorque: '25 Nm',
+};
 
 describe('the due list', () => {
   it('tells overdue from assumed, and a firm match from a question', async () => {
@@ -98,63 +90,43 @@ describe('a work order from open to closed', () => {
   });
 
   it.each([
-    [{ newNumber: 'EM-7310' }, 'newNumber'],
-    [{ newGap: '0.80' }, 'newGap'],
-    [{ newGap: '0.40 in' }, 'newGap'],
-    [{ newGap: '' }, 'newGap'],
-    [{ installedTorque: '17 Nm' }, 'installedTorque'],
-    [{ installedTorque: '' }, 'installedTorque'],
-    [{ torqueMethod: null }, 'torqueMethod'],
-    [{ removedGap: '.048' }, 'removedGap'],
-    [{ breakawayTorque: '900 Nm' }, 'breakawayTorque'],
-  ])('refuses to call a site done with %j, and keeps nothing', async (over, field) => {
-    const refused = await recordSite(w.deps, actor, site(id, over));
-    expect(refused).toMatchObject({ ok: false, error: { kind: 'invalid', fields: { [field]: expect.any(String) } } });
-    expect(value(await viewWorkOrder(w.deps, actor, id)).sites[0]).toMatchObject({
-      version: 1,
-      newNumber: null,
-      doneAt: null,
-    });
-  });
-
-  it('keeps an unfinished site, and refuses a stale one', async () => {
-    expect(value(await recordSite(w.deps, actor, site(id, { newGap: '', done: false }))).version).toBe(2);
-    expect(await recordSite(w.deps, actor, site(id, {}))).toMatchObject({
-      ok: false,
-      error: { kind: 'edited-meanwhile' },
-    });
+    [{ newNumber: 'EM-7310' }, /This engine takes KM-4180/],
+    [{ newGap: '0.80' }, /0.80 mm is outside/],
+    [{ newGap: '0.40 in' }, /did you mean|is 10.16 mm/i],
+    [{ newGap: '' }, /Measure the gap/],
+    [{ installedTorque: '17 Nm' }, /17 N·m is outside/],
+    [{ installedTorque: '' }, /Record the torque/],
+    [{ torqueMethod: null }, /Say how it was tightened/],
+    [{ removedGap: '.048' }, /0.048/],
+    [{ breakawayTorque: '900 Nm' }, /900/],
+  ])('refuses what cannot be right in %j and says why, and keeps the rest', async (over, why) => {
+    const told = await enter(w.deps, actor, id, 'site 1A', { ...good, ...over, done: true });
+    expect(told.flatMap(({ message }) => message ?? []).join(' ')).toMatch(why);
+    const [first] = value(await viewWorkOrder(w.deps, actor, id)).sites;
+    const isDone = first?.doneAt !== null;
+    // A figure that cannot be read is not kept, and does not undo what was right.
+    expect(isDone).toBe('removedGap' in over || 'breakawayTorque' in over);
+    expect(first?.observedNumber).toBe('KM-4180');
+    const blank = Object.fromEntries(Object.keys({ ...good, ...over }).map((field) => [field, '']));
+    await enter(w.deps, actor, id, 'site 1A', { done: false, ...blank, breakawayFeel: null, torqueMethod: null });
   });
 
   it('does not close with a site or a step open', async () => {
     const refused = await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 1, odometer: '121700', note: '' });
-    expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('1A, 2A, 3A, 4A') } });
+    expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('1, 2, 3, 4') } });
   });
 
   it('closes, moves plugs and due date together, and back when reopened', async () => {
     const before = await unit('11');
     for (const cylinder of [1, 2, 3, 4])
-      value(
-        await recordSite(
-          w.deps,
-          actor,
-          site(id, {
-            cylinder,
-            version: cylinder === 1 ? 2 : 1,
-            newGap: '0,041 in',
-            observedNumber: cylinder === 2 ? 'EM-7205' : 'KM-4180',
-          }),
-        ),
-      );
-    for (const step of value(await viewWorkOrder(w.deps, actor, id)).steps) {
-      if (!step.perSite)
-        value(
-          await markStep(w.deps, actor, {
-            workOrderId: id,
-            stepId: step.id,
-            state: step.key === 'road' ? 'not_done' : 'done',
-          }),
-        );
-    }
+      expect(
+        await doSite(w.deps, actor, id, `${cylinder}A`, {
+          ...good,
+          newGap: '0,041 in',
+          observedNumber: cylinder === 2 ? 'EM-7205' : 'KM-4180',
+        }),
+      ).toBeNull();
+    expect(await doSteps(w.deps, actor, id, { road: 'not_done' })).toEqual([]);
     for (const odometer of ['75 500 mi', '12170', '121,700 mi', 'soon'].slice(1)) {
       expect(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 1, odometer, note: '' })).toMatchObject({
         ok: false,
@@ -184,12 +156,11 @@ describe('a work order from open to closed', () => {
   });
 
   it('keeps "not looked at" apart from what was seen', async () => {
-    expect(siteInput.safeParse({ ...site(id, {}), conditions: [] }).success).toBe(false);
     expect(value(await viewWorkOrder(w.deps, actor, id)).sites[0]?.conditions).toBeNull();
     const begun = (await unit('32')).openWorkOrder?.id ?? '';
     expect(value(await viewWorkOrder(w.deps, actor, begun)).sites[0]?.conditions).toEqual([
-      'nose tan',
       'electrodes rounded',
+      'nose tan',
     ]);
   });
 

@@ -62,12 +62,12 @@ function markdown(code: string): string {
       ...(step.caution ? [`   *Caution: ${step.caution}*`] : []),
       ...(step.tools.length > 0 ? [`   Tools: ${step.tools.join('; ')}.`] : []),
       ...(step.consumables.length > 0 ? [`   Uses up: ${step.consumables.join('; ')}`] : []),
-      ...(step.record.length > 0 ? [`   Write down: ${step.record.join('; ')}.`] : []),
+      ...(step.asks.length > 0 ? [`   Write down: ${step.asks.map(({ what }) => what).join('; ')}.`] : []),
     ]),
     '',
     '## counted out and in',
     '',
-    ...counts.map(({ what, count }) => `- ${count} ${what}`),
+    ...counts.map(({ what, count }) => `- ${count === null ? what : `${count} ${what}`}`),
     '',
   ].join('\n');
 }

@@ -1,6 +1,10 @@
+import { type CountState, openCounts } from './ask';
+
 export interface SiteProgress {
   readonly name: string;
   readonly done: boolean;
+  /** Done under another sheet than the one in force, and not released. */
+  readonly redo: boolean;
 }
 
 export interface StepProgress {
@@ -9,12 +13,43 @@ export interface StepProgress {
   readonly state: 'open' | 'done' | 'not_done';
 }
 
+export interface Closing {
+  readonly sites: readonly SiteProgress[];
+  readonly steps: readonly StepProgress[];
+  readonly counts: readonly CountState[];
+  /** Fields about which two people said otherwise. */
+  readonly differences: number;
+  /** What the job waits for, in words. */
+  readonly waits: readonly string[];
+  /** Another sheet is in force than the order works by; null: its own. */
+  readonly sheetChanged: string | null;
+}
+
 /** What still stands between a work order and its close, in words. Empty: it can be closed. */
-export function closingBlockers(sites: readonly SiteProgress[], steps: readonly StepProgress[]): readonly string[] {
-  const open = sites.filter((site) => !site.done).map((site) => site.name);
+export function closingBlockers({
+  sites,
+  steps,
+  counts,
+  differences,
+  waits,
+  sheetChanged,
+}: Closing): readonly string[] {
+  const named = (chosen: readonly SiteProgress[]): string =>
+    `${chosen.length === 1 ? 'Site' : 'Sites'} ${chosen.map(({ name }) => name).join(', ')}`;
+  const open = sites.filter((site) => !site.done);
+  const redo = sites.filter((site) => site.redo);
   const unsaid = steps.filter((step) => !step.perSite && step.state === 'open');
   return [
-    ...(open.length > 0 ? [`${open.length === 1 ? 'Site' : 'Sites'} ${open.join(', ')} not done yet.`] : []),
+    ...(sheetChanged ? [`${sheetChanged} Take it over, or have it settled.`] : []),
+    ...(open.length > 0 ? [`${named(open)} not done yet.`] : []),
+    ...(redo.length > 0
+      ? [`${named(redo)} done under another sheet than the one in force: redo, or release with a reason.`]
+      : []),
+    ...(differences > 0
+      ? [`${differences === 1 ? 'One field has' : `${differences} fields have`} two answers: choose at the vehicle.`]
+      : []),
+    ...waits.map((wait) => `Waits: ${wait}.`),
+    ...openCounts(counts),
     ...unsaid.map((step) => `Neither done nor marked as not done: ${step.title}.`),
   ];
 }

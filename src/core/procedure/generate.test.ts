@@ -100,13 +100,16 @@ describe('plugServiceProcedure', () => {
     fc.assert(
       fc.property(any, (input) => {
         const { counts } = plugServiceProcedure(input);
-        const of = (what: string): number | undefined => counts.find((row) => row.what.includes(what))?.count;
+        const of = (what: string): number | null | undefined => counts.find((row) => row.what.includes(what))?.count;
         expect(of('coil bolt')).toBe(input.fasteners[0]?.captive ? undefined : 4);
         expect(of('gaskets')).toBe(input.plug.seat === 'gasket' ? input.layout.sites.length : undefined);
         const ports = input.layout.model.banks.flatMap((bank, i) =>
           input.access[i]?.access === 'under_intake' ? bank.cylinders : [],
         ).length;
-        expect(of('rags')).toBe(ports === 0 ? undefined : ports);
+        const rags = counts.filter(({ key }) => key.startsWith('rags_'));
+        expect(rags.reduce((sum, { count }) => sum + (count ?? 0), 0)).toBe(ports);
+        const keys = new Set(plugServiceProcedure(input).steps.map(({ key }) => key));
+        for (const { out, back } of counts) expect([keys.has(out), keys.has(back)]).toEqual([true, true]);
       }),
     );
   });

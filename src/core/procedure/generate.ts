@@ -2,6 +2,7 @@ import { type AccessClass, type BankAccess, type Fastener, tighteningOrder } fro
 import type { Layout } from '../engine/layout';
 import type { Bank, BankPlace, Ignition } from '../engine/model';
 import type { PolicyId } from '../policy/policies';
+import type { Ask, Counted } from './ask';
 
 export const PHASES = ['prepare', 'open', 'plugs', 'close', 'prove'] as const;
 export type Phase = (typeof PHASES)[number];
@@ -17,17 +18,11 @@ export interface Step {
   readonly caution: string | null;
   readonly tools: readonly string[];
   readonly consumables: readonly string[];
-  /** What has to be written down at it. */
-  readonly record: readonly string[];
+  /** What has to be written down before it can be ticked. */
+  readonly asks: readonly Ask[];
   readonly minutes: number;
   /** Done site by site on the cylinder entry, not ticked on its own. */
   readonly perSite: boolean;
-}
-
-/** Something taken off, laid in or used up that is counted: out must equal in before the engine is started. */
-export interface Counted {
-  readonly what: string;
-  readonly count: number;
 }
 
 export interface ProcedureInput {
@@ -86,8 +81,12 @@ const SHARE: Readonly<Record<Phase, number>> = { prepare: 0.15, open: 0.2, plugs
  * Source: general trade practice. The manufacturer's service information, local codes and licensed practice come first.
  */
 export function plugServiceProcedure(input: ProcedureInput): Procedure {
-  const drafts = [...prepare(input), ...open(input), ...plugs(input), ...close(input), ...prove(input)];
-  return { steps: withMinutes(drafts, input.minutes), counts: counted(input) };
+  const counts = counted(input);
+  const drafts = [...prepare(input), ...open(input), ...plugs(input), ...close(input), ...prove(input)].map((step) => ({
+    ...step,
+    asks: [...step.asks, ...countsAt(counts, step.key)],
+  }));
+  return { steps: withMinutes(drafts, input.minutes), counts };
 }
 
 type Draft = Omit<Step, 'minutes'> & { readonly weight: number };
@@ -106,11 +105,26 @@ const draft = (
   caution: null,
   tools: [],
   consumables: [],
-  record: [],
+  asks: [],
   perSite: false,
   weight: 1,
   ...over,
 });
+
+const text = (key: string, what: string): Ask => ({ key, what, kind: 'text' });
+const choice = (key: string, what: string, choices: readonly string[], accepts?: readonly string[]): Ask => ({
+  key,
+  what,
+  kind: 'choice',
+  choices,
+  ...(accepts ? { accepts } : {}),
+});
+/** The counts that are made at a step, as its asks. */
+const countsAt = (counts: readonly Counted[], step: string): readonly Ask[] =>
+  counts.flatMap(({ key, what, out, back }): readonly Ask[] => [
+    ...(out === step ? [{ key: `out:${key}`, what: `${what}, out`, kind: 'count' as const }] : []),
+    ...(back === step ? [{ key: `back:${key}`, what: `${what}, back`, kind: 'count' as const }] : []),
+  ]);
 
 /** The job's minutes over its steps by phase and weight; whole minutes, one at least. */
 function withMinutes(drafts: readonly Draft[], minutes: number): readonly Step[] {
@@ -149,7 +163,7 @@ function prepare({ layout, plug, hybrid, fuel, schools, access, headMaterial }: 
         ? 'Read and keep the codes if the engine lamp is on'
         : 'Read the codes and keep them',
       'What was there before is the only proof of what the work changed. Keep them before anything is cleared.',
-      { tools: ['code reader'], record: ['codes before'] },
+      { tools: ['code reader'], asks: [{ key: 'before', what: 'codes before', kind: 'codes' }] },
     ),
     draft(
       'prepare',
@@ -159,7 +173,9 @@ function prepare({ layout, plug, hybrid, fuel, schools, access, headMaterial }: 
       {
         caution: 'A wrong reach can strike the piston: compare a new plug with the first one out.',
         tools: ['wire or feeler gauge'],
-        record: ['gap of each new plug', `each within ${range(plug.gapMm, 2)} mm`],
+        asks: [
+          { key: 'parts', what: `number and gap of each new plug, within ${range(plug.gapMm, 2)} mm`, kind: 'parts' },
+        ],
         weight: 2,
       },
     ),
@@ -172,7 +188,9 @@ function prepare({ layout, plug, hybrid, fuel, schools, access, headMaterial }: 
         : 'A torque is given for one temperature.',
       {
         caution: cold ? 'Hot metal burns.' : 'Hot metal burns: gloves, and clear of exhaust and fan.',
-        record: ['engine temperature'],
+        asks: [
+          choice('temperature', 'engine temperature', ['cold', 'warm', 'hot'], cold ? ['cold'] : ['warm', 'cold']),
+        ],
       },
     ),
     hybrid
@@ -185,7 +203,7 @@ function prepare({ layout, plug, hybrid, fuel, schools, access, headMaterial }: 
             caution:
               'The engine can start by itself and traction voltage kills: qualified people only. Orange cables stay untouched.',
             tools: ['insulated gloves', 'lock for the isolator'],
-            record: ['isolated by, at'],
+            asks: [text('isolated', 'isolated by, at')],
           },
         )
       : draft(
@@ -207,7 +225,7 @@ function prepare({ layout, plug, hybrid, fuel, schools, access, headMaterial }: 
             {
               caution:
                 'Flammable gas, heavier than air if it is LPG: ventilate, no flame, no pit. Licensed people only where the law says so.',
-              record: ['valve closed by, at'],
+              asks: [text('valve', 'valve closed by, at')],
             },
           ),
         ]
@@ -230,9 +248,6 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
           `open_${n}`,
           `Take the cover${side} off; lay its screws in their order`,
           'Screws differ in length; a long one in a short hole cracks the cover.',
-          {
-            record: ['screws out, by count'],
-          },
         ),
       ];
     case 'side':
@@ -274,7 +289,6 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
             ].join(' '),
             tools: ['tray for screws, in their order'],
             consumables: ['new manifold gaskets'],
-            record: ['screws out, by count', 'hoses and plugs parted, by count'],
             weight: 4,
           },
         ),
@@ -286,14 +300,13 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
           {
             caution: 'Count them: a rag left in a port is found by the valve.',
             consumables: [`${bank.cylinders.length} clean rags`],
-            record: ['rags in, by count'],
           },
         ),
       ];
   }
 }
 
-function open({ layout, access, fasteners, weakPoints, schools, fuel }: ProcedureInput): readonly Draft[] {
+function open({ layout, access, weakPoints, schools, fuel }: ProcedureInput): readonly Draft[] {
   const intake = weakPoints.filter((point) => INTAKE.test(point));
   const brittle = weakPoints.filter((point) => /brittle/i.test(point) && !INTAKE.test(point));
   const banks = layout.model.banks.flatMap((bank, i) =>
@@ -303,7 +316,6 @@ function open({ layout, access, fasteners, weakPoints, schools, fuel }: Procedur
   const coils = layout.model.coils.length;
   const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
   const stays = onPlug && schools.coil_connectors === 'leave';
-  const screws = fasteners.filter((f) => /coil|rail/i.test(f.what));
   return [
     ...banks,
     draft(
@@ -330,10 +342,9 @@ function open({ layout, access, fasteners, weakPoints, schools, fuel }: Procedur
       {
         caution: brittle.length > 0 ? `Brittle here: ${brittle.join('; ')}. Warm and ease, do not force.` : null,
         tools: onPlug ? ['boot puller'] : ['boot pliers', 'lead markers'],
-        record: [
-          ...screws.map((f) => `${f.count} ${f.what}${f.count === 1 ? '' : 's'} ${f.size} out`),
-          onPlug ? 'boots and tabs as found' : 'where each lead ran, a picture',
-        ],
+        asks: onPlug
+          ? [choice('boots', 'boots and tabs as found', ['all sound', 'something found, noted at its site'])]
+          : [{ key: 'routing', what: 'where each lead ran', kind: 'photo' }],
         weight: 2,
       },
     ),
@@ -344,7 +355,7 @@ function open({ layout, access, fasteners, weakPoints, schools, fuel }: Procedur
       'What stands there says where it came from, and it is gone once the plug is out.',
       {
         tools: ['lamp', 'suction pipe'],
-        record: ['well of each site'],
+        asks: [choice('wells', 'wells as found', ['all dry and clean', 'something found, noted at its site'])],
       },
     ),
   ];
@@ -374,12 +385,6 @@ function plugs({ layout, plug, torqueNm, threads, schools, access }: ProcedureIn
           'tray with numbered places',
         ],
         consumables: threads.compound ? [`a little ${threads.compound} compound`] : [],
-        record: [
-          'number read off the old plug',
-          'what it shows, its gap, how it came loose',
-          'new number, gap, lot',
-          `tightened to ${range(torqueNm, 1)} N·m, or the angle`,
-        ],
         perSite: true,
         weight: n,
       },
@@ -409,7 +414,6 @@ function close(input: ProcedureInput): readonly Draft[] {
           {
             caution: 'Rags out equals rags in, before the manifold covers the ports.',
             consumables: ['new manifold gaskets'],
-            record: ['rags out, by count', 'screws in, by count', 'hoses and plugs joined, by count'],
             weight: 3,
           },
         ),
@@ -422,13 +426,13 @@ function close(input: ProcedureInput): readonly Draft[] {
           `close_${i + 1}`,
           `Refit the cover${side}, every screw where it was`,
           'A cover that rattles lets water into the wells.',
-          { record: ['screws in, by count'] },
         ),
       ];
     return [];
   });
-  const manifold = covers.filter((step) => step.record.includes('rags out, by count'));
+  const manifold = covers.filter((step) => step.title.startsWith('Rags out'));
   const lids = covers.filter((step) => !manifold.includes(step));
+  const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
   return [
     draft(
       'close',
@@ -438,7 +442,12 @@ function close(input: ProcedureInput): readonly Draft[] {
       {
         caution: 'These are small torques: inch-pounds or single newton metres, never those of the plug.',
         consumables: ['dielectric grease'],
-        record: ['click of each connector'],
+        asks: [
+          choice('clicks', onPlug ? 'connectors' : 'leads on their terminals', [
+            'every one clicks',
+            'one does not lock: secured, follow-up made',
+          ]),
+        ],
         weight: 2,
       },
     ),
@@ -450,7 +459,6 @@ function close(input: ProcedureInput): readonly Draft[] {
       'While a count is open the engine is not started.',
       {
         caution: 'A rag or tool left in the bay is found by the fan.',
-        record: counted(input).map(({ what, count }) => `${count} ${what}`),
       },
     ),
     ...(first ? [] : lids),
@@ -474,7 +482,7 @@ function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput): reado
         caution: hybrid
           ? 'De-isolate by the same person who isolated. Keep clear of belts and fan; ventilate the bay.'
           : 'Keep clear of belts and fan; ventilate the bay. A flashing lamp: stop, a misfire ruins the catalyst.',
-        record: ['idle even, yes or no'],
+        asks: [choice('idle', 'idle', ['even', 'uneven', 'does not start'], ['even'])],
       },
     ),
     ...(first
@@ -484,7 +492,6 @@ function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput): reado
             `lids_${i + 1}`,
             `Refit the cover${side}, every screw where it was`,
             'A cover that rattles lets water into the wells.',
-            { record: ['screws in, by count'] },
           ),
         )
       : []),
@@ -493,7 +500,7 @@ function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput): reado
       'codes_after',
       'Read the codes, clear what was kept, read again',
       'What comes back after clearing is there now.',
-      { tools: ['code reader'], record: ['codes after'] },
+      { tools: ['code reader'], asks: [{ key: 'after', what: 'codes after', kind: 'codes' }] },
     ),
     draft(
       'prove',
@@ -502,7 +509,7 @@ function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput): reado
       'A weak spark shows under load, not at idle.',
       {
         caution: 'On the public road one drives and another reads.',
-        record: ['distance, load, what was noticed'],
+        asks: [text('road', 'distance, load, what was noticed')],
         weight: 3,
       },
     ),
@@ -511,20 +518,59 @@ function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput): reado
       'recheck',
       'Put down when it is looked at again',
       'A plug that settles or a boot that creeps shows after some hundred km.',
-      { record: ['follow-up, by distance'] },
+      { asks: [{ key: 'recheck', what: 'a follow-up by day or distance, or why none is needed', kind: 'follow_up' }] },
     ),
   ];
 }
 
-/** What is counted out and in. A captive screw stays in its part. */
-function counted({ layout, access, fasteners, plug }: ProcedureInput): readonly Counted[] {
-  const ports = layout.model.banks.reduce(
-    (sum, bank, i) => sum + (access[i]?.access === 'under_intake' ? bank.cylinders.length : 0),
-    0,
-  );
+/** What is counted out and in, with the steps at which it is. A captive screw stays in its part. */
+function counted({ layout, access, fasteners, plug, schools }: ProcedureInput): readonly Counted[] {
+  const loose = fasteners.filter((f) => !f.captive);
+  const banks = layout.model.banks.map((bank, i) => ({ bank, n: i + 1, access: access[i]?.access ?? 'open' }));
+  const covered = banks.filter((b) => b.access === 'cover');
+  const under = banks.filter((b) => b.access === 'under_intake');
+  const lidsLast = schools.first_start === 'before_covers';
+  const screws = loose.map((f, i): Counted => {
+    const lid = /cover|cowl/i.test(f.what) ? covered[0] : undefined;
+    const manifold = /intake|manifold|duct/i.test(f.what) ? under[0] : undefined;
+    const at = manifold ?? lid;
+    return {
+      key: `screws_${i + 1}`,
+      what: `${f.what} ${f.size}`,
+      count: f.count,
+      out: at ? `open_${at.n}` : 'leads',
+      back: manifold ? `close_${manifold.n}` : lid ? (lidsLast ? 'lids_1' : `close_${lid.n}`) : 'refit',
+    };
+  });
   return [
-    ...fasteners.filter((f) => !f.captive).map((f) => ({ what: `${f.what} ${f.size}`, count: f.count })),
-    ...(ports > 0 ? [{ what: 'rags in ports', count: ports }] : []),
-    ...(plug.seat === 'gasket' ? [{ what: 'gaskets of old plugs', count: layout.sites.length }] : []),
+    { key: 'tools', what: 'tools in the bay', count: null, out: 'parts', back: 'count' },
+    ...screws,
+    ...under.flatMap(({ bank, n }): readonly Counted[] => [
+      {
+        key: `hoses_${n}`,
+        what: `hoses and plugs parted${SIDE[bank.place]}`,
+        count: null,
+        out: `open_${n}`,
+        back: `close_${n}`,
+      },
+      {
+        key: `rags_${n}`,
+        what: `rags in ports${SIDE[bank.place]}`,
+        count: bank.cylinders.length,
+        out: `rags_${n}`,
+        back: `close_${n}`,
+      },
+    ]),
+    ...(plug.seat === 'gasket'
+      ? [
+          {
+            key: 'gaskets',
+            what: 'gaskets: off the old plugs, on with the new',
+            count: layout.sites.length,
+            out: 'count',
+            back: 'count',
+          },
+        ]
+      : []),
   ];
 }

@@ -53,3 +53,4 @@ export const BREAKAWAY_FEELS = ['loose', 'normal', 'tight', 'seized', 'unknown']
 export type BreakawayFeel = (typeof BREAKAWAY_FEELS)[number];
 
 export const TORQUE_METHODS = ['wrench', 'angle', 'feel'] as const;
+export type TorqueMethod = (typeof TORQUE_METHODS)[number];

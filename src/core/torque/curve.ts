@@ -31,8 +31,10 @@ export type CurvePhase = 'run_in' | 'seating' | 'crush' | 'tightening' | 'breaki
  * cross_threaded: torque rises where the thread should still run free; yielding: angle grows and torque does not, after
  * the washer is crushed; over_torque: beyond the most that the sheet allows; seizing: it takes twice its install torque.
  */
-export type CurveFault = 'cross_threaded' | 'yielding' | 'over_torque' | 'seizing';
-export type CurveVerdict = 'go_on' | 'stop' | 'done';
+export const CURVE_FAULTS = ['cross_threaded', 'yielding', 'over_torque', 'seizing'] as const;
+export type CurveFault = (typeof CURVE_FAULTS)[number];
+export const CURVE_VERDICTS = ['go_on', 'stop', 'done'] as const;
+export type CurveVerdict = (typeof CURVE_VERDICTS)[number];
 
 export interface CurveState {
   readonly phase: CurvePhase;

@@ -16,6 +16,7 @@ import {
 
 export type WorkOrderRow = typeof workOrders.$inferSelect;
 export type SiteRow = typeof workOrderSites.$inferSelect;
+export type StepRow = typeof workOrderSteps.$inferSelect;
 
 const ENDED = ['closed', 'cancelled'] as const;
 

@@ -14,8 +14,11 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { COMPONENTS } from '../../core/engine/quantities';
+import type { Ask } from '../../core/procedure/ask';
 import { PHASES } from '../../core/procedure/generate';
 import { type Finding, VERDICTS } from '../../core/reading/findings';
+import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/reading/vocabulary';
+import type { KeptCurve } from '../../core/torque/kept-curve';
 import { parts, specSheets } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 import { bays, people, vehicles } from './fleet';
@@ -95,6 +98,13 @@ export const workOrders = pgTable(
     closedBy: uuid(),
     closedKm: km(),
     closedKmAsTyped: text(),
+    /** The first plug laid on the tray, as a site, and so the direction of the row; null: not declared. */
+    trayFirst: text(),
+    /** The person who did the work says that it is done. */
+    handedOverBy: uuid(),
+    handedOverAt: instant(),
+    /** Bay time as it was worked, minutes. */
+    minutesWorked: integer(),
     /** Why it was cancelled or reopened. */
     reason: text(),
     note: text(),
@@ -131,8 +141,10 @@ export const workOrderSteps = pgTable(
     why: text(),
     tools: text().array(),
     consumables: text().array(),
-    /** What has to be written down at it. */
-    record: text().array(),
+    /** What has to be written down before it can be ticked; null: opened before the steps asked. */
+    asks: jsonb().$type<readonly Ask[]>(),
+    /** What was written down, by the key of its ask. */
+    answers: jsonb().$type<Readonly<Record<string, string>>>().notNull().default({}),
     minutes: integer(),
     perSite: boolean().notNull().default(false),
     state: text({ enum: ['open', 'done', 'not_done'] })
@@ -166,7 +178,9 @@ export const workOrderSites = pgTable(
     removedGapAsTyped: text(),
     /** Null: not looked at. A healthy part has its own words, so this is never empty. */
     conditions: text().array(),
-    breakawayFeel: text({ enum: ['loose', 'normal', 'tight', 'seized', 'unknown'] }),
+    /** How clear each is, where it is not 2: 1 just visible, 3 beyond doubt. */
+    severities: jsonb().$type<Readonly<Record<string, 1 | 3>>>().notNull().default({}),
+    breakawayFeel: text({ enum: list(BREAKAWAY_FEELS) }),
     breakawayTorqueNm: nm(),
     breakawayTorqueAsTyped: text(),
     newNumber: text(),
@@ -175,14 +189,21 @@ export const workOrderSites = pgTable(
     newLot: text(),
     compound: text(),
     compoundBatch: text(),
-    torqueMethod: text({ enum: ['wrench', 'angle', 'feel'] }),
+    torqueMethod: text({ enum: list(TORQUE_METHODS) }),
     wrenchSettingNm: nm(),
     wrenchSettingAsTyped: text(),
     installedTorqueNm: nm(),
     installedTorqueAsTyped: text(),
+    /** Torque against angle, as the wrench sent it. */
+    curve: jsonb().$type<KeptCurve>(),
+    /** Penetrant went in; a seized plug. */
+    soakedAt: instant(),
     remark: text(),
     doneAt: instant(),
     doneBy: uuid(),
+    /** Why it need not be redone although it was done under another revision than the one in force. */
+    releasedReason: text(),
+    releasedBy: uuid(),
     version: version(),
   },
   (t) => [

@@ -24,7 +24,7 @@ export interface FindingView extends Finding {
 /** What the removed parts of an order say, with what people said to it. */
 export async function findingsOf(
   q: Querier,
-  workOrderId: string,
+  order: Pick<WorkOrderRow, 'id' | 'trayFirst'>,
   layout: Layout,
   spec: SpecSheet,
   sites: readonly SiteRow[],
@@ -34,11 +34,11 @@ export async function findingsOf(
     layout,
     // Families do not say yet which cylinders rest.
     deactivated: [],
-    directionKnown: true,
+    directionKnown: order.trayFirst !== null,
     gapLimitMm: WORN_OUT * (spec.gapTargetMm ?? (spec.gapMinMm + spec.gapMaxMm) / 2),
     sites: sites.map((site) => readingOf(site, graph)),
   });
-  const said = new Map((await loadVerdicts(q, workOrderId)).map((row) => [row.verdict.findingKey, row]));
+  const said = new Map((await loadVerdicts(q, order.id)).map((row) => [row.verdict.findingKey, row]));
   const now = found.map((finding) => {
     const key = findingKey(finding);
     return { ...finding, key, said: said.get(key) ?? null, past: false };
@@ -60,7 +60,7 @@ export async function findingsOfOrder(
   const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
   if (!family || !spec) return [];
   const { graph } = await loadGraph(tx, order.fleetId);
-  return findingsOf(tx, order.id, layoutOf(family.model), spec, sites, graph);
+  return findingsOf(tx, order, layoutOf(family.model), spec, sites, graph);
 }
 
 function readingOf(site: SiteRow, graph: SupersessionGraph): SiteReading {
@@ -68,7 +68,7 @@ function readingOf(site: SiteRow, graph: SupersessionGraph): SiteReading {
   return {
     cylinder: site.cylinder,
     position: site.position,
-    seen: words?.map((condition) => ({ condition, severity: 2 as const })) ?? null,
+    seen: words?.map((condition) => ({ condition, severity: site.severities[condition] ?? 2 })) ?? null,
     gapMm: site.removedGapMm,
     breakaway: site.breakawayFeel,
     differs: foundDiffers(site, graph),

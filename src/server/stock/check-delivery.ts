@@ -24,7 +24,7 @@ import { type Actor, refusal } from '../access';
 import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
-import { personUnits } from '../work-orders/record-site';
+import { personUnits } from '../units';
 
 const counted = z.coerce.number('Give a whole number.').int('Give a whole number.').min(0).max(100_000);
 

@@ -2,23 +2,26 @@ import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { dayNumber } from '@/core/calendar/plain-date';
 import { checkReading } from '@/core/odometer/check';
-import { closingBlockers } from '@/core/procedure/closing';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs } from '@/db/queries/catalogue';
+import { loadTimes } from '@/db/queries/floor';
 import { insertReadings, loadReadings } from '@/db/queries/odometer';
-import { loadSites, loadSteps, lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
+import { lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
 import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { endDeferral } from '../due/defer';
 import { refreshStatus } from '../due/refresh-status';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
-import { findingsOfOrder, stopsOf } from '../findings/findings-of';
+import { findingsOf } from '../findings/findings-of';
+import { loadFloorState } from '../floor/floor-state';
+import { minutesWorked } from '../floor/work-time';
 import { doubtText } from '../odometer/doubt-text';
 import { historyOf, lifeKm } from '../odometer/judge';
+import { blockersOf } from './blockers-of';
 import { takeOpenOrder } from './take-order';
 
 export const closeInput = z.object({
@@ -34,7 +37,7 @@ export async function closeWorkOrder(
   actor: Actor,
   input: z.output<typeof closeInput>,
 ): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
+  const refused = refusal(actor, 'sign off work orders');
   if (refused) return refused;
   return orRefused(() =>
     deps.db.transaction(async (tx) => {
@@ -42,15 +45,13 @@ export async function closeWorkOrder(
       if (!taken.ok) return taken;
       const order = taken.value;
       if (order.version !== input.version) return editedMeanwhile();
-      const [sites, steps] = [await loadSites(tx, order.id), await loadSteps(tx, order.id)];
-      const blockers = [
-        ...stopsOf(await findingsOfOrder(tx, order, sites, deps.today())),
-        ...closingBlockers(
-          sites.map((site) => ({ name: `${site.cylinder}${site.position}`, done: site.doneAt !== null })),
-          steps,
-        ),
-      ];
+      const state = await loadFloorState(tx, order, deps.today());
+      if (!state) return notFound('work order');
+      const { sites } = state;
+      const findings = await findingsOf(tx, order, state.layout, state.spec, sites, state.graph);
+      const blockers = await blockersOf(tx, state, findings, deps.today());
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
+      const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
       const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
       await movePlugs(tx, order, sites, odometerKm, deps.today());
       await tx
@@ -61,6 +62,10 @@ export async function closeWorkOrder(
           closedBy: actor.personId,
           closedKm: odometerKm,
           closedKmAsTyped: input.odometer,
+          // Whoever closes what nobody handed over signs for the work as well.
+          handedOverBy: order.handedOverBy ?? actor.personId,
+          handedOverAt: order.handedOverAt ?? deps.now(),
+          minutesWorked: times.length > 0 ? minutesWorked(times, deps.now()) : null,
           note: input.note || null,
           version: order.version + 1,
         })
@@ -212,6 +217,9 @@ export async function reopenWorkOrder(
         closedBy: null,
         closedKm: null,
         closedKmAsTyped: null,
+        handedOverBy: null,
+        handedOverAt: null,
+        minutesWorked: null,
         reason: input.reason,
         version: order.version + 1,
       })

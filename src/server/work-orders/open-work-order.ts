@@ -5,7 +5,7 @@ import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { loadFittedPlugs, nextNumber } from '@/db/queries/work-orders';
-import { workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
+import { workOrderCounts, workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
@@ -75,16 +75,26 @@ export async function openWorkOrder(
         .returning({ id: workOrders.id });
       if (!order) throw new Error('the work order was not written');
       const choices = choicesFor(await loadPolicyChoices(tx, actor.fleetId), vehicle);
-      const { steps } = procedureOf(vehicle, family, spec, choices);
+      const { steps, counts } = procedureOf(vehicle, family, spec, choices);
       await tx.insert(workOrderSteps).values(
-        steps.map(({ tools, consumables, record, ...step }, place) => ({
+        steps.map(({ tools, consumables, ...step }, place) => ({
           ...base,
           ...step,
           tools: [...tools],
           consumables: [...consumables],
-          record: [...record],
           workOrderId: order.id,
           place,
+        })),
+      );
+      await tx.insert(workOrderCounts).values(
+        counts.map(({ key, what, count, out, back }) => ({
+          ...base,
+          workOrderId: order.id,
+          key,
+          what,
+          expected: count,
+          outStep: out,
+          backStep: back,
         })),
       );
       const expected = new Map(

@@ -2,11 +2,11 @@ import { and, asc, eq } from 'drizzle-orm';
 import { layoutOf, siteName, sitePlace } from '@/core/engine/layout';
 import type { SupersessionGraph } from '@/core/fitment/supersession';
 import { gapGrowth } from '@/core/gap/check';
-import { closingBlockers } from '@/core/procedure/closing';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
+import { loadDifferences, loadLabour, loadTimes, loadWaits } from '@/db/queries/floor';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import {
   listWorkOrderRows,
@@ -20,10 +20,14 @@ import { bays, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { listKept } from '../bench/keep-result';
 import { currentOf, loadGraph } from '../catalogue/fitment-of';
+import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
-import { findingsOf, foundDiffers, stopsOf } from '../findings/findings-of';
+import { findingsOf, foundDiffers } from '../findings/findings-of';
+import { loadFloorState } from '../floor/floor-state';
+import { needsRedo } from '../floor/view-floor';
 import { threadsFor } from '../policies/threads';
+import { blockersOf } from './blockers-of';
 
 /** A work order with all that its pages show. */
 export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
@@ -58,16 +62,18 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
       fitted: before ?? null,
       fittedGapMm: before?.gapMm ?? null,
       growth: growthOf(site, before, now, graph),
+      redo: needsRedo(site, order),
     };
   });
-  const findings = await findingsOf(deps.db, id, layout, spec, sites, graph);
-  const blockers = [
-    ...stopsOf(findings),
-    ...closingBlockers(
-      named.map((site) => ({ name: site.name, done: site.doneAt !== null })),
-      steps,
-    ),
-  ];
+  const findings = await findingsOf(deps.db, order, layout, spec, sites, graph);
+  const state = await loadFloorState(deps.db, order, deps.today());
+  const live = order.state !== 'closed' && order.state !== 'cancelled';
+  const blockers = state && live ? await blockersOf(deps.db, state, findings, deps.today()) : [];
+  const [waits, times, differences] = await Promise.all([
+    loadWaits(deps.db, actor.fleetId, { workOrderId: id }),
+    loadTimes(deps.db, id),
+    loadDifferences(deps.db, id),
+  ]);
   const choices = choicesFor(await loadPolicyChoices(deps.db, actor.fleetId), vehicle);
   const kept = await listKept(deps, actor, id);
   return ok({
@@ -84,6 +90,18 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
     steps,
     blockers,
     findings,
+    counts: state?.counts ?? [],
+    codes: state?.codes ?? [],
+    photos: state?.photos ?? [],
+    waits,
+    times,
+    differences,
+    sheetChanged: live ? ((await sheetNow(deps.db, actor.fleetId, deps.today(), order))?.changed ?? null) : null,
+    labour: await loadLabour(deps.db, actor.fleetId, family.id),
+    handedOverName: order.handedOverBy
+      ? ((await deps.db.select({ name: people.name }).from(people).where(eq(people.id, order.handedOverBy)))[0]?.name ??
+        null)
+      : null,
     followUps: await loadFollowUps(deps.db, actor.fleetId, { workOrderId: id }),
     history: await auditOf(deps.db, actor.fleetId, 'work-order', id),
   });

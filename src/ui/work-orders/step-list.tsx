@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { Fragment } from 'react';
+import type { Ask } from '@/core/procedure/ask';
 import type { Phase } from '@/core/procedure/generate';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 
 export interface StepLine {
   readonly id: string;
@@ -12,7 +12,8 @@ export interface StepLine {
   readonly why: string | null;
   readonly tools: readonly string[] | null;
   readonly consumables: readonly string[] | null;
-  readonly record: readonly string[] | null;
+  readonly asks: readonly Ask[] | null;
+  readonly answers: Readonly<Record<string, string>>;
   readonly minutes: number | null;
   readonly state: 'open' | 'done' | 'not_done';
 }
@@ -28,20 +29,8 @@ const PHASE_WORDS: Readonly<Record<Phase, string>> = {
 const SIGNS = { open: '○', done: '✓', not_done: '✕' } as const;
 const WORDS = { open: 'open', done: 'done', not_done: 'marked as not done' } as const;
 
-/** The steps in the order of work, each with its hazard and three possible answers. */
-export function StepList({
-  steps,
-  workOrderId,
-  action,
-  live,
-  sitesText,
-}: {
-  steps: readonly StepLine[];
-  workOrderId: string;
-  action: FormAction;
-  live: boolean;
-  sitesText: string;
-}) {
+/** The steps in the order of work, each with its hazard, what was answered and what was written down. Answered at the vehicle. */
+export function StepList({ steps, sitesText }: { steps: readonly StepLine[]; sitesText: string }) {
   return (
     <Box as="ol" listStyleType="none">
       {steps.map((step, index) => (
@@ -76,30 +65,15 @@ export function StepList({
                   {step.caution}
                 </Box>
               )}
+              {step.asks
+                ?.filter(({ key }) => step.answers[key])
+                .map(({ key, what }) => (
+                  <Box key={key} fontSize="sm">
+                    {what}: <strong>{step.answers[key]}</strong>
+                  </Box>
+                ))}
               <Detail step={step} />
             </Box>
-            {live && !step.perSite && (
-              <ActionForm action={action} quiet>
-                <input type="hidden" name="workOrderId" value={workOrderId} />
-                <input type="hidden" name="stepId" value={step.id} />
-                <Flex gap="2" data-no-print>
-                  {step.state === 'open' ? (
-                    <>
-                      <SubmitButton name="state" value="done">
-                        Done
-                      </SubmitButton>
-                      <SubmitButton name="state" value="not_done">
-                        Not done
-                      </SubmitButton>
-                    </>
-                  ) : (
-                    <SubmitButton name="state" value="open">
-                      Undo
-                    </SubmitButton>
-                  )}
-                </Flex>
-              </ActionForm>
-            )}
           </Flex>
         </Fragment>
       ))}
@@ -108,12 +82,12 @@ export function StepList({
 }
 
 /** Why, what with, and what to write down: one press away, so that the list stays short. */
-function Detail({ step: { why, tools, consumables, record, minutes } }: { step: StepLine }) {
+function Detail({ step: { why, tools, consumables, asks, minutes } }: { step: StepLine }) {
   if (!why) return null;
   const lines = [
     ['Tools', tools],
     ['Uses up', consumables],
-    ['Write down', record],
+    ['Write down', asks?.map(({ what }) => what) ?? null],
   ] as const;
   return (
     <details>

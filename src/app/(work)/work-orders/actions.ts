@@ -13,9 +13,7 @@ import {
   reasonInput,
   reopenWorkOrder,
 } from '@/server/work-orders/close-work-order';
-import { markStep, stepInput } from '@/server/work-orders/mark-step';
 import { openWorkOrder } from '@/server/work-orders/open-work-order';
-import { recordSite, siteInput } from '@/server/work-orders/record-site';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export async function openWorkOrderAction(data: FormData): Promise<ActionAnswer> {
@@ -34,35 +32,6 @@ export async function planAction(data: FormData): Promise<ActionAnswer> {
 
 export async function unplanAction(data: FormData): Promise<ActionAnswer> {
   return answer(await unplanWorkOrder(deps(), await requireActor(), texts(data).workOrderId ?? ''));
-}
-
-export async function stepAction(data: FormData): Promise<ActionAnswer> {
-  const input = stepInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await markStep(deps(), await requireActor(), input.data));
-}
-
-/** The form names where to go when the site is done. */
-export async function siteAction(data: FormData): Promise<ActionAnswer> {
-  const text = texts(data);
-  const done = text.intent === 'done';
-  const input = siteInput.safeParse({
-    ...text,
-    cylinder: Number(text.cylinder),
-    version: Number(text.version),
-    // Nothing chosen means that nobody looked: a healthy plug has its own words.
-    conditions: data.has('conditions') ? data.getAll('conditions') : null,
-    breakawayFeel: text.breakawayFeel || null,
-    torqueMethod: text.torqueMethod || null,
-    done,
-  });
-  if (!input.success) return invalid(input.error);
-  const saved = await recordSite(deps(), await requireActor(), input.data);
-  return answer(saved, () =>
-    done
-      ? { to: text.next ?? `/work-orders/${input.data.workOrderId}` }
-      : { message: 'Saved. This site is not done yet.' },
-  );
 }
 
 export async function closeAction(data: FormData): Promise<ActionAnswer> {

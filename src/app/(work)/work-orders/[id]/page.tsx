@@ -17,7 +17,7 @@ import { ORDER_STATES } from '@/ui/work-orders/order-words';
 import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { StepList } from '@/ui/work-orders/step-list';
-import { cancelAction, closeAction, planAction, reopenAction, stepAction, unplanAction } from '../actions';
+import { cancelAction, closeAction, planAction, reopenAction, unplanAction } from '../actions';
 import { FindingsSection } from './findings-section';
 
 type Props = { params: Promise<{ id: string }> };
@@ -31,14 +31,13 @@ export default async function WorkOrderPage({ params }: Props) {
   const people = await listPeople(deps(), actor);
   const live = order.state !== 'closed' && order.state !== 'cancelled';
   const todo = sites.filter((site) => site.doneAt === null);
-  const [next] = todo;
   const marks = Object.fromEntries(
     sites.map((site) => [
       siteId(site),
       {
         state: site.doneAt ? ('done' as const) : ('todo' as const),
         lines: site.doneAt ? [gapText(site.newGapMm, 'metric').split(' · ')[0] ?? ''] : [],
-        href: `/work-orders/${id}/sites/${siteId(site)}`,
+        href: `/work-orders/${id}/floor#sites-${siteId(site)}`,
       },
     ]),
   );
@@ -48,10 +47,9 @@ export default async function WorkOrderPage({ params }: Props) {
         title={`Work order ${order.number}: unit ${vehicle.unitNumber} ${vehicle.name}`}
         actions={
           live &&
-          next &&
           may(actor, 'record work') && (
-            <ButtonLink main href={`/work-orders/${id}/sites/${siteId(next)}`}>
-              Record site {next.name}
+            <ButtonLink main href={`/work-orders/${id}/floor`}>
+              At the vehicle
             </ButtonLink>
           )
         }
@@ -100,13 +98,7 @@ export default async function WorkOrderPage({ params }: Props) {
         </Box>
         <Box minW="0">
           <Section title="Steps" aside={`about ${hoursText(order.minutes)}`}>
-            <StepList
-              steps={steps}
-              workOrderId={id}
-              action={stepAction}
-              live={live && may(actor, 'record work')}
-              sitesText={`${sites.length - todo.length} of ${sites.length} done`}
-            />
+            <StepList steps={steps} sitesText={`${sites.length - todo.length} of ${sites.length} done`} />
           </Section>
           <CloseSection view={view.value} actor={actor} live={live} />
         </Box>
@@ -305,7 +297,7 @@ function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
         {sites.map((site) => (
           <Table.Row key={site.id}>
             <Table.Cell whiteSpace="nowrap">
-              <TextLink href={`/work-orders/${order.id}/sites/${siteId(site)}`}>
+              <TextLink href={`/work-orders/${order.id}/floor#sites-${siteId(site)}`}>
                 <strong>{site.name}</strong>
               </TextLink>{' '}
               <Box as="span" color="soft" fontSize="sm">

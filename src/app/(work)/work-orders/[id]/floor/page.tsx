@@ -1,0 +1,23 @@
+import { requireActor } from '@/app/actor';
+import { deps } from '@/server/deps';
+import { viewFloor } from '@/server/floor/view-floor';
+import { ButtonLink } from '@/ui/primitives/links';
+import { Empty } from '@/ui/primitives/page';
+import { FloorWithWrench } from './floor-with-wrench';
+
+type Props = { params: Promise<{ id: string }> };
+
+export default async function FloorPage({ params }: Props) {
+  const actor = await requireActor();
+  const { id } = await params;
+  const job = await viewFloor(deps(), actor, id);
+  if (!job.ok) return <Empty>{job.error.message}</Empty>;
+  if (!job.value.live)
+    return (
+      <Empty>
+        This work order is not open for you to record on. What was recorded stands on its page.{' '}
+        <ButtonLink href={`/work-orders/${id}`}>Work order {job.value.orderNumber}</ButtonLink>
+      </Empty>
+    );
+  return <FloorWithWrench first={job.value} />;
+}

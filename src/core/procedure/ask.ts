@@ -1,0 +1,114 @@
+/** What a step wants written down before it can be ticked. */
+export const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up'] as const;
+export type AskKind = (typeof ASK_KINDS)[number];
+
+export interface Ask {
+  readonly key: string;
+  readonly what: string;
+  readonly kind: AskKind;
+  /** The answers of a choice. */
+  readonly choices?: readonly string[];
+  /** Those with which the work may go on; every one where absent. */
+  readonly accepts?: readonly string[];
+}
+
+/** Something laid in, taken off or used up: out must equal in before the engine is started. */
+export interface Counted {
+  readonly key: string;
+  readonly what: string;
+  /** How many there should be; null: as many as are found. */
+  readonly count: number | null;
+  /** The steps at which it is counted. */
+  readonly out: string;
+  readonly back: string;
+}
+
+/** A count as far as it has been made. */
+export interface CountState {
+  readonly key: string;
+  readonly what: string;
+  readonly expected: number | null;
+  readonly out: number | null;
+  readonly back: number | null;
+}
+
+/** What has been written down so far, as far as the asks of a step concern it. */
+export interface Written {
+  readonly answers: Readonly<Record<string, string>>;
+  readonly counts: readonly CountState[];
+  readonly codesKept: readonly string[];
+  /** Photos at this step. */
+  readonly photos: number;
+  /** Sites whose new plug has neither number nor gap yet. */
+  readonly partsUnchecked: readonly string[];
+  readonly followUps: number;
+}
+
+/** What keeps a step from being ticked, in words; empty when all is written down. */
+export const askFaults = (asks: readonly Ask[], written: Written): readonly string[] =>
+  asks.flatMap((ask) => {
+    const fault = faultOf(ask, written);
+    return fault ? [fault] : [];
+  });
+
+function faultOf({ key, what, kind, accepts }: Ask, written: Written): string | null {
+  switch (kind) {
+    case 'text':
+      return written.answers[key]?.trim() ? null : `Write down: ${what}.`;
+    case 'choice': {
+      const answer = written.answers[key];
+      if (!answer) return `Say: ${what}.`;
+      return accepts && !accepts.includes(answer)
+        ? `With “${answer}” this step is not done: ${what} has to be ${accepts.join(' or ')}. Wait, mend it, or mark the step as not done.`
+        : null;
+    }
+    case 'count': {
+      const [side, row] = key.split(':');
+      const count = written.counts.find((c) => c.key === row);
+      if (!count) return null;
+      return count[side === 'back' ? 'back' : 'out'] === null ? `Count ${what}.` : null;
+    }
+    case 'codes':
+      return written.codesKept.includes(key) ? null : `Read and keep the ${what}; “none” is an answer too.`;
+    case 'parts':
+      return written.partsUnchecked.length === 0
+        ? null
+        : `Number and gap of the new plug for ${written.partsUnchecked.length === 1 ? 'site' : 'sites'} ${written.partsUnchecked.join(', ')}.`;
+    case 'photo':
+      return written.photos > 0 || written.answers[key]?.trim() ? null : `Take a picture, or write down: ${what}.`;
+    case 'follow_up':
+      return written.followUps > 0 || written.answers[key]?.trim() ? null : `Put down ${what}.`;
+  }
+}
+
+/** Counts that are open: not made, short, or more back than out. In words. */
+export const openCounts = (counts: readonly CountState[]): readonly string[] =>
+  counts.flatMap(({ what, expected, out, back }) => {
+    if (out === null)
+      return [`${what}: not counted out yet${expected === null ? '' : `, there should be ${expected}`}.`];
+    if (back === null) return [`${what}: ${out} out, none counted back.`];
+    if (back < out)
+      return [`${what}: ${out} out and ${back} back. Find the missing ${out - back} before anything turns.`];
+    if (back > out) return [`${what}: ${back} back and only ${out} out. Count again.`];
+    return [];
+  });
+
+export interface StartState {
+  readonly sitesOpen: readonly string[];
+  readonly counts: readonly CountState[];
+  /** A site was filled with penetrant. */
+  readonly soaked: boolean;
+  /** The cylinders were cleared of fluid with the plugs out. */
+  readonly cleared: boolean;
+}
+
+/** Why the engine is not ready to start; empty when it is. Hydraulic lock, a lost rag and an open hole are the hazards. */
+export const startFaults = ({ sitesOpen, counts, soaked, cleared }: StartState): readonly string[] => [
+  ...(sitesOpen.length > 0
+    ? [`${sitesOpen.length === 1 ? 'Site' : 'Sites'} ${sitesOpen.join(', ')} not done yet.`]
+    : []),
+  ...openCounts(counts),
+  ...(soaked && !cleared
+    ? ['Penetrant was used: clear the cylinders of fluid with the plugs out before anything is cranked.']
+    : []),
+];

@@ -1,0 +1,77 @@
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import type { Querier } from '../client';
+import {
+  floorEntries,
+  floorPhotos,
+  people,
+  workOrderCodes,
+  workOrderCounts,
+  workOrderWaits,
+  workTimes,
+} from '../schema';
+
+export const loadCounts = (q: Querier, workOrderId: string) =>
+  q
+    .select()
+    .from(workOrderCounts)
+    .where(eq(workOrderCounts.workOrderId, workOrderId))
+    .orderBy(asc(workOrderCounts.key));
+export type CountRow = Awaited<ReturnType<typeof loadCounts>>[number];
+
+/** Entries that say otherwise than the record and wait for a choice, the oldest first. */
+export const loadDifferences = (q: Querier, workOrderId: string) =>
+  q
+    .select({ entry: floorEntries, who: people.name })
+    .from(floorEntries)
+    .innerJoin(people, eq(people.id, floorEntries.enteredBy))
+    .where(and(eq(floorEntries.workOrderId, workOrderId), eq(floorEntries.outcome, 'differs')))
+    .orderBy(asc(floorEntries.receivedAt));
+
+/** Photos without their bytes. */
+export const loadPhotos = (q: Querier, workOrderId: string) =>
+  q
+    .select({ id: floorPhotos.id, target: floorPhotos.target, takenAt: floorPhotos.takenAt, who: people.name })
+    .from(floorPhotos)
+    .innerJoin(people, eq(people.id, floorPhotos.takenBy))
+    .where(eq(floorPhotos.workOrderId, workOrderId))
+    .orderBy(asc(floorPhotos.takenAt));
+
+export const loadCodes = (q: Querier, workOrderId: string) =>
+  q
+    .select()
+    .from(workOrderCodes)
+    .where(eq(workOrderCodes.workOrderId, workOrderId))
+    .orderBy(asc(workOrderCodes.readAt));
+
+export const loadWaits = (q: Querier, fleetId: string, only: { workOrderId?: string; open?: boolean }) =>
+  q
+    .select({ wait: workOrderWaits, who: people.name })
+    .from(workOrderWaits)
+    .innerJoin(people, eq(people.id, workOrderWaits.saidBy))
+    .where(
+      and(
+        eq(workOrderWaits.fleetId, fleetId),
+        only.workOrderId ? eq(workOrderWaits.workOrderId, only.workOrderId) : undefined,
+        only.open ? isNull(workOrderWaits.endedAt) : undefined,
+      ),
+    )
+    .orderBy(asc(workOrderWaits.saidAt));
+
+export const loadTimes = (q: Querier, workOrderId: string) =>
+  q
+    .select({ time: workTimes, who: people.name })
+    .from(workTimes)
+    .innerJoin(people, eq(people.id, workTimes.personId))
+    .where(eq(workTimes.workOrderId, workOrderId))
+    .orderBy(asc(workTimes.fromAt));
+
+/** Bay time as worked, and as estimated, of the closed orders of one engine family: minutes, and how many. */
+export async function loadLabour(q: Querier, fleetId: string, engineFamilyId: string) {
+  const { rows } = await q.execute<{ orders: number; estimated: number; worked: number }>(sql`
+    select count(*)::int as orders, coalesce(avg(w.minutes), 0)::float8 as estimated,
+           coalesce(avg(w.minutes_worked), 0)::float8 as worked
+    from work_orders w join vehicles v on v.id = w.vehicle_id
+    where w.fleet_id = ${fleetId} and v.engine_family_id = ${engineFamilyId}
+      and w.state = 'closed' and w.minutes_worked is not null`);
+  return rows[0] ?? { orders: 0, estimated: 0, worked: 0 };
+}

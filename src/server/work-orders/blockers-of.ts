@@ -1,0 +1,34 @@
+import { siteName } from '@/core/engine/layout';
+import { closingBlockers } from '@/core/procedure/closing';
+import type { Querier } from '@/db/client';
+import { loadDifferences, loadWaits } from '@/db/queries/floor';
+import { sheetNow } from '../catalogue/sheet-now';
+import { type FindingView, stopsOf } from '../findings/findings-of';
+import type { FloorState } from '../floor/floor-state';
+import { needsRedo } from '../floor/view-floor';
+
+/** What still stands between an order and its close, in words. */
+export async function blockersOf(
+  q: Querier,
+  state: FloorState,
+  findings: readonly FindingView[],
+  today: string,
+): Promise<readonly string[]> {
+  const { order, layout, sites, steps, counts } = state;
+  const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
+  return [
+    ...stopsOf(findings),
+    ...closingBlockers({
+      sites: sites.map((site) => ({
+        name: siteName(layout, site),
+        done: site.doneAt !== null,
+        redo: needsRedo(site, order),
+      })),
+      steps,
+      counts,
+      differences: (await loadDifferences(q, order.id)).length,
+      waits: waits.map(({ wait }) => [wait.reason, wait.partNumber].filter(Boolean).join(', ')),
+      sheetChanged: (await sheetNow(q, order.fleetId, today, order))?.changed ?? null,
+    }),
+  ];
+}

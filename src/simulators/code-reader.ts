@@ -1,0 +1,35 @@
+import { seeded } from './seeded';
+
+/* A code reader as a stand-in for a real one: what an engine computer would hold before the work, and what comes back. */
+
+export interface ReadCode {
+  readonly code: string;
+  /** What the computer froze with it. */
+  readonly freeze: Readonly<Record<string, string>>;
+}
+
+const seedOf = (text: string): number => [...text].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) | 0, 7);
+
+/**
+ * The codes of one engine, always the same for the same unit. Most are gone once they are cleared; a few come back, as a
+ * fault that the plugs did not cause does.
+ */
+export function readCodes(unitNumber: string, cylinders: number, cleared: boolean): readonly ReadCode[] {
+  const random = seeded(seedOf(unitNumber));
+  if (random() < 0.4) return [];
+  const cylinder = 1 + Math.floor(random() * cylinders);
+  const own = [`P03${String(cylinder).padStart(2, '0')}`, 'P0300', 'P0171', `P03${50 + cylinder}`];
+  const codes = [own[Math.floor(random() * own.length)] ?? 'P0300', ...(random() < 0.3 ? ['P0171'] : [])];
+  const comesBack = random() < 0.15;
+  return [...new Set(codes)]
+    .filter(() => !cleared || comesBack)
+    .map((code) => ({
+      code,
+      freeze: {
+        speed: `${Math.round(random() * 90)} km/h`,
+        engine: `${Math.round(700 + random() * 3200)} /min`,
+        load: `${Math.round(20 + random() * 70)} %`,
+        coolant: `${Math.round(60 + random() * 35)} °C`,
+      },
+    }));
+}

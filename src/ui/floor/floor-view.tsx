@@ -1,0 +1,282 @@
+'use client';
+
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { siteTarget } from '@/core/floor/fields';
+import type { FloorJob } from '@/core/floor/job';
+import { nextSite } from '@/core/floor/next-site';
+import { EngineDrawing, type SiteMark } from '../drawings/engine-drawing';
+import { Caution } from '../primitives/page';
+import { Differences } from './differences';
+import { Press } from './parts';
+import { SetPanel } from './set-panel';
+import { SitePanel } from './site-panel';
+import { SoakPanel } from './soak-panel';
+import { StepPanel } from './step-panel';
+import { type Floor, type Link, useFloor } from './use-floor';
+import type { Wrench } from './wrench-panel';
+
+const PLACES = [
+  ['parts', 'New parts'],
+  ['steps', 'Steps'],
+  ['sites', 'Sites'],
+] as const;
+type Where = (typeof PLACES)[number][0];
+
+/** What stands in the address after #: it outlives a reload. "sites-3A", "steps". */
+function readHash(job: FloorJob): { readonly where: Where; readonly site: string } {
+  const [where, site] = (typeof window === 'undefined' ? '' : window.location.hash.slice(1)).split('-');
+  const firstOpen = job.sites.find(({ id }) => !job.board[siteTarget(id)]?.done)?.id ?? job.sites[0]?.id ?? '';
+  return {
+    where: PLACES.some(([place]) => place === where) ? (where as Where) : 'sites',
+    site: job.sites.some(({ id }) => id === site) ? (site ?? firstOpen) : firstOpen,
+  };
+}
+
+/** The engine as the index, one site or step in hand, and what is not yet sent. Works with the network gone. */
+export function FloorView({
+  first,
+  wrench,
+  deskHref,
+  codesHref,
+  stopHref,
+}: {
+  first: FloorJob;
+  wrench: Wrench;
+  deskHref: string;
+  codesHref: string;
+  stopHref: string;
+}) {
+  const floor = useFloor(first);
+  const { job, board } = floor;
+  const [at, setAt] = useState<{ where: Where; site: string }>({ where: 'sites', site: first.sites[0]?.id ?? '' });
+  const [described, setDescribed] = useState<string | null>(null);
+  useEffect(() => {
+    const follow = () => setAt(readHash(first));
+    follow();
+    window.addEventListener('hashchange', follow);
+    return () => window.removeEventListener('hashchange', follow);
+  }, [first]);
+  useEffect(keepPage, []);
+  const go = (where: Where, site = at.site) => {
+    floor.hold(null);
+    window.location.hash = where === 'sites' ? `sites-${site}` : where;
+  };
+  const site = job.sites.find(({ id }) => id === at.site) ?? job.sites[0];
+  const isDone = (id: string): boolean => board[siteTarget(id)]?.done === true;
+  const next = site ? nextSite(job.sites, site.id, isDone) : null;
+  const left = job.sites.filter(({ id }) => !isDone(id));
+  const seized = job.sites.flatMap((s) => {
+    const fields = board[siteTarget(s.id)] ?? {};
+    if (fields.breakawayFeel !== 'seized' || fields.removedGap || fields.done) return [];
+    return [{ id: s.id, name: s.name, soakedAt: (fields.soakedAt ?? null) as string | null }];
+  });
+  const stepsOpen = job.steps.filter(
+    (step) => !step.perSite && (board[`step ${step.key}`]?.state ?? 'open') === 'open',
+  ).length;
+  return (
+    <Box fontSize="17px" css={{ touchAction: 'manipulation' }}>
+      <Flex justify="space-between" gap="3" wrap="wrap" align="flex-start">
+        <Box minW="0">
+          <chakra.h1 fontSize="22px" fontWeight="650" lineHeight="1.2">
+            Unit {job.unitNumber} {job.vehicleName}
+          </chakra.h1>
+          <Box color="soft">
+            <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode} · {job.rules.partNumber} ×{' '}
+            {job.sites.length} · {left.length === 0 ? 'all sites done' : `left: ${left.map((s) => s.name).join(' ')}`}
+            {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
+          </Box>
+        </Box>
+        <Unsent floor={floor} />
+      </Flex>
+      <Flex as="nav" aria-label="Parts of the job" gap="2" my="3" wrap="wrap">
+        {PLACES.map(([place, name]) => (
+          <Press key={place} chosen={at.where === place} onPress={() => go(place)}>
+            {name}
+          </Press>
+        ))}
+        <WorkClock floor={floor} />
+        <chakra.a href={stopHref} minH="48px" px="3" display="inline-flex" alignItems="center" color="action">
+          Job stops here…
+        </chakra.a>
+      </Flex>
+      <Differences floor={floor} />
+      {floor.refused.map((one) => (
+        <Flex
+          key={one.id}
+          role="alert"
+          bg="wrong.bg"
+          color="wrong.ink"
+          px="4"
+          py="2"
+          rounded="sm"
+          mb="2"
+          gap="3"
+          align="center"
+        >
+          <Box flex="1">{one.message}</Box>
+          <Press onPress={() => floor.forget(one.id)}>Seen</Press>
+        </Flex>
+      ))}
+      {job.sheetChanged && (
+        <Box mb="3">
+          <Caution>{job.sheetChanged} Take it over on the work order before going on.</Caution>
+        </Box>
+      )}
+      {at.where === 'parts' && <SetPanel floor={floor} />}
+      {at.where === 'steps' && <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />}
+      {at.where === 'sites' && site && (
+        <>
+          <TrayDirection floor={floor} />
+          <Box textAlign="center">
+            <EngineDrawing
+              layout={job.layout}
+              marks={marksOf(floor, site.id)}
+              title="Engine: choose a site"
+              maxH="250px"
+            />
+          </Box>
+          <Caution>
+            {job.caution} {portsOpen(floor)}
+          </Caution>
+          <SoakPanel
+            seized={seized}
+            here={site.id}
+            targetNm={job.targetNm}
+            system={job.units}
+            onSoak={(id, when) => floor.set(siteTarget(id), 'soakedAt', when)}
+            onGo={(id) => go('sites', id)}
+            onFree={(id) => {
+              floor.set(siteTarget(id), 'breakawayFeel', 'tight');
+              floor.set(
+                siteTarget(id),
+                'remark',
+                `${board[siteTarget(id)]?.remark ?? ''} was seized, came out after soaking`.trim(),
+              );
+            }}
+          />
+          <SitePanel
+            key={site.id}
+            floor={floor}
+            site={site}
+            next={next}
+            last={job.sites.find(({ id }) => id === described && id !== site.id) ?? null}
+            wrench={wrench}
+            onNext={() => {
+              setDescribed(site.id);
+              if (next) go('sites', next.id);
+              else go('steps');
+            }}
+            onSeized={() => undefined}
+          />
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** Asks the device to keep this page and its files, so that it opens again with the network gone. */
+function keepPage(): void {
+  if (!('serviceWorker' in navigator)) return;
+  void navigator.serviceWorker.register('/sw.js').then(async () => {
+    const { active } = await navigator.serviceWorker.ready;
+    const files = performance
+      .getEntriesByType('resource')
+      .map(({ name }) => new URL(name))
+      .filter(({ origin, pathname }) => origin === window.location.origin && pathname.startsWith('/_next/static/'))
+      .map(({ pathname }) => pathname);
+    active?.postMessage({ page: window.location.pathname, files: [...new Set(files)] });
+  });
+}
+
+const LINK_WORDS: Readonly<Record<Link, string>> = {
+  fresh: '',
+  sending: 'sending…',
+  cut: 'no connection',
+  'signed-out': 'sign in again to send',
+  closed: 'the order is closed: nothing more is taken',
+};
+
+/** What the server does not have yet: always in sight. */
+function Unsent({ floor: { unsent, unsentOfOthers, link } }: { floor: Floor }) {
+  const words =
+    unsent > 0
+      ? `${unsent} kept here, ${LINK_WORDS[link] || 'sending…'}`
+      : link === 'cut'
+        ? 'No connection, nothing waits'
+        : LINK_WORDS[link] || 'All sent';
+  return (
+    <Box
+      role="status"
+      aria-label="Not yet sent"
+      px="3"
+      py="1.5"
+      rounded="full"
+      border="1px solid"
+      borderColor={unsent > 0 || link !== 'fresh' ? 'caution.ink' : 'line'}
+      bg={unsent > 0 ? 'caution.bg' : 'sheet'}
+      color={unsent > 0 ? 'caution.ink' : 'ink'}
+      fontWeight={unsent > 0 ? '650' : '400'}
+    >
+      {words}
+      {unsentOfOthers > 0 && ` · ${unsentOfOthers} of someone else wait for them to sign in`}
+    </Box>
+  );
+}
+
+function WorkClock({ floor: { job, setWorking } }: { floor: Floor }) {
+  if (!job.live) return null;
+  const since = job.workingSince
+    ? new Date(job.workingSince).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+    : null;
+  return (
+    <Press chosen={since !== null} onPress={() => setWorking(since === null)}>
+      {since ? `working since ${since}: pause` : `start work (${job.minutesWorked} of ${job.minutes} min)`}
+    </Press>
+  );
+}
+
+/** The first plug on the tray and the direction of the row, before the first is laid down. */
+function TrayDirection({ floor: { job, board, set } }: { floor: Floor }) {
+  const declared = board.order?.trayFirst;
+  if (declared) return null;
+  const [firstSite] = job.sites;
+  const lastSite = job.sites.at(-1);
+  return (
+    <Flex gap="2" wrap="wrap" align="center" mb="2">
+      <Box>The tray: which plug is laid first?</Box>
+      {[firstSite, lastSite].map(
+        (site) =>
+          site && (
+            <Press key={site.id} onPress={() => set('order', 'trayFirst', site.id)}>
+              from {site.name}
+            </Press>
+          ),
+      )}
+      <Box color="soft" fontSize="15px">
+        without it no bank can be named
+      </Box>
+    </Flex>
+  );
+}
+
+function portsOpen({ job, board }: Floor): string {
+  const rags = job.counts.filter(({ key }) => key.startsWith('rags_'));
+  const open = rags.flatMap(({ key, expected }) => {
+    const { out, back } = board[`count ${key}`] ?? {};
+    return typeof out === 'number' && typeof back !== 'number' ? [`rags in ${out} of ${expected}`] : [];
+  });
+  return open.length > 0 ? `Intake ports are open: ${open.join(', ')}.` : '';
+}
+
+function marksOf({ job, board }: Floor, here: string): Record<string, SiteMark> {
+  return Object.fromEntries(
+    job.sites.map(({ id }) => {
+      const fields = board[siteTarget(id)] ?? {};
+      const done = fields.done === true;
+      const state = id === here ? ('now' as const) : done ? ('done' as const) : ('todo' as const);
+      const lines = [String(fields.removedGap ?? ''), done ? String(fields.installedTorque ?? '') : ''].filter(Boolean);
+      return [id, { state, lines: id === here ? [] : lines, href: `#sites-${id}` }];
+    }),
+  );
+}
