@@ -41,6 +41,7 @@ const ALLOWED = {
   'plan work orders': SUPERVISOR,
   'record work': ['supervisor', 'technician'],
   'settle findings that stop work': SUPERVISOR,
+  'grade drawn plugs': ['supervisor', 'technician', 'parts_clerk'],
   'release sites': SUPERVISOR,
   'sign off work orders': SUPERVISOR,
   'reopen or cancel work orders': SUPERVISOR,

@@ -13,6 +13,10 @@ import { loadGraph } from '../catalogue/fitment-of';
 /** A gap is worn out beyond this multiple of the nominal one. Source: general trade guidance. */
 const WORN_OUT = 1.3;
 
+/** Beyond this a gap is worn out, mm. */
+export const gapLimitOf = (spec: Pick<SpecSheet, 'gapTargetMm' | 'gapMinMm' | 'gapMaxMm'>): number =>
+  WORN_OUT * (spec.gapTargetMm ?? (spec.gapMinMm + spec.gapMaxMm) / 2);
+
 export interface FindingView extends Finding {
   readonly key: string;
   /** What a person said to it; null: nobody yet. */
@@ -35,7 +39,7 @@ export async function findingsOf(
     // Families do not say yet which cylinders rest.
     deactivated: [],
     directionKnown: order.trayFirst !== null,
-    gapLimitMm: WORN_OUT * (spec.gapTargetMm ?? (spec.gapMinMm + spec.gapMaxMm) / 2),
+    gapLimitMm: gapLimitOf(spec),
     sites: sites.map((site) => readingOf(site, graph)),
   });
   const said = new Map((await loadVerdicts(q, order.id)).map((row) => [row.verdict.findingKey, row]));

@@ -23,7 +23,7 @@ import { currentOf, loadGraph } from '../catalogue/fitment-of';
 import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
-import { findingsOf, foundDiffers } from '../findings/findings-of';
+import { findingsOf, foundDiffers, gapLimitOf } from '../findings/findings-of';
 import { loadFloorState } from '../floor/floor-state';
 import { needsRedo } from '../floor/view-floor';
 import { threadsFor } from '../policies/threads';
@@ -90,6 +90,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
     steps,
     blockers,
     findings,
+    gapLimitMm: gapLimitOf(spec),
     counts: state?.counts ?? [],
     codes: state?.codes ?? [],
     photos: state?.photos ?? [],

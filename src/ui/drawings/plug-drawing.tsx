@@ -35,12 +35,15 @@ export function PlugDrawing({
   seat,
   title,
   height = '236px',
+  quiet = false,
 }: {
   seen: Seen;
   gapMm: number | null;
   seat: 'gasket' | 'conical';
   title: string;
   height?: string;
+  /** Does not say in words what it shows: for the trainer. */
+  quiet?: boolean;
 }) {
   const unseen = Object.keys(seen).length === 0;
   const words = Object.keys(seen).join(', ');
@@ -50,7 +53,7 @@ export function PlugDrawing({
       width="100%"
       maxH={height}
       role="img"
-      aria-label={`${title}${unseen ? ': nothing described yet' : `: ${words}`}`}
+      aria-label={quiet ? title : `${title}${unseen ? ': nothing described yet' : `: ${words}`}`}
       strokeLinejoin="round"
     >
       <g stroke={DARK} strokeWidth="1.4">

@@ -5,6 +5,7 @@ import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
 import { addFollowUp, doneInput, finishFollowUp, followUpInput } from '@/server/findings/follow-up';
 import { judgeFinding, verdictInput } from '@/server/findings/judge-finding';
+import { gradeInput, gradePlug } from '@/server/findings/trainer';
 import { planInput, planWorkOrder, unplanWorkOrder } from '@/server/planning/plan-work-order';
 import {
   cancelWorkOrder,
@@ -13,7 +14,11 @@ import {
   reasonInput,
   reopenWorkOrder,
 } from '@/server/work-orders/close-work-order';
+import { clearCodes, codesInput, keepCodes } from '@/server/work-orders/codes';
+import { handOver } from '@/server/work-orders/hand-over';
 import { openWorkOrder } from '@/server/work-orders/open-work-order';
+import { releaseSite, releaseSiteInput, takeOverSheet } from '@/server/work-orders/take-over-sheet';
+import { endWait, waitFor, waitInput } from '@/server/work-orders/wait-for';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export async function openWorkOrderAction(data: FormData): Promise<ActionAnswer> {
@@ -69,4 +74,49 @@ export async function finishFollowUpAction(data: FormData): Promise<ActionAnswer
   const input = doneInput.safeParse(texts(data));
   if (!input.success) return invalid(input.error);
   return answer(await finishFollowUp(deps(), await requireActor(), input.data), () => ({ message: 'Done.' }));
+}
+
+export async function keepCodesAction(data: FormData): Promise<ActionAnswer> {
+  const input = codesInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await keepCodes(deps(), await requireActor(), input.data));
+}
+
+export async function clearCodesAction(data: FormData): Promise<ActionAnswer> {
+  return answer(await clearCodes(deps(), await requireActor(), texts(data).workOrderId ?? ''));
+}
+
+export async function waitAction(data: FormData): Promise<ActionAnswer> {
+  const input = waitInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await waitFor(deps(), await requireActor(), input.data), () => ({
+    message: 'The job stands. What it waits for is on the list.',
+  }));
+}
+
+export async function endWaitAction(data: FormData): Promise<ActionAnswer> {
+  const { workOrderId = '', waitId = '' } = texts(data);
+  return answer(await endWait(deps(), await requireActor(), workOrderId, waitId));
+}
+
+export async function takeOverSheetAction(data: FormData): Promise<ActionAnswer> {
+  return answer(await takeOverSheet(deps(), await requireActor(), texts(data).workOrderId ?? ''));
+}
+
+export async function releaseSiteAction(data: FormData): Promise<ActionAnswer> {
+  const input = releaseSiteInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await releaseSite(deps(), await requireActor(), input.data));
+}
+
+export async function handOverAction(data: FormData): Promise<ActionAnswer> {
+  return answer(await handOver(deps(), await requireActor(), texts(data).workOrderId ?? ''), () => ({
+    message: 'Handed over. A supervisor verifies and closes it.',
+  }));
+}
+
+export async function gradeAction(data: FormData): Promise<ActionAnswer> {
+  const input = gradeInput.safeParse(texts(data));
+  if (!input.success) return invalid(input.error);
+  return answer(await gradePlug(deps(), await requireActor(), input.data));
 }

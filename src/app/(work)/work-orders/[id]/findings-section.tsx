@@ -58,6 +58,18 @@ export function FindingsSection({
           <TextLink href="/work-orders/follow-ups">All follow-ups</TextLink>
         </Box>
       )}
+      {speaks && (
+        <Box as="details" id="follow-ups" mt="3">
+          <summary>Add a follow-up: a recheck by day or distance</summary>
+          <FollowUp
+            workOrderId={order.id}
+            findingKey=""
+            what="Look again: boots, connectors, codes, idle"
+            people={people}
+            me={actor.personId}
+          />
+        </Box>
+      )}
     </Section>
   );
 }

@@ -5,6 +5,7 @@ import { planTorque } from '@/core/torque/plan';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
+import { minutesWorked } from '@/server/floor/work-time';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { dateText, distanceText, gapText, hoursText, instantText, NONE, torqueText } from '@/ui/format/format';
@@ -17,8 +18,18 @@ import { ORDER_STATES } from '@/ui/work-orders/order-words';
 import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { StepList } from '@/ui/work-orders/step-list';
-import { cancelAction, closeAction, planAction, reopenAction, unplanAction } from '../actions';
+import {
+  cancelAction,
+  closeAction,
+  handOverAction,
+  planAction,
+  releaseSiteAction,
+  reopenAction,
+  takeOverSheetAction,
+  unplanAction,
+} from '../actions';
 import { FindingsSection } from './findings-section';
+import { StandsOpen } from './stands-open';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -46,12 +57,16 @@ export default async function WorkOrderPage({ params }: Props) {
       <PageHead
         title={`Work order ${order.number}: unit ${vehicle.unitNumber} ${vehicle.name}`}
         actions={
-          live &&
-          may(actor, 'record work') && (
-            <ButtonLink main href={`/work-orders/${id}/floor`}>
-              At the vehicle
-            </ButtonLink>
-          )
+          <>
+            <ButtonLink href={`/work-orders/${id}/tray`}>Tray</ButtonLink>
+            <ButtonLink href={`/work-orders/${id}/codes`}>Codes</ButtonLink>
+            <ButtonLink href={`/work-orders/${id}/paper`}>Paper</ButtonLink>
+            {live && may(actor, 'record work') && (
+              <ButtonLink main href={`/work-orders/${id}/floor`}>
+                At the vehicle
+              </ButtonLink>
+            )}
+          </>
         }
       >
         {family.code}, {family.name} · {ORDER_STATES[order.state]} · {sites.length - todo.length} of {sites.length}{' '}
@@ -66,6 +81,7 @@ export default async function WorkOrderPage({ params }: Props) {
         The manufacturer’s service information comes first.
         {family.weakPoints?.length ? ` Known on ${family.code}: ${family.weakPoints.join('; ')}.` : ''}
       </Caution>
+      {live && <SheetChanged view={view.value} actor={actor} />}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 5fr) minmax(0, 7fr)' }} gap="8" mt="5">
         <Box minW="0">
           <Section title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
@@ -94,6 +110,7 @@ export default async function WorkOrderPage({ params }: Props) {
               title={`Engine of unit ${vehicle.unitNumber}, seen from the front of the vehicle`}
             />
           </Section>
+          {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
           {live && may(actor, 'plan work orders') && <PlanSection view={view.value} actor={actor} />}
         </Box>
         <Box minW="0">
@@ -149,13 +166,26 @@ const HISTORY_WORDS: Readonly<Record<string, string>> = {
   corrected: 'corrected a finding:',
   'add follow-up': 'added a follow-up:',
   'finish follow-up': 'finished a follow-up:',
+  count: 'counted',
+  order: 'declared the tray',
+  photo: 'took a picture at',
+  codes: 'kept the codes',
+  'clear codes': 'cleared the codes',
+  wait: 'stopped the job:',
+  'go on': 'went on:',
+  'take over sheet': 'took over another sheet:',
+  release: 'let site stand:',
+  'hand over': 'handed it over',
 };
 
 function historyDetail(changes: unknown): string {
   if (typeof changes !== 'object' || changes === null) return '';
   const at = changes as Readonly<Record<string, unknown>>;
   const told = [
-    at.site,
+    at.site && at.reason ? `${at.site}: ${at.reason}` : at.site,
+    at.count,
+    at.photo,
+    at.moment && `${at.moment}: ${at.what}`,
     at.step && `${at.step}: ${at.state}`,
     at.day && `${at.day} ${at.start}`,
     at.odometer,
@@ -222,6 +252,11 @@ function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor
           rows={[
             ['On', dateText(order.closedOn)],
             ['Odometer', `${distanceText(order.closedKm, actor.unitSystem)} (typed “${order.closedKmAsTyped}”)`],
+            [
+              'Work by',
+              `${view.handedOverName ?? NONE}${order.handedOverAt ? `, ${instantText(order.handedOverAt)}` : ''}`,
+            ],
+            ['Bay time', labourText(view)],
             ['Note', order.note ?? NONE],
           ]}
         />
@@ -247,7 +282,21 @@ function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor
           ))}
         </Box>
       )}
-      {blockers.length === 0 && (
+      {blockers.length === 0 && order.handedOverAt === null && (
+        <Box mb="4">
+          <ActionForm action={handOverAction}>
+            {hidden}
+            <SubmitButton>I did the work: hand it over as {actor.name}</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+      {order.handedOverAt !== null && (
+        <Box mb="3">
+          Handed over by {view.handedOverName}, {instantText(order.handedOverAt)}.{' '}
+          {!supervisor && 'A supervisor verifies and closes it.'}
+        </Box>
+      )}
+      {blockers.length === 0 && supervisor && (
         <Box maxW="460px">
           <ActionForm action={closeAction}>
             {hidden}
@@ -259,7 +308,7 @@ function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor
               inputMode="decimal"
             />
             <TextField name="note" label="Note" />
-            <SubmitButton main>Close and move the due date</SubmitButton>
+            <SubmitButton main>Verify, close and move the due date</SubmitButton>
           </ActionForm>
         </Box>
       )}
@@ -273,6 +322,61 @@ function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor
         </Box>
       )}
     </Section>
+  );
+}
+
+/** Bay time as worked against the estimate, and what this engine took before. */
+function labourText({ order, labour, times }: WorkOrderView): string {
+  const worked =
+    order.minutesWorked ??
+    minutesWorked(
+      times.map(({ time }) => time),
+      new Date(),
+    );
+  const own = times.length === 0 ? 'not clocked' : `${hoursText(worked)} worked`;
+  const before =
+    labour.orders > 0
+      ? `; ${labour.orders} of this engine before took ${hoursText(Math.round(labour.worked))} on average`
+      : '';
+  return `${own}, ${hoursText(order.minutes)} estimated${before}`;
+}
+
+/** Another sheet is in force, and what was done under the one before. */
+function SheetChanged({ view, actor }: { view: WorkOrderView; actor: Actor }) {
+  const { sheetChanged, sites, order } = view;
+  const redo = sites.filter((site) => site.redo);
+  if (!sheetChanged && redo.length === 0) return null;
+  return (
+    <Box mt="3" bg="caution.bg" color="caution.ink" px="4" py="3" rounded="sm" role="alert">
+      {sheetChanged && (
+        <>
+          <strong>{sheetChanged}</strong> Sites that are done stay done under the old one and come on the list to redo.
+          {may(actor, 'record work') && (
+            <ActionForm action={takeOverSheetAction}>
+              <input type="hidden" name="workOrderId" value={order.id} />
+              <SubmitButton>Work by it from here on</SubmitButton>
+            </ActionForm>
+          )}
+        </>
+      )}
+      {redo.map((site) => (
+        <Flex key={site.id} gap="4" wrap="wrap" align="flex-end" mt="2">
+          <Box>
+            To redo: <strong>site {site.name}</strong>, done under another sheet
+          </Box>
+          {may(actor, 'release sites') && (
+            <ActionForm action={releaseSiteAction} quiet>
+              <input type="hidden" name="workOrderId" value={order.id} />
+              <input type="hidden" name="site" value={siteId(site)} />
+              <Flex gap="2" align="flex-end">
+                <TextField name="reason" label="Why it may stay" />
+                <SubmitButton>Release</SubmitButton>
+              </Flex>
+            </ActionForm>
+          )}
+        </Flex>
+      ))}
+    </Box>
   );
 }
 

@@ -1,0 +1,100 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { viewWorkOrder } from '@/server/work-orders/view-work-order';
+import { instantText } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { ButtonLink } from '@/ui/primitives/links';
+import { Caution, Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { clearCodesAction, keepCodesAction } from '../../actions';
+
+type Props = { params: Promise<{ id: string }> };
+
+const MOMENTS = [
+  ['before', 'Before the work'],
+  ['after', 'After the work'],
+] as const;
+
+export default async function CodesPage({ params }: Props) {
+  const actor = await requireActor();
+  const { id } = await params;
+  const view = await viewWorkOrder(deps(), actor, id);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const { order, vehicle, codes } = view.value;
+  const live = order.state !== 'closed' && order.state !== 'cancelled' && may(actor, 'record work');
+  return (
+    <>
+      <PageHead
+        title={`Codes, unit ${vehicle.unitNumber} ${vehicle.name}`}
+        actions={
+          <>
+            <ButtonLink href={`/work-orders/${id}/floor#steps`}>At the vehicle</ButtonLink>
+            <ButtonLink href={`/work-orders/${id}`}>Work order {order.number}</ButtonLink>
+          </>
+        }
+      >
+        Read and kept first, cleared after: what was there before is the only proof of what the work changed.
+      </PageHead>
+      <Caution>
+        A stand-in plays the code reader here: its codes are demo data. A flashing engine lamp: do not drive, a misfire
+        ruins the catalyst.
+      </Caution>
+      {MOMENTS.map(([moment, title]) => {
+        const read = codes.filter((row) => row.moment === moment);
+        return (
+          <Box key={moment} mt="5">
+            <Section title={title}>
+              {read.map((row) => (
+                <Box key={row.id} mb="3">
+                  <Box color="soft" fontSize="sm">
+                    {instantText(row.readAt)}, {row.source}
+                    {row.clearedAt && `; cleared ${instantText(row.clearedAt)}`}
+                  </Box>
+                  {row.codes.length === 0 && <strong>None stored</strong>}
+                  {row.codes.map(({ code, freeze }) => (
+                    <Box key={code}>
+                      <strong>
+                        <Code>{code}</Code>
+                      </strong>{' '}
+                      {Object.entries(freeze)
+                        .map(([name, value]) => `${name} ${value}`)
+                        .join(' · ')}
+                    </Box>
+                  ))}
+                </Box>
+              ))}
+              {live && (
+                <Flex gap="4" wrap="wrap" align="flex-end">
+                  <ActionForm action={keepCodesAction} quiet>
+                    <input type="hidden" name="workOrderId" value={id} />
+                    <input type="hidden" name="moment" value={moment} />
+                    <SubmitButton main={read.length === 0} large>
+                      Read with the code reader and keep
+                    </SubmitButton>
+                  </ActionForm>
+                  <Box as="details">
+                    <summary>Type them instead</summary>
+                    <ActionForm action={keepCodesAction} quiet>
+                      <input type="hidden" name="workOrderId" value={id} />
+                      <input type="hidden" name="moment" value={moment} />
+                      <TextField name="typed" label="Codes, or none" hint="as P0301 P0171" mono />
+                      <SubmitButton>Keep</SubmitButton>
+                    </ActionForm>
+                  </Box>
+                </Flex>
+              )}
+            </Section>
+          </Box>
+        );
+      })}
+      {live && codes.some((row) => row.clearedAt === null && row.codes.length > 0) && (
+        <ActionForm action={clearCodesAction} quiet>
+          <input type="hidden" name="workOrderId" value={id} />
+          <SubmitButton>Clear what was read last: it stays kept here</SubmitButton>
+        </ActionForm>
+      )}
+    </>
+  );
+}

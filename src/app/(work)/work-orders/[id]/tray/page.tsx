@@ -1,0 +1,128 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { HEALTHY } from '@/core/reading/vocabulary';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { listPeople } from '@/server/fleet/people';
+import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
+import { PlugDrawing } from '@/ui/drawings/plug-drawing';
+import { gapText, type UnitSystem } from '@/ui/format/format';
+import { ButtonLink } from '@/ui/primitives/links';
+import { Code, Empty, PageHead } from '@/ui/primitives/page';
+import { PrintButton } from '@/ui/primitives/print-button';
+import { FindingsSection } from '../findings-section';
+
+type Props = { params: Promise<{ id: string }> };
+
+/** The removed plugs side by side in engine order, drawn from what was recorded, and what they say together. */
+export default async function TrayPage({ params }: Props) {
+  const actor = await requireActor();
+  const { id } = await params;
+  const view = await viewWorkOrder(deps(), actor, id);
+  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  const { order, vehicle, layout, sites } = view.value;
+  const people = await listPeople(deps(), actor);
+  const looked = sites.filter(({ conditions }) => conditions !== null).length;
+  return (
+    <>
+      <PageHead
+        title={`Removed plugs, unit ${vehicle.unitNumber} ${vehicle.name}`}
+        actions={
+          <>
+            <PrintButton />
+            <ButtonLink href={`/work-orders/${id}`}>Work order {order.number}</ButtonLink>
+          </>
+        }
+      >
+        {order.trayFirst
+          ? `Laid from site ${order.trayFirst}`
+          : 'Direction of the tray not declared: no bank can be named'}{' '}
+        · {looked} of {sites.length} described
+        {sites.some(({ differs }) => differs) &&
+          ` · found part differs at ${sites
+            .filter(({ differs }) => differs)
+            .map(({ name }) => name)
+            .join(', ')}`}
+      </PageHead>
+      <Grid templateColumns={{ base: 'minmax(0, 1fr)', xl: 'minmax(0, 3fr) minmax(0, 2fr)' }} gap="8">
+        <Box minW="0">
+          {layout.model.banks.map((bank) => {
+            const row = bank.cylinders.flatMap((cylinder) => sites.filter((site) => site.cylinder === cylinder));
+            return (
+              <Box key={bank.place} mb="5" borderTop="1px solid" borderColor="line" pt="2">
+                {bank.place !== 'only' && <Box color="soft">{bank.place} bank</Box>}
+                <Grid templateColumns="repeat(auto-fit, minmax(210px, 1fr))" gap="4">
+                  {row.map((site) => (
+                    <OnTray key={site.id} site={site} view={view.value} system={actor.unitSystem} />
+                  ))}
+                </Grid>
+              </Box>
+            );
+          })}
+        </Box>
+        <Box minW="0">
+          <FindingsSection
+            view={view.value}
+            actor={actor}
+            people={
+              people.ok
+                ? people.value.flatMap(({ id: person, name, active }) =>
+                    active ? [{ value: person, label: name }] : [],
+                  )
+                : []
+            }
+          />
+        </Box>
+      </Grid>
+      {may(actor, 'record work') && <ButtonLink href="/work-orders/guide">Guide to removed parts</ButtonLink>}
+    </>
+  );
+}
+
+/** Wear a thousand km that is worth a look beside the others: over this times their middle. */
+const FAST_WEAR = 1.5;
+
+function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrderView; system: UnitSystem }) {
+  const seen = Object.fromEntries((site.conditions ?? []).map((word) => [word, site.severities[word] ?? 2]));
+  const words = (site.conditions ?? []).filter((word) => !HEALTHY.has(word));
+  const others = view.sites.flatMap(({ growth }) => growth ?? []).sort((a, b) => a - b);
+  const middle = others[Math.floor(others.length / 2)] ?? null;
+  const fast = site.growth !== null && middle !== null && site.growth > FAST_WEAR * middle;
+  const limit = view.gapLimitMm;
+  const over = site.removedGapMm !== null && site.removedGapMm > limit;
+  return (
+    <Grid templateColumns="96px 1fr" gap="2" alignItems="start">
+      <PlugDrawing
+        seen={seen}
+        gapMm={site.removedGapMm}
+        seat={view.spec.part.seat ?? 'gasket'}
+        title={`Site ${site.name}`}
+        height="200px"
+      />
+      <Box fontSize="sm" minW="0">
+        <Box fontSize="24px" fontWeight="700" lineHeight="1">
+          {site.name}
+        </Box>
+        <Box fontWeight="650" fontSize="16px" color={over ? 'wrong.ink' : undefined}>
+          {gapText(site.removedGapMm, system)}
+          {over && ', over the limit'}
+        </Box>
+        <Box color="soft">
+          {site.fittedGapMm === null ? 'fitted gap unknown' : `was ${gapText(site.fittedGapMm, system)}`}
+        </Box>
+        {site.growth !== null && (
+          <Box color={fast ? 'wrong.ink' : 'soft'}>
+            {site.growth >= 0 ? '+' : ''}
+            {site.growth.toFixed(1)} µm per 1,000 km{fast && ', faster than the others'}
+          </Box>
+        )}
+        <Box mt="1">{site.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'well'}</Box>
+        {site.breakawayFeel && <Box color="soft">came loose: {site.breakawayFeel}</Box>}
+        <Flex color={site.differs ? 'wrong.ink' : 'soft'} wrap="wrap" gap="1">
+          <Code>{site.observedNumber ?? 'number not read'}</Code>
+          {site.differs && <span>record says {site.expectedNumber}</span>}
+        </Flex>
+      </Box>
+    </Grid>
+  );
+}

@@ -1,0 +1,48 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/reading/vocabulary';
+import { PlugDrawing } from '@/ui/drawings/plug-drawing';
+import { REGION_WORDS } from '@/ui/floor/observations';
+import { Caution, PageHead, Section } from '@/ui/primitives/page';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { POINTS_TO } from '@/ui/work-orders/condition-words';
+import { ORDER_PLACES } from '../places';
+
+export const metadata = { title: 'Guide to removed parts' };
+
+/** Every condition drawn, and what it points to. */
+export default async function GuidePage() {
+  await requireActor();
+  return (
+    <>
+      <PageHead title="Guide to removed parts">
+        One plug shows a condition; where it stands in the engine shows the cause. Compare, do not judge by one.
+      </PageHead>
+      <SubNav label="Work orders" places={ORDER_PLACES} />
+      <Caution>
+        A suspicion with evidence, never a verdict: fuel, oil, short trips and the plug’s own make change what is seen.
+        Melted or peppered electrodes stop the work.
+      </Caution>
+      <Box mt="5">
+        {Object.entries(CONDITIONS).map(([region, words]) => (
+          <Section key={region} title={REGION_WORDS[region as ConditionRegion]}>
+            <Grid templateColumns="repeat(auto-fill, minmax(200px, 1fr))" gap="4">
+              {words.map((word) => (
+                <Grid key={word} templateColumns="84px 1fr" gap="3" alignItems="start">
+                  <PlugDrawing seen={{ [word]: 3 }} gapMm={1.05} seat="gasket" title={word} height="170px" />
+                  <Box>
+                    <strong>{word}</strong>
+                    <Box color="soft" fontSize="sm">
+                      {HEALTHY.has(word) ? 'As it should be. ' : ''}
+                      {POINTS_TO[word]}
+                    </Box>
+                  </Box>
+                </Grid>
+              ))}
+            </Grid>
+          </Section>
+        ))}
+      </Box>
+    </>
+  );
+}

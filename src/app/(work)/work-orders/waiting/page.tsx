@@ -1,0 +1,88 @@
+import { Box, Table } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { deps } from '@/server/deps';
+import { listWaiting } from '@/server/work-orders/list-waiting';
+import { instantText, NONE } from '@/ui/format/format';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { PrintButton } from '@/ui/primitives/print-button';
+import { SubNav } from '@/ui/primitives/sub-nav';
+import { ORDER_PLACES } from '../places';
+
+export const metadata = { title: 'Waiting' };
+
+export default async function WaitingPage() {
+  const list = await listWaiting(deps(), await requireActor());
+  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const { waits, draft } = list.value;
+  return (
+    <>
+      <PageHead
+        title="What stands still, and for which part"
+        actions={
+          draft.length > 0 && (
+            <>
+              <ButtonLink href="/work-orders/waiting/csv" download>
+                The order as CSV
+              </ButtonLink>
+              <PrintButton />
+            </>
+          )
+        }
+      >
+        <strong>{waits.length}</strong> waiting · <strong>{draft.filter(({ order }) => order > 0).length}</strong> parts
+        to order
+      </PageHead>
+      <SubNav label="Work orders" places={ORDER_PLACES} />
+      {waits.length === 0 && (
+        <Empty>
+          No job stands still. Where one stops halfway, a torn boot or the end of a shift, say so at the vehicle: what
+          is open and what it waits for then stands here, with the order drafted.
+        </Empty>
+      )}
+      {waits.length > 0 && (
+        <Section title="Jobs that wait">
+          {waits.map(({ wait, who, order }) => (
+            <Box key={wait.id} py="2" borderBottom="1px solid" borderColor="hair">
+              <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink> unit{' '}
+              <strong>{order.unitNumber}</strong> {order.vehicleName}: {wait.reason}
+              {wait.site && `, site ${wait.site}`}
+              {wait.partNumber && (
+                <>
+                  , {wait.quantity} × <Code>{wait.partNumber}</Code>
+                </>
+              )}
+              <Box color="soft" fontSize="sm">
+                {who}, {instantText(wait.saidAt)}
+              </Box>
+            </Box>
+          ))}
+        </Section>
+      )}
+      {draft.length > 0 && (
+        <Section title="Drafted order" aside="current numbers, less what lies here, in whole packs">
+          <PlainTable heads={['Part', 'What', 'Maker', 'Needed', 'On hand', 'To order', 'Pack', 'Lead', 'For orders']}>
+            {draft.map((line) => (
+              <Table.Row key={line.number}>
+                <Table.Cell>
+                  <Code>{line.number}</Code>
+                </Table.Cell>
+                <Table.Cell>{line.what}</Table.Cell>
+                <Table.Cell>{line.maker ?? NONE}</Table.Cell>
+                <Table.Cell textAlign="end">{line.needed}</Table.Cell>
+                <Table.Cell textAlign="end">{line.onHand ?? NONE}</Table.Cell>
+                <Table.Cell textAlign="end">
+                  <strong>{line.order}</strong>
+                </Table.Cell>
+                <Table.Cell textAlign="end">{line.pack}</Table.Cell>
+                <Table.Cell>{line.leadDays === null ? NONE : `${line.leadDays} days`}</Table.Cell>
+                <Table.Cell>{line.orders.join(', ')}</Table.Cell>
+              </Table.Row>
+            ))}
+          </PlainTable>
+        </Section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,17 @@
+import type { Grade } from '@/core/reading/trainer';
+
+/** What a grade is called, and what it points to. */
+export const GRADE_WORDS: Readonly<Record<Grade, string>> = {
+  well: 'Well',
+  sooted: 'Dry soot: rich, or a weak spark',
+  oil_inside: 'Oil from inside: rings, guides, ventilation',
+  oil_outside: 'Oil from outside: cover or tube seal',
+  hot_or_lean: 'Hot or lean',
+  detonation: 'Detonation: stop',
+  coolant: 'Coolant',
+  tracked: 'Tracked: plug and boot together',
+  water: 'Water in the well',
+  worn_out: 'Worn out',
+  threads_hurt: 'Threads hurt',
+  cracked: 'Insulator cracked',
+};
