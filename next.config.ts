@@ -9,7 +9,7 @@ const headers = [
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
-  serverExternalPackages: ['pg', 'better-auth'],
+  serverExternalPackages: ['pg', 'better-auth', 'pdfmake'],
   experimental: { optimizePackageImports: ['@chakra-ui/react'], serverActions: { bodySizeLimit: '33mb' } },
   headers: async () => [{ source: '/:path*', headers }],
 };

@@ -53,7 +53,13 @@ async function ownPages(page: Page): Promise<readonly string[]> {
     await link('/engines', 'PW-31W'),
     await link('/parts', 'FS-5210'),
     order,
-    `${order}/sites/4A`,
+    `${order}/floor`,
+    `${order}/floor#steps`,
+    `${order}/floor#parts`,
+    `${order}/tray`,
+    `${order}/codes`,
+    `${order}/stop`,
+    `${order}/paper`,
   ];
 }
 
@@ -95,7 +101,14 @@ test('nothing runs off a phone or a tablet at the vehicle', async ({ page }) => 
     await page.setViewportSize(size);
     for (const path of [
       order,
-      `${order}/sites/4A`,
+      `${order}/floor`,
+      `${order}/floor#steps`,
+      `${order}/floor#parts`,
+      `${order}/tray`,
+      `${order}/codes`,
+      `${order}/stop`,
+      '/work-orders/guide',
+      '/work-orders/trainer',
       '/engines',
       '/engines/new',
       '/parts?number=FS-5201',
@@ -210,16 +223,18 @@ test('a lost connection loses nothing that was typed', async ({ page, context })
   await user.signIn('technician');
   await user.goTo('Work orders');
   await page.getByRole('link', { name: '1001' }).click();
-  await page.getByRole('link', { name: 'Record site 4' }).click();
-  await user.fillSite({ found: 'EM-7310', oldGap: '1.18', part: 'EM-7310', gap: '1.05', torque: '17.5' });
+  await page.getByRole('link', { name: 'At the vehicle' }).click();
+  await page.getByRole('link', { name: /^Site 4/ }).click();
+  await expect(page.getByText('All sent')).toBeVisible();
   await context.setOffline(true);
-  const answered = page.getByText(/Isobar could not be reached, so nothing was saved/);
-  await page.getByRole('button', { name: 'Keep, not done yet' }).click();
-  await expect(answered).toBeVisible();
+  await user.fillSite({ found: 'EM-7310', oldGap: '1.18', part: 'EM-7310', gap: '1.05', torque: '17.5' });
+  await page.getByLabel('Remark').fill('stiff');
+  await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/6 kept here, no connection/);
+  await page.reload();
   await expect(page.getByLabel(/^New gap/)).toHaveValue('1.05');
+  await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/6 kept here/);
   await context.setOffline(false);
-  await page.getByRole('button', { name: 'Keep, not done yet' }).click();
-  await expect(page.getByText('Saved. This site is not done yet.')).toBeVisible();
+  await expect(page.getByText('All sent')).toBeVisible({ timeout: 30_000 });
   await page.reload();
   await expect(page.getByLabel(/^New gap/)).toHaveValue('1.05');
 });

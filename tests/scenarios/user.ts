@@ -67,6 +67,7 @@ export class User {
     return this.page.getByRole('row').filter({ hasText: text });
   }
 
+  /** Types what was read and measured at the site in hand. */
   async fillSite(values: {
     found?: string;
     oldGap?: string;
@@ -74,11 +75,53 @@ export class User {
     gap: string;
     torque: string;
   }): Promise<void> {
-    const numbers = this.page.getByLabel('Number read off it');
-    if (values.found) await numbers.first().fill(values.found);
+    if (values.found) await this.page.getByLabel(/^Number read off the old plug/).fill(values.found);
     if (values.oldGap) await this.page.getByLabel(/^Old gap/).fill(values.oldGap);
-    await numbers.last().fill(values.part);
+    await this.page.getByLabel(/^Number on the new plug/).fill(values.part);
     await this.page.getByLabel(/^New gap/).fill(values.gap);
     await this.page.getByLabel(/^Installed torque/).fill(values.torque);
+  }
+
+  async place(name: 'New parts' | 'Steps' | 'Sites'): Promise<void> {
+    await this.page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name }).click();
+  }
+
+  /** Answers every open step in its order, as a person with nothing to report does. */
+  async answerSteps(): Promise<void> {
+    const { page } = this;
+    await this.place('Steps');
+    const hand = page.getByRole('group', { name: /^Step \d+ in hand$/ });
+    for (let steps = 0; steps < 40 && (await hand.count()) > 0; steps++) {
+      const name = (await hand.getAttribute('aria-label')) ?? '';
+      for (const ask of await hand.getByRole('group').all()) {
+        const counted = ask.getByRole('button', { name: /counted$/ });
+        const more = ask.getByRole('button', { name: /one more$/ });
+        if ((await counted.count()) > 0) await counted.click();
+        else if ((await more.count()) > 0) await more.click();
+        else await ask.getByRole('button').first().click();
+      }
+      for (const field of await hand.getByRole('textbox').all()) await field.fill('as it should be');
+      if ((await hand.getByRole('link', { name: /code reader/ }).count()) > 0) await this.readCodes();
+      await page.getByRole('group', { name, exact: true }).getByRole('button', { name: 'Done', exact: true }).click();
+      await expect(page.getByRole('group', { name, exact: true })).toHaveCount(0);
+    }
+  }
+
+  /** At the code reader and back. */
+  private async readCodes(): Promise<void> {
+    const { page } = this;
+    await page
+      .getByRole('link', { name: /code reader/ })
+      .first()
+      .click();
+    await expect(page.getByRole('heading', { name: /^Codes, unit/ })).toBeVisible();
+    const after = (await page.getByText(/None stored|^P\d{4}/).count()) > 0;
+    await page
+      .getByRole('button', { name: 'Read with the code reader and keep' })
+      .nth(after ? 1 : 0)
+      .click();
+    await expect(page.getByText(/code reader, stand-in/)).toHaveCount(after ? 2 : 1);
+    await page.getByRole('link', { name: 'At the vehicle' }).click();
+    await expect(page.getByRole('navigation', { name: 'Parts of the job' })).toBeVisible();
   }
 }

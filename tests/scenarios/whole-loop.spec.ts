@@ -80,35 +80,38 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
   });
 
   await test.step('record every site, in the units at hand', async () => {
-    await page.getByRole('link', { name: 'Record site 1' }).click();
+    await page.getByRole('link', { name: 'At the vehicle' }).click();
+    await expect(page.getByRole('heading', { name: 'Site 1' })).toBeVisible();
+    await page.getByRole('button', { name: 'from 1' }).click();
     await user.fillSite({ found: 'EM-7205', oldGap: '0.92', part: 'EM-7205', gap: '0.30 in', torque: '17 Nm' });
     await expect(page.getByText(/0.300 in is 7.62 mm/)).toBeVisible();
     await page.getByRole('button', { name: '0.030 in = 0.76 mm' }).click();
-    await page.getByRole('button', { name: 'Site 1 done, next: 2' }).click();
-    await expect(page.getByText(/close it by 0.06 mm/)).toBeVisible();
+    await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
+    await expect(page.getByText(/close it by 0.06 mm/).first()).toBeVisible();
     await page.getByLabel(/^New gap/).fill('0,70');
-    await page.getByRole('button', { name: 'Site 1 done, next: 2' }).click();
-    await expect(page.getByRole('heading', { name: /Site 2/ })).toBeVisible();
+    await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
+    await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
     await user.fillSite({ part: 'em 7205', gap: '.028 in', torque: '12.5 ft-lb' });
-    await page.getByRole('button', { name: 'Site 2 done, next: 3' }).click();
-    await expect(page.getByRole('heading', { name: /Site 3/ })).toBeVisible();
+    await page.getByRole('button', { name: /next: 3/ }).click();
+    await expect(page.getByRole('heading', { name: 'Site 3' })).toBeVisible();
     await user.fillSite({ found: 'EM-7310', part: 'EM-7205', gap: '28 thou', torque: '17' });
-    await page.getByRole('button', { name: 'Site 3 done, to the work order' }).click();
-    await expect(page.getByText('3 of 3 sites done')).toBeVisible();
     await expect(page.getByText('not what the record says')).toBeVisible();
+    await page.getByRole('button', { name: /all sites done/ }).click();
+    await expect(page.getByText(/EM-7205 × 3 · all sites done/)).toBeVisible();
   });
 
   await test.step('answer every step and close', async () => {
-    const open = page.getByRole('button', { name: 'Done', exact: true });
-    for (let left = await open.count(); left > 0; left--) {
-      await open.first().click();
-      await expect(open).toHaveCount(left - 1);
-    }
+    await user.answerSteps();
+    await expect(page.getByText('All sent')).toBeVisible();
+    await page.getByRole('link', { name: 'Work order 1001' }).click();
+    await expect(page.getByText('3 of 3 sites done').first()).toBeVisible();
+    await page.getByRole('button', { name: /I did the work: hand it over/ }).click();
+    await expect(page.getByText(/Handed over by R. Tolland/)).toBeVisible();
     await page.getByLabel('Odometer now').fill('10499');
-    await page.getByRole('button', { name: 'Close and move the due date' }).click();
+    await page.getByRole('button', { name: 'Verify, close and move the due date' }).click();
     await expect(page.getByText(/this one goes backwards, probably a digit dropped/).first()).toBeVisible();
     await page.getByLabel('Odometer now').fill('105 010');
-    await page.getByRole('button', { name: 'Close and move the due date' }).click();
+    await page.getByRole('button', { name: 'Verify, close and move the due date' }).click();
     await expect(page.getByText('105,010 km (typed “105 010”)')).toBeVisible();
   });
 

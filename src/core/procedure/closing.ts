@@ -50,6 +50,14 @@ export function closingBlockers({
       : []),
     ...waits.map((wait) => `Waits: ${wait}.`),
     ...openCounts(counts),
-    ...unsaid.map((step) => `Neither done nor marked as not done: ${step.title}.`),
+    ...(unsaid.length > 0 ? [`Neither done nor marked as not done: ${someOf(unsaid.map(({ title }) => title))}.`] : []),
   ];
 }
+
+const MOST_NAMED = 2;
+
+/** The first of a list, and how many more there are. */
+const someOf = (titles: readonly string[]): string =>
+  titles.length <= MOST_NAMED
+    ? titles.join('; ')
+    : `${titles.slice(0, MOST_NAMED).join('; ')}; and ${titles.length - MOST_NAMED} more`;

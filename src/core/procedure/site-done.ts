@@ -2,7 +2,7 @@ import { partKey } from '../fitment/match';
 import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from '../gap/check';
 import type { BreakawayFeel, TorqueMethod } from '../reading/vocabulary';
 import type { CurveVerdict } from '../torque/curve';
-import { PLAUSIBLE_BREAKAWAY, readQuantity, type Window } from '../units/read-quantity';
+import { PLAUSIBLE_BREAKAWAY, readQuantity, type Suggestion, type Window } from '../units/read-quantity';
 import type { UnitName } from '../units/unit';
 
 /** What a person typed at one site. Empty: nothing. */
@@ -54,16 +54,20 @@ export const SITE_QUANTITIES = {
 } as const satisfies Partial<Record<keyof SiteTexts, { kind: 'gap' | 'torque'; window: Window | undefined }>>;
 export type SiteQuantity = keyof typeof SITE_QUANTITIES;
 
-/** A typed quantity in SI, null where nothing is typed, or why it cannot be right. */
+export type QuantityRead =
+  | { readonly ok: true; readonly value: number | null }
+  | { readonly ok: false; readonly message: string; readonly suggestions: readonly Suggestion[] };
+
+/** A typed quantity in SI, null where nothing is typed, or why it cannot be right and what it may be instead. */
 export function readSiteQuantity(
   field: SiteQuantity,
   text: string,
   units: { readonly gap: UnitName; readonly torque: UnitName },
-): { readonly ok: true; readonly value: number | null } | { readonly ok: false; readonly message: string } {
+): QuantityRead {
   if (text.trim() === '') return { ok: true, value: null };
   const { kind, window } = SITE_QUANTITIES[field];
   const reading = readQuantity({ kind, text, personUnit: units[kind], window });
-  if (reading.verdict !== 'ok') return { ok: false, message: reading.message };
+  if (reading.verdict !== 'ok') return { ok: false, message: reading.message, suggestions: reading.suggestions };
   return { ok: true, value: Number(reading.valueSi.toFixed(kind === 'gap' ? 4 : 2)) };
 }
 

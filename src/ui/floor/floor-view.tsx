@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { siteTarget } from '@/core/floor/fields';
 import type { FloorJob } from '@/core/floor/job';
@@ -127,18 +127,24 @@ export function FloorView({
       {at.where === 'steps' && <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />}
       {at.where === 'sites' && site && (
         <>
-          <TrayDirection floor={floor} />
-          <Box textAlign="center">
+          <Grid
+            templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
+            gap="4"
+            alignItems="center"
+          >
             <EngineDrawing
               layout={job.layout}
               marks={marksOf(floor, site.id)}
               title="Engine: choose a site"
               maxH="250px"
             />
-          </Box>
-          <Caution>
-            {job.caution} {portsOpen(floor)}
-          </Caution>
+            <Box>
+              <Caution>
+                {job.caution} {portsOpen(floor)}
+              </Caution>
+              <TrayDirection floor={floor} />
+            </Box>
+          </Grid>
           <SoakPanel
             seized={seized}
             here={site.id}
@@ -243,7 +249,7 @@ function TrayDirection({ floor: { job, board, set } }: { floor: Floor }) {
   const [firstSite] = job.sites;
   const lastSite = job.sites.at(-1);
   return (
-    <Flex gap="2" wrap="wrap" align="center" mb="2">
+    <Flex gap="2" wrap="wrap" align="center" mt="3">
       <Box>The tray: which plug is laid first?</Box>
       {[firstSite, lastSite].map(
         (site) =>

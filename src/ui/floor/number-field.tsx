@@ -1,11 +1,11 @@
 'use client';
 
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useId } from 'react';
+import { type ReactNode, useId } from 'react';
 import { readSiteQuantity, SITE_QUANTITIES, type SiteQuantity } from '@/core/procedure/site-done';
 import type { UnitName } from '@/core/units/unit';
 import { gapText, torqueText, type UnitSystem } from '../format/format';
-import { FieldHead } from './parts';
+import { FieldHead, Press } from './parts';
 
 export const unitsOf = (system: UnitSystem): { gap: UnitName; torque: UnitName } =>
   system === 'us' ? { gap: 'in', torque: 'lbf·ft' } : { gap: 'mm', torque: 'N·m' };
@@ -21,6 +21,7 @@ export function NumberField({
   verdict,
   onActive,
   onChange,
+  pad,
 }: {
   field: SiteQuantity;
   name: string;
@@ -32,6 +33,8 @@ export function NumberField({
   verdict?: { readonly words: string; readonly well: boolean } | null;
   onActive: () => void;
   onChange: (value: string) => void;
+  /** The number pad, where there is no room for it beside the fields. */
+  pad?: ReactNode;
 }) {
   const id = useId();
   const read = readSiteQuantity(field, value, unitsOf(system));
@@ -87,6 +90,18 @@ export function NumberField({
       {!read.ok && (
         <Box color="wrong.ink" fontSize="15px" mt="1" role="alert">
           {read.message}
+          <Flex gap="2" wrap="wrap" mt="1">
+            {read.suggestions.slice(0, 3).map((suggestion) => (
+              <Press key={suggestion.text} onPress={() => onChange(suggestion.text.split(' = ')[0] ?? '')}>
+                {suggestion.text}
+              </Press>
+            ))}
+          </Flex>
+        </Box>
+      )}
+      {active && pad && (
+        <Box display={{ base: 'block', md: 'none' }} mt="2">
+          {pad}
         </Box>
       )}
     </Box>

@@ -39,13 +39,16 @@ export function SetPanel({ floor }: { floor: Floor }) {
     };
   });
   const measured = rows.filter((row) => row.mm !== null);
-  const check = checkGaps(
-    rules.gap,
-    rules.electrode,
-    rules.regap,
-    measured.map((row) => row.mm ?? 0),
-  );
-  const verdict = new Map(measured.map((row, i) => [row.site.id, check.plugs[i]]));
+  const check =
+    measured.length === 0
+      ? null
+      : checkGaps(
+          rules.gap,
+          rules.electrode,
+          rules.regap,
+          measured.map((row) => row.mm ?? 0),
+        );
+  const verdict = new Map(measured.map((row, i) => [row.site.id, check?.plugs[i]]));
   const unread = rows.filter((row) => row.number === '');
   const putGap = (id: string, text: string) => set(siteTarget(id), 'newGap', text);
   const [range, other] = rangeTexts(rules.gap.minMm, rules.gap.maxMm, job.units, 'gap');
@@ -121,7 +124,7 @@ export function SetPanel({ floor }: { floor: Floor }) {
             putGap(active, text);
           }}
         />
-        {measured.length > 1 && (
+        {check && measured.length > 1 && (
           <Box mt="3" role="status" fontSize="18px" fontWeight="650">
             {measured.length} of {rows.length} measured. {BATCH_WORDS[check.batch.verdict]}
           </Box>

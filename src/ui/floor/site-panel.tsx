@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
-import { useId, useState } from 'react';
+import { type ReactNode, useId, useState } from 'react';
 import { partKey } from '@/core/fitment/match';
 import type { Fields, Json } from '@/core/floor/entry';
 import { allWell, siteTarget } from '@/core/floor/fields';
@@ -117,16 +117,32 @@ export function SitePanel({
     onNext();
   };
   const kind = SITE_QUANTITIES[active].kind;
+  const pad = (
+    <NumberPad
+      kind={kind}
+      value={text(fields, active)}
+      unit={units[kind]}
+      onChange={(value) => {
+        hold(target, active);
+        put(active, value);
+      }}
+    />
+  );
   const method = String(fields.torqueMethod ?? 'wrench');
   const words = done
     ? `Site ${site.name} is done`
     : method === 'wrench'
-      ? `Torqued to ${text(fields, 'installedTorque') || setting}`
+      ? `Torqued ${text(fields, 'installedTorque') || setting}`
       : method === 'angle'
         ? 'Tightened by angle'
         : 'Tightened by feel';
   return (
-    <Grid templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }} gap={{ base: 3, md: 5 }}>
+    <Grid
+      templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
+      gap={{ base: 3, md: 5 }}
+      mt="4"
+      pb={{ base: '90px', md: 0 }}
+    >
       <Box minW="0">
         <Flex align="baseline" gap="3" wrap="wrap">
           <chakra.h2 fontSize="26px" fontWeight="700">
@@ -139,12 +155,12 @@ export function SitePanel({
         </Flex>
         {site.redo && <Stop>Done under another sheet than the one in force: do it again, or have it released.</Stop>}
         <OldPlug
-          {...{ site, fields, put, job, active, activate, quantity, more, onMore: () => setMore(!more), onSeized }}
+          {...{ site, fields, put, job, active, activate, quantity, pad, more, onMore: () => setMore(!more), onSeized }}
           last={last ? seenOf(board[siteTarget(last.id)] ?? {}) : null}
         />
-        <NewPlug {...{ site, fields, put, job, active, activate, quantity }} />
+        <NewPlug {...{ site, fields, put, job, active, activate, quantity, pad }} />
         <Tightening
-          {...{ fields, put, job, active, activate, quantity, setting }}
+          {...{ fields, put, job, active, activate, quantity, pad, setting }}
           onWrench={() => setAtWrench(!atWrench)}
         />
         <Remark
@@ -169,15 +185,7 @@ export function SitePanel({
             onStop={(curve) => put('curve', curve as unknown as Json)}
           />
         ) : (
-          <NumberPad
-            kind={kind}
-            value={text(fields, active)}
-            unit={units[kind]}
-            onChange={(value) => {
-              hold(target, active);
-              put(active, value);
-            }}
-          />
+          <Box display={{ base: 'none', md: 'block' }}>{pad}</Box>
         )}
         {Object.keys(faults).length > 0 && !done && (
           <Box role="alert" color="wrong.ink" mt="2" fontSize="16px">
@@ -186,7 +194,16 @@ export function SitePanel({
             ))}
           </Box>
         )}
-        <Box mt="3" position={{ base: 'sticky', md: 'static' }} bottom="2">
+        <Box
+          mt="3"
+          position={{ base: 'fixed', md: 'static' }}
+          bottom="0"
+          left="0"
+          right="0"
+          p={{ base: 2, md: 0 }}
+          bg={{ base: 'paper', md: 'transparent' }}
+          zIndex="1"
+        >
           {done ? (
             <Press main wide onPress={onNext}>
               {next ? `${words}. Next: ${next.name}` : words}
@@ -232,6 +249,7 @@ interface Part {
   readonly active: SiteQuantity;
   readonly activate: (field: SiteQuantity) => void;
   readonly quantity: (name: SiteQuantity) => number | null;
+  readonly pad: ReactNode;
 }
 
 function OldPlug({
@@ -242,6 +260,7 @@ function OldPlug({
   active,
   activate,
   quantity,
+  pad,
   last,
   more,
   onMore,
@@ -289,6 +308,7 @@ function OldPlug({
             ? null
             : { words: `${growth >= 0 ? '+' : ''}${growth.toFixed(1)} µm per 1,000 km`, well: true }
         }
+        pad={pad}
         onActive={() => activate('removedGap')}
         onChange={(value) => put('removedGap', value)}
       />
@@ -296,7 +316,7 @@ function OldPlug({
         steps={steps}
         job={job}
         value={oldMm}
-        label="Old gap by wire gauge"
+        label="By wire gauge, the old"
         onPick={(value) => put('removedGap', value)}
       />
       <FieldHead name="What you see" known="press again: beyond doubt, just visible" />
@@ -385,7 +405,7 @@ function GaugeRow({
   );
 }
 
-function NewPlug({ fields, put, job, active, activate, quantity }: Part) {
+function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
   const number = text(fields, 'newNumber');
   const gap = quantity('newGap');
   const fault = gap === null ? null : gapFault(gap, job.rules);
@@ -415,6 +435,7 @@ function NewPlug({ fields, put, job, active, activate, quantity }: Part) {
         verdict={
           gap === null ? null : fault ? { words: 'out of range', well: false } : { words: 'in range', well: true }
         }
+        pad={pad}
         onActive={() => activate('newGap')}
         onChange={(value) => put('newGap', value)}
       />
@@ -427,7 +448,7 @@ function NewPlug({ fields, put, job, active, activate, quantity }: Part) {
         steps={steps}
         job={job}
         value={gap}
-        label="New gap by wire gauge"
+        label="By wire gauge, the new"
         onPick={(value) => put('newGap', value)}
       />
       {(job.rules.lubricant === 'anti_seize' || text(fields, 'compound') !== '') && (
@@ -451,6 +472,7 @@ function Tightening({
   active,
   activate,
   quantity,
+  pad,
   setting,
   onWrench,
 }: Omit<Part, 'site'> & { setting: string; onWrench: () => void }) {
@@ -500,6 +522,7 @@ function Tightening({
                 ? { words: 'in range', well: true }
                 : { words: torque < min ? 'too little' : 'too much', well: false }
           }
+          pad={pad}
           onActive={() => activate('installedTorque')}
           onChange={(value) => put('installedTorque', value)}
         />

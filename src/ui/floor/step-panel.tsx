@@ -155,7 +155,16 @@ function InHand({
     ['Uses up', step.consumables],
   ] as const;
   return (
-    <Box borderLeft="4px solid" borderColor="action" pl="4" py="3" my="2" bg="sheet">
+    <Box
+      role="group"
+      aria-label={`Step ${number} in hand`}
+      borderLeft="4px solid"
+      borderColor="action"
+      pl="4"
+      py="3"
+      my="2"
+      bg="sheet"
+    >
       <Box fontSize="22px" fontWeight="650" lineHeight="1.25">
         {number}. {step.title}
       </Box>

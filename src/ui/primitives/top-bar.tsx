@@ -14,6 +14,8 @@ export interface Place {
 
 export function TopBar({ places, children }: { places: readonly Place[]; children: ReactNode }) {
   const path = usePathname();
+  // At the vehicle the work has the screen; the rest is one press on the name away.
+  const atVehicle = path.endsWith('/floor');
   return (
     <Flex
       as="header"
@@ -52,6 +54,7 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
         wrap="wrap"
         flex={{ base: '1 0 100%', lg: '1' }}
         order={{ base: 3, lg: 0 }}
+        display={atVehicle ? { base: 'none', lg: 'flex' } : 'flex'}
       >
         {places.map(({ href, label }) => {
           const here = path === href || path.startsWith(`${href}/`);

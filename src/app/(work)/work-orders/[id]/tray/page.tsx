@@ -51,7 +51,7 @@ export default async function TrayPage({ params }: Props) {
             return (
               <Box key={bank.place} mb="5" borderTop="1px solid" borderColor="line" pt="2">
                 {bank.place !== 'only' && <Box color="soft">{bank.place} bank</Box>}
-                <Grid templateColumns="repeat(auto-fit, minmax(210px, 1fr))" gap="4">
+                <Grid templateColumns="repeat(auto-fit, minmax(230px, 1fr))" gap="4">
                   {row.map((site) => (
                     <OnTray key={site.id} site={site} view={view.value} system={actor.unitSystem} />
                   ))}
@@ -91,24 +91,25 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
   const limit = view.gapLimitMm;
   const over = site.removedGapMm !== null && site.removedGapMm > limit;
   return (
-    <Grid templateColumns="96px 1fr" gap="2" alignItems="start">
+    <Grid templateColumns="116px 1fr" gap="2" alignItems="start">
       <PlugDrawing
         seen={seen}
         gapMm={site.removedGapMm}
         seat={view.spec.part.seat ?? 'gasket'}
         title={`Site ${site.name}`}
-        height="200px"
+        height="230px"
       />
       <Box fontSize="sm" minW="0">
         <Box fontSize="24px" fontWeight="700" lineHeight="1">
           {site.name}
         </Box>
         <Box fontWeight="650" fontSize="16px" color={over ? 'wrong.ink' : undefined}>
-          {gapText(site.removedGapMm, system)}
+          {first(gapText(site.removedGapMm, system))}
           {over && ', over the limit'}
         </Box>
+        {site.removedGapMm !== null && <Box color="soft">{second(gapText(site.removedGapMm, system))}</Box>}
         <Box color="soft">
-          {site.fittedGapMm === null ? 'fitted gap unknown' : `was ${gapText(site.fittedGapMm, system)}`}
+          {site.fittedGapMm === null ? 'fitted gap unknown' : `was ${first(gapText(site.fittedGapMm, system))}`}
         </Box>
         {site.growth !== null && (
           <Box color={fast ? 'wrong.ink' : 'soft'}>
@@ -126,3 +127,7 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
     </Grid>
   );
 }
+
+/** A figure in the person's unit, and in the other. */
+const first = (text: string): string => text.split(' · ')[0] ?? '';
+const second = (text: string): string => text.split(' · ')[1] ?? '';

@@ -1,0 +1,254 @@
+import type { Content, TableCell } from 'pdfmake/interfaces';
+import QRCode from 'qrcode';
+import { siteId } from '@/core/engine/layout';
+import { socketsFor } from '@/core/engine/tools';
+import type { WorkOrderView } from '../work-orders/view-work-order';
+
+/* What goes on paper, as plain content; making a file of it is `pdf.ts`. */
+
+export const SHEETS = ['job-card', 'pick-list', 'tray-label', 'record'] as const;
+export type Sheet = (typeof SHEETS)[number];
+
+const number = (value: number | null, decimals: number, unit: string): string =>
+  value === null ? '' : `${value.toFixed(decimals)} ${unit}`;
+const dayOf = (at: Date | null): string => at?.toISOString().slice(0, 16).replace('T', ' ') ?? '';
+
+const headOf = (view: WorkOrderView, name: string): Content => {
+  const { order, vehicle, family, row } = view;
+  return [
+    { text: `${name}: unit ${vehicle.unitNumber} ${vehicle.name}`, style: 'h1' },
+    {
+      text: [
+        `Work order ${order.number} · ${family.code}, ${family.name}`,
+        row.startsAt
+          ? ` · ${row.startsAt.replace('T', ' ')}, ${row.depot} ${row.bay}, ${row.person}`
+          : ` · ${row.depot}`,
+      ],
+      margin: [0, 0, 0, 6],
+    },
+  ];
+};
+
+const table = (
+  heads: readonly string[],
+  rows: readonly (readonly TableCell[])[],
+  widths?: (string | number)[],
+): Content => ({
+  table: {
+    headerRows: 1,
+    widths: widths ?? heads.map(() => 'auto'),
+    body: [heads.map((text) => ({ text, bold: true })), ...rows.map((row) => [...row])],
+  },
+  layout: 'lightHorizontalLines',
+});
+
+const specLines = ({ spec, threads, sites }: WorkOrderView): Content => ({
+  style: 'large',
+  stack: [
+    { text: [{ text: spec.part.number, style: 'code', bold: true }, ` × ${sites.length}, ${spec.part.maker}`] },
+    `Gap ${spec.gapMinMm.toFixed(2)} to ${spec.gapMaxMm.toFixed(2)} mm (${(spec.gapMinMm / 25.4).toFixed(3)} to ${(spec.gapMaxMm / 25.4).toFixed(3)} in)`,
+    `Torque ${threads.torqueNm.min.toFixed(1)} to ${threads.torqueNm.max.toFixed(1)} N·m (${(threads.torqueNm.min / 1.3558179483).toFixed(1)} to ${(threads.torqueNm.max / 1.3558179483).toFixed(1)} lbf·ft). ${threads.says}`,
+    {
+      text: `${spec.sourceDocument}, revision ${spec.revision}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
+      style: 'soft',
+    },
+  ],
+});
+
+/** Large type, room to write, to be carried to the vehicle. */
+export function jobCard(view: WorkOrderView): Content {
+  const { steps, sites } = view;
+  return [
+    headOf(view, 'Job card'),
+    specLines(view),
+    { text: 'Sites', style: 'h2' },
+    table(
+      ['Site', 'Where', 'Record says', 'Read off', 'Old gap', 'New gap', 'Torque', 'Done'],
+      sites.map((site) => [
+        { text: site.name, style: 'large', bold: true },
+        site.where,
+        { text: site.expectedNumber ?? 'unknown', style: 'code' },
+        { text: site.observedNumber ?? ' ', style: 'code' },
+        site.removedGapAsTyped ?? ' ',
+        site.newGapAsTyped ?? ' ',
+        site.installedTorqueAsTyped ?? ' ',
+        site.doneAt ? 'x' : '[  ]',
+      ]),
+      ['auto', '*', 'auto', 70, 48, 48, 48, 'auto'],
+    ),
+    { text: 'Steps', style: 'h2' },
+    ...steps.map(
+      (step, i): Content => ({
+        margin: [0, 0, 0, 4],
+        unbreakable: true,
+        stack: [
+          { text: `${step.state === 'done' ? '[x]' : '[  ]'} ${i + 1}. ${step.title}`, fontSize: 11 },
+          ...(step.caution
+            ? [
+                {
+                  text: `Caution: ${step.caution}`,
+                  style: 'caution',
+                  margin: [18, 0, 0, 0] as [number, number, number, number],
+                },
+              ]
+            : []),
+          ...(step.asks ?? []).map(
+            (ask): Content => ({
+              text: `${ask.what}: ${step.answers[ask.key] ?? '____________________'}`,
+              margin: [18, 1, 0, 0],
+            }),
+          ),
+        ],
+      }),
+    ),
+  ];
+}
+
+/** Parts, consumables and tools for the job. */
+export function pickList(view: WorkOrderView): Content {
+  const { spec, sites, steps, current, family } = view;
+  const once = (items: readonly string[]): readonly string[] => [...new Set(items)];
+  const tools = once(steps.flatMap((step) => step.tools ?? []));
+  const uses = once(steps.flatMap((step) => step.consumables ?? []));
+  const today =
+    current.kind === 'replaced'
+      ? `sold today as ${current.part.number}${current.redesigned ? ', a redesign: a whole set or none' : ''}`
+      : '';
+  return [
+    headOf(view, 'Pick list'),
+    { text: 'Parts', style: 'h2' },
+    table(
+      ['', 'Part', 'Count', 'On hand', 'Note'],
+      [
+        [
+          '[  ]',
+          { text: spec.part.number, style: 'code', bold: true },
+          String(sites.length),
+          spec.part.onHand === null ? '' : String(spec.part.onHand),
+          [today, spec.part.hexMm === null ? '' : `socket ${socketsFor(spec.part.hexMm)}`].filter(Boolean).join('; '),
+        ],
+      ],
+      ['auto', 'auto', 'auto', 'auto', '*'],
+    ),
+    {
+      text: 'Read every number, compare thread, reach and seat with the record, measure every gap.',
+      margin: [0, 4, 0, 0],
+    },
+    { text: 'Uses up', style: 'h2' },
+    ...uses.map((item) => `[  ] ${item}`),
+    { text: 'Tools', style: 'h2' },
+    ...tools.map((item) => `[  ] ${item}`),
+    ...(family.weakPoints?.length
+      ? [
+          {
+            text: `Known to break on ${family.code}: ${family.weakPoints.join('; ')}. Have it at hand.`,
+            style: 'caution',
+            margin: [0, 8, 0, 0] as [number, number, number, number],
+          },
+        ]
+      : []),
+  ];
+}
+
+/** A label for the tray of removed plugs, with the way back to the record. */
+export async function trayLabel(view: WorkOrderView, address: string): Promise<Content> {
+  const { order, vehicle, sites, layout } = view;
+  const first = order.trayFirst ?? (sites[0] ? siteId(sites[0]) : '1A');
+  const banks = layout.model.banks.map(
+    (bank) => `${bank.place === 'only' ? '' : `${bank.place}: `}${bank.cylinders.join(' ')}`,
+  );
+  return {
+    columns: [
+      { svg: await QRCode.toString(`${address}/work-orders/${order.id}/tray`, { type: 'svg', margin: 1 }), width: 120 },
+      {
+        margin: [14, 4, 0, 0],
+        stack: [
+          { text: `Unit ${vehicle.unitNumber} ${vehicle.name}`, style: 'h1' },
+          { text: `Work order ${order.number}`, style: 'large' },
+          { text: `First plug: site ${first}`, style: 'large', bold: true },
+          { text: banks.join(' · '), style: 'large' },
+          { text: `${sites.length} places`, style: 'soft' },
+        ],
+      },
+    ],
+  };
+}
+
+/** The finished record: what was found, fitted and said, by whom. */
+export function finishedRecord(view: WorkOrderView): Content {
+  const { order, sites, steps, findings, codes, counts, followUps, handedOverName } = view;
+  const moments = ['before', 'after'] as const;
+  return [
+    headOf(view, order.state === 'closed' ? 'Service record' : 'Service record, not closed yet'),
+    {
+      text: [
+        order.closedOn
+          ? `Closed ${order.closedOn} at ${number(order.closedKm, 0, 'km')} (typed “${order.closedKmAsTyped}”). `
+          : '',
+        handedOverName ? `Work by ${handedOverName}, ${dayOf(order.handedOverAt)} UTC. ` : '',
+        order.minutesWorked === null
+          ? `Estimated ${order.minutes} min.`
+          : `${order.minutesWorked} min worked, ${order.minutes} estimated.`,
+      ],
+    },
+    specLines(view),
+    { text: 'By site', style: 'h2' },
+    table(
+      ['Site', 'Found', 'Old gap', 'Seen', 'Fitted', 'Gap', 'Torque', 'By'],
+      sites.map((site) => [
+        { text: site.name, bold: true },
+        {
+          text: `${site.observedNumber ?? 'not read'}${site.differs ? ' (not on record)' : ''}`,
+          style: 'code',
+          fontSize: 9,
+        },
+        number(site.removedGapMm, 2, 'mm'),
+        { text: [site.conditions?.join(', ') ?? 'not looked at', site.remark].filter(Boolean).join('. '), fontSize: 9 },
+        {
+          text: [site.newNumber ?? '', site.newLot ? `lot ${site.newLot}` : ''].filter(Boolean).join(', '),
+          style: 'code',
+          fontSize: 9,
+        },
+        number(site.newGapMm, 2, 'mm'),
+        site.installedTorqueNm === null ? (site.torqueMethod ?? '') : number(site.installedTorqueNm, 1, 'N·m'),
+        { text: site.doneAt ? dayOf(site.doneAt).slice(0, 10) : 'not done', fontSize: 9 },
+      ]),
+      ['auto', 'auto', 'auto', '*', 'auto', 'auto', 'auto', 'auto'],
+    ),
+    { text: 'What the removed parts say', style: 'h2' },
+    ...(findings.length === 0 ? ['Nothing was described.'] : []),
+    ...findings.map(
+      ({ cause, evidence, said }) =>
+        `${cause.replaceAll('_', ' ')}: ${evidence.map((e) => `${siteId(e)} ${e.words}`).join('; ')}${said ? ` (${said.verdict.verdict} by ${said.who})` : ' (nobody has said anything to it)'}`,
+    ),
+    { text: 'Codes', style: 'h2' },
+    ...moments.map((moment) => {
+      const read = codes.filter((row) => row.moment === moment);
+      const words = read.map((row) => row.codes.map(({ code }) => code).join(' ') || 'none').join('; then ');
+      return `${moment}: ${read.length === 0 ? 'not read' : words}`;
+    }),
+    { text: 'Counted out and back', style: 'h2' },
+    ...counts.map(({ what, out, back }) => `${what}: ${out ?? 'not counted'} out, ${back ?? 'not counted'} back`),
+    { text: 'Steps', style: 'h2' },
+    ...steps
+      .filter(({ perSite }) => !perSite)
+      .map((step) => {
+        const answers = (step.asks ?? []).flatMap((ask) =>
+          step.answers[ask.key] ? [`${ask.what}: ${step.answers[ask.key]}`] : [],
+        );
+        return `${step.state === 'done' ? 'done' : step.state === 'not_done' ? 'NOT DONE' : 'open'}: ${step.title}${answers.length > 0 ? ` (${answers.join('; ')})` : ''}`;
+      }),
+    ...(followUps.length > 0
+      ? [
+          { text: 'Follow-ups', style: 'h2' } as Content,
+          ...followUps.map(
+            ({ followUp, owner }) => `${followUp.what}: ${owner}, ${followUp.dueOn ?? followUp.dueKmAsTyped ?? ''}`,
+          ),
+        ]
+      : []),
+    {
+      text: 'Signed (did the work): ______________________     Signed (verified): ______________________',
+      margin: [0, 24, 0, 0],
+    },
+  ];
+}
