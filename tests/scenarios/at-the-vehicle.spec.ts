@@ -81,7 +81,7 @@ test.afterAll(async () => {
   app?.kill('SIGKILL');
   await connection?.pool.end().catch(() => undefined);
   cluster?.stop();
-  rmSync(folder, { recursive: true, force: true });
+  for (const left of [folder, cluster?.folder]) if (left) rmSync(left, { recursive: true, force: true });
 });
 
 class Technician {
@@ -125,6 +125,7 @@ test('two technicians serve a V6; network, app and database fail them midway', a
   test.setTimeout(300_000);
   const begin = async (address: string) => {
     const context = await browser.newContext({ viewport: tablet });
+    context.setDefaultTimeout(30_000);
     const one = new Technician(await context.newPage(), context);
     await one.open(address);
     return one;

@@ -81,4 +81,6 @@ export interface FloorJob {
   readonly units: 'metric' | 'us';
   readonly personId: string;
   readonly today: string;
+  /** When the server gave it: of two the later is the truer. ISO 8601. */
+  readonly asOf: string;
 }

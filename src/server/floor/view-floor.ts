@@ -84,6 +84,7 @@ export async function viewFloor(deps: Deps, actor: Actor, id: string): Promise<O
     units: actor.unitSystem,
     personId: actor.personId,
     today: deps.today(),
+    asOf: deps.now().toISOString(),
   });
 }
 

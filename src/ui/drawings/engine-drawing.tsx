@@ -164,6 +164,14 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
       href={mark.href}
       aria-label={`Site ${name}${{ plain: '', done: ', done', now: ', in hand', todo: ', to do' }[mark.state]}`}
     >
+      {/* One target with the lines beside it, for a gloved finger. */}
+      <rect
+        x={x - RADIUS}
+        y={y - RADIUS}
+        width={2 * RADIUS + (lines.length > 0 ? 62 : 0)}
+        height={2 * RADIUS}
+        fill="transparent"
+      />
       {shape}
     </a>
   );

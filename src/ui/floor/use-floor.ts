@@ -143,8 +143,8 @@ export function useFloor(first: FloorJob): Floor {
         waitingOfOthers(first),
       ]);
       if (gone) return;
-      // A page from the device's own store may be older than the job beside it; one from the server never is.
-      if (kept && !navigator.onLine) putJob(kept);
+      // A page from the device's own store may be older than the job kept beside it.
+      if (kept && kept.asOf > first.asOf) putJob(kept);
       else await keepJob(first);
       putWaiting([...entries, ...live.current.waiting.filter((e) => !entries.some(({ id }) => id === e.id))]);
       putPhotos(photos);
