@@ -1,3 +1,4 @@
+import { and, eq } from 'drizzle-orm';
 import { layoutOf } from '@/core/engine/layout';
 import type { ReleaseBlocker } from '@/core/fitment/match';
 import { ok } from '@/core/shared/result';
@@ -5,7 +6,7 @@ import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { loadFittedPlugs, nextNumber } from '@/db/queries/work-orders';
-import { workOrderCounts, workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
+import { vehicles, workOrderCounts, workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
@@ -134,6 +135,20 @@ export async function openWorkOrder(
       return fail('conflict', 'This vehicle already has an open work order for its plugs.');
     throw error;
   }
+}
+
+/** The same by the number that the fleet knows a vehicle by. */
+export async function openWorkOrderForUnit(
+  deps: Deps,
+  actor: Actor,
+  unitNumber: string,
+  releaseReason?: string,
+): Promise<Outcome<{ workOrderId: string; number: number }>> {
+  const [vehicle] = await deps.db
+    .select({ id: vehicles.id })
+    .from(vehicles)
+    .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.unitNumber, unitNumber)));
+  return vehicle ? openWorkOrder(deps, actor, { vehicleId: vehicle.id, releaseReason }) : notFound('vehicle');
 }
 
 /** Opens one order for each of some vehicles, each by itself: what is refused is told and keeps the others from nothing. */

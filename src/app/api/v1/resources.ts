@@ -250,6 +250,8 @@ export const toFollowUp = ({ followUp: row, ...item }: FollowUpItem): z.output<t
 
 const place = z.object({ cylinder: z.number().int(), position: z.enum(POSITIONS) });
 export const finding = z.object({
+  /** Names it when a verdict is sent. */
+  key: z.string(),
   cause: z.enum(CAUSES),
   shape: z.enum(SHAPES),
   sites: z.array(place),
@@ -270,7 +272,7 @@ export const finding = z.object({
 });
 export const findingList = z.object({ items: z.array(finding) });
 
-export const toFinding = ({ key: _, said, ...found }: FindingView): z.output<typeof finding> => ({
+export const toFinding = ({ said, ...found }: FindingView): z.output<typeof finding> => ({
   ...found,
   sites: [...found.sites],
   evidence: [...found.evidence],

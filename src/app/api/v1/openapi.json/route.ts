@@ -16,6 +16,18 @@ import {
   vehicleList,
   vehiclesQuery,
 } from '../resources';
+import {
+  closeBody,
+  entriesAnswer,
+  entriesBody,
+  followUpBody,
+  openBody,
+  opened,
+  verdictBody,
+  workOrderList,
+  workOrdersQuery,
+  workOrderWhole,
+} from '../work-order-resources';
 
 const json = (schema: z.ZodType, io: 'input' | 'output') => ({
   'application/json': { schema: z.toJSONSchema(schema, { io, unrepresentable: 'any' }) },
@@ -65,6 +77,20 @@ const list = (summary: string, query: z.ZodObject, output: z.ZodType) => ({
       },
       ...REFUSALS,
     },
+  },
+});
+
+const ORDER_ID = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
+
+const write = (summary: string, input: z.ZodType, output: z.ZodType) => ({
+  summary,
+  requestBody: { required: true, content: json(input, 'input') },
+  responses: {
+    200: { description: 'What was written', content: json(output, 'output') },
+    400: PROBLEM,
+    404: PROBLEM,
+    409: PROBLEM,
+    ...REFUSALS,
   },
 });
 
@@ -172,8 +198,46 @@ export function GET(): Response {
           },
         },
       },
-      '/api/v1/follow-ups': list('What is to be seen to later', followUpsQuery, followUpList),
+      '/api/v1/follow-ups': {
+        ...list('What is to be seen to later', followUpsQuery, followUpList),
+        post: write('Puts something down to be done later', followUpBody, z.object({ id: z.uuid() })),
+      },
+      '/api/v1/work-orders': {
+        ...list('Work orders, the latest first', workOrdersQuery, workOrderList),
+        post: write('Opens a work order for a unit', openBody, opened),
+      },
+      '/api/v1/work-orders/{id}': {
+        get: {
+          summary: 'One work order with its sites, steps and counts',
+          parameters: [ORDER_ID],
+          responses: {
+            200: { description: 'The order', content: json(workOrderWhole, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/work-orders/{id}/entries': {
+        post: {
+          ...write(
+            'Entries made at the vehicle, merged by site and field; an id that is known is kept once',
+            entriesBody,
+            entriesAnswer,
+          ),
+          parameters: [ORDER_ID],
+        },
+      },
+      '/api/v1/work-orders/{id}/close': {
+        post: {
+          ...write('Verifies and closes a work order', closeBody, z.object({ closed: z.literal(true) })),
+          parameters: [ORDER_ID],
+        },
+      },
       '/api/v1/work-orders/{id}/findings': {
+        post: {
+          ...write('What a person makes of a finding', verdictBody, z.object({ kept: z.literal(true) })),
+          parameters: [ORDER_ID],
+        },
         get: {
           summary: 'What the removed parts of a work order say, and what people said to that',
           parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }],

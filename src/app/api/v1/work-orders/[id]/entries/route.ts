@@ -2,6 +2,7 @@ import { deps } from '@/server/deps';
 import { entriesInput, recordEntries } from '@/server/floor/record-entries';
 import { viewFloor } from '@/server/floor/view-floor';
 import { asActor, readBody, reply } from '../../../http';
+import { entriesBody } from '../../../work-order-resources';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -9,7 +10,7 @@ type Props = { params: Promise<{ id: string }> };
 export async function POST(request: Request, { params }: Props): Promise<Response> {
   return asActor(async (actor) => {
     const { id } = await params;
-    const body = await readBody(request, entriesInput.omit({ workOrderId: true }));
+    const body = await readBody(request, entriesBody);
     if (!body.ok) return body.response;
     const parsed = entriesInput.shape.workOrderId.safeParse(id);
     const results = await recordEntries(deps(), actor, { workOrderId: parsed.success ? id : NOBODY, ...body.value });

@@ -1,0 +1,145 @@
+import { z } from 'zod';
+import { siteId } from '@/core/engine/layout';
+import type { Json } from '@/core/floor/entry';
+import { siteFields, stepFields } from '@/server/floor/floor-state';
+import { entriesInput } from '@/server/floor/record-entries';
+import type { listWorkOrders, WorkOrderView } from '@/server/work-orders/view-work-order';
+
+/* Work orders as other software sees them. */
+
+export const workOrdersQuery = z.object({
+  open: z.enum(['true', 'false']).default('false'),
+  unit: z.string().max(40).optional(),
+});
+
+export const workOrder = z.object({
+  id: z.uuid(),
+  number: z.number().int(),
+  unit_number: z.string(),
+  engine: z.string(),
+  depot: z.string(),
+  state: z.enum(['proposed', 'planned', 'in_bay', 'closed', 'cancelled']),
+  planned_at: z.string().nullable(),
+  person: z.string().nullable(),
+  opened_on: z.string(),
+  closed_on: z.string().nullable(),
+});
+export const workOrderList = z.object({ items: z.array(workOrder) });
+
+type Row = Extract<Awaited<ReturnType<typeof listWorkOrders>>, { ok: true }>['value'][number];
+
+export const toWorkOrder = (row: Row): z.output<typeof workOrder> => ({
+  id: row.id,
+  number: row.number,
+  unit_number: row.unitNumber,
+  engine: row.engineCode,
+  depot: row.depot,
+  state: row.state,
+  planned_at: row.startsAt,
+  person: row.person,
+  opened_on: row.openedOn,
+  closed_on: row.closedOn,
+});
+
+const fields = z.record(z.string(), z.json() as z.ZodType<Json>);
+
+export const workOrderWhole = workOrder.extend({
+  version: z.number().int(),
+  part_number: z.string(),
+  gap_min_mm: z.number(),
+  gap_max_mm: z.number(),
+  torque_min_nm: z.number(),
+  torque_max_nm: z.number(),
+  sites: z.array(
+    z.object({
+      site: z.string(),
+      expected_number: z.string().nullable(),
+      removed_gap_mm: z.number().nullable(),
+      new_gap_mm: z.number().nullable(),
+      installed_torque_nm: z.number().nullable(),
+      done: z.boolean(),
+      redo: z.boolean(),
+      /** By the names that entries use. */
+      fields,
+    }),
+  ),
+  steps: z.array(z.object({ key: z.string(), title: z.string(), caution: z.string().nullable(), fields })),
+  counts: z.array(
+    z.object({
+      key: z.string(),
+      what: z.string(),
+      expected: z.number().nullable(),
+      out: z.number().nullable(),
+      back: z.number().nullable(),
+    }),
+  ),
+  /** What still stands between the order and its close, in words. */
+  blockers: z.array(z.string()),
+});
+
+export const toWorkOrderWhole = (view: WorkOrderView): z.output<typeof workOrderWhole> => ({
+  ...toWorkOrder(view.row),
+  version: view.order.version,
+  part_number: view.spec.part.number,
+  gap_min_mm: view.spec.gapMinMm,
+  gap_max_mm: view.spec.gapMaxMm,
+  torque_min_nm: view.threads.torqueNm.min,
+  torque_max_nm: view.threads.torqueNm.max,
+  sites: view.sites.map((site) => ({
+    site: siteId(site),
+    expected_number: site.expectedNumber,
+    removed_gap_mm: site.removedGapMm,
+    new_gap_mm: site.newGapMm,
+    installed_torque_nm: site.installedTorqueNm,
+    done: site.doneAt !== null,
+    redo: site.redo,
+    fields: { ...siteFields(site) },
+  })),
+  steps: view.steps.map((step) => ({
+    key: step.key,
+    title: step.title,
+    caution: step.caution,
+    fields: { ...stepFields(step) },
+  })),
+  counts: view.counts.map(({ key, what, expected, out, back }) => ({ key, what, expected, out, back })),
+  blockers: [...view.blockers],
+});
+
+export const openBody = z.object({
+  unit_number: z.string().min(1).max(40),
+  /** Why a sheet that is unchecked, expired or disputed may be worked by. */
+  release_reason: z.string().max(300).optional(),
+});
+export const opened = z.object({ id: z.uuid(), number: z.number().int() });
+
+export const entriesBody = entriesInput.omit({ workOrderId: true });
+export const entriesAnswer = z.object({
+  results: z.array(
+    z.object({
+      id: z.uuid(),
+      outcome: z.enum(['kept', 'same', 'differs', 'settled', 'refused']),
+      message: z.string().nullable(),
+    }),
+  ),
+});
+
+export const closeBody = z.object({
+  version: z.number().int(),
+  odometer: z.string().min(1).max(60),
+  note: z.string().max(500).default(''),
+});
+
+export const verdictBody = z.object({
+  finding: z.string().max(400),
+  verdict: z.enum(['confirmed', 'rejected', 'corrected']),
+  instead: z.string().max(300).default(''),
+  reason: z.string().max(300).default(''),
+});
+
+export const followUpBody = z.object({
+  work_order: z.uuid(),
+  what: z.string().min(3).max(300),
+  owner_id: z.uuid(),
+  due_on: z.iso.date().optional(),
+  due_at: z.string().max(60).optional(),
+});
