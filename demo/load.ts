@@ -27,6 +27,7 @@ import { banInput, banSeller } from '../src/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
 import { startTrial, trialInput } from '../src/server/stock/trials';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
+import { waitFor, waitInput } from '../src/server/work-orders/wait-for';
 
 const plan = z.object({
   day: z.string(),
@@ -61,6 +62,7 @@ const scenario = z
     followUps: z.array(
       followUpInput.omit({ workOrderId: true, ownerId: true }).extend({ unit: z.string(), owner: z.string() }),
     ),
+    waits: z.array(waitInput.omit({ workOrderId: true }).extend({ unit: z.string() })),
     bans: z.array(banInput),
     deliveries: z.array(deliveryInput),
     trials: z.array(trialInput),
@@ -96,6 +98,8 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   for (const { unit, ...held } of scenario.faults)
     must(held.fault, await blockByFault(deps, actor, { ...held, vehicleId: await vehicleId(deps, actor, unit) }));
   for (const one of scenario.followUps) await makeFollowUp(deps, actor, one);
+  for (const { unit, ...wait } of scenario.waits)
+    must(wait.reason, await waitFor(deps, actor, { ...wait, workOrderId: await orderOf(deps, actor, unit) }));
   for (const ban of scenario.bans) must(ban.name, await banSeller(deps, actor, ban));
   for (const delivery of scenario.deliveries)
     must(delivery.orderReference, await receiveDelivery(deps, actor, delivery));
@@ -133,20 +137,25 @@ async function vehicleId({ db }: Deps, actor: Actor, unitNumber: string): Promis
   return vehicle.id;
 }
 
+async function orderOf(deps: Deps, actor: Actor, unit: string): Promise<string> {
+  const [order] = await deps.db
+    .select({ id: workOrders.id })
+    .from(workOrders)
+    .where(eq(workOrders.vehicleId, await vehicleId(deps, actor, unit)));
+  return order?.id ?? '';
+}
+
 async function makeFollowUp(
   deps: Deps,
   actor: Actor,
   { unit, owner, ...rest }: (typeof scenario.followUps)[number],
 ): Promise<void> {
-  const [order] = await deps.db
-    .select({ id: workOrders.id })
-    .from(workOrders)
-    .where(eq(workOrders.vehicleId, await vehicleId(deps, actor, unit)));
+  const workOrderId = await orderOf(deps, actor, unit);
   const [person] = await deps.db
     .select({ id: people.id })
     .from(people)
     .where(and(eq(people.fleetId, actor.fleetId), eq(people.name, owner)));
-  must(rest.what, await addFollowUp(deps, actor, { ...rest, workOrderId: order?.id ?? '', ownerId: person?.id ?? '' }));
+  must(rest.what, await addFollowUp(deps, actor, { ...rest, workOrderId, ownerId: person?.id ?? '' }));
 }
 
 async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.workOrders)[number]): Promise<void> {

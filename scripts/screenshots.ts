@@ -22,6 +22,7 @@ async function signedIn(width: number, height: number, colorScheme: 'light' | 'd
 async function take(page: Page, name: string, fullPage = false): Promise<void> {
   if (only.length > 0 && !only.includes(name)) return;
   await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(500);
   await page.screenshot({ path: `${folder}/${name}.png`, fullPage });
 }
 
@@ -41,11 +42,12 @@ await take(desk, 'vehicle');
 await desk.goto('/work-orders');
 await open(desk, '1001');
 await take(desk, 'work-order');
-const siteLink = await desk.getByRole('link', { name: /^Record site/ }).getAttribute('href');
+const order = new URL(desk.url()).pathname;
+await desk.goto(`${order}/tray`);
+await take(desk, 'tray');
 await desk.goto('/plan');
 await take(desk, 'plan');
 await desk.goto('/import');
-await take(desk, 'import');
 const csv =
   'unit_number,read_on,odometer,unit,source\n11,2026-11-14,121480,km,yard walk\n12,2026-11-14,9844,km,yard walk\n13,2026-11-14,88,360,km,yard walk\n99,2026-11-14,50100,km,yard walk\n15,2026-11-31,105020,km,yard walk\n11,2026-11-14,121480,km,yard walk';
 await desk
@@ -80,10 +82,10 @@ await desk.locator('svg').last().waitFor();
 await take(desk, 'bench-spark');
 
 const tablet = await signedIn(820, 1180);
-await tablet.goto(siteLink ?? '/due');
+await tablet.goto(`${order}/floor#sites-4A`);
 await take(tablet, 'site-tablet');
 const phone = await signedIn(390, 844);
-await phone.goto(siteLink ?? '/due');
+await phone.goto(`${order}/floor#sites-4A`);
 await take(phone, 'site-phone');
 const dark = await signedIn(1280, 800, 'dark');
 await dark.getByRole('option').first().waitFor();

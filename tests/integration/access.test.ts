@@ -21,6 +21,7 @@ import { viewPolicies } from '../../src/server/policies/view-policies';
 import { listBans } from '../../src/server/stock/ban-seller';
 import { listDeliveries } from '../../src/server/stock/settle-delivery';
 import { listTrials } from '../../src/server/stock/trials';
+import { listWaiting } from '../../src/server/work-orders/list-waiting';
 import { listWorkOrders } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, emptyWorkspace, value, type Workspace } from '../builders/workspace';
 
@@ -47,6 +48,7 @@ const LISTS: Readonly<Record<string, (w: Workspace, actor: Actor) => Promise<num
   'number codes': async (w, a) => value(await listNumberCodes(w.deps, a)).length,
   suspects: async (w, a) => value(await listSuspects(w.deps, a)).length,
   'follow-ups': async (w, a) => value(await listFollowUps(w.deps, a)).length,
+  waiting: async (w, a) => value(await listWaiting(w.deps, a)).waits.length,
   'suspect hours': async (w, a) => value(await listSuspectHours(w.deps, a)).length,
   found: async (w, a) => value(await find(w.deps, a, '1')).length,
   'bench sheets': async (w, a) => value(await viewBench(w.deps, a)).sheets.length,

@@ -332,3 +332,35 @@ test('readings come back page by page and as CSV, each once', async ({ request }
   expect(csv.headers()['x-next-cursor']).toBeTruthy();
   expect((await request.get('/api/v1/odometer-readings?cursor=nonsense')).status()).toBe(422);
 });
+
+test('a work order is opened, entered upon and read over HTTP, each once', async ({ request }) => {
+  const headers = { 'Idempotency-Key': 'order-45' };
+  const open = () => request.post('/api/v1/work-orders', { data: { unit_number: '45' }, headers });
+  const first = await (await open()).json();
+  expect(await (await open()).json()).toEqual(first);
+  expect((await request.post('/api/v1/work-orders', { data: { unit_number: '45' } })).status()).toBe(409);
+  expect((await request.post('/api/v1/work-orders', { data: { unit_number: '999' } })).status()).toBe(404);
+  const path = `/api/v1/work-orders/${first.id}`;
+  const entry = {
+    id: '7d0f2a52-6f0d-4a3e-9a43-2b1c5f8e9d10',
+    target: 'site 1A',
+    field: 'removedGap',
+    value: '1.10 mm',
+    base: '',
+    at: '2026-11-16T10:00:00Z',
+  };
+  for (let twice = 0; twice < 2; twice++) {
+    const { results } = await (await request.post(`${path}/entries`, { data: { entries: [entry] } })).json();
+    expect(results).toEqual([{ id: entry.id, outcome: 'kept', message: null }]);
+  }
+  const order = await (await request.get(path)).json();
+  expect(order).toMatchObject({ number: first.number, state: 'in_bay', unit_number: '45' });
+  expect(order.sites[0]).toMatchObject({ site: '1A', removed_gap_mm: 1.1, done: false });
+  expect(order.blockers[0]).toMatch(/not done yet/);
+  const closed = await request.post(`${path}/close`, { data: { version: order.version, odometer: '1' } });
+  expect(closed.status()).toBe(409);
+  const list = await (await request.get('/api/v1/work-orders?open=true&unit=45')).json();
+  expect(list.items.map(({ id }: { id: string }) => id)).toEqual([first.id]);
+  expect((await request.post(`${path}/entries`, { data: { entries: [] } })).status()).toBe(422);
+  expect((await request.get('/api/v1/work-orders/nonsense')).status()).toBe(404);
+});

@@ -228,7 +228,11 @@ test('a lost connection loses nothing that was typed', async ({ page, context })
   await page.getByRole('link', { name: '1001' }).click();
   await page.getByRole('link', { name: 'At the vehicle' }).click();
   await page.getByRole('link', { name: /^Site 4/ }).click();
+  await expect(page.getByRole('heading', { name: 'Site 4', exact: true })).toBeVisible();
   await expect(page.getByText('All sent')).toBeVisible();
+  await expect
+    .poll(() => page.evaluate(async () => Boolean(await caches.match(window.location.pathname))), { timeout: 30_000 })
+    .toBe(true);
   await context.setOffline(true);
   await user.fillSite({ found: 'EM-7310', oldGap: '1.18', part: 'EM-7310', gap: '1.05', torque: '17.5' });
   await page.getByLabel('Remark').fill('stiff');

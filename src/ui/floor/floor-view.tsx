@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { siteTarget } from '@/core/floor/fields';
 import type { FloorJob } from '@/core/floor/job';
 import { nextSite } from '@/core/floor/next-site';
@@ -132,12 +132,7 @@ export function FloorView({
             gap="4"
             alignItems="center"
           >
-            <EngineDrawing
-              layout={job.layout}
-              marks={marksOf(floor, site.id)}
-              title="Engine: choose a site"
-              maxH="250px"
-            />
+            <Engine layout={job.layout} marks={marksOf(floor, site.id)} title="Engine: choose a site" maxH="250px" />
             <Box>
               <Caution>
                 {job.caution} {portsOpen(floor)}
@@ -181,10 +176,17 @@ export function FloorView({
   );
 }
 
+/** Drawn again only when a mark has changed: most presses change none. */
+const Engine = memo(
+  EngineDrawing,
+  (before, after) => before.layout === after.layout && JSON.stringify(before.marks) === JSON.stringify(after.marks),
+);
+
 /** Asks the device to keep this page and its files, so that it opens again with the network gone. */
 function keepPage(): void {
   if (!('serviceWorker' in navigator)) return;
-  void navigator.serviceWorker.register('/sw.js').then(async () => {
+  const kept = async () => {
+    await navigator.serviceWorker.register('/sw.js');
     const { active } = await navigator.serviceWorker.ready;
     const files = performance
       .getEntriesByType('resource')
@@ -192,7 +194,9 @@ function keepPage(): void {
       .filter(({ origin, pathname }) => origin === window.location.origin && pathname.startsWith('/_next/static/'))
       .map(({ pathname }) => pathname);
     active?.postMessage({ page: window.location.pathname, files: [...new Set(files)] });
-  });
+  };
+  // Without a network the page is not kept this time; what is typed is.
+  kept().catch(() => undefined);
 }
 
 const LINK_WORDS: Readonly<Record<Link, string>> = {

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
 /** A large target for a gloved finger. Chosen: filled and ticked, so that colour is not the only sign. */
@@ -23,31 +23,22 @@ export function Press({
   label?: string;
   mono?: boolean;
 }) {
+  // Plain, with its looks in the theme: there are fifty on a page, and every press draws them again.
   return (
-    <chakra.button
+    <button
       type="button"
+      className="press"
       onClick={onPress}
       disabled={disabled}
       aria-pressed={chosen || undefined}
       aria-label={label}
-      minH={main ? '64px' : '48px'}
-      px="3"
-      w={wide ? '100%' : undefined}
-      rounded="sm"
-      border="1px solid"
-      borderColor={main ? 'action' : chosen ? 'ink' : 'line'}
-      bg={main ? 'action' : chosen ? 'ink' : 'sheet'}
-      color={main ? 'onAction' : chosen ? 'sheet' : 'ink'}
-      fontSize={main ? '20px' : '17px'}
-      fontWeight={main ? '700' : '500'}
-      fontFamily={mono ? 'mono' : undefined}
-      cursor="pointer"
-      textAlign="center"
-      css={{ touchAction: 'manipulation', '&:disabled': { opacity: 0.5, cursor: 'default' } }}
+      data-main={main || undefined}
+      data-wide={wide || undefined}
+      data-mono={mono || undefined}
     >
       {chosen && '✓ '}
       {children}
-    </chakra.button>
+    </button>
   );
 }
 

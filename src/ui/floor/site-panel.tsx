@@ -1,9 +1,9 @@
 'use client';
 
 import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
-import { type ReactNode, useId, useState } from 'react';
+import { memo, type ReactNode, useId, useState } from 'react';
 import { partKey } from '@/core/fitment/match';
-import type { Fields, Json } from '@/core/floor/entry';
+import { type Fields, type Json, sameJson } from '@/core/floor/entry';
 import { allWell, siteTarget } from '@/core/floor/fields';
 import type { FloorJob, FloorSite } from '@/core/floor/job';
 import { gaugeSteps } from '@/core/floor/next-site';
@@ -154,14 +154,27 @@ export function SitePanel({
           </Box>
         </Flex>
         {site.redo && <Stop>Done under another sheet than the one in force: do it again, or have it released.</Stop>}
-        <OldPlug
-          {...{ site, fields, put, job, active, activate, quantity, pad, more, onMore: () => setMore(!more), onSeized }}
+        <OldPlugDrawn
+          fields={only(fields, OLD)}
+          {...{
+            site,
+            put,
+            job,
+            active,
+            activate,
+            quantity,
+            pad,
+            more,
+            onMore: () => setMore((shown) => !shown),
+            onSeized,
+          }}
           last={last ? seenOf(board[siteTarget(last.id)] ?? {}) : null}
         />
-        <NewPlug {...{ site, fields, put, job, active, activate, quantity, pad }} />
-        <Tightening
-          {...{ fields, put, job, active, activate, quantity, pad, setting }}
-          onWrench={() => setAtWrench(!atWrench)}
+        <NewPlugDrawn fields={only(fields, NEW)} {...{ site, put, job, active, activate, quantity, pad }} />
+        <TighteningDrawn
+          fields={only(fields, TIGHT)}
+          {...{ site, put, job, active, activate, quantity, pad, setting }}
+          onWrench={() => setAtWrench((at) => !at)}
         />
         <Remark
           value={text(fields, 'remark')}
@@ -226,6 +239,27 @@ export function SitePanel({
     </Grid>
   );
 }
+
+const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel'] as const;
+const NEW = ['newNumber', 'newGap', 'compound'] as const;
+const TIGHT = ['torqueMethod', 'installedTorque', 'curve'] as const;
+const only = (fields: Fields, names: readonly string[]): Fields =>
+  Object.fromEntries(names.map((name) => [name, fields[name] ?? null]));
+
+/**
+ * Whether a part of the site looks as before. Its functions are made anew each time and mean the same as long as the site
+ * is the same; what they read of other parts they read from the record.
+ */
+const looksAlike = (
+  before: Part & { readonly last?: Seen | null; readonly more?: boolean },
+  after: Part & { readonly last?: Seen | null; readonly more?: boolean },
+): boolean =>
+  before.site.id === after.site.id &&
+  before.active === after.active &&
+  before.more === after.more &&
+  sameJson(before.fields, after.fields) &&
+  sameJson((before.last ?? null) as Json, (after.last ?? null) as Json) &&
+  JSON.stringify(before.job.rules) === JSON.stringify(after.job.rules);
 
 /** What the wrench is set to, in the person's unit. */
 export const torqueSetting = (job: FloorJob): string => inUnit(job.targetNm, job);
@@ -371,6 +405,8 @@ function OldPlug({
   );
 }
 
+const OldPlugDrawn = memo(OldPlug, looksAlike);
+
 /** One press for what a wire gauge says; the pad is there for what lies between. */
 function GaugeRow({
   steps,
@@ -465,6 +501,8 @@ function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
   );
 }
 
+const NewPlugDrawn = memo(NewPlug, looksAlike);
+
 function Tightening({
   fields,
   put,
@@ -475,7 +513,7 @@ function Tightening({
   pad,
   setting,
   onWrench,
-}: Omit<Part, 'site'> & { setting: string; onWrench: () => void }) {
+}: Part & { setting: string; onWrench: () => void }) {
   const torque = quantity('installedTorque');
   const { min, max } = job.rules.torqueNm;
   const method = String(fields.torqueMethod ?? 'wrench');
@@ -531,6 +569,8 @@ function Tightening({
     </>
   );
 }
+
+const TighteningDrawn = memo(Tightening, looksAlike);
 
 /** A number as it is read off the part: typed, or pressed when it reads as it should. */
 function NumberRead({
