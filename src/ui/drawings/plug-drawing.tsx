@@ -16,7 +16,6 @@ const NOSE: Readonly<Record<string, string>> = {
   'nose washed clean': '#EFEDE4',
 };
 const STEEL = '#B9C0C2';
-const DARK = '#1B2730';
 
 type Seen = Readonly<Record<string, number>>;
 
@@ -55,8 +54,9 @@ export function PlugDrawing({
       role="img"
       aria-label={quiet ? title : `${title}${unseen ? ': nothing described yet' : `: ${words}`}`}
       strokeLinejoin="round"
+      color="ink"
     >
-      <g stroke={DARK} strokeWidth="1.4">
+      <g stroke="currentColor" strokeWidth="1.4">
         <Body seen={seen} />
         <Shell seen={seen} seat={seat} />
         <FiringEnd seen={seen} gapMm={gapMm} unseen={unseen} />

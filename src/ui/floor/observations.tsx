@@ -3,21 +3,10 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/reading/vocabulary';
 import { PlugDrawing } from '../drawings/plug-drawing';
+import { REGION_WORDS } from '../work-orders/condition-words';
 import { FieldHead, Press } from './parts';
 
 export type Seen = Readonly<Record<string, number>>;
-
-export const REGION_WORDS: Readonly<Record<ConditionRegion, string>> = {
-  nose: 'Insulator nose',
-  deposits: 'Deposits',
-  electrodes: 'Electrodes',
-  shell: 'Shell and threads',
-  gasket: 'Gasket',
-  insulator: 'Insulator outside',
-  well: 'Well',
-  boot: 'Boot',
-  connector: 'Connector',
-};
 
 const SEVERITY: Readonly<Record<number, string>> = { 1: 'just visible', 2: 'clear', 3: 'beyond doubt' };
 

@@ -1,4 +1,4 @@
-import type { Condition } from '@/core/reading/vocabulary';
+import type { Condition, ConditionRegion } from '@/core/reading/vocabulary';
 
 /** What a condition points to by itself. Where it stands among the others says more. */
 export const POINTS_TO: Readonly<Record<Condition, string>> = {
@@ -41,4 +41,16 @@ export const POINTS_TO: Readonly<Record<Condition, string>> = {
   'boot tracked': 'Replace boot and plug together.',
   'connector locks': 'It clicks and holds.',
   'connector tab broken': 'It will shake loose: secure it and plan the repair.',
+};
+
+export const REGION_WORDS: Readonly<Record<ConditionRegion, string>> = {
+  nose: 'Insulator nose',
+  deposits: 'Deposits',
+  electrodes: 'Electrodes',
+  shell: 'Shell and threads',
+  gasket: 'Gasket',
+  insulator: 'Insulator outside',
+  well: 'Well',
+  boot: 'Boot',
+  connector: 'Connector',
 };

@@ -2,10 +2,9 @@ import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/reading/vocabulary';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
-import { REGION_WORDS } from '@/ui/floor/observations';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
-import { POINTS_TO } from '@/ui/work-orders/condition-words';
+import { POINTS_TO, REGION_WORDS } from '@/ui/work-orders/condition-words';
 import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Guide to removed parts' };
