@@ -165,11 +165,8 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
       aria-label={`Site ${name}${{ plain: '', done: ', done', now: ', in hand', todo: ', to do' }[mark.state]}`}
     >
       {/* One target with the lines beside it, for a gloved finger. */}
-      <rect
-        x={x - RADIUS}
-        y={y - RADIUS}
-        width={2 * RADIUS + (lines.length > 0 ? 62 : 0)}
-        height={2 * RADIUS}
+      <path
+        d={`M${x - RADIUS} ${y - RADIUS}h${2 * RADIUS + (lines.length > 0 ? 62 : 0)}v${2 * RADIUS}H${x - RADIUS}Z`}
         fill="transparent"
       />
       {shape}
