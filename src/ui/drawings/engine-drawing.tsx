@@ -159,14 +159,20 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
     </>
   );
   if (!mark.href) return <g>{shape}</g>;
+  const reach = x + RADIUS + (lines.length > 0 ? 62 : 0);
   return (
     <a
       href={mark.href}
       aria-label={`Site ${name}${{ plain: '', done: ', done', now: ', in hand', todo: ', to do' }[mark.state]}`}
     >
       {/* One target with the lines beside it, for a gloved finger. */}
-      <path
-        d={`M${x - RADIUS} ${y - RADIUS}h${2 * RADIUS + (lines.length > 0 ? 62 : 0)}v${2 * RADIUS}H${x - RADIUS}Z`}
+      <polygon
+        points={[
+          [x - RADIUS, y - RADIUS],
+          [reach, y - RADIUS],
+          [reach, y + RADIUS],
+          [x - RADIUS, y + RADIUS],
+        ].join(' ')}
         fill="transparent"
       />
       {shape}
