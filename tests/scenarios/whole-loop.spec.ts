@@ -91,6 +91,11 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await page.getByLabel(/^New gap/).fill('0,70');
     await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
     await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText(/left: 1 2 3/)).toBeVisible();
+    await page.getByRole('link', { name: /^Site 1/ }).click();
+    await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
+    await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
     await user.fillSite({ part: 'em 7205', gap: '.028 in', torque: '12.5 ft-lb' });
     await page.getByRole('button', { name: /next: 3/ }).click();
     await expect(page.getByRole('heading', { name: 'Site 3' })).toBeVisible();

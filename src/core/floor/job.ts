@@ -14,6 +14,8 @@ export interface FloorSite extends Site {
   /** Distance since it was fitted, km, where both ends are sure. */
   readonly sinceKm: number | null;
   readonly doneBy: string | null;
+  /** Lot and compound of the plug that is in it, in words: whoever undoes it wants to know. */
+  readonly fittedWith: string | null;
   /** Done under another revision than the one in force, and not released. */
   readonly redo: boolean;
 }

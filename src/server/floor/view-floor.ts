@@ -122,10 +122,25 @@ async function sitesOf(q: Querier, { order, layout, sites }: FloorState): Promis
       expectedNumber: row.expectedNumber,
       fittedGapMm: before?.gapMm ?? null,
       sinceKm: sure && status?.km != null && before ? status.km - before.installedKm : null,
+      fittedWith: before ? fittedWith(before) : null,
       doneBy: row.doneBy ? (names.get(row.doneBy) ?? null) : null,
       redo: needsRedo(row, order),
     };
   });
+}
+
+function fittedWith({
+  lot,
+  compound,
+  compoundBatch,
+}: {
+  lot: string | null;
+  compound: string | null;
+  compoundBatch: string | null;
+}): string | null {
+  if (!lot && !compound) return null;
+  const threads = compound ? `${compound}${compoundBatch ? `, batch ${compoundBatch}` : ''}` : 'threads dry';
+  return [lot && `lot ${lot}`, threads].filter(Boolean).join('; ');
 }
 
 /** Done under another revision than the order works by now, and nobody let it stand. */

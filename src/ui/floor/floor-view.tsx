@@ -96,6 +96,7 @@ export function FloorView({
           </Press>
         ))}
         <WorkClock floor={floor} />
+        {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
         <chakra.a href={stopHref} minH="48px" px="3" display="inline-flex" alignItems="center" color="action">
           Job stops here…
         </chakra.a>

@@ -153,6 +153,7 @@ export function SitePanel({
             {done && ` · done by ${site.doneBy ?? 'you'}`}
           </Box>
         </Flex>
+        {site.fittedWith && <Box color="soft">When it was fitted: {site.fittedWith}.</Box>}
         {site.redo && <Stop>Done under another sheet than the one in force: do it again, or have it released.</Stop>}
         <OldPlugDrawn
           fields={only(fields, OLD)}
@@ -175,6 +176,11 @@ export function SitePanel({
           fields={only(fields, TIGHT)}
           {...{ site, put, job, active, activate, quantity, pad, setting }}
           onWrench={() => setAtWrench((at) => !at)}
+        />
+        <LotAndMore
+          {...{ site, put, job, active, activate, quantity, pad }}
+          fields={only(fields, MORE)}
+          before={last ? (board[siteTarget(last.id)] ?? {}) : {}}
         />
         <Remark
           value={text(fields, 'remark')}
@@ -243,6 +249,7 @@ export function SitePanel({
 const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel'] as const;
 const NEW = ['newNumber', 'newGap', 'compound'] as const;
 const TIGHT = ['torqueMethod', 'installedTorque', 'curve'] as const;
+const MORE = ['newLot', 'compound', 'compoundBatch', 'believedNumber', 'breakawayTorque', 'wrenchSetting'] as const;
 const only = (fields: Fields, names: readonly string[]): Fields =>
   Object.fromEntries(names.map((name) => [name, fields[name] ?? null]));
 
@@ -572,12 +579,64 @@ function Tightening({
 
 const TighteningDrawn = memo(Tightening, looksAlike);
 
+/** The lot and batch that a fault is traced by, and what is seldom known: shut unless it is wanted. */
+function LotAndMore({
+  fields,
+  put,
+  job,
+  active,
+  activate,
+  pad,
+  before,
+}: Part & { /** The site described last: a lot seldom changes within an engine. */ before: Fields }) {
+  const written = MORE.flatMap((name) => text(fields, name) || []);
+  const rows = [
+    ['newLot', 'Lot on the box', 'what a fault is traced by'],
+    ['compoundBatch', 'Batch of the compound', ''],
+    ['believedNumber', 'What someone says the old plug is', 'kept apart from what was read'],
+  ] as const;
+  return (
+    <Box as="details" mt="3">
+      <summary>Lot, batch, breakaway torque{written.length > 0 ? `: ${written.join('; ')}` : ''}</summary>
+      {rows.map(([name, label, known]) => (
+        <NumberRead
+          key={name}
+          label={label}
+          value={text(fields, name)}
+          known={known}
+          offer={name === 'believedNumber' ? null : text(before, name) || null}
+          offered="as the last:"
+          verdict={null}
+          onChange={(value) => put(name, value)}
+        />
+      ))}
+      {(['breakawayTorque', 'wrenchSetting'] as const).map((name) => (
+        <NumberField
+          key={name}
+          field={name}
+          name={
+            name === 'breakawayTorque' ? 'Breakaway torque, if measured' : 'Wrench setting, if another than the torque'
+          }
+          known={name === 'breakawayTorque' ? 'says nothing about how it was tightened' : 'as with an adapter'}
+          value={text(fields, name)}
+          system={job.units}
+          active={active === name}
+          pad={pad}
+          onActive={() => activate(name)}
+          onChange={(value) => put(name, value)}
+        />
+      ))}
+    </Box>
+  );
+}
+
 /** A number as it is read off the part: typed, or pressed when it reads as it should. */
 function NumberRead({
   label,
   value,
   known,
   offer,
+  offered = 'reads',
   verdict,
   onChange,
 }: {
@@ -585,6 +644,8 @@ function NumberRead({
   value: string;
   known: string;
   offer: string | null;
+  /** Before the number that is offered. */
+  offered?: string;
   verdict: { readonly words: string; readonly well: boolean } | null;
   onChange: (value: string) => void;
 }) {
@@ -615,7 +676,7 @@ function NumberRead({
         />
         {offer && value === '' && (
           <Press mono onPress={() => onChange(offer)}>
-            reads {offer}
+            {offered} {offer}
           </Press>
         )}
         {verdict && (

@@ -41,6 +41,8 @@ export interface Floor {
   readonly addPhoto: (target: string, blob: Blob) => void;
   readonly setWorking: (working: boolean) => void;
   readonly forget: (refusedId: string) => void;
+  /** Takes back what the last press did on this device; null: there is nothing to take back. */
+  readonly undo: (() => void) | null;
 }
 
 /** Pause between two questions to the server: short when something waits, longer when it did not answer. */
@@ -48,6 +50,16 @@ const LOOK_EVERY_MS = 15_000;
 const FIRST_RETRY_MS = 2_000;
 const MOST_RETRY_MS = 20_000;
 const BATCH = 100;
+/** What is set within this time belongs to one press. */
+const ONE_PRESS_MS = 80;
+const MOST_UNDONE = 60;
+
+interface Past {
+  readonly target: string;
+  readonly field: string;
+  readonly from: Json;
+  readonly atMs: number;
+}
 
 /** A job at the vehicle: everything typed is kept on the device at once and sent when it can be. */
 export function useFloor(first: FloorJob): Floor {
@@ -58,6 +70,7 @@ export function useFloor(first: FloorJob): Floor {
   const [link, setLink] = useState<Link>('fresh');
   const [refused, setRefused] = useState<readonly Refused[]>([]);
   const live = useRef({ job: first, waiting: [] as readonly Waiting[], photos: [] as readonly WaitingPhoto[] });
+  const [past, setPast] = useState<readonly Past[]>([]);
   const held = useRef<string | null>(null);
   const sending = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
@@ -169,6 +182,7 @@ export function useFloor(first: FloorJob): Floor {
     (target: string, field: string, value: Json, settles?: string) => {
       const shown = withEntries(live.current.job.board, live.current.waiting)[target]?.[field] ?? null;
       if (sameJson(shown, value) && !settles) return;
+      setPast((before) => [...before, { target, field, from: shown, atMs: Date.now() }].slice(-MOST_UNDONE));
       const last = live.current.waiting.findLast((entry) => entry.target === target && entry.field === field);
       if (last && !last.tried && !settles) {
         const changed = { ...last, value, at: new Date().toISOString() };
@@ -230,6 +244,13 @@ export function useFloor(first: FloorJob): Floor {
     [putJob],
   );
 
+  const lastMs = past.at(-1)?.atMs ?? 0;
+  const undo = () => {
+    const press = past.filter(({ atMs }) => lastMs - atMs < ONE_PRESS_MS);
+    for (const { target, field, from } of press.toReversed())
+      set(target, field, from ?? (field.startsWith('answer.') ? '' : null));
+    setPast(past.slice(0, past.length - press.length));
+  };
   const board = useMemo(() => withEntries(job.board, waiting), [job.board, waiting]);
   return {
     job,
@@ -243,6 +264,7 @@ export function useFloor(first: FloorJob): Floor {
     hold,
     addPhoto,
     setWorking,
+    undo: past.length > 0 ? undo : null,
     forget: (id) => setRefused((before) => before.filter((one) => one.id !== id)),
   };
 }

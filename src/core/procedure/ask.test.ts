@@ -1,0 +1,66 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Ask, askFaults, openCounts, startFaults, type Written } from './ask';
+
+const written = (over: Partial<Written> = {}): Written => ({
+  answers: {},
+  counts: [],
+  codesKept: [],
+  photos: 0,
+  partsUnchecked: [],
+  followUps: 0,
+  ...over,
+});
+const ask = (over: Partial<Ask>): Ask => ({ key: 'k', what: 'the thing', kind: 'text', ...over });
+const count = { key: 'rags', what: 'rags in ports', expected: 3, out: null, back: null };
+
+describe('askFaults', () => {
+  const cases: readonly (readonly [Ask, Partial<Written>])[] = [
+    [ask({}), { answers: { k: 'by me at nine' } }],
+    [ask({ kind: 'choice', choices: ['cold', 'hot'], accepts: ['cold'] }), { answers: { k: 'cold' } }],
+    [ask({ kind: 'count', key: 'out:rags' }), { counts: [{ ...count, out: 3 }] }],
+    [ask({ kind: 'count', key: 'back:rags' }), { counts: [{ ...count, out: 3, back: 3 }] }],
+    [ask({ kind: 'codes', key: 'before' }), { codesKept: ['before'] }],
+    [ask({ kind: 'photo' }), { photos: 1 }],
+    [ask({ kind: 'photo' }), { answers: { k: 'left of the filler' } }],
+    [ask({ kind: 'follow_up' }), { followUps: 1 }],
+  ];
+
+  it.each(cases)('holds %j until it is written down, and no longer', (one, answer) => {
+    expect(askFaults([one], written({ counts: [count] }))).toHaveLength(1);
+    expect(askFaults([one], written(answer))).toEqual([]);
+  });
+
+  it('takes no blank for an answer, and none that the work may not go on with', () => {
+    expect(askFaults([ask({})], written({ answers: { k: '   ' } }))).toHaveLength(1);
+    const temperature = ask({ kind: 'choice', choices: ['cold', 'hot'], accepts: ['cold'] });
+    expect(askFaults([temperature], written({ answers: { k: 'hot' } }))[0]).toContain('has to be cold');
+  });
+
+  it('names the sites whose new plug nobody has measured', () => {
+    expect(askFaults([ask({ kind: 'parts' })], written({ partsUnchecked: ['2', '5'] }))[0]).toContain('sites 2, 5');
+    expect(askFaults([ask({ kind: 'parts' })], written())).toEqual([]);
+  });
+});
+
+describe('openCounts', () => {
+  it('are closed only when as many came back as went out', () => {
+    fc.assert(
+      fc.property(fc.option(fc.nat(9)), fc.option(fc.nat(9)), (out, back) => {
+        const open = openCounts([{ ...count, out, back }]).length > 0;
+        expect(open).toBe(out === null || back === null || out !== back);
+      }),
+    );
+  });
+});
+
+describe('startFaults', () => {
+  it('lets nothing turn with a hole open, a rag missing or a cylinder full', () => {
+    const ready = { sitesOpen: [], counts: [{ ...count, out: 3, back: 3 }], soaked: false, cleared: false };
+    expect(startFaults(ready)).toEqual([]);
+    expect(startFaults({ ...ready, sitesOpen: ['3'] })[0]).toContain('Site 3');
+    expect(startFaults({ ...ready, counts: [{ ...count, out: 3, back: 2 }] })[0]).toContain('missing 1');
+    expect(startFaults({ ...ready, soaked: true })[0]).toContain('clear the cylinders');
+    expect(startFaults({ ...ready, soaked: true, cleared: true })).toEqual([]);
+  });
+});

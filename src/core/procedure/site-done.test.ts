@@ -1,0 +1,94 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { readSiteQuantity, type SiteRules, type SiteTexts, siteFaults } from './site-done';
+
+const rules: SiteRules = {
+  partNumber: 'EM-7310',
+  accepted: [['EM7310', 'EM7301'], ['EM7311']],
+  family: ['EM7310', 'EM7301', 'EM7311', 'EM7300'],
+  gap: { minMm: 1, maxMm: 1.1 },
+  electrode: 'fine_wire',
+  regap: 'ground_only',
+  torqueNm: { min: 16, max: 19 },
+  reduction: 0,
+  lubricant: 'dry',
+  threadsSay: 'Dry as supplied.',
+};
+const texts = (over: Partial<SiteTexts> = {}): SiteTexts => ({
+  observedNumber: '',
+  believedNumber: '',
+  removedGap: '',
+  breakawayFeel: null,
+  breakawayTorque: '',
+  newNumber: 'em-7310',
+  newGap: '1.05',
+  newLot: '',
+  compound: '',
+  compoundBatch: '',
+  torqueMethod: 'wrench',
+  wrenchSetting: '',
+  installedTorque: '17.5',
+  curve: null,
+  remark: '',
+  ...over,
+});
+const figures = { newGapMm: 1.05, installedTorqueNm: 17.5 };
+const faults = (over: Partial<SiteTexts>, figs: Partial<typeof figures> = {}, fitted: string[] = [], over2 = {}) =>
+  siteFaults(texts(over), { ...figures, ...figs }, { ...rules, ...over2 }, fitted);
+
+describe('siteFaults', () => {
+  it('is empty for the right part, gap and torque, whatever the old plug was', () => {
+    expect(faults({})).toEqual({});
+    expect(faults({ newNumber: 'EM 7301', observedNumber: 'FS-1', removedGap: '1.4' })).toEqual({});
+  });
+
+  it('names what is missing or wrong at its field', () => {
+    expect(Object.keys(faults({ newNumber: '', newGap: '', torqueMethod: null }))).toEqual([
+      'newNumber',
+      'newGap',
+      'torqueMethod',
+    ]);
+    expect(faults({ newNumber: 'KM-1' }).newNumber).toContain('This engine takes EM-7310');
+    expect(faults({ installedTorque: '' }).installedTorque).toContain('Record the torque');
+    expect(faults({}, { installedTorqueNm: 24 }).installedTorque).toContain('Loosen it');
+    expect(faults({ torqueMethod: 'angle', installedTorque: '' })).toEqual({});
+  });
+
+  it('never mixes a redesign with what is fitted already, and takes a whole set of it', () => {
+    expect(faults({ newNumber: 'EM-7311' }, {}, ['EM7310']).newNumber).toContain('never mixed');
+    expect(faults({ newNumber: 'EM-7300' }, {}, ['EM7310']).newNumber).toContain('never mixed');
+    expect(faults({ newNumber: 'EM-7311' }, {}, ['EM7311'])).toEqual({});
+  });
+
+  it('lets torque and compound agree', () => {
+    expect(faults({ compound: 'nickel' }).compound).toContain('for dry threads');
+    expect(faults({}, {}, [], { lubricant: 'anti_seize' }).compound).toContain('lowered for compound');
+  });
+
+  it('holds where the wrench said stop, until somebody says what was found', () => {
+    expect(faults({ curve: { verdict: 'stop' } }).curve).toContain('said stop');
+    expect(faults({ curve: { verdict: 'stop' }, remark: 'thread inserted' })).toEqual({});
+  });
+
+  it('takes every gap of the sheet and none beyond what may be bent', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.5, max: 1.9, noNaN: true }), (mm) => {
+        const fault = faults({}, { newGapMm: Number(mm.toFixed(2)) }).newGap;
+        const rounded = Number(mm.toFixed(2));
+        expect(fault === undefined).toBe(rounded >= 1 && rounded <= 1.1);
+      }),
+    );
+  });
+});
+
+describe('readSiteQuantity', () => {
+  const metric = { gap: 'mm', torque: 'N·m' } as const;
+
+  it('reads a bare figure in the person’s unit, and says what a slip may be instead', () => {
+    expect(readSiteQuantity('newGap', '1,05', metric)).toEqual({ ok: true, value: 1.05 });
+    expect(readSiteQuantity('newGap', '', metric)).toEqual({ ok: true, value: null });
+    const slip = readSiteQuantity('newGap', '0.30 in', metric);
+    expect(slip.ok).toBe(false);
+    if (!slip.ok) expect(slip.suggestions.map(({ text }) => text)).toContain('0.030 in = 0.76 mm');
+  });
+});
