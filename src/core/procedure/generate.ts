@@ -325,7 +325,7 @@ function open({ layout, access, weakPoints, schools, fuel }: ProcedureInput): re
       'Whatever lies in the well falls into the cylinder when the plug comes out.',
       {
         caution:
-          'Eye protection on before compressed air or solvent, never blow by mouth. No flame or spark near vapour.',
+          'Eye protection on before compressed air or solvent, never blow by mouth. No flame or spark near vapour. A spray can of air leaves water when it is tilted: a compressor is better.',
         tools: ['compressed air, low pressure', 'long brush'],
         consumables: ['lint-free cloth'],
       },
@@ -412,7 +412,8 @@ function close(input: ProcedureInput): readonly Draft[] {
           `Rags out and counted; intake manifold${side} on with new gaskets${order}`,
           'A manifold that bridges draws air: lean, and a misfire at idle.',
           {
-            caution: 'Rags out equals rags in, before the manifold covers the ports.',
+            caution:
+              'Rags out equals rags in, before the manifold covers the ports. Every clamp, hose, module and ground screw back and tight: air drawn in runs lean.',
             consumables: ['new manifold gaskets'],
             weight: 3,
           },
@@ -440,7 +441,12 @@ function close(input: ProcedureInput): readonly Draft[] {
       `A little dielectric grease in each boot; refit each ${lead}: boot home, connector clicks${torques.length > 0 ? `, ${torques.join(', ')}` : ''}`,
       'Grease insulates and lets the boot come off next time; it belongs in the boot, never on a bare contact.',
       {
-        caution: 'These are small torques: inch-pounds or single newton metres, never those of the plug.',
+        caution: [
+          'These are small torques: inch-pounds or single newton metres, never those of the plug; in plastic turn by turn, side to side.',
+          ...(onPlug
+            ? []
+            : ['Leads as in the picture, clear of exhaust and moving parts: two that change places backfire.']),
+        ].join(' '),
         consumables: ['dielectric grease'],
         asks: [
           choice('clicks', onPlug ? 'connectors' : 'leads on their terminals', [

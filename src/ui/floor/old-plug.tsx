@@ -1,0 +1,146 @@
+'use client';
+
+import { Box, Flex } from '@chakra-ui/react';
+import { memo } from 'react';
+import { partKey } from '@/core/fitment/match';
+import type { Json } from '@/core/floor/entry';
+import { allWell } from '@/core/floor/fields';
+import { gaugeSteps } from '@/core/floor/next-site';
+import { gapGrowth } from '@/core/gap/check';
+import { BREAKAWAY_FEELS } from '@/core/reading/vocabulary';
+import { gapText } from '../format/format';
+import { NumberField } from './number-field';
+import { GaugeRow, NumberRead } from './number-read';
+import { Observations, type Seen } from './observations';
+import { FieldHead, Press } from './parts';
+import { looksAlike, type Part, seenOf, text } from './site-parts';
+
+const FEEL_WORDS: Readonly<Record<string, string>> = {
+  loose: 'loose',
+  normal: 'normal',
+  tight: 'tight',
+  seized: 'seized',
+  unknown: 'not noticed',
+};
+
+/** The plug that comes out: its number, gap, what it shows and how it came loose. */
+function OldPlug({
+  site,
+  fields,
+  put,
+  job,
+  active,
+  activate,
+  quantity,
+  pad,
+  last,
+  more,
+  onMore,
+  onSeized,
+}: Part & { last: Seen | null; more: boolean; onMore: () => void; onSeized: () => void }) {
+  const seen = seenOf(fields);
+  const found = text(fields, 'observedNumber');
+  const expected = site.expectedNumber;
+  const oldMm = quantity('removedGap');
+  const growth =
+    oldMm !== null && site.fittedGapMm !== null && site.sinceKm !== null
+      ? gapGrowth(site.fittedGapMm, oldMm, site.sinceKm)
+      : null;
+  const steps = gaugeSteps(site.fittedGapMm ?? job.rules.gap.maxMm, { below: 0, above: 7 });
+  const well = allWell(job.seat);
+  return (
+    <>
+      <NumberRead
+        label="Number read off the old plug"
+        value={found}
+        known={expected ? `the record says ${expected}` : 'the record names none'}
+        offer={expected}
+        verdict={
+          found === '' || expected === null
+            ? null
+            : partKey(found) === partKey(expected)
+              ? { words: 'as recorded', well: true }
+              : { words: 'not what the record says', well: false }
+        }
+        onChange={(value) => put('observedNumber', value)}
+      />
+      <NumberField
+        field="removedGap"
+        name="Old gap"
+        known={
+          site.fittedGapMm === null
+            ? 'gap when fitted is not known'
+            : `fitted at ${gapText(site.fittedGapMm, job.units)}`
+        }
+        value={text(fields, 'removedGap')}
+        system={job.units}
+        active={active === 'removedGap'}
+        verdict={
+          growth === null
+            ? null
+            : { words: `${growth >= 0 ? '+' : ''}${growth.toFixed(1)} µm per 1,000 km`, well: true }
+        }
+        pad={pad}
+        onActive={() => activate('removedGap')}
+        onChange={(value) => put('removedGap', value)}
+      />
+      <GaugeRow
+        steps={steps}
+        job={job}
+        value={oldMm}
+        label="By wire gauge, the old"
+        onPick={(value) => put('removedGap', value)}
+      />
+      <FieldHead name="What you see" known="press again: beyond doubt, just visible" />
+      <Flex gap="2" wrap="wrap">
+        <Press
+          chosen={
+            Object.keys(well).every((word) => word in seen) && Object.keys(seen).length === Object.keys(well).length
+          }
+          onPress={() => {
+            put('seen', well as unknown as Json);
+            if (!fields.breakawayFeel) put('breakawayFeel', 'normal');
+          }}
+        >
+          All well: tan, sharp, dry, clean
+        </Press>
+        {last && Object.keys(last).length > 0 && (
+          <Press onPress={() => put('seen', last as unknown as Json)}>Same as the last</Press>
+        )}
+        <Press chosen={more} onPress={onMore}>
+          {more ? 'Fewer' : 'Describe it'}
+        </Press>
+      </Flex>
+      {!more && Object.keys(seen).length > 0 && (
+        <Box mt="2" fontSize="16px">
+          {Object.keys(seen).join(', ')}
+        </Box>
+      )}
+      {more && (
+        <Observations
+          seen={seen}
+          gapMm={oldMm}
+          seat={job.seat}
+          onChange={(value) => put('seen', value as unknown as Json)}
+        />
+      )}
+      <FieldHead name="How it came loose" />
+      <Flex gap="2" wrap="wrap">
+        {BREAKAWAY_FEELS.map((feel) => (
+          <Press
+            key={feel}
+            chosen={fields.breakawayFeel === feel}
+            onPress={() => {
+              put('breakawayFeel', fields.breakawayFeel === feel ? null : feel);
+              if (feel === 'seized') onSeized();
+            }}
+          >
+            {FEEL_WORDS[feel]}
+          </Press>
+        ))}
+      </Flex>
+    </>
+  );
+}
+
+export const OldPlugDrawn = memo(OldPlug, looksAlike);
