@@ -85,6 +85,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await page.getByRole('button', { name: 'from 1' }).click();
     await user.fillSite({ found: 'EM-7205', oldGap: '0.92', part: 'EM-7205', gap: '0.30 in', torque: '17 Nm' });
     await expect(page.getByText(/0.300 in is 7.62 mm/)).toBeVisible();
+    await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/1 to be mended first/);
     await page.getByRole('button', { name: '0.030 in = 0.76 mm' }).click();
     await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
     await expect(page.getByText(/close it by 0.06 mm/).first()).toBeVisible();

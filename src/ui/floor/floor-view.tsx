@@ -209,13 +209,11 @@ const LINK_WORDS: Readonly<Record<Link, string>> = {
 };
 
 /** What the server does not have yet: always in sight. */
-function Unsent({ floor: { unsent, unsentOfOthers, link } }: { floor: Floor }) {
-  const words =
-    unsent > 0
-      ? `${unsent} kept here, ${LINK_WORDS[link] || 'sending…'}`
-      : link === 'cut'
-        ? 'No connection, nothing waits'
-        : LINK_WORDS[link] || 'All sent';
+function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor: Floor }) {
+  // What is being typed waits until its field is left, and says nothing more than that it is here.
+  const mend = unreadable > 0 ? `${unreadable} to be mended first` : '';
+  const kept = [`${unsent} kept here`, LINK_WORDS[link] || mend].filter(Boolean).join(', ');
+  const words = unsent > 0 ? kept : link === 'cut' ? 'No connection, nothing waits' : LINK_WORDS[link] || 'All sent';
   return (
     <Box
       role="status"

@@ -3,6 +3,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type Board, type Json, sameJson, withEntries } from '@/core/floor/entry';
 import type { FloorJob } from '@/core/floor/job';
+import { readSiteQuantity, SITE_QUANTITIES, type SiteQuantity } from '@/core/procedure/site-done';
+import { unitsOf } from './number-field';
 import {
   dropEntries,
   dropPhoto,
@@ -31,6 +33,8 @@ export interface Floor {
   readonly board: Board;
   /** Entries and pictures that the server does not have yet. */
   readonly unsent: number;
+  /** Of those, figures that cannot be right: they are mended before they are sent. */
+  readonly unreadable: number;
   readonly unsentOfOthers: number;
   readonly link: Link;
   readonly refused: readonly Refused[];
@@ -92,11 +96,13 @@ export function useFloor(first: FloorJob): Floor {
 
   const send = useCallback(async (): Promise<void> => {
     if (sending.current) return;
+    // What is being typed, and what no one could read, stays with the person who typed it.
+    const ready = (entry: Waiting): boolean => key(entry) !== held.current && isReadable(entry, live.current.job.units);
     sending.current = true;
     clearTimeout(timer.current);
     let pause = LOOK_EVERY_MS;
     try {
-      const batch = live.current.waiting.filter((entry) => key(entry) !== held.current).slice(0, BATCH);
+      const batch = live.current.waiting.filter(ready).slice(0, BATCH);
       if (batch.length > 0 || live.current.photos.length > 0) setLink('sending');
       if (batch.length > 0) {
         const tried = batch.map((entry) => ({ ...entry, tried: true }));
@@ -122,7 +128,7 @@ export function useFloor(first: FloorJob): Floor {
       if (batch.length === 0) putJob((await ask(`${api(live.current.job)}/floor`)).job);
       retry.current = FIRST_RETRY_MS;
       setLink('fresh');
-      if (live.current.waiting.some((entry) => key(entry) !== held.current)) pause = 0;
+      if (live.current.waiting.some(ready)) pause = 0;
     } catch (error) {
       setLink(
         error instanceof Answered
@@ -256,6 +262,7 @@ export function useFloor(first: FloorJob): Floor {
     job,
     board,
     unsent: waiting.length + photosWaiting.length,
+    unreadable: waiting.filter((entry) => !isReadable(entry, job.units)).length,
     unsentOfOthers: others,
     link,
     refused,
@@ -268,6 +275,12 @@ export function useFloor(first: FloorJob): Floor {
     forget: (id) => setRefused((before) => before.filter((one) => one.id !== id)),
   };
 }
+
+/** Whether a figure can be read; every other entry can. */
+const isReadable = ({ field, value }: Waiting, system: FloorJob['units']): boolean =>
+  !(field in SITE_QUANTITIES) ||
+  typeof value !== 'string' ||
+  readSiteQuantity(field as SiteQuantity, value, unitsOf(system)).ok;
 
 const key = ({ target, field }: Pick<Waiting, 'target' | 'field'>): string => `${target}/${field}`;
 const api = ({ orderId }: FloorJob): string => `/api/v1/work-orders/${orderId}`;
