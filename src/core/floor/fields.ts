@@ -1,4 +1,4 @@
-import { type Condition, HEALTHY } from '../reading/vocabulary';
+import type { Condition } from '../reading/vocabulary';
 
 /** Fields of a site as a device sends them. */
 export const SITE_FIELDS = [
@@ -50,7 +50,5 @@ export function allWell(seat: 'gasket' | 'conical'): Readonly<Record<string, 2>>
     'boot sound',
     'connector locks',
   ];
-  return Object.fromEntries(
-    words.filter((word) => HEALTHY.has(word) && (seat === 'gasket' || word !== 'gasket present')).map((w) => [w, 2]),
-  );
+  return Object.fromEntries(words.filter((word) => seat === 'gasket' || word !== 'gasket present').map((w) => [w, 2]));
 }

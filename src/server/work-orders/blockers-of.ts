@@ -2,17 +2,16 @@ import { siteName } from '@/core/engine/layout';
 import { closingBlockers } from '@/core/procedure/closing';
 import type { Querier } from '@/db/client';
 import { loadDifferences, loadWaits } from '@/db/queries/floor';
-import { sheetNow } from '../catalogue/sheet-now';
 import { type FindingView, stopsOf } from '../findings/findings-of';
 import type { FloorState } from '../floor/floor-state';
 import { needsRedo } from '../floor/view-floor';
 
-/** What still stands between an order and its close, in words. */
+/** What still stands between an order and its close, in words. @param sheetChanged as `sheetNow` says it */
 export async function blockersOf(
   q: Querier,
   state: FloorState,
   findings: readonly FindingView[],
-  today: string,
+  sheetChanged: string | null,
 ): Promise<readonly string[]> {
   const { order, layout, sites, steps, counts } = state;
   const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
@@ -28,7 +27,7 @@ export async function blockersOf(
       counts,
       differences: (await loadDifferences(q, order.id)).length,
       waits: waits.map(({ wait }) => [wait.reason, wait.partNumber].filter(Boolean).join(', ')),
-      sheetChanged: (await sheetNow(q, order.fleetId, today, order))?.changed ?? null,
+      sheetChanged,
     }),
   ];
 }

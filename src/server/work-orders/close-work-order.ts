@@ -12,6 +12,7 @@ import { insertReadings, loadReadings } from '@/db/queries/odometer';
 import { lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
 import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
+import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
 import { endDeferral } from '../due/defer';
 import { refreshStatus } from '../due/refresh-status';
@@ -49,7 +50,8 @@ export async function closeWorkOrder(
       if (!state) return notFound('work order');
       const { sites } = state;
       const findings = await findingsOf(tx, order, state.layout, state.spec, sites, state.graph);
-      const blockers = await blockersOf(tx, state, findings, deps.today());
+      const sheet = await sheetNow(tx, actor.fleetId, deps.today(), order);
+      const blockers = await blockersOf(tx, state, findings, sheet?.changed ?? null);
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
       const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
       const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);

@@ -3,9 +3,9 @@ import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { workOrders, workTimes } from '@/db/schema';
 import { type Actor, refusal } from '../access';
+import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { findingsOf } from '../findings/findings-of';
 import { loadFloorState } from '../floor/floor-state';
 import { blockersOf } from './blockers-of';
 import { takeOpenOrder } from './take-order';
@@ -19,9 +19,9 @@ export async function handOver(deps: Deps, actor: Actor, workOrderId: string): P
     if (!taken.ok) return taken;
     const state = await loadFloorState(tx, taken.value, deps.today());
     if (!state) return notFound('work order');
-    const findings = await findingsOf(tx, state.order, state.layout, state.spec, state.sites, state.graph);
-    // A finding that stops the work is for the supervisor, who sees it next.
-    const blockers = (await blockersOf(tx, state, findings, deps.today())).filter((b) => !b.startsWith('Stop: '));
+    const sheet = await sheetNow(tx, actor.fleetId, deps.today(), taken.value);
+    // A finding that stops the work is for the supervisor, who sees it next: here none is asked.
+    const blockers = await blockersOf(tx, state, [], sheet?.changed ?? null);
     if (blockers.length > 0) return fail('conflict', `This order is not done yet. ${blockers.join(' ')}`);
     await tx
       .update(workTimes)

@@ -1,21 +1,12 @@
 import { and, asc, eq } from 'drizzle-orm';
-import { layoutOf, siteName, sitePlace } from '@/core/engine/layout';
+import { siteName, sitePlace } from '@/core/engine/layout';
 import type { SupersessionGraph } from '@/core/fitment/supersession';
 import { gapGrowth } from '@/core/gap/check';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
-import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
-import { loadDifferences, loadLabour, loadTimes, loadWaits } from '@/db/queries/floor';
-import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
-import {
-  listWorkOrderRows,
-  loadFittedPlugs,
-  loadSites,
-  loadSteps,
-  loadWorkOrder,
-  type SiteRow,
-} from '@/db/queries/work-orders';
+import { loadLabour, loadTimes, loadWaits } from '@/db/queries/floor';
+import { listWorkOrderRows, loadFittedPlugs, loadWorkOrder, type SiteRow } from '@/db/queries/work-orders';
 import { bays, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { listKept } from '../bench/keep-result';
@@ -36,17 +27,11 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   const order = await loadWorkOrder(deps.db, actor.fleetId, id);
   const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
   if (!order || !vehicle) return notFound('work order');
-  const [families, [spec], [row], sites, steps, fitted] = await Promise.all([
-    loadFamilies(deps.db, actor.fleetId),
-    loadSpecs(deps.db, actor.fleetId, deps.today(), [order.specSheetId]),
-    listWorkOrderRows(deps.db, actor.fleetId, { id }),
-    loadSites(deps.db, id),
-    loadSteps(deps.db, id),
-    loadFittedPlugs(deps.db, order.vehicleId),
-  ]);
-  const family = families.find((f) => f.id === vehicle.engineFamilyId);
-  if (!family || !spec || !row) return notFound('work order');
-  const layout = layoutOf(family.model);
+  const state = await loadFloorState(deps.db, order, deps.today());
+  const [row] = await listWorkOrderRows(deps.db, actor.fleetId, { id });
+  if (!state || !row) return notFound('work order');
+  const { family, spec, layout, sites, steps, counts, codes, photos, choices } = state;
+  const fitted = await loadFittedPlugs(deps.db, order.vehicleId);
   const places = new Map(layout.sites.map((site) => [`${site.cylinder}${site.position}`, site]));
   const fittedBySite = new Map(fitted.map(({ fitted: f }) => [`${f.cylinder}${f.position}`, f]));
   const now = order.closedKm ?? null;
@@ -66,15 +51,14 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
     };
   });
   const findings = await findingsOf(deps.db, order, layout, spec, sites, graph);
-  const state = await loadFloorState(deps.db, order, deps.today());
   const live = order.state !== 'closed' && order.state !== 'cancelled';
-  const blockers = state && live ? await blockersOf(deps.db, state, findings, deps.today()) : [];
-  const [waits, times, differences] = await Promise.all([
+  const sheet = live ? await sheetNow(deps.db, actor.fleetId, deps.today(), order) : null;
+  const sheetChanged = sheet?.changed ?? null;
+  const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];
+  const [waits, times] = await Promise.all([
     loadWaits(deps.db, actor.fleetId, { workOrderId: id }),
     loadTimes(deps.db, id),
-    loadDifferences(deps.db, id),
   ]);
-  const choices = choicesFor(await loadPolicyChoices(deps.db, actor.fleetId), vehicle);
   const kept = await listKept(deps, actor, id);
   return ok({
     order,
@@ -91,13 +75,12 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
     blockers,
     findings,
     gapLimitMm: gapLimitOf(spec),
-    counts: state?.counts ?? [],
-    codes: state?.codes ?? [],
-    photos: state?.photos ?? [],
+    counts,
+    codes,
+    photos,
     waits,
     times,
-    differences,
-    sheetChanged: live ? ((await sheetNow(deps.db, actor.fleetId, deps.today(), order))?.changed ?? null) : null,
+    sheetChanged,
     labour: await loadLabour(deps.db, actor.fleetId, family.id),
     handedOverName: order.handedOverBy
       ? ((await deps.db.select({ name: people.name }).from(people).where(eq(people.id, order.handedOverBy)))[0]?.name ??

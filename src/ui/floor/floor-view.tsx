@@ -169,7 +169,6 @@ export function FloorView({
               if (next) go('sites', next.id);
               else go('steps');
             }}
-            onSeized={() => undefined}
           />
         </>
       )}

@@ -36,8 +36,7 @@ function OldPlug({
   last,
   more,
   onMore,
-  onSeized,
-}: Part & { last: Seen | null; more: boolean; onMore: () => void; onSeized: () => void }) {
+}: Part & { last: Seen | null; more: boolean; onMore: () => void }) {
   const seen = seenOf(fields);
   const found = text(fields, 'observedNumber');
   const expected = site.expectedNumber;
@@ -130,10 +129,7 @@ function OldPlug({
           <Press
             key={feel}
             chosen={fields.breakawayFeel === feel}
-            onPress={() => {
-              put('breakawayFeel', fields.breakawayFeel === feel ? null : feel);
-              if (feel === 'seized') onSeized();
-            }}
+            onPress={() => put('breakawayFeel', fields.breakawayFeel === feel ? null : feel)}
           >
             {FEEL_WORDS[feel]}
           </Press>

@@ -56,7 +56,6 @@ export function SitePanel({
   last,
   wrench,
   onNext,
-  onSeized,
 }: {
   floor: Floor;
   site: FloorSite;
@@ -65,7 +64,6 @@ export function SitePanel({
   last: FloorSite | null;
   wrench: Wrench;
   onNext: () => void;
-  onSeized: () => void;
 }) {
   const { job, board, set, hold } = floor;
   const target = siteTarget(site.id);
@@ -151,7 +149,6 @@ export function SitePanel({
             pad,
             more,
             onMore: () => setMore((shown) => !shown),
-            onSeized,
           }}
           last={last ? seenOf(board[siteTarget(last.id)] ?? {}) : null}
         />
