@@ -5,6 +5,7 @@ const FLOOR = /^\/work-orders\/[0-9a-f-]{36}\/floor$/;
 const PAGES = 'isobar-floor-pages';
 const FILES = 'isobar-files';
 const MOST_FILES = 400;
+const WAIT_MS = 4000;
 
 self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
@@ -15,8 +16,8 @@ self.addEventListener('message', (event) => {
 });
 
 async function keep(page, files) {
-  const answer = await fetch(page, { credentials: 'same-origin', redirect: 'manual' });
-  if (answer.ok) await (await caches.open(PAGES)).put(page, answer);
+  const job = await jobIn(await fetch(page, { credentials: 'same-origin', redirect: 'manual' }));
+  if (job) await (await caches.open(PAGES)).put(page, job);
   const cache = await caches.open(FILES);
   await Promise.all(
     files.map(async (file) => {
@@ -45,12 +46,26 @@ async function fromFiles(request) {
   return (await (await caches.open(FILES)).match(request)) ?? fetch(request);
 }
 
-/** The page as the server has it; the kept one when the server cannot be reached within the time. */
+/** The page as the server has it; the kept one when the server cannot give it whole within the time. */
 async function networkFirst(request, path) {
   const kept = await (await caches.open(PAGES)).match(path);
   const network = fetch(request);
   if (!kept) return network;
-  const late = new Promise((resolve) => setTimeout(() => resolve(null), 4000));
-  const answer = await Promise.race([network.catch(() => null), late]);
-  return answer && answer.status < 500 ? answer : kept;
+  const late = new Promise((resolve) => setTimeout(() => resolve(null), WAIT_MS));
+  const whole = network.then(async (answer) => (isRefusal(answer) ? answer : jobIn(answer)));
+  return (await Promise.race([whole.catch(() => null), late])) ?? kept;
+}
+
+/** Signed out, or not theirs: no page that was kept may stand for it. */
+const isRefusal = ({ type, status }) => type === 'opaqueredirect' || (status >= 400 && status < 500);
+
+/** The answer once it has come whole; null where it is no job: a page that fails midway comes as 200 all the same. */
+async function jobIn(answer) {
+  if (!answer.ok) return null;
+  const page = await answer.text();
+  if (!page.includes('data-floor-job')) return null;
+  const headers = new Headers(answer.headers);
+  // The text is unpacked already.
+  for (const name of ['Content-Encoding', 'Content-Length']) headers.delete(name);
+  return new Response(page, { headers });
 }

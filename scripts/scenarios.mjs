@@ -1,11 +1,14 @@
 import { spawnSync } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { freePort, startCluster } from './lib/cluster.mjs';
 import { nodeArgs } from './lib/command.mjs';
+import { say } from './lib/say.mjs';
 
 /* Runs the browser tests against two servers: one on an empty workspace, one on the demo scenario. */
+
+const MOST_SEEN = 6000;
 
 const folder = path.join(os.tmpdir(), `isobar-scenarios-${process.pid}`);
 const cluster = await startCluster(folder, { durable: false });
@@ -29,6 +32,16 @@ function prepare() {
   return node([nodeArgs.tsx, 'scripts/load-demo.ts'], { DATABASE_URL: databases.demo, ISOBAR_DATA_DIR: folder });
 }
 
+/** What each failed test had before it: whoever reads only the log sees the page too. */
+function tellWhatWasSeen() {
+  const results = path.resolve('test-results');
+  if (!existsSync(results)) return;
+  for (const test of readdirSync(results)) {
+    const page = path.join(results, test, 'error-context.md');
+    if (existsSync(page)) say(`what ${test} had before it:\n${readFileSync(page, 'utf8').slice(0, MOST_SEEN)}`);
+  }
+}
+
 const ports = [await freePort(), await freePort()];
 let status = prepare();
 if (status === 0) {
@@ -40,6 +53,7 @@ if (status === 0) {
     E2E_TOKEN_FILE: path.join(folder, 'demo-token'),
   });
 }
+if (status !== 0) tellWhatWasSeen();
 cluster.stop();
 rmSync(folder, { recursive: true, force: true });
 process.exit(status);

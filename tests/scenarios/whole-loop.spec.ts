@@ -13,6 +13,8 @@ const KINDS = [
 ];
 
 test('a supervisor starts from an empty workspace, and the next due date moves', async ({ page }) => {
+  // A whole day's work on one page after another.
+  test.setTimeout(240_000);
   const user = new User(page);
 
   await test.step('first run', async () => {
@@ -103,7 +105,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await user.fillSite({ found: 'EM-7310', part: 'EM-7205', gap: '28 thou', torque: '17' });
     await expect(page.getByText('not what the record says')).toBeVisible();
     await page.getByRole('button', { name: /all sites done/ }).click();
-    await expect(page.getByText(/EM-7205 × 3 · all sites done/)).toBeVisible();
+    await expect(page.getByText(/^all sites done/)).toBeVisible();
   });
 
   await test.step('answer every step and close', async () => {

@@ -15,6 +15,7 @@ import {
 import type { BankAccess, Fastener } from '../../core/engine/access';
 import type { Coil, Distributor } from '../../core/engine/model';
 import { COMPONENTS } from '../../core/engine/quantities';
+import type { Resting } from '../../core/engine/resting';
 import { SUFFIX_ATTRIBUTES } from '../../core/fitment/suffix';
 import { SUPERSESSION_KINDS } from '../../core/fitment/supersession';
 import { REGAP_POLICIES } from '../../core/gap/check';
@@ -41,6 +42,8 @@ export const engineFamilies = pgTable(
     firingOrder: integer().array().notNull(),
     /** Look-alike variants that a sheet may tell apart. */
     variants: text().array().notNull(),
+    /** Cylinders that rest at part load, by variant. */
+    resting: jsonb().$type<Resting[]>().notNull().default([]),
     serviceMinutes: integer().notNull(),
     /** Null: as its ignition usually has them. */
     coils: jsonb().$type<Coil[]>(),

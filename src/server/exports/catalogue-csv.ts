@@ -1,5 +1,6 @@
 import { fastenersText } from '@/core/engine/access';
 import { coilsText } from '@/core/engine/coils';
+import { restingText } from '@/core/engine/resting';
 import { ok } from '@/core/shared/result';
 import {
   type ComponentSheet,
@@ -44,6 +45,7 @@ export function familyFields(family: EngineFamily): Fields {
     bank_2_place: second?.place ?? '',
     firing_order: family.firingOrder.join(' '),
     variants: family.variants.join(' | '),
+    resting_cylinders: restingText(family.resting),
     service_minutes: text(family.serviceMinutes),
     coils: family.coils ? coilsText(model) : '',
     rotation: family.distributor?.rotation ?? '',

@@ -1,14 +1,13 @@
-import { type Layout, layoutOf, siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/layout';
 import { partKey } from '@/core/fitment/match';
 import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
 import { type Finding, findingKey, readEngine, type SiteReading } from '@/core/reading/findings';
 import { ALL_CONDITIONS, type Condition } from '@/core/reading/vocabulary';
-import type { Querier, Tx } from '@/db/client';
-import { loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import type { Querier } from '@/db/client';
+import type { SpecSheet } from '@/db/queries/catalogue';
 import { loadVerdicts, type VerdictRow } from '@/db/queries/findings';
-import { loadVehicleKeys } from '@/db/queries/status';
-import type { SiteRow, WorkOrderRow } from '@/db/queries/work-orders';
-import { loadGraph } from '../catalogue/fitment-of';
+import type { SiteRow } from '@/db/queries/work-orders';
+import type { FloorState } from '../floor/floor-state';
 
 /** A gap is worn out beyond this multiple of the nominal one. Source: general trade guidance. */
 const WORN_OUT = 1.3;
@@ -28,16 +27,11 @@ export interface FindingView extends Finding {
 /** What the removed parts of an order say, with what people said to it. */
 export async function findingsOf(
   q: Querier,
-  order: Pick<WorkOrderRow, 'id' | 'trayFirst'>,
-  layout: Layout,
-  spec: SpecSheet,
-  sites: readonly SiteRow[],
-  graph: SupersessionGraph,
+  { order, layout, resting, spec, sites, graph }: FloorState,
 ): Promise<readonly FindingView[]> {
   const found = readEngine({
     layout,
-    // Families do not say yet which cylinders rest.
-    deactivated: [],
+    deactivated: resting,
     directionKnown: order.trayFirst !== null,
     gapLimitMm: gapLimitOf(spec),
     sites: sites.map((site) => readingOf(site, graph)),
@@ -50,21 +44,6 @@ export async function findingsOf(
   const keys = new Set(now.map(({ key }) => key));
   const gone = [...said.values()].filter(({ verdict }) => !keys.has(verdict.findingKey));
   return [...now, ...gone.map((row) => ({ ...row.verdict.found, key: row.verdict.findingKey, said: row, past: true }))];
-}
-
-/** The same for an order by itself; none where its vehicle or sheet is gone. */
-export async function findingsOfOrder(
-  tx: Tx,
-  order: WorkOrderRow,
-  sites: readonly SiteRow[],
-  today: string,
-): Promise<readonly FindingView[]> {
-  const [vehicle] = await loadVehicleKeys(tx, order.fleetId, [order.vehicleId]);
-  const family = (await loadFamilies(tx, order.fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
-  const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
-  if (!family || !spec) return [];
-  const { graph } = await loadGraph(tx, order.fleetId);
-  return findingsOf(tx, order, layoutOf(family.model), spec, sites, graph);
 }
 
 function readingOf(site: SiteRow, graph: SupersessionGraph): SiteReading {

@@ -2,12 +2,13 @@ import { z } from 'zod';
 import { VERDICTS } from '@/core/reading/findings';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
-import { loadSites, lockWorkOrder } from '@/db/queries/work-orders';
+import { lockWorkOrder } from '@/db/queries/work-orders';
 import { findingVerdicts } from '@/db/schema';
 import { type Actor, may, refusal } from '../access';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { findingsOfOrder } from './findings-of';
+import { loadFloorState } from '../floor/floor-state';
+import { findingsOf } from './findings-of';
 
 export const verdictInput = z.object({
   workOrderId: z.uuid(),
@@ -35,8 +36,9 @@ export async function judgeFinding(
     return fail('invalid', 'Say what it is instead.', { insteadText: 'Say what it is, in a few words.' });
   return deps.db.transaction(async (tx) => {
     const order = await lockWorkOrder(tx, actor.fleetId, workOrderId);
-    if (!order) return notFound('work order');
-    const findings = await findingsOfOrder(tx, order, await loadSites(tx, order.id), deps.today());
+    const state = order ? await loadFloorState(tx, order, deps.today()) : null;
+    if (!order || !state) return notFound('work order');
+    const findings = await findingsOf(tx, state);
     const finding = findings.find(({ key, past }) => key === input.findingKey && !past);
     if (!finding) return fail('conflict', 'This finding no longer shows: the record has been changed meanwhile.');
     if (finding.urgency === 'stop' && !may(actor, 'settle findings that stop work'))

@@ -1,4 +1,5 @@
 import { type Layout, layoutOf, siteId, siteName } from '@/core/engine/layout';
+import { restingCylinders } from '@/core/engine/resting';
 import type { SupersessionGraph } from '@/core/fitment/supersession';
 import type { Board, Fields, Json } from '@/core/floor/entry';
 import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from '@/core/floor/fields';
@@ -20,6 +21,8 @@ export interface FloorState {
   readonly family: EngineFamily;
   readonly spec: SpecSheet;
   readonly layout: Layout;
+  /** Cylinders that this vehicle rests at part load. */
+  readonly resting: readonly number[];
   readonly graph: SupersessionGraph;
   readonly choices: readonly PolicyChoice[];
   readonly rules: SiteRules;
@@ -45,6 +48,7 @@ export async function loadFloorState(q: Querier, order: WorkOrderRow, today: str
     family,
     spec,
     layout: layoutOf(family.model),
+    resting: restingCylinders(family.resting, vehicle.variant ?? spec.variant),
     graph,
     choices,
     rules: siteRulesOf(spec, family, choices, graph),

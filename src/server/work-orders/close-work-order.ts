@@ -49,7 +49,7 @@ export async function closeWorkOrder(
       const state = await loadFloorState(tx, order, deps.today());
       if (!state) return notFound('work order');
       const { sites } = state;
-      const findings = await findingsOf(tx, order, state.layout, state.spec, sites, state.graph);
+      const findings = await findingsOf(tx, state);
       const sheet = await sheetNow(tx, actor.fleetId, deps.today(), order);
       const blockers = await blockersOf(tx, state, findings, sheet?.changed ?? null);
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);

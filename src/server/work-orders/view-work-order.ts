@@ -50,7 +50,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
       redo: needsRedo(site, order),
     };
   });
-  const findings = await findingsOf(deps.db, order, layout, spec, sites, graph);
+  const findings = await findingsOf(deps.db, state);
   const live = order.state !== 'closed' && order.state !== 'cancelled';
   const sheet = live ? await sheetNow(deps.db, actor.fleetId, deps.today(), order) : null;
   const sheetChanged = sheet?.changed ?? null;

@@ -106,6 +106,12 @@ function What(props: PartProps) {
         <Text {...props} at="intake_kpa" label="Highest intake pressure" hint="kPa, absolute" />
       </Grid>
       <Text {...props} at="variants" label="Look-alike variants" hint="parted by |" />
+      <Text
+        {...props}
+        at="resting_cylinders"
+        label="Cylinders that rest at part load"
+        hint="with deactivation: 1 3 5"
+      />
     </Section>
   );
 }

@@ -75,20 +75,25 @@ export function FloorView({
     (step) => !step.perSite && (board[`step ${step.key}`]?.state ?? 'open') === 'open',
   ).length;
   return (
-    <Box fontSize="17px" css={{ touchAction: 'manipulation' }}>
-      <Flex justify="space-between" gap="3" wrap="wrap" align="flex-start">
+    // The mark by which the device knows a whole page from one that failed midway (public/sw.js).
+    <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
+      {/* Its height never depends on what the badge says: a press must not land beside its target because an answer came. */}
+      <Grid templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 230px' }} columnGap="3" rowGap="1">
         <Box minW="0">
           <chakra.h1 fontSize="22px" fontWeight="650" lineHeight="1.2">
             Unit {job.unitNumber} {job.vehicleName}
           </chakra.h1>
           <Box color="soft">
             <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode} · {job.rules.partNumber} ×{' '}
-            {job.sites.length} · {left.length === 0 ? 'all sites done' : `left: ${left.map((s) => s.name).join(' ')}`}
+            {job.sites.length}
+          </Box>
+          <Box color="soft">
+            {leftWords(left.map(({ name }) => name))}
             {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
           </Box>
         </Box>
         <Unsent floor={floor} />
-      </Flex>
+      </Grid>
       <Flex as="nav" aria-label="Parts of the job" gap="2" my="3" wrap="wrap">
         {PLACES.map(([place, name]) => (
           <Press key={place} chosen={at.where === place} onPress={() => go(place)}>
@@ -176,6 +181,15 @@ export function FloorView({
   );
 }
 
+const MOST_NAMED = 8;
+
+/** Short enough for one line; the drawing shows every one. */
+function leftWords(names: readonly string[]): string {
+  if (names.length === 0) return 'all sites done';
+  const more = names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : '';
+  return `left: ${names.slice(0, MOST_NAMED).join(' ')}${more}`;
+}
+
 /** Drawn again only when a mark has changed: most presses change none. */
 const Engine = memo(
   EngineDrawing,
@@ -219,7 +233,8 @@ function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor
       aria-label="Not yet sent"
       px="3"
       py="1.5"
-      rounded="full"
+      rounded="md"
+      alignSelf="start"
       border="1px solid"
       borderColor={unsent > 0 || link !== 'fresh' ? 'caution.ink' : 'line'}
       bg={unsent > 0 ? 'caution.bg' : 'sheet'}

@@ -106,9 +106,10 @@ export function useFloor(first: FloorJob): Floor {
       if (batch.length > 0 || live.current.photos.length > 0) setLink('sending');
       if (batch.length > 0) {
         const tried = batch.map((entry) => ({ ...entry, tried: true }));
-        await Promise.all(tried.map(keepEntry));
         const ids = new Set(batch.map(({ id }) => id));
+        // Marked before anything is awaited: what is set meanwhile becomes an entry of its own, and is not dropped with this one.
         putWaiting(live.current.waiting.map((entry) => (ids.has(entry.id) ? { ...entry, tried: true } : entry)));
+        await Promise.all(tried.map(keepEntry));
         const answer = await post(`${api(live.current.job)}/entries`, { entries: tried.map(bare) });
         await dropEntries([...ids]);
         putWaiting(live.current.waiting.filter(({ id }) => !ids.has(id)));

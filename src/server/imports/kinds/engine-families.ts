@@ -13,6 +13,7 @@ import {
   MOUNTINGS,
   ROTATIONS,
 } from '@/core/engine/model';
+import { type Resting, restingFromText } from '@/core/engine/resting';
 import { HEADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
@@ -90,6 +91,11 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
       key: 'variants',
       help: 'Look-alike variants, separated by a vertical bar',
       example: 'with deactivation | without deactivation',
+    },
+    {
+      key: 'resting_cylinders',
+      help: 'Cylinders that rest at part load, after the variant that has it; entries separated by a vertical bar',
+      example: 'with deactivation: 1 3 5',
     },
     {
       key: 'service_minutes',
@@ -172,6 +178,7 @@ function planRow(
     weakPoints: r.list('weak_points'),
   };
   const model = { ...values, banks };
+  const resting = readResting(r, values);
   const coils = readCoils(r, model);
   const distributor = readDistributor(r);
   if (r.faults.length === 0)
@@ -180,7 +187,7 @@ function planRow(
     );
   if (r.faults.length === 0) serviceFaults(r, values, banks);
   if (r.faults.length > 0) return { line, verdict: 'refuse', what, reasons: r.faults };
-  const stored = { ...values, coils, distributor };
+  const stored = { ...values, resting, coils, distributor };
   const again = seen.check(code, line, { stored, banks });
   if (again) return { line, verdict: again.verdict, what, reasons: [again.reason] };
   const before = byCode.get(code);
@@ -205,6 +212,15 @@ function readCoils(r: RawRow['reader'], model: Parameters<typeof standardCoils>[
     coilsFromText(model, text)?.map((coil) => ({ ...coil, fires: [...coil.fires] })) ??
     r.fault('coils', `“${text}” is not a list such as 1, 2, 3 or 1 4, 2 3`)
   );
+}
+
+function readResting(
+  r: RawRow['reader'],
+  { variants, firingOrder }: { readonly variants: readonly string[]; readonly firingOrder: readonly number[] },
+): Resting[] {
+  const read = restingFromText(r.text('resting_cylinders') ?? '', { variants, cylinders: firingOrder });
+  if (!read.ok) r.fault('resting_cylinders', read.error);
+  return read.ok ? [...read.value] : [];
 }
 
 function readDistributor(r: RawRow['reader']): Distributor | null {

@@ -3,6 +3,7 @@ import { requireActor } from '@/app/actor';
 import { tighteningOrder } from '@/core/engine/access';
 import { coilOf, companions } from '@/core/engine/coils';
 import { neighbours, siteId, siteName, sitePlace } from '@/core/engine/layout';
+import { restingText } from '@/core/engine/resting';
 import { towerMap } from '@/core/wiring/firing-map';
 import { may } from '@/server/access';
 import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
@@ -142,6 +143,7 @@ function EngineFacts({ view: { family, layout } }: { view: EngineView }) {
             ? [['Fasteners', <Lines key="fasteners" lines={family.fasteners.map(fastenerText)} />] as const]
             : []),
           ['Variants', family.variants.join(' or ') || 'none'],
+          ...(family.resting.length > 0 ? [['Rest at part load', restingText(family.resting)] as const] : []),
         ]}
       />
     </Section>

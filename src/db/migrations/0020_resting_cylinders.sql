@@ -1,0 +1,1 @@
+ALTER TABLE "engine_families" ADD COLUMN "resting" jsonb DEFAULT '[]'::jsonb NOT NULL;
