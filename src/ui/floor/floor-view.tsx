@@ -1,7 +1,7 @@
 'use client';
 
-import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
-import { memo, useEffect, useState } from 'react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { memo, startTransition, useEffect, useState } from 'react';
 import { siteTarget } from '@/core/floor/fields';
 import type { FloorJob } from '@/core/floor/job';
 import { nextSite } from '@/core/floor/next-site';
@@ -52,8 +52,9 @@ export function FloorView({
   const [at, setAt] = useState<{ where: Where; site: string }>({ where: 'sites', site: first.sites[0]?.id ?? '' });
   const [described, setDescribed] = useState<string | null>(null);
   useEffect(() => {
-    const follow = () => setAt(readHash(first));
-    follow();
+    setAt(readHash(first));
+    // What the press itself did is painted first.
+    const follow = () => startTransition(() => setAt(readHash(first)));
     window.addEventListener('hashchange', follow);
     return () => window.removeEventListener('hashchange', follow);
   }, [first]);
@@ -78,23 +79,23 @@ export function FloorView({
     // The mark by which the device knows a whole page from one that failed midway (public/sw.js).
     <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
       {/* Its height never depends on what the badge says: a press must not land beside its target because an answer came. */}
-      <Grid templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 230px' }} columnGap="3" rowGap="1">
-        <Box minW="0">
-          <chakra.h1 fontSize="22px" fontWeight="650" lineHeight="1.2">
+      <div className="floor-head">
+        <div>
+          <h1>
             Unit {job.unitNumber} {job.vehicleName}
-          </chakra.h1>
-          <Box color="soft">
+          </h1>
+          <div className="aside">
             <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode} · {job.rules.partNumber} ×{' '}
             {job.sites.length}
-          </Box>
-          <Box color="soft">
+          </div>
+          <div className="aside">
             {leftWords(left.map(({ name }) => name))}
             {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
-          </Box>
-        </Box>
+          </div>
+        </div>
         <Unsent floor={floor} />
-      </Grid>
-      <Flex as="nav" aria-label="Parts of the job" gap="2" my="3" wrap="wrap">
+      </div>
+      <nav className="floor-nav" aria-label="Parts of the job">
         {PLACES.map(([place, name]) => (
           <Press key={place} chosen={at.where === place} onPress={() => go(place)}>
             {name}
@@ -102,10 +103,8 @@ export function FloorView({
         ))}
         <WorkClock floor={floor} />
         {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
-        <chakra.a href={stopHref} minH="48px" px="3" display="inline-flex" alignItems="center" color="action">
-          Job stops here…
-        </chakra.a>
-      </Flex>
+        <a href={stopHref}>Job stops here…</a>
+      </nav>
       <Differences floor={floor} />
       {floor.refused.map((one) => (
         <Flex
@@ -163,7 +162,6 @@ export function FloorView({
             }}
           />
           <SitePanel
-            key={site.id}
             floor={floor}
             site={site}
             next={next}
@@ -228,22 +226,16 @@ function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor
   const kept = [`${unsent} kept here`, LINK_WORDS[link] || mend].filter(Boolean).join(', ');
   const words = unsent > 0 ? kept : link === 'cut' ? 'No connection, nothing waits' : LINK_WORDS[link] || 'All sent';
   return (
-    <Box
+    <div
       role="status"
       aria-label="Not yet sent"
-      px="3"
-      py="1.5"
-      rounded="md"
-      alignSelf="start"
-      border="1px solid"
-      borderColor={unsent > 0 || link !== 'fresh' ? 'caution.ink' : 'line'}
-      bg={unsent > 0 ? 'caution.bg' : 'sheet'}
-      color={unsent > 0 ? 'caution.ink' : 'ink'}
-      fontWeight={unsent > 0 ? '650' : '400'}
+      className="unsent"
+      data-doubt={unsent > 0 || link !== 'fresh' || undefined}
+      data-waiting={unsent > 0 || undefined}
     >
       {words}
       {unsentOfOthers > 0 && ` · ${unsentOfOthers} of someone else wait for them to sign in`}
-    </Box>
+    </div>
   );
 }
 

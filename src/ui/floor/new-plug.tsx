@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { memo } from 'react';
 import { partKey } from '@/core/fitment/match';
 import type { Fields } from '@/core/floor/entry';
@@ -49,11 +49,7 @@ function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
         onActive={() => activate('newGap')}
         onChange={(value) => put('newGap', value)}
       />
-      {fault && (
-        <Box color="wrong.ink" fontSize="15px" mt="1">
-          {fault}
-        </Box>
-      )}
+      {fault && <div className="fault">{fault}</div>}
       <GaugeRow
         steps={steps}
         job={job}
@@ -96,17 +92,17 @@ function Tightening({
   const curve = (fields.curve ?? null) as unknown as KeptCurve | null;
   return (
     <>
-      <Box borderLeft="4px solid" borderColor="action" pl="3" mt="4">
-        <Box fontSize="18px">
+      <Box borderLeft="4px solid" borderColor="action" pl="3" mt="4" fontSize="18px">
+        <div>
           Torque <strong>{torqueText(job.targetNm, job.units)}</strong>,{' '}
           {job.rules.lubricant === 'dry' ? 'dry thread' : 'thread with compound'}
           {job.seat === 'gasket' ? ', new gasket' : ', conical seat'}
-        </Box>
-        <Box color="soft" fontSize="15px">
+        </div>
+        <div className="aside">
           start by hand · {range} · {other} · {job.source}
-        </Box>
+        </div>
       </Box>
-      <Flex gap="2" wrap="wrap" mt="2">
+      <div className="press-row" data-close>
         {(
           [
             ['wrench', 'torque wrench'],
@@ -119,7 +115,7 @@ function Tightening({
           </Press>
         ))}
         <Press onPress={onWrench}>measuring wrench…</Press>
-      </Flex>
+      </div>
       {method === 'wrench' && (
         <NumberField
           field="installedTorque"

@@ -1,11 +1,10 @@
 'use client';
 
-import { Box, chakra, Flex } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { readSiteQuantity, SITE_QUANTITIES, type SiteQuantity } from '@/core/procedure/site-done';
 import type { UnitName } from '@/core/units/unit';
 import { gapText, torqueText, type UnitSystem } from '../format/format';
-import { FieldHead, Press } from './parts';
+import { FieldHead, Press, Verdict } from './parts';
 
 export const unitsOf = (system: UnitSystem): { gap: UnitName; torque: UnitName } =>
   system === 'us' ? { gap: 'in', torque: 'lbf·ft' } : { gap: 'mm', torque: 'N·m' };
@@ -41,69 +40,43 @@ export function NumberField({
   const text = SITE_QUANTITIES[field].kind === 'gap' ? gapText : torqueText;
   const shown = read.ok && read.value !== null ? text(read.value, system) : null;
   return (
-    <Box>
+    <div>
       <label htmlFor={id}>
         <FieldHead name={name} known={known} />
       </label>
-      <Flex
-        align="center"
-        gap="3"
-        border="2px solid"
-        borderColor={active ? 'action' : 'line'}
-        bg="sheet"
-        rounded="sm"
-        px="3"
-        minH="54px"
-        wrap="wrap"
-      >
-        <chakra.input
+      <div className="number-frame" data-active={active || undefined}>
+        <input
           id={id}
           value={value}
           inputMode="none"
           autoComplete="off"
           onFocus={onActive}
-          onChange={(event) => onChange(event.target.value)}
+          onChange={(event) => {
+            // The field may have been in hand already when its site became another.
+            onActive();
+            onChange(event.target.value);
+          }}
           aria-describedby={`${id}-read`}
           aria-invalid={!read.ok || undefined}
-          flex="1 1 110px"
-          minW="90px"
-          bg="transparent"
-          fontSize="24px"
-          fontWeight="650"
-          border="none"
-          outline="none"
         />
-        <Box id={`${id}-read`} aria-live="polite" fontSize="15px" textAlign="right">
-          {shown && shown.replace(' · ', '') !== value && (
-            <Box as="span" color="soft">
-              {shown}{' '}
-            </Box>
-          )}
-          {verdict && (
-            <Box as="span" fontWeight="650" color={verdict.well ? 'action' : 'wrong.ink'}>
-              {verdict.well ? '✓ ' : '✕ '}
-              {verdict.words}
-            </Box>
-          )}
-        </Box>
-      </Flex>
+        <div id={`${id}-read`} aria-live="polite">
+          {shown && shown.replace(' · ', '') !== value && <span className="aside">{shown} </span>}
+          {verdict && <Verdict {...verdict} />}
+        </div>
+      </div>
       {!read.ok && (
-        <Box color="wrong.ink" fontSize="15px" mt="1" role="alert">
+        <div className="fault" role="alert">
           {read.message}
-          <Flex gap="2" wrap="wrap" mt="1">
+          <div className="press-row">
             {read.suggestions.slice(0, 3).map((suggestion) => (
               <Press key={suggestion.text} onPress={() => onChange(suggestion.text.split(' = ')[0] ?? '')}>
                 {suggestion.text}
               </Press>
             ))}
-          </Flex>
-        </Box>
+          </div>
+        </div>
       )}
-      {active && pad && (
-        <Box display={{ base: 'block', md: 'none' }} mt="2">
-          {pad}
-        </Box>
-      )}
-    </Box>
+      {active && pad && <div className="pad-under">{pad}</div>}
+    </div>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Grid } from '@chakra-ui/react';
+import { memo } from 'react';
 import { Press } from './parts';
 
 const UNITS = { gap: ['mm', 'in', 'thou'], torque: ['N·m', 'lbf·ft', 'lbf·in'] } as const;
@@ -12,12 +12,14 @@ const split = (text: string): { readonly digits: string; readonly unit: string }
 };
 
 /** The pad types into the field in hand. The unit is chosen, never guessed. */
-export function NumberPad({
+function Pad({
   kind,
   value,
   unit: usual,
   onChange,
 }: {
+  /** The field it types into. */
+  at: string;
   kind: 'gap' | 'torque';
   value: string;
   unit: string;
@@ -27,7 +29,7 @@ export function NumberPad({
   const inForce = unit || usual;
   const put = (next: string, nextUnit = inForce) => onChange(next === '' ? '' : `${next} ${nextUnit}`);
   return (
-    <Grid templateColumns="repeat(3, 1fr)" gap="2" role="group" aria-label="Number pad">
+    <fieldset className="pad" aria-label="Number pad">
       {UNITS[kind].map((name) => (
         <Press key={name} chosen={name === inForce} onPress={() => put(digits, name)}>
           {name}
@@ -41,6 +43,13 @@ export function NumberPad({
       <Press onPress={() => put(digits.slice(0, -1))} label="Delete the last digit">
         ⌫
       </Press>
-    </Grid>
+    </fieldset>
   );
 }
+
+/** Two dozen keys: drawn again only for another field or figure. */
+export const NumberPad = memo(
+  Pad,
+  (before, after) =>
+    before.at === after.at && before.kind === after.kind && before.value === after.value && before.unit === after.unit,
+);

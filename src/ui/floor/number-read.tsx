@@ -1,11 +1,10 @@
 'use client';
 
-import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useId } from 'react';
 import type { FloorJob } from '@/core/floor/job';
 import { fromSi } from '@/core/units/unit';
 import { unitsOf } from './number-field';
-import { FieldHead, Press } from './parts';
+import { FieldHead, Press, Verdict } from './parts';
 
 /** A number as it is read off the part: typed, or pressed when it reads as it should. */
 export function NumberRead({
@@ -28,42 +27,27 @@ export function NumberRead({
 }) {
   const id = useId();
   return (
-    <Box>
+    <div>
       <label htmlFor={id}>
         <FieldHead name={label} known={known} />
       </label>
-      <Flex gap="2" wrap="wrap" align="center">
-        <chakra.input
+      <div className="number-read">
+        <input
           id={id}
           value={value}
           onChange={(event) => onChange(event.target.value)}
           autoComplete="off"
           autoCapitalize="characters"
           spellCheck={false}
-          flex="1 1 160px"
-          minW="0"
-          minH="52px"
-          px="3"
-          bg="sheet"
-          border="1px solid"
-          borderColor="line"
-          rounded="sm"
-          fontSize="20px"
-          fontFamily="mono"
         />
         {offer && value === '' && (
           <Press mono onPress={() => onChange(offer)}>
             {offered} {offer}
           </Press>
         )}
-        {verdict && (
-          <Box fontSize="15px" fontWeight="650" color={verdict.well ? 'action' : 'wrong.ink'}>
-            {verdict.well ? '✓ ' : '✕ '}
-            {verdict.words}
-          </Box>
-        )}
-      </Flex>
-    </Box>
+        {verdict && <Verdict {...verdict} />}
+      </div>
+    </div>
   );
 }
 
@@ -84,7 +68,7 @@ export function GaugeRow({
   const unit = unitsOf(job.units).gap;
   const decimals = unit === 'mm' ? 2 : 3;
   return (
-    <Flex gap="1.5" wrap="wrap" mt="2" role="group" aria-label={label}>
+    <fieldset className="press-row" data-close aria-label={label}>
       {steps.map((mm) => {
         const shown = fromSi(mm, unit).toFixed(decimals);
         return (
@@ -97,6 +81,6 @@ export function GaugeRow({
           </Press>
         );
       })}
-    </Flex>
+    </fieldset>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/reading/vocabulary';
 import { PlugDrawing } from '../drawings/plug-drawing';
 import { REGION_WORDS } from '../work-orders/condition-words';
@@ -45,7 +45,7 @@ export function Observations({
         {regions.map(([region, words]) => (
           <Box key={region} role="group" aria-label={REGION_WORDS[region as ConditionRegion]}>
             <FieldHead name={REGION_WORDS[region as ConditionRegion]} />
-            <Flex gap="2" wrap="wrap">
+            <div className="press-row">
               {words.map((word) => {
                 const severity = seen[word];
                 return (
@@ -55,7 +55,7 @@ export function Observations({
                   </Press>
                 );
               })}
-            </Flex>
+            </div>
           </Box>
         ))}
       </Box>

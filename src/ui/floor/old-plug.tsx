@@ -1,6 +1,5 @@
 'use client';
 
-import { Box, Flex } from '@chakra-ui/react';
 import { memo } from 'react';
 import { partKey } from '@/core/fitment/match';
 import type { Json } from '@/core/floor/entry';
@@ -91,7 +90,7 @@ function OldPlug({
         onPick={(value) => put('removedGap', value)}
       />
       <FieldHead name="What you see" known="press again: beyond doubt, just visible" />
-      <Flex gap="2" wrap="wrap">
+      <div className="press-row">
         <Press
           chosen={
             Object.keys(well).every((word) => word in seen) && Object.keys(seen).length === Object.keys(well).length
@@ -109,12 +108,8 @@ function OldPlug({
         <Press chosen={more} onPress={onMore}>
           {more ? 'Fewer' : 'Describe it'}
         </Press>
-      </Flex>
-      {!more && Object.keys(seen).length > 0 && (
-        <Box mt="2" fontSize="16px">
-          {Object.keys(seen).join(', ')}
-        </Box>
-      )}
+      </div>
+      {!more && Object.keys(seen).length > 0 && <div>{Object.keys(seen).join(', ')}</div>}
       {more && (
         <Observations
           seen={seen}
@@ -124,7 +119,7 @@ function OldPlug({
         />
       )}
       <FieldHead name="How it came loose" />
-      <Flex gap="2" wrap="wrap">
+      <div className="press-row">
         {BREAKAWAY_FEELS.map((feel) => (
           <Press
             key={feel}
@@ -134,7 +129,7 @@ function OldPlug({
             {FEEL_WORDS[feel]}
           </Press>
         ))}
-      </Flex>
+      </div>
     </>
   );
 }

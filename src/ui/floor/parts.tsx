@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
 /** A large target for a gloved finger. Chosen: filled and ticked, so that colour is not the only sign. */
@@ -45,12 +45,20 @@ export function Press({
 /** Name at the left, what is known at the right, the field under both. */
 export function FieldHead({ name, known }: { name: ReactNode; known?: ReactNode }) {
   return (
-    <Flex justify="space-between" gap="3" wrap="wrap" color="soft" fontSize="15px" mb="1" mt="3">
+    <div className="field-head">
       <span>{name}</span>
-      <Box as="span" textAlign="right">
-        {known}
-      </Box>
-    </Flex>
+      <span>{known}</span>
+    </div>
+  );
+}
+
+/** What a figure or a number means here. */
+export function Verdict({ words, well }: { words: string; well: boolean }) {
+  return (
+    <span className="verdict" data-well={well || undefined}>
+      {well ? '✓ ' : '✕ '}
+      {words}
+    </span>
   );
 }
 

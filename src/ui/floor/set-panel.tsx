@@ -116,6 +116,7 @@ export function SetPanel({ floor }: { floor: Floor }) {
       </Box>
       <Box flex="0 1 280px" position={{ md: 'sticky' }} top="2">
         <NumberPad
+          at={active}
           kind="gap"
           value={rows.find((row) => row.site.id === active)?.gap ?? ''}
           unit={units.gap}

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { useId, useState } from 'react';
 import { partKey } from '@/core/fitment/match';
 import type { Fields, Json } from '@/core/floor/entry';
@@ -48,6 +48,16 @@ function faultsAt(job: FloorJob, board: Floor['board'], site: FloorSite, over: F
   );
 }
 
+/** What a person opened and chose at the site in hand. */
+interface Here {
+  readonly site: string;
+  readonly active: SiteQuantity;
+  readonly more: boolean;
+  readonly atWrench: boolean;
+  readonly faults: Faults;
+}
+const arrivedAt = (site: string): Here => ({ site, active: 'removedGap', more: false, atWrench: false, faults: {} });
+
 /** One site: the old plug out and read, the new one in and tightened. One button says what it does and where it goes. */
 export function SitePanel({
   floor,
@@ -68,13 +78,15 @@ export function SitePanel({
   const { job, board, set, hold } = floor;
   const target = siteTarget(site.id);
   const fields = board[target] ?? {};
-  const [active, setActive] = useState<SiteQuantity>('removedGap');
-  const [more, setMore] = useState(false);
-  const [atWrench, setAtWrench] = useState(false);
-  const [faults, setFaults] = useState<Faults>({});
+  const [here, setHere] = useState(() => arrivedAt(site.id));
+  // The next site takes over the panel as it stands: drawing all of it anew would make every change of site wait.
+  if (here.site !== site.id) setHere(arrivedAt(site.id));
+  const { active, more, atWrench, faults } = here;
+  const change = (part: Partial<Here>) => setHere((before) => ({ ...before, ...part }));
+  const flip = (what: 'more' | 'atWrench') => setHere((before) => ({ ...before, [what]: !before[what] }));
   const put = (field: string, value: Json) => set(target, field, value);
   const activate = (field: SiteQuantity) => {
-    setActive(field);
+    change({ active: field });
     hold(target, field);
   };
   const system = job.units;
@@ -91,7 +103,7 @@ export function SitePanel({
     const torque = text(fields, 'installedTorque') || setting;
     const over = { torqueMethod: fields.torqueMethod ?? 'wrench', installedTorque: torque };
     const found = faultsAt(job, board, site, over);
-    setFaults(found);
+    change({ faults: found });
     if (Object.keys(found).length > 0) return;
     put('torqueMethod', over.torqueMethod);
     if (over.torqueMethod === 'wrench') put('installedTorque', torque);
@@ -101,6 +113,7 @@ export function SitePanel({
   const kind = SITE_QUANTITIES[active].kind;
   const pad = (
     <NumberPad
+      at={`${target}/${active}`}
       kind={kind}
       value={text(fields, active)}
       unit={units[kind]}
@@ -119,23 +132,14 @@ export function SitePanel({
         ? 'Tightened by angle'
         : 'Tightened by feel';
   return (
-    <Grid
-      templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
-      gap={{ base: 3, md: 5 }}
-      mt="4"
-      pb={{ base: '90px', md: 0 }}
-    >
-      <Box minW="0">
-        <Flex align="baseline" gap="3" wrap="wrap">
-          <chakra.h2 fontSize="26px" fontWeight="700">
-            Site {site.name}
-          </chakra.h2>
-          <Box color="soft" fontSize="18px">
-            {site.where}
-            {done && ` · done by ${site.doneBy ?? 'you'}`}
-          </Box>
-        </Flex>
-        {site.fittedWith && <Box color="soft">When it was fitted: {site.fittedWith}.</Box>}
+    <div className="site">
+      <div className="site-side">
+        <h2>Site {site.name}</h2>
+        <span className="site-where">
+          {site.where}
+          {done && ` · done by ${site.doneBy ?? 'you'}`}
+        </span>
+        {site.fittedWith && <div className="aside">When it was fitted: {site.fittedWith}.</div>}
         {site.redo && <Stop>Done under another sheet than the one in force: do it again, or have it released.</Stop>}
         <OldPlugDrawn
           fields={only(fields, OLD)}
@@ -148,7 +152,7 @@ export function SitePanel({
             quantity,
             pad,
             more,
-            onMore: () => setMore((shown) => !shown),
+            onMore: () => flip('more'),
           }}
           last={last ? seenOf(board[siteTarget(last.id)] ?? {}) : null}
         />
@@ -156,7 +160,7 @@ export function SitePanel({
         <TighteningDrawn
           fields={only(fields, TIGHT)}
           {...{ site, put, job, active, activate, quantity, pad, setting }}
-          onWrench={() => setAtWrench((at) => !at)}
+          onWrench={() => flip('atWrench')}
         />
         <LotAndMore
           {...{ site, put, job, active, activate, quantity, pad }}
@@ -168,9 +172,9 @@ export function SitePanel({
           onChange={(value) => put('remark', value)}
           onFocus={() => hold(target, 'remark')}
         />
-        <PhotoRow target={target} job={job} waiting={floor.photosWaiting} onAdd={floor.addPhoto} />
-      </Box>
-      <Box minW="0" position={{ md: 'sticky' }} top="2" alignSelf="start">
+        <PhotoRow key={target} target={target} job={job} waiting={floor.photosWaiting} onAdd={floor.addPhoto} />
+      </div>
+      <div className="site-hand">
         {atWrench ? (
           <WrenchPanel
             wrench={wrench}
@@ -185,7 +189,7 @@ export function SitePanel({
             onStop={(curve) => put('curve', curve as unknown as Json)}
           />
         ) : (
-          <Box display={{ base: 'none', md: 'block' }}>{pad}</Box>
+          <div className="pad-beside">{pad}</div>
         )}
         {Object.keys(faults).length > 0 && !done && (
           <Box role="alert" color="wrong.ink" mt="2" fontSize="16px">
@@ -194,16 +198,7 @@ export function SitePanel({
             ))}
           </Box>
         )}
-        <Box
-          mt="3"
-          position={{ base: 'fixed', md: 'static' }}
-          bottom="0"
-          left="0"
-          right="0"
-          p={{ base: 2, md: 0 }}
-          bg={{ base: 'paper', md: 'transparent' }}
-          zIndex="1"
-        >
+        <div className="site-main">
           {done ? (
             <Press main wide onPress={onNext}>
               {next ? `${words}. Next: ${next.name}` : words}
@@ -214,7 +209,7 @@ export function SitePanel({
               {next ? `, next: ${next.name}` : ', all sites done'}
             </Press>
           )}
-        </Box>
+        </div>
         {done && (
           <Box mt="2">
             <Press wide onPress={() => put('done', false)}>
@@ -222,8 +217,8 @@ export function SitePanel({
             </Press>
           </Box>
         )}
-      </Box>
-    </Grid>
+      </div>
+    </div>
   );
 }
 
@@ -238,25 +233,18 @@ function Remark({
 }) {
   const id = useId();
   return (
-    <Box>
+    <div>
       <label htmlFor={id}>
         <FieldHead name="Remark" />
       </label>
-      <chakra.textarea
+      <textarea
         id={id}
+        className="remark"
         value={value}
         rows={1}
         onFocus={onFocus}
         onChange={(event) => onChange(event.target.value)}
-        w="100%"
-        minH="48px"
-        p="2.5"
-        bg="sheet"
-        border="1px solid"
-        borderColor="line"
-        rounded="sm"
-        fontSize="17px"
       />
-    </Box>
+    </div>
   );
 }

@@ -17,6 +17,8 @@ import {
   tokens,
 } from '@chakra-ui/react/theme';
 
+import { floorCss } from './floor-css';
+
 const sans = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
 const mono = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace';
 const shade = (light: string, dark: string) => ({ value: { base: light, _dark: dark } });
@@ -40,33 +42,7 @@ const config = defineConfig({
     ':focus-visible': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
     summary: { cursor: 'pointer', color: 'action', py: '1' },
     'dialog::backdrop': { bg: 'rgb(10 18 24 / 0.45)' },
-    '.press': {
-      minH: '48px',
-      px: '3',
-      rounded: 'sm',
-      borderWidth: '1px',
-      borderStyle: 'solid',
-      borderColor: 'line',
-      bg: 'sheet',
-      color: 'ink',
-      fontSize: '17px',
-      fontWeight: '500',
-      textAlign: 'center',
-      cursor: 'pointer',
-      touchAction: 'manipulation',
-      '&[data-mono]': { fontFamily: 'mono' },
-      '&[data-wide]': { w: '100%' },
-      '&[aria-pressed]': { bg: 'ink', color: 'sheet', borderColor: 'ink' },
-      '&[data-main]': {
-        minH: '64px',
-        bg: 'action',
-        color: 'onAction',
-        borderColor: 'action',
-        fontSize: '20px',
-        fontWeight: '700',
-      },
-      '&:disabled': { opacity: 0.5, cursor: 'default' },
-    },
+    ...floorCss,
     '[data-no-print]': { _print: { display: 'none !important' } },
   },
   theme: {
