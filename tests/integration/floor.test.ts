@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { LONG_REMOVAL } from '../../src/core/procedure/removal';
 import { specSheets, vehicles, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { keepPhoto, viewPhoto } from '../../src/server/floor/photos';
@@ -132,6 +133,20 @@ describe('the gates', () => {
     expect(steps.indexOf('clear')).toBeLessThan(steps.indexOf('sites'));
     const refused = await doSteps(w.deps, actor, id, { clear: 'not_done' });
     expect(refused.join(' ')).toContain('clear the cylinders of fluid');
+  });
+
+  it('are loosened by the long method where this engine seized the last time, and the order asks for the time', async () => {
+    const before = await openFor('104');
+    const { order: usual, steps } = await view(before);
+    expect(steps.some(({ key }) => key === LONG_REMOVAL)).toBe(false);
+    await enter(w.deps, actor, before, 'site 2A', { breakawayFeel: 'seized' });
+    await w.deps.db
+      .update(workOrders)
+      .set({ state: 'closed', closedOn: '2026-11-15', closedKm: 100_000 })
+      .where(eq(workOrders.id, before));
+    const now = await view(await openFor('104'));
+    expect(now.steps.find(({ key }) => key === LONG_REMOVAL)?.why).toContain('seized on 2026-11-15');
+    expect(now.order.minutes).toBeGreaterThan(usual.minutes);
   });
 
   it('hold a site at which the wrench said stop until it is tightened anew or somebody says what was found', async () => {

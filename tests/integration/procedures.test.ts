@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { Procedure } from '../../src/core/procedure/generate';
+import type { Procedure } from '../../src/core/procedure/step';
 import { loadFamilies } from '../../src/db/queries/catalogue';
 import { choicesFor, loadPolicyChoices } from '../../src/db/queries/policies';
 import { vehicles } from '../../src/db/schema';
@@ -24,7 +24,7 @@ beforeAll(async () => {
       pages.set(family.code, {
         unit: vehicle.unitNumber,
         about: family.name,
-        procedure: procedureOf(vehicle, family, found.fitment.spec, choicesFor(choices, vehicle)),
+        procedure: procedureOf(vehicle, family, found.fitment.spec, choicesFor(choices, vehicle), null),
       });
     }
 });

@@ -1,7 +1,7 @@
 import type { Layout, Site } from '../engine/layout';
 import type { Ask, CountState } from '../procedure/ask';
-import type { Phase } from '../procedure/generate';
 import type { SiteRules } from '../procedure/site-done';
+import type { Phase } from '../procedure/step';
 import type { Board, Json } from './entry';
 
 export interface FloorSite extends Site {

@@ -3,8 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { ACCESS_CLASSES, type BankAccess } from '../engine/access';
 import { anyEngine } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
-import { PHASES, type ProcedureInput, plugServiceProcedure, type Step } from './generate';
+import { plugServiceProcedure } from './generate';
+import { LONG_REMOVAL } from './removal';
 import { pipelineMinutes, soakPipeline } from './soak';
+import { PHASES, type ProcedureInput, type Step } from './step';
 
 const any: fc.Arbitrary<ProcedureInput> = fc
   .record({
@@ -18,6 +20,8 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     connectors: fc.constantFrom('unplug', 'leave'),
     first: fc.constantFrom('before_covers', 'after_covers'),
     battery: fc.constantFrom('by_class', 'always'),
+    seizes: fc.boolean(),
+    seized: fc.boolean(),
     minutes: fc.integer({ min: 30, max: 400 }),
   })
   .map((of) => ({
@@ -30,7 +34,8 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     plug: { number: 'EM-7310', seat: of.seat, socket: '14 mm', gapMm: { min: 1, max: 1.1 } },
     torqueNm: { min: 16, max: 19 },
     threads: { says: 'Dry as supplied: no compound on the threads.', compound: null },
-    weakPoints: [],
+    weakPoints: of.seizes ? ['long shields seize'] : [],
+    earlier: of.seized ? { on: '2023-05-02', feel: 'seized', compound: null } : null,
     schools: {
       opening: of.opening,
       coil_connectors: of.connectors,
@@ -46,13 +51,28 @@ const check = (rule: (input: ProcedureInput, steps: readonly Step[]) => void): v
 
 describe('plugServiceProcedure', () => {
   it('goes from phase to phase, each step once, with a reason and its minutes', () => {
-    check(({ minutes }, steps) => {
+    check((input, steps) => {
+      const { minutes } = plugServiceProcedure(input);
+      expect(minutes).toBeGreaterThanOrEqual(input.minutes);
       const phases = steps.map(({ phase }) => PHASES.indexOf(phase));
       expect(phases).toEqual([...phases].sort((a, b) => a - b));
       expect(new Set(steps.map(({ key }) => key)).size).toBe(steps.length);
       for (const step of steps) expect([step.why.length > 10, step.minutes > 0]).toEqual([true, true]);
       const sum = steps.reduce((total, step) => total + step.minutes, 0);
       expect(Math.abs(sum - minutes)).toBeLessThanOrEqual(steps.length);
+    });
+  });
+
+  it('soaks before it loosens where the engine seizes or did so the last time, and asks no more time where that is usual', () => {
+    check((input, steps) => {
+      const long = input.weakPoints.length > 0 || input.earlier !== null;
+      expect(steps.some(({ key }) => key === LONG_REMOVAL)).toBe(long);
+      if (!long) return;
+      expect(place(steps, LONG_REMOVAL)).toBe(place(steps, 'sites') - 1);
+      const { minutes } = plugServiceProcedure(input);
+      const own = steps.find(({ key }) => key === LONG_REMOVAL)?.minutes ?? 0;
+      const usual = input.weakPoints.length > 0;
+      expect(minutes).toBe(Math.round(usual ? Math.max(input.minutes, input.minutes / 2 + own) : input.minutes + own));
     });
   });
 

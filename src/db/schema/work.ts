@@ -15,7 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Ask } from '../../core/procedure/ask';
-import { PHASES } from '../../core/procedure/generate';
+import { PHASES } from '../../core/procedure/step';
 import { type Finding, VERDICTS } from '../../core/reading/findings';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/reading/vocabulary';
 import type { KeptCurve } from '../../core/torque/kept-curve';

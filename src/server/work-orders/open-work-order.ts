@@ -13,6 +13,7 @@ import type { Deps } from '../deps';
 import { blockingFault } from '../due/defer';
 import { whyNoMatch } from '../due/refresh-status';
 import { fail, notFound, type Outcome } from '../failure';
+import { earlierRemoval } from './earlier-removal';
 import { procedureOf } from './procedure-of';
 
 const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
@@ -58,6 +59,8 @@ export async function openWorkOrder(
       const { spec } = fitment;
       const layout = layoutOf(family.model);
       const number = await nextNumber(tx, actor.fleetId);
+      const choices = choicesFor(await loadPolicyChoices(tx, actor.fleetId), vehicle);
+      const procedure = procedureOf(vehicle, family, spec, choices, await earlierRemoval(tx, vehicle.id));
       const base = { fleetId: actor.fleetId };
       const [order] = await tx
         .insert(workOrders)
@@ -69,14 +72,13 @@ export async function openWorkOrder(
           state: 'proposed',
           specSheetId: spec.id,
           releaseReason: blockers.length > 0 ? releaseReason : null,
-          minutes: family.serviceMinutes,
+          minutes: procedure.minutes,
           openedOn: deps.today(),
           openedBy: actor.personId,
         })
         .returning({ id: workOrders.id });
       if (!order) throw new Error('the work order was not written');
-      const choices = choicesFor(await loadPolicyChoices(tx, actor.fleetId), vehicle);
-      const { steps, counts } = procedureOf(vehicle, family, spec, choices);
+      const { steps, counts } = procedure;
       await tx.insert(workOrderSteps).values(
         steps.map(({ tools, consumables, ...step }, place) => ({
           ...base,

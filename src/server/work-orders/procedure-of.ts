@@ -1,7 +1,9 @@
 import { layoutOf } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
 import { POLICY_IDS, type PolicyChoice, policyInForce } from '@/core/policy/policies';
-import { type Procedure, plugServiceProcedure } from '@/core/procedure/generate';
+import { plugServiceProcedure } from '@/core/procedure/generate';
+import type { EarlierRemoval } from '@/core/procedure/removal';
+import type { Procedure } from '@/core/procedure/step';
 import type { EngineFamily, SpecSheet } from '@/db/queries/catalogue';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
@@ -12,6 +14,7 @@ export function procedureOf(
   family: EngineFamily,
   spec: SpecSheet,
   choices: readonly PolicyChoice[],
+  earlier: EarlierRemoval | null,
 ): Procedure {
   const concerning = [...choices, ...sheetChoices(spec)];
   const threads = threadsFor(spec, family.headMaterial, choices);
@@ -31,6 +34,7 @@ export function procedureOf(
     torqueNm: threads.torqueNm,
     threads: { says: threads.says, compound: threads.compound },
     weakPoints: family.weakPoints ?? [],
+    earlier,
     schools: Object.fromEntries(POLICY_IDS.map((id) => [id, policyInForce(id, concerning).school.id])),
     minutes: family.serviceMinutes,
   });

@@ -5,6 +5,7 @@ import { memo, startTransition, useEffect, useState } from 'react';
 import { siteTarget } from '@/core/floor/fields';
 import type { FloorJob } from '@/core/floor/job';
 import { nextSite } from '@/core/floor/next-site';
+import { LONG_REMOVAL } from '@/core/procedure/removal';
 import { EngineDrawing, type SiteMark } from '../drawings/engine-drawing';
 import { Caution } from '../primitives/page';
 import { Differences } from './differences';
@@ -67,10 +68,13 @@ export function FloorView({
   const isDone = (id: string): boolean => board[siteTarget(id)]?.done === true;
   const next = site ? nextSite(job.sites, site.id, isDone) : null;
   const left = job.sites.filter(({ id }) => !isDone(id));
-  const seized = job.sites.flatMap((s) => {
+  const longRemoval = job.steps.some(({ key }) => key === LONG_REMOVAL);
+  const soaks = job.sites.flatMap((s) => {
     const fields = board[siteTarget(s.id)] ?? {};
-    if (fields.breakawayFeel !== 'seized' || fields.removedGap || fields.done) return [];
-    return [{ id: s.id, name: s.name, soakedAt: (fields.soakedAt ?? null) as string | null }];
+    const seized = fields.breakawayFeel === 'seized';
+    // By the long method every well soaks before its plug is asked how it comes.
+    if (!(seized || (longRemoval && !fields.breakawayFeel)) || fields.removedGap || fields.done) return [];
+    return [{ id: s.id, name: s.name, seized, soakedAt: (fields.soakedAt ?? null) as string | null }];
   });
   const stepsOpen = job.steps.filter(
     (step) => !step.perSite && (board[`step ${step.key}`]?.state ?? 'open') === 'open',
@@ -146,7 +150,7 @@ export function FloorView({
             </Box>
           </Grid>
           <SoakPanel
-            seized={seized}
+            sites={soaks}
             here={site.id}
             targetNm={job.targetNm}
             system={job.units}

@@ -52,11 +52,20 @@ function faultsAt(job: FloorJob, board: Floor['board'], site: FloorSite, over: F
 interface Here {
   readonly site: string;
   readonly active: SiteQuantity;
+  /** The person went to a field: a phone shows the pad under it. */
+  readonly typing: boolean;
   readonly more: boolean;
   readonly atWrench: boolean;
   readonly faults: Faults;
 }
-const arrivedAt = (site: string): Here => ({ site, active: 'removedGap', more: false, atWrench: false, faults: {} });
+const arrivedAt = (site: string): Here => ({
+  site,
+  active: 'removedGap',
+  typing: false,
+  more: false,
+  atWrench: false,
+  faults: {},
+});
 
 /** One site: the old plug out and read, the new one in and tightened. One button says what it does and where it goes. */
 export function SitePanel({
@@ -81,12 +90,12 @@ export function SitePanel({
   const [here, setHere] = useState(() => arrivedAt(site.id));
   // The next site takes over the panel as it stands: drawing all of it anew would make every change of site wait.
   if (here.site !== site.id) setHere(arrivedAt(site.id));
-  const { active, more, atWrench, faults } = here;
+  const { active, typing, more, atWrench, faults } = here;
   const change = (part: Partial<Here>) => setHere((before) => ({ ...before, ...part }));
   const flip = (what: 'more' | 'atWrench') => setHere((before) => ({ ...before, [what]: !before[what] }));
   const put = (field: string, value: Json) => set(target, field, value);
   const activate = (field: SiteQuantity) => {
-    change({ active: field });
+    change({ active: field, typing: true });
     hold(target, field);
   };
   const system = job.units;
@@ -123,6 +132,7 @@ export function SitePanel({
       }}
     />
   );
+  const padUnder = typing ? pad : null;
   const method = String(fields.torqueMethod ?? 'wrench');
   const words = done
     ? `Site ${site.name} is done`
@@ -150,20 +160,20 @@ export function SitePanel({
             active,
             activate,
             quantity,
-            pad,
+            pad: padUnder,
             more,
             onMore: () => flip('more'),
           }}
           last={last ? seenOf(board[siteTarget(last.id)] ?? {}) : null}
         />
-        <NewPlugDrawn fields={only(fields, NEW)} {...{ site, put, job, active, activate, quantity, pad }} />
+        <NewPlugDrawn fields={only(fields, NEW)} {...{ site, put, job, active, activate, quantity, pad: padUnder }} />
         <TighteningDrawn
           fields={only(fields, TIGHT)}
-          {...{ site, put, job, active, activate, quantity, pad, setting }}
+          {...{ site, put, job, active, activate, quantity, pad: padUnder, setting }}
           onWrench={() => flip('atWrench')}
         />
         <LotAndMore
-          {...{ site, put, job, active, activate, quantity, pad }}
+          {...{ site, put, job, active, activate, quantity, pad: padUnder }}
           fields={only(fields, MORE)}
           before={last ? (board[siteTarget(last.id)] ?? {}) : {}}
         />

@@ -48,6 +48,7 @@ export const looksAlike = (
   before.site.id === after.site.id &&
   before.active === after.active &&
   before.more === after.more &&
+  (before.pad === null) === (after.pad === null) &&
   sameJson(before.fields, after.fields) &&
   sameJson((before.last ?? null) as Json, (after.last ?? null) as Json) &&
   JSON.stringify(before.job.rules) === JSON.stringify(after.job.rules);

@@ -8,9 +8,11 @@ import { torqueText, type UnitSystem } from '../format/format';
 import { Caution } from '../primitives/page';
 import { Press } from './parts';
 
-export interface SeizedSite {
+export interface SoakSite {
   readonly id: string;
   readonly name: string;
+  /** It did not give; else it soaks because the method in force says so. */
+  readonly seized: boolean;
   readonly soakedAt: string | null;
 }
 
@@ -19,7 +21,7 @@ const TICK_MS = 5_000;
 
 /** The branch for seized plugs: conducts the soaks of several wells side by side, with the limits at each step. */
 export function SoakPanel({
-  seized,
+  sites,
   here,
   targetNm,
   system,
@@ -27,7 +29,7 @@ export function SoakPanel({
   onGo,
   onFree,
 }: {
-  seized: readonly SeizedSite[];
+  sites: readonly SoakSite[];
   here: string;
   targetNm: number;
   system: UnitSystem;
@@ -40,13 +42,13 @@ export function SoakPanel({
     const timer = setInterval(() => setNow(Date.now()), TICK_MS);
     return () => clearInterval(timer);
   }, []);
-  if (seized.length === 0) return null;
+  if (sites.length === 0) return null;
   const { next, doneMs, left } = conductSoaks(
-    seized.map(({ id, soakedAt }) => ({ site: id, soakedAt: soakedAt === null ? null : Date.parse(soakedAt) })),
+    sites.map(({ id, soakedAt }) => ({ site: id, soakedAt: soakedAt === null ? null : Date.parse(soakedAt) })),
     USUAL_SOAK,
     now,
   );
-  const nameOf = (id: string): string => seized.find((site) => site.id === id)?.name ?? id;
+  const nameOf = (id: string): string => sites.find((site) => site.id === id)?.name ?? id;
   const words =
     next?.kind === 'prepare'
       ? `Next: site ${nameOf(next.site)}, back off an eighth of a turn, then penetrant, ${MOST_PENETRANT_ML} ml at most.`
@@ -55,9 +57,9 @@ export function SoakPanel({
         : next
           ? `Nothing to force: the soak of site ${nameOf(next.site)} ends at ${clock(next.untilMs)}.`
           : '';
-  const mine = seized.find(({ id }) => id === here);
+  const mine = sites.find(({ id }) => id === here);
   return (
-    <Box my="3" role="group" aria-label="Seized plugs">
+    <Box my="3" role="group" aria-label="Soaks">
       <Caution>
         Stop at {torqueText(SEIZING_FACTOR * targetNm, system)}, twice what it was tightened to, or when it squeaks and
         does not give: it breaks or takes the thread with it. Penetrant in a cylinder is cleared with the plugs out,
@@ -80,7 +82,11 @@ export function SoakPanel({
           ) : (
             <Press onPress={() => onSoak(mine.id, new Date().toISOString())}>Again: penetrant, new soak</Press>
           )}
-          <Press onPress={() => onFree(mine.id)}>It is out</Press>
+          {mine.seized ? (
+            <Press onPress={() => onFree(mine.id)}>It is out</Press>
+          ) : (
+            <Box alignSelf="center">Then say below how it came loose.</Box>
+          )}
         </Flex>
       )}
     </Box>

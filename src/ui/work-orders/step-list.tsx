@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import type { Ask } from '@/core/procedure/ask';
-import type { Phase } from '@/core/procedure/generate';
+import type { Phase } from '@/core/procedure/step';
 
 export interface StepLine {
   readonly id: string;
