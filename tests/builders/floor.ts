@@ -70,7 +70,12 @@ export async function doSteps(
         return now === null ? [entry(countTarget(row), side, count?.expected ?? 4)] : [];
       }
       if (ask.kind === 'codes' || ask.kind === 'parts') return [];
-      const said = ask.kind === 'choice' ? (ask.accepts ?? ask.choices ?? [])[0] : 'written down';
+      const said =
+        ask.kind === 'choice'
+          ? (ask.accepts ?? ask.choices ?? [])[0]
+          : ask.kind === 'wait'
+            ? '2026-11-16T08:00:00Z'
+            : 'written down';
       return [entry(stepTarget(step.key), field, said ?? '', at[field] ?? null)];
     });
     return [...answers, entry(stepTarget(step.key), 'state', over[step.key] ?? 'done', at.state ?? 'open')];

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Ask, askFaults, openCounts, startFaults, type Written } from './ask';
 
 const written = (over: Partial<Written> = {}): Written => ({
+  nowMs: Date.parse('2026-11-16T09:00:00Z'),
   answers: {},
   counts: [],
   codesKept: [],
@@ -21,6 +22,8 @@ describe('askFaults', () => {
     [ask({ kind: 'count', key: 'out:rags' }), { counts: [{ ...count, out: 3 }] }],
     [ask({ kind: 'count', key: 'back:rags' }), { counts: [{ ...count, out: 3, back: 3 }] }],
     [ask({ kind: 'codes', key: 'before' }), { codesKept: ['before'] }],
+    [ask({ kind: 'codes', key: 'before' }), { answers: { before: 'none, by the hand reader' } }],
+    [ask({ kind: 'wait', minutes: 10 }), { answers: { k: '2026-11-16T08:50:00Z' } }],
     [ask({ kind: 'photo' }), { photos: 1 }],
     [ask({ kind: 'photo' }), { answers: { k: 'left of the filler' } }],
     [ask({ kind: 'follow_up' }), { followUps: 1 }],
@@ -35,6 +38,22 @@ describe('askFaults', () => {
     expect(askFaults([ask({})], written({ answers: { k: '   ' } }))).toHaveLength(1);
     const temperature = ask({ kind: 'choice', choices: ['cold', 'hot'], accepts: ['cold'] });
     expect(askFaults([temperature], written({ answers: { k: 'hot' } }))[0]).toContain('has to be cold');
+  });
+
+  it('lets nobody cut a wait short, by however little', () => {
+    const wait = ask({ kind: 'wait', minutes: 10 });
+    const begun = written().nowMs;
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 20 * 60 }), (seconds) => {
+        const faults = askFaults(
+          [wait],
+          written({ answers: { k: new Date(begun).toISOString() }, nowMs: begun + seconds * 1000 }),
+        );
+        expect(faults.length).toBe(seconds < 600 ? 1 : 0);
+      }),
+    );
+    expect(askFaults([wait], written({ answers: { k: '2026-11-16T08:52:30Z' } }))[0]).toContain('3 more minutes');
+    expect(askFaults([wait], written({ answers: { k: 'a while ago' } }))[0]).toContain('Begin the 10 minutes');
   });
 
   it('names the sites whose new plug nobody has measured', () => {

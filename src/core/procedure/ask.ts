@@ -1,5 +1,5 @@
 /** What a step wants written down before it can be ticked. */
-export const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up'] as const;
+export const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up', 'wait'] as const;
 export type AskKind = (typeof ASK_KINDS)[number];
 
 export interface Ask {
@@ -10,6 +10,8 @@ export interface Ask {
   readonly choices?: readonly string[];
   /** Those with which the work may go on; every one where absent. */
   readonly accepts?: readonly string[];
+  /** How long a wait lasts. */
+  readonly minutes?: number;
 }
 
 /** Something laid in, taken off or used up: out must equal in before the engine is started. */
@@ -34,6 +36,9 @@ export interface CountState {
 
 /** What has been written down so far, as far as the asks of a step concern it. */
 export interface Written {
+  /** By the clock that also wrote when a wait began, ms. */
+  readonly nowMs: number;
+  /** By key; of a wait: when it began, ISO 8601. */
   readonly answers: Readonly<Record<string, string>>;
   readonly counts: readonly CountState[];
   readonly codesKept: readonly string[];
@@ -51,7 +56,7 @@ export const askFaults = (asks: readonly Ask[], written: Written): readonly stri
     return fault ? [fault] : [];
   });
 
-function faultOf({ key, what, kind, accepts }: Ask, written: Written): string | null {
+function faultOf({ key, what, kind, accepts, minutes = 0 }: Ask, written: Written): string | null {
   switch (kind) {
     case 'text':
       return written.answers[key]?.trim() ? null : `Write down: ${what}.`;
@@ -69,7 +74,9 @@ function faultOf({ key, what, kind, accepts }: Ask, written: Written): string | 
       return count[side === 'back' ? 'back' : 'out'] === null ? `Count ${what}.` : null;
     }
     case 'codes':
-      return written.codesKept.includes(key) ? null : `Read and keep the ${what}; “none” is an answer too.`;
+      return written.codesKept.includes(key) || written.answers[key]?.trim()
+        ? null
+        : `Read and keep the ${what}, or write them down; “none” is an answer too.`;
     case 'parts':
       return written.partsUnchecked.length === 0
         ? null
@@ -78,7 +85,18 @@ function faultOf({ key, what, kind, accepts }: Ask, written: Written): string | 
       return written.photos > 0 || written.answers[key]?.trim() ? null : `Take a picture, or write down: ${what}.`;
     case 'follow_up':
       return written.followUps > 0 || written.answers[key]?.trim() ? null : `Put down ${what}.`;
+    case 'wait': {
+      const left = waitLeft(written.answers[key], minutes, written.nowMs);
+      if (left === null) return `Begin the ${minutes} minutes: ${what}.`;
+      return left > 0 ? `${what}: ${left} more ${left === 1 ? 'minute' : 'minutes'}.` : null;
+    }
   }
+}
+
+/** Whole minutes that are left of a wait; 0 when it is over, null when nobody began it. @param begun ISO 8601 */
+export function waitLeft(begun: string | undefined, minutes: number, nowMs: number): number | null {
+  const from = Date.parse(begun ?? '');
+  return Number.isNaN(from) ? null : Math.max(0, Math.ceil(minutes - (nowMs - from) / 60_000));
 }
 
 /** Counts that are open: not made, short, or more back than out. In words. */

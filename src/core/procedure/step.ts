@@ -104,6 +104,14 @@ export const draft = (
   ...over,
 });
 
+/** Whether the battery is disconnected for the job. */
+export const isIsolated = ({
+  hybrid,
+  schools,
+  access,
+}: Pick<ProcedureInput, 'hybrid' | 'schools' | 'access'>): boolean =>
+  hybrid || schools.battery === 'always' || intakeOff(access);
+
 export const text = (key: string, what: string): Ask => ({ key, what, kind: 'text' });
 export const choice = (key: string, what: string, choices: readonly string[], accepts?: readonly string[]): Ask => ({
   key,

@@ -107,12 +107,14 @@ export function boardOf({
   ]);
 }
 
-/** What keeps a step from being ticked now, in words. */
+/** What keeps a step from being ticked, in words. @param nowMs by the clock of whoever ticks it */
 export function stepFaults(
   step: Pick<StepRow, 'key' | 'asks' | 'answers'>,
   { layout, sites, steps, counts, photos, codes, followUps }: FloorState,
+  nowMs: number,
 ): readonly string[] {
   const written: Written = {
+    nowMs,
     answers: step.answers,
     counts,
     codesKept: codes.map(({ moment }) => moment),

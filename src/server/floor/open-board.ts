@@ -201,7 +201,7 @@ export class OpenBoard {
     } else {
       const said = z.enum(['open', 'done', 'not_done']).safeParse(merged.value);
       if (!said.success) return refuse('A step is open, done or not done.');
-      const faults = said.data === 'done' ? stepFaults(before, this.asItStands()) : [];
+      const faults = said.data === 'done' ? stepFaults(before, this.asItStands(), Date.parse(entry.at)) : [];
       if (faults.length > 0) return refuse(faults.join(' '));
       const open = said.data === 'open';
       this.steps.set(key, {

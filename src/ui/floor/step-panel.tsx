@@ -1,11 +1,11 @@
 'use client';
 
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { Json } from '@/core/floor/entry';
 import { answerField, countTarget, siteTarget, stepTarget } from '@/core/floor/fields';
 import type { FloorStep } from '@/core/floor/job';
-import { type Ask, askFaults, type CountState, openCounts, startFaults } from '@/core/procedure/ask';
+import { type Ask, askFaults, type CountState, openCounts, startFaults, waitLeft } from '@/core/procedure/ask';
 import { Caution } from '../primitives/page';
 import { FieldHead, Press } from './parts';
 import { PhotoRow } from './photo-row';
@@ -38,6 +38,7 @@ function faultsOf(floor: Floor, step: FloorStep): readonly string[] {
   const sites = job.sites.map((site) => ({ site, at: board[siteTarget(site.id)] ?? {} }));
   const counts = countsOf(floor);
   const asked = askFaults(step.asks, {
+    nowMs: Date.now(),
     answers: Object.fromEntries(step.asks.map((ask) => [ask.key, String(fields[answerField(ask.key)] ?? '')])),
     counts,
     codesKept: job.codesKept,
@@ -234,24 +235,15 @@ function Answer({ floor, target, ask, link }: { floor: Floor; target: string; as
       );
     case 'count':
       return <Count floor={floor} ask={ask} />;
-    case 'codes':
-      return (
-        <Box mt="2" fontSize="17px">
-          {job.codesKept.includes(ask.key) ? (
-            `✓ ${ask.what} kept`
-          ) : (
-            <chakra.a href={link} color="action" textDecoration="underline" display="inline-block" py="2">
-              {ask.what}: to the code reader
-            </chakra.a>
-          )}
-        </Box>
-      );
+    case 'wait':
+      return <Wait ask={ask} begun={value} onBegin={() => set(target, field, new Date().toISOString())} />;
     case 'parts':
       return (
         <Box mt="2" fontSize="17px">
           {ask.what}: on the parts page above
         </Box>
       );
+    case 'codes':
     case 'photo':
     case 'text':
     case 'follow_up':
@@ -277,6 +269,11 @@ function Answer({ floor, target, ask, link }: { floor: Floor; target: string; as
           {ask.kind === 'photo' && (
             <PhotoRow target={target} job={job} waiting={floor.photosWaiting} onAdd={floor.addPhoto} />
           )}
+          {ask.kind === 'codes' && (
+            <chakra.a href={link} color="action" textDecoration="underline" display="inline-block" py="2">
+              {job.codesKept.includes(ask.key) ? '✓ kept by the code reader' : 'To the code reader'}
+            </chakra.a>
+          )}
           {ask.kind === 'follow_up' && (
             <chakra.a href={link} color="action" textDecoration="underline" display="inline-block" py="2">
               Make a follow-up
@@ -285,6 +282,33 @@ function Answer({ floor, target, ask, link }: { floor: Floor; target: string; as
         </Box>
       );
   }
+}
+
+const clock = (ms: number): string => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+const TICK_MS = 5_000;
+
+/** A wait that the device times: it goes on while other steps are done, and outlives a reload. */
+function Wait({ ask: { what, minutes = 0 }, begun, onBegin }: { ask: Ask; begun: string; onBegin: () => void }) {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, []);
+  const left = waitLeft(begun, minutes, now);
+  const over = Date.parse(begun) + minutes * 60_000;
+  return (
+    <Box role="group" aria-label={what}>
+      <FieldHead name={`${what}, ${minutes} min`} />
+      <Flex gap="3" align="center" wrap="wrap">
+        {left !== null && (
+          <Box role="timer" fontSize="20px" fontWeight="650">
+            {left > 0 ? `${left} min left, until ${clock(over)}` : `✓ ${minutes} min are over`}
+          </Box>
+        )}
+        <Press onPress={onBegin}>{left === null ? `Begin the ${minutes} min` : 'Begin again'}</Press>
+      </Flex>
+    </Box>
+  );
 }
 
 /** Counted out, counted back: presses up and down from what there should be. */

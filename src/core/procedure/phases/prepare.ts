@@ -1,4 +1,4 @@
-import { choice, type Draft, draft, intakeOff, isGas, type ProcedureInput, range, text } from '../step';
+import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, range, text } from '../step';
 
 /** Before anything is opened. */
 export function prepare({
@@ -12,7 +12,7 @@ export function prepare({
 }: ProcedureInput): readonly Draft[] {
   const n = layout.sites.length;
   const cold = schools.engine_temperature !== 'warm';
-  const isolates = hybrid || schools.battery === 'always' || intakeOff(access);
+  const isolates = isIsolated({ hybrid, schools, access });
   return [
     draft(
       'prepare',

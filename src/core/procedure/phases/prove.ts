@@ -1,4 +1,7 @@
-import { choice, type Draft, draft, isGas, type ProcedureInput, SIDE, text } from '../step';
+import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, SIDE, text } from '../step';
+
+/** How long an engine idles to learn anew. Source: general trade guidance; the service information wins. */
+const RELEARN_MINUTES = 10;
 
 /** What shows that it is well. */
 export function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput): readonly Draft[] {
@@ -6,6 +9,7 @@ export function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput)
     (access[i]?.access ?? 'open') === 'cover' ? [SIDE[bank.place]] : [],
   );
   const first = schools.first_start === 'before_covers';
+  const relearns = isIsolated({ hybrid, schools, access });
   return [
     draft(
       'prove',
@@ -18,9 +22,32 @@ export function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput)
         caution: hybrid
           ? 'De-isolate by the same person who isolated. Keep clear of belts and fan; ventilate the bay.'
           : 'Keep clear of belts and fan; ventilate the bay. A flashing lamp: stop, a misfire ruins the catalyst.',
-        asks: [choice('idle', 'idle', ['even', 'uneven', 'does not start'], ['even'])],
+        asks: [
+          relearns
+            ? choice('idle', 'idle', ['even', 'uneven at first', 'does not start'], ['even', 'uneven at first'])
+            : choice('idle', 'idle', ['even', 'uneven', 'does not start'], ['even']),
+        ],
       },
     ),
+    ...(relearns
+      ? [
+          draft(
+            'prove',
+            'relearn',
+            `Let it idle ${RELEARN_MINUTES} minutes, first without loads, then with them`,
+            'Without its battery the control unit has forgotten its idle: uneven in the first minutes is no finding yet.',
+            {
+              caution:
+                'Ventilate the bay, keep clear of belts and fan. Still uneven after that: wait no longer, read the codes and look for air drawn in.',
+              asks: [
+                { key: 'learnt', what: 'idling', kind: 'wait', minutes: RELEARN_MINUTES },
+                choice('settled', 'idle after that', ['even', 'still uneven'], ['even']),
+              ],
+              weight: 3,
+            },
+          ),
+        ]
+      : []),
     ...(first
       ? lids.map((side, i) =>
           draft(
