@@ -5,6 +5,7 @@ import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Entry, Json } from '../src/core/floor/entry';
 import { siteTarget } from '../src/core/floor/fields';
+import { GRADES } from '../src/core/reading/trainer';
 import { bays, depots, people, vehicles, workOrders } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import { makeToken } from '../src/server/auth/access-tokens';
@@ -15,6 +16,7 @@ import { costsInput, setCosts } from '../src/server/due/costs';
 import { blockByFault, blockInput } from '../src/server/due/defer';
 import type { Outcome } from '../src/server/failure';
 import { addFollowUp, followUpInput } from '../src/server/findings/follow-up';
+import { gradePlug } from '../src/server/findings/trainer';
 import { addBay } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { addPerson, personInput } from '../src/server/fleet/people';
@@ -58,6 +60,8 @@ const scenario = z
     wrenches: z.array(wrenchInput),
     policies: z.array(schoolInput),
     costs: costsInput,
+    /** What technicians made of the drawn plugs of the trainer, from the first on. */
+    grades: z.array(z.object({ name: z.string(), said: z.array(z.enum(GRADES)) })),
     faults: z.array(blockInput.omit({ vehicleId: true }).extend({ unit: z.string() })),
     followUps: z.array(
       followUpInput.omit({ workOrderId: true, ownerId: true }).extend({ unit: z.string(), owner: z.string() }),
@@ -97,6 +101,7 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   for (const choice of scenario.policies) must(choice.policy, await chooseSchool(deps, actor, choice));
   for (const { unit, ...held } of scenario.faults)
     must(held.fault, await blockByFault(deps, actor, { ...held, vehicleId: await vehicleId(deps, actor, unit) }));
+  for (const one of scenario.grades) await gradePlugs(deps, actor, one);
   for (const one of scenario.followUps) await makeFollowUp(deps, actor, one);
   for (const { unit, ...wait } of scenario.waits)
     must(wait.reason, await waitFor(deps, actor, { ...wait, workOrderId: await orderOf(deps, actor, unit) }));
@@ -145,17 +150,29 @@ async function orderOf(deps: Deps, actor: Actor, unit: string): Promise<string> 
   return order?.id ?? '';
 }
 
+async function personIdOf({ db }: Deps, actor: Actor, name: string): Promise<string> {
+  const [person] = await db
+    .select({ id: people.id })
+    .from(people)
+    .where(and(eq(people.fleetId, actor.fleetId), eq(people.name, name)));
+  if (!person) throw new Error(`demo: nobody is called ${name}`);
+  return person.id;
+}
+
+async function gradePlugs(deps: Deps, actor: Actor, { name, said }: (typeof scenario.grades)[number]): Promise<void> {
+  const personId = await personIdOf(deps, actor, name);
+  for (const [plug, grade] of said.entries())
+    must(name, await gradePlug(deps, { ...actor, personId, role: 'technician' }, { plug, said: grade }));
+}
+
 async function makeFollowUp(
   deps: Deps,
   actor: Actor,
   { unit, owner, ...rest }: (typeof scenario.followUps)[number],
 ): Promise<void> {
   const workOrderId = await orderOf(deps, actor, unit);
-  const [person] = await deps.db
-    .select({ id: people.id })
-    .from(people)
-    .where(and(eq(people.fleetId, actor.fleetId), eq(people.name, owner)));
-  must(rest.what, await addFollowUp(deps, actor, { ...rest, workOrderId, ownerId: person?.id ?? '' }));
+  const ownerId = await personIdOf(deps, actor, owner);
+  must(rest.what, await addFollowUp(deps, actor, { ...rest, workOrderId, ownerId }));
 }
 
 async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.workOrders)[number]): Promise<void> {
@@ -169,10 +186,6 @@ async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.w
       .select()
       .from(bays)
       .where(and(eq(bays.depotId, await depotId(deps, actor, depot)), eq(bays.name, bay)));
-    const [personRow] = await deps.db
-      .select()
-      .from(people)
-      .where(and(eq(people.fleetId, actor.fleetId), eq(people.name, person)));
     must(
       'plan',
       await planWorkOrder(deps, actor, {
@@ -181,7 +194,7 @@ async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.w
         start,
         minutes,
         bayId: bayRow?.id ?? '',
-        personId: personRow?.id ?? '',
+        personId: await personIdOf(deps, actor, person),
       }),
     );
   }

@@ -147,6 +147,11 @@ describe('the gates', () => {
     const now = await view(await openFor('104'));
     expect(now.steps.find(({ key }) => key === LONG_REMOVAL)?.why).toContain('seized on 2026-11-15');
     expect(now.order.minutes).toBeGreaterThan(usual.minutes);
+    expect([now.before?.on, now.before?.sites.find(({ cylinder }) => cylinder === 2)?.breakawayFeel]).toEqual([
+      '2026-11-15',
+      'seized',
+    ]);
+    expect((await view(before)).before).toBeNull();
   });
 
   it('hold a site at which the wrench said stop until it is tightened anew or somebody says what was found', async () => {

@@ -73,6 +73,14 @@ export interface FloorJob {
     readonly by: string;
     readonly at: string;
   }[];
+  /** Of the set before this one, at the same sites. */
+  readonly photosBefore: readonly {
+    readonly id: string;
+    readonly orderId: string;
+    readonly target: string;
+    /** ISO day. */
+    readonly on: string;
+  }[];
   readonly codesKept: readonly string[];
   readonly followUps: number;
   readonly waits: readonly { readonly id: string; readonly words: string }[];

@@ -11,6 +11,7 @@ import { type Actor, may, refusal } from '../access';
 import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
+import { setBefore } from '../work-orders/earlier-set';
 import { boardOf, type FloorState, loadFloorState } from './floor-state';
 import { minutesWorked } from './work-time';
 
@@ -24,6 +25,7 @@ export async function viewFloor(deps: Deps, actor: Actor, id: string): Promise<O
   if (!order || !state || !vehicle) return notFound('work order');
   const { family, spec, layout, rules, counts } = state;
   const times = await loadTimes(deps.db, id);
+  const before = await setBefore(deps.db, order);
   const live = order.state !== 'closed' && order.state !== 'cancelled';
   const now = live ? await sheetNow(deps.db, actor.fleetId, deps.today(), order) : null;
   return ok({
@@ -65,6 +67,9 @@ export async function viewFloor(deps: Deps, actor: Actor, id: string): Promise<O
       by: who,
       at: takenAt.toISOString(),
     })),
+    photosBefore: before
+      ? before.photos.map(({ id: photo, target }) => ({ id: photo, orderId: before.id, target, on: before.on }))
+      : [],
     codesKept: state.codes.map(({ moment }) => moment),
     followUps: state.followUps,
     waits: (await loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true })).map(({ wait }) => ({

@@ -13,7 +13,7 @@ import type { Deps } from '../deps';
 import { blockingFault } from '../due/defer';
 import { whyNoMatch } from '../due/refresh-status';
 import { fail, notFound, type Outcome } from '../failure';
-import { earlierRemoval } from './earlier-removal';
+import { earlierRemoval } from './earlier-set';
 import { procedureOf } from './procedure-of';
 
 const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {

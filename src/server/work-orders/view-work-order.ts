@@ -19,6 +19,7 @@ import { loadFloorState } from '../floor/floor-state';
 import { needsRedo } from '../floor/view-floor';
 import { threadsFor } from '../policies/threads';
 import { blockersOf } from './blockers-of';
+import { setBefore } from './earlier-set';
 
 /** A work order with all that its pages show. */
 export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
@@ -78,6 +79,7 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
     counts,
     codes,
     photos,
+    before: await setBefore(deps.db, order),
     waits,
     times,
     sheetChanged,

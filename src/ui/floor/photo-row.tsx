@@ -3,6 +3,7 @@
 import { Box, chakra, Flex, Image } from '@chakra-ui/react';
 import { useEffect, useId, useMemo, useState } from 'react';
 import type { FloorJob } from '@/core/floor/job';
+import { KeptPhoto } from '../primitives/kept-photo';
 import type { WaitingPhoto } from './outbox';
 
 const MOST_PX = 1600;
@@ -37,6 +38,7 @@ export function PhotoRow({
   const [fault, setFault] = useState<string | null>(null);
   const sent = job.photos.filter((photo) => photo.target === target);
   const mine = waiting.filter((photo) => photo.target === target && !sent.some((p) => p.id === photo.id));
+  const before = job.photosBefore.filter((photo) => photo.target === target);
   const take = async (files: FileList | null) => {
     setFault(null);
     for (const file of files ?? [])
@@ -79,18 +81,14 @@ export function PhotoRow({
           />
         </chakra.label>
         {sent.map(({ id: photo, by }) => (
-          <a key={photo} href={`/api/v1/work-orders/${job.orderId}/photos/${photo}`} target="_blank" rel="noreferrer">
-            <Image
-              src={`/api/v1/work-orders/${job.orderId}/photos/${photo}`}
-              alt={`Taken by ${by}`}
-              height={48}
-              width={64}
-              style={{ height: 48, width: 64, objectFit: 'cover' }}
-            />
-          </a>
+          <KeptPhoto key={photo} order={job.orderId} photo={photo} words={`Taken by ${by}`} />
         ))}
         {mine.map((photo) => (
           <Unsent key={photo.id} photo={photo} />
+        ))}
+        {before.length > 0 && <span className="aside">before:</span>}
+        {before.map(({ id: photo, orderId, on }) => (
+          <KeptPhoto key={photo} order={orderId} photo={photo} words={`The plug before it, ${on}`} />
         ))}
       </Flex>
       {fault && (

@@ -1,12 +1,15 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { siteId } from '@/core/engine/layout';
+import { siteTarget } from '@/core/floor/fields';
 import { HEALTHY } from '@/core/reading/vocabulary';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
-import { gapText, type UnitSystem } from '@/ui/format/format';
+import { dateText, gapText, type UnitSystem } from '@/ui/format/format';
+import { KeptPhoto } from '@/ui/primitives/kept-photo';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead } from '@/ui/primitives/page';
 import { PrintButton } from '@/ui/primitives/print-button';
@@ -123,8 +126,48 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
           <Code>{site.observedNumber ?? 'number not read'}</Code>
           {site.differs && <span>record says {site.expectedNumber}</span>}
         </Flex>
+        <Photos order={view.order.id} photos={view.photos} site={site} />
+        <SetBefore site={site} view={view} system={system} />
       </Box>
     </Grid>
+  );
+}
+
+type Photos = WorkOrderView['photos'];
+
+function Photos({ order, photos, site }: { order: string; photos: Photos; site: WorkOrderSiteView }) {
+  const here = photos.filter(({ target }) => target === siteTarget(siteId(site)));
+  if (here.length === 0) return null;
+  return (
+    <Flex gap="1" mt="1" wrap="wrap" data-no-print>
+      {here.map(({ id, who }) => (
+        <KeptPhoto key={id} order={order} photo={id} words={`Site ${site.name}, by ${who}`} />
+      ))}
+    </Flex>
+  );
+}
+
+/** The plug that sat here before this one, to be held beside it. */
+function SetBefore({
+  site,
+  view: { before },
+  system,
+}: {
+  site: WorkOrderSiteView;
+  view: WorkOrderView;
+  system: UnitSystem;
+}) {
+  const then = before?.sites.find((row) => siteId(row) === siteId(site));
+  if (!before || !then) return null;
+  const words = (then.conditions ?? []).filter((word) => !HEALTHY.has(word));
+  const said = then.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'well';
+  return (
+    <Box mt="1" color="soft" borderTop="1px solid" borderColor="hair">
+      before it, {dateText(before.on)}:{' '}
+      {then.removedGapMm === null ? '' : `${first(gapText(then.removedGapMm, system))}, `}
+      {said}
+      <Photos order={before.id} photos={before.photos} site={site} />
+    </Box>
   );
 }
 
