@@ -97,7 +97,9 @@ export function FloorView({
             {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
           </div>
         </div>
-        <Unsent floor={floor} />
+        <div className="unsent-place">
+          <Unsent floor={floor} />
+        </div>
       </div>
       <nav className="floor-nav" aria-label="Parts of the job">
         {PLACES.map(([place, name]) => (
@@ -236,6 +238,8 @@ function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor
       className="unsent"
       data-doubt={unsent > 0 || link !== 'fresh' || undefined}
       data-waiting={unsent > 0 || undefined}
+      // An answer that is on its way is no news; one that does not come is.
+      data-stuck={(link !== 'fresh' && link !== 'sending') || unreadable > 0 || undefined}
     >
       {words}
       {unsentOfOthers > 0 && ` · ${unsentOfOthers} of someone else wait for them to sign in`}

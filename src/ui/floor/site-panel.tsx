@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { partKey } from '@/core/fitment/match';
 import type { Fields, Json } from '@/core/floor/entry';
 import { siteTarget } from '@/core/floor/fields';
@@ -104,6 +104,15 @@ export function SitePanel({
     const read = readSiteQuantity(name, text(fields, name), units);
     return read.ok ? read.value : null;
   };
+  const panel = useRef<HTMLDivElement>(null);
+  const shownAt = useRef(site.id);
+  useEffect(() => {
+    if (shownAt.current === site.id) return;
+    shownAt.current = site.id;
+    // The next site begins at its top, where the eye looks for it.
+    const { top = 0 } = panel.current?.getBoundingClientRect() ?? {};
+    if (top < 0 || top > window.innerHeight / 2) panel.current?.scrollIntoView({ block: 'start' });
+  }, [site.id]);
   const setting = torqueSetting(job);
   const done = fields.done === true;
 
@@ -142,7 +151,7 @@ export function SitePanel({
         ? 'Tightened by angle'
         : 'Tightened by feel';
   return (
-    <div className="site">
+    <div className="site" ref={panel}>
       <div className="site-side">
         <h2>Site {site.name}</h2>
         <span className="site-where">
@@ -201,14 +210,14 @@ export function SitePanel({
         ) : (
           <div className="pad-beside">{pad}</div>
         )}
-        {Object.keys(faults).length > 0 && !done && (
-          <Box role="alert" color="wrong.ink" mt="2" fontSize="16px">
-            {Object.values(faults).map((fault) => (
-              <div key={fault}>{fault}</div>
-            ))}
-          </Box>
-        )}
         <div className="site-main">
+          {Object.keys(faults).length > 0 && !done && (
+            <div className="fault" role="alert">
+              {Object.values(faults).map((fault) => (
+                <div key={fault}>{fault}</div>
+              ))}
+            </div>
+          )}
           {done ? (
             <Press main wide onPress={onNext}>
               {next ? `${words}. Next: ${next.name}` : words}

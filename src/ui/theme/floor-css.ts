@@ -90,15 +90,20 @@ export const floorCss = {
   },
   '.floor-nav': { display: 'flex', flexWrap: 'wrap', gap: '2', my: '3' },
   '.floor-nav > a': { minH: '48px', px: '3', display: 'inline-flex', alignItems: 'center', color: 'action' },
+  // Its place stays when what is not sent leaves it, to be in sight wherever the page is scrolled to.
+  '.unsent-place': { minH: '38px', justifySelf: { base: 'stretch', md: 'end' } },
   '.unsent': {
-    alignSelf: 'start',
-    justifySelf: { base: 'stretch', md: 'end' },
-    minW: '0',
-    px: { base: '0', md: '3' },
     py: '1.5',
     rounded: 'sm',
     color: 'soft',
     '&[data-doubt]': { px: '3', bg: 'caution.bg', color: 'caution.ink' },
+    '&[data-stuck]': {
+      position: 'fixed',
+      zIndex: '2',
+      top: '0',
+      left: { base: '0', md: 'auto' },
+      right: { base: '0', md: '6' },
+    },
     '&[data-waiting]': { fontWeight: '650' },
   },
   '.site': {
@@ -122,6 +127,7 @@ export const floorCss = {
     p: { base: '2', md: '0' },
     bg: { base: 'paper', md: 'transparent' },
     zIndex: '1',
+    '& .fault': { pb: '2', fontSize: '16px' },
   },
   '.pad': { display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: '2' },
   '.pad-beside': { display: { base: 'none', md: 'block' } },

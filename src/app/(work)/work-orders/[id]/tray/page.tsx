@@ -123,7 +123,7 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
         <Box mt="1">{site.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'well'}</Box>
         {site.breakawayFeel && <Box color="soft">came loose: {site.breakawayFeel}</Box>}
         <Flex color={site.differs ? 'wrong.ink' : 'soft'} wrap="wrap" gap="1">
-          <Code>{site.observedNumber ?? 'number not read'}</Code>
+          {site.observedNumber ? <Code>{site.observedNumber}</Code> : <span>number not read</span>}
           {site.differs && <span>record says {site.expectedNumber}</span>}
         </Flex>
         <Photos order={view.order.id} photos={view.photos} site={site} />
