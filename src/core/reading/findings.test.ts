@@ -11,7 +11,7 @@ import {
   readEngine,
   type SiteReading,
 } from './findings';
-import { ALL_CONDITIONS, type Condition } from './vocabulary';
+import { ALL_CONDITIONS, type Condition, HEALTHY } from './vocabulary';
 
 const inline4 = engine({
   arrangement: 'inline',
@@ -181,6 +181,16 @@ describe('readEngine finds the cause by where a condition stands', () => {
     ['a trace on both ends of a row', reading(inline4, { 1: trace, 4: trace }), ['coolant_in_one ends 1 4']],
     ['a trace on one', reading(inline3, { 2: trace }), ['coolant_in_one one 2']],
     ['a trace on all alike', reading(inline4, rest(trace)), ['coloured_by_fuel all 1 2 3 4']],
+    [
+      'every nose washed clean',
+      reading(inline4, rest(bad('nose washed clean', 'no deposits'))),
+      ['washed_alike all 1 2 3 4'],
+    ],
+    [
+      'some washed clean, the others with a trace',
+      reading(inline4, { 1: trace, 2: trace, 3: bad('nose washed clean'), 4: bad('nose washed clean') }),
+      ['washed_alike all 1 2 3 4'],
+    ],
     ['white on all', reading(inline4, rest(white)), ['lean_or_hot all 1 2 3 4']],
     ['white on one bank', reading(v6, { 1: white, 3: white, 5: white }), ['bank_lean bank 1 3 5']],
     ['white at the ends of the row', reading(inline4, { 1: white, 4: white }), ['runner_leak ends 1 4']],
@@ -196,7 +206,12 @@ describe('readEngine finds the cause by where a condition stands', () => {
       ['loose_plug one 3'],
     ],
     ['loose without soot at the seat', reading(inline4, { 3: { breakaway: 'loose' } }), ['loose_plug one 3']],
-    ['a sooted seat that was tight', reading(inline4, { 3: bad('nose tan', 'seat sooted') }), []],
+    ['a sooted seat that was tight', reading(inline4, { 3: bad('nose tan', 'seat sooted') }), ['seat_leaked one 3']],
+    [
+      'white, and a sooted seat that was tight',
+      reading(inline4, { 3: bad('nose white', 'seat sooted') }),
+      ['cylinder_hot one 3', 'seat_leaked one 3'],
+    ],
     ['all loose', reading(inline4, rest({ breakaway: 'loose' })), ['loose_plug all 1 2 3 4']],
     ['peppered', reading(v6, { 6: bad('electrodes peppered') }), ['detonation one 6']],
     [
@@ -208,6 +223,13 @@ describe('readEngine finds the cause by where a condition stands', () => {
     ['a track in the boot alone', reading(v6, { 2: bad('nose tan', 'boot tracked') }), ['tracked one 2']],
     ['rust on the shell', reading(inline3, { 1: bad('nose tan', 'threads rusted') }), ['water_in_well one 1']],
     ['water in the well', reading(inline3, { 1: bad('nose tan', 'water in well') }), ['water_in_well one 1']],
+    ['coolant in the well', reading(v6, { 3: bad('nose tan', 'coolant in well') }), ['coolant_in_well one 3']],
+    ['one eroded', reading(inline4, { 2: bad('nose tan', 'electrodes eroded') }), ['electrodes_worn one 2']],
+    [
+      'one eroded whose gap is over the limit',
+      reading(inline4, { 2: { ...bad('nose tan', 'electrodes eroded'), gap: 1.6 } }),
+      ['gap_worn_in_one one 2'],
+    ],
     ['another number than on record', reading(inline4, { 2: { differs: true } }), ['other_part one 2']],
     ['a whole set of another number', reading(inline4, rest({ differs: true })), ['other_part all 1 2 3 4']],
     ['one gap over the limit', reading(inline4, { 2: worn }), ['gap_worn_in_one one 2']],
@@ -339,6 +361,22 @@ describe('the cause', () => {
           for (const site of finding.sites) expect(looked.has(siteId(site))).toBe(true);
           expect(finding.next.length > 0).toBe(finding.cause !== 'healthy');
         }
+      }),
+    );
+  });
+
+  it('is found for everything that is not as it should be, wherever it stands', () => {
+    const unwell = (ALL_CONDITIONS as readonly Condition[]).filter((word) => !HEALTHY.has(word));
+    fc.assert(
+      fc.property(anyEngine, fc.constantFrom(...unwell), fc.nat(), fc.boolean(), (model, word, mask, declared) => {
+        const given = reading(model, {}, { directionKnown: declared });
+        const shows = (i: number): boolean => i === mask % given.sites.length || ((mask >> (i % 31)) & 1) === 1;
+        const sites = given.sites.map((site, i) =>
+          shows(i) ? { ...site, seen: [{ condition: word, severity: 2 as const }] } : site,
+        );
+        const spoken = readEngine({ ...given, sites }).flatMap(({ evidence }) => evidence);
+        for (const site of sites.filter((_, i) => shows(i)))
+          expect(spoken.some((one) => siteId(one) === siteId(site) && one.words.includes(word))).toBe(true);
       }),
     );
   });
