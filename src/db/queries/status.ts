@@ -231,21 +231,21 @@ export async function loadWeighing(q: Querier, fleetId: string): Promise<{ on: s
   return found.rows[0] ?? { on: null, unsettled: false };
 }
 
+/** What readings alone decide of a vehicle's status. */
+export type OdometerRow = Pick<
+  StatusRow,
+  | 'vehicleId'
+  | 'odometerOn'
+  | 'odometerKm'
+  | 'suspectReadings'
+  | 'rateKmPerDay'
+  | 'rateLowKmPerDay'
+  | 'rateHighKmPerDay'
+  | 'rateReadings'
+>;
+
 /** New readings change where the odometer stands and how fast it goes; what goes in and when it was fitted stay. */
-export async function saveOdometers(
-  tx: Tx,
-  rows: readonly Pick<
-    StatusRow,
-    | 'vehicleId'
-    | 'odometerOn'
-    | 'odometerKm'
-    | 'suspectReadings'
-    | 'rateKmPerDay'
-    | 'rateLowKmPerDay'
-    | 'rateHighKmPerDay'
-    | 'rateReadings'
-  >[],
-): Promise<void> {
+export async function saveOdometers(tx: Tx, rows: readonly OdometerRow[]): Promise<void> {
   for (let at = 0; at < rows.length; at += CHUNK) {
     const chunk = rows.slice(at, at + CHUNK);
     const column = <K extends keyof (typeof rows)[number]>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
@@ -257,6 +257,14 @@ export async function saveOdometers(
         ${column('rateHighKmPerDay')}::float8[], ${column('rateReadings')}::int[]) as n (id, "on", km, suspects, rate, low, high, used)
       where s.vehicle_id = n.id`);
   }
+}
+
+/** By vehicle, a mark that changes whenever anybody writes its status. @param hold keeps others from writing until the end */
+export async function statusMarks(tx: Tx, fleetId: string, hold: boolean): Promise<ReadonlyMap<string, string>> {
+  const found = await tx.execute<{ id: string; mark: string }>(sql`
+    select vehicle_id as id, xmin::text as mark from vehicle_status where fleet_id = ${fleetId}
+    order by vehicle_id ${hold ? sql`for update` : sql``}`);
+  return new Map(found.rows.map(({ id, mark }) => [id, mark]));
 }
 
 export type StandingRow = typeof standings.$inferInsert;

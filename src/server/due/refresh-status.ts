@@ -16,6 +16,7 @@ import {
   loadHourReadings,
   loadRecentReadings,
   loadVehicleKeys,
+  type OdometerRow,
   type RecentReadings,
   type StatusRow,
   saveOdometers,
@@ -77,18 +78,31 @@ export async function refreshOdometers(
   today: PlainDate,
   which: readonly string[],
 ): Promise<void> {
-  if (which.length > 0) await holdFleet(tx, fleetId, false);
   for (let at = 0; at < which.length; at += AT_ONCE) {
     const some = which.slice(at, at + AT_ONCE);
     const readings = await loadRecentReadings(tx, fleetId, some);
-    await saveOdometers(
+    const rows = some.map((vehicleId) => ({ vehicleId, ...odometerOf(readings.get(vehicleId) ?? NO_READINGS) }));
+    await keepOdometers(tx, fleetId, today, rows);
+  }
+}
+
+/** Takes over where odometers stand, where that has been worked out, and weighs their vehicles. */
+export async function keepOdometers(
+  tx: Tx,
+  fleetId: string,
+  today: PlainDate,
+  rows: readonly OdometerRow[],
+): Promise<void> {
+  if (rows.length > 0) await holdFleet(tx, fleetId, false);
+  for (let at = 0; at < rows.length; at += AT_ONCE) {
+    const some = rows.slice(at, at + AT_ONCE);
+    await saveOdometers(tx, some);
+    await weigh(
       tx,
-      some.map((vehicleId) => ({
-        vehicleId,
-        ...odometerOf(readings.get(vehicleId) ?? NO_READINGS),
-      })),
+      fleetId,
+      today,
+      some.map(({ vehicleId }) => vehicleId),
     );
-    await weigh(tx, fleetId, today, some);
   }
 }
 
@@ -97,7 +111,8 @@ const AT_ONCE = 2000;
 
 const NO_READINGS: RecentReadings = { readings: [], suspects: 0 };
 
-function odometerOf({ readings, suspects: suspectReadings }: RecentReadings) {
+/** Where an odometer stands by its accepted readings, in order of day: those within the window, or all of them. */
+export function odometerOf({ readings, suspects: suspectReadings }: RecentReadings): Omit<OdometerRow, 'vehicleId'> {
   const last = readings.at(-1);
   const rate = ownRate(readings);
   return {

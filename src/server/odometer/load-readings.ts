@@ -5,13 +5,14 @@ import { ok } from '@/core/shared/result';
 import { onOneConnection } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
+import { statusMarks } from '@/db/queries/status';
 import { readingLoads } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { refreshOdometers } from '../due/refresh-status';
+import { keepOdometers, refreshOdometers } from '../due/refresh-status';
 import { fail, type Outcome } from '../failure';
 import { mergeReadings } from './merge-readings';
-import { Fault, read, refusals, stage } from './stage-readings';
+import { Fault, stage } from './stage-readings';
 
 /* Large files of readings: streamed into a staging table by COPY, checked in sets, judged by the core and written by COPY.
    All that is kept is written in one transaction: whatever stops it, nothing is half-written. */
@@ -56,13 +57,9 @@ export async function loadReadings(
   try {
     const counts = await onOneConnection(deps.db, async (_, staging) => {
       await staging.query('select pg_advisory_xact_lock(hashtextextended($1, 13))', [load.id]);
-      const lines = await stage(staging, file, (rowsRead) => watch.now('reading the file', { rowsRead }));
-      await watch.step('checking', { rowsRead: lines });
-      await read(staging, actor.fleetId, deps.today());
-      const refusedLines = await refusals(staging);
-      await watch.step('judging and writing');
-      const written = await writing(deps, actor, watch, staging, { loadId: load.id, fileName, refused: refusedLines });
-      return { ...written, refused: refusedLines.refused };
+      const lines = await stage(staging, file, deps.today(), (rowsRead) => watch.now('reading the file', { rowsRead }));
+      await watch.step('putting in order', { rowsRead: lines });
+      return writing(deps, actor, watch, staging, { loadId: load.id, fileName });
     });
     return ok({ loadId: load.id, ...counts });
   } catch (error) {
@@ -74,7 +71,7 @@ export async function loadReadings(
   }
 }
 
-type Counts = Pick<LoadResult, 'added' | 'suspect' | 'known'>;
+type Counts = Omit<LoadResult, 'loadId'>;
 
 /** All that is kept, in one transaction. */
 async function writing(
@@ -82,29 +79,42 @@ async function writing(
   actor: Actor,
   watch: Watch,
   staging: PoolClient,
-  { loadId, fileName, refused }: { loadId: string; fileName: string; refused: Awaited<ReturnType<typeof refusals>> },
+  { loadId, fileName }: { loadId: string; fileName: string },
 ): Promise<Counts> {
+  const { fleetId, personId } = actor;
   for (let attempt = 1; ; attempt++) {
     try {
       return await onOneConnection(deps.db, async (tx, client) => {
-        const { vehicles, ...counts } = await mergeReadings(staging, client, actor, (rowsJudged) =>
+        const before = await statusMarks(tx, fleetId, false);
+        const merged = await mergeReadings(staging, client, actor, deps.today(), (rowsJudged) =>
           watch.now('judging and writing', { rowsJudged }),
         );
+        const { odometers, refusals, ...counts } = merged;
         await watch.step('working out what is due');
-        await refreshOdometers(tx, actor.fleetId, deps.today(), vehicles);
+        const now = await statusMarks(tx, fleetId, true);
+        const others = odometers.flatMap(({ vehicleId: id }) => (now.get(id) === before.get(id) ? [] : [id]));
+        const touched = new Set(others);
+        await keepOdometers(
+          tx,
+          fleetId,
+          deps.today(),
+          odometers.filter(({ vehicleId }) => !touched.has(vehicleId)),
+        );
+        // Somebody recorded something of these while the file was written: their odometers are worked out from what is there.
+        await refreshOdometers(tx, fleetId, deps.today(), others);
         await watch.step('finishing');
         await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
+          fleetId,
+          personId,
           action: 'import',
           entity: 'reading-load',
           entityId: loadId,
-          changes: { fileName, ...counts, refused: refused.refused },
+          changes: { fileName, ...counts },
         });
         // In the same transaction: a load is done when its rows are there.
         await tx
           .update(readingLoads)
-          .set({ state: 'done', step: 'done', ...counts, ...refused, endedAt: deps.now() })
+          .set({ state: 'done', step: 'done', ...counts, refusals: [...refusals], endedAt: deps.now() })
           .where(eq(readingLoads.id, loadId));
         return counts;
       });

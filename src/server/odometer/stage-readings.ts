@@ -4,26 +4,33 @@ import { pipeline } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 
-/* A large file as it comes, in temporary tables of one connection: its lines as text, then what each of them says. */
+/* A large file as it comes, in a temporary table of one connection: its lines as text, and a query of what each says. */
 
 const COLUMNS = ['unit_number', 'read_on', 'odometer', 'unit', 'source'] as const;
 type Column = (typeof COLUMNS)[number];
 
-const REFUSALS_KEPT = 200;
-
 /** A file that cannot be read, in words for the one who sent it. */
 export class Fault extends Error {}
 
+/** The first day that a line may name. */
+const FIRST_DAY = '1950-01-01';
+
 /**
- * The file as it stands, into a table of text that no one else sees. PostgreSQL reads the CSV.
+ * The file as it stands, into a table of text that no one else sees, `staged`, and beside it one of all the days there are,
+ * `days`. PostgreSQL reads the CSV.
  *
  * @param tell hears how many lines have come @returns their number
  */
 export async function stage(
   client: PoolClient,
   file: Readable,
+  today: string,
   tell: (lines: number) => Promise<void>,
 ): Promise<number> {
+  await client.query(
+    `create temp table days on commit drop as
+     select g::date as day, g::date::text as name from generate_series('${FIRST_DAY}'::timestamp, '${today}'::timestamp, '1 day') g`,
+  );
   await client.query(
     `create temp table staged (line bigint generated always as identity, ${COLUMNS.map((c) => `${c} text`).join(', ')}) on commit drop`,
   );
@@ -41,6 +48,8 @@ export async function stage(
     counting,
     client.query(copyFrom(`copy staged (${columns.join(', ')}) from stdin with (format csv, encoding 'UTF8')`)),
   );
+  await client.query('analyze staged');
+  await client.query('analyze days');
   return lines;
 }
 
@@ -81,45 +90,34 @@ function columnsOf(head: string): readonly Column[] {
   return known.flatMap((column) => column ?? []);
 }
 
-/** What each line says, or why it says nothing. A vehicle's own unit holds where the line names none. */
-export async function read(client: PoolClient, fleetId: string, today: string): Promise<void> {
-  // OFFSET 0 keeps each pattern from being tried again wherever its result is used.
-  await client.query(
-    `create temp table checked on commit drop as
-     select line, vehicle_id, read_on,
-       round(case unit when 'mi' then figure * 1.609344 else figure end, 1)
-         + case when meter_replaced_on is not null and read_on >= meter_replaced_on then meter_offset_km else 0 end as km,
-       odometer, unit, source,
-       case when vehicle_id is null then 'no such unit'
-         when read_on is null then 'the day is not one as 2026-11-02'
-         when read_on > $2::date then 'the day is in the future'
-         when figure is null then 'the odometer is not a plain figure such as 88412'
-         when unit not in ('km', 'mi') then 'the unit is neither km nor mi'
-         when length(source) > 120 then 'the source is longer than 120 characters' end as fault
-     from (
-       select s.line, v.id as vehicle_id, v.meter_offset_km, v.meter_replaced_on,
-         case when s.read_on ~ '^\\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\\d|3[01])$' then
-           case when substr(s.read_on, 9, 2) <= '28' or substr(s.read_on, 9, 2)::int <= extract(day from
-             (substr(s.read_on, 1, 7) || '-01')::date + interval '1 month' - interval '1 day') then s.read_on::date end end as read_on,
-         case when s.odometer ~ '^\\d{1,7}(\\.\\d{1,3})?$' then s.odometer::numeric end as figure,
-         coalesce(nullif(s.unit, ''), v.odometer_unit) as unit, s.odometer, coalesce(nullif(s.source, ''), 'import') as source
-       from staged s left join vehicles v on v.fleet_id = $1 and v.unit_number = s.unit_number
-       offset 0
-     ) said`,
-    [fleetId, today],
-  );
-  await client.query('analyze checked');
-}
-
-/** The lines that say nothing: how many, and the first of them with why. */
-export async function refusals(client: PoolClient) {
-  const { rows: counted } = await client.query<{ n: number }>(
-    'select count(*) as n from checked where fault is not null',
-  );
-  // Line 1 of the file is its head.
-  const { rows } = await client.query<{ line: number; text: string; why: string }>(
-    `select c.line + 1 as line, concat_ws(',', s.unit_number, s.read_on, s.odometer, s.unit) as text, c.fault as why
-     from checked c join staged s on s.line = c.line where c.fault is not null order by c.line limit ${REFUSALS_KEPT}`,
-  );
-  return { refused: counted[0]?.n ?? 0, refusals: rows };
-}
+/**
+ * A query of what each staged line says, or why it says nothing: `vehicle_id` is null where there is a `fault`. A vehicle's
+ * own unit holds where the line names none. Days are looked up, which is faster than reading each.
+ *
+ * @param fleetId and `today` come from us, never from the file
+ */
+export const saidByLines = (fleetId: string, today: string): string => `
+  select case when fault is null then vehicle_id end as vehicle_id, day,
+    round(case unit when 'mi' then figure * 1.609344 else figure end, 1)
+      + case when day >= meter_replaced_on then meter_offset_km else 0 end as km,
+    odometer, unit, source, line, unit_number, read_on, fault
+  from (
+    select *, case when vehicle_id is null then 'no such unit'
+      when day is null then case when read_on ~ '^\\d{4}-\\d\\d-\\d\\d$' and read_on > '${today}' then 'the day is in the future' else 'the day is not one as 2026-11-02' end
+      when figure is null then 'the odometer is not a plain figure such as 88412'
+      when unit not in ('km', 'mi') then 'the unit is neither km nor mi'
+      when length(source) > 120 then 'the source is longer than 120 characters' end as fault
+    from (
+      select s.line, v.id as vehicle_id, v.meter_offset_km, v.meter_replaced_on, d.day, s.unit_number, s.read_on, s.odometer,
+        -- Most figures are whole: the pattern, which is slow, is for the others.
+        case when length(s.odometer) <= 7 and s.odometer <> '' and translate(s.odometer, '0123456789', '') = '' then s.odometer::numeric
+          when s.odometer ~ '^\\d{1,7}(\\.\\d{1,3})?$' then s.odometer::numeric end as figure,
+        coalesce(nullif(s.unit, ''), v.odometer_unit) as unit, coalesce(nullif(s.source, ''), 'import') as source
+      from staged s
+      left join vehicles v on v.fleet_id = '${fleetId}' and v.unit_number = s.unit_number
+      left join days d on d.name = s.read_on
+      -- Keeps each figure from being read again wherever it is used.
+      offset 0
+    ) said
+    offset 0
+  ) judged`;
