@@ -101,86 +101,89 @@ export function FloorView({
           <Unsent floor={floor} />
         </div>
       </div>
-      <nav className="floor-nav" aria-label="Parts of the job">
-        {PLACES.map(([place, name]) => (
-          <Press key={place} chosen={at.where === place} onPress={() => go(place)}>
-            {name}
-          </Press>
-        ))}
-        <WorkClock floor={floor} />
-        {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
-        <a href={stopHref}>Job stops here…</a>
-      </nav>
-      <Differences floor={floor} />
-      {floor.refused.map((one) => (
-        <Flex
-          key={one.id}
-          role="alert"
-          bg="wrong.bg"
-          color="wrong.ink"
-          px="4"
-          py="2"
-          rounded="sm"
-          mb="2"
-          gap="3"
-          align="center"
-        >
-          <Box flex="1">{one.message}</Box>
-          <Press onPress={() => floor.forget(one.id)}>Seen</Press>
-        </Flex>
-      ))}
-      {job.sheetChanged && (
-        <Box mb="3">
-          <Caution>{job.sheetChanged} Take it over on the work order before going on.</Caution>
-        </Box>
-      )}
-      {at.where === 'parts' && <SetPanel floor={floor} />}
-      {at.where === 'steps' && <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />}
-      {at.where === 'sites' && site && (
-        <>
-          <Grid
-            templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
-            gap="4"
-            alignItems="center"
+      {/* Until the device's store has been read a press would be lost: it is not taken. */}
+      <div inert={!floor.ready} aria-busy={!floor.ready}>
+        <nav className="floor-nav" aria-label="Parts of the job">
+          {PLACES.map(([place, name]) => (
+            <Press key={place} chosen={at.where === place} onPress={() => go(place)}>
+              {name}
+            </Press>
+          ))}
+          <WorkClock floor={floor} />
+          {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
+          <a href={stopHref}>Job stops here…</a>
+        </nav>
+        <Differences floor={floor} />
+        {floor.refused.map((one) => (
+          <Flex
+            key={one.id}
+            role="alert"
+            bg="wrong.bg"
+            color="wrong.ink"
+            px="4"
+            py="2"
+            rounded="sm"
+            mb="2"
+            gap="3"
+            align="center"
           >
-            <Engine layout={job.layout} marks={marksOf(floor, site.id)} title="Engine: choose a site" maxH="250px" />
-            <Box>
-              <Caution>
-                {job.caution} {portsOpen(floor)}
-              </Caution>
-              <TrayDirection floor={floor} />
-            </Box>
-          </Grid>
-          <SoakPanel
-            sites={soaks}
-            here={site.id}
-            targetNm={job.targetNm}
-            system={job.units}
-            onSoak={(id, when) => floor.set(siteTarget(id), 'soakedAt', when)}
-            onGo={(id) => go('sites', id)}
-            onFree={(id) => {
-              floor.set(siteTarget(id), 'breakawayFeel', 'tight');
-              floor.set(
-                siteTarget(id),
-                'remark',
-                `${board[siteTarget(id)]?.remark ?? ''} was seized, came out after soaking`.trim(),
-              );
-            }}
-          />
-          <SitePanel
-            floor={floor}
-            site={site}
-            next={next}
-            last={job.sites.find(({ id }) => id === described && id !== site.id) ?? null}
-            wrench={wrench}
-            onNext={() => {
-              setDescribed(site.id);
-              if (next) go('sites', next.id);
-              else go('steps');
-            }}
-          />
-        </>
-      )}
+            <Box flex="1">{one.message}</Box>
+            <Press onPress={() => floor.forget(one.id)}>Seen</Press>
+          </Flex>
+        ))}
+        {job.sheetChanged && (
+          <Box mb="3">
+            <Caution>{job.sheetChanged} Take it over on the work order before going on.</Caution>
+          </Box>
+        )}
+        {at.where === 'parts' && <SetPanel floor={floor} />}
+        {at.where === 'steps' && <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />}
+        {at.where === 'sites' && site && (
+          <>
+            <Grid
+              templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
+              gap="4"
+              alignItems="center"
+            >
+              <Engine layout={job.layout} marks={marksOf(floor, site.id)} title="Engine: choose a site" maxH="250px" />
+              <Box>
+                <Caution>
+                  {job.caution} {portsOpen(floor)}
+                </Caution>
+                <TrayDirection floor={floor} />
+              </Box>
+            </Grid>
+            <SoakPanel
+              sites={soaks}
+              here={site.id}
+              targetNm={job.targetNm}
+              system={job.units}
+              onSoak={(id, when) => floor.set(siteTarget(id), 'soakedAt', when)}
+              onGo={(id) => go('sites', id)}
+              onFree={(id) => {
+                floor.set(siteTarget(id), 'breakawayFeel', 'tight');
+                floor.set(
+                  siteTarget(id),
+                  'remark',
+                  `${board[siteTarget(id)]?.remark ?? ''} was seized, came out after soaking`.trim(),
+                );
+              }}
+            />
+            <SitePanel
+              floor={floor}
+              site={site}
+              next={next}
+              last={job.sites.find(({ id }) => id === described && id !== site.id) ?? null}
+              wrench={wrench}
+              onNext={() => {
+                setDescribed(site.id);
+                if (next) go('sites', next.id);
+                else go('steps');
+              }}
+            />
+          </>
+        )}
+      </div>
     </Box>
   );
 }
@@ -218,11 +221,13 @@ function keepPage(): void {
 }
 
 const LINK_WORDS: Readonly<Record<Link, string>> = {
+  opening: 'Opening…',
   fresh: '',
   sending: 'sending…',
   cut: 'no connection',
   'signed-out': 'sign in again to send',
   closed: 'the order is closed: nothing more is taken',
+  unkept: 'This browser keeps nothing for Isobar: allow it to store data, or use another',
 };
 
 /** What the server does not have yet: always in sight. */
@@ -239,7 +244,7 @@ function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor
       data-doubt={unsent > 0 || link !== 'fresh' || undefined}
       data-waiting={unsent > 0 || undefined}
       // An answer that is on its way is no news; one that does not come is.
-      data-stuck={(link !== 'fresh' && link !== 'sending') || unreadable > 0 || undefined}
+      data-stuck={!(['opening', 'fresh', 'sending'] as Link[]).includes(link) || unreadable > 0 || undefined}
     >
       {words}
       {unsentOfOthers > 0 && ` · ${unsentOfOthers} of someone else wait for them to sign in`}

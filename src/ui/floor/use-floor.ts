@@ -19,7 +19,7 @@ import {
   waitingPhotosOf,
 } from './outbox';
 
-export type Link = 'fresh' | 'sending' | 'cut' | 'signed-out' | 'closed';
+export type Link = 'opening' | 'fresh' | 'sending' | 'cut' | 'signed-out' | 'closed' | 'unkept';
 
 export interface Refused {
   readonly id: string;
@@ -37,6 +37,8 @@ export interface Floor {
   readonly unreadable: number;
   readonly unsentOfOthers: number;
   readonly link: Link;
+  /** The device's own store has been read: before that nothing can be entered. */
+  readonly ready: boolean;
   readonly refused: readonly Refused[];
   readonly photosWaiting: readonly WaitingPhoto[];
   readonly set: (target: string, field: string, value: Json, settles?: string) => void;
@@ -71,7 +73,7 @@ export function useFloor(first: FloorJob): Floor {
   const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
   const [photosWaiting, setPhotosWaiting] = useState<readonly WaitingPhoto[]>([]);
   const [others, setOthers] = useState(0);
-  const [link, setLink] = useState<Link>('fresh');
+  const [link, setLink] = useState<Link>('opening');
   const [refused, setRefused] = useState<readonly Refused[]>([]);
   const live = useRef({ job: first, waiting: [] as readonly Waiting[], photos: [] as readonly WaitingPhoto[] });
   const [past, setPast] = useState<readonly Past[]>([]);
@@ -155,7 +157,11 @@ export function useFloor(first: FloorJob): Floor {
 
   useEffect(() => {
     let gone = false;
-    void (async () => {
+    const again = () => {
+      retry.current = FIRST_RETRY_MS;
+      void send();
+    };
+    const open = async () => {
       const [kept, entries, photos, rest] = await Promise.all([
         keptJob(first),
         waitingOf(first),
@@ -169,14 +175,12 @@ export function useFloor(first: FloorJob): Floor {
       putWaiting([...entries, ...live.current.waiting.filter((e) => !entries.some(({ id }) => id === e.id))]);
       putPhotos(photos);
       setOthers(rest);
-      void send();
-    })();
-    const again = () => {
-      retry.current = FIRST_RETRY_MS;
+      setLink('fresh');
+      window.addEventListener('online', again);
+      document.addEventListener('visibilitychange', again);
       void send();
     };
-    window.addEventListener('online', again);
-    document.addEventListener('visibilitychange', again);
+    open().catch(() => setLink('unkept'));
     return () => {
       gone = true;
       clearTimeout(timer.current);
@@ -266,6 +270,7 @@ export function useFloor(first: FloorJob): Floor {
     unreadable: waiting.filter((entry) => !isReadable(entry, job.units)).length,
     unsentOfOthers: others,
     link,
+    ready: link !== 'opening' && link !== 'unkept',
     refused,
     photosWaiting,
     set,
