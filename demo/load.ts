@@ -45,9 +45,8 @@ const siteRecord = z.object({
   removedGap: z.string(),
   conditions: z.array(z.string()),
   breakawayFeel: z.string(),
-  newNumber: z.string(),
-  newGap: z.string(),
-  installedTorque: z.string(),
+  /** The new plug, where one is in already. */
+  fitted: z.object({ newNumber: z.string(), newGap: z.string(), installedTorque: z.string() }).optional(),
 });
 const scenario = z
   .object({
@@ -217,17 +216,24 @@ const entry = (target: string, field: string, value: Json, base: Json): Entry =>
   at: '2026-11-16T08:00:00Z',
 });
 
-/** What a technician entered at one site, from nothing to done. */
+/** What a technician entered at one site: the old plug read, and the new one in. */
 function siteEntries(
   cylinder: number,
-  { cylinder: _, conditions, breakawayFeel, ...texts }: (typeof scenario.workOrders)[number]['sites'][number],
+  {
+    observedNumber,
+    removedGap,
+    conditions,
+    breakawayFeel,
+    fitted,
+  }: (typeof scenario.workOrders)[number]['sites'][number],
 ): readonly Entry[] {
   const target = siteTarget(`${cylinder}A`);
   return [
-    ...Object.entries(texts).map(([field, value]) => entry(target, field, value, '')),
+    ...Object.entries({ observedNumber, removedGap, ...fitted }).map(([field, value]) =>
+      entry(target, field, value, ''),
+    ),
     entry(target, 'seen', Object.fromEntries(conditions.map((word) => [word, 2])), {}),
     entry(target, 'breakawayFeel', breakawayFeel, null),
-    entry(target, 'torqueMethod', 'wrench', null),
-    entry(target, 'done', true, false),
+    ...(fitted ? [entry(target, 'torqueMethod', 'wrench', null), entry(target, 'done', true, false)] : []),
   ];
 }

@@ -37,7 +37,7 @@ describe('at the same time', () => {
       ),
     );
     const numbers = others.map((outcome) => value(outcome).number).sort();
-    expect(numbers).toEqual([1006, 1007, 1008]);
+    expect(numbers).toEqual([1008, 1009, 1010]);
   });
 
   it('two orders want one person, one gets it', async () => {

@@ -170,6 +170,25 @@ describe('a work order from open to closed', () => {
     expect(sites[0]?.specSheetId).toBeTruthy();
   });
 
+  it('tells how fast each gap has grown, by the plug that came out and never by the new one', async () => {
+    const { sites } = value(await viewWorkOrder(w.deps, actor, id));
+    // Fitted at 1.05 mm and 77,075 km; one was another part, of which nobody knows.
+    const [first] = sites;
+    expect(first).toMatchObject({ fittedGapMm: 1.05, sinceKm: 121_710 - 77_075 });
+    expect(first?.growth).toBeCloseTo((((first?.removedGapMm ?? 0) - 1.05) * 1e6) / (121_710 - 77_075), 6);
+    expect(sites.map(({ growth }) => growth !== null)).toEqual([true, false, true, true]);
+    const begun = value(await viewWorkOrder(w.deps, actor, (await unit('32')).openWorkOrder?.id ?? ''));
+    expect(begun.sites.filter(({ growth }) => growth !== null).length).toBeGreaterThan(0);
+  });
+
+  it('takes old boxes of a renumbered part off the shelf first', async () => {
+    const closed = value(await viewWorkOrder(w.deps, actor, id));
+    expect(closed.pick).toBeNull();
+    const begun = value(await viewWorkOrder(w.deps, actor, (await unit('32')).openWorkOrder?.id ?? ''));
+    // Three sites to go; six old boxes of the renumbered EM-7310 lie there.
+    expect(begun.pick).toEqual({ kind: 'own', lines: [{ number: 'EM-7301', count: 3 }] });
+  });
+
   it('cancels only what has not been begun', async () => {
     const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId: (await unit('52')).vehicleId }));
     value(await cancelWorkOrder(w.deps, actor, { workOrderId, reason: 'sold' }));

@@ -72,6 +72,8 @@ interface Shown {
   readonly gap?: number;
   readonly breakaway?: SiteReading['breakaway'];
   readonly differs?: boolean;
+  /** Grown since it was fitted at 1.0 mm, 100,000 km ago. */
+  readonly grownMm?: number;
 }
 
 const bad = (...conditions: Condition[]): Shown => ({ conditions });
@@ -97,6 +99,7 @@ function reading(
         gap = 1.1,
         breakaway = 'normal',
         differs = false,
+        grownMm,
       } = shown[siteId(site)] ?? shown[String(site.cylinder)] ?? shown.rest ?? {};
       const words = conditions === undefined ? GOOD : conditions;
       return {
@@ -106,6 +109,7 @@ function reading(
         gapMm: gap,
         breakaway,
         differs,
+        wear: grownMm === undefined ? null : { fittedMm: 1, removedMm: 1 + grownMm, sinceKm: 100_000 },
       };
     }),
   };
@@ -248,6 +252,32 @@ describe('readEngine finds the cause by where a condition stands', () => {
     ['both of one pair worn', reading(wasteSpark4, { 1: worn, 4: worn }), ['gap_worn_out ends 1 4']],
     ['one of one pair worn', reading(wasteSpark4, { 1: worn }), ['gap_worn_in_one one 1']],
     ['two worn where each has its own coil', reading(inline4, { 1: worn, 2: worn }), ['gap_worn_out neighbours 1 2']],
+    [
+      'one bank that wears twice as fast',
+      reading(v6, { 1: { grownMm: 0.26 }, 3: { grownMm: 0.3 }, 5: { grownMm: 0.28 }, rest: { grownMm: 0.13 } }),
+      ['bank_wears_faster bank 1 3 5'],
+    ],
+    [
+      'one that wears faster',
+      reading(inline4, { 2: { grownMm: 0.3 }, rest: { grownMm: 0.12 } }),
+      ['wears_faster one 2'],
+    ],
+    [
+      'two of a bank that wear faster',
+      reading(v6, { 1: { grownMm: 0.3 }, 3: { grownMm: 0.3 }, rest: { grownMm: 0.12 } }),
+      ['wears_faster neighbours 1 3'],
+    ],
+    [
+      'one of each waste-spark pair wears faster',
+      reading(wasteSpark4, { 1: { grownMm: 0.3 }, 2: { grownMm: 0.3 }, rest: { grownMm: 0.14 } }),
+      ['partner_polarity partners 1 2'],
+    ],
+    ['all wear alike', reading(v6, rest({ grownMm: 0.25 })), ['healthy all 1 2 3 4 5 6']],
+    [
+      'gaps that a gauge cannot tell apart',
+      reading(v6, { 1: { grownMm: 0.08 }, 3: { grownMm: 0.08 }, 5: { grownMm: 0.08 }, rest: { grownMm: 0.04 } }),
+      ['healthy all 1 2 3 4 5 6'],
+    ],
     ['galled threads', reading(inline4, { 1: bad('nose tan', 'threads galled') }), ['threads_hurt one 1']],
     ['one that had seized', reading(inline4, { 1: { breakaway: 'seized' } }), ['threads_hurt one 1']],
     ['one that was tight', reading(inline4, { 1: { breakaway: 'tight' } }), ['healthy all 1 2 3 4']],

@@ -1,5 +1,6 @@
 import { siteId } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
+import { fastWear, type Wear } from '../gap/wear';
 import { type Place, SHAPES, type Shape, shapesOf } from './shape';
 import { type BreakawayFeel, type Condition, HEALTHY } from './vocabulary';
 
@@ -17,6 +18,8 @@ export interface SiteReading extends SiteKey {
   readonly breakaway: BreakawayFeel | null;
   /** The number read off it is neither the one on record nor a renumbering of it; null: one of the two is not known. */
   readonly differs: boolean | null;
+  /** How its gap has grown; null: one of the two gaps, or the distance, is not known. */
+  readonly wear: Wear | null;
 }
 
 export interface EngineReading extends Place {
@@ -49,6 +52,8 @@ export const CAUSES = [
   'coolant_in_well',
   'gap_worn_out',
   'gap_worn_in_one',
+  'bank_wears_faster',
+  'wears_faster',
   'electrodes_worn',
   'other_part',
   'partner_polarity',
@@ -137,6 +142,16 @@ const wornOut: Sign = ({ gapMm }, { gapLimitMm }) =>
         severity: gapMm > 1.1 * gapLimitMm ? 3 : 2,
       }
     : null;
+
+const wearsFaster: Sign = (site, { sites }) => {
+  const fast = fastWear(sites).get(siteId(site));
+  return fast === undefined
+    ? null
+    : {
+        words: `wears ${fast.rate.toFixed(1)} µm per 1,000 km, the others ${fast.others.toFixed(1)}`,
+        severity: fast.rate > 2 * fast.others ? 3 : 2,
+      };
+};
 
 const leaks: Sign = (site, reading) => {
   const soot = any('seat sooted')(site, reading);
@@ -379,7 +394,8 @@ const RULES: readonly Rule[] = [
   },
   {
     cause: 'partner_polarity',
-    sign: (site, reading) => any('electrodes eroded')(site, reading) ?? wornOut(site, reading),
+    sign: (site, reading) =>
+      any('electrodes eroded')(site, reading) ?? wornOut(site, reading) ?? wearsFaster(site, reading),
     shapes: ['partners'],
     urgency: 'note',
     next: [
@@ -405,6 +421,26 @@ const RULES: readonly Rule[] = [
       'A hot or lean cylinder wears faster: compare its nose with the others.',
       'Was its gap right when it went in?',
     ],
+    family: 'wear',
+  },
+  {
+    cause: 'bank_wears_faster',
+    sign: wearsFaster,
+    shapes: ['bank'],
+    urgency: 'soon',
+    next: [
+      'A hotter or leaner bank wears its gaps faster: fuel trims of both banks side by side.',
+      'Intake gasket and vacuum lines of that bank; exhaust leak ahead of its sensor.',
+    ],
+    family: 'wear',
+  },
+  {
+    cause: 'wears_faster',
+    sign: wearsFaster,
+    shapes: ['one', 'some', 'neighbours', 'ends', 'position', 'deactivated', 'partners'],
+    urgency: 'note',
+    next: ['Compare its nose and its coil with the others; measure it again at the next change.'],
+    ambiguous: true,
     family: 'wear',
   },
   {

@@ -16,6 +16,7 @@ import {
 
 export type WorkOrderRow = typeof workOrders.$inferSelect;
 export type SiteRow = typeof workOrderSites.$inferSelect;
+export type FittedRow = typeof fittedComponents.$inferSelect;
 export type StepRow = typeof workOrderSteps.$inferSelect;
 
 const ENDED = ['closed', 'cancelled'] as const;
@@ -68,6 +69,21 @@ export const loadFittedPlugs = (q: Querier, vehicleId: string) =>
         eq(fittedComponents.vehicleId, vehicleId),
         eq(fittedComponents.component, 'plug'),
         isNull(fittedComponents.removedOn),
+      ),
+    );
+
+/** The plugs that an order takes out: those in the vehicle, or, once it is closed, those that it took out. */
+export const loadOutgoingPlugs = (q: Querier, order: Pick<WorkOrderRow, 'id' | 'vehicleId' | 'state'>) =>
+  q
+    .select()
+    .from(fittedComponents)
+    .where(
+      and(
+        eq(fittedComponents.vehicleId, order.vehicleId),
+        eq(fittedComponents.component, 'plug'),
+        order.state === 'closed'
+          ? eq(fittedComponents.removedByWorkOrderId, order.id)
+          : isNull(fittedComponents.removedOn),
       ),
     );
 

@@ -1,6 +1,7 @@
 import { siteId } from '@/core/engine/layout';
 import { partKey } from '@/core/fitment/match';
 import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
+import type { Wear } from '@/core/gap/wear';
 import { type Finding, findingKey, readEngine, type SiteReading } from '@/core/reading/findings';
 import { ALL_CONDITIONS, type Condition } from '@/core/reading/vocabulary';
 import type { Querier } from '@/db/client';
@@ -27,14 +28,14 @@ export interface FindingView extends Finding {
 /** What the removed parts of an order say, with what people said to it. */
 export async function findingsOf(
   q: Querier,
-  { order, layout, resting, spec, sites, graph }: FloorState,
+  { order, layout, resting, spec, sites, outgoing, graph }: FloorState,
 ): Promise<readonly FindingView[]> {
   const found = readEngine({
     layout,
     deactivated: resting,
     directionKnown: order.trayFirst !== null,
     gapLimitMm: gapLimitOf(spec),
-    sites: sites.map((site) => readingOf(site, graph)),
+    sites: sites.map((site) => readingOf(site, outgoing, graph)),
   });
   const said = new Map((await loadVerdicts(q, order.id)).map((row) => [row.verdict.findingKey, row]));
   const now = found.map((finding) => {
@@ -46,7 +47,7 @@ export async function findingsOf(
   return [...now, ...gone.map((row) => ({ ...row.verdict.found, key: row.verdict.findingKey, said: row, past: true }))];
 }
 
-function readingOf(site: SiteRow, graph: SupersessionGraph): SiteReading {
+function readingOf(site: SiteRow, outgoing: FloorState['outgoing'], graph: SupersessionGraph): SiteReading {
   const words = site.conditions?.filter((word): word is Condition => ALL_CONDITIONS.includes(word)) ?? null;
   return {
     cylinder: site.cylinder,
@@ -55,7 +56,15 @@ function readingOf(site: SiteRow, graph: SupersessionGraph): SiteReading {
     gapMm: site.removedGapMm,
     breakaway: site.breakawayFeel,
     differs: foundDiffers(site, graph),
+    wear: wearOf(site, outgoing, graph),
   };
+}
+
+/** Only where the gap was measured both times and the part is the one that was fitted. */
+export function wearOf(site: SiteRow, outgoing: FloorState['outgoing'], graph: SupersessionGraph): Wear | null {
+  const { fitted, sinceKm = null } = outgoing.get(siteId(site)) ?? {};
+  if (!fitted?.gapMm || !site.removedGapMm || sinceKm === null || foundDiffers(site, graph)) return null;
+  return { fittedMm: fitted.gapMm, removedMm: site.removedGapMm, sinceKm };
 }
 
 /** The number read off the part is neither the one on record nor a renumbering of it. Null: one of the two is not known. */

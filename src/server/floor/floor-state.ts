@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm';
 import { type Layout, layoutOf, siteId, siteName } from '@/core/engine/layout';
 import { restingCylinders } from '@/core/engine/resting';
 import type { SupersessionGraph } from '@/core/fitment/supersession';
@@ -12,7 +13,16 @@ import { loadFollowUps } from '@/db/queries/findings';
 import { type CountRow, loadCodes, loadCounts, loadPhotos } from '@/db/queries/floor';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { loadVehicleKeys } from '@/db/queries/status';
-import { loadSites, loadSteps, type SiteRow, type StepRow, type WorkOrderRow } from '@/db/queries/work-orders';
+import {
+  type FittedRow,
+  loadOutgoingPlugs,
+  loadSites,
+  loadSteps,
+  type SiteRow,
+  type StepRow,
+  type WorkOrderRow,
+} from '@/db/queries/work-orders';
+import { vehicleStatus } from '@/db/schema';
 import { loadGraph } from '../catalogue/fitment-of';
 import { siteRulesOf } from './site-rules';
 
@@ -27,11 +37,34 @@ export interface FloorState {
   readonly choices: readonly PolicyChoice[];
   readonly rules: SiteRules;
   readonly sites: readonly SiteRow[];
+  /** What comes out of each site, by its id. */
+  readonly outgoing: ReadonlyMap<string, Outgoing>;
   readonly steps: readonly StepRow[];
   readonly counts: readonly CountRow[];
   readonly photos: Awaited<ReturnType<typeof loadPhotos>>;
   readonly codes: Awaited<ReturnType<typeof loadCodes>>;
   readonly followUps: number;
+}
+
+/** A plug as it was fitted, on its way out. */
+export interface Outgoing {
+  readonly fitted: FittedRow;
+  /** Distance since it was fitted, km, where both ends are sure; by the last reading as long as the order is open. */
+  readonly sinceKm: number | null;
+}
+
+async function loadOutgoing(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<string, Outgoing>> {
+  const [status] = await q
+    .select({ km: vehicleStatus.odometerKm })
+    .from(vehicleStatus)
+    .where(eq(vehicleStatus.vehicleId, order.vehicleId));
+  const now = order.closedKm ?? status?.km ?? null;
+  return new Map(
+    (await loadOutgoingPlugs(q, order)).map((fitted) => {
+      const km = now !== null && fitted.installedKmCertainty === 'exact' ? now - fitted.installedKm : 0;
+      return [siteId(fitted), { fitted, sinceKm: km > 0 ? km : null }];
+    }),
+  );
 }
 
 /** An order with all that decides at the vehicle; null where its vehicle or sheet is gone. */
@@ -53,6 +86,7 @@ export async function loadFloorState(q: Querier, order: WorkOrderRow, today: str
     choices,
     rules: siteRulesOf(spec, family, choices, graph),
     sites: await loadSites(q, order.id),
+    outgoing: await loadOutgoing(q, order),
     steps: await loadSteps(q, order.id),
     counts: await loadCounts(q, order.id),
     photos: await loadPhotos(q, order.id),

@@ -5,8 +5,8 @@ import type { FloorJob, FloorSite, FloorStep } from '@/core/floor/job';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { loadDifferences, loadTimes, loadWaits } from '@/db/queries/floor';
-import { loadFittedPlugs, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
-import { people, vehicleStatus, vehicles } from '@/db/schema';
+import { type FittedRow, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
+import { people, vehicles } from '@/db/schema';
 import { type Actor, may, refusal } from '../access';
 import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
@@ -100,14 +100,7 @@ function cautionOf({ family }: FloorState): string {
   return `${first} The manufacturer’s service information comes first.`;
 }
 
-async function sitesOf(q: Querier, { order, layout, sites }: FloorState): Promise<readonly FloorSite[]> {
-  const fitted = new Map(
-    (await loadFittedPlugs(q, order.vehicleId)).map(({ fitted: row }) => [siteId(row), row] as const),
-  );
-  const [status] = await q
-    .select({ km: vehicleStatus.odometerKm })
-    .from(vehicleStatus)
-    .where(eq(vehicleStatus.vehicleId, order.vehicleId));
+async function sitesOf(q: Querier, { order, layout, sites, outgoing }: FloorState): Promise<readonly FloorSite[]> {
   const names = await namesOf(
     q,
     order.fleetId,
@@ -116,33 +109,24 @@ async function sitesOf(q: Querier, { order, layout, sites }: FloorState): Promis
   const rows = new Map(sites.map((row) => [siteId(row), row]));
   return layout.sites.flatMap((site) => {
     const row = rows.get(siteId(site));
-    const before = fitted.get(siteId(site));
+    const before = outgoing.get(siteId(site));
     if (!row) return [];
-    const sure = before?.installedKmCertainty === 'exact' && status?.km != null;
     return {
       ...site,
       id: siteId(site),
       name: siteName(layout, site),
       where: sitePlace(layout, site),
       expectedNumber: row.expectedNumber,
-      fittedGapMm: before?.gapMm ?? null,
-      sinceKm: sure && status?.km != null && before ? status.km - before.installedKm : null,
-      fittedWith: before ? fittedWith(before) : null,
+      fittedGapMm: before?.fitted.gapMm ?? null,
+      sinceKm: before?.sinceKm ?? null,
+      fittedWith: before ? fittedWith(before.fitted) : null,
       doneBy: row.doneBy ? (names.get(row.doneBy) ?? null) : null,
       redo: needsRedo(row, order),
     };
   });
 }
 
-function fittedWith({
-  lot,
-  compound,
-  compoundBatch,
-}: {
-  lot: string | null;
-  compound: string | null;
-  compoundBatch: string | null;
-}): string | null {
+function fittedWith({ lot, compound, compoundBatch }: FittedRow): string | null {
   if (!lot && !compound) return null;
   const threads = compound ? `${compound}${compoundBatch ? `, batch ${compoundBatch}` : ''}` : 'threads dry';
   return [lot && `lot ${lot}`, threads].filter(Boolean).join('; ');

@@ -2,6 +2,7 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
 import { siteId } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
+import { pickWords } from '@/core/stock/pick';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 
 /* What goes on paper, as plain content; making a file of it is `pdf.ts`. */
@@ -106,30 +107,28 @@ export function jobCard(view: WorkOrderView): Content {
 
 /** Parts, consumables and tools for the job. */
 export function pickList(view: WorkOrderView): Content {
-  const { spec, sites, steps, current, family } = view;
+  const { spec, sites, steps, current, family, pick } = view;
   const once = (items: readonly string[]): readonly string[] => [...new Set(items)];
   const tools = once(steps.flatMap((step) => step.tools ?? []));
   const uses = once(steps.flatMap((step) => step.consumables ?? []));
-  const today =
-    current.kind === 'replaced'
-      ? `sold today as ${current.part.number}${current.redesigned ? ', a redesign: a whole set or none' : ''}`
-      : '';
+  const lines =
+    pick && 'lines' in pick && pick.lines.length > 0 ? pick.lines : [{ number: spec.part.number, count: sites.length }];
   return [
     headOf(view, 'Pick list'),
     { text: 'Parts', style: 'h2' },
     table(
-      ['', 'Part', 'Count', 'On hand', 'Note'],
-      [
-        [
-          '[  ]',
-          { text: spec.part.number, style: 'code', bold: true },
-          String(sites.length),
-          spec.part.onHand === null ? '' : String(spec.part.onHand),
-          [today, spec.part.hexMm === null ? '' : `socket ${socketsFor(spec.part.hexMm)}`].filter(Boolean).join('; '),
-        ],
-      ],
-      ['auto', 'auto', 'auto', 'auto', '*'],
+      ['', 'Part', 'Count', 'Lot on the box', 'Socket'],
+      lines.map(({ number: part, count }) => [
+        '[  ]',
+        { text: part, style: 'code', bold: true },
+        String(count),
+        ' ',
+        spec.part.hexMm === null ? '' : socketsFor(spec.part.hexMm),
+      ]),
+      ['auto', 'auto', 'auto', '*', 'auto'],
     ),
+    { text: pick ? pickWords(pick) : 'Every new part has been read at its site.', margin: [0, 4, 0, 0] },
+    ...(current.kind === 'replaced' ? current.notes : []),
     {
       text: 'Read every number, compare thread, reach and seat with the record, measure every gap.',
       margin: [0, 4, 0, 0],

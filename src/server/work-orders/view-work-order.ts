@@ -1,12 +1,14 @@
 import { and, asc, eq } from 'drizzle-orm';
-import { siteName, sitePlace } from '@/core/engine/layout';
+import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import type { SupersessionGraph } from '@/core/fitment/supersession';
-import { gapGrowth } from '@/core/gap/check';
+import { fastWear, wearRate } from '@/core/gap/wear';
 import { ok } from '@/core/shared/result';
+import { type Pick, pickBoxes } from '@/core/stock/pick';
 import { auditOf } from '@/db/queries/audit';
+import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
 import { loadLabour, loadTimes, loadWaits } from '@/db/queries/floor';
-import { listWorkOrderRows, loadFittedPlugs, loadWorkOrder, type SiteRow } from '@/db/queries/work-orders';
+import { listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
 import { bays, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { listKept } from '../bench/keep-result';
@@ -14,7 +16,7 @@ import { currentOf, loadGraph } from '../catalogue/fitment-of';
 import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
-import { findingsOf, foundDiffers, gapLimitOf } from '../findings/findings-of';
+import { findingsOf, foundDiffers, gapLimitOf, wearOf } from '../findings/findings-of';
 import { loadFloorState } from '../floor/floor-state';
 import { needsRedo } from '../floor/view-floor';
 import { threadsFor } from '../policies/threads';
@@ -31,23 +33,24 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   const state = await loadFloorState(deps.db, order, deps.today());
   const [row] = await listWorkOrderRows(deps.db, actor.fleetId, { id });
   if (!state || !row) return notFound('work order');
-  const { family, spec, layout, sites, steps, counts, codes, photos, choices } = state;
-  const fitted = await loadFittedPlugs(deps.db, order.vehicleId);
-  const places = new Map(layout.sites.map((site) => [`${site.cylinder}${site.position}`, site]));
-  const fittedBySite = new Map(fitted.map(({ fitted: f }) => [`${f.cylinder}${f.position}`, f]));
-  const now = order.closedKm ?? null;
+  const { family, spec, layout, sites, outgoing, steps, counts, codes, photos, choices } = state;
+  const places = new Map(layout.sites.map((site) => [siteId(site), site]));
   const { graph, byKey } = await loadGraph(deps.db, actor.fleetId);
-  const named = sites.map((site) => {
-    const place = places.get(`${site.cylinder}${site.position}`);
-    const before = fittedBySite.get(`${site.cylinder}${site.position}`);
+  const worn = sites.map((site) => ({ ...site, wear: wearOf(site, outgoing, graph) }));
+  const fast = fastWear(worn);
+  const named = worn.map((site) => {
+    const place = places.get(siteId(site));
+    const before = outgoing.get(siteId(site));
     return {
       ...site,
       name: siteName(layout, site),
       where: place ? sitePlace(layout, place) : '',
       differs: foundDiffers(site, graph),
-      fitted: before ?? null,
-      fittedGapMm: before?.gapMm ?? null,
-      growth: growthOf(site, before, now, graph),
+      fittedGapMm: before?.fitted.gapMm ?? null,
+      sinceKm: before?.sinceKm ?? null,
+      /** µm per 1,000 km. */
+      growth: site.wear && wearRate(site.wear),
+      wearsFaster: fast.has(siteId(site)),
       redo: needsRedo(site, order),
     };
   });
@@ -64,6 +67,8 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
   return ok({
     order,
     current: currentOf(graph, byKey, spec.part),
+    /** Which boxes to take off the shelf for the sites that are not done. */
+    pick: pickOf(spec.part.numberKey, sites.filter(({ newNumber }) => newNumber === null).length, graph, byKey),
     threads: threadsFor(spec, family.headMaterial, choices),
     kept: kept.ok ? kept.value : [],
     row,
@@ -96,22 +101,20 @@ export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
 
-/** µm per 1,000 km, only where the gap was measured both times and the part is the one that was fitted. */
-function growthOf(
-  site: SiteRow,
-  before: { gapMm: number | null; installedKm: number; installedKmCertainty: string } | undefined,
-  nowKm: number | null,
+/** Null where nothing is wanted any more. */
+function pickOf(
+  numberKey: string,
+  wanted: number,
   graph: SupersessionGraph,
-): number | null {
-  if (
-    !before?.gapMm ||
-    !site.removedGapMm ||
-    nowKm === null ||
-    before.installedKmCertainty !== 'exact' ||
-    foundDiffers(site, graph)
-  )
-    return null;
-  return gapGrowth(before.gapMm, site.removedGapMm, nowKm - before.installedKm);
+  byKey: ReadonlyMap<string, PartRow>,
+): Pick | null {
+  if (wanted === 0) return null;
+  const boxes = (same: ReadonlySet<string>) =>
+    graph.family(numberKey).flatMap((key) => (same.has(key) ? (byKey.get(key) ?? []) : []));
+  const own = graph.sameParts(numberKey);
+  const end = graph.current(numberKey);
+  const redesign = end.kind === 'current' && !own.has(end.part) ? boxes(graph.sameParts(end.part)) : [];
+  return pickBoxes(wanted, boxes(own), redesign);
 }
 
 /** Bays of the vehicle's depot and people who can take the job, for the planning form. */

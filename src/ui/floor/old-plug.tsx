@@ -33,9 +33,18 @@ function OldPlug({
   quantity,
   pad,
   last,
+  bare,
   more,
   onMore,
-}: Part & { last: Seen | null; more: boolean; onMore: () => void }) {
+  onAlike,
+}: Part & {
+  last: Seen | null;
+  /** Other sites that nobody has described yet. */
+  bare: number;
+  more: boolean;
+  onMore: () => void;
+  onAlike: () => void;
+}) {
   const seen = seenOf(fields);
   const found = text(fields, 'observedNumber');
   const expected = site.expectedNumber;
@@ -104,6 +113,9 @@ function OldPlug({
         </Press>
         {last && Object.keys(last).length > 0 && (
           <Press onPress={() => put('seen', last as unknown as Json)}>Same as the last</Press>
+        )}
+        {bare > 0 && Object.keys(seen).length > 0 && (
+          <Press onPress={onAlike}>All alike: so {bare === 1 ? 'is the other' : `are the other ${bare}`}</Press>
         )}
         <Press chosen={more} onPress={onMore}>
           {more ? 'Fewer' : 'Describe it'}

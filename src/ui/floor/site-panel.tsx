@@ -113,6 +113,9 @@ export function SitePanel({
     const { top = 0 } = panel.current?.getBoundingClientRect() ?? {};
     if (top < 0 || top > window.innerHeight / 2) panel.current?.scrollIntoView({ block: 'start' });
   }, [site.id]);
+  const bare = job.sites.filter(
+    (other) => other.id !== site.id && Object.keys(seenOf(board[siteTarget(other.id)] ?? {})).length === 0,
+  );
   const setting = torqueSetting(job);
   const done = fields.done === true;
 
@@ -172,6 +175,10 @@ export function SitePanel({
             pad: padUnder,
             more,
             onMore: () => flip('more'),
+            bare: bare.length,
+            onAlike: () => {
+              for (const other of bare) set(siteTarget(other.id), 'seen', fields.seen ?? null);
+            },
           }}
           last={last ? seenOf(board[siteTarget(last.id)] ?? {}) : null}
         />

@@ -41,13 +41,12 @@ export const only = (fields: Fields, names: readonly string[]): Fields =>
  * Whether a part of the site looks as before. Its functions are made anew each time and mean the same as long as the site
  * is the same; what they read of other parts they read from the record.
  */
-export const looksAlike = (
-  before: Part & { readonly last?: Seen | null; readonly more?: boolean },
-  after: Part & { readonly last?: Seen | null; readonly more?: boolean },
-): boolean =>
+type Drawn = Part & { readonly last?: Seen | null; readonly bare?: number; readonly more?: boolean };
+export const looksAlike = (before: Drawn, after: Drawn): boolean =>
   before.site.id === after.site.id &&
   before.active === after.active &&
   before.more === after.more &&
+  before.bare === after.bare &&
   (before.pad === null) === (after.pad === null) &&
   sameJson(before.fields, after.fields) &&
   sameJson((before.last ?? null) as Json, (after.last ?? null) as Json) &&

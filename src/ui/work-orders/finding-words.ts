@@ -25,6 +25,8 @@ export const CAUSE_WORDS: Readonly<Record<Cause, string>> = {
   coolant_in_well: 'Coolant stands in the well',
   gap_worn_out: 'Gaps worn out',
   gap_worn_in_one: 'One gap has worn faster than the others',
+  bank_wears_faster: 'This bank wears its gaps faster',
+  wears_faster: 'It wears its gap faster than the others',
   electrodes_worn: 'Electrodes eroded',
   other_part: 'Another part than the record says',
   partner_polarity: 'Waste-spark polarity: one of each pair wears more',

@@ -72,6 +72,8 @@ const readingInput = z
             .max(40),
           gap_mm: z.number().gt(0).max(25).optional(),
           breakaway: z.enum(BREAKAWAY_FEELS).optional(),
+          fitted_gap_mm: z.number().gt(0).max(25).optional(),
+          since_km: z.number().gt(0).max(3_000_000).optional(),
           /** Its number is not the one on record. */
           differs: z.boolean().optional(),
         }),
@@ -117,6 +119,7 @@ function reading(input: z.output<typeof readingInput>): z.output<typeof readingO
     gapLimitMm: input.gap_limit_mm ?? null,
     sites: layout.sites.map((place) => {
       const one = given.get(siteId(place));
+      const { fitted_gap_mm: fittedMm, gap_mm: removedMm, since_km: sinceKm } = one ?? {};
       return {
         cylinder: place.cylinder,
         position: place.position,
@@ -124,6 +127,7 @@ function reading(input: z.output<typeof readingInput>): z.output<typeof readingO
         gapMm: one?.gap_mm ?? null,
         breakaway: one?.breakaway ?? null,
         differs: one?.differs ?? null,
+        wear: fittedMm && removedMm && sinceKm ? { fittedMm, removedMm, sinceKm } : null,
       };
     }),
   });

@@ -1,6 +1,7 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { siteId } from '@/core/engine/layout';
+import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -93,6 +94,11 @@ export default async function WorkOrderPage({ params }: Props) {
               threads={view.value.threads}
               current={view.value.current}
             />
+            {live && view.value.pick && (
+              <Box mt="2" color={view.value.pick.kind === 'short' ? 'wrong.ink' : undefined}>
+                <strong>On the shelf.</strong> {pickWords(view.value.pick)}
+              </Box>
+            )}
             {order.releaseReason && (
               <Box color="caution.ink" mt="2">
                 Released despite its sheet: {order.releaseReason}

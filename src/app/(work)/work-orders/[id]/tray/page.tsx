@@ -8,7 +8,7 @@ import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
-import { dateText, gapText, type UnitSystem } from '@/ui/format/format';
+import { dateText, gapText, rangeTexts, type UnitSystem } from '@/ui/format/format';
 import { KeptPhoto } from '@/ui/primitives/kept-photo';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead } from '@/ui/primitives/page';
@@ -53,7 +53,10 @@ export default async function TrayPage({ params }: Props) {
             const row = bank.cylinders.flatMap((cylinder) => sites.filter((site) => site.cylinder === cylinder));
             return (
               <Box key={bank.place} mb="5" borderTop="1px solid" borderColor="line" pt="2">
-                {bank.place !== 'only' && <Box color="soft">{bank.place} bank</Box>}
+                <Box color="soft">
+                  {bank.place !== 'only' && `${bank.place} bank`}
+                  {bankWear(row, actor.unitSystem)}
+                </Box>
                 <Grid templateColumns="repeat(auto-fit, minmax(230px, 1fr))" gap="4">
                   {row.map((site) => (
                     <OnTray key={site.id} site={site} view={view.value} system={actor.unitSystem} />
@@ -82,15 +85,20 @@ export default async function TrayPage({ params }: Props) {
   );
 }
 
-/** Wear a thousand km that is worth a look beside the others: over this times their middle. */
-const FAST_WEAR = 1.5;
+/** Gaps and wear of a bank in one line, to be held beside the other. */
+function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string {
+  const gaps = row.flatMap(({ removedGapMm }) => removedGapMm ?? []).sort((a, b) => a - b);
+  const rates = row.flatMap(({ growth }) => growth ?? []);
+  const [least, most] = [gaps[0], gaps.at(-1)];
+  if (least === undefined || most === undefined) return '';
+  const [range] = rangeTexts(least, most, system, 'gap');
+  const mean = rates.reduce((sum, rate) => sum + rate, 0) / rates.length;
+  return ` · gaps ${range}${rates.length > 0 ? `, wear ${mean.toFixed(1)} µm per 1,000 km` : ''}`;
+}
 
 function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrderView; system: UnitSystem }) {
   const seen = Object.fromEntries((site.conditions ?? []).map((word) => [word, site.severities[word] ?? 2]));
   const words = (site.conditions ?? []).filter((word) => !HEALTHY.has(word));
-  const others = view.sites.flatMap(({ growth }) => growth ?? []).sort((a, b) => a - b);
-  const middle = others[Math.floor(others.length / 2)] ?? null;
-  const fast = site.growth !== null && middle !== null && site.growth > FAST_WEAR * middle;
   const limit = view.gapLimitMm;
   const over = site.removedGapMm !== null && site.removedGapMm > limit;
   return (
@@ -115,9 +123,9 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
           {site.fittedGapMm === null ? 'fitted gap unknown' : `was ${first(gapText(site.fittedGapMm, system))}`}
         </Box>
         {site.growth !== null && (
-          <Box color={fast ? 'wrong.ink' : 'soft'}>
+          <Box color={site.wearsFaster ? 'wrong.ink' : 'soft'}>
             {site.growth >= 0 ? '+' : ''}
-            {site.growth.toFixed(1)} µm per 1,000 km{fast && ', faster than the others'}
+            {site.growth.toFixed(1)} µm per 1,000 km{site.wearsFaster && ', faster than the others'}
           </Box>
         )}
         <Box mt="1">{site.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'well'}</Box>
