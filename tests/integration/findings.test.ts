@@ -90,7 +90,7 @@ describe('findings of a work order', () => {
     ).toMatchObject({
       error: { kind: 'forbidden' },
     });
-    expect((await view()).blockers[0]).toMatch(/Stop: detonation at 3A/);
+    expect((await view()).blockers[0]).toMatch(/Stop: Detonation or pre-ignition, site 3\./);
     const close = async () => {
       const { order } = await view();
       return closeWorkOrder(

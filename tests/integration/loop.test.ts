@@ -1,14 +1,16 @@
+import { parse } from 'csv-parse/sync';
 import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/server/access';
 import { answerFitment } from '../../src/server/catalogue/answer-fitment';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { refreshStatus } from '../../src/server/due/refresh-status';
+import { exportVehicleHistory } from '../../src/server/exports/vehicle-history';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
-import { doSite, doSteps, enter } from '../builders/floor';
+import { doSite, doSteps, enter, floorOf } from '../builders/floor';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -151,7 +153,14 @@ describe('a work order from open to closed', () => {
     const again = await unit('11');
     expect(again.lifeUsed).toBeGreaterThan(0.98);
     expect(again.openWorkOrder?.id).toBe(id);
-    value(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 3, odometer: '121 710', note: '' }));
+    value(
+      await closeWorkOrder(w.deps, actor, {
+        workOrderId: id,
+        version: 3,
+        odometer: '121 710',
+        note: 'relay bracket first',
+      }),
+    );
     expect((await unit('11')).odometerKm).toBe(121_710);
   });
 
@@ -179,6 +188,37 @@ describe('a work order from open to closed', () => {
     expect(sites.map(({ growth }) => growth !== null)).toEqual([true, false, true, true]);
     const begun = value(await viewWorkOrder(w.deps, actor, (await unit('32')).openWorkOrder?.id ?? ''));
     expect(begun.sites.filter(({ growth }) => growth !== null).length).toBeGreaterThan(0);
+  });
+
+  it('goes with the vehicle as a file: what is in it and what was, with both gaps', async () => {
+    const { vehicleId } = await unit('11');
+    const rows = parse(value(await exportVehicleHistory(w.deps, actor, vehicleId)), { columns: true }) as Record<
+      string,
+      string
+    >[];
+    const plugs = rows.filter(({ component }) => component === 'plug');
+    expect(plugs.map(({ site, installed_km, removed_km }) => `${site} ${installed_km} ${removed_km}`)).toEqual([
+      ...[1, 2, 3, 4].map((n) => `${n}A 77075 121710`),
+      ...[1, 2, 3, 4].map((n) => `${n}A 121710 `),
+    ]);
+    expect(plugs[0]).toMatchObject({ gap_fitted_mm: '1.05', gap_removed_mm: '1.21', breakaway: 'normal' });
+    expect(plugs[1]).toMatchObject({ part_number: 'KM-4180', read_off: 'EM-7205' });
+    expect(plugs[4]).toMatchObject({ torque_nm: '25', fitted_by: actor.name, gap_removed_mm: '' });
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    for (const id of [vehicleId, 'no such'])
+      expect(await exportVehicleHistory(w.deps, id === vehicleId ? stranger : actor, id)).toMatchObject({
+        error: { kind: 'not-found' },
+      });
+  });
+
+  it('shows to the next what the last left behind', async () => {
+    const { vehicleId } = await unit('11');
+    const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId }));
+    expect(value(await viewWorkOrder(w.deps, actor, workOrderId)).before).toMatchObject({
+      note: 'relay bracket first',
+    });
+    expect((await floorOf(w.deps, actor, workOrderId)).noteBefore).toBe('relay bracket first');
+    value(await cancelWorkOrder(w.deps, actor, { workOrderId, reason: 'only to look' }));
   });
 
   it('takes old boxes of a renumbered part off the shelf first', async () => {

@@ -61,6 +61,8 @@ export interface FloorJob {
   readonly source: string;
   /** A newer sheet is in force than the one that this order works by. */
   readonly sheetChanged: string | null;
+  /** What whoever did the plugs the last time left for the next. */
+  readonly noteBefore: string | null;
   readonly rules: SiteRules;
   readonly sites: readonly FloorSite[];
   readonly steps: readonly FloorStep[];
@@ -81,6 +83,8 @@ export interface FloorJob {
     /** ISO day. */
     readonly on: string;
   }[];
+  /** Keys of findings on which a supervisor has spoken. */
+  readonly decided: readonly string[];
   readonly codesKept: readonly string[];
   readonly followUps: number;
   readonly waits: readonly { readonly id: string; readonly words: string }[];

@@ -73,11 +73,6 @@ export function foundDiffers(site: SiteRow, graph: SupersessionGraph): boolean |
   return mixing(graph, partKey(site.observedNumber), partKey(site.expectedNumber)) !== 'same-part';
 }
 
-/** What stops the work and a supervisor has not spoken on, in words. */
-export const stopsOf = (findings: readonly FindingView[]): readonly string[] =>
-  findings
-    .filter(({ urgency, said, past }) => urgency === 'stop' && !past && said?.role !== 'supervisor')
-    .map(
-      ({ cause, sites }) =>
-        `Stop: ${cause.replaceAll('_', ' ')} at ${sites.map(siteId).join(', ')}. A supervisor has to decide.`,
-    );
+/** Those that stop the work and on which no supervisor has spoken. */
+export const stopsOf = (findings: readonly FindingView[]): readonly FindingView[] =>
+  findings.filter(({ urgency, said, past }) => urgency === 'stop' && !past && said?.role !== 'supervisor');

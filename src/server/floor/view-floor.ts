@@ -4,6 +4,7 @@ import type { Json } from '@/core/floor/entry';
 import type { FloorJob, FloorSite, FloorStep } from '@/core/floor/job';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
+import { loadVerdicts } from '@/db/queries/findings';
 import { loadDifferences, loadTimes, loadWaits } from '@/db/queries/floor';
 import { type FittedRow, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
 import { people, vehicles } from '@/db/schema';
@@ -43,6 +44,7 @@ export async function viewFloor(deps: Deps, actor: Actor, id: string): Promise<O
     targetNm: Math.round((rules.torqueNm.min + rules.torqueNm.max) * 5) / 10,
     source: `${spec.sourceDocument}, revision ${spec.revision}${spec.checkedBy ? `, checked by ${spec.checkedBy}` : ', not checked by anyone else yet'}`,
     sheetChanged: now?.changed ?? null,
+    noteBefore: before?.note || null,
     rules,
     sites: await sitesOf(deps.db, state),
     steps: state.steps.map(toStep),
@@ -70,6 +72,9 @@ export async function viewFloor(deps: Deps, actor: Actor, id: string): Promise<O
     photosBefore: before
       ? before.photos.map(({ id: photo, target }) => ({ id: photo, orderId: before.id, target, on: before.on }))
       : [],
+    decided: (await loadVerdicts(deps.db, id)).flatMap(({ verdict, role }) =>
+      role === 'supervisor' ? [verdict.findingKey] : [],
+    ),
     codesKept: state.codes.map(({ moment }) => moment),
     followUps: state.followUps,
     waits: (await loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true })).map(({ wait }) => ({

@@ -2,6 +2,7 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
 import { siteId } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
+import { CAUSE_WORDS } from '@/core/reading/cause-words';
 import { pickWords } from '@/core/stock/pick';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 
@@ -152,7 +153,6 @@ export function pickList(view: WorkOrderView): Content {
 /** A label for the tray of removed plugs, with the way back to the record. */
 export async function trayLabel(view: WorkOrderView, address: string): Promise<Content> {
   const { order, vehicle, sites, layout } = view;
-  const first = order.trayFirst ?? (sites[0] ? siteId(sites[0]) : '1A');
   const banks = layout.model.banks.map(
     (bank) => `${bank.place === 'only' ? '' : `${bank.place}: `}${bank.cylinders.join(' ')}`,
   );
@@ -164,7 +164,13 @@ export async function trayLabel(view: WorkOrderView, address: string): Promise<C
         stack: [
           { text: `Unit ${vehicle.unitNumber} ${vehicle.name}`, style: 'h1' },
           { text: `Work order ${order.number}`, style: 'large' },
-          { text: `First plug: site ${first}`, style: 'large', bold: true },
+          {
+            text: order.trayFirst
+              ? `First plug: site ${order.trayFirst}`
+              : 'First plug: site ______ (write it down before it is laid)',
+            style: 'large',
+            bold: true,
+          },
           { text: banks.join(' · '), style: 'large' },
           { text: `${sites.length} places`, style: 'soft' },
         ],
@@ -218,7 +224,7 @@ export function finishedRecord(view: WorkOrderView): Content {
     ...(findings.length === 0 ? ['Nothing was described.'] : []),
     ...findings.map(
       ({ cause, evidence, said }) =>
-        `${cause.replaceAll('_', ' ')}: ${evidence.map((e) => `${siteId(e)} ${e.words}`).join('; ')}${said ? ` (${said.verdict.verdict} by ${said.who})` : ' (nobody has said anything to it)'}`,
+        `${CAUSE_WORDS[cause]}: ${evidence.map((e) => `${siteId(e)} ${e.words}`).join('; ')}${said ? ` (${said.verdict.verdict} by ${said.who})` : ' (nobody has said anything to it)'}`,
     ),
     { text: 'Codes', style: 'h2' },
     ...moments.map((moment) => {

@@ -1,5 +1,6 @@
 import { siteName } from '@/core/engine/layout';
 import { closingBlockers } from '@/core/procedure/closing';
+import { CAUSE_WORDS } from '@/core/reading/cause-words';
 import type { Querier } from '@/db/client';
 import { loadDifferences, loadWaits } from '@/db/queries/floor';
 import { type FindingView, stopsOf } from '../findings/findings-of';
@@ -16,7 +17,10 @@ export async function blockersOf(
   const { order, layout, sites, steps, counts } = state;
   const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
   return [
-    ...stopsOf(findings),
+    ...stopsOf(findings).map(
+      ({ cause, sites: at }) =>
+        `Stop: ${CAUSE_WORDS[cause]}, site ${at.map((site) => siteName(layout, site)).join(', ')}. A supervisor has to decide.`,
+    ),
     ...closingBlockers({
       sites: sites.map((site) => ({
         name: siteName(layout, site),

@@ -9,7 +9,7 @@ import { workOrders } from '@/db/schema';
 /** The order by which the plugs of a vehicle were out the last time, before the one of a number; null: none is on record. */
 async function lastClosed(q: Querier, vehicleId: string, before: number | null) {
   const [last] = await q
-    .select({ id: workOrders.id, number: workOrders.number, on: workOrders.closedOn })
+    .select({ id: workOrders.id, number: workOrders.number, on: workOrders.closedOn, note: workOrders.note })
     .from(workOrders)
     .where(
       and(

@@ -14,6 +14,7 @@ import { SetPanel } from './set-panel';
 import { SitePanel } from './site-panel';
 import { SoakPanel } from './soak-panel';
 import { StepPanel } from './step-panel';
+import { StopFindings } from './stop-findings';
 import { type Floor, type Link, useFloor } from './use-floor';
 import type { Wrench } from './wrench-panel';
 
@@ -96,6 +97,7 @@ export function FloorView({
             {leftWords(left.map(({ name }) => name))}
             {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
           </div>
+          {job.noteBefore && <div className="aside">The last time: {job.noteBefore}</div>}
         </div>
         <div className="unsent-place">
           <Unsent floor={floor} />
@@ -113,6 +115,7 @@ export function FloorView({
           {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
           <a href={stopHref}>Job stops here…</a>
         </nav>
+        <StopFindings floor={floor} />
         <Differences floor={floor} />
         {floor.refused.map((one) => (
           <Flex

@@ -263,10 +263,13 @@ function SpecSection({
   );
 }
 
-function FittedSection({ view: { layout, fitted }, system }: { view: VehicleView; system: UnitSystem }) {
+function FittedSection({ view: { vehicle, layout, fitted }, system }: { view: VehicleView; system: UnitSystem }) {
   const bySite = new Map(fitted.map((row) => [siteId(row.fitted), row]));
   return (
-    <Section title="Fitted now" aside="each site has its own clock">
+    <Section
+      title="Fitted now"
+      aside={<a href={`/vehicles/${vehicle.id}/history`}>all that is or was in it, for its next keeper (CSV)</a>}
+    >
       <PlainTable heads={['Site', 'Where', 'Part by the record', 'Read off it', 'Since', 'At', 'Gap then', 'History']}>
         {layout.sites.map((site) => {
           const row = bySite.get(siteId(site));

@@ -1,5 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { siteId, siteName } from '@/core/engine/layout';
+import { CAUSE_WORDS } from '@/core/reading/cause-words';
 import { type Actor, may } from '@/server/access';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
@@ -8,13 +9,7 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { type Choice, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Section } from '@/ui/primitives/page';
-import {
-  CAUSE_WORDS,
-  CONFIDENCE_WORDS,
-  SHAPE_WORDS,
-  URGENCY_WORDS,
-  VERDICT_WORDS,
-} from '@/ui/work-orders/finding-words';
+import { CONFIDENCE_WORDS, SHAPE_WORDS, URGENCY_WORDS, VERDICT_WORDS } from '@/ui/work-orders/finding-words';
 import { followUpAction, verdictAction } from '../actions';
 
 /** What the removed parts say together: suspicions with their evidence, and what people made of them. */

@@ -1,10 +1,12 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { siteId } from '@/core/engine/layout';
+import { siteId, siteName } from '@/core/engine/layout';
+import { CAUSE_WORDS } from '@/core/reading/cause-words';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
+import { stopsOf } from '@/server/findings/findings-of';
 import { listPeople } from '@/server/fleet/people';
 import { minutesWorked } from '@/server/floor/work-time';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
@@ -82,6 +84,12 @@ export default async function WorkOrderPage({ params }: Props) {
         The manufacturer’s service information comes first.
         {family.weakPoints?.length ? ` Known on ${family.code}: ${family.weakPoints.join('; ')}.` : ''}
       </Caution>
+      {live && view.value.before?.note && (
+        <Box mt="2" color="soft">
+          Left by work order {view.value.before.number}, {dateText(view.value.before.on)}: {view.value.before.note}
+        </Box>
+      )}
+      {live && <Stops view={view.value} />}
       {live && <SheetChanged view={view.value} actor={actor} />}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 5fr) minmax(0, 7fr)' }} gap="8" mt="5">
         <Box minW="0">
@@ -313,7 +321,7 @@ function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor
               hint={`this dash shows ${vehicle.odometerUnit}`}
               inputMode="decimal"
             />
-            <TextField name="note" label="Note" />
+            <TextField name="note" label="Note" hint="whoever does these plugs next will see it" />
             <SubmitButton main>Verify, close and move the due date</SubmitButton>
           </ActionForm>
         </Box>
@@ -345,6 +353,18 @@ function labourText({ order, labour, times }: WorkOrderView): string {
       ? `; ${labour.orders} of this engine before took ${hoursText(Math.round(labour.worked))} on average`
       : '';
   return `${own}, ${hoursText(order.minutes)} estimated${before}`;
+}
+
+/** What the removed parts say that stops the work: loud, until a supervisor has decided. */
+function Stops({ view: { findings, layout } }: { view: WorkOrderView }) {
+  return stopsOf(findings).map(({ key, cause, sites, next }) => (
+    <Box key={key} role="alert" mt="3" bg="wrong.bg" color="wrong.ink" px="4" py="3" rounded="sm">
+      <strong>
+        Stop at {sites.map((site) => siteName(layout, site)).join(', ')}: {CAUSE_WORDS[cause]}.
+      </strong>{' '}
+      {next[1]} <a href="#findings">A supervisor has to decide</a> before the work goes on.
+    </Box>
+  ));
 }
 
 /** Another sheet is in force, and what was done under the one before. */

@@ -120,7 +120,9 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
         </Box>
         {site.removedGapMm !== null && <Box color="soft">{second(gapText(site.removedGapMm, system))}</Box>}
         <Box color="soft">
-          {site.fittedGapMm === null ? 'fitted gap unknown' : `was ${first(gapText(site.fittedGapMm, system))}`}
+          {site.fittedGapMm === null || site.differs
+            ? 'fitted gap unknown'
+            : `was ${first(gapText(site.fittedGapMm, system))}`}
         </Box>
         {site.growth !== null && (
           <Box color={site.wearsFaster ? 'wrong.ink' : 'soft'}>
@@ -174,6 +176,7 @@ function SetBefore({
       before it, {dateText(before.on)}:{' '}
       {then.removedGapMm === null ? '' : `${first(gapText(then.removedGapMm, system))}, `}
       {said}
+      {then.remark && `, ${then.remark}`}
       <Photos order={before.id} photos={before.photos} site={site} />
     </Box>
   );

@@ -1,0 +1,37 @@
+import { describe, expect, it } from 'vitest';
+import { engine } from '../engine/any-engine.fixture';
+import { layoutOf } from '../engine/layout';
+import { findingKey } from '../reading/findings';
+import type { Board } from './entry';
+import { stopsOnBoard } from './stops';
+
+const layout = layoutOf(
+  engine({
+    arrangement: 'inline',
+    mounting: 'transverse',
+    ignition: 'coil_on_plug',
+    plugsPerCylinder: 1,
+    banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
+    firingOrder: [1, 3, 4, 2],
+  }),
+);
+const trace = { seen: { 'nose coloured trace': 2 } };
+const board = (over: Board): Board => ({ order: { trayFirst: '1A' }, 'site 1A': { seen: { 'nose tan': 2 } }, ...over });
+
+describe('stopsOnBoard', () => {
+  it('tells what stops the work as soon as the second of two neighbours is described', () => {
+    expect(stopsOnBoard(layout, board({ 'site 2A': trace }), [])).toEqual([]);
+    const [stop] = stopsOnBoard(layout, board({ 'site 2A': trace, 'site 3A': trace }), []);
+    expect(stop).toMatchObject({ cause: 'coolant_between', sites: [{ cylinder: 2 }, { cylinder: 3 }] });
+    expect(stopsOnBoard(layout, board({ 'site 2A': trace, 'site 4A': trace }), [])).toEqual([]);
+  });
+
+  it('names no neighbours where nobody declared the tray, and is quiet once a supervisor has decided', () => {
+    const both = { 'site 2A': trace, 'site 3A': trace };
+    expect(stopsOnBoard(layout, { ...board(both), order: {} }, [])).toEqual([]);
+    const melted = board({ 'site 4A': { seen: { 'electrodes melted': 1 } } });
+    const [stop] = stopsOnBoard(layout, melted, []);
+    expect(stop?.cause).toBe('detonation');
+    expect(stopsOnBoard(layout, melted, stop ? [findingKey(stop)] : [])).toEqual([]);
+  });
+});
