@@ -36,7 +36,11 @@ export interface History {
   readonly known: ReadonlySet<string>;
   /** In order of day and figure. */
   readonly accepted: readonly Reading[];
+  /** How many nobody has settled yet. */
+  readonly suspects: number;
 }
+
+type ReadingState = typeof odometerReadings.$inferSelect.state;
 
 export const readingKey = ({ day, km }: Reading): string => `${day} ${km}`;
 
@@ -46,17 +50,23 @@ export async function loadHistories(
   fleetId: string,
   vehicleIds: readonly string[],
 ): Promise<ReadonlyMap<string, History>> {
-  const found = await q.execute<{ vehicle_id: string; days: number[]; kms: number[]; ok: boolean[] }>(sql`
-    select vehicle_id, array_agg(read_on - date '1970-01-01' order by read_on, odometer_km) as days,
-      array_agg(odometer_km::float8 order by read_on, odometer_km) as kms,
-      array_agg(state = 'accepted' order by read_on, odometer_km) as ok
-    from odometer_readings where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(vehicleIds)}::uuid[]) group by vehicle_id`);
+  // In the order of the key, so that nothing is sorted.
+  const found = await q.execute<{ vehicle_id: string; days: number[]; kms: number[]; states: ReadingState[] }>(sql`
+    select vehicle_id, array_agg(day) as days, array_agg(km) as kms, array_agg(state) as states
+    from (
+      select vehicle_id, read_on - date '1970-01-01' as day, odometer_km::float8 as km, state from odometer_readings
+      where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(vehicleIds)}::uuid[]) order by vehicle_id, read_on, odometer_km
+    ) ordered group by vehicle_id`);
   return new Map(
-    found.rows.map((row) => {
-      const readings = row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 }));
+    found.rows.map(({ vehicle_id: id, days, kms, states }) => {
+      const readings = days.map((day, i) => ({ day, km: kms[i] ?? 0 }));
       return [
-        row.vehicle_id,
-        { known: new Set(readings.map(readingKey)), accepted: readings.filter((_, i) => row.ok[i]) },
+        id,
+        {
+          known: new Set(readings.map(readingKey)),
+          accepted: readings.filter((_, i) => states[i] === 'accepted'),
+          suspects: states.filter((state) => state === 'suspect').length,
+        },
       ];
     }),
   );

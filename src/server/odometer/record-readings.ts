@@ -7,11 +7,11 @@ import { err, ok, type Result } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { insertReadings, loadHistories, type NewReading, readingKey } from '@/db/queries/odometer';
+import { type History, insertReadings, loadHistories, type NewReading, readingKey } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { refreshOdometers, refreshStatus } from '../due/refresh-status';
+import { keepOdometers, odometerOf, refreshStatus } from '../due/refresh-status';
 import type { Outcome } from '../failure';
 import { doubtText } from './doubt-text';
 import { judgeReadings, lifeKm } from './judge';
@@ -73,11 +73,13 @@ export async function recordReadings(
       .filter((reading) => !isHours(reading.text))
       .map((reading) => readOne(reading, byNumber.get(reading.unitNumber), deps.today(), actor));
     const ready = read.flatMap((result) => (result.ok ? [result.value] : []));
-    const judged = await judgeAll(tx, actor, ready);
+    const byVehicle = groupBy(ready, (row) => row.vehicleId);
+    const histories = await loadHistories(tx, actor.fleetId, [...byVehicle.keys()]);
+    const judged = judgeAll(byVehicle, histories);
     const added = ready
       .filter((row) => judged.get(row)?.state !== 'known')
       .map((row) => toInsert(row, judged.get(row)));
-    if (added.length > 0) await keep(deps, tx, actor, added);
+    if (added.length > 0) await keep(deps, tx, actor, added, histories);
     const told = read.map((result) => (result.ok ? resultOf(result.value, judged.get(result.value)) : result.error));
     const [driven, ran] = [told.values(), hours.values()];
     return ok(readings.flatMap(({ text }) => (isHours(text) ? ran : driven).next().value ?? []));
@@ -176,9 +178,10 @@ interface Judged {
 }
 
 /** Those that are here already, and those that cannot follow; the others are missing from the map. */
-async function judgeAll(tx: Tx, actor: Actor, ready: readonly Ready[]): Promise<ReadonlyMap<Ready, Judged>> {
-  const byVehicle = groupBy(ready, (row) => row.vehicleId);
-  const histories = await loadHistories(tx, actor.fleetId, [...byVehicle.keys()]);
+function judgeAll(
+  byVehicle: ReadonlyMap<string, readonly Ready[]>,
+  histories: ReadonlyMap<string, History>,
+): ReadonlyMap<Ready, Judged> {
   const judged = new Map<Ready, Judged>();
   for (const [vehicleId, own] of byVehicle) {
     const { known = new Set<string>(), accepted = [] } = histories.get(vehicleId) ?? {};
@@ -210,16 +213,30 @@ function resultOf(row: Ready, judged: Judged | undefined): RecordedReading {
   return { unitNumber, on, km, state: 'suspect', message: `kept as suspect: ${why}` };
 }
 
-async function keep(deps: Deps, tx: Tx, actor: Actor, added: readonly NewReading[]): Promise<void> {
+/** The vehicles are held, so that what was read of them is all there is: their odometers follow from it. */
+async function keep(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  added: readonly NewReading[],
+  histories: ReadonlyMap<string, History>,
+): Promise<void> {
   await insertReadings(tx, actor.fleetId, added);
-  const touched = [...new Set(added.map((row) => row.vehicleId))];
-  await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
+  const touched = [...groupBy(added, (row) => row.vehicleId)];
+  const odometers = touched.map(([vehicleId, own]) => {
+    const { accepted = [], suspects = 0 } = histories.get(vehicleId) ?? {};
+    const passed = own.filter(({ state }) => state === 'accepted');
+    const fresh = passed.map((row) => ({ day: dayNumber(row.readOn), km: row.odometerKm }));
+    const readings = [...accepted, ...fresh].sort((a, b) => a.day - b.day || a.km - b.km);
+    return { vehicleId, ...odometerOf({ readings, suspects: suspects + own.length - passed.length }) };
+  });
+  await keepOdometers(tx, actor.fleetId, deps.today(), odometers);
   await writeAudit(tx, {
     fleetId: actor.fleetId,
     personId: actor.personId,
     action: 'record',
     entity: 'odometer',
-    entityId: touched.length === 1 ? (touched[0] ?? '') : `${touched.length} vehicles`,
+    entityId: touched.length === 1 ? (touched[0]?.[0] ?? '') : `${touched.length} vehicles`,
     changes: { readings: added.length, suspect: added.filter((row) => row.state === 'suspect').length },
   });
 }
