@@ -208,11 +208,11 @@ describe('a job that stops halfway', () => {
     expect(blockers.join(' ')).toContain('Waits: A boot is torn');
     const list = value(await listWaiting(w.deps, actor));
     expect(list.draft.find(({ number }) => number === 'ZZ-1')).toMatchObject({ what: 'boot', needed: 2, order: 2 });
-    // Nine wanted, eight on hand, four in a pack.
-    expect(list.draft.find(({ number }) => number === 'NL-1311')).toMatchObject({ needed: 9, onHand: 8, order: 4 });
+    // Three wanted, two on hand, four in a pack.
+    expect(list.draft.find(({ number }) => number === 'NL-3811')).toMatchObject({ needed: 3, onHand: 2, order: 4 });
     value(await endWait(w.deps, actor, order, waits[0]?.wait.id ?? ''));
     expect(value(await listWaiting(w.deps, actor)).waits.map(({ wait: { partNumber } }) => partNumber)).toEqual([
-      'NL-1311',
+      'NL-3811',
     ]);
   });
 });

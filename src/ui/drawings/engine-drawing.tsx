@@ -14,6 +14,8 @@ export interface SiteMark {
 
 const RADIUS = 24;
 const MARGIN = 58;
+/** What lines beside the last plug of a bank need more. */
+const LINES_ROOM = 36;
 
 /**
  * The engine from above as the technician stands, drawn from its layout: the front of the vehicle is at the bottom.
@@ -40,7 +42,8 @@ export function EngineDrawing({
   );
   const shapes = ignition ? ignitionShapes(layout, at) : null;
   const plugs = boxOf([...at.values()], MARGIN);
-  const space = extentOf(shapes, { ...plugs, right: plugs.right + (linesWanted(marks) ? 30 : 0) });
+  const room = linesWanted(marks) ? LINES_ROOM : 0;
+  const space = extentOf(shapes, { ...plugs, right: plugs.right + room });
   const [width, height] = [space.right - space.left + 16, space.bottom - space.top + 34];
   return (
     <chakra.svg
@@ -57,6 +60,7 @@ export function EngineDrawing({
         <BankShape
           key={bank.place}
           name={bank.place}
+          room={room}
           points={layout.sites
             .filter((s) => bank.cylinders.includes(s.cylinder))
             .flatMap((s) => at.get(siteId(s)) ?? [])}
@@ -98,14 +102,14 @@ function sitePoints(layout: Layout, withLines: boolean): ReadonlyMap<string, Poi
   return new Map(layout.sites.map((site: Site) => [siteId(site), { x: site.x * alongX, y: site.y * alongY }]));
 }
 
-function BankShape({ name, points }: { name: string; points: readonly Point[] }) {
+function BankShape({ name, room, points }: { name: string; room: number; points: readonly Point[] }) {
   const { left, top, right, bottom } = boxOf(points, 40);
   return (
     <g>
       <chakra.rect
         x={left}
         y={top + 2}
-        width={right - left}
+        width={right - left + room}
         height={bottom - top - 4}
         rx={12}
         fill="sheet"

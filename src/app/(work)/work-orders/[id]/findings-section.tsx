@@ -54,7 +54,7 @@ export function FindingsSection({
         </Box>
       )}
       {speaks && (
-        <Box as="details" id="follow-ups" mt="3">
+        <Box as="details" id="follow-ups" mt="3" data-no-print>
           <summary>Add a follow-up: a recheck by day or distance</summary>
           <FollowUp
             workOrderId={order.id}
@@ -122,7 +122,7 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
         <Box mt="1">A supervisor has to decide. Leave it where it stands.</Box>
       )}
       {mayJudge && cause !== 'healthy' && (
-        <details open={urgency === 'stop' && !said}>
+        <details data-no-print open={urgency === 'stop' && !said}>
           <summary>{said ? 'Say otherwise, or add a follow-up' : 'Confirm, correct or reject'}</summary>
           <Judge workOrderId={order.id} findingKey={finding.key} />
           <FollowUp

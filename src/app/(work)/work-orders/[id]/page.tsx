@@ -362,7 +362,11 @@ function Stops({ view: { findings, layout } }: { view: WorkOrderView }) {
       <strong>
         Stop at {sites.map((site) => siteName(layout, site)).join(', ')}: {CAUSE_WORDS[cause]}.
       </strong>{' '}
-      {next[1]} <a href="#findings">A supervisor has to decide</a> before the work goes on.
+      {next[1]}{' '}
+      <Box asChild textDecoration="underline">
+        <a href="#findings">A supervisor has to decide</a>
+      </Box>{' '}
+      before the work goes on.
     </Box>
   ));
 }

@@ -72,12 +72,12 @@ export default async function TrainerPage() {
       {withAnswer.length > 0 && (
         <Box mt="6">
           <Section title="Agreement" aside="Cohen’s kappa: 1 is full, 0 is what chance gives">
-            <PlainTable heads={['Who', 'With', 'Plugs', 'Agreement']}>
+            <PlainTable heads={['Who', 'With', 'Plugs', 'Agreement']} numeric={[3]}>
               {withAnswer.map(({ name, graded, kappa }) => (
                 <Table.Row key={name}>
                   <Table.Cell>{name}</Table.Cell>
                   <Table.Cell>the answer</Table.Cell>
-                  <Table.Cell textAlign="end">{graded}</Table.Cell>
+                  <Table.Cell>{graded}</Table.Cell>
                   <Table.Cell>{kappaText(kappa)}</Table.Cell>
                 </Table.Row>
               ))}
@@ -85,7 +85,7 @@ export default async function TrainerPage() {
                 <Table.Row key={`${a} ${b}`}>
                   <Table.Cell>{a}</Table.Cell>
                   <Table.Cell>{b}</Table.Cell>
-                  <Table.Cell textAlign="end">{plugs}</Table.Cell>
+                  <Table.Cell>{plugs}</Table.Cell>
                   <Table.Cell>{kappaText(kappa)}</Table.Cell>
                 </Table.Row>
               ))}

@@ -62,7 +62,10 @@ export default async function WaitingPage() {
       )}
       {draft.length > 0 && (
         <Section title="Drafted order" aside="current numbers, less what lies here, in whole packs">
-          <PlainTable heads={['Part', 'What', 'Maker', 'Needed', 'On hand', 'To order', 'Pack', 'Lead', 'For orders']}>
+          <PlainTable
+            heads={['Part', 'What', 'Maker', 'Needed', 'On hand', 'To order', 'Pack', 'Lead', 'For orders']}
+            numeric={[4, 5, 6, 7]}
+          >
             {draft.map((line) => (
               <Table.Row key={line.number}>
                 <Table.Cell>
@@ -70,12 +73,12 @@ export default async function WaitingPage() {
                 </Table.Cell>
                 <Table.Cell>{line.what}</Table.Cell>
                 <Table.Cell>{line.maker ?? NONE}</Table.Cell>
-                <Table.Cell textAlign="end">{line.needed}</Table.Cell>
-                <Table.Cell textAlign="end">{line.onHand ?? NONE}</Table.Cell>
-                <Table.Cell textAlign="end">
+                <Table.Cell>{line.needed}</Table.Cell>
+                <Table.Cell>{line.onHand ?? NONE}</Table.Cell>
+                <Table.Cell>
                   <strong>{line.order}</strong>
                 </Table.Cell>
-                <Table.Cell textAlign="end">{line.pack}</Table.Cell>
+                <Table.Cell>{line.pack}</Table.Cell>
                 <Table.Cell>{line.leadDays === null ? NONE : `${line.leadDays} days`}</Table.Cell>
                 <Table.Cell>{line.orders.join(', ')}</Table.Cell>
               </Table.Row>

@@ -23,6 +23,8 @@ export default async function CodesPage({ params }: Props) {
   const view = await viewWorkOrder(deps(), actor, id);
   if (!view.ok) return <Empty>{view.error.message}</Empty>;
   const { order, vehicle, codes } = view.value;
+  // One of the two is what comes next, and looks it.
+  const awaited = MOMENTS.find(([moment]) => !codes.some((row) => row.moment === moment))?.[0];
   const live = order.state !== 'closed' && order.state !== 'cancelled' && may(actor, 'record work');
   return (
     <>
@@ -70,7 +72,7 @@ export default async function CodesPage({ params }: Props) {
                   <ActionForm action={keepCodesAction} quiet>
                     <input type="hidden" name="workOrderId" value={id} />
                     <input type="hidden" name="moment" value={moment} />
-                    <SubmitButton main={read.length === 0} large>
+                    <SubmitButton main={moment === awaited} large>
                       Read with the code reader and keep
                     </SubmitButton>
                   </ActionForm>

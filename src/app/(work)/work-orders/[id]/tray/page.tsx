@@ -80,7 +80,11 @@ export default async function TrayPage({ params }: Props) {
           />
         </Box>
       </Grid>
-      {may(actor, 'record work') && <ButtonLink href="/work-orders/guide">Guide to removed parts</ButtonLink>}
+      {may(actor, 'record work') && (
+        <Box data-no-print>
+          <ButtonLink href="/work-orders/guide">Guide to removed parts</ButtonLink>
+        </Box>
+      )}
     </>
   );
 }
