@@ -54,11 +54,13 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
     <Box minH="100vh" display="flex" flexDirection="column">
       <TopBar places={places}>
         {process.env.ISOBAR_TODAY && (
-          <Box as="span" color="caution.ink" title="The demo scenario stands still on this day">
+          <Box as="span" color="caution.ink" data-aside title="The demo scenario stands still on this day">
             demo · {dateText(deps().today())}
           </Box>
         )}
-        <GoTo places={everywhere(places)} find={findAction} />
+        <Box data-aside>
+          <GoTo places={everywhere(places)} find={findAction} />
+        </Box>
         <TextLink href="/notices">{waiting > 0 ? `Notices ${waiting}` : 'Notices'}</TextLink>
         <Box as="span" title={roleName(actor.role)}>
           {actor.name}

@@ -12,6 +12,16 @@ export const engine = (
     model.distributor ?? (model.ignition === 'distributor' ? { rotation: 'clockwise', towerOfCylinder1: 1 } : null),
 });
 
+/** Four in a row, a coil on each plug. */
+export const inline4 = engine({
+  arrangement: 'inline',
+  mounting: 'transverse',
+  ignition: 'coil_on_plug',
+  plugsPerCylinder: 1,
+  banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
+  firingOrder: [1, 3, 4, 2],
+});
+
 /** Any consistent engine: every arrangement, mounting, ignition, firing order and direction of rotation. */
 export const anyEngine: fc.Arbitrary<EngineModel> = fc
   .record({

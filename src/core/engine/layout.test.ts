@@ -1,16 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyEngine, engine } from './any-engine.fixture';
+import { anyEngine, engine, inline4 } from './any-engine.fixture';
 import { layoutOf, modelFaults, neighbours, siteId, siteName, sitePlace, sitesFromText } from './layout';
 
-const inline4 = engine({
-  arrangement: 'inline',
-  mounting: 'transverse',
-  ignition: 'coil_on_plug',
-  plugsPerCylinder: 1,
-  banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
-  firingOrder: [1, 3, 4, 2],
-});
 const v6 = engine({
   arrangement: 'v',
   mounting: 'transverse',

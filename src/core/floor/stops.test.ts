@@ -1,20 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { engine } from '../engine/any-engine.fixture';
+import { inline4 } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
 import { findingKey } from '../reading/findings';
 import type { Board } from './entry';
 import { stopsOnBoard } from './stops';
 
-const layout = layoutOf(
-  engine({
-    arrangement: 'inline',
-    mounting: 'transverse',
-    ignition: 'coil_on_plug',
-    plugsPerCylinder: 1,
-    banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
-    firingOrder: [1, 3, 4, 2],
-  }),
-);
+const layout = layoutOf(inline4);
 const trace = { seen: { 'nose coloured trace': 2 } };
 const board = (over: Board): Board => ({ order: { trayFirst: '1A' }, 'site 1A': { seen: { 'nose tan': 2 } }, ...over });
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyEngine, engine } from '../engine/any-engine.fixture';
+import { anyEngine, engine, inline4 } from '../engine/any-engine.fixture';
 import { layoutOf, siteId } from '../engine/layout';
 import type { EngineModel, SiteKey } from '../engine/model';
 import {
@@ -13,14 +13,6 @@ import {
 } from './findings';
 import { ALL_CONDITIONS, type Condition, HEALTHY } from './vocabulary';
 
-const inline4 = engine({
-  arrangement: 'inline',
-  mounting: 'transverse',
-  ignition: 'coil_on_plug',
-  plugsPerCylinder: 1,
-  banks: [{ place: 'only', cylinders: [1, 2, 3, 4] }],
-  firingOrder: [1, 3, 4, 2],
-});
 const wasteSpark4 = engine({ ...inline4, ignition: 'waste_spark', coils: undefined as never });
 const twin4 = engine({ ...inline4, plugsPerCylinder: 2, coils: undefined as never });
 const v6 = engine({

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { dayNumber } from '@/core/calendar/plain-date';
 import { checkReading } from '@/core/odometer/check';
@@ -9,7 +9,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs } from '@/db/queries/catalogue';
 import { loadTimes } from '@/db/queries/floor';
 import { insertReadings, loadReadings } from '@/db/queries/odometer';
-import { lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
+import { loadOutgoingPlugs, lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
 import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { sheetNow } from '../catalogue/sheet-now';
@@ -130,16 +130,7 @@ async function movePlugs(
   odometerKm: number,
   today: string,
 ): Promise<void> {
-  const current = await tx
-    .select()
-    .from(fittedComponents)
-    .where(
-      and(
-        eq(fittedComponents.vehicleId, order.vehicleId),
-        eq(fittedComponents.component, 'plug'),
-        isNull(fittedComponents.removedOn),
-      ),
-    );
+  const current = await loadOutgoingPlugs(tx, order);
   const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
   for (const old of current) {
     const site = sites.find((s) => s.cylinder === old.cylinder && s.position === old.position);

@@ -74,7 +74,15 @@ export function TopBar({ places, children }: { places: readonly Place[]; childre
           );
         })}
       </Flex>
-      <Box display="flex" alignItems="center" gap="3" fontSize="sm" ml="auto" flexWrap="wrap">
+      <Box
+        display="flex"
+        alignItems="center"
+        gap={{ base: '2', md: '3' }}
+        fontSize="sm"
+        ml="auto"
+        flexWrap="wrap"
+        css={atVehicle ? { '& > [data-aside]': { display: { base: 'none', md: 'block' } } } : undefined}
+      >
         {children}
       </Box>
     </Flex>
