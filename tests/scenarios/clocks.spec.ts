@@ -65,3 +65,48 @@ test('what the removed parts say is judged on the work order, and followed up', 
   await row.getByRole('button', { name: 'Mark as done' }).click();
   await expect(page.getByText('Done: trims equal')).toBeVisible();
 });
+
+test('what stops the work is loud at the vehicle as it is described, and a supervisor decides', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('technician');
+  await user.goTo('Work orders');
+  await page.getByRole('link', { name: '1006' }).click();
+  await page.getByRole('link', { name: 'At the vehicle' }).click();
+  const stop = page.getByRole('alert').filter({ hasText: 'STOP at 2, 3: Coolant between neighbours' });
+  await expect(stop).toBeVisible();
+  await page.getByRole('link', { name: /^Site 3\b/ }).click();
+  await page.getByRole('button', { name: 'Describe it' }).click();
+  const trace = page.getByRole('button', { name: /nose coloured trace/ });
+  // Clear, beyond doubt, just visible, taken back.
+  for (let presses = 0; presses < 3; presses++) await trace.click();
+  await expect(stop).toHaveCount(0);
+  await trace.click();
+  await expect(stop).toBeVisible();
+  await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText('All sent');
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await user.signIn('supervisor');
+  await user.goTo('Work orders');
+  await page.getByRole('link', { name: '1006' }).click();
+  const onDesk = page.getByRole('alert').filter({ hasText: 'Stop at 2, 3' });
+  await onDesk.getByRole('link', { name: 'A supervisor has to decide' }).click();
+  const findings = page.locator('#findings');
+  await findings.getByLabel('Why', { exact: true }).first().fill('head gasket on order 71');
+  await findings.getByRole('button', { name: 'Confirm', exact: true }).first().click();
+  await expect(findings.getByText(/Confirmed by R. Tolland/)).toBeVisible();
+  await expect(onDesk).toHaveCount(0);
+});
+
+test('a set that looks alike is described by two presses', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('technician');
+  await user.goTo('Work orders');
+  await page.getByRole('link', { name: '1002' }).click();
+  await page.getByRole('link', { name: 'At the vehicle' }).click();
+  await page.getByRole('button', { name: /^All well/ }).click();
+  await page.getByRole('button', { name: 'All alike: so are the other 2' }).click();
+  await page.getByRole('link', { name: /^Site 3\b/ }).click();
+  await expect(page.getByRole('heading', { name: 'Site 3', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^✓ All well/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /^✓ All well/ })).toHaveCount(0);
+});

@@ -248,6 +248,18 @@ test('fitment answers with a match, a question or nothing', async ({ request }) 
     expect((await request.get(`/api/v1/vehicles/${id}/fitment`)).status()).toBe(404);
 });
 
+test('the parts of a vehicle go with it as a file', async ({ request }) => {
+  const { items } = await (await request.get('/api/v1/vehicles?limit=100')).json();
+  const { id } = items.find((item: { unit_number: string }) => item.unit_number === '32');
+  const answer = await request.get(`/api/v1/vehicles/${id}/history`);
+  expect(answer.headers()['content-type']).toContain('text/csv');
+  const [head = '', ...rows] = (await answer.text()).trim().split('\r\n');
+  expect(head).toContain('gap_fitted_mm');
+  expect(rows.filter((row) => row.startsWith('32,plug,')).length).toBeGreaterThanOrEqual(6);
+  for (const other of ['x', '00000000-0000-4000-8000-000000000000'])
+    expect((await request.get(`/api/v1/vehicles/${other}/history`)).status()).toBe(404);
+});
+
 test('the catalogue comes as JSON and as the file that can be imported', async ({ request }) => {
   for (const kind of ['engine-families', 'parts', 'spec-sheets']) {
     const { items } = await (await request.get(`/api/v1/${kind}`)).json();

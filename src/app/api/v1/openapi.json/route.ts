@@ -80,7 +80,7 @@ const list = (summary: string, query: z.ZodObject, output: z.ZodType) => ({
   },
 });
 
-const ORDER_ID = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
+const ID = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
 
 const write = (summary: string, input: z.ZodType, output: z.ZodType) => ({
   summary,
@@ -137,9 +137,20 @@ export function GET(): Response {
       '/api/v1/vehicles/{id}/fitment': {
         get: {
           summary: 'What goes into a vehicle: a match, the one question that decides, or no spec',
-          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }],
+          parameters: [ID],
           responses: {
             200: { description: 'The answer', content: json(fitmentAnswer, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/vehicles/{id}/history': {
+        get: {
+          summary: 'All parts that are or were in a vehicle, with gaps, torque and what was seen, for its next keeper',
+          parameters: [ID],
+          responses: {
+            200: { description: 'A row a part and site', content: { 'text/csv': { schema: { type: 'string' } } } },
             401: PROBLEM,
             404: PROBLEM,
           },
@@ -185,7 +196,7 @@ export function GET(): Response {
       '/api/v1/odometer-loads/{id}': {
         delete: {
           summary: 'Cancels a running load: it writes nothing',
-          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }],
+          parameters: [ID],
           responses: { 200: { description: 'It stops at its next step' }, 401: PROBLEM, 404: PROBLEM },
         },
       },
@@ -209,7 +220,7 @@ export function GET(): Response {
       '/api/v1/work-orders/{id}': {
         get: {
           summary: 'One work order with its sites, steps and counts',
-          parameters: [ORDER_ID],
+          parameters: [ID],
           responses: {
             200: { description: 'The order', content: json(workOrderWhole, 'output') },
             401: PROBLEM,
@@ -224,23 +235,23 @@ export function GET(): Response {
             entriesBody,
             entriesAnswer,
           ),
-          parameters: [ORDER_ID],
+          parameters: [ID],
         },
       },
       '/api/v1/work-orders/{id}/close': {
         post: {
           ...write('Verifies and closes a work order', closeBody, z.object({ closed: z.literal(true) })),
-          parameters: [ORDER_ID],
+          parameters: [ID],
         },
       },
       '/api/v1/work-orders/{id}/findings': {
         post: {
           ...write('What a person makes of a finding', verdictBody, z.object({ kept: z.literal(true) })),
-          parameters: [ORDER_ID],
+          parameters: [ID],
         },
         get: {
           summary: 'What the removed parts of a work order say, and what people said to that',
-          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } }],
+          parameters: [ID],
           responses: {
             200: { description: 'The most urgent first', content: json(findingList, 'output') },
             401: PROBLEM,
