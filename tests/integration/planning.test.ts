@@ -41,7 +41,7 @@ describe('planning', () => {
     const week = value(await viewWeek(w.deps, actor, '2026-11-18'));
     expect(week.monday).toBe('2026-11-16');
     expect(week.bays.find((b) => b.depot === 'Northhaven' && b.name === 'Bay 1')?.days[0]?.takenMinutes).toBe(210);
-    expect(week.unplanned.map((o) => o.unitNumber)).toEqual(['41']);
+    expect(week.unplanned.map((o) => o.unitNumber)).toEqual(['105', '156', '41']);
     expect(week.due.map((item) => item.unitNumber)).toContain('33');
   });
 

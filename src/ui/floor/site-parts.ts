@@ -50,7 +50,7 @@ export const looksAlike = (before: Drawn, after: Drawn): boolean =>
   (before.pad === null) === (after.pad === null) &&
   sameJson(before.fields, after.fields) &&
   sameJson((before.last ?? null) as Json, (after.last ?? null) as Json) &&
-  JSON.stringify(before.job.rules) === JSON.stringify(after.job.rules);
+  before.job.rules === after.job.rules;
 
 /** What the wrench is set to, in the person's unit. */
 export const torqueSetting = (job: FloorJob): string => inUnit(job.targetNm, job);

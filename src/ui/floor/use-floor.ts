@@ -82,7 +82,8 @@ export function useFloor(first: FloorJob): Floor {
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const retry = useRef(FIRST_RETRY_MS);
 
-  const putJob = useCallback((next: FloorJob) => {
+  const putJob = useCallback((answered: FloorJob) => {
+    const next = sharing(live.current.job, answered);
     live.current.job = next;
     setJob(next);
     void keepJob(next);
@@ -287,6 +288,15 @@ const isReadable = ({ field, value }: Waiting, system: FloorJob['units']): boole
   !(field in SITE_QUANTITIES) ||
   typeof value !== 'string' ||
   readSiteQuantity(field as SiteQuantity, value, unitsOf(system)).ok;
+
+/** What has not changed stays the very same object, so that only what has is drawn again. */
+const sharing = (before: FloorJob, next: FloorJob): FloorJob =>
+  Object.fromEntries(
+    Object.entries(next).map(([name, value]) => {
+      const known = before[name as keyof FloorJob] as Json;
+      return [name, sameJson(known, value) ? known : value];
+    }),
+  ) as unknown as FloorJob;
 
 const key = ({ target, field }: Pick<Waiting, 'target' | 'field'>): string => `${target}/${field}`;
 const api = ({ orderId }: FloorJob): string => `/api/v1/work-orders/${orderId}`;
