@@ -5,11 +5,13 @@ import { generateFleet } from '../../bench/generate-fleet';
 import { importSamples } from '../../demo/load';
 import { odometerReadings, readingLoads, standings, vehicleStatus, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { refreshStatus } from '../../src/server/due/refresh-status';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import type { ImportKindName } from '../../src/server/imports/kind';
 import { cancelLoad, listLoads } from '../../src/server/odometer/list-loads';
 import { loadReadings } from '../../src/server/odometer/load-readings';
+import { recordReadings } from '../../src/server/odometer/record-readings';
 import { emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace;
@@ -211,6 +213,34 @@ describe('a large file of readings', () => {
     await client.query('commit');
     client.release();
     expect(value(await loading)).toMatchObject({ added: 1, known: 1 });
+  });
+
+  it('goes by what somebody records of its vehicles while it is written', async () => {
+    const [unit] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, 'G1'));
+    const holder = await w.pool.connect();
+    await holder.query('begin');
+    await holder.query(
+      `insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state)
+       values ($1, $2, '2026-11-14', 400000, '400000', 'km', 'yard walk', 'accepted')`,
+      [actor.fleetId, unit?.id],
+    );
+    const loading = load('unit_number,read_on,odometer\nG1,2026-11-14,400000\nG2,2026-11-12,300000\n');
+    await expect
+      .poll(async () => (await w.pool.query('select 1 from pg_locks where not granted')).rowCount, { timeout: 10_000 })
+      .toBeGreaterThan(0);
+    const meanwhile = [{ unitNumber: 'G2', on: '2026-11-15', text: '300100 km', source: 'yard walk' }];
+    value(await recordReadings(w.deps, actor, { readings: meanwhile }));
+    await holder.query('rollback');
+    holder.release();
+    expect(value(await loading)).toMatchObject({ added: 2, known: 0 });
+    const status = async () =>
+      (await w.deps.db.select().from(vehicleStatus).orderBy(vehicleStatus.vehicleId)).map(
+        ({ vehicleId, odometerOn, odometerKm, rateReadings }) => ({ vehicleId, odometerOn, odometerKm, rateReadings }),
+      );
+    const told = await status();
+    expect(told.map(({ odometerKm }) => odometerKm)).toEqual(expect.arrayContaining([300_100, 400_000]));
+    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    expect(await status()).toEqual(told);
   });
 
   it('that stopped with its process is told as stopped', async () => {

@@ -259,11 +259,20 @@ export async function saveOdometers(tx: Tx, rows: readonly OdometerRow[]): Promi
   }
 }
 
-/** By vehicle, a mark that changes whenever anybody writes its status. @param hold keeps others from writing until the end */
-export async function statusMarks(tx: Tx, fleetId: string, hold: boolean): Promise<ReadonlyMap<string, string>> {
-  const found = await tx.execute<{ id: string; mark: string }>(sql`
-    select vehicle_id as id, xmin::text as mark from vehicle_status where fleet_id = ${fleetId}
-    order by vehicle_id ${hold ? sql`for update` : sql``}`);
+/**
+ * By vehicle, a mark that changes whenever anybody writes its status.
+ *
+ * @param held these alone, and nobody else writes them until the end; null: all, held by no one
+ */
+export async function statusMarks(
+  tx: Tx,
+  fleetId: string,
+  held: readonly string[] | null,
+): Promise<ReadonlyMap<string, string>> {
+  const those = held ? sql`and vehicle_id = any(${sql.param(held)}::uuid[]) order by vehicle_id for update` : sql``;
+  const found = await tx.execute<{ id: string; mark: string }>(
+    sql`select vehicle_id as id, xmin::text as mark from vehicle_status where fleet_id = ${fleetId} ${those}`,
+  );
   return new Map(found.rows.map(({ id, mark }) => [id, mark]));
 }
 

@@ -85,14 +85,15 @@ async function writing(
   for (let attempt = 1; ; attempt++) {
     try {
       return await onOneConnection(deps.db, async (tx, client) => {
-        const before = await statusMarks(tx, fleetId, false);
+        const before = await statusMarks(tx, fleetId, null);
         const merged = await mergeReadings(staging, client, actor, deps.today(), (rowsJudged) =>
           watch.now('judging and writing', { rowsJudged }),
         );
         const { odometers, refusals, ...counts } = merged;
         await watch.step('working out what is due');
-        const now = await statusMarks(tx, fleetId, true);
-        const others = odometers.flatMap(({ vehicleId: id }) => (now.get(id) === before.get(id) ? [] : [id]));
+        const ids = odometers.map(({ vehicleId }) => vehicleId);
+        const now = await statusMarks(tx, fleetId, ids);
+        const others = ids.filter((id) => now.get(id) !== before.get(id));
         const touched = new Set(others);
         await keepOdometers(
           tx,
