@@ -196,26 +196,8 @@ describe('a large file of readings', () => {
     expect(value(await load(odometer)).added).toBeGreaterThan(500);
   });
 
-  it('takes one as known that somebody else records while it is written', async () => {
-    const [unit] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, 'G1'));
-    const client = await w.pool.connect();
-    await client.query('begin');
-    await client.query(
-      `insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state)
-       values ($1, $2, '2026-11-14', 400000, '400000', 'km', 'yard walk', 'accepted')`,
-      [actor.fleetId, unit?.id],
-    );
-    const loading = load('unit_number,read_on,odometer\nG1,2026-11-14,400000\nG1,2026-11-15,400010\n');
-    // It waits for the row that is not settled yet.
-    await expect
-      .poll(async () => (await w.pool.query('select 1 from pg_locks where not granted')).rowCount, { timeout: 10_000 })
-      .toBeGreaterThan(0);
-    await client.query('commit');
-    client.release();
-    expect(value(await loading)).toMatchObject({ added: 1, known: 1 });
-  });
-
-  it('goes by what somebody records of its vehicles while it is written', async () => {
+  /** A load that waits in the midst of its rows for one that somebody else holds, 400,000 km of G1 on 14 November. */
+  async function waiting(lines: readonly string[]) {
     const [unit] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, 'G1'));
     const holder = await w.pool.connect();
     await holder.query('begin');
@@ -224,15 +206,27 @@ describe('a large file of readings', () => {
        values ($1, $2, '2026-11-14', 400000, '400000', 'km', 'yard walk', 'accepted')`,
       [actor.fleetId, unit?.id],
     );
-    const loading = load('unit_number,read_on,odometer\nG1,2026-11-14,400000\nG2,2026-11-12,300000\n');
+    const loading = load(['unit_number,read_on,odometer', ...lines, ''].join('\n'));
     await expect
       .poll(async () => (await w.pool.query('select 1 from pg_locks where not granted')).rowCount, { timeout: 10_000 })
       .toBeGreaterThan(0);
+    return async (end: 'commit' | 'rollback') => {
+      await holder.query(end);
+      holder.release();
+      return value(await loading);
+    };
+  }
+
+  it('takes one as known that somebody else records while it is written', async () => {
+    const letGo = await waiting(['G1,2026-11-14,400000', 'G1,2026-11-15,400010']);
+    expect(await letGo('commit')).toMatchObject({ added: 1, known: 1 });
+  });
+
+  it('goes by what somebody records of its vehicles while it is written', async () => {
+    const letGo = await waiting(['G1,2026-11-14,400000', 'G2,2026-11-12,300000']);
     const meanwhile = [{ unitNumber: 'G2', on: '2026-11-15', text: '300100 km', source: 'yard walk' }];
     value(await recordReadings(w.deps, actor, { readings: meanwhile }));
-    await holder.query('rollback');
-    holder.release();
-    expect(value(await loading)).toMatchObject({ added: 2, known: 0 });
+    expect(await letGo('rollback')).toMatchObject({ added: 2, known: 0 });
     const status = async () =>
       (await w.deps.db.select().from(vehicleStatus).orderBy(vehicleStatus.vehicleId)).map(
         ({ vehicleId, odometerOn, odometerKm, rateReadings }) => ({ vehicleId, odometerOn, odometerKm, rateReadings }),

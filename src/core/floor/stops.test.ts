@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { inline4 } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
-import { findingKey } from '../reading/findings';
+import { findingKey } from '../reading/finding';
 import type { Board } from './entry';
 import { stopsOnBoard } from './stops';
 

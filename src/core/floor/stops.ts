@@ -1,5 +1,6 @@
 import { type Layout, siteId } from '../engine/layout';
-import { type Finding, findingKey, readEngine } from '../reading/findings';
+import { type Finding, findingKey } from '../reading/finding';
+import { readEngine } from '../reading/findings';
 import type { BreakawayFeel, Condition } from '../reading/vocabulary';
 import type { Board } from './entry';
 import { ORDER_TARGET, siteTarget } from './fields';

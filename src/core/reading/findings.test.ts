@@ -3,14 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { anyEngine, engine, inline4 } from '../engine/any-engine.fixture';
 import { layoutOf, siteId } from '../engine/layout';
 import type { EngineModel, SiteKey } from '../engine/model';
-import {
-  type Cause,
-  type EngineReading,
-  type Finding,
-  type Observation,
-  readEngine,
-  type SiteReading,
-} from './findings';
+import type { Cause, EngineReading, Finding, Observation, SiteReading } from './finding';
+import { readEngine } from './findings';
 import { ALL_CONDITIONS, type Condition, HEALTHY } from './vocabulary';
 
 const wasteSpark4 = engine({ ...inline4, ignition: 'waste_spark', coils: undefined as never });

@@ -35,7 +35,7 @@ interface Case {
 const WORN: readonly [number, number] = [1.45, 1.7];
 const USUAL: readonly [number, number] = [0.95, 1.15];
 
-/** Source: the rules for single plugs in `findings.ts`. */
+/** Source: the rules for single plugs in `rules.ts`. */
 const CASES: Readonly<Record<Grade, Case>> = {
   well: { shows: ['nose tan', 'nose grey'], beside: ['electrodes sharp', 'no deposits'], gapMm: USUAL },
   sooted: { shows: ['nose black dry'], beside: ['electrodes sharp', 'seat sooted'], gapMm: USUAL },

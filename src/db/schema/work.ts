@@ -16,7 +16,7 @@ import {
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Ask } from '../../core/procedure/ask';
 import { PHASES } from '../../core/procedure/step';
-import { type Finding, VERDICTS } from '../../core/reading/findings';
+import { type Finding, VERDICTS } from '../../core/reading/finding';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/reading/vocabulary';
 import type { KeptCurve } from '../../core/torque/kept-curve';
 import { parts, specSheets } from './catalogue';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { VERDICTS } from '@/core/reading/findings';
+import { VERDICTS } from '@/core/reading/finding';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { lockWorkOrder } from '@/db/queries/work-orders';

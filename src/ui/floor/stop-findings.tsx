@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { siteId } from '@/core/engine/layout';
 import { stopsOnBoard } from '@/core/floor/stops';
 import { CAUSE_WORDS } from '@/core/reading/cause-words';
-import { findingKey } from '@/core/reading/findings';
+import { findingKey } from '@/core/reading/finding';
 import { Stop } from './parts';
 import type { Floor } from './use-floor';
 

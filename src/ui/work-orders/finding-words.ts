@@ -1,4 +1,4 @@
-import type { Confidence, Urgency, Verdict } from '@/core/reading/findings';
+import type { Confidence, Urgency, Verdict } from '@/core/reading/finding';
 import type { Shape } from '@/core/reading/shape';
 
 export const SHAPE_WORDS: Readonly<Record<Shape, string>> = {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { POSITIONS } from '@/core/engine/model';
-import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/reading/findings';
+import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/reading/finding';
 import { SHAPES } from '@/core/reading/shape';
 import type { DueItem } from '@/server/due/list-due';
 import { SORTS } from '@/server/due/list-due';

@@ -1,37 +1,25 @@
-import { Box, Flex, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { siteId, siteName } from '@/core/engine/layout';
-import { CAUSE_WORDS } from '@/core/reading/cause-words';
+import { siteId } from '@/core/engine/layout';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
-import { stopsOf } from '@/server/findings/findings-of';
 import { listPeople } from '@/server/fleet/people';
-import { minutesWorked } from '@/server/floor/work-time';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
-import { dateText, distanceText, gapText, hoursText, instantText, NONE, torqueText } from '@/ui/format/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { TextField } from '@/ui/primitives/fields';
+import { dateText, gapText, hoursText, instantText, NONE } from '@/ui/format/format';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Caution, Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
+import { Caution, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { ORDER_STATES } from '@/ui/work-orders/order-words';
 import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { StepList } from '@/ui/work-orders/step-list';
-import {
-  cancelAction,
-  closeAction,
-  handOverAction,
-  planAction,
-  releaseSiteAction,
-  reopenAction,
-  takeOverSheetAction,
-  unplanAction,
-} from '../actions';
+import { planAction, unplanAction } from '../actions';
+import { CloseSection } from './close-section';
 import { FindingsSection } from './findings-section';
+import { SheetChanged, Stops } from './holds';
+import { SiteTable } from './site-table';
 import { StandsOpen } from './stands-open';
 
 type Props = { params: Promise<{ id: string }> };
@@ -253,234 +241,4 @@ async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor 
 
 function minutesOf({ startsAt, endsAt }: WorkOrderView['row']): number | null {
   return startsAt && endsAt ? (Date.parse(`${endsAt}Z`) - Date.parse(`${startsAt}Z`)) / 60_000 : null;
-}
-
-function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor; live: boolean }) {
-  const { order, blockers, vehicle } = view;
-  const supervisor = may(actor, 'reopen or cancel work orders');
-  const hidden = <input type="hidden" name="workOrderId" value={order.id} />;
-  if (order.state === 'closed')
-    return (
-      <Section title="Closed">
-        <Facts
-          rows={[
-            ['On', dateText(order.closedOn)],
-            ['Odometer', `${distanceText(order.closedKm, actor.unitSystem)} (typed “${order.closedKmAsTyped}”)`],
-            [
-              'Work by',
-              `${view.handedOverName ?? NONE}${order.handedOverAt ? `, ${instantText(order.handedOverAt)}` : ''}`,
-            ],
-            ['Bay time', labourText(view)],
-            ['Note', order.note ?? NONE],
-          ]}
-        />
-        {supervisor && (
-          <Box mt="3" maxW="460px">
-            <ActionForm action={reopenAction}>
-              {hidden}
-              <TextField name="reason" label="Reason to reopen" hint="plugs and due date go back to where they stood" />
-              <SubmitButton>Reopen</SubmitButton>
-            </ActionForm>
-          </Box>
-        )}
-      </Section>
-    );
-  if (order.state === 'cancelled') return <Section title="Cancelled">{order.reason}</Section>;
-  if (!live || !may(actor, 'record work')) return null;
-  return (
-    <Section title="Close">
-      {blockers.length > 0 && (
-        <Box as="ul" pl="4" mb="3" color="soft">
-          {blockers.map((blocker) => (
-            <li key={blocker}>{blocker}</li>
-          ))}
-        </Box>
-      )}
-      {blockers.length === 0 && order.handedOverAt === null && (
-        <Box mb="4">
-          <ActionForm action={handOverAction}>
-            {hidden}
-            <SubmitButton>I did the work: hand it over as {actor.name}</SubmitButton>
-          </ActionForm>
-        </Box>
-      )}
-      {order.handedOverAt !== null && (
-        <Box mb="3">
-          Handed over by {view.handedOverName}, {instantText(order.handedOverAt)}.{' '}
-          {!supervisor && 'A supervisor verifies and closes it.'}
-        </Box>
-      )}
-      {blockers.length === 0 && supervisor && (
-        <Box maxW="460px">
-          <ActionForm action={closeAction}>
-            {hidden}
-            <input type="hidden" name="version" value={order.version} />
-            <TextField
-              name="odometer"
-              label="Odometer now"
-              hint={`this dash shows ${vehicle.odometerUnit}`}
-              inputMode="decimal"
-            />
-            <TextField name="note" label="Note" hint="whoever does these plugs next will see it" />
-            <SubmitButton main>Verify, close and move the due date</SubmitButton>
-          </ActionForm>
-        </Box>
-      )}
-      {supervisor && (
-        <Box mt="4" maxW="460px">
-          <ActionForm action={cancelAction}>
-            {hidden}
-            <TextField name="reason" label="Reason to cancel" />
-            <SubmitButton>Cancel the order</SubmitButton>
-          </ActionForm>
-        </Box>
-      )}
-    </Section>
-  );
-}
-
-/** Bay time as worked against the estimate, and what this engine took before. */
-function labourText({ order, labour, times }: WorkOrderView): string {
-  const worked =
-    order.minutesWorked ??
-    minutesWorked(
-      times.map(({ time }) => time),
-      new Date(),
-    );
-  const own = times.length === 0 ? 'not clocked' : `${hoursText(worked)} worked`;
-  const before =
-    labour.orders > 0
-      ? `; ${labour.orders} of this engine before took ${hoursText(Math.round(labour.worked))} on average`
-      : '';
-  return `${own}, ${hoursText(order.minutes)} estimated${before}`;
-}
-
-/** What the removed parts say that stops the work: loud, until a supervisor has decided. */
-function Stops({ view: { findings, layout } }: { view: WorkOrderView }) {
-  return stopsOf(findings).map(({ key, cause, sites, next }) => (
-    <Box key={key} role="alert" mt="3" bg="wrong.bg" color="wrong.ink" px="4" py="3" rounded="sm">
-      <strong>
-        Stop at {sites.map((site) => siteName(layout, site)).join(', ')}: {CAUSE_WORDS[cause]}.
-      </strong>{' '}
-      {next[1]}{' '}
-      <Box asChild textDecoration="underline">
-        <a href="#findings">A supervisor has to decide</a>
-      </Box>{' '}
-      before the work goes on.
-    </Box>
-  ));
-}
-
-/** Another sheet is in force, and what was done under the one before. */
-function SheetChanged({ view, actor }: { view: WorkOrderView; actor: Actor }) {
-  const { sheetChanged, sites, order } = view;
-  const redo = sites.filter((site) => site.redo);
-  if (!sheetChanged && redo.length === 0) return null;
-  return (
-    <Box mt="3" bg="caution.bg" color="caution.ink" px="4" py="3" rounded="sm" role="alert">
-      {sheetChanged && (
-        <>
-          <strong>{sheetChanged}</strong> Sites that are done stay done under the old one and come on the list to redo.
-          {may(actor, 'record work') && (
-            <ActionForm action={takeOverSheetAction}>
-              <input type="hidden" name="workOrderId" value={order.id} />
-              <SubmitButton>Work by it from here on</SubmitButton>
-            </ActionForm>
-          )}
-        </>
-      )}
-      {redo.map((site) => (
-        <Flex key={site.id} gap="4" wrap="wrap" align="flex-end" mt="2">
-          <Box>
-            To redo: <strong>site {site.name}</strong>, done under another sheet
-          </Box>
-          {may(actor, 'release sites') && (
-            <ActionForm action={releaseSiteAction} quiet>
-              <input type="hidden" name="workOrderId" value={order.id} />
-              <input type="hidden" name="site" value={siteId(site)} />
-              <Flex gap="2" align="flex-end">
-                <TextField name="reason" label="Why it may stay" />
-                <SubmitButton>Release</SubmitButton>
-              </Flex>
-            </ActionForm>
-          )}
-        </Flex>
-      ))}
-    </Box>
-  );
-}
-
-function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
-  const { sites, order } = view;
-  return (
-    <Section title="Record by site">
-      <PlainTable
-        heads={[
-          'Site',
-          'Record said',
-          'Found',
-          'Old gap',
-          'Condition',
-          'Breakaway',
-          'New part',
-          'New gap',
-          'Torque',
-          'Done',
-        ]}
-      >
-        {sites.map((site) => (
-          <Table.Row key={site.id}>
-            <Table.Cell whiteSpace="nowrap">
-              <TextLink href={`/work-orders/${order.id}/floor#sites-${siteId(site)}`}>
-                <strong>{site.name}</strong>
-              </TextLink>{' '}
-              <Box as="span" color="soft" fontSize="sm">
-                {site.where}
-              </Box>
-            </Table.Cell>
-            <Table.Cell>
-              <Code>{site.expectedNumber ?? 'unknown'}</Code>
-            </Table.Cell>
-            <Table.Cell>
-              <Code>{site.observedNumber ?? NONE}</Code>
-              {site.differs && (
-                <Box color="wrong.ink" fontSize="sm">
-                  not what the record says
-                </Box>
-              )}
-            </Table.Cell>
-            <Table.Cell whiteSpace="nowrap">
-              {gapText(site.removedGapMm, actor.unitSystem)}
-              {site.growth !== null && (
-                <Box color="soft" fontSize="sm">
-                  {site.growth >= 0 ? '+' : ''}
-                  {site.growth.toFixed(1)} µm per 1,000 km
-                </Box>
-              )}
-            </Table.Cell>
-            <Table.Cell>{site.conditions?.join(', ') ?? NONE}</Table.Cell>
-            <Table.Cell>
-              {[
-                site.breakawayFeel,
-                site.breakawayTorqueNm === null ? null : torqueText(site.breakawayTorqueNm, actor.unitSystem),
-              ]
-                .filter(Boolean)
-                .join(', ') || NONE}
-            </Table.Cell>
-            <Table.Cell>
-              <Code>{site.newNumber ?? NONE}</Code>
-            </Table.Cell>
-            <Table.Cell whiteSpace="nowrap">{gapText(site.newGapMm, actor.unitSystem)}</Table.Cell>
-            <Table.Cell whiteSpace="nowrap">
-              {site.installedTorqueNm === null
-                ? (site.torqueMethod ?? NONE)
-                : torqueText(site.installedTorqueNm, actor.unitSystem)}
-              {site.torqueMethod === 'feel' && <Box fontSize="sm">by feel: graded lower</Box>}
-            </Table.Cell>
-            <Table.Cell>{site.doneAt ? '✓ done' : <Flex color="soft">to do</Flex>}</Table.Cell>
-          </Table.Row>
-        ))}
-      </PlainTable>
-    </Section>
-  );
 }

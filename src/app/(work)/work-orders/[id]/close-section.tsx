@@ -1,0 +1,110 @@
+import { Box } from '@chakra-ui/react';
+import { type Actor, may } from '@/server/access';
+import { minutesWorked } from '@/server/floor/work-time';
+import type { WorkOrderView } from '@/server/work-orders/view-work-order';
+import { dateText, distanceText, hoursText, instantText, NONE } from '@/ui/format/format';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { Facts, Section } from '@/ui/primitives/page';
+import { cancelAction, closeAction, handOverAction, reopenAction } from '../actions';
+
+/** Handing over, verifying, closing and reopening, each for whoever may. */
+export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor; live: boolean }) {
+  const { order, blockers, vehicle } = view;
+  const supervisor = may(actor, 'reopen or cancel work orders');
+  const hidden = <input type="hidden" name="workOrderId" value={order.id} />;
+  if (order.state === 'closed')
+    return (
+      <Section title="Closed">
+        <Facts
+          rows={[
+            ['On', dateText(order.closedOn)],
+            ['Odometer', `${distanceText(order.closedKm, actor.unitSystem)} (typed “${order.closedKmAsTyped}”)`],
+            [
+              'Work by',
+              `${view.handedOverName ?? NONE}${order.handedOverAt ? `, ${instantText(order.handedOverAt)}` : ''}`,
+            ],
+            ['Bay time', labourText(view)],
+            ['Note', order.note ?? NONE],
+          ]}
+        />
+        {supervisor && (
+          <Box mt="3" maxW="460px">
+            <ActionForm action={reopenAction}>
+              {hidden}
+              <TextField name="reason" label="Reason to reopen" hint="plugs and due date go back to where they stood" />
+              <SubmitButton>Reopen</SubmitButton>
+            </ActionForm>
+          </Box>
+        )}
+      </Section>
+    );
+  if (order.state === 'cancelled') return <Section title="Cancelled">{order.reason}</Section>;
+  if (!live || !may(actor, 'record work')) return null;
+  return (
+    <Section title="Close">
+      {blockers.length > 0 && (
+        <Box as="ul" pl="4" mb="3" color="soft">
+          {blockers.map((blocker) => (
+            <li key={blocker}>{blocker}</li>
+          ))}
+        </Box>
+      )}
+      {blockers.length === 0 && order.handedOverAt === null && (
+        <Box mb="4">
+          <ActionForm action={handOverAction}>
+            {hidden}
+            <SubmitButton>I did the work: hand it over as {actor.name}</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+      {order.handedOverAt !== null && (
+        <Box mb="3">
+          Handed over by {view.handedOverName}, {instantText(order.handedOverAt)}.{' '}
+          {!supervisor && 'A supervisor verifies and closes it.'}
+        </Box>
+      )}
+      {blockers.length === 0 && supervisor && (
+        <Box maxW="460px">
+          <ActionForm action={closeAction}>
+            {hidden}
+            <input type="hidden" name="version" value={order.version} />
+            <TextField
+              name="odometer"
+              label="Odometer now"
+              hint={`this dash shows ${vehicle.odometerUnit}`}
+              inputMode="decimal"
+            />
+            <TextField name="note" label="Note" hint="whoever does these plugs next will see it" />
+            <SubmitButton main>Verify, close and move the due date</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+      {supervisor && (
+        <Box mt="4" maxW="460px">
+          <ActionForm action={cancelAction}>
+            {hidden}
+            <TextField name="reason" label="Reason to cancel" />
+            <SubmitButton>Cancel the order</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+    </Section>
+  );
+}
+
+/** Bay time as worked against the estimate, and what this engine took before. */
+function labourText({ order, labour, times }: WorkOrderView): string {
+  const worked =
+    order.minutesWorked ??
+    minutesWorked(
+      times.map(({ time }) => time),
+      new Date(),
+    );
+  const own = times.length === 0 ? 'not clocked' : `${hoursText(worked)} worked`;
+  const before =
+    labour.orders > 0
+      ? `; ${labour.orders} of this engine before took ${hoursText(Math.round(labour.worked))} on average`
+      : '';
+  return `${own}, ${hoursText(order.minutes)} estimated${before}`;
+}

@@ -1,0 +1,101 @@
+import { siteId } from '../engine/layout';
+import type { SiteKey } from '../engine/model';
+import type { Wear } from '../gap/wear';
+import type { Place, Shape } from './shape';
+import type { BreakawayFeel, Condition } from './vocabulary';
+
+/* What a finding is made of: what was seen at each site, and what may be said of it. */
+
+/** One thing seen at a site. Severity from 1, just visible, to 3, beyond doubt. */
+export interface Observation {
+  readonly condition: Condition;
+  readonly severity: 1 | 2 | 3;
+}
+
+/** What was found at one site. */
+export interface SiteReading extends SiteKey {
+  /** Null: not looked at. */
+  readonly seen: readonly Observation[] | null;
+  readonly gapMm: number | null;
+  readonly breakaway: BreakawayFeel | null;
+  /** The number read off it is neither the one on record nor a renumbering of it; null: one of the two is not known. */
+  readonly differs: boolean | null;
+  /** How its gap has grown; null: one of the two gaps, or the distance, is not known. */
+  readonly wear: Wear | null;
+}
+
+export interface EngineReading extends Place {
+  readonly sites: readonly SiteReading[];
+  /** Beyond this a gap is worn out, mm; null: no sheet gives one. */
+  readonly gapLimitMm: number | null;
+}
+
+export const CAUSES = [
+  'healthy',
+  'rich_or_weak_spark',
+  'bank_rich',
+  'bank_lean',
+  'lean_or_hot',
+  'runner_leak',
+  'cylinder_hot',
+  'cylinder_rich',
+  'oil_inside',
+  'oil_everywhere',
+  'oil_outside',
+  'coolant_between',
+  'coolant_in_one',
+  'coloured_by_fuel',
+  'washed_alike',
+  'detonation',
+  'loose_plug',
+  'seat_leaked',
+  'tracked',
+  'water_in_well',
+  'coolant_in_well',
+  'gap_worn_out',
+  'gap_worn_in_one',
+  'bank_wears_faster',
+  'wears_faster',
+  'electrodes_worn',
+  'other_part',
+  'partner_polarity',
+  'rests_at_part_load',
+  'one_position_weak',
+  'ash',
+  'glazed',
+  'bridged',
+  'cracked',
+  'threads_hurt',
+  'wrong_gaskets',
+  'debris',
+  'boot_spent',
+  'connector_broken',
+] as const;
+export type Cause = (typeof CAUSES)[number];
+
+export const URGENCIES = ['note', 'soon', 'before_return', 'stop'] as const;
+export type Urgency = (typeof URGENCIES)[number];
+export const CONFIDENCES = ['low', 'medium', 'high'] as const;
+export type Confidence = (typeof CONFIDENCES)[number];
+
+/** What a person makes of a finding. */
+export const VERDICTS = ['confirmed', 'rejected', 'corrected'] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+export interface Evidence extends SiteKey {
+  readonly words: string;
+}
+
+export interface Finding {
+  readonly cause: Cause;
+  readonly shape: Shape;
+  readonly sites: readonly SiteKey[];
+  readonly evidence: readonly Evidence[];
+  readonly confidence: Confidence;
+  readonly urgency: Urgency;
+  /** What would settle it, the easiest first. */
+  readonly next: readonly string[];
+}
+
+/** What tells one finding of an engine from another: its cause and where it stands. */
+export const findingKey = ({ cause, sites }: Finding): string => `${cause} ${sites.map(siteId).join(' ')}`;
