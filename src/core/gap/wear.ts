@@ -16,9 +16,9 @@ export const wearRate = ({ fittedMm, removedMm, sinceKm }: Wear): number =>
   gapGrowth(fittedMm, removedMm, sinceKm) ?? 0;
 
 /** Over this times the others a gap has worn faster. Source: the fleet's choice; half as much again is seen at a glance. */
-export const FAST_WEAR = 1.5;
+const FAST_WEAR = 1.5;
 /** And by more than wire gauges tell apart, mm. */
-export const GAUGE_STEP_MM = 0.05;
+const GAUGE_STEP_MM = 0.05;
 /** Fewer than this cannot be compared. */
 const LEAST_MEASURED = 3;
 

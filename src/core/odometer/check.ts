@@ -1,5 +1,5 @@
 import { KM_PER_MILE } from '../units/unit';
-import { MOST_KM_PER_DAY, ownRate, type Reading } from './use-rate';
+import { byDay, MOST_KM_PER_DAY, ownRate, type Reading } from './use-rate';
 
 export const CHECK_CODES = ['backwards', 'too_fast', 'unit_slip', 'digit_slip', 'stuck', 'rollover'] as const;
 export type CheckCode = (typeof CHECK_CODES)[number];
@@ -47,7 +47,7 @@ const toKm = ({ value, unit }: Pick<ShownReading, 'value' | 'unit'>): number => 
  * @param othersMove whether other vehicles' readings move meanwhile: a whole feed that stands still is no stuck meter
  */
 export function checkReading(history: readonly Reading[], reading: ShownReading, othersMove = true): ReadingCheck {
-  const sorted = [...history].sort((a, b) => a.day - b.day || a.km - b.km);
+  const sorted = [...history].sort(byDay);
   return checkAgainst(sorted, ownRate(sorted)?.kmPerDay ?? null, reading, othersMove);
 }
 

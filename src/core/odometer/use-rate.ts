@@ -7,6 +7,9 @@ export interface Reading {
   readonly km: number;
 }
 
+/** In order of day, and of figure within a day. */
+export const byDay = (a: Reading, b: Reading): number => a.day - b.day || a.km - b.km;
+
 export interface UseRate {
   readonly kmPerDay: number;
   /** 80 % interval, km a day. */

@@ -10,7 +10,7 @@ export interface PickLine {
   readonly count: number;
 }
 
-export type Pick =
+export type BoxPick =
   /** Of the part itself, under one or several of its numbers: boxes of a renumbering may be mixed. */
   | { readonly kind: 'own'; readonly lines: readonly PickLine[] }
   /** Not enough of the part itself, and a whole set of its redesign: the two are never mixed. */
@@ -26,7 +26,7 @@ export type Pick =
  * @param own the part under all its numbers, oldest first
  * @param redesign what replaces it by a redesign, under all its numbers, oldest first
  */
-export function pickBoxes(wanted: number, own: readonly Box[], redesign: readonly Box[]): Pick {
+export function pickBoxes(wanted: number, own: readonly Box[], redesign: readonly Box[]): BoxPick {
   const counted = own.filter(({ onHand }) => onHand !== null);
   const lines = takeFrom(counted, wanted);
   if (total(lines) === wanted) return { kind: 'own', lines };
@@ -47,7 +47,7 @@ function takeFrom(boxes: readonly Box[], wanted: number): readonly PickLine[] {
 }
 
 /** What to take off the shelf, in one sentence. */
-export function pickWords(pick: Pick): string {
+export function pickWords(pick: BoxPick): string {
   switch (pick.kind) {
     case 'own':
       return `Take ${listed(pick.lines)}${pick.lines.length > 1 ? ': the same part renumbered, boxes may be mixed' : ''}.`;

@@ -78,7 +78,7 @@ export async function exportVehicleHistory(deps: Deps, actor: Actor, vehicleId: 
     .leftJoin(inSite, atSite(inSite, 'workOrderId'))
     .leftJoin(outSite, atSite(outSite, 'removedByWorkOrderId'))
     .leftJoin(people, eq(people.id, inSite.doneBy))
-    .where(eq(fittedComponents.vehicleId, vehicleId))
+    .where(and(eq(fittedComponents.fleetId, actor.fleetId), eq(fittedComponents.vehicleId, vehicleId)))
     .orderBy(
       asc(fittedComponents.installedOn),
       asc(fittedComponents.component),

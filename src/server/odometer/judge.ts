@@ -1,6 +1,6 @@
 import { dayNumber } from '@/core/calendar/plain-date';
 import { type ReadingCheck, suspectReadings } from '@/core/odometer/check';
-import type { Reading } from '@/core/odometer/use-rate';
+import { byDay, type Reading } from '@/core/odometer/use-rate';
 
 export interface LifeReading {
   readonly readOn: string;
@@ -9,7 +9,7 @@ export interface LifeReading {
 
 /** In order of day and figure, as the core wants its history. */
 export const historyOf = (rows: readonly LifeReading[]): readonly Reading[] =>
-  rows.map((row) => ({ day: dayNumber(row.readOn), km: row.odometerKm })).sort((a, b) => a.day - b.day || a.km - b.km);
+  rows.map((row) => ({ day: dayNumber(row.readOn), km: row.odometerKm })).sort(byDay);
 
 /** The checks of new readings that are suspect beside what is accepted, by the reading itself. */
 export function judgeReadings<R extends LifeReading>(

@@ -4,7 +4,7 @@ import { setImmediate } from 'node:timers/promises';
 import type { PoolClient } from 'pg';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { suspectReadings } from '@/core/odometer/check';
-import { type Reading, WINDOW_DAYS } from '@/core/odometer/use-rate';
+import { byDay, type Reading, WINDOW_DAYS } from '@/core/odometer/use-rate';
 import type { OdometerRow } from '@/db/queries/status';
 import type { Actor } from '../access';
 import { odometerOf } from '../due/refresh-status';
@@ -209,7 +209,7 @@ function judge({ id, accepted, knownSuspects, fresh }: OneVehicle) {
     accepted,
     fresh.map(({ day, km }) => ({ day, value: km, unit: 'km' })),
   );
-  const all = [...accepted, ...fresh.filter((_, i) => !checks.has(i))].sort((a, b) => a.day - b.day || a.km - b.km);
+  const all = [...accepted, ...fresh.filter((_, i) => !checks.has(i))].sort(byDay);
   const since = (all.at(-1)?.day ?? 0) - WINDOW_DAYS;
   const recent = Float64Array.from(all.flatMap(({ day, km }) => (day >= since ? [day, km] : [])));
   return { checks, changed: { vehicleId: id, suspects: knownSuspects + checks.size, recent } };

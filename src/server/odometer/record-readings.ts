@@ -2,6 +2,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
 import type { ReadingCheck } from '@/core/odometer/check';
+import { byDay } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import { err, ok, type Result } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -14,7 +15,7 @@ import type { Deps } from '../deps';
 import { keepOdometers, odometerOf, refreshStatus } from '../due/refresh-status';
 import type { Outcome } from '../failure';
 import { doubtText } from './doubt-text';
-import { judgeReadings, lifeKm } from './judge';
+import { historyOf, judgeReadings, lifeKm } from './judge';
 import { HOUR_DOUBTS, isHours, judgeHours, keepJudged, type NewHours, readHours } from './record-hours';
 
 export const readingsInput = z.object({
@@ -226,8 +227,7 @@ async function keep(
   const odometers = touched.map(([vehicleId, own]) => {
     const { accepted = [], suspects = 0 } = histories.get(vehicleId) ?? {};
     const passed = own.filter(({ state }) => state === 'accepted');
-    const fresh = passed.map((row) => ({ day: dayNumber(row.readOn), km: row.odometerKm }));
-    const readings = [...accepted, ...fresh].sort((a, b) => a.day - b.day || a.km - b.km);
+    const readings = [...accepted, ...historyOf(passed)].sort(byDay);
     return { vehicleId, ...odometerOf({ readings, suspects: suspects + own.length - passed.length }) };
   });
   await keepOdometers(tx, actor.fleetId, deps.today(), odometers);

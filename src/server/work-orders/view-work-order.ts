@@ -3,7 +3,7 @@ import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import type { SupersessionGraph } from '@/core/fitment/supersession';
 import { fastWear, wearRate } from '@/core/gap/wear';
 import { ok } from '@/core/shared/result';
-import { type Pick, pickBoxes } from '@/core/stock/pick';
+import { type BoxPick, pickBoxes } from '@/core/stock/pick';
 import { auditOf } from '@/db/queries/audit';
 import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
@@ -107,7 +107,7 @@ function pickOf(
   wanted: number,
   graph: SupersessionGraph,
   byKey: ReadonlyMap<string, PartRow>,
-): Pick | null {
+): BoxPick | null {
   if (wanted === 0) return null;
   const boxes = (same: ReadonlySet<string>) =>
     graph.family(numberKey).flatMap((key) => (same.has(key) ? (byKey.get(key) ?? []) : []));
