@@ -1,5 +1,5 @@
-import { type Candidate, match, matcher, SOURCE_RANKS } from '../src/core/fitment/match';
-import { ANY_VEHICLE, type VehicleKeys } from '../src/core/fitment/scope';
+import { type Candidate, match, matcher, SOURCE_RANKS } from '../src/core/catalogue/match';
+import { ANY_VEHICLE, type VehicleKeys } from '../src/core/catalogue/scope';
 
 /* Fitment of a large fleet in one process, beside asking for each vehicle anew among all sheets. */
 

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { openConnection } from '../src/db/client';
 import { people } from '../src/db/schema';
-import { loadReadings } from '../src/server/odometer/load-readings';
+import { loadReadings } from '../src/server/odometer/load-readings-file';
 
 /* Loads one file of readings in a process of its own, so that its memory is its own. Prints what came of it as JSON. */
 

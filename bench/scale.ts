@@ -11,7 +11,7 @@ import { migrateToLatest } from '../src/db/migrate';
 import type { Actor } from '../src/server/access';
 import type { Deps } from '../src/server/deps';
 import { dueFilter, listDue, SORTS } from '../src/server/due/list-due';
-import { refreshStatus } from '../src/server/due/refresh-status';
+import { refreshStatus } from '../src/server/due/refresh-due';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { recordReadings } from '../src/server/odometer/record-readings';

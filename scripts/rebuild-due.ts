@@ -1,7 +1,7 @@
 import { openConnection } from '../src/db/client';
 import { fleets } from '../src/db/schema';
 import { today } from '../src/server/deps';
-import { refreshStatus } from '../src/server/due/refresh-status';
+import { refreshStatus } from '../src/server/due/refresh-due';
 
 const { db, pool } = openConnection(process.env.DATABASE_URL ?? '', 2);
 for (const fleet of await db.select().from(fleets)) {

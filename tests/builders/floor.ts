@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import type { Entry, Fields, Json } from '../../src/core/floor/entry';
-import { answerField, countTarget, siteTarget, stepTarget } from '../../src/core/floor/fields';
-import type { FloorJob } from '../../src/core/floor/job';
+import type { Entry, Fields, Json } from '../../src/core/work/entry';
+import { answerField, countTarget, siteTarget, stepTarget } from '../../src/core/work/entry-fields';
+import type { FloorJob } from '../../src/core/work/job-record';
 import type { Actor } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
-import { type EntryResult, recordEntries } from '../../src/server/floor/record-entries';
-import { viewFloor } from '../../src/server/floor/view-floor';
 import { codesInput, keepCodes } from '../../src/server/work-orders/codes';
+import { type EntryResult, recordEntries } from '../../src/server/work-orders/record-entries';
+import { viewFloor } from '../../src/server/work-orders/view-job';
 import { value } from './workspace';
 
 export const floorOf = async (deps: Deps, actor: Actor, workOrderId: string): Promise<FloorJob> =>

@@ -5,12 +5,12 @@ import { addDays } from '../../src/core/calendar/plain-date';
 import { bays, people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-status';
-import { recordEntries } from '../../src/server/floor/record-entries';
+import { refreshStatus } from '../../src/server/due/refresh-due';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { planWorkOrder } from '../../src/server/planning/plan-work-order';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { recordEntries } from '../../src/server/work-orders/record-entries';
 import { doSite, doSteps, entry, floorOf } from '../builders/floor';
 import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
 

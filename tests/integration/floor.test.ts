@@ -1,12 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { LONG_REMOVAL } from '../../src/core/procedure/removal';
+import { LONG_REMOVAL } from '../../src/core/work/procedure/removal';
 import { specSheets, vehicles, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import { keepPhoto, viewPhoto } from '../../src/server/floor/photos';
-import { entriesInput, recordEntries } from '../../src/server/floor/record-entries';
-import { setWorking } from '../../src/server/floor/work-time';
 import { printOrder } from '../../src/server/paper/print-order';
 import { SHEETS } from '../../src/server/paper/sheets';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
@@ -14,9 +11,12 @@ import { clearCodes, codesInput, keepCodes } from '../../src/server/work-orders/
 import { handOver } from '../../src/server/work-orders/hand-over';
 import { listWaiting } from '../../src/server/work-orders/list-waiting';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { keepPhoto, viewPhoto } from '../../src/server/work-orders/photos';
+import { entriesInput, recordEntries } from '../../src/server/work-orders/record-entries';
 import { releaseSite, releaseSiteInput, takeOverSheet } from '../../src/server/work-orders/take-over-sheet';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { endWait, waitFor, waitInput } from '../../src/server/work-orders/wait-for';
+import { setWorking } from '../../src/server/work-orders/work-time';
 import { doSite, doSteps, enter, entry, floorOf } from '../builders/floor';
 import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 

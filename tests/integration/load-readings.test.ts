@@ -5,12 +5,12 @@ import { generateFleet } from '../../bench/generate-fleet';
 import { importSamples } from '../../demo/load';
 import { odometerReadings, readingLoads, standings, vehicleStatus, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import { refreshStatus } from '../../src/server/due/refresh-status';
+import { refreshStatus } from '../../src/server/due/refresh-due';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import type { ImportKindName } from '../../src/server/imports/kind';
 import { cancelLoad, listLoads } from '../../src/server/odometer/list-loads';
-import { loadReadings } from '../../src/server/odometer/load-readings';
+import { loadReadings } from '../../src/server/odometer/load-readings-file';
 import { recordReadings } from '../../src/server/odometer/record-readings';
 import { emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 

@@ -4,12 +4,12 @@ import { auditTrail, odometerReadings, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { once } from '../../src/server/auth/idempotency';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-status';
+import { refreshStatus } from '../../src/server/due/refresh-due';
 import { fail } from '../../src/server/failure';
 import { listReadings, type ReadingPage, readingsQuery } from '../../src/server/odometer/list-readings';
 import { listSuspects } from '../../src/server/odometer/list-suspects';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
-import { settleInput, settleReadings } from '../../src/server/odometer/settle-readings';
+import { settleInput, settleReadings } from '../../src/server/odometer/resolve-readings';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };

@@ -7,12 +7,12 @@ import { fittedComponents, people, standings, vehicles, weighings } from '../../
 import type { Actor } from '../../src/server/access';
 import { costsInput, setCosts, viewCosts } from '../../src/server/due/costs';
 import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
+import { ensureWeighed, unitOrder } from '../../src/server/due/due-status';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-status';
+import { refreshStatus } from '../../src/server/due/refresh-due';
 import { listViews, removeView, saveView, viewInput } from '../../src/server/due/saved-views';
 import { viewHorizon, whatIf } from '../../src/server/due/view-horizon';
 import { viewPressure } from '../../src/server/due/view-pressure';
-import { ensureWeighed, unitOrder } from '../../src/server/due/weigh';
 import { atomFeed, digestMessage, digestText } from '../../src/server/exports/notices';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { Procedure } from '../../src/core/procedure/step';
+import type { Procedure } from '../../src/core/work/procedure/step';
 import { loadFamilies } from '../../src/db/queries/catalogue';
 import { choicesFor, loadPolicyChoices } from '../../src/db/queries/policies';
 import { vehicles } from '../../src/db/schema';

@@ -1,5 +1,5 @@
 import { fromDayNumber } from '../calendar/plain-date';
-import type { HourMeter } from '../interval/due';
+import type { HourMeter } from '../due/due';
 import { ownRate } from './use-rate';
 
 /** One accepted reading of an hour meter. */

@@ -1,5 +1,5 @@
 import type { PlainDate } from '../calendar/plain-date';
-import type { Binding, Certainty, DueState } from '../interval/due';
+import type { Binding, Certainty, DueState } from '../due/due';
 
 /** One vehicle on the chart. */
 export interface ChartPoint {

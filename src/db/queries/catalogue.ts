@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import type { Candidate } from '@/core/catalogue/match';
 import { standardCoils } from '@/core/engine/coils';
 import type { Bank, EngineModel } from '@/core/engine/model';
-import type { Candidate } from '@/core/fitment/match';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '../client';
 import { engineCylinders, engineFamilies, heatCrosses, numberCodes, parts, specSheets, supersessions } from '../schema';

@@ -1,5 +1,5 @@
 import { and, asc, count, desc, eq, gte, inArray, like, lte, type SQL, sql } from 'drizzle-orm';
-import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { Querier } from '../client';
 import { standings } from '../schema';

@@ -12,12 +12,12 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { SUFFIX_ATTRIBUTES } from '../../core/catalogue/suffix';
+import { SUPERSESSION_KINDS } from '../../core/catalogue/supersession';
 import type { BankAccess, Fastener } from '../../core/engine/access';
 import type { Coil, Distributor } from '../../core/engine/model';
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Resting } from '../../core/engine/resting';
-import { SUFFIX_ATTRIBUTES } from '../../core/fitment/suffix';
-import { SUPERSESSION_KINDS } from '../../core/fitment/supersession';
 import { REGAP_POLICIES } from '../../core/gap/check';
 import { SHEET_LUBRICANTS, SHELLS } from '../../core/policy/apply';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';

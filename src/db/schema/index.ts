@@ -2,7 +2,7 @@ export * from './auth';
 export * from './bench';
 export * from './catalogue';
 export * from './fleet';
-export * from './floor';
 export * from './notices';
 export * from './odometer';
 export * from './work';
+export * from './work-entries';

@@ -13,7 +13,7 @@ import {
   text,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { type Binding, CERTAINTIES, DUE_STATES, type HourMeter, type SiteClock } from '../../core/interval/due';
+import { type Binding, CERTAINTIES, DUE_STATES, type HourMeter, type SiteClock } from '../../core/due/due';
 import { createdAt, day, fleetId, instant, km, list } from './columns';
 import { vehicles } from './fleet';
 

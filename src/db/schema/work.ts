@@ -14,11 +14,11 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { COMPONENTS } from '../../core/engine/quantities';
-import type { Ask } from '../../core/procedure/ask';
-import { PHASES } from '../../core/procedure/step';
-import { type Finding, VERDICTS } from '../../core/reading/finding';
-import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/reading/vocabulary';
+import { type Finding, VERDICTS } from '../../core/inspection/finding';
+import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
 import type { KeptCurve } from '../../core/torque/kept-curve';
+import type { Ask } from '../../core/work/ask';
+import { PHASES } from '../../core/work/procedure/step';
 import { parts, specSheets } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 import { bays, people, vehicles } from './fleet';

@@ -1,5 +1,5 @@
-import { byRank } from '@/core/fitment/dispute';
-import { scopeWords } from '@/core/fitment/scope';
+import { byRank } from '@/core/catalogue/dispute';
+import { scopeWords } from '@/core/catalogue/scope';
 import { regapPolicy } from '@/core/policy/apply';
 import { policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';

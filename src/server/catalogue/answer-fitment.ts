@@ -1,13 +1,13 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { plainVin, readVin } from '@/core/catalogue/vin';
 import { INDUCTIONS } from '@/core/engine/model';
-import { plainVin, readVin } from '@/core/fitment/vin';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { refreshStatus } from '../due/refresh-status';
+import { refreshStatus } from '../due/refresh-due';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { fitmentOf, type VehicleFitment } from './fitment-of';
 

@@ -1,6 +1,6 @@
-import { disputed } from '@/core/fitment/dispute';
-import { type Fitment, match, type ReleaseBlocker, releaseBlockers } from '@/core/fitment/match';
-import { SupersessionGraph } from '@/core/fitment/supersession';
+import { disputed } from '@/core/catalogue/dispute';
+import { type Fitment, match, type ReleaseBlocker, releaseBlockers } from '@/core/catalogue/match';
+import { SupersessionGraph } from '@/core/catalogue/supersession';
 import type { GapSpec } from '@/core/gap/check';
 import { writtenAs } from '@/core/units/read-range';
 import type { Querier } from '@/db/client';
@@ -13,7 +13,7 @@ import {
   type PartRow,
   type SpecSheet,
 } from '@/db/queries/catalogue';
-import { loadVehicleKeys } from '@/db/queries/status';
+import { loadVehicleKeys } from '@/db/queries/due-inputs';
 
 type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
 

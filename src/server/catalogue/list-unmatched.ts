@@ -1,14 +1,14 @@
 import { and, eq, ne } from 'drizzle-orm';
-import { matcher, type QuestionKey } from '@/core/fitment/match';
-import { scopeWords } from '@/core/fitment/scope';
+import { matcher, type QuestionKey } from '@/core/catalogue/match';
+import { scopeWords } from '@/core/catalogue/scope';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
 import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
-import { loadVehicleKeys } from '@/db/queries/status';
+import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { vehicleStatus } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { QUESTIONS, whyNoMatch } from '../due/refresh-status';
+import { QUESTIONS, whyNoMatch } from '../due/refresh-due';
 
 export interface UnmatchedGroup {
   readonly familyCode: string;

@@ -1,4 +1,4 @@
-import { partKey } from '@/core/fitment/match';
+import { partKey } from '@/core/catalogue/match';
 import {
   checkSuffix,
   readSuffix,
@@ -7,7 +7,7 @@ import {
   type SuffixCode,
   type SuffixReading,
   suffixForGap,
-} from '@/core/fitment/suffix';
+} from '@/core/catalogue/suffix';
 import { checkGaps, type GapVerdict } from '@/core/gap/check';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';

@@ -1,9 +1,9 @@
 import { asc, count, eq } from 'drizzle-orm';
+import { agreement, byRank, disputed, rivalsOf } from '@/core/catalogue/dispute';
+import { releaseBlockers } from '@/core/catalogue/match';
+import { scopeText, scopeWords } from '@/core/catalogue/scope';
 import { layoutOf } from '@/core/engine/layout';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
-import { agreement, byRank, disputed, rivalsOf } from '@/core/fitment/dispute';
-import { releaseBlockers } from '@/core/fitment/match';
-import { scopeText, scopeWords } from '@/core/fitment/scope';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
 import { type ComponentSheet, loadFamilies, loadSheets, type SpecSheet } from '@/db/queries/catalogue';

@@ -1,7 +1,7 @@
 import { ok } from '@/core/shared/result';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { whyNoMatch } from '../due/refresh-status';
+import { whyNoMatch } from '../due/refresh-due';
 import { notFound } from '../failure';
 import { fitmentOf } from './fitment-of';
 

@@ -1,10 +1,10 @@
 import { and, asc, eq, isNull, or, sql } from 'drizzle-orm';
+import { compareParts } from '@/core/catalogue/equivalent';
+import { match, partKey } from '@/core/catalogue/match';
+import { type NearNumber, nearestNumbers } from '@/core/catalogue/nearest-number';
+import { mixing, type SupersessionGraph } from '@/core/catalogue/supersession';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
-import { compareParts } from '@/core/fitment/equivalent';
-import { match, partKey } from '@/core/fitment/match';
-import { type NearNumber, nearestNumbers } from '@/core/fitment/nearest-number';
-import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
 import { ok } from '@/core/shared/result';
 import { stockAge } from '@/core/stock/age';
 import {
@@ -15,7 +15,7 @@ import {
   loadSpecs,
   type PartRow,
 } from '@/db/queries/catalogue';
-import { loadVehicleKeys } from '@/db/queries/status';
+import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { deliveries, fittedComponents, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';

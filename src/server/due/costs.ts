@@ -3,12 +3,12 @@ import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { holdFleet } from '@/db/queries/status';
+import { holdFleet } from '@/db/queries/due-inputs';
 import { dutyCosts, fleets } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
-import { weigh } from './weigh';
+import { weigh } from './due-status';
 
 const money = z.coerce.number('Give an amount.').int('Give a whole amount.').min(1, 'At least 1.').max(10_000_000);
 

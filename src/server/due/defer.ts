@@ -8,7 +8,7 @@ import { deferrals, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { weigh } from './weigh';
+import { weigh } from './due-status';
 
 /** Further than this nobody can defer: by then it is another decision. */
 const MOST_MONTHS = 12;

@@ -1,18 +1,18 @@
 import { z } from 'zod';
 import type { PlainDate } from '@/core/calendar/plain-date';
-import { type Binding, type Certainty, DUE_STATES, type DueDates, type DueState } from '@/core/interval/due';
-import { pressureFor, type Standing } from '@/core/interval/standing';
-import { dueSum, type SumLine } from '@/core/interval/sum';
+import { type Binding, type Certainty, DUE_STATES, type DueDates, type DueState } from '@/core/due/due';
+import { dueSum, type SumLine } from '@/core/due/due-breakdown';
+import { pressureFor, type Standing } from '@/core/due/due-status';
 import { groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { ok } from '@/core/shared/result';
 import { countByPlace, countDue, DUE_SORTS, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
-import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/status';
+import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/due-inputs';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
-import { ensureWeighed, leans, moneyOf, recordedOf, weighed } from './weigh';
+import { ensureWeighed, leans, moneyOf, recordedOf, weighed } from './due-status';
 
 export interface DueItem {
   readonly vehicleId: string;

@@ -1,22 +1,22 @@
 import { eq } from 'drizzle-orm';
 import { addDays, mondayOf } from '@/core/calendar/plain-date';
+import { standingOf } from '@/core/due/due-status';
+import { type HorizonWeek, horizon } from '@/core/due/horizon';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
-import { type HorizonWeek, horizon } from '@/core/interval/horizon';
-import { standingOf } from '@/core/interval/standing';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
 import { loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { loadComing } from '@/db/queries/due';
-import { loadRecorded } from '@/db/queries/status';
+import { loadRecorded } from '@/db/queries/due-inputs';
 import { bays, depots, specSheets, vehicleStatus, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
 import { BAY_MINUTES_A_DAY } from '../planning/view-week';
 import { loadCosts } from './costs';
-import { ensureWeighed, moneyOf, ratesOf, recordedOf } from './weigh';
+import { ensureWeighed, moneyOf, ratesOf, recordedOf } from './due-status';
 
 const WORKING_DAYS = 5;
 export const HORIZON_WEEKS = 13;

@@ -6,7 +6,7 @@ import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
 import { loadCosts } from './costs';
-import { ensureWeighed } from './weigh';
+import { ensureWeighed } from './due-status';
 
 export interface PressureView {
   /** Highest pressure first; the chart's limit at most. */

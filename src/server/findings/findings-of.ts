@@ -1,15 +1,15 @@
+import { partKey } from '@/core/catalogue/match';
+import { mixing, type SupersessionGraph } from '@/core/catalogue/supersession';
 import { siteId } from '@/core/engine/layout';
-import { partKey } from '@/core/fitment/match';
-import { mixing, type SupersessionGraph } from '@/core/fitment/supersession';
 import type { Wear } from '@/core/gap/wear';
-import { type Finding, findingKey, type SiteReading } from '@/core/reading/finding';
-import { readEngine } from '@/core/reading/findings';
-import { ALL_CONDITIONS, type Condition } from '@/core/reading/vocabulary';
+import { type Finding, findingKey, type SiteReading } from '@/core/inspection/finding';
+import { readEngine } from '@/core/inspection/findings';
+import { ALL_CONDITIONS, type Condition } from '@/core/inspection/vocabulary';
 import type { Querier } from '@/db/client';
 import type { SpecSheet } from '@/db/queries/catalogue';
 import { loadVerdicts, type VerdictRow } from '@/db/queries/findings';
 import type { SiteRow } from '@/db/queries/work-orders';
-import type { FloorState } from '../floor/floor-state';
+import type { FloorState } from '../work-orders/order-state';
 
 /** A gap is worn out beyond this multiple of the nominal one. Source: general trade guidance. */
 const WORN_OUT = 1.3;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { VERDICTS } from '@/core/reading/finding';
+import { VERDICTS } from '@/core/inspection/finding';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { lockWorkOrder } from '@/db/queries/work-orders';
@@ -7,7 +7,7 @@ import { findingVerdicts } from '@/db/schema';
 import { type Actor, may, refusal } from '../access';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { loadFloorState } from '../floor/floor-state';
+import { loadFloorState } from '../work-orders/order-state';
 import { findingsOf } from './findings-of';
 
 export const verdictInput = z.object({

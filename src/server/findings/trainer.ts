@@ -8,7 +8,7 @@ import {
   nextPlug,
   rightShare,
   TRAINER_PLUGS,
-} from '@/core/reading/trainer';
+} from '@/core/inspection/trainer';
 import { ok } from '@/core/shared/result';
 import { cohensKappa } from '@/core/stats/kappa';
 import { people, trainerGrades } from '@/db/schema';

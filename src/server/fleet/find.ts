@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { partKey } from '@/core/fitment/match';
+import { partKey } from '@/core/catalogue/match';
 import { ok } from '@/core/shared/result';
 import { findByText } from '@/db/queries/find';
 import { type Actor, refusal } from '../access';

@@ -1,14 +1,14 @@
 import { and, eq, isNull, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
+import { partKey } from '@/core/catalogue/match';
 import { layoutOf, siteId, sitesFromText } from '@/core/engine/layout';
 import { COMPONENTS, placesOf, quantityOf } from '@/core/engine/quantities';
-import { partKey } from '@/core/fitment/match';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import { writeAudit } from '@/db/queries/audit';
 import { loadFamilies } from '@/db/queries/catalogue';
-import { loadVehicleKeys } from '@/db/queries/status';
+import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { fittedComponents, parts } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';

@@ -2,7 +2,7 @@ import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
-import { loadVehicleKeys } from '@/db/queries/status';
+import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { fittedComponents, vehicleStatus } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';

@@ -6,7 +6,7 @@ import { countUnread, loadNotices, markRead, type NoticeRow, noteNews } from '@/
 import type { NOTICE_KINDS } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { ensureWeighed } from '../due/weigh';
+import { ensureWeighed } from '../due/due-status';
 import type { Outcome } from '../failure';
 
 export type NoticeKind = (typeof NOTICE_KINDS)[number];

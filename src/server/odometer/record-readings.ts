@@ -12,7 +12,7 @@ import { type History, insertReadings, loadHistories, type NewReading, readingKe
 import { vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { keepOdometers, odometerOf, refreshStatus } from '../due/refresh-status';
+import { keepOdometers, odometerOf, refreshStatus } from '../due/refresh-due';
 import type { Outcome } from '../failure';
 import { doubtText } from './doubt-text';
 import { historyOf, judgeReadings, lifeKm } from './judge';

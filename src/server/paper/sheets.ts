@@ -2,7 +2,7 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
 import { siteId } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
-import { CAUSE_WORDS } from '@/core/reading/cause-words';
+import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { pickWords } from '@/core/stock/pick';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 

@@ -6,7 +6,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { electrodeCeilings } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
-import { refreshStatus } from '../due/refresh-status';
+import { refreshStatus } from '../due/refresh-due';
 import type { Outcome } from '../failure';
 
 export const ceilingInput = z.object({

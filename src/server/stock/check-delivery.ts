@@ -1,9 +1,9 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { byRank } from '@/core/fitment/dispute';
-import { partKey } from '@/core/fitment/match';
-import { scopeText } from '@/core/fitment/scope';
-import { mixing } from '@/core/fitment/supersession';
+import { byRank } from '@/core/catalogue/dispute';
+import { partKey } from '@/core/catalogue/match';
+import { scopeText } from '@/core/catalogue/scope';
+import { mixing } from '@/core/catalogue/supersession';
 import { checkGaps } from '@/core/gap/check';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';

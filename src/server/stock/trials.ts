@@ -2,7 +2,7 @@ import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
-import { partKey } from '@/core/fitment/match';
+import { partKey } from '@/core/catalogue/match';
 import { gapGrowth } from '@/core/gap/check';
 import { ok } from '@/core/shared/result';
 import { EARLY_SHARE_OF_INTERVAL } from '@/core/stock/receiving';

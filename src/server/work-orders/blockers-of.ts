@@ -1,11 +1,11 @@
 import { siteName } from '@/core/engine/layout';
-import { closingBlockers } from '@/core/procedure/closing';
-import { CAUSE_WORDS } from '@/core/reading/cause-words';
+import { CAUSE_WORDS } from '@/core/inspection/cause-words';
+import { closingBlockers } from '@/core/work/closing';
 import type { Querier } from '@/db/client';
-import { loadDifferences, loadWaits } from '@/db/queries/floor';
+import { loadDifferences, loadWaits } from '@/db/queries/work-entries';
 import { type FindingView, stopsOf } from '../findings/findings-of';
-import type { FloorState } from '../floor/floor-state';
-import { needsRedo } from '../floor/view-floor';
+import type { FloorState } from './order-state';
+import { needsRedo } from './view-job';
 
 /** What still stands between an order and its close, in words. @param sheetChanged as `sheetNow` says it */
 export async function blockersOf(

@@ -7,23 +7,23 @@ import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs } from '@/db/queries/catalogue';
-import { loadTimes } from '@/db/queries/floor';
 import { insertReadings, loadReadings } from '@/db/queries/odometer';
+import { loadTimes } from '@/db/queries/work-entries';
 import { loadOutgoingPlugs, lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
 import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
-import { sheetNow } from '../catalogue/sheet-now';
+import { sheetNow } from '../catalogue/current-sheet';
 import type { Deps } from '../deps';
 import { endDeferral } from '../due/defer';
-import { refreshStatus } from '../due/refresh-status';
+import { refreshStatus } from '../due/refresh-due';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
 import { findingsOf } from '../findings/findings-of';
-import { loadFloorState } from '../floor/floor-state';
-import { minutesWorked } from '../floor/work-time';
 import { doubtText } from '../odometer/doubt-text';
 import { historyOf, lifeKm } from '../odometer/judge';
 import { blockersOf } from './blockers-of';
-import { takeOpenOrder } from './take-order';
+import { takeOpenOrder } from './lock-open-order';
+import { loadFloorState } from './order-state';
+import { minutesWorked } from './work-time';
 
 export const closeInput = z.object({
   workOrderId: z.uuid(),

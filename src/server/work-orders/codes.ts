@@ -9,7 +9,7 @@ import { readCodes } from '@/simulators/code-reader';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { takeOpenOrder } from './take-order';
+import { takeOpenOrder } from './lock-open-order';
 
 const CODE = /^[PBCU][0-3][0-9A-F]{3}$/;
 

@@ -3,12 +3,12 @@ import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { workOrders, workTimes } from '@/db/schema';
 import { type Actor, refusal } from '../access';
-import { sheetNow } from '../catalogue/sheet-now';
+import { sheetNow } from '../catalogue/current-sheet';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { loadFloorState } from '../floor/floor-state';
 import { blockersOf } from './blockers-of';
-import { takeOpenOrder } from './take-order';
+import { takeOpenOrder } from './lock-open-order';
+import { loadFloorState } from './order-state';
 
 /** The person who did the work says that it is done, and signs with their name. A supervisor verifies and closes. */
 export async function handOver(deps: Deps, actor: Actor, workOrderId: string): Promise<Outcome<null>> {

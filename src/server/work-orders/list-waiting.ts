@@ -1,7 +1,7 @@
 import { inArray } from 'drizzle-orm';
-import { partKey } from '@/core/fitment/match';
+import { partKey } from '@/core/catalogue/match';
 import { ok } from '@/core/shared/result';
-import { loadWaits } from '@/db/queries/floor';
+import { loadWaits } from '@/db/queries/work-entries';
 import { listWorkOrderRows } from '@/db/queries/work-orders';
 import { parts } from '@/db/schema';
 import { type Actor, refusal } from '../access';

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
+import type { ReleaseBlocker } from '@/core/catalogue/match';
 import { layoutOf } from '@/core/engine/layout';
-import type { ReleaseBlocker } from '@/core/fitment/match';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
@@ -11,9 +11,9 @@ import { type Actor, refusal } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { blockingFault } from '../due/defer';
-import { whyNoMatch } from '../due/refresh-status';
+import { whyNoMatch } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
-import { earlierRemoval } from './earlier-set';
+import { earlierRemoval } from './previous-set';
 import { procedureOf } from './procedure-of';
 
 const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {

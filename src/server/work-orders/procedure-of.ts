@@ -1,9 +1,9 @@
 import { layoutOf } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
 import { POLICY_IDS, type PolicyChoice, policyInForce } from '@/core/policy/policies';
-import { plugServiceProcedure } from '@/core/procedure/generate';
-import type { EarlierRemoval } from '@/core/procedure/removal';
-import type { Procedure } from '@/core/procedure/step';
+import { plugServiceProcedure } from '@/core/work/procedure/generate';
+import type { EarlierRemoval } from '@/core/work/procedure/removal';
+import type { Procedure } from '@/core/work/procedure/step';
 import type { EngineFamily, SpecSheet } from '@/db/queries/catalogue';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';

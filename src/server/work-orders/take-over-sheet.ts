@@ -6,11 +6,11 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadSites } from '@/db/queries/work-orders';
 import { workOrderSites, workOrders } from '@/db/schema';
 import { type Actor, refusal } from '../access';
-import { sheetNow } from '../catalogue/sheet-now';
+import { sheetNow } from '../catalogue/current-sheet';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
-import { needsRedo } from '../floor/view-floor';
-import { takeOpenOrder } from './take-order';
+import { takeOpenOrder } from './lock-open-order';
+import { needsRedo } from './view-job';
 
 /** Works on by the sheet that is in force now. Sites done under the one before become the list of what is to be redone. */
 export async function takeOverSheet(deps: Deps, actor: Actor, workOrderId: string): Promise<Outcome<null>> {

@@ -1,27 +1,27 @@
 import { and, asc, eq } from 'drizzle-orm';
+import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
-import type { SupersessionGraph } from '@/core/fitment/supersession';
 import { fastWear, wearRate } from '@/core/gap/wear';
 import { ok } from '@/core/shared/result';
 import { type BoxPick, pickBoxes } from '@/core/stock/pick';
 import { auditOf } from '@/db/queries/audit';
 import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
-import { loadLabour, loadTimes, loadWaits } from '@/db/queries/floor';
+import { loadLabour, loadTimes, loadWaits } from '@/db/queries/work-entries';
 import { listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
 import { bays, people, vehicles } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import { listKept } from '../bench/keep-result';
+import { sheetNow } from '../catalogue/current-sheet';
 import { currentOf, loadGraph } from '../catalogue/fitment-of';
-import { sheetNow } from '../catalogue/sheet-now';
 import type { Deps } from '../deps';
 import { notFound } from '../failure';
 import { findingsOf, foundDiffers, gapLimitOf, wearOf } from '../findings/findings-of';
-import { loadFloorState } from '../floor/floor-state';
-import { needsRedo } from '../floor/view-floor';
 import { threadsFor } from '../policies/threads';
 import { blockersOf } from './blockers-of';
-import { setBefore } from './earlier-set';
+import { loadFloorState } from './order-state';
+import { setBefore } from './previous-set';
+import { needsRedo } from './view-job';
 
 /** A work order with all that its pages show. */
 export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {

@@ -1,7 +1,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { partKey } from '@/core/catalogue/match';
 import { siteId } from '@/core/engine/layout';
-import { partKey } from '@/core/fitment/match';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSites } from '@/db/queries/work-orders';
@@ -9,7 +9,7 @@ import { parts, workOrderWaits, workTimes } from '@/db/schema';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { takeOpenOrder } from './take-order';
+import { takeOpenOrder } from './lock-open-order';
 
 export const waitInput = z.object({
   workOrderId: z.uuid(),

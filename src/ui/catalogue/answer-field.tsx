@@ -1,4 +1,4 @@
-import type { QuestionKey } from '@/core/fitment/match';
+import type { QuestionKey } from '@/core/catalogue/match';
 import { SelectField, TextField } from '../primitives/fields';
 
 /** The form field that answers a fitment question, and where to look. */

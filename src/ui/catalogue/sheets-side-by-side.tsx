@@ -1,5 +1,5 @@
 import { Box, Flex, Table } from '@chakra-ui/react';
-import type { ReleaseBlocker, SourceKind } from '@/core/fitment/match';
+import type { ReleaseBlocker, SourceKind } from '@/core/catalogue/match';
 import { dateText, rangeTexts, type UnitSystem } from '../format/format';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { TextLink } from '../primitives/links';

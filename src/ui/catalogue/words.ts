@@ -1,8 +1,8 @@
+import type { ReleaseBlocker } from '@/core/catalogue/match';
+import type { Mixing } from '@/core/catalogue/supersession';
 import type { AccessClass } from '@/core/engine/access';
 import type { Ignition } from '@/core/engine/model';
 import type { Component } from '@/core/engine/quantities';
-import type { ReleaseBlocker } from '@/core/fitment/match';
-import type { Mixing } from '@/core/fitment/supersession';
 import type { PolicyScope } from '@/core/policy/policies';
 
 export const COMPONENT_WORDS: Readonly<Record<Component, string>> = {

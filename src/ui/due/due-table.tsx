@@ -1,6 +1,6 @@
 import { Box, Flex, Table } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
-import type { Binding, Certainty, DueDates, DueState } from '@/core/interval/due';
+import type { Binding, Certainty, DueDates, DueState } from '@/core/due/due';
 import type { UseRate } from '@/core/odometer/use-rate';
 import { LifeRing } from '../drawings/life-ring';
 import { dateText, distanceText, moneyText, NONE, percentText, spanText, type UnitSystem } from '../format/format';

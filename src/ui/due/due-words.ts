@@ -1,4 +1,4 @@
-import type { Binding, Certainty, DueState } from '@/core/interval/due';
+import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { UseRate } from '@/core/odometer/use-rate';
 import { distanceText, percentText, rateText, type UnitSystem } from '../format/format';
 

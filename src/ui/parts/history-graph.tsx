@@ -1,7 +1,7 @@
 'use client';
 
 import { chakra } from '@chakra-ui/react';
-import type { SupersessionKind } from '@/core/fitment/supersession';
+import type { SupersessionKind } from '@/core/catalogue/supersession';
 
 interface Props {
   /** Oldest first. */

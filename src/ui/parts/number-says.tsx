@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { type SuffixCheck, type SuffixReading, suffixWords } from '@/core/fitment/suffix';
+import { type SuffixCheck, type SuffixReading, suffixWords } from '@/core/catalogue/suffix';
 import type { GapVerdict } from '@/core/gap/check';
 import { gapText, type UnitSystem } from '../format/format';
 import { TextLink } from '../primitives/links';

@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
-import type { HorizonWeek } from '@/core/interval/horizon';
+import type { HorizonWeek } from '@/core/due/horizon';
 import type { ChartOption } from '../charts/chart';
 import { useChartInk } from '../charts/chart-ink';
 import { dateText, hoursText } from '../format/format';

@@ -4,7 +4,7 @@ import { Box } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import type { PlainDate } from '@/core/calendar/plain-date';
-import type { DueDates } from '@/core/interval/due';
+import type { DueDates } from '@/core/due/due';
 import { fromSi, type UnitName } from '@/core/units/unit';
 import { useChartInk } from '../charts/chart-ink';
 import { dateText } from '../format/format';

@@ -1,4 +1,4 @@
-import type { Condition, ConditionRegion } from '@/core/reading/vocabulary';
+import type { Condition, ConditionRegion } from '@/core/inspection/vocabulary';
 
 /** What a condition points to by itself. Where it stands among the others says more. */
 export const POINTS_TO: Readonly<Record<Condition, string>> = {

@@ -1,5 +1,5 @@
-import type { Confidence, Urgency, Verdict } from '@/core/reading/finding';
-import type { Shape } from '@/core/reading/shape';
+import type { Confidence, Urgency, Verdict } from '@/core/inspection/finding';
+import type { Shape } from '@/core/inspection/shape';
 
 export const SHAPE_WORDS: Readonly<Record<Shape, string>> = {
   all: 'all alike',

@@ -1,4 +1,4 @@
-import type { Grade } from '@/core/reading/trainer';
+import type { Grade } from '@/core/inspection/trainer';
 
 /** What a grade is called, and what it points to. */
 export const GRADE_WORDS: Readonly<Record<Grade, string>> = {

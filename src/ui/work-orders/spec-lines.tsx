@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
+import type { SourceKind } from '@/core/catalogue/match';
 import { socketsFor } from '@/core/engine/tools';
-import type { SourceKind } from '@/core/fitment/match';
 import type { PolicyScope } from '@/core/policy/policies';
 import { fromSi } from '@/core/units/unit';
 import { SCOPE_WORDS } from '../catalogue/words';

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { Fragment } from 'react';
-import type { Ask } from '@/core/procedure/ask';
-import type { Phase } from '@/core/procedure/step';
+import type { Ask } from '@/core/work/ask';
+import type { Phase } from '@/core/work/procedure/step';
 
 export interface StepLine {
   readonly id: string;

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { DUE_STATES } from '@/core/interval/due';
+import { DUE_STATES } from '@/core/due/due';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';

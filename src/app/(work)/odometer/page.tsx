@@ -4,7 +4,7 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listSuspects, type SuspectGroup } from '@/server/odometer/list-suspects';
 import { HOUR_DOUBTS } from '@/server/odometer/record-hours';
-import { listSuspectHours } from '@/server/odometer/settle-hours';
+import { listSuspectHours } from '@/server/odometer/resolve-hours';
 import { dateText, distanceText, type UnitSystem } from '@/ui/format/format';
 import { CAUSE_WORDS } from '@/ui/odometer/cause-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';

@@ -1,6 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import type { SuffixCheck } from '@/core/fitment/suffix';
+import type { SuffixCheck } from '@/core/catalogue/suffix';
 import { may } from '@/server/access';
 import { findPart, listParts, viewPart } from '@/server/catalogue/view-part';
 import { deps } from '@/server/deps';

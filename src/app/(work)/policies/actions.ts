@@ -3,7 +3,7 @@
 import { requireActor } from '@/app/actor';
 import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
-import { chooseSchool, schoolInput } from '@/server/policies/choose-school';
+import { chooseSchool, schoolInput } from '@/server/policies/choose-policy-option';
 import { ceilingInput, setCeiling } from '@/server/policies/set-ceiling';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 

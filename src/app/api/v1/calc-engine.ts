@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { readVin } from '@/core/catalogue/vin';
 import { companions } from '@/core/engine/coils';
 import { ROTATIONS } from '@/core/engine/model';
-import { readVin } from '@/core/fitment/vin';
 import { type Breath, gapOfEqualDemand, sparkDemand } from '@/core/gap/spark-demand';
 import { towerMap } from '@/core/wiring/firing-map';
 import { matchLeads } from '@/core/wiring/lead-match';

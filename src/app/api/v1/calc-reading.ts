@@ -2,10 +2,10 @@ import { z } from 'zod';
 import { standardCoils } from '@/core/engine/coils';
 import { layoutOf, modelFaults, siteId } from '@/core/engine/layout';
 import { ARRANGEMENTS, BANK_PLACES, type EngineModel, IGNITIONS, MOUNTINGS, POSITIONS } from '@/core/engine/model';
-import { CAUSES, CONFIDENCES, URGENCIES } from '@/core/reading/finding';
-import { readEngine } from '@/core/reading/findings';
-import { SHAPES } from '@/core/reading/shape';
-import { ALL_CONDITIONS, BREAKAWAY_FEELS, type Condition } from '@/core/reading/vocabulary';
+import { CAUSES, CONFIDENCES, URGENCIES } from '@/core/inspection/finding';
+import { readEngine } from '@/core/inspection/findings';
+import { SHAPES } from '@/core/inspection/shape';
+import { ALL_CONDITIONS, BREAKAWAY_FEELS, type Condition } from '@/core/inspection/vocabulary';
 import { calculation } from './calculation';
 
 const cylinder = z.number().int().min(1).max(16);

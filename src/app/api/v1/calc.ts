@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
+import { due } from '@/core/due/due';
 import { checkGaps, ELECTRODES, REGAP_POLICIES } from '@/core/gap/check';
-import { due } from '@/core/interval/due';
 import { CHECK_CODES, checkReading } from '@/core/odometer/check';
 import { groupAround, ownRate, settledRate } from '@/core/odometer/use-rate';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';

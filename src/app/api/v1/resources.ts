@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { POSITIONS } from '@/core/engine/model';
-import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/reading/finding';
-import { SHAPES } from '@/core/reading/shape';
+import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/inspection/finding';
+import { SHAPES } from '@/core/inspection/shape';
 import type { DueItem } from '@/server/due/list-due';
 import { SORTS } from '@/server/due/list-due';
 import type { FindingView } from '@/server/findings/findings-of';

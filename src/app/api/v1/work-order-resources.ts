@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { siteId } from '@/core/engine/layout';
-import type { Json } from '@/core/floor/entry';
-import { siteFields, stepFields } from '@/server/floor/floor-state';
-import { entriesInput } from '@/server/floor/record-entries';
+import type { Json } from '@/core/work/entry';
+import { siteFields, stepFields } from '@/server/work-orders/order-state';
+import { entriesInput } from '@/server/work-orders/record-entries';
 import type { listWorkOrders, WorkOrderView } from '@/server/work-orders/view-work-order';
 
 /* Work orders as other software sees them. */

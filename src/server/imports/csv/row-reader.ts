@@ -1,6 +1,6 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { type DateOrder, readDate } from '@/core/calendar/read-date';
-import type { Certainty } from '@/core/interval/due';
+import type { Certainty } from '@/core/due/due';
 import { readNumber } from '@/core/units/read-number';
 import { readQuantity, type Window } from '@/core/units/read-quantity';
 import { type RangeReading, readRange } from '@/core/units/read-range';

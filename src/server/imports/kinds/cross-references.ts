@@ -1,4 +1,4 @@
-import type { HeatCross } from '@/core/fitment/equivalent';
+import type { HeatCross } from '@/core/catalogue/equivalent';
 import { loadHeatCrosses } from '@/db/queries/catalogue';
 import { heatCrosses } from '@/db/schema';
 import { defineKind, type PlannedRow, type RawRow } from '../kind';

@@ -19,7 +19,7 @@ import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { engineCylinders, engineFamilies } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-status';
+import { refreshStatus } from '../../due/refresh-due';
 import { MOST_LIST } from '../csv/row-reader';
 import { defineKind, differences, type PlannedRow, type RawRow, SeenBefore } from '../kind';
 

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { vehicles } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-status';
+import { refreshStatus } from '../../due/refresh-due';
 import {
   HOUR_DOUBTS,
   type JudgedHours,

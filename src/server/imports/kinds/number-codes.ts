@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { SUFFIX_ATTRIBUTES, type SuffixCode, suffixFault } from '@/core/fitment/suffix';
+import { SUFFIX_ATTRIBUTES, type SuffixCode, suffixFault } from '@/core/catalogue/suffix';
 import { loadNumberCodes } from '@/db/queries/catalogue';
 import { numberCodes } from '@/db/schema';
 import { defineKind, type PlannedRow, type RawRow } from '../kind';

@@ -6,7 +6,7 @@ import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '@/db/client';
 import { type History, insertReadings, loadHistories, readingKey } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
-import { refreshOdometers } from '../../due/refresh-status';
+import { refreshOdometers } from '../../due/refresh-due';
 import { doubtText } from '../../odometer/doubt-text';
 import { lifeKm } from '../../odometer/judge';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';

@@ -1,8 +1,8 @@
 import { eq } from 'drizzle-orm';
+import { TERMINALS } from '@/core/catalogue/equivalent';
+import { partKey } from '@/core/catalogue/match';
+import { checkSuffix, readSuffix, recordedOf, type SuffixCode, suffixWords } from '@/core/catalogue/suffix';
 import { COMPONENTS } from '@/core/engine/quantities';
-import { TERMINALS } from '@/core/fitment/equivalent';
-import { partKey } from '@/core/fitment/match';
-import { checkSuffix, readSuffix, recordedOf, type SuffixCode, suffixWords } from '@/core/fitment/suffix';
 import { ELECTRODES } from '@/core/gap/check';
 import { SHELLS } from '@/core/policy/apply';
 import { SEATS, THREADS } from '@/core/torque/plan';

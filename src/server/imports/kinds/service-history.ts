@@ -1,14 +1,14 @@
 import { and, eq, sql } from 'drizzle-orm';
+import { partKey } from '@/core/catalogue/match';
+import type { Certainty } from '@/core/due/due';
 import { isCoilPlace } from '@/core/engine/coils';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
 import { bankNamed } from '@/core/engine/sides';
-import { partKey } from '@/core/fitment/match';
-import type { Certainty } from '@/core/interval/due';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier, Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { fittedComponents, parts, vehicles } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-status';
+import { refreshStatus } from '../../due/refresh-due';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
 
 type Fitted = typeof fittedComponents.$inferInsert;

@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm';
+import { partKey, SOURCE_RANKS } from '@/core/catalogue/match';
 import { layoutOf } from '@/core/engine/layout';
 import { COMPONENTS, type Component, quantityOf } from '@/core/engine/quantities';
-import { partKey, SOURCE_RANKS } from '@/core/fitment/match';
 import { REGAP_POLICIES } from '@/core/gap/check';
 import { SHEET_LUBRICANTS } from '@/core/policy/apply';
 import { doubtOfTorque } from '@/core/torque/plan';
@@ -15,7 +15,7 @@ import {
   type PartRow,
 } from '@/db/queries/catalogue';
 import { parts, specSheets } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-status';
+import { refreshStatus } from '../../due/refresh-due';
 import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
 import { ATTRIBUTE_COLUMNS, type PartValues, readAttributes } from './parts';
 

@@ -1,5 +1,5 @@
-import { partKey } from '@/core/fitment/match';
-import { SUPERSESSION_KINDS, type Supersession, SupersessionGraph } from '@/core/fitment/supersession';
+import { partKey } from '@/core/catalogue/match';
+import { SUPERSESSION_KINDS, type Supersession, SupersessionGraph } from '@/core/catalogue/supersession';
 import { loadParts, loadSupersessions } from '@/db/queries/catalogue';
 import { supersessions } from '@/db/schema';
 import { defineKind, type PlannedRow, type RawRow } from '../kind';

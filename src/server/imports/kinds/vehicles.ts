@@ -1,10 +1,10 @@
 import { eq, inArray } from 'drizzle-orm';
+import { plainVin, readVin, yearContradiction } from '@/core/catalogue/vin';
 import { STEERING_SIDES } from '@/core/engine/sides';
-import { plainVin, readVin, yearContradiction } from '@/core/fitment/vin';
 import type { Querier, Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { depots, vehicles } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-status';
+import { refreshStatus } from '../../due/refresh-due';
 import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
 
 type Values = Omit<typeof vehicles.$inferInsert, 'fleetId' | 'id' | 'version' | 'depotId' | 'createdAt'> & {

@@ -1,6 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { scopeWords } from '@/core/fitment/scope';
+import { scopeWords } from '@/core/catalogue/scope';
 import { may } from '@/server/access';
 import { type PartView, viewPart } from '@/server/catalogue/view-part';
 import { deps } from '@/server/deps';

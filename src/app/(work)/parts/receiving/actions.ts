@@ -5,8 +5,8 @@ import { answer, invalid, texts } from '@/app/answer';
 import { deps } from '@/server/deps';
 import { banInput, banSeller, liftBan } from '@/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '@/server/stock/check-delivery';
-import { holdBatch, holdInput } from '@/server/stock/hold-batch';
-import { settleDelivery, settleInput } from '@/server/stock/settle-delivery';
+import { holdBatch, holdInput } from '@/server/stock/quarantine-batch';
+import { settleDelivery, settleInput } from '@/server/stock/resolve-delivery';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export async function receiveAction(data: FormData): Promise<ActionAnswer> {

@@ -4,7 +4,7 @@ import { type ReceivingReason, SUSPICION_POINTS, SUSPICIOUS_FROM } from '@/core/
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listBans } from '@/server/stock/ban-seller';
-import { listDeliveries } from '@/server/stock/settle-delivery';
+import { listDeliveries } from '@/server/stock/resolve-delivery';
 import { dateText, gapText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, TextField } from '@/ui/primitives/fields';

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
-import { scopeWords } from '@/core/fitment/scope';
+import { scopeWords } from '@/core/catalogue/scope';
 import { type Actor, may } from '@/server/access';
-import { QUESTIONS } from '@/server/due/refresh-status';
+import { QUESTIONS } from '@/server/due/refresh-due';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { AnswerField } from '@/ui/catalogue/answer-field';
 import { BLOCKER_WORDS } from '@/ui/catalogue/words';

@@ -1,15 +1,15 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { readVin, yearContradiction } from '@/core/catalogue/vin';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { sideWords } from '@/core/engine/sides';
-import { readVin, yearContradiction } from '@/core/fitment/vin';
 import { kmPerHour } from '@/core/policy/apply';
 import { turnAngle } from '@/core/torque/plan';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
-import { DueSum } from '@/ui/due/due-sum';
+import { DueSum } from '@/ui/due/due-breakdown';
 import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
 import { dateText, distanceText, gapText, instantText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -24,9 +24,9 @@ import { openWorkOrderAction } from '../../work-orders/actions';
 import { recordReadingAction } from '../actions';
 import { CoilsSection } from './coils-section';
 import { FitmentNotice, Held } from './fitment-notice';
+import { TogetherSection } from './other-components-section';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
-import { TogetherSection } from './together-section';
 
 type Props = { params: Promise<{ id: string }> };
 

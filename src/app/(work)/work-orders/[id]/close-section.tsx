@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { type Actor, may } from '@/server/access';
-import { minutesWorked } from '@/server/floor/work-time';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
+import { minutesWorked } from '@/server/work-orders/work-time';
 import { dateText, distanceText, hoursText, instantText, NONE } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { siteId, siteName } from '@/core/engine/layout';
-import { CAUSE_WORDS } from '@/core/reading/cause-words';
+import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { type Actor, may } from '@/server/access';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';

@@ -18,9 +18,9 @@ import { StepList } from '@/ui/work-orders/step-list';
 import { planAction, unplanAction } from '../actions';
 import { CloseSection } from './close-section';
 import { FindingsSection } from './findings-section';
-import { SheetChanged, Stops } from './holds';
 import { SiteTable } from './site-table';
 import { StandsOpen } from './stands-open';
+import { SheetChanged, Stops } from './stops';
 
 type Props = { params: Promise<{ id: string }> };
 

@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { openCounts } from '@/core/procedure/ask';
+import { openCounts } from '@/core/work/ask';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { instantText } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';

@@ -1,6 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/reading/vocabulary';
+import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { GRADES } from '@/core/reading/trainer';
+import { GRADES } from '@/core/inspection/trainer';
 import { deps } from '@/server/deps';
 import { viewTrainer } from '@/server/findings/trainer';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';

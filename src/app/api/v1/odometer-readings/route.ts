@@ -5,7 +5,7 @@ import { once } from '@/server/auth/idempotency';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { listReadings, readingsQuery } from '@/server/odometer/list-readings';
-import { loadReadings, MOST_LOAD_BYTES } from '@/server/odometer/load-readings';
+import { loadReadings, MOST_LOAD_BYTES } from '@/server/odometer/load-readings-file';
 import { recordReadings } from '@/server/odometer/record-readings';
 import { asActor, csvReply, problem, readBody, readQuery, reply, wantsCsv } from '../http';
 import { reading, readingsBody, toReading } from '../resources';

@@ -1,9 +1,9 @@
 'use client';
 
-import type { FloorJob } from '@/core/floor/job';
+import type { FloorJob } from '@/core/work/job-record';
 import { type CurveKind, playCurve } from '@/simulators/torque-wrench';
-import { FloorView } from '@/ui/floor/floor-view';
-import type { Wrench } from '@/ui/floor/wrench-panel';
+import { FloorView } from '@/ui/floor/view/floor-view';
+import type { Wrench } from '@/ui/floor/view/wrench-panel';
 
 /** The stand-in for a wrench that measures: it ships with the app and plays on the device, network or none. */
 const STAND_IN: Wrench = {

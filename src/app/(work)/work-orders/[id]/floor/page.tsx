@@ -1,6 +1,6 @@
 import { requireActor } from '@/app/actor';
 import { deps } from '@/server/deps';
-import { viewFloor } from '@/server/floor/view-floor';
+import { viewFloor } from '@/server/work-orders/view-job';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Empty } from '@/ui/primitives/page';
 import { FloorWithWrench } from './floor-with-wrench';

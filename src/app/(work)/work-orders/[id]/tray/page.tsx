@@ -1,8 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { siteId } from '@/core/engine/layout';
-import { siteTarget } from '@/core/floor/fields';
-import { HEALTHY } from '@/core/reading/vocabulary';
+import { HEALTHY } from '@/core/inspection/vocabulary';
+import { siteTarget } from '@/core/work/entry-fields';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { scopeWords } from '@/core/catalogue/scope';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
-import { scopeWords } from '@/core/fitment/scope';
 import { viewFitment } from '@/server/catalogue/view-fitment';
 import { deps } from '@/server/deps';
 import { asActor, problem, reply } from '../../../http';

@@ -1,6 +1,6 @@
 import { deps } from '@/server/deps';
-import { entriesInput, recordEntries } from '@/server/floor/record-entries';
-import { viewFloor } from '@/server/floor/view-floor';
+import { entriesInput, recordEntries } from '@/server/work-orders/record-entries';
+import { viewFloor } from '@/server/work-orders/view-job';
 import { asActor, readBody, reply } from '../../../http';
 import { entriesBody } from '../../../work-order-resources';
 

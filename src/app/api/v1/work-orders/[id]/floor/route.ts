@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { deps } from '@/server/deps';
-import { viewFloor } from '@/server/floor/view-floor';
+import { viewFloor } from '@/server/work-orders/view-job';
 import { asActor, problem, reply } from '../../../http';
 
 type Props = { params: Promise<{ id: string }> };

@@ -1,6 +1,6 @@
 import { deps } from '@/server/deps';
-import { viewFloor } from '@/server/floor/view-floor';
-import { setWorking, workTimeInput } from '@/server/floor/work-time';
+import { viewFloor } from '@/server/work-orders/view-job';
+import { setWorking, workTimeInput } from '@/server/work-orders/work-time';
 import { asActor, inputProblem, readBody, reply } from '../../../http';
 
 type Props = { params: Promise<{ id: string }> };

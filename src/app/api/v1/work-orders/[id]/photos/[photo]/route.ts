@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { deps } from '@/server/deps';
-import { keepPhoto, MOST_PHOTO_BYTES, photoInput, viewPhoto } from '@/server/floor/photos';
+import { keepPhoto, MOST_PHOTO_BYTES, photoInput, viewPhoto } from '@/server/work-orders/photos';
 import { asActor, inputProblem, problem, reply } from '../../../../http';
 
 type Props = { params: Promise<{ id: string; photo: string }> };

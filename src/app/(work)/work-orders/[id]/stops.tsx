@@ -1,0 +1,64 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { siteId, siteName } from '@/core/engine/layout';
+import { CAUSE_WORDS } from '@/core/inspection/cause-words';
+import { type Actor, may } from '@/server/access';
+import { stopsOf } from '@/server/findings/findings-of';
+import type { WorkOrderView } from '@/server/work-orders/view-work-order';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { TextField } from '@/ui/primitives/fields';
+import { releaseSiteAction, takeOverSheetAction } from '../actions';
+
+/** What the removed parts say that stops the work: loud, until a supervisor has decided. */
+export function Stops({ view: { findings, layout } }: { view: WorkOrderView }) {
+  return stopsOf(findings).map(({ key, cause, sites, next }) => (
+    <Box key={key} role="alert" mt="3" bg="wrong.bg" color="wrong.ink" px="4" py="3" rounded="sm">
+      <strong>
+        Stop at {sites.map((site) => siteName(layout, site)).join(', ')}: {CAUSE_WORDS[cause]}.
+      </strong>{' '}
+      {next[1]}{' '}
+      <Box asChild textDecoration="underline">
+        <a href="#findings">A supervisor has to decide</a>
+      </Box>{' '}
+      before the work goes on.
+    </Box>
+  ));
+}
+
+/** Another sheet is in force, and what was done under the one before. */
+export function SheetChanged({ view, actor }: { view: WorkOrderView; actor: Actor }) {
+  const { sheetChanged, sites, order } = view;
+  const redo = sites.filter((site) => site.redo);
+  if (!sheetChanged && redo.length === 0) return null;
+  return (
+    <Box mt="3" bg="caution.bg" color="caution.ink" px="4" py="3" rounded="sm" role="alert">
+      {sheetChanged && (
+        <>
+          <strong>{sheetChanged}</strong> Sites that are done stay done under the old one and come on the list to redo.
+          {may(actor, 'record work') && (
+            <ActionForm action={takeOverSheetAction}>
+              <input type="hidden" name="workOrderId" value={order.id} />
+              <SubmitButton>Work by it from here on</SubmitButton>
+            </ActionForm>
+          )}
+        </>
+      )}
+      {redo.map((site) => (
+        <Flex key={site.id} gap="4" wrap="wrap" align="flex-end" mt="2">
+          <Box>
+            To redo: <strong>site {site.name}</strong>, done under another sheet
+          </Box>
+          {may(actor, 'release sites') && (
+            <ActionForm action={releaseSiteAction} quiet>
+              <input type="hidden" name="workOrderId" value={order.id} />
+              <input type="hidden" name="site" value={siteId(site)} />
+              <Flex gap="2" align="flex-end">
+                <TextField name="reason" label="Why it may stay" />
+                <SubmitButton>Release</SubmitButton>
+              </Flex>
+            </ActionForm>
+          )}
+        </Flex>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,100 @@
+import type { Layout, Site } from '../engine/layout';
+import type { Ask, CountState } from './ask';
+import type { Board, Json } from './entry';
+import type { Phase } from './procedure/step';
+import type { SiteRules } from './site-done';
+
+export interface FloorSite extends Site {
+  readonly id: string;
+  readonly name: string;
+  readonly where: string;
+  /** By the record. */
+  readonly expectedNumber: string | null;
+  readonly fittedGapMm: number | null;
+  /** Distance since it was fitted, km, where both ends are sure. */
+  readonly sinceKm: number | null;
+  readonly doneBy: string | null;
+  /** Lot and compound of the plug that is in it, in words: whoever undoes it wants to know. */
+  readonly fittedWith: string | null;
+  /** Done under another revision than the one in force, and not released. */
+  readonly redo: boolean;
+}
+
+export interface FloorStep {
+  readonly key: string;
+  readonly phase: Phase | null;
+  readonly title: string;
+  readonly why: string | null;
+  readonly caution: string | null;
+  readonly tools: readonly string[];
+  readonly consumables: readonly string[];
+  readonly asks: readonly Ask[];
+  readonly minutes: number | null;
+  readonly perSite: boolean;
+}
+
+/** Two people said otherwise about one field: what stands, and what was said beside it. */
+export interface Difference {
+  readonly id: string;
+  readonly target: string;
+  readonly field: string;
+  readonly said: Json;
+  readonly by: string;
+  readonly at: string;
+}
+
+/** An order as a device at the vehicle carries it: all that is needed with the network gone. */
+export interface FloorJob {
+  readonly orderId: string;
+  readonly orderNumber: number;
+  readonly live: boolean;
+  readonly unitNumber: string;
+  readonly vehicleName: string;
+  readonly engineCode: string;
+  readonly hybrid: boolean;
+  readonly layout: Layout;
+  readonly caution: string;
+  readonly seat: 'gasket' | 'conical';
+  readonly thread: string | null;
+  /** What the wrench is to reach, N·m. */
+  readonly targetNm: number;
+  readonly source: string;
+  /** A newer sheet is in force than the one that this order works by. */
+  readonly sheetChanged: string | null;
+  /** What whoever did the plugs the last time left for the next. */
+  readonly noteBefore: string | null;
+  readonly rules: SiteRules;
+  readonly sites: readonly FloorSite[];
+  readonly steps: readonly FloorStep[];
+  readonly counts: readonly (Pick<CountState, 'key' | 'what' | 'expected'> & { readonly late: boolean })[];
+  readonly board: Board;
+  readonly differences: readonly Difference[];
+  readonly photos: readonly {
+    readonly id: string;
+    readonly target: string;
+    readonly by: string;
+    readonly at: string;
+  }[];
+  /** Of the set before this one, at the same sites. */
+  readonly photosBefore: readonly {
+    readonly id: string;
+    readonly orderId: string;
+    readonly target: string;
+    /** ISO day. */
+    readonly on: string;
+  }[];
+  /** Keys of findings on which a supervisor has spoken. */
+  readonly decided: readonly string[];
+  readonly codesKept: readonly string[];
+  readonly followUps: number;
+  readonly waits: readonly { readonly id: string; readonly words: string }[];
+  /** Since when the person who asks is working at it; null: they are not. */
+  readonly workingSince: string | null;
+  readonly minutes: number;
+  readonly minutesWorked: number;
+  readonly units: 'metric' | 'us';
+  readonly personId: string;
+  readonly today: string;
+  /** When the server gave it: of two the later is the truer. ISO 8601. */
+  readonly asOf: string;
+}

@@ -1,0 +1,178 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { ACCESS_CLASSES, type BankAccess } from '../../engine/access';
+import { anyEngine } from '../../engine/any-engine.fixture';
+import { layoutOf } from '../../engine/layout';
+import { plugServiceProcedure } from './generate';
+import { LONG_REMOVAL } from './removal';
+import { pipelineMinutes, soakPipeline } from './soak';
+import { PHASES, type ProcedureInput, type Step } from './step';
+
+const any: fc.Arbitrary<ProcedureInput> = fc
+  .record({
+    model: anyEngine,
+    access: fc.array(fc.constantFrom(...ACCESS_CLASSES), { minLength: 2, maxLength: 2 }),
+    hybrid: fc.boolean(),
+    fuel: fc.constantFrom(null, 'petrol', 'lpg'),
+    seat: fc.constantFrom('gasket' as const, 'conical' as const),
+    captive: fc.boolean(),
+    opening: fc.constantFrom('bank', 'one'),
+    connectors: fc.constantFrom('unplug', 'leave'),
+    first: fc.constantFrom('before_covers', 'after_covers'),
+    battery: fc.constantFrom('by_class', 'always'),
+    seizes: fc.boolean(),
+    seized: fc.boolean(),
+    minutes: fc.integer({ min: 30, max: 400 }),
+  })
+  .map((of) => ({
+    layout: layoutOf(of.model),
+    access: of.access.slice(0, of.model.banks.length).map((access): BankAccess => ({ access, minutes: 60 })),
+    fasteners: [{ what: 'coil bolt', size: 'M6', count: 4, torqueNm: 9, order: 'any', captive: of.captive }],
+    hybrid: of.hybrid,
+    fuel: of.fuel,
+    headMaterial: 'aluminium',
+    plug: { number: 'EM-7310', seat: of.seat, socket: '14 mm', gapMm: { min: 1, max: 1.1 } },
+    torqueNm: { min: 16, max: 19 },
+    threads: { says: 'Dry as supplied: no compound on the threads.', compound: null },
+    weakPoints: of.seizes ? ['long shields seize'] : [],
+    earlier: of.seized ? { on: '2023-05-02', feel: 'seized', compound: null } : null,
+    schools: {
+      opening: of.opening,
+      coil_connectors: of.connectors,
+      first_start: of.first,
+      battery: of.battery,
+    },
+    minutes: of.minutes,
+  }));
+
+const place = (steps: readonly Step[], key: string): number => steps.findIndex((step) => step.key === key);
+const check = (rule: (input: ProcedureInput, steps: readonly Step[]) => void): void =>
+  fc.assert(fc.property(any, (input) => rule(input, plugServiceProcedure(input).steps)));
+
+describe('plugServiceProcedure', () => {
+  it('goes from phase to phase, each step once, with a reason and its minutes', () => {
+    check((input, steps) => {
+      const { minutes } = plugServiceProcedure(input);
+      expect(minutes).toBeGreaterThanOrEqual(input.minutes);
+      const phases = steps.map(({ phase }) => PHASES.indexOf(phase));
+      expect(phases).toEqual([...phases].sort((a, b) => a - b));
+      expect(new Set(steps.map(({ key }) => key)).size).toBe(steps.length);
+      for (const step of steps) expect([step.why.length > 10, step.minutes > 0]).toEqual([true, true]);
+      const sum = steps.reduce((total, step) => total + step.minutes, 0);
+      expect(Math.abs(sum - minutes)).toBeLessThanOrEqual(steps.length);
+    });
+  });
+
+  it('soaks before it loosens where the engine seizes or did so the last time, and asks no more time where that is usual', () => {
+    check((input, steps) => {
+      const long = input.weakPoints.length > 0 || input.earlier !== null;
+      expect(steps.some(({ key }) => key === LONG_REMOVAL)).toBe(long);
+      if (!long) return;
+      expect(place(steps, LONG_REMOVAL)).toBe(place(steps, 'sites') - 1);
+      const { minutes } = plugServiceProcedure(input);
+      const own = steps.find(({ key }) => key === LONG_REMOVAL)?.minutes ?? 0;
+      const usual = input.weakPoints.length > 0;
+      expect(minutes).toBe(Math.round(usual ? Math.max(input.minutes, input.minutes / 2 + own) : input.minutes + own));
+    });
+  });
+
+  it('isolates and cleans before a plug comes out, and counts before the engine is started', () => {
+    check((_, steps) => {
+      for (const before of ['safe', 'parts', 'cold', 'isolate', 'clean', 'leads', 'wells'])
+        expect(place(steps, before)).toBeLessThan(place(steps, 'sites'));
+      expect(place(steps, 'sites')).toBeLessThan(place(steps, 'count'));
+      expect(place(steps, 'count')).toBeLessThan(place(steps, 'start'));
+      expect(place(steps, 'codes_before')).toBeLessThan(place(steps, 'codes_after'));
+    });
+  });
+
+  it('closes all that it opens: a cover taken off is refitted, rags in ports come out before the manifold goes on', () => {
+    check(({ layout, access, schools }, steps) => {
+      layout.model.banks.forEach((_, i) => {
+        const kind = access[i]?.access;
+        const closed = steps.filter(({ key }) => key === `close_${i + 1}`);
+        const lids = steps.filter(({ key }) => key.startsWith('lids_')).length;
+        if (kind === 'under_intake') {
+          expect(place(steps, `rags_${i + 1}`)).toBeLessThan(place(steps, 'sites'));
+          expect(closed[0]?.title).toContain('Rags out and counted');
+        } else if (kind === 'cover') expect(closed.length + lids).toBeGreaterThan(0);
+        else expect(closed).toEqual([]);
+      });
+      const start = place(steps, 'start');
+      for (const [i, step] of steps.entries())
+        if (step.key.startsWith('lids_')) expect([schools.first_start, i > start]).toEqual(['before_covers', true]);
+    });
+  });
+
+  it('names the hazard where it is: traction, gas, open ports, hand start', () => {
+    check(({ hybrid, fuel, access, plug }, steps) => {
+      const caution = (key: string): string => steps.find((step) => step.key === key)?.caution ?? '';
+      expect(caution('isolate').includes('traction voltage kills')).toBe(hybrid);
+      expect(steps.some(({ key }) => key === 'gas')).toBe(fuel === 'lpg');
+      expect(caution('sites')).toMatch(/by hand/);
+      expect(caution('sites').includes('no gasket')).toBe(plug.seat === 'conical');
+      if (access.some((bank) => bank.access === 'under_intake'))
+        expect(steps.map((step) => step.caution).join(' ')).toContain('a rag left in a port');
+    });
+  });
+
+  it('counts what can be left behind, and no screw that stays in its part', () => {
+    fc.assert(
+      fc.property(any, (input) => {
+        const { counts } = plugServiceProcedure(input);
+        const of = (what: string): number | null | undefined => counts.find((row) => row.what.includes(what))?.count;
+        expect(of('coil bolt')).toBe(input.fasteners[0]?.captive ? undefined : 4);
+        expect(of('gaskets')).toBe(input.plug.seat === 'gasket' ? input.layout.sites.length : undefined);
+        const ports = input.layout.model.banks.flatMap((bank, i) =>
+          input.access[i]?.access === 'under_intake' ? bank.cylinders : [],
+        ).length;
+        const rags = counts.filter(({ key }) => key.startsWith('rags_'));
+        expect(rags.reduce((sum, { count }) => sum + (count ?? 0), 0)).toBe(ports);
+        const keys = new Set(plugServiceProcedure(input).steps.map(({ key }) => key));
+        for (const { out, back } of counts) expect([keys.has(out), keys.has(back)]).toEqual([true, true]);
+      }),
+    );
+  });
+});
+
+describe('soakPipeline', () => {
+  const times = fc.record({
+    prepare: fc.integer({ min: 1, max: 20 }),
+    soak: fc.integer({ min: 1, max: 120 }),
+    remove: fc.integer({ min: 1, max: 30 }),
+  });
+
+  it('is done as soon as one person can be, and never later than one plug after the other', () => {
+    expect(pipelineMinutes(soakPipeline(['1', '2', '3'], { prepare: 5, soak: 30, remove: 10 }))).toBe(65);
+    fc.assert(
+      fc.property(times, fc.integer({ min: 1, max: 16 }), (t, n) => {
+        const slots = soakPipeline(
+          Array.from({ length: n }, (_, i) => String(i)),
+          t,
+        );
+        const end = pipelineMinutes(slots);
+        expect(end).toBeLessThanOrEqual(n * (t.prepare + t.soak + t.remove));
+        expect(end).toBe(Math.max(n * t.prepare, t.prepare + t.soak) + n * t.remove - idle(slots, t));
+        for (const { soakedAt, removeAt, prepareAt } of slots) {
+          expect(removeAt).toBeGreaterThanOrEqual(soakedAt);
+          expect(soakedAt - prepareAt).toBe(t.prepare + t.soak);
+        }
+        for (const [i, slot] of slots.entries())
+          if (i > 0) expect(slot.removeAt).toBeGreaterThanOrEqual(slots[i - 1]?.doneAt ?? 0);
+      }),
+    );
+  });
+
+  /** Waiting between two plugs makes the end later than the first removal and the work alone: negative idle. */
+  function idle(slots: ReturnType<typeof soakPipeline>, { remove }: { remove: number }): number {
+    let waited = 0;
+    for (const [i, slot] of slots.entries())
+      if (i > 0) waited += slot.removeAt - (slots[i - 1]?.removeAt ?? 0) - remove;
+    return -waited;
+  }
+
+  it('takes no time for none, and refuses times that are none', () => {
+    expect(pipelineMinutes(soakPipeline([], { prepare: 5, soak: 30, remove: 10 }))).toBe(0);
+    expect(() => soakPipeline(['1'], { prepare: 0, soak: 30, remove: 10 })).toThrow(RangeError);
+  });
+});

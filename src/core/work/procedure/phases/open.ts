@@ -1,0 +1,132 @@
+import type { AccessClass } from '../../../engine/access';
+import type { Bank } from '../../../engine/model';
+import { choice, type Draft, draft, isGas, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
+
+const INTAKE = /intake|duct|manifold/i;
+
+/** Getting to the plugs of one bank. @param n the bank's number, from 1 */
+function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak: readonly string[]): readonly Draft[] {
+  const side = SIDE[bank.place];
+  switch (access) {
+    case 'open':
+      return [];
+    case 'cover':
+      return [
+        draft(
+          'open',
+          `open_${n}`,
+          `Take the cover${side} off; lay its screws in their order`,
+          'Screws differ in length; a long one in a short hole cracks the cover.',
+        ),
+      ];
+    case 'side':
+      return [
+        draft(
+          'open',
+          `open_${n}`,
+          `Make way to the plugs${side} from the side`,
+          'They are reached past the wheel arch or frame, not from above.',
+          { tools: ['flexible extension', 'lamp'] },
+        ),
+      ];
+    case 'by_feel':
+      return [
+        draft(
+          'open',
+          `open_${n}`,
+          `Set lamp and mirror for the plugs${side}: they are reached by feel`,
+          'What cannot be seen is cross-threaded and dropped more easily.',
+          {
+            tools: ['mirror', 'swivel socket', 'short extension'],
+            caution: 'Reach in with the engine cold and the fan isolated.',
+          },
+        ),
+      ];
+    case 'under_intake':
+      return [
+        draft(
+          'open',
+          `open_${n}`,
+          `Take the intake manifold off the plugs${side}: unplug, unclamp, then its screws from the outside inward`,
+          'A manifold warps when its middle is freed first under load.',
+          {
+            caution: [
+              gas
+                ? 'Gas in the line: it must be empty. Eye protection.'
+                : 'Fuel under pressure may spray: relieve it, catch it, no flame. Eye protection.',
+              ...weak.map((point) => `Known here: ${point}.`),
+            ].join(' '),
+            tools: ['tray for screws, in their order'],
+            consumables: ['new manifold gaskets'],
+            weight: 4,
+          },
+        ),
+        draft(
+          'open',
+          `rags_${n}`,
+          `Cover every open intake port${side} with a clean rag, and count them`,
+          'A nut in a port wrecks the engine.',
+          {
+            caution: 'Count them: a rag left in a port is found by the valve.',
+            consumables: [`${bank.cylinders.length} clean rags`],
+          },
+        ),
+      ];
+  }
+}
+
+/** Down to the plugs: covers, wells, coils or leads. */
+export function open({ layout, access, weakPoints, schools, fuel }: ProcedureInput): readonly Draft[] {
+  const intake = weakPoints.filter((point) => INTAKE.test(point));
+  const brittle = weakPoints.filter((point) => /brittle/i.test(point) && !INTAKE.test(point));
+  const banks = layout.model.banks.flatMap((bank, i) =>
+    openBank(bank, i + 1, access[i]?.access ?? 'open', isGas(fuel), intake),
+  );
+  const lead = LEAD_WORDS[layout.model.ignition];
+  const coils = layout.model.coils.length;
+  const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
+  const stays = onPlug && schools.coil_connectors === 'leave';
+  return [
+    ...banks,
+    draft(
+      'open',
+      'clean',
+      'Blow out and wipe the wells and the surface round them',
+      'Whatever lies in the well falls into the cylinder when the plug comes out.',
+      {
+        caution:
+          'Eye protection on before compressed air or solvent, never blow by mouth. No flame or spark near vapour. A spray can of air leaves water when it is tilted: a compressor is better.',
+        tools: ['compressed air, low pressure', 'long brush'],
+        consumables: ['lint-free cloth'],
+      },
+    ),
+    draft(
+      'open',
+      'leads',
+      onPlug
+        ? `${stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab'}, then lift each ${lead} with a twist (${coils} on this engine)`
+        : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this engine)`,
+      onPlug
+        ? 'A boot that is stuck tears when it is pulled straight.'
+        : 'Two leads that change places fire at the wrong moment: backfire, and a ruined catalyst.',
+      {
+        caution: brittle.length > 0 ? `Brittle here: ${brittle.join('; ')}. Warm and ease, do not force.` : null,
+        tools: onPlug ? ['boot puller'] : ['boot pliers', 'lead markers'],
+        asks: onPlug
+          ? [choice('boots', 'boots and tabs as found', ['all sound', 'something found, noted at its site'])]
+          : [{ key: 'routing', what: 'where each lead ran', kind: 'photo' }],
+        weight: 2,
+      },
+    ),
+    draft(
+      'open',
+      'wells',
+      'Look into every well: oil, water, coolant, debris; clean again',
+      'What stands there says where it came from, and it is gone once the plug is out.',
+      {
+        tools: ['lamp', 'suction pipe'],
+        asks: [choice('wells', 'wells as found', ['all dry and clean', 'something found, noted at its site'])],
+      },
+    ),
+  ];
+}

@@ -1,0 +1,128 @@
+import type { BankAccess, Fastener } from '../../engine/access';
+import type { Layout } from '../../engine/layout';
+import type { BankPlace, Ignition } from '../../engine/model';
+import type { PolicyId } from '../../policy/policies';
+import type { Ask, Counted } from '../ask';
+import type { EarlierRemoval } from './removal';
+
+export const PHASES = ['prepare', 'open', 'plugs', 'close', 'prove'] as const;
+export type Phase = (typeof PHASES)[number];
+
+/** One step of a procedure. */
+export interface Step {
+  readonly key: string;
+  readonly phase: Phase;
+  readonly title: string;
+  /** Why it is done, and done here. */
+  readonly why: string;
+  /** The hazard at this very step, and the control. */
+  readonly caution: string | null;
+  readonly tools: readonly string[];
+  readonly consumables: readonly string[];
+  /** What has to be written down before it can be ticked. */
+  readonly asks: readonly Ask[];
+  readonly minutes: number;
+  /** Done site by site on the cylinder entry, not ticked on its own. */
+  readonly perSite: boolean;
+}
+
+export interface ProcedureInput {
+  readonly layout: Layout;
+  /** By bank, in the order of the layout's banks; a bank without one counts as open. */
+  readonly access: readonly BankAccess[];
+  readonly fasteners: readonly Fastener[];
+  readonly hybrid: boolean;
+  readonly fuel: string | null;
+  readonly headMaterial: 'aluminium' | 'iron';
+  readonly plug: {
+    readonly number: string;
+    readonly seat: 'gasket' | 'conical';
+    readonly socket: string | null;
+    readonly gapMm: { readonly min: number; readonly max: number };
+  };
+  /** As it will be set, lubricant allowed for, N·m. */
+  readonly torqueNm: { readonly min: number; readonly max: number };
+  /** What goes on the threads: in words, and which compound if any. */
+  readonly threads: { readonly says: string; readonly compound: string | null };
+  readonly weakPoints: readonly string[];
+  /** The last removal on record; null: none. */
+  readonly earlier: EarlierRemoval | null;
+  /** The school in force of each policy. */
+  readonly schools: Readonly<Partial<Record<PolicyId, string>>>;
+  /** Minutes for the whole job. */
+  readonly minutes: number;
+}
+
+export interface Procedure {
+  readonly steps: readonly Step[];
+  readonly counts: readonly Counted[];
+  /** Of the whole job, with what this engine's own history adds. */
+  readonly minutes: number;
+}
+
+export const LEAD_WORDS: Readonly<Record<Ignition, string>> = {
+  coil_on_plug: 'coil',
+  coil_per_cylinder: 'lead',
+  coil_rail: 'coil rail',
+  waste_spark: 'lead',
+  distributor: 'lead',
+};
+
+export const SIDE: Readonly<Record<BankPlace, string>> = {
+  only: '',
+  left: ' of the left bank',
+  right: ' of the right bank',
+  front: ' of the front bank',
+  rear: ' of the rear bank',
+};
+
+export type Draft = Omit<Step, 'minutes'> & {
+  /** Its share of what its phase takes. */
+  readonly weight: number;
+  /** Minutes that do not depend on the job's; null: its share. */
+  readonly fixedMinutes: number | null;
+};
+
+export const draft = (
+  phase: Phase,
+  key: string,
+  title: string,
+  why: string,
+  over: Partial<Omit<Draft, 'phase' | 'key' | 'title' | 'why'>> = {},
+): Draft => ({
+  phase,
+  key,
+  title,
+  why,
+  caution: null,
+  tools: [],
+  consumables: [],
+  asks: [],
+  perSite: false,
+  weight: 1,
+  fixedMinutes: null,
+  ...over,
+});
+
+/** Whether the battery is disconnected for the job. */
+export const isIsolated = ({
+  hybrid,
+  schools,
+  access,
+}: Pick<ProcedureInput, 'hybrid' | 'schools' | 'access'>): boolean =>
+  hybrid || schools.battery === 'always' || intakeOff(access);
+
+export const text = (key: string, what: string): Ask => ({ key, what, kind: 'text' });
+export const choice = (key: string, what: string, choices: readonly string[], accepts?: readonly string[]): Ask => ({
+  key,
+  what,
+  kind: 'choice',
+  choices,
+  ...(accepts ? { accepts } : {}),
+});
+
+export const isGas = (fuel: string | null): boolean => fuel === 'lpg' || fuel === 'cng';
+export const intakeOff = (access: readonly BankAccess[]): boolean =>
+  access.some((bank) => bank.access === 'under_intake');
+export const range = ({ min, max }: { readonly min: number; readonly max: number }, decimals: number): string =>
+  `${min.toFixed(decimals)} to ${max.toFixed(decimals)}`;

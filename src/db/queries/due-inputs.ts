@@ -1,0 +1,292 @@
+import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
+import { toSnakeCase } from 'drizzle-orm/casing';
+import { readVin } from '@/core/catalogue/vin';
+import type { HourMeter, SiteClock } from '@/core/due/due';
+import type { HourReading } from '@/core/odometer/engine-hours';
+import type { Reading } from '@/core/odometer/use-rate';
+import { WINDOW_DAYS } from '@/core/odometer/use-rate';
+import type { Querier, Tx } from '../client';
+import { fittedComponents, standings, unsettledGroups, vehicleStatus, vehicles } from '../schema';
+
+export type StatusRow = typeof vehicleStatus.$inferInsert;
+
+/** Vehicles to bring up to date: some, or (null) the whole fleet. */
+export type Which = readonly string[] | null;
+
+export async function loadVehicleKeys(q: Querier, fleetId: string, which: Which) {
+  const rows = await q
+    .select()
+    .from(vehicles)
+    .where(and(eq(vehicles.fleetId, fleetId), which ? inArray(vehicles.id, [...which]) : undefined));
+  return rows.map((row) => ({ ...row, serial: row.vin === null ? null : readVin(row.vin).serial }));
+}
+
+export async function loadCurrentPlugs(q: Querier, fleetId: string, which: Which) {
+  return q
+    .select()
+    .from(fittedComponents)
+    .where(
+      and(
+        eq(fittedComponents.fleetId, fleetId),
+        eq(fittedComponents.component, 'plug'),
+        isNull(fittedComponents.removedOn),
+        which ? inArray(fittedComponents.vehicleId, [...which]) : undefined,
+      ),
+    );
+}
+
+/** What decides where a vehicle's odometer stands and how fast it goes. */
+export interface RecentReadings {
+  /** Accepted ones within the window before the last, in order of day. */
+  readonly readings: readonly Reading[];
+  readonly suspects: number;
+}
+
+export async function loadRecentReadings(
+  q: Querier,
+  fleetId: string,
+  which: Which,
+): Promise<ReadonlyMap<string, RecentReadings>> {
+  const narrowed = which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``;
+  const found = await q.execute<{ id: string; days: number[] | null; kms: number[] | null; suspects: number }>(sql`
+    select v.id, r.days, r.kms, s.n as suspects
+    from vehicles v
+    left join lateral (
+      select read_on from odometer_readings where vehicle_id = v.id and state = 'accepted'
+      order by read_on desc limit 1) last on true
+    left join lateral (
+      select array_agg(read_on - date '1970-01-01' order by read_on, odometer_km) as days,
+        array_agg(odometer_km::float8 order by read_on, odometer_km) as kms
+      from odometer_readings
+      where vehicle_id = v.id and state = 'accepted' and read_on >= last.read_on - ${WINDOW_DAYS}::int) r on true
+    left join lateral (
+      select count(*)::int as n from odometer_readings
+      where fleet_id = v.fleet_id and vehicle_id = v.id and state = 'suspect') s on true
+    where v.fleet_id = ${fleetId} ${narrowed}`);
+  return new Map(
+    found.rows.map(({ id, days, kms, suspects }) => [
+      id,
+      { readings: (days ?? []).map((day, i) => ({ day, km: kms?.[i] ?? 0 })), suspects },
+    ]),
+  );
+}
+
+/** Accepted readings of hour meters, in order of day. They are few: all of them are read. */
+export async function loadHourReadings(
+  q: Querier,
+  fleetId: string,
+  which: Which,
+): Promise<ReadonlyMap<string, readonly HourReading[]>> {
+  const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
+  const found = await q.execute<{ vehicle_id: string; days: number[]; hours: number[] }>(sql`
+    select vehicle_id, array_agg(read_on - date '1970-01-01' order by read_on, hours) as days,
+      array_agg(hours::float8 order by read_on, hours) as hours
+    from engine_hour_readings where fleet_id = ${fleetId} and state = 'accepted' ${narrowed} group by vehicle_id`);
+  return new Map(
+    found.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, hours: row.hours[i] ?? 0 }))]),
+  );
+}
+
+/** Writes status rows over what stands there. */
+export async function saveStatus(tx: Tx, rows: readonly StatusRow[]): Promise<void> {
+  await replaceRows(tx, vehicleStatus, 'vehicle_id', rows);
+}
+
+const CHUNK = 5000;
+
+/** Rows as one parameter each chunk: an insert of many rows with a parameter a cell spends its time on the parameters. */
+async function replaceRows(
+  tx: Tx,
+  table: typeof vehicleStatus | typeof standings,
+  key: string,
+  rows: readonly (StatusRow | StandingRow)[],
+): Promise<void> {
+  const columns = Object.entries(getTableColumns(table)).map(([name, column]) => ({
+    name,
+    column: toSnakeCase(column.name),
+  }));
+  const target = sql.join(
+    columns.map(({ column }) => sql.identifier(column)),
+    sql`, `,
+  );
+  const source = sql.join(
+    columns.map(({ column }) => sql`r.${sql.identifier(column)}`),
+    sql`, `,
+  );
+  const changed = sql.join(
+    columns
+      .filter(({ column }) => column !== key)
+      .map(({ column }) => sql`${sql.identifier(column)} = excluded.${sql.identifier(column)}`),
+    sql`, `,
+  );
+  // In one order, so that two writers of some of the same rows do not wait for each other.
+  const ordered = [...rows].sort((a, b) => (a.vehicleId < b.vehicleId ? -1 : 1));
+  for (let at = 0; at < ordered.length; at += CHUNK) {
+    const chunk = ordered
+      .slice(at, at + CHUNK)
+      .map((row) =>
+        Object.fromEntries(columns.map(({ name, column }) => [column, row[name as keyof typeof row] ?? null])),
+      );
+    await tx.execute(sql`
+      insert into ${table} (${target})
+      select ${source} from json_populate_recordset(null::${table}, ${JSON.stringify(chunk)}::json) r
+      on conflict (${sql.identifier(key)}) do update set ${changed}`);
+  }
+}
+
+/** What decides where a vehicle stands. */
+export interface RecordedRow {
+  readonly id: string;
+  readonly fleetId: string;
+  readonly unitNumber: string;
+  readonly name: string;
+  readonly depot: string;
+  readonly dutyGroup: string;
+  readonly odometerOn: string | null;
+  readonly odometerKm: number | null;
+  readonly rateKmPerDay: number | null;
+  readonly rateLowKmPerDay: number | null;
+  readonly rateHighKmPerDay: number | null;
+  readonly rateReadings: number;
+  readonly fitment: 'match' | 'needs-answer' | 'no-spec';
+  readonly limitKm: number | null;
+  readonly limitMonths: number | null;
+  readonly limitShare: number;
+  readonly clocks: readonly SiteClock[];
+  readonly failureCost: number;
+  readonly wearCostPerPercent: number;
+  readonly hourMeter: HourMeter | null;
+  readonly held: boolean;
+  readonly heldUntil: string | null;
+  readonly heldByFault: string | null;
+}
+
+/** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
+export async function loadRecorded(q: Querier, fleetId: string, which: Which): Promise<readonly RecordedRow[]> {
+  const found = await q.execute<Record<string, unknown> & RecordedRow>(sql`
+    select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
+      s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
+      s.rate_km_per_day as "rateKmPerDay", s.rate_low_km_per_day as "rateLowKmPerDay", s.rate_high_km_per_day as "rateHighKmPerDay",
+      coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
+      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks,
+      coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
+      s.hour_meter as "hourMeter", h.id is not null as held, h.until::text as "heldUntil", h.fault as "heldByFault"
+    from vehicles v
+    join fleets f on f.id = v.fleet_id
+    join depots d on d.id = v.depot_id
+    left join duty_costs c on c.fleet_id = v.fleet_id and c.duty_group = v.duty_group
+    left join vehicle_status s on s.vehicle_id = v.id
+    left join deferrals h on h.vehicle_id = v.id and h.component = 'plug' and h.ended_at is null
+    where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);
+  return found.rows;
+}
+
+/**
+ * Takes the vehicles of some duty groups that lean on their group's rate. One that is being written just now is left: its
+ * writer marks the group again.
+ */
+export async function takeLeaning(q: Tx, fleetId: string, groups: readonly string[]): Promise<readonly string[]> {
+  const rows = await q
+    .select({ id: standings.vehicleId })
+    .from(standings)
+    .where(and(eq(standings.fleetId, fleetId), inArray(standings.dutyGroup, [...groups]), standings.leansOnGroup))
+    .orderBy(standings.vehicleId)
+    .for('update', { skipLocked: true });
+  return rows.map((row) => row.id);
+}
+
+/**
+ * Until the transaction ends: many may renew some vehicles at once, one at a time the whole fleet. Taken before any row,
+ * so that no two wait for each other.
+ */
+export async function holdFleet(tx: Tx, fleetId: string, whole: boolean): Promise<void> {
+  const lock = whole ? sql`pg_advisory_xact_lock` : sql`pg_advisory_xact_lock_shared`;
+  await tx.execute(sql`select ${lock}(hashtextextended(${fleetId}, 17))`);
+}
+
+/** Marks duty groups of these vehicles in which somebody leans, or will. */
+export async function markUnsettled(tx: Tx, fleetId: string, rows: readonly StandingRow[]): Promise<void> {
+  const groups = [...new Set(rows.map((row) => row.dutyGroup))].sort();
+  await tx.execute(sql`
+    insert into unsettled_groups (fleet_id, duty_group)
+    select ${fleetId}::uuid, g from unnest(${sql.param(groups)}::text[]) g
+    where exists (select from standings t where t.fleet_id = ${fleetId} and t.duty_group = g and t.leans_on_group)
+    `);
+}
+
+/** Takes the marks away, with what they say. */
+export async function takeUnsettled(tx: Tx, fleetId: string): Promise<readonly string[]> {
+  const rows = await tx
+    .delete(unsettledGroups)
+    .where(eq(unsettledGroups.fleetId, fleetId))
+    .returning({ group: unsettledGroups.dutyGroup });
+  return rows.map((row) => row.group);
+}
+
+/** The day for which a fleet was weighed last, and whether a group waits to be settled. */
+export async function loadWeighing(q: Querier, fleetId: string): Promise<{ on: string | null; unsettled: boolean }> {
+  const found = await q.execute<{ on: string | null; unsettled: boolean }>(sql`
+    select (select weighed_on::text from weighings where fleet_id = ${fleetId}) as on,
+      exists (select from unsettled_groups where fleet_id = ${fleetId}) as unsettled`);
+  return found.rows[0] ?? { on: null, unsettled: false };
+}
+
+/** What readings alone decide of a vehicle's status. */
+export type OdometerRow = Pick<
+  StatusRow,
+  | 'vehicleId'
+  | 'odometerOn'
+  | 'odometerKm'
+  | 'suspectReadings'
+  | 'rateKmPerDay'
+  | 'rateLowKmPerDay'
+  | 'rateHighKmPerDay'
+  | 'rateReadings'
+>;
+
+/** New readings change where the odometer stands and how fast it goes; what goes in and when it was fitted stay. */
+export async function saveOdometers(tx: Tx, rows: readonly OdometerRow[]): Promise<void> {
+  for (let at = 0; at < rows.length; at += CHUNK) {
+    const chunk = rows.slice(at, at + CHUNK);
+    const column = <K extends keyof (typeof rows)[number]>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
+    await tx.execute(sql`
+      update vehicle_status s set odometer_on = n.on, odometer_km = n.km, suspect_readings = n.suspects,
+        rate_km_per_day = n.rate, rate_low_km_per_day = n.low, rate_high_km_per_day = n.high, rate_readings = n.used
+      from unnest(${column('vehicleId')}::uuid[], ${column('odometerOn')}::date[], ${column('odometerKm')}::numeric[],
+        ${column('suspectReadings')}::int[], ${column('rateKmPerDay')}::float8[], ${column('rateLowKmPerDay')}::float8[],
+        ${column('rateHighKmPerDay')}::float8[], ${column('rateReadings')}::int[]) as n (id, "on", km, suspects, rate, low, high, used)
+      where s.vehicle_id = n.id`);
+  }
+}
+
+/**
+ * By vehicle, a mark that changes whenever anybody writes its status.
+ *
+ * @param held these alone, and nobody else writes them until the end; null: all, held by no one
+ */
+export async function statusMarks(
+  tx: Tx,
+  fleetId: string,
+  held: readonly string[] | null,
+): Promise<ReadonlyMap<string, string>> {
+  const those = held ? sql`and vehicle_id = any(${sql.param(held)}::uuid[]) order by vehicle_id for update` : sql``;
+  const found = await tx.execute<{ id: string; mark: string }>(
+    sql`select vehicle_id as id, xmin::text as mark from vehicle_status where fleet_id = ${fleetId} ${those}`,
+  );
+  return new Map(found.rows.map(({ id, mark }) => [id, mark]));
+}
+
+export type StandingRow = typeof standings.$inferInsert;
+
+/** Writes standings over what stands there. */
+export async function saveStandings(tx: Tx, rows: readonly StandingRow[]): Promise<void> {
+  await replaceRows(tx, standings, 'vehicle_id', rows);
+}
+
+/** Own rates of the vehicles that have one, by duty group. */
+export async function loadGroupRates(q: Querier, fleetId: string, dutyGroup: string): Promise<readonly number[]> {
+  const found = await q.execute<{ rate: number }>(sql`
+    select s.rate_km_per_day as rate from vehicle_status s join vehicles v on v.id = s.vehicle_id
+    where v.fleet_id = ${fleetId} and v.duty_group = ${dutyGroup} and s.rate_km_per_day is not null`);
+  return found.rows.map((row) => row.rate);
+}

@@ -1,0 +1,216 @@
+import { dayNumber, fromDayNumber, type PlainDate } from '@/core/calendar/plain-date';
+import { type Fitment, matcher, type QuestionKey } from '@/core/catalogue/match';
+import type { Certainty, SiteClock } from '@/core/due/due';
+import { layoutOf, type Site } from '@/core/engine/layout';
+import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
+import { ownRate } from '@/core/odometer/use-rate';
+import { dueShare, kmPerHour } from '@/core/policy/apply';
+import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
+import { groupBy } from '@/core/shared/group-by';
+import type { Tx } from '@/db/client';
+import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import {
+  holdFleet,
+  loadCurrentPlugs,
+  loadHourReadings,
+  loadRecentReadings,
+  loadVehicleKeys,
+  type OdometerRow,
+  type RecentReadings,
+  type StatusRow,
+  saveOdometers,
+  saveStatus,
+  type Which,
+} from '@/db/queries/due-inputs';
+import { type Ceilings, choicesFor, loadCeilings, loadPolicyChoices } from '@/db/queries/policies';
+
+import { weigh } from './due-status';
+
+type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
+type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
+
+/**
+ * Brings the standing of some vehicles, or (null) of the whole fleet, into step with what is recorded.
+ * Called in the same transaction as its cause.
+ */
+export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
+  if (which?.length === 0) return;
+  await holdFleet(tx, fleetId, which === null);
+  const [vehicles, families, specs] = [
+    await loadVehicleKeys(tx, fleetId, which),
+    await loadFamilies(tx, fleetId),
+    await loadSpecs(tx, fleetId, today),
+  ];
+  const readings = await loadRecentReadings(tx, fleetId, which);
+  const fitted = groupBy(await loadCurrentPlugs(tx, fleetId, which), (row) => row.vehicleId);
+  const familyById = new Map(families.map((family) => [family.id, family]));
+  const choices = await loadPolicyChoices(tx, fleetId);
+  const hours = await loadHourReadings(tx, fleetId, which);
+  const ceilings = await loadCeilings(tx, fleetId);
+  const fitmentOf = matcher(specs, new Map(families.map((family) => [family.id, family.variants])));
+  const rows = vehicles.flatMap((vehicle) => {
+    const family = familyById.get(vehicle.engineFamilyId);
+    if (!family) return [];
+    return [
+      statusOf(
+        vehicle,
+        family,
+        fitmentOf(vehicle),
+        choicesFor(choices, vehicle),
+        readings.get(vehicle.id) ?? NO_READINGS,
+        fitted.get(vehicle.id) ?? [],
+        hours.get(vehicle.id) ?? [],
+        ceilings,
+      ),
+    ];
+  });
+  await saveStatus(tx, rows);
+  await weigh(tx, fleetId, today, which);
+}
+
+/**
+ * The same after new readings alone: what goes in, its limits and when it was fitted stand as they are, so that only the
+ * odometer and the rate are worked out anew.
+ */
+export async function refreshOdometers(
+  tx: Tx,
+  fleetId: string,
+  today: PlainDate,
+  which: readonly string[],
+): Promise<void> {
+  for (let at = 0; at < which.length; at += AT_ONCE) {
+    const some = which.slice(at, at + AT_ONCE);
+    const readings = await loadRecentReadings(tx, fleetId, some);
+    const rows = some.map((vehicleId) => ({ vehicleId, ...odometerOf(readings.get(vehicleId) ?? NO_READINGS) }));
+    await keepOdometers(tx, fleetId, today, rows);
+  }
+}
+
+/** Takes over where odometers stand, where that has been worked out, and weighs their vehicles. */
+export async function keepOdometers(
+  tx: Tx,
+  fleetId: string,
+  today: PlainDate,
+  rows: readonly OdometerRow[],
+): Promise<void> {
+  if (rows.length > 0) await holdFleet(tx, fleetId, false);
+  for (let at = 0; at < rows.length; at += AT_ONCE) {
+    const some = rows.slice(at, at + AT_ONCE);
+    await saveOdometers(tx, some);
+    await weigh(
+      tx,
+      fleetId,
+      today,
+      some.map(({ vehicleId }) => vehicleId),
+    );
+  }
+}
+
+/** So many vehicles' readings are held in memory at a time. */
+const AT_ONCE = 2000;
+
+const NO_READINGS: RecentReadings = { readings: [], suspects: 0 };
+
+/** Where an odometer stands by its accepted readings, in order of day: those within the window, or all of them. */
+export function odometerOf({ readings, suspects: suspectReadings }: RecentReadings): Omit<OdometerRow, 'vehicleId'> {
+  const last = readings.at(-1);
+  const rate = ownRate(readings);
+  return {
+    odometerOn: last ? fromDayNumber(last.day) : null,
+    odometerKm: last?.km ?? null,
+    suspectReadings,
+    rateKmPerDay: rate?.kmPerDay ?? null,
+    rateLowKmPerDay: rate?.ci80[0] ?? null,
+    rateHighKmPerDay: rate?.ci80[1] ?? null,
+    rateReadings: rate?.used ?? 0,
+  };
+}
+
+function statusOf(
+  vehicle: Vehicle,
+  family: EngineFamily,
+  fitment: Fitment<SpecSheet>,
+  choices: readonly PolicyChoice[],
+  readings: RecentReadings,
+  fitted: readonly Fitted[],
+  hours: readonly HourReading[],
+  ceilings: Ceilings,
+): StatusRow {
+  const spec = fitment.kind === 'match' ? fitment.spec : null;
+  return {
+    vehicleId: vehicle.id,
+    fleetId: vehicle.fleetId,
+    ...odometerOf(readings),
+    fitment: fitment.kind,
+    fitmentWhy: whyNoMatch(fitment),
+    specSheetId: spec?.id ?? null,
+    hourMeter: hourMeter(hours, kmPerHour(policyInForce('engine_hours', choices).school.id)),
+    ...distanceLimit(vehicle, spec, ceilings),
+    limitMonths: spec?.intervalMonths ?? null,
+    limitShare: dueShare(policyInForce('interval', choices).school.id),
+    clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted, hours),
+  };
+}
+
+/** The least of the sheet's interval for its duty and the shop's ceiling for its electrode. */
+function distanceLimit(
+  { severeDuty }: Pick<Vehicle, 'severeDuty'>,
+  spec: SpecSheet | null,
+  ceilings: Ceilings,
+): Pick<StatusRow, 'limitKm' | 'limitBy'> {
+  const bySheet = (severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null;
+  const ceiling = spec?.part.electrode ? ceilings.get(spec.part.electrode) : undefined;
+  return spec && ceiling !== undefined && (bySheet === null || ceiling < bySheet)
+    ? { limitKm: ceiling, limitBy: 'shop' }
+    : { limitKm: bySheet, limitBy: 'sheet' };
+}
+
+/** In words, what keeps a vehicle from a firm match; null for a match. */
+export function whyNoMatch(fitment: Fitment<SpecSheet>): string | null {
+  switch (fitment.kind) {
+    case 'match':
+      return null;
+    case 'no-spec':
+      return fitment.reason === 'only-memory'
+        ? 'The only sheet is from memory: do not fit by it.'
+        : 'No spec sheet for this engine: do not fit.';
+    case 'needs-answer':
+      return QUESTIONS[fitment.key];
+  }
+}
+
+export const QUESTIONS: Readonly<Record<QuestionKey, string>> = {
+  'engine-family': 'Which engine family is it?',
+  variant: 'Which variant of the engine is it?',
+  'model-year': 'Which model year is it?',
+  'built-on': 'When was it built?',
+  serial: 'Which serial number does its VIN end in?',
+  fuel: 'Which fuel does it run on?',
+  induction: 'Is the engine boosted?',
+  market: 'For which market was it built?',
+  sheet: 'Two sheets of equal rank cover it: which holds?',
+};
+
+/** A site with no record is taken as fitted when the vehicle was new, and marked so. */
+function distinctClocks(
+  vehicle: Vehicle,
+  sites: readonly Site[],
+  fitted: readonly Fitted[],
+  hours: readonly HourReading[],
+): SiteClock[] {
+  const bySite = new Map(fitted.map((row) => [`${row.cylinder}${row.position}`, row]));
+  const clocks = new Map<string, SiteClock>();
+  for (const { cylinder, position } of sites) {
+    const row = bySite.get(`${cylinder}${position}`);
+    const certainty: Certainty = row ? leastCertain(row.installedOnCertainty, row.installedKmCertainty) : 'assumed';
+    const installed = row
+      ? { on: row.installedOn, km: row.installedKm, hours: hoursOn(hours, dayNumber(row.installedOn)) }
+      : { on: vehicle.inServiceOn, km: 0, hours: 0 };
+    const key = `${installed.on} ${installed.km} ${certainty}`;
+    if (!clocks.has(key)) clocks.set(key, { cylinder, position, installed, certainty });
+  }
+  return [...clocks.values()];
+}
+
+const ORDER: readonly Certainty[] = ['exact', 'estimated', 'assumed'];
+const leastCertain = (a: Certainty, b: Certainty): Certainty => (ORDER.indexOf(a) > ORDER.indexOf(b) ? a : b);

@@ -1,0 +1,169 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { ok } from '@/core/shared/result';
+import { readQuantity } from '@/core/units/read-quantity';
+import type { Tx } from '@/db/client';
+import { writeAudit } from '@/db/queries/audit';
+import { loadReadings, type ReadingRow } from '@/db/queries/odometer';
+import { odometerReadings, vehicles } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { refreshOdometers } from '../due/refresh-due';
+import { type Outcome, orRefused, Refused } from '../failure';
+import { historyOf, judgeReadings } from './judge';
+
+const key = z.object({ vehicleId: z.uuid(), readOn: z.string(), odometerKm: z.number() });
+
+export const settleInput = z.object({
+  items: z.array(key).min(1).max(1000),
+  /** `correct` takes the suggestion, or the figure given; `meter_replaced` lets life go on from here. */
+  how: z.enum(['accept', 'correct', 'meter_replaced', 'reject']),
+  /** For one reading: what it was, with or without a unit. */
+  corrected: z.string().trim().max(60).default(''),
+  reason: z.string().trim().max(200).default(''),
+});
+export type SettleInput = z.output<typeof settleInput>;
+
+/**
+ * Settles suspect readings: the original stays with who settled it and how; a correction stands beside it. Others of the
+ * vehicle that were doubted only because of it are cleared in the same step.
+ */
+export async function settleReadings(
+  deps: Deps,
+  actor: Actor,
+  input: SettleInput,
+): Promise<Outcome<{ readonly settled: number; readonly cleared: number }>> {
+  const refused = refusal(actor, 'settle odometer readings');
+  if (refused) return refused;
+  return orRefused(() =>
+    deps.db.transaction(async (tx) => {
+      const touched = [...new Set(input.items.map((item) => item.vehicleId))].sort();
+      let cleared = 0;
+      for (const vehicleId of touched) {
+        const [vehicle] = await tx
+          .select()
+          .from(vehicles)
+          .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)))
+          .for('update');
+        const rows = await loadReadings(tx, actor.fleetId, vehicleId);
+        for (const item of input.items.filter((i) => i.vehicleId === vehicleId)) {
+          const row = rows.find((r) => r.readOn === item.readOn && r.odometerKm === item.odometerKm);
+          if (!vehicle || !row)
+            throw new Refused({ kind: 'not-found', message: 'There is no such reading in this fleet.' });
+          if (row.state !== 'suspect')
+            throw new Refused({
+              kind: 'conflict',
+              message: `The reading of unit ${vehicle.unitNumber} on ${row.readOn} is settled already.`,
+            });
+          await settleOne(deps, tx, actor, input, vehicle, row, rows);
+        }
+        cleared += await clearOthers(deps, tx, actor, vehicleId);
+      }
+      await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
+      return ok({ settled: input.items.length, cleared });
+    }),
+  );
+}
+
+async function settleOne(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  input: SettleInput,
+  vehicle: typeof vehicles.$inferSelect,
+  row: ReadingRow,
+  rows: readonly ReadingRow[],
+): Promise<void> {
+  const stamp = { settledBy: actor.personId, settledAt: deps.now(), settledReason: input.reason || null };
+  const here = (r: ReadingRow) =>
+    and(
+      eq(odometerReadings.vehicleId, r.vehicleId),
+      eq(odometerReadings.readOn, r.readOn),
+      eq(odometerReadings.odometerKm, r.odometerKm),
+    );
+  const replace = async (odometerKm: number, settled: 'corrected' | 'meter_replaced'): Promise<void> => {
+    await tx
+      .update(odometerReadings)
+      .set({ state: 'rejected', settled, ...stamp })
+      .where(here(row));
+    const { settled: _, settledBy: __, settledAt: ___, settledReason: ____, ...rest } = row;
+    await tx
+      .insert(odometerReadings)
+      .values({
+        ...rest,
+        odometerKm,
+        state: 'accepted',
+        doubt: null,
+        suggestedKm: null,
+        correctsKm: row.odometerKm,
+        createdAt: deps.now(),
+      })
+      .onConflictDoNothing();
+  };
+  let outcome: number | null = null;
+  if (input.how === 'accept')
+    await tx
+      .update(odometerReadings)
+      .set({ state: 'accepted', settled: 'accepted', ...stamp })
+      .where(here(row));
+  else if (input.how === 'reject')
+    await tx
+      .update(odometerReadings)
+      .set({ state: 'rejected', settled: 'rejected', ...stamp })
+      .where(here(row));
+  else if (input.how === 'correct') {
+    outcome = correctedKm(input, vehicle.odometerUnit, row);
+    await replace(outcome, 'corrected');
+  } else {
+    const last = historyOf(rows.filter((r) => r.state === 'accepted' && r.readOn <= row.readOn)).at(-1)?.km ?? 0;
+    outcome = Math.max(last, row.odometerKm);
+    await tx
+      .update(vehicles)
+      .set({
+        meterOffsetKm: Math.round((vehicle.meterOffsetKm + outcome - row.odometerKm) * 10) / 10,
+        meterReplacedOn: row.readOn,
+        version: vehicle.version + 1,
+      })
+      .where(eq(vehicles.id, vehicle.id));
+    await replace(outcome, 'meter_replaced');
+  }
+  await writeAudit(tx, {
+    fleetId: actor.fleetId,
+    personId: actor.personId,
+    action: input.how,
+    entity: 'odometer',
+    entityId: vehicle.id,
+    changes: { on: row.readOn, asTyped: row.asTyped, doubt: row.doubt, to: outcome, reason: input.reason },
+  });
+}
+
+function correctedKm(input: SettleInput, unit: 'km' | 'mi', row: ReadingRow): number {
+  if (input.corrected === '') {
+    if (row.suggestedKm !== null) return row.suggestedKm;
+    const message = 'There is no suggestion for this reading: give the figure.';
+    throw new Refused({ kind: 'invalid', message, fields: { corrected: message } });
+  }
+  const read = readQuantity({ kind: 'distance', text: input.corrected, personUnit: unit });
+  if (read.verdict === 'ok') return Math.round(read.valueSi * 10) / 10;
+  throw new Refused({ kind: 'invalid', message: read.message, fields: { corrected: read.message } });
+}
+
+/** Readings that follow now that another has been settled count as accepted. */
+async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: string): Promise<number> {
+  const rows = await loadReadings(tx, actor.fleetId, vehicleId);
+  const suspects = rows.filter((row) => row.state === 'suspect');
+  const still = judgeReadings(historyOf(rows.filter((row) => row.state === 'accepted')), suspects);
+  const clear = suspects.filter((row) => !still.has(row));
+  for (const row of clear)
+    await tx
+      .update(odometerReadings)
+      .set({ state: 'accepted', settled: 'cleared', settledBy: actor.personId, settledAt: deps.now() })
+      .where(
+        and(
+          eq(odometerReadings.vehicleId, row.vehicleId),
+          eq(odometerReadings.readOn, row.readOn),
+          eq(odometerReadings.odometerKm, row.odometerKm),
+        ),
+      );
+  return clear.length;
+}

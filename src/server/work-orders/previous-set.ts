@@ -1,0 +1,46 @@
+import { and, desc, eq, lt } from 'drizzle-orm';
+import type { BreakawayFeel } from '@/core/inspection/vocabulary';
+import type { EarlierRemoval } from '@/core/work/procedure/removal';
+import type { Querier } from '@/db/client';
+import { loadPhotos } from '@/db/queries/work-entries';
+import { loadSites } from '@/db/queries/work-orders';
+import { workOrders } from '@/db/schema';
+
+/** The order by which the plugs of a vehicle were out the last time, before the one of a number; null: none is on record. */
+async function lastClosed(q: Querier, vehicleId: string, before: number | null) {
+  const [last] = await q
+    .select({ id: workOrders.id, number: workOrders.number, on: workOrders.closedOn, note: workOrders.note })
+    .from(workOrders)
+    .where(
+      and(
+        eq(workOrders.vehicleId, vehicleId),
+        eq(workOrders.component, 'plug'),
+        eq(workOrders.state, 'closed'),
+        before === null ? undefined : lt(workOrders.number, before),
+      ),
+    )
+    .orderBy(desc(workOrders.closedOn), desc(workOrders.number))
+    .limit(1);
+  return last?.on ? { ...last, on: last.on } : null;
+}
+
+const HARDEST_FIRST: readonly BreakawayFeel[] = ['seized', 'tight', 'normal', 'loose'];
+
+/** How the plugs came out the last time: the hardest of them speaks for the engine. */
+export async function earlierRemoval(q: Querier, vehicleId: string): Promise<EarlierRemoval | null> {
+  const last = await lastClosed(q, vehicleId, null);
+  if (!last) return null;
+  const sites = await loadSites(q, last.id);
+  return {
+    on: last.on,
+    feel: HARDEST_FIRST.find((feel) => sites.some(({ breakawayFeel }) => breakawayFeel === feel)) ?? null,
+    // One dry thread is enough to seize.
+    compound: sites.every(({ compound }) => compound !== null) ? (sites[0]?.compound ?? null) : null,
+  };
+}
+
+/** What was recorded and photographed of the set before this one, to be held beside it. */
+export async function setBefore(q: Querier, order: { readonly number: number; readonly vehicleId: string }) {
+  const last = await lastClosed(q, order.vehicleId, order.number);
+  return last && { ...last, sites: await loadSites(q, last.id), photos: await loadPhotos(q, last.id) };
+}

@@ -1,0 +1,112 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
+import { ok } from '@/core/shared/result';
+import type { Entry, Json } from '@/core/work/entry';
+import type { Tx } from '@/db/client';
+import { floorEntries } from '@/db/schema';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { notFound, type Outcome } from '../failure';
+import { OpenBoard } from './entry-merger';
+import { takeOpenOrder } from './lock-open-order';
+import { loadFloorState } from './order-state';
+
+const jsonValue: z.ZodType<Json> = z.json() as z.ZodType<Json>;
+
+export const MOST_ENTRIES = 200;
+
+export const entriesInput = z.object({
+  workOrderId: z.uuid(),
+  entries: z
+    .array(
+      z.object({
+        id: z.uuid(),
+        target: z.string().min(1).max(60),
+        field: z.string().min(1).max(60),
+        value: jsonValue,
+        base: jsonValue,
+        at: z.iso.datetime({ offset: true }),
+        settles: z.uuid().nullable().optional(),
+      }),
+    )
+    .min(1)
+    .max(MOST_ENTRIES),
+});
+
+export interface EntryResult {
+  readonly id: string;
+  readonly outcome: 'kept' | 'same' | 'differs' | 'settled' | 'refused';
+  readonly message: string | null;
+}
+
+/**
+ * Brings what a device sent into the record, entry by entry, in one transaction. What cannot be right is refused with the
+ * reason and the others are kept; what somebody else said otherwise meanwhile is kept beside it. An id that is known is
+ * answered as the first time.
+ */
+export async function recordEntries(
+  deps: Deps,
+  actor: Actor,
+  input: z.output<typeof entriesInput>,
+): Promise<Outcome<readonly EntryResult[]>> {
+  const refused = refusal(actor, 'record work');
+  if (refused) return refused;
+  return deps.db.transaction(async (tx) => {
+    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
+    if (!taken.ok) return taken;
+    const state = await loadFloorState(tx, taken.value, deps.today());
+    if (!state) return notFound('work order');
+    const known = await tx
+      .select({ id: floorEntries.id, outcome: floorEntries.outcome, message: floorEntries.message })
+      .from(floorEntries)
+      .where(
+        and(
+          eq(floorEntries.fleetId, actor.fleetId),
+          inArray(
+            floorEntries.id,
+            input.entries.map(({ id }) => id),
+          ),
+        ),
+      );
+    const results = new Map<string, EntryResult>(known.map((row) => [row.id, row]));
+    const board = new OpenBoard(state, actor, deps.now());
+    for (const entry of input.entries) {
+      if (results.has(entry.id)) continue;
+      const result = { id: entry.id, message: null, ...board.take(entry) };
+      results.set(entry.id, result);
+      await keepEntry(tx, actor, input.workOrderId, entry, result);
+    }
+    await board.write(tx);
+    return ok(input.entries.flatMap(({ id }) => results.get(id) ?? []));
+  });
+}
+
+async function keepEntry(tx: Tx, actor: Actor, workOrderId: string, entry: Entry, result: EntryResult): Promise<void> {
+  const { id, target, field, value, base, at, settles } = entry;
+  await tx.insert(floorEntries).values({
+    id,
+    fleetId: actor.fleetId,
+    workOrderId,
+    target,
+    field,
+    value,
+    base,
+    outcome: result.outcome,
+    message: result.message,
+    enteredBy: actor.personId,
+    enteredAt: new Date(at),
+  });
+  if (settles && (result.outcome === 'kept' || result.outcome === 'same'))
+    await tx
+      .update(floorEntries)
+      .set({ outcome: 'settled' })
+      .where(
+        and(
+          eq(floorEntries.id, settles),
+          eq(floorEntries.workOrderId, workOrderId),
+          eq(floorEntries.target, target),
+          eq(floorEntries.field, field),
+          eq(floorEntries.outcome, 'differs'),
+        ),
+      );
+}

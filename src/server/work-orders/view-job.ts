@@ -1,0 +1,166 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import { siteId, siteName, sitePlace } from '@/core/engine/layout';
+import { ok } from '@/core/shared/result';
+import type { Json } from '@/core/work/entry';
+import type { FloorJob, FloorSite, FloorStep } from '@/core/work/job-record';
+import type { Querier } from '@/db/client';
+import { loadVerdicts } from '@/db/queries/findings';
+import { loadDifferences, loadTimes, loadWaits } from '@/db/queries/work-entries';
+import { type FittedRow, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
+import { people, vehicles } from '@/db/schema';
+import { type Actor, may, refusal } from '../access';
+import { sheetNow } from '../catalogue/current-sheet';
+import type { Deps } from '../deps';
+import { notFound, type Outcome } from '../failure';
+import { boardOf, type FloorState, loadFloorState } from './order-state';
+import { setBefore } from './previous-set';
+import { minutesWorked } from './work-time';
+
+/** An order as a device at the vehicle carries it. */
+export async function viewFloor(deps: Deps, actor: Actor, id: string): Promise<Outcome<FloorJob>> {
+  const refused = refusal(actor, 'read the fleet');
+  if (refused) return refused;
+  const order = await loadWorkOrder(deps.db, actor.fleetId, id);
+  const state = order ? await loadFloorState(deps.db, order, deps.today()) : null;
+  const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
+  if (!order || !state || !vehicle) return notFound('work order');
+  const { family, spec, layout, rules, counts } = state;
+  const times = await loadTimes(deps.db, id);
+  const before = await setBefore(deps.db, order);
+  const live = order.state !== 'closed' && order.state !== 'cancelled';
+  const now = live ? await sheetNow(deps.db, actor.fleetId, deps.today(), order) : null;
+  return ok({
+    orderId: id,
+    orderNumber: order.number,
+    live: live && may(actor, 'record work'),
+    unitNumber: vehicle.unitNumber,
+    vehicleName: vehicle.name,
+    engineCode: family.code,
+    hybrid: family.hybrid,
+    layout,
+    caution: cautionOf(state),
+    seat: spec.part.seat ?? 'gasket',
+    thread: spec.part.thread,
+    targetNm: Math.round((rules.torqueNm.min + rules.torqueNm.max) * 5) / 10,
+    source: `${spec.sourceDocument}, revision ${spec.revision}${spec.checkedBy ? `, checked by ${spec.checkedBy}` : ', not checked by anyone else yet'}`,
+    sheetChanged: now?.changed ?? null,
+    noteBefore: before?.note || null,
+    rules,
+    sites: await sitesOf(deps.db, state),
+    steps: state.steps.map(toStep),
+    counts: counts.map(({ key, what, expected, backStep }) => ({
+      key,
+      what,
+      expected,
+      late: backStep.startsWith('lids_'),
+    })),
+    board: boardOf(state),
+    differences: (await loadDifferences(deps.db, id)).map(({ entry, who }) => ({
+      id: entry.id,
+      target: entry.target,
+      field: entry.field,
+      said: entry.value as Json,
+      by: who,
+      at: entry.enteredAt.toISOString(),
+    })),
+    photos: state.photos.map(({ id: photo, target, takenAt, who }) => ({
+      id: photo,
+      target,
+      by: who,
+      at: takenAt.toISOString(),
+    })),
+    photosBefore: before
+      ? before.photos.map(({ id: photo, target }) => ({ id: photo, orderId: before.id, target, on: before.on }))
+      : [],
+    decided: (await loadVerdicts(deps.db, id)).flatMap(({ verdict, role }) =>
+      role === 'supervisor' ? [verdict.findingKey] : [],
+    ),
+    codesKept: state.codes.map(({ moment }) => moment),
+    followUps: state.followUps,
+    waits: (await loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true })).map(({ wait }) => ({
+      id: wait.id,
+      words: [wait.site && `site ${wait.site}`, wait.reason, wait.partNumber && `${wait.quantity} × ${wait.partNumber}`]
+        .filter(Boolean)
+        .join(', '),
+    })),
+    workingSince:
+      times.find(({ time }) => time.personId === actor.personId && time.toAt === null)?.time.fromAt.toISOString() ??
+      null,
+    minutes: order.minutes,
+    minutesWorked: minutesWorked(
+      times.map(({ time }) => time),
+      deps.now(),
+    ),
+    units: actor.unitSystem,
+    personId: actor.personId,
+    today: deps.today(),
+    asOf: deps.now().toISOString(),
+  });
+}
+
+function cautionOf({ family }: FloorState): string {
+  const first = family.hybrid
+    ? 'Hybrid: qualified people only; the engine can start by itself, isolate the traction system first.'
+    : 'Cold engine, ignition off, eye protection with air or solvent.';
+  return `${first} The manufacturer’s service information comes first.`;
+}
+
+async function sitesOf(q: Querier, { order, layout, sites, outgoing }: FloorState): Promise<readonly FloorSite[]> {
+  const names = await namesOf(
+    q,
+    order.fleetId,
+    sites.flatMap(({ doneBy }) => doneBy ?? []),
+  );
+  const rows = new Map(sites.map((row) => [siteId(row), row]));
+  return layout.sites.flatMap((site) => {
+    const row = rows.get(siteId(site));
+    const before = outgoing.get(siteId(site));
+    if (!row) return [];
+    return {
+      ...site,
+      id: siteId(site),
+      name: siteName(layout, site),
+      where: sitePlace(layout, site),
+      expectedNumber: row.expectedNumber,
+      fittedGapMm: before?.fitted.gapMm ?? null,
+      sinceKm: before?.sinceKm ?? null,
+      fittedWith: before ? fittedWith(before.fitted) : null,
+      doneBy: row.doneBy ? (names.get(row.doneBy) ?? null) : null,
+      redo: needsRedo(row, order),
+    };
+  });
+}
+
+function fittedWith({ lot, compound, compoundBatch }: FittedRow): string | null {
+  if (!lot && !compound) return null;
+  const threads = compound ? `${compound}${compoundBatch ? `, batch ${compoundBatch}` : ''}` : 'threads dry';
+  return [lot && `lot ${lot}`, threads].filter(Boolean).join('; ');
+}
+
+/** Done under another revision than the order works by now, and nobody let it stand. */
+export const needsRedo = (
+  site: { readonly doneAt: Date | null; readonly specSheetId: string; readonly releasedReason: string | null },
+  order: { readonly specSheetId: string },
+): boolean => site.doneAt !== null && site.specSheetId !== order.specSheetId && site.releasedReason === null;
+
+async function namesOf(q: Querier, fleetId: string, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await q
+    .select({ id: people.id, name: people.name })
+    .from(people)
+    .where(and(eq(people.fleetId, fleetId), inArray(people.id, [...ids])));
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
+const toStep = ({ tools, consumables, asks, ...step }: StepRow): FloorStep => ({
+  key: step.key,
+  phase: step.phase,
+  title: step.title,
+  why: step.why,
+  caution: step.caution,
+  tools: tools ?? [],
+  consumables: consumables ?? [],
+  asks: asks ?? [],
+  minutes: step.minutes,
+  perSite: step.perSite,
+});

@@ -1,0 +1,76 @@
+import { Box } from '@chakra-ui/react';
+import type { SumLine } from '@/core/due/due-breakdown';
+import { dateText, distanceText, percentText, type UnitSystem } from '../format/format';
+
+/** The reckoning behind the due date, as a person would check it with a pencil. */
+export function DueSum({ lines, system }: { lines: readonly SumLine[]; system: UnitSystem }) {
+  return (
+    <Box as="dl" display="grid" gridTemplateColumns="minmax(0, 1fr) max-content" columnGap="5" rowGap="1" maxW="520px">
+      {lines.map((line) => {
+        const { words, figure, total } = lineText(line, system);
+        return (
+          <Box key={line.kind} display="contents" fontWeight={total ? '650' : '400'}>
+            <Box as="dt" color={total ? 'ink' : 'soft'} borderTop={total ? '1px solid' : undefined} borderColor="line">
+              {words}
+            </Box>
+            <Box as="dd" textAlign="right" borderTop={total ? '1px solid' : undefined} borderColor="line">
+              {figure}
+            </Box>
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}
+
+interface LineText {
+  readonly words: string;
+  readonly figure: string;
+  /** The line sums up those above it. */
+  readonly total?: boolean;
+}
+
+export function lineText(line: SumLine, system: UnitSystem): LineText {
+  const km = (value: number): string => distanceText(value, system);
+  switch (line.kind) {
+    case 'read':
+      return { words: `Read on ${dateText(line.on)}`, figure: km(line.km) };
+    case 'driven-since':
+      return { words: `and ${line.days} days since, at ${km(line.kmPerDay)} a day`, figure: `+ ${km(line.km)}` };
+    case 'now':
+      return { words: 'Odometer today, about', figure: km(line.km), total: true };
+    case 'fitted':
+      return { words: `Worst site fitted on ${dateText(line.on)} at`, figure: `− ${km(line.km)}` };
+    case 'covered':
+      return { words: 'Covered by its plug', figure: km(line.km), total: true };
+    case 'ran':
+      return {
+        words: `Engine hours since, ${Math.round(line.hours).toLocaleString('en')} h at ${km(line.kmPerHour)} an hour`,
+        figure: km(line.km),
+      };
+    case 'limit':
+      return {
+        words: line.share < 1 ? `Limit: early, ${percentText(line.share)} of ${km(line.fullKm)}` : 'Limit of distance',
+        figure: km(line.km),
+      };
+    case 'left':
+      return {
+        words:
+          line.on === null
+            ? 'Left'
+            : `Left, ${Math.abs(line.days ?? 0)} days ${(line.days ?? 0) < 0 ? 'over' : 'more'}: ${dateText(line.on)}`,
+        figure: line.km < 0 ? `− ${km(-line.km)}` : km(line.km),
+      };
+    case 'time-limit':
+      return {
+        words: `Limit of time: ${line.share < 1 ? `${percentText(line.share)} of ` : ''}${line.months} months`,
+        figure: dateText(line.on),
+      };
+    case 'due':
+      return {
+        words: `Due by ${line.by === 'hours' ? 'engine hours' : line.by}`,
+        figure: dateText(line.on),
+        total: true,
+      };
+  }
+}

@@ -1,0 +1,59 @@
+'use client';
+
+import { Box, Flex } from '@chakra-ui/react';
+import { type Json, sameJson } from '@/core/work/entry';
+import { readTarget } from '@/core/work/entry-fields';
+import type { Difference } from '@/core/work/job-record';
+import type { Floor } from '../sync/use-floor';
+import { Press } from './parts';
+
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  observedNumber: 'number read off the old plug',
+  removedGap: 'old gap',
+  breakawayFeel: 'how it came loose',
+  newNumber: 'number on the new plug',
+  newGap: 'new gap',
+  installedTorque: 'installed torque',
+  torqueMethod: 'tightened with',
+  remark: 'remark',
+  state: 'step',
+};
+
+const shown = (json: Json): string => {
+  if (json === null || json === '') return 'nothing';
+  if (json === true) return 'done';
+  if (json === false) return 'not done';
+  return typeof json === 'object' ? JSON.stringify(json) : String(json).replace('_', ' ');
+};
+
+/** Two people said otherwise about one field: both stand here until somebody chooses. */
+export function Differences({ floor }: { floor: Floor }) {
+  const { job, board, set } = floor;
+  if (job.differences.length === 0) return null;
+  const now = ({ target, field }: Difference): Json => board[target]?.[field] ?? null;
+  const placeOf = (target: string): string => {
+    const { kind, key } = readTarget(target);
+    return kind === 'site' ? `Site ${job.sites.find(({ id }) => id === key)?.name ?? key}` : `${kind} ${key}`;
+  };
+  return (
+    <Box role="alert" bg="caution.bg" color="caution.ink" px="4" py="3" rounded="sm" mb="3">
+      {job.differences.map((difference) => (
+        <Box key={difference.id} mb="2">
+          <Box fontWeight="650" fontSize="18px">
+            {placeOf(difference.target)}, {FIELD_WORDS[difference.field] ?? difference.field}: two answers. Which holds?
+          </Box>
+          <Flex gap="2" wrap="wrap" mt="1">
+            <Press onPress={() => set(difference.target, difference.field, now(difference), difference.id)}>
+              {shown(now(difference))}, as it stands
+            </Press>
+            {!sameJson(difference.said, now(difference)) && (
+              <Press onPress={() => set(difference.target, difference.field, difference.said, difference.id)}>
+                {shown(difference.said)}, by {difference.by}
+              </Press>
+            )}
+          </Flex>
+        </Box>
+      ))}
+    </Box>
+  );
+}

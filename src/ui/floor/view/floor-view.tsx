@@ -1,0 +1,313 @@
+'use client';
+
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { memo, startTransition, useEffect, useState } from 'react';
+import { siteTarget } from '@/core/work/entry-fields';
+import type { FloorJob } from '@/core/work/job-record';
+import { nextSite } from '@/core/work/next-site';
+import { LONG_REMOVAL } from '@/core/work/procedure/removal';
+import { EngineDrawing, type SiteMark } from '../../drawings/engine-drawing';
+import { Caution } from '../../primitives/page';
+import { type Floor, type Link, useFloor } from '../sync/use-floor';
+import { Differences } from './differences';
+import { Press } from './parts';
+import { SetPanel } from './set-panel';
+import { SitePanel } from './site-panel';
+import { SoakPanel } from './soak-panel';
+import { StepPanel } from './step-panel';
+import { StopFindings } from './stop-findings';
+import type { Wrench } from './wrench-panel';
+
+const PLACES = [
+  ['parts', 'New parts'],
+  ['steps', 'Steps'],
+  ['sites', 'Sites'],
+] as const;
+type Where = (typeof PLACES)[number][0];
+
+/** What stands in the address after #: it outlives a reload. "sites-3A", "steps". */
+function readHash(job: FloorJob): { readonly where: Where; readonly site: string } {
+  const [where, site] = (typeof window === 'undefined' ? '' : window.location.hash.slice(1)).split('-');
+  const firstOpen = job.sites.find(({ id }) => !job.board[siteTarget(id)]?.done)?.id ?? job.sites[0]?.id ?? '';
+  return {
+    where: PLACES.some(([place]) => place === where) ? (where as Where) : 'sites',
+    site: job.sites.some(({ id }) => id === site) ? (site ?? firstOpen) : firstOpen,
+  };
+}
+
+/** The engine as the index, one site or step in hand, and what is not yet sent. Works with the network gone. */
+export function FloorView({
+  first,
+  wrench,
+  deskHref,
+  codesHref,
+  stopHref,
+}: {
+  first: FloorJob;
+  wrench: Wrench;
+  deskHref: string;
+  codesHref: string;
+  stopHref: string;
+}) {
+  const floor = useFloor(first);
+  const { job, board } = floor;
+  const [at, setAt] = useState<{ where: Where; site: string }>({ where: 'sites', site: first.sites[0]?.id ?? '' });
+  const [described, setDescribed] = useState<string | null>(null);
+  useEffect(() => {
+    setAt(readHash(first));
+    // What the press itself did is painted first.
+    const follow = () => startTransition(() => setAt(readHash(first)));
+    window.addEventListener('hashchange', follow);
+    return () => window.removeEventListener('hashchange', follow);
+  }, [first]);
+  useEffect(keepPage, []);
+  const go = (where: Where, site = at.site) => {
+    floor.hold(null);
+    window.location.hash = where === 'sites' ? `sites-${site}` : where;
+  };
+  const site = job.sites.find(({ id }) => id === at.site) ?? job.sites[0];
+  const isDone = (id: string): boolean => board[siteTarget(id)]?.done === true;
+  const next = site ? nextSite(job.sites, site.id, isDone) : null;
+  const left = job.sites.filter(({ id }) => !isDone(id));
+  const longRemoval = job.steps.some(({ key }) => key === LONG_REMOVAL);
+  const soaks = job.sites.flatMap((s) => {
+    const fields = board[siteTarget(s.id)] ?? {};
+    const seized = fields.breakawayFeel === 'seized';
+    // By the long method every well soaks before its plug is asked how it comes.
+    if (!(seized || (longRemoval && !fields.breakawayFeel)) || fields.removedGap || fields.done) return [];
+    return [{ id: s.id, name: s.name, seized, soakedAt: (fields.soakedAt ?? null) as string | null }];
+  });
+  const stepsOpen = job.steps.filter(
+    (step) => !step.perSite && (board[`step ${step.key}`]?.state ?? 'open') === 'open',
+  ).length;
+  return (
+    // The mark by which the device knows a whole page from one that failed midway (public/sw.js).
+    <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
+      {/* Its height never depends on what the badge says: a press must not land beside its target because an answer came. */}
+      <div className="floor-head">
+        <div>
+          <h1>
+            Unit {job.unitNumber} {job.vehicleName}
+          </h1>
+          <div className="aside">
+            <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode} · {job.rules.partNumber} ×{' '}
+            {job.sites.length}
+          </div>
+          <div className="aside">
+            {leftWords(left.map(({ name }) => name))}
+            {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
+          </div>
+          {job.noteBefore && <div className="aside">The last time: {job.noteBefore}</div>}
+        </div>
+        <div className="unsent-place">
+          <Unsent floor={floor} />
+        </div>
+      </div>
+      {/* Until the device's store has been read a press would be lost: it is not taken. */}
+      <div inert={!floor.ready} aria-busy={!floor.ready}>
+        <nav className="floor-nav" aria-label="Parts of the job">
+          {PLACES.map(([place, name]) => (
+            <Press key={place} chosen={at.where === place} onPress={() => go(place)}>
+              {name}
+            </Press>
+          ))}
+          <WorkClock floor={floor} />
+          {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
+          <a href={stopHref}>Job stops here…</a>
+        </nav>
+        <StopFindings floor={floor} />
+        <Differences floor={floor} />
+        {floor.refused.map((one) => (
+          <Flex
+            key={one.id}
+            role="alert"
+            bg="wrong.bg"
+            color="wrong.ink"
+            px="4"
+            py="2"
+            rounded="sm"
+            mb="2"
+            gap="3"
+            align="center"
+          >
+            <Box flex="1">{one.message}</Box>
+            <Press onPress={() => floor.forget(one.id)}>Seen</Press>
+          </Flex>
+        ))}
+        {job.sheetChanged && (
+          <Box mb="3">
+            <Caution>{job.sheetChanged} Take it over on the work order before going on.</Caution>
+          </Box>
+        )}
+        {at.where === 'parts' && <SetPanel floor={floor} />}
+        {at.where === 'steps' && <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />}
+        {at.where === 'sites' && site && (
+          <>
+            <Grid
+              templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
+              gap="4"
+              alignItems="center"
+            >
+              <Engine layout={job.layout} marks={marksOf(floor, site.id)} title="Engine: choose a site" maxH="250px" />
+              <Box>
+                <Caution>
+                  {job.caution} {portsOpen(floor)}
+                </Caution>
+                <TrayDirection floor={floor} />
+              </Box>
+            </Grid>
+            <SoakPanel
+              sites={soaks}
+              here={site.id}
+              targetNm={job.targetNm}
+              system={job.units}
+              onSoak={(id, when) => floor.set(siteTarget(id), 'soakedAt', when)}
+              onGo={(id) => go('sites', id)}
+              onFree={(id) => {
+                floor.set(siteTarget(id), 'breakawayFeel', 'tight');
+                floor.set(
+                  siteTarget(id),
+                  'remark',
+                  `${board[siteTarget(id)]?.remark ?? ''} was seized, came out after soaking`.trim(),
+                );
+              }}
+            />
+            <SitePanel
+              floor={floor}
+              site={site}
+              next={next}
+              last={job.sites.find(({ id }) => id === described && id !== site.id) ?? null}
+              wrench={wrench}
+              onNext={() => {
+                setDescribed(site.id);
+                if (next) go('sites', next.id);
+                else go('steps');
+              }}
+            />
+          </>
+        )}
+      </div>
+    </Box>
+  );
+}
+
+const MOST_NAMED = 8;
+
+/** Short enough for one line; the drawing shows every one. */
+function leftWords(names: readonly string[]): string {
+  if (names.length === 0) return 'all sites done';
+  const more = names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : '';
+  return `left: ${names.slice(0, MOST_NAMED).join(' ')}${more}`;
+}
+
+/** Drawn again only when a mark has changed: most presses change none. */
+const Engine = memo(
+  EngineDrawing,
+  (before, after) => before.layout === after.layout && JSON.stringify(before.marks) === JSON.stringify(after.marks),
+);
+
+/** Asks the device to keep this page and its files, so that it opens again with the network gone. */
+function keepPage(): void {
+  if (!('serviceWorker' in navigator)) return;
+  const kept = async () => {
+    await navigator.serviceWorker.register('/sw.js');
+    const { active } = await navigator.serviceWorker.ready;
+    const files = performance
+      .getEntriesByType('resource')
+      .map(({ name }) => new URL(name))
+      .filter(({ origin, pathname }) => origin === window.location.origin && pathname.startsWith('/_next/static/'))
+      .map(({ pathname }) => pathname);
+    active?.postMessage({ page: window.location.pathname, files: [...new Set(files)] });
+  };
+  // Without a network the page is not kept this time; what is typed is.
+  kept().catch(() => undefined);
+}
+
+const LINK_WORDS: Readonly<Record<Link, string>> = {
+  opening: 'Opening…',
+  fresh: '',
+  sending: 'sending…',
+  cut: 'no connection',
+  'signed-out': 'sign in again to send',
+  closed: 'the order is closed: nothing more is taken',
+  unkept: 'This browser keeps nothing for Isobar: allow it to store data, or use another',
+};
+
+/** What the server does not have yet: always in sight. */
+function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor: Floor }) {
+  // What is being typed waits until its field is left, and says nothing more than that it is here.
+  const mend = unreadable > 0 ? `${unreadable} to be mended first` : '';
+  const kept = [`${unsent} kept here`, LINK_WORDS[link] || mend].filter(Boolean).join(', ');
+  const words = unsent > 0 ? kept : link === 'cut' ? 'No connection, nothing waits' : LINK_WORDS[link] || 'All sent';
+  return (
+    <div
+      role="status"
+      aria-label="Not yet sent"
+      className="unsent"
+      data-doubt={unsent > 0 || link !== 'fresh' || undefined}
+      data-waiting={unsent > 0 || undefined}
+      // An answer that is on its way is no news; one that does not come is.
+      data-stuck={!(['opening', 'fresh', 'sending'] as Link[]).includes(link) || unreadable > 0 || undefined}
+    >
+      {words}
+      {unsentOfOthers > 0 && ` · ${unsentOfOthers} of someone else wait for them to sign in`}
+    </div>
+  );
+}
+
+function WorkClock({ floor: { job, setWorking } }: { floor: Floor }) {
+  if (!job.live) return null;
+  const since = job.workingSince
+    ? new Date(job.workingSince).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+    : null;
+  return (
+    <Press chosen={since !== null} onPress={() => setWorking(since === null)}>
+      {since ? `working since ${since}: pause` : `start work (${job.minutesWorked} of ${job.minutes} min)`}
+    </Press>
+  );
+}
+
+/** The first plug on the tray and the direction of the row, before the first is laid down. */
+function TrayDirection({ floor: { job, board, set } }: { floor: Floor }) {
+  const declared = board.order?.trayFirst;
+  if (declared) return null;
+  const [firstSite] = job.sites;
+  const lastSite = job.sites.at(-1);
+  return (
+    <Flex gap="2" wrap="wrap" align="center" mt="3">
+      <Box>The tray: which plug is laid first?</Box>
+      {[firstSite, lastSite].map(
+        (site) =>
+          site && (
+            <Press key={site.id} onPress={() => set('order', 'trayFirst', site.id)}>
+              from {site.name}
+            </Press>
+          ),
+      )}
+      <Box color="soft" fontSize="15px">
+        without it no bank can be named
+      </Box>
+    </Flex>
+  );
+}
+
+function portsOpen({ job, board }: Floor): string {
+  const rags = job.counts.filter(({ key }) => key.startsWith('rags_'));
+  const open = rags.flatMap(({ key, expected }) => {
+    const { out, back } = board[`count ${key}`] ?? {};
+    return typeof out === 'number' && typeof back !== 'number' ? [`rags in ${out} of ${expected}`] : [];
+  });
+  return open.length > 0 ? `Intake ports are open: ${open.join(', ')}.` : '';
+}
+
+function marksOf({ job, board }: Floor, here: string): Record<string, SiteMark> {
+  return Object.fromEntries(
+    job.sites.map(({ id }) => {
+      const fields = board[siteTarget(id)] ?? {};
+      const done = fields.done === true;
+      const state = id === here ? ('now' as const) : done ? ('done' as const) : ('todo' as const);
+      const lines = [String(fields.removedGap ?? ''), done ? String(fields.installedTorque ?? '') : ''].filter(Boolean);
+      return [id, { state, lines: id === here ? [] : lines, href: `#sites-${id}` }];
+    }),
+  );
+}

@@ -1,0 +1,195 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { memo } from 'react';
+import { partKey } from '@/core/catalogue/match';
+import { gapTarget } from '@/core/gap/check';
+import type { KeptCurve } from '@/core/torque/kept-curve';
+import type { Fields } from '@/core/work/entry';
+import { gapFault } from '@/core/work/site-done';
+import { rangeTexts, torqueText } from '../../format/format';
+import { NumberField } from './number-field';
+import { GaugeRow, NumberRead } from './number-read';
+import { Press } from './parts';
+import { curveJob, looksAlike, MORE, type Part, text } from './site-parts';
+import { CurveShape } from './wrench-panel';
+
+/** The plug that goes in: its number and gap, and what is on its threads. */
+function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
+  const number = text(fields, 'newNumber');
+  const gap = quantity('newGap');
+  const fault = gap === null ? null : gapFault(gap, job.rules);
+  const [range, other] = rangeTexts(job.rules.gap.minMm, job.rules.gap.maxMm, job.units, 'gap');
+  const right = job.rules.accepted.some((same) => same.includes(partKey(number)));
+  const { minMm, maxMm } = job.rules.gap;
+  const steps = [...new Set([minMm, gapTarget(job.rules.gap), maxMm])];
+  return (
+    <>
+      <NumberRead
+        label="Number on the new plug"
+        value={number}
+        known={`this engine takes ${job.rules.partNumber}`}
+        offer={job.rules.partNumber}
+        verdict={
+          number === '' ? null : right ? { words: 'right', well: true } : { words: 'not for this engine', well: false }
+        }
+        onChange={(value) => put('newNumber', value)}
+      />
+      <NumberField
+        field="newGap"
+        name="New gap"
+        known={`spec ${range} · ${other}`}
+        value={text(fields, 'newGap')}
+        system={job.units}
+        active={active === 'newGap'}
+        verdict={
+          gap === null ? null : fault ? { words: 'out of range', well: false } : { words: 'in range', well: true }
+        }
+        pad={pad}
+        onActive={() => activate('newGap')}
+        onChange={(value) => put('newGap', value)}
+      />
+      {fault && <div className="fault">{fault}</div>}
+      <GaugeRow
+        steps={steps}
+        job={job}
+        value={gap}
+        label="By wire gauge, the new"
+        onPick={(value) => put('newGap', value)}
+      />
+      {(job.rules.lubricant === 'anti_seize' || text(fields, 'compound') !== '') && (
+        <NumberRead
+          label="Compound on the threads"
+          value={text(fields, 'compound')}
+          known={job.rules.threadsSay}
+          offer="nickel compound"
+          verdict={null}
+          onChange={(value) => put('compound', value)}
+        />
+      )}
+    </>
+  );
+}
+
+export const NewPlugDrawn = memo(NewPlug, looksAlike);
+
+/** How it is tightened, and to what. */
+function Tightening({
+  fields,
+  put,
+  job,
+  active,
+  activate,
+  quantity,
+  pad,
+  setting,
+  onWrench,
+}: Part & { setting: string; onWrench: () => void }) {
+  const torque = quantity('installedTorque');
+  const { min, max } = job.rules.torqueNm;
+  const method = String(fields.torqueMethod ?? 'wrench');
+  const [range, other] = rangeTexts(min, max, job.units, 'torque');
+  const curve = (fields.curve ?? null) as unknown as KeptCurve | null;
+  return (
+    <>
+      <Box borderLeft="4px solid" borderColor="action" pl="3" mt="4" fontSize="18px">
+        <div>
+          Torque <strong>{torqueText(job.targetNm, job.units)}</strong>,{' '}
+          {job.rules.lubricant === 'dry' ? 'dry thread' : 'thread with compound'}
+          {job.seat === 'gasket' ? ', new gasket' : ', conical seat'}
+        </div>
+        <div className="aside">
+          start by hand · {range} · {other} · {job.source}
+        </div>
+      </Box>
+      <div className="press-row" data-close>
+        {(
+          [
+            ['wrench', 'torque wrench'],
+            ['angle', 'turn angle'],
+            ['feel', 'by feel, graded lower'],
+          ] as const
+        ).map(([value, label]) => (
+          <Press key={value} chosen={method === value} onPress={() => put('torqueMethod', value)}>
+            {label}
+          </Press>
+        ))}
+        <Press onPress={onWrench}>measuring wrench…</Press>
+      </div>
+      {method === 'wrench' && (
+        <NumberField
+          field="installedTorque"
+          name="Installed torque, if other than set"
+          known={`wrench set to ${setting}`}
+          value={text(fields, 'installedTorque')}
+          system={job.units}
+          active={active === 'installedTorque'}
+          verdict={
+            torque === null
+              ? null
+              : torque >= min - 0.05 && torque <= max + 0.05
+                ? { words: 'in range', well: true }
+                : { words: torque < min ? 'too little' : 'too much', well: false }
+          }
+          pad={pad}
+          onActive={() => activate('installedTorque')}
+          onChange={(value) => put('installedTorque', value)}
+        />
+      )}
+      {curve && <CurveShape points={curve.points} job={curveJob(job)} />}
+    </>
+  );
+}
+
+export const TighteningDrawn = memo(Tightening, looksAlike);
+
+/** The lot and batch that a fault is traced by, and what is seldom known: shut unless it is wanted. */
+export function LotAndMore({
+  fields,
+  put,
+  job,
+  active,
+  activate,
+  pad,
+  before,
+}: Part & { /** The site described last: a lot seldom changes within an engine. */ before: Fields }) {
+  const written = MORE.flatMap((name) => text(fields, name) || []);
+  const rows = [
+    ['newLot', 'Lot on the box', 'what a fault is traced by'],
+    ['compoundBatch', 'Batch of the compound', ''],
+    ['believedNumber', 'What someone says the old plug is', 'kept apart from what was read'],
+  ] as const;
+  return (
+    <Box as="details" mt="3">
+      <summary>Lot, batch, breakaway torque{written.length > 0 ? `: ${written.join('; ')}` : ''}</summary>
+      {rows.map(([name, label, known]) => (
+        <NumberRead
+          key={name}
+          label={label}
+          value={text(fields, name)}
+          known={known}
+          offer={name === 'believedNumber' ? null : text(before, name) || null}
+          offered="as the last:"
+          verdict={null}
+          onChange={(value) => put(name, value)}
+        />
+      ))}
+      {(['breakawayTorque', 'wrenchSetting'] as const).map((name) => (
+        <NumberField
+          key={name}
+          field={name}
+          name={
+            name === 'breakawayTorque' ? 'Breakaway torque, if measured' : 'Wrench setting, if another than the torque'
+          }
+          known={name === 'breakawayTorque' ? 'says nothing about how it was tightened' : 'as with an adapter'}
+          value={text(fields, name)}
+          system={job.units}
+          active={active === name}
+          pad={pad}
+          onActive={() => activate(name)}
+          onChange={(value) => put(name, value)}
+        />
+      ))}
+    </Box>
+  );
+}

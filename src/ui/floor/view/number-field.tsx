@@ -1,0 +1,82 @@
+'use client';
+
+import { type ReactNode, useId } from 'react';
+import type { UnitName } from '@/core/units/unit';
+import { readSiteQuantity, SITE_QUANTITIES, type SiteQuantity } from '@/core/work/site-done';
+import { gapText, torqueText, type UnitSystem } from '../../format/format';
+import { FieldHead, Press, Verdict } from './parts';
+
+export const unitsOf = (system: UnitSystem): { gap: UnitName; torque: UnitName } =>
+  system === 'us' ? { gap: 'in', torque: 'lbf·ft' } : { gap: 'mm', torque: 'N·m' };
+
+/** A quantity: typed on the pad or a keyboard, told at once as it is read, in both units. */
+export function NumberField({
+  field,
+  name,
+  known,
+  value,
+  system,
+  active,
+  verdict,
+  onActive,
+  onChange,
+  pad,
+}: {
+  field: SiteQuantity;
+  name: string;
+  known?: string;
+  value: string;
+  system: UnitSystem;
+  active: boolean;
+  /** What the figure means here, and whether it is well. */
+  verdict?: { readonly words: string; readonly well: boolean } | null;
+  onActive: () => void;
+  onChange: (value: string) => void;
+  /** The number pad, where there is no room for it beside the fields. */
+  pad?: ReactNode;
+}) {
+  const id = useId();
+  const read = readSiteQuantity(field, value, unitsOf(system));
+  const text = SITE_QUANTITIES[field].kind === 'gap' ? gapText : torqueText;
+  const shown = read.ok && read.value !== null ? text(read.value, system) : null;
+  return (
+    <div>
+      <label htmlFor={id}>
+        <FieldHead name={name} known={known} />
+      </label>
+      <div className="number-frame" data-active={active || undefined}>
+        <input
+          id={id}
+          value={value}
+          inputMode="none"
+          autoComplete="off"
+          onFocus={onActive}
+          onChange={(event) => {
+            // The field may have been in hand already when its site became another.
+            onActive();
+            onChange(event.target.value);
+          }}
+          aria-describedby={`${id}-read`}
+          aria-invalid={!read.ok || undefined}
+        />
+        <div id={`${id}-read`} aria-live="polite">
+          {shown && shown.replace(' · ', '') !== value && <span className="aside">{shown} </span>}
+          {verdict && <Verdict {...verdict} />}
+        </div>
+      </div>
+      {!read.ok && (
+        <div className="fault" role="alert">
+          {read.message}
+          <div className="press-row">
+            {read.suggestions.slice(0, 3).map((suggestion) => (
+              <Press key={suggestion.text} onPress={() => onChange(suggestion.text.split(' = ')[0] ?? '')}>
+                {suggestion.text}
+              </Press>
+            ))}
+          </div>
+        </div>
+      )}
+      {active && pad && <div className="pad-under">{pad}</div>}
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import { Box, Grid } from '@chakra-ui/react';
+import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
+import { PlugDrawing } from '../../drawings/plug-drawing';
+import { REGION_WORDS } from '../../work-orders/condition-words';
+import { FieldHead, Press } from './parts';
+
+export type Seen = Readonly<Record<string, number>>;
+
+const SEVERITY: Readonly<Record<number, string>> = { 1: 'just visible', 2: 'clear', 3: 'beyond doubt' };
+
+/** The next press on a word: clear, beyond doubt, just visible, taken back. What is well is seen or not. */
+function pressed(seen: Seen, word: string): Seen {
+  const { [word]: now, ...rest } = seen;
+  if (now === undefined) return { ...seen, [word]: 2 };
+  if (HEALTHY.has(word) || now === 1) return rest;
+  return { ...seen, [word]: now === 2 ? 3 : 1 };
+}
+
+/** What the plug and its place show: words by region beside the drawing of what was said. */
+export function Observations({
+  seen,
+  gapMm,
+  seat,
+  onChange,
+  only,
+}: {
+  seen: Seen;
+  gapMm: number | null;
+  seat: 'gasket' | 'conical';
+  onChange: (seen: Seen) => void;
+  /** Regions to show; all where absent. */
+  only?: readonly ConditionRegion[];
+}) {
+  const regions = Object.entries(CONDITIONS).filter(
+    ([region]) => (seat === 'gasket' || region !== 'gasket') && (!only || only.includes(region as ConditionRegion)),
+  );
+  return (
+    <Grid templateColumns={{ base: 'minmax(0, 1fr)', md: '130px minmax(0, 1fr)' }} gap="3">
+      <Box display={{ base: 'none', md: 'block' }} position="sticky" top="0" alignSelf="start">
+        <PlugDrawing seen={seen} gapMm={gapMm} seat={seat} title="The plug as it was described" />
+      </Box>
+      <Box minW="0">
+        {regions.map(([region, words]) => (
+          <Box key={region} role="group" aria-label={REGION_WORDS[region as ConditionRegion]}>
+            <FieldHead name={REGION_WORDS[region as ConditionRegion]} />
+            <div className="press-row">
+              {words.map((word) => {
+                const severity = seen[word];
+                return (
+                  <Press key={word} chosen={severity !== undefined} onPress={() => onChange(pressed(seen, word))}>
+                    {word}
+                    {severity !== undefined && !HEALTHY.has(word) && `: ${SEVERITY[severity]}`}
+                  </Press>
+                );
+              })}
+            </div>
+          </Box>
+        ))}
+      </Box>
+    </Grid>
+  );
+}

@@ -1,0 +1,149 @@
+'use client';
+
+import { memo } from 'react';
+import { partKey } from '@/core/catalogue/match';
+import { gapGrowth } from '@/core/gap/check';
+import { BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
+import type { Json } from '@/core/work/entry';
+import { allWell } from '@/core/work/entry-fields';
+import { gaugeSteps } from '@/core/work/next-site';
+import { gapText } from '../../format/format';
+import { NumberField } from './number-field';
+import { GaugeRow, NumberRead } from './number-read';
+import { Observations, type Seen } from './observations';
+import { FieldHead, Press } from './parts';
+import { looksAlike, type Part, seenOf, text } from './site-parts';
+
+const FEEL_WORDS: Readonly<Record<string, string>> = {
+  loose: 'loose',
+  normal: 'normal',
+  tight: 'tight',
+  seized: 'seized',
+  unknown: 'not noticed',
+};
+
+/** The plug that comes out: its number, gap, what it shows and how it came loose. */
+function OldPlug({
+  site,
+  fields,
+  put,
+  job,
+  active,
+  activate,
+  quantity,
+  pad,
+  last,
+  bare,
+  more,
+  onMore,
+  onAlike,
+}: Part & {
+  last: Seen | null;
+  /** Other sites that nobody has described yet. */
+  bare: number;
+  more: boolean;
+  onMore: () => void;
+  onAlike: () => void;
+}) {
+  const seen = seenOf(fields);
+  const found = text(fields, 'observedNumber');
+  const expected = site.expectedNumber;
+  const oldMm = quantity('removedGap');
+  const growth =
+    oldMm !== null && site.fittedGapMm !== null && site.sinceKm !== null
+      ? gapGrowth(site.fittedGapMm, oldMm, site.sinceKm)
+      : null;
+  const steps = gaugeSteps(site.fittedGapMm ?? job.rules.gap.maxMm, { below: 0, above: 7 });
+  const well = allWell(job.seat);
+  return (
+    <>
+      <NumberRead
+        label="Number read off the old plug"
+        value={found}
+        known={expected ? `the record says ${expected}` : 'the record names none'}
+        offer={expected}
+        verdict={
+          found === '' || expected === null
+            ? null
+            : partKey(found) === partKey(expected)
+              ? { words: 'as recorded', well: true }
+              : { words: 'not what the record says', well: false }
+        }
+        onChange={(value) => put('observedNumber', value)}
+      />
+      <NumberField
+        field="removedGap"
+        name="Old gap"
+        known={
+          site.fittedGapMm === null
+            ? 'gap when fitted is not known'
+            : `fitted at ${gapText(site.fittedGapMm, job.units)}`
+        }
+        value={text(fields, 'removedGap')}
+        system={job.units}
+        active={active === 'removedGap'}
+        verdict={
+          growth === null
+            ? null
+            : { words: `${growth >= 0 ? '+' : ''}${growth.toFixed(1)} µm per 1,000 km`, well: true }
+        }
+        pad={pad}
+        onActive={() => activate('removedGap')}
+        onChange={(value) => put('removedGap', value)}
+      />
+      <GaugeRow
+        steps={steps}
+        job={job}
+        value={oldMm}
+        label="By wire gauge, the old"
+        onPick={(value) => put('removedGap', value)}
+      />
+      <FieldHead name="What you see" known="press again: beyond doubt, just visible" />
+      <div className="press-row">
+        <Press
+          chosen={
+            Object.keys(well).every((word) => word in seen) && Object.keys(seen).length === Object.keys(well).length
+          }
+          onPress={() => {
+            put('seen', well as unknown as Json);
+            if (!fields.breakawayFeel) put('breakawayFeel', 'normal');
+          }}
+        >
+          All well: tan, sharp, dry, clean
+        </Press>
+        {last && Object.keys(last).length > 0 && (
+          <Press onPress={() => put('seen', last as unknown as Json)}>Same as the last</Press>
+        )}
+        {bare > 0 && Object.keys(seen).length > 0 && (
+          <Press onPress={onAlike}>All alike: so {bare === 1 ? 'is the other' : `are the other ${bare}`}</Press>
+        )}
+        <Press chosen={more} onPress={onMore}>
+          {more ? 'Fewer' : 'Describe it'}
+        </Press>
+      </div>
+      {!more && Object.keys(seen).length > 0 && <div>{Object.keys(seen).join(', ')}</div>}
+      {more && (
+        <Observations
+          seen={seen}
+          gapMm={oldMm}
+          seat={job.seat}
+          onChange={(value) => put('seen', value as unknown as Json)}
+        />
+      )}
+      <FieldHead name="How it came loose" />
+      <div className="press-row">
+        {BREAKAWAY_FEELS.map((feel) => (
+          <Press
+            key={feel}
+            chosen={fields.breakawayFeel === feel}
+            onPress={() => put('breakawayFeel', fields.breakawayFeel === feel ? null : feel)}
+          >
+            {FEEL_WORDS[feel]}
+          </Press>
+        ))}
+      </div>
+    </>
+  );
+}
+
+export const OldPlugDrawn = memo(OldPlug, looksAlike);

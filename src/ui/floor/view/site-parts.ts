@@ -1,0 +1,67 @@
+import type { ReactNode } from 'react';
+import type { CurveJob } from '@/core/torque/curve';
+import { fromSi } from '@/core/units/unit';
+import { type Fields, type Json, sameJson } from '@/core/work/entry';
+import type { FloorJob, FloorSite } from '@/core/work/job-record';
+import type { SiteQuantity } from '@/core/work/site-done';
+import { unitsOf } from './number-field';
+import type { Seen } from './observations';
+
+/* What the parts of one site share: its fields by name, and when a part looks as before. */
+
+export const text = (fields: Fields, name: string): string => String(fields[name] ?? '');
+export const seenOf = (fields: Fields): Seen => (fields.seen ?? {}) as Seen;
+
+export interface Part {
+  readonly site: FloorSite;
+  readonly fields: Fields;
+  readonly job: FloorJob;
+  readonly put: (field: string, value: Json) => void;
+  readonly active: SiteQuantity;
+  readonly activate: (field: SiteQuantity) => void;
+  readonly quantity: (name: SiteQuantity) => number | null;
+  readonly pad: ReactNode;
+}
+
+export const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel'] as const;
+export const NEW = ['newNumber', 'newGap', 'compound'] as const;
+export const TIGHT = ['torqueMethod', 'installedTorque', 'curve'] as const;
+export const MORE = [
+  'newLot',
+  'compound',
+  'compoundBatch',
+  'believedNumber',
+  'breakawayTorque',
+  'wrenchSetting',
+] as const;
+export const only = (fields: Fields, names: readonly string[]): Fields =>
+  Object.fromEntries(names.map((name) => [name, fields[name] ?? null]));
+
+/**
+ * Whether a part of the site looks as before. Its functions are made anew each time and mean the same as long as the site
+ * is the same; what they read of other parts they read from the record.
+ */
+type Drawn = Part & { readonly last?: Seen | null; readonly bare?: number; readonly more?: boolean };
+export const looksAlike = (before: Drawn, after: Drawn): boolean =>
+  before.site.id === after.site.id &&
+  before.active === after.active &&
+  before.more === after.more &&
+  before.bare === after.bare &&
+  (before.pad === null) === (after.pad === null) &&
+  sameJson(before.fields, after.fields) &&
+  sameJson((before.last ?? null) as Json, (after.last ?? null) as Json) &&
+  before.job.rules === after.job.rules;
+
+/** What the wrench is set to, in the person's unit. */
+export const torqueSetting = (job: FloorJob): string => inUnit(job.targetNm, job);
+export const inUnit = (nm: number, job: FloorJob): string => {
+  const unit = unitsOf(job.units).torque;
+  return `${Number(fromSi(nm, unit).toFixed(1))} ${unit}`;
+};
+
+export const curveJob = (job: FloorJob): CurveJob => ({
+  direction: 'in',
+  seating: job.seat === 'gasket' ? 'new_gasket' : 'conical',
+  targetNm: job.rules.torqueNm,
+  runInDeg: null,
+});

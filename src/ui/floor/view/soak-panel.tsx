@@ -1,0 +1,94 @@
+'use client';
+
+import { Box, Flex } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { SEIZING_FACTOR } from '@/core/torque/curve';
+import { conductSoaks, MOST_PENETRANT_ML, USUAL_SOAK } from '@/core/work/soak-moves';
+import { torqueText, type UnitSystem } from '../../format/format';
+import { Caution } from '../../primitives/page';
+import { Press } from './parts';
+
+export interface SoakSite {
+  readonly id: string;
+  readonly name: string;
+  /** It did not give; else it soaks because the method in force says so. */
+  readonly seized: boolean;
+  readonly soakedAt: string | null;
+}
+
+const clock = (ms: number): string => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+const TICK_MS = 5_000;
+
+/** The branch for seized plugs: conducts the soaks of several wells side by side, with the limits at each step. */
+export function SoakPanel({
+  sites,
+  here,
+  targetNm,
+  system,
+  onSoak,
+  onGo,
+  onFree,
+}: {
+  sites: readonly SoakSite[];
+  here: string;
+  targetNm: number;
+  system: UnitSystem;
+  onSoak: (id: string, at: string | null) => void;
+  onGo: (id: string) => void;
+  onFree: (id: string) => void;
+}) {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, []);
+  if (sites.length === 0) return null;
+  const { next, doneMs, left } = conductSoaks(
+    sites.map(({ id, soakedAt }) => ({ site: id, soakedAt: soakedAt === null ? null : Date.parse(soakedAt) })),
+    USUAL_SOAK,
+    now,
+  );
+  const nameOf = (id: string): string => sites.find((site) => site.id === id)?.name ?? id;
+  const words =
+    next?.kind === 'prepare'
+      ? `Next: site ${nameOf(next.site)}, back off an eighth of a turn, then penetrant, ${MOST_PENETRANT_ML} ml at most.`
+      : next?.kind === 'remove'
+        ? `Next: site ${nameOf(next.site)} has soaked. To and fro, a quarter turn at a time.`
+        : next
+          ? `Nothing to force: the soak of site ${nameOf(next.site)} ends at ${clock(next.untilMs)}.`
+          : '';
+  const mine = sites.find(({ id }) => id === here);
+  return (
+    <Box my="3" role="group" aria-label="Soaks">
+      <Caution>
+        Stop at {torqueText(SEIZING_FACTOR * targetNm, system)}, twice what it was tightened to, or when it squeaks and
+        does not give: it breaks or takes the thread with it. Penetrant in a cylinder is cleared with the plugs out,
+        before anything is cranked. Eye protection, no flame.
+      </Caution>
+      <Box fontSize="18px" fontWeight="650" mt="2" role="status">
+        {words} All out at about {clock(doneMs)}.
+      </Box>
+      <Flex gap="2" wrap="wrap" mt="2">
+        {left.map(({ site, minutes }) => (
+          <Press key={site} chosen={site === here} onPress={() => onGo(site)}>
+            {nameOf(site)}: {minutes === null ? 'dry' : minutes === 0 ? 'soaked' : `${minutes} min`}
+          </Press>
+        ))}
+      </Flex>
+      {mine && (
+        <Flex gap="2" wrap="wrap" mt="2">
+          {mine.soakedAt === null ? (
+            <Press onPress={() => onSoak(mine.id, new Date().toISOString())}>Penetrant is in, start the soak</Press>
+          ) : (
+            <Press onPress={() => onSoak(mine.id, new Date().toISOString())}>Again: penetrant, new soak</Press>
+          )}
+          {mine.seized ? (
+            <Press onPress={() => onFree(mine.id)}>It is out</Press>
+          ) : (
+            <Box alignSelf="center">Then say below how it came loose.</Box>
+          )}
+        </Flex>
+      )}
+    </Box>
+  );
+}
