@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { openConnection } from '../src/db/client';
 import { people } from '../src/db/schema';
-import { loadReadings } from '../src/server/odometer/load-readings-file';
+import { loadReadingsFile } from '../src/server/odometer/load-readings-file';
 
 /* Loads one file of readings in a process of its own, so that its memory is its own. Prints what came of it as JSON. */
 
@@ -14,7 +14,7 @@ const watch = setInterval(() => {
   most = Math.max(most, process.memoryUsage().rss / 1e6);
 }, 50);
 const from = performance.now();
-const loaded = await loadReadings(
+const loaded = await loadReadingsFile(
   { db, now: () => new Date(), today: () => today },
   {
     personId: person.id,
@@ -23,8 +23,7 @@ const loaded = await loadReadings(
     role: person.role,
     unitSystem: person.unitSystem,
   },
-  'generated.csv',
-  createReadStream(file),
+  { fileName: 'generated.csv', file: createReadStream(file) },
 );
 clearInterval(watch);
 if (!loaded.ok) throw new Error(loaded.error.message);

@@ -11,7 +11,7 @@ import { migrateToLatest } from '../src/db/migrate';
 import type { Actor } from '../src/server/access';
 import type { Deps } from '../src/server/deps';
 import { dueFilter, listDue, SORTS } from '../src/server/due/list-due';
-import { refreshStatus } from '../src/server/due/refresh-due';
+import { refreshDue } from '../src/server/due/refresh-due';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { recordReadings } from '../src/server/odometer/record-readings';
@@ -74,7 +74,7 @@ const child = spawnSync(process.execPath, ['--import', 'tsx', 'bench/load-file.t
 });
 const { added, suspect, seconds: loading, megabytes: memory } = JSON.parse(child.stdout);
 say(
-  `Load of ${added.toLocaleString('en')} readings (${megabytes.toFixed(0)} MB) of ${VEHICLES.toLocaleString('en')} vehicles, all checks and every standing: ${loading.toFixed(1)} s, ${Math.round(added / loading).toLocaleString('en')} rows a second, ${suspect.toLocaleString('en')} suspect; the process at most ${memory.toFixed(0)} MB`,
+  `Load of ${added.toLocaleString('en')} readings (${megabytes.toFixed(0)} MB) of ${VEHICLES.toLocaleString('en')} vehicles, all checks and every due status: ${loading.toFixed(1)} s, ${Math.round(added / loading).toLocaleString('en')} rows a second, ${suspect.toLocaleString('en')} suspect; the process at most ${memory.toFixed(0)} MB`,
 );
 
 const client = await pool.connect();
@@ -98,10 +98,10 @@ say(
 await client.query('vacuum analyze');
 client.release();
 
-const [, rebuilding] = await timed(() => db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null)));
-say(`Full rebuild of every standing: ${rebuilding.toFixed(1)} s`);
+const [, rebuilding] = await timed(() => db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null)));
+say(`Full rebuild of every due status: ${rebuilding.toFixed(1)} s`);
 
-await listDue(deps, actor, dueFilter.parse({}), { from: 0, limit: 1 });
+await listDue(deps, actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } });
 const filters = SORTS.flatMap((sort) => [
   { sort },
   { sort, descending: true },
@@ -113,7 +113,7 @@ const filters = SORTS.flatMap((sort) => [
 const due: number[] = [];
 for (let i = 0; i < 5 * filters.length; i++) {
   const [, seconds] = await timed(() =>
-    listDue(deps, actor, dueFilter.parse(filters[i % filters.length]), { from: 0, limit: 100 }),
+    listDue(deps, actor, { ...dueFilter.parse(filters[i % filters.length]), page: { from: 0, limit: 100 } }),
   );
   if (i >= filters.length) due.push(1000 * seconds);
 }
@@ -122,15 +122,15 @@ say(`Due, first page of 100 with every sort and filter: ${spread(due)} calls`);
 for (const [what, query] of [
   [
     'its page by life used',
-    `select vehicle_id from standings where fleet_id = '${actor.fleetId}' order by life_used desc nulls last, unit_order limit 100`,
+    `select vehicle_id from due_status where fleet_id = '${actor.fleetId}' order by life_used desc nulls last, unit_order limit 100`,
   ],
   [
     'one depot by due date',
-    `select vehicle_id from standings where fleet_id = '${actor.fleetId}' and depot = 'Eastlight' order by due_p_50 asc nulls last, unit_order limit 100`,
+    `select vehicle_id from due_status where fleet_id = '${actor.fleetId}' and depot = 'Eastlight' order by due_p_50 asc nulls last, unit_order limit 100`,
   ],
   [
     'the counts beside it',
-    `select depot, duty_group, state, count(*) from standings where fleet_id = '${actor.fleetId}' group by depot, duty_group, state`,
+    `select depot, duty_group, state, count(*) from due_status where fleet_id = '${actor.fleetId}' group by depot, duty_group, state`,
   ],
 ] as const) {
   const { rows } = await pool.query<{ 'QUERY PLAN': string }>(`explain (analyze, costs off, timing off) ${query}`);
@@ -145,5 +145,5 @@ for (let i = 0; i < 120; i++) {
   );
   if (i >= 20) one.push(1000 * seconds);
 }
-say(`One reading, judged, kept and its standing renewed: ${spread(one)} readings`);
+say(`One reading, judged, kept and its due status renewed: ${spread(one)} readings`);
 await pool.end();

@@ -37,11 +37,11 @@ async function timeDue(name: string, deps: Deps, actor: Actor, runs: number): Pr
     { sort, state: 'past' },
     { sort, search: '1' },
   ]);
-  for (const filter of filters) await listDue(deps, actor, dueFilter.parse(filter), { from: 0, limit: 100 });
+  for (const filter of filters) await listDue(deps, actor, { ...dueFilter.parse(filter), page: { from: 0, limit: 100 } });
   const times: number[] = [];
   for (let i = 0; i < runs; i++) {
     const began = performance.now();
-    await listDue(deps, actor, dueFilter.parse(filters[i % filters.length]), { from: 0, limit: 100 });
+    await listDue(deps, actor, { ...dueFilter.parse(filters[i % filters.length]), page: { from: 0, limit: 100 } });
     times.push(performance.now() - began);
   }
   times.sort((a, b) => a - b);

@@ -23,7 +23,7 @@ import { addPerson, personInput } from '../src/server/fleet/people';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { IMPORT_KINDS } from '../src/server/imports/kind';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
-import { chooseSchool, schoolInput } from '../src/server/policies/choose-policy-option';
+import { choosePolicyOption, policyOptionInput } from '../src/server/policies/choose-policy-option';
 import { banInput, banSeller } from '../src/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
 import { startTrial, trialInput } from '../src/server/stock/trials';
@@ -57,7 +57,7 @@ const scenario = z
     people: z.array(personInput.omit({ password: true })),
     bays: z.array(z.object({ depot: z.string(), name: z.string() })),
     wrenches: z.array(wrenchInput),
-    policies: z.array(schoolInput),
+    policies: z.array(policyOptionInput),
     costs: costsInput,
     /** What technicians made of the drawn plugs of the trainer, from the first on. */
     grades: z.array(z.object({ name: z.string(), said: z.array(z.enum(GRADES)) })),
@@ -97,7 +97,7 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
   must('costs', await setCosts(deps, actor, scenario.costs));
   for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));
-  for (const choice of scenario.policies) must(choice.policy, await chooseSchool(deps, actor, choice));
+  for (const choice of scenario.policies) must(choice.policy, await choosePolicyOption(deps, actor, choice));
   for (const { unit, ...held } of scenario.faults)
     must(held.fault, await blockByFault(deps, actor, { ...held, vehicleId: await vehicleId(deps, actor, unit) }));
   for (const one of scenario.grades) await gradePlugs(deps, actor, one);

@@ -1,11 +1,11 @@
 import { openConnection } from '../src/db/client';
 import { fleets } from '../src/db/schema';
 import { today } from '../src/server/deps';
-import { refreshStatus } from '../src/server/due/refresh-due';
+import { refreshDue } from '../src/server/due/refresh-due';
 
 const { db, pool } = openConnection(process.env.DATABASE_URL ?? '', 2);
 for (const fleet of await db.select().from(fleets)) {
-  await db.transaction((tx) => refreshStatus(tx, fleet.id, today(), null));
-  process.stdout.write(`rebuilt the standing of every vehicle of ${fleet.name}\n`);
+  await db.transaction((tx) => refreshDue(tx, fleet.id, today(), null));
+  process.stdout.write(`rebuilt the due status of every vehicle of ${fleet.name}\n`);
 }
 await pool.end();

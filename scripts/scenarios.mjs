@@ -8,7 +8,7 @@ import { say } from './lib/say.mjs';
 
 /* Runs the browser tests against two servers: one on an empty workspace, one on the demo scenario. */
 
-const MOST_SEEN = 6000;
+const MAX_SEEN = 6000;
 
 const folder = path.join(os.tmpdir(), `isobar-scenarios-${process.pid}`);
 const cluster = await startCluster(folder, { durable: false });
@@ -38,7 +38,7 @@ function tellWhatWasSeen() {
   if (!existsSync(results)) return;
   for (const test of readdirSync(results)) {
     const page = path.join(results, test, 'error-context.md');
-    if (existsSync(page)) say(`what ${test} had before it:\n${readFileSync(page, 'utf8').slice(0, MOST_SEEN)}`);
+    if (existsSync(page)) say(`what ${test} had before it:\n${readFileSync(page, 'utf8').slice(0, MAX_SEEN)}`);
   }
 }
 

@@ -8,7 +8,7 @@ import { ensureBuild, ensureDebian, ensurePackages } from './setup.mjs';
 
 /**
  * Installs, builds and runs Isobar until it is told to stop.
- * @param mode 'demo' loads the scenario and holds its day; 'own' serves a customer's workspace; 'dev' reloads on change
+ * @param mode 'demo' loads the scenario and fixes its day; 'own' serves a customer's workspace; 'dev' reloads on change
  */
 export async function serve(mode) {
   const dataDir = process.env.ISOBAR_DATA_DIR ?? '.isobar';
@@ -27,7 +27,7 @@ export async function serve(mode) {
   ensurePackages();
   if (mode !== 'dev') ensureBuild();
   const cluster = process.env.DATABASE_URL ? null : await startCluster(dataDir);
-  const held =
+  const fixedDay =
     mode === 'own'
       ? {}
       : { ISOBAR_TODAY: process.env.ISOBAR_TODAY ?? JSON.parse(readFileSync('demo/scenario.json', 'utf8')).today };
@@ -37,7 +37,7 @@ export async function serve(mode) {
     ISOBAR_SECRET: secretOf(dataDir),
     ISOBAR_URL: process.env.ISOBAR_URL ?? `http://127.0.0.1:${port}`,
     NEXT_TELEMETRY_DISABLED: '1',
-    ...held,
+    ...fixedDay,
   };
   let app = null;
   let stopping = false;

@@ -23,10 +23,10 @@ export function deps(): Deps {
   return { db: connection().db, now: () => new Date(), today };
 }
 
-/** `ISOBAR_TODAY` holds the day still, for the demo scenario and for tests. */
+/** `ISOBAR_TODAY` fixes the day, for the demo scenario and for tests. */
 export function today(): PlainDate {
-  const held = process.env.ISOBAR_TODAY;
-  if (held && isPlainDate(held)) return held;
+  const fixed = process.env.ISOBAR_TODAY;
+  if (fixed && isPlainDate(fixed)) return fixed;
   const zone = process.env.ISOBAR_TIME_ZONE ?? 'UTC';
   return new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(new Date());
 }

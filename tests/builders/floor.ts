@@ -29,9 +29,9 @@ export async function enter(
   target: string,
   fields: Fields,
 ): Promise<readonly EntryResult[]> {
-  const { board } = await floorOf(deps, actor, workOrderId);
+  const { record } = await floorOf(deps, actor, workOrderId);
   const entries = Object.entries(fields).map(([field, said]) =>
-    entry(target, field, said, board[target]?.[field] ?? null),
+    entry(target, field, said, record[target]?.[field] ?? null),
   );
   return value(await recordEntries(deps, actor, { workOrderId, entries }));
 }
@@ -60,13 +60,13 @@ export async function doSteps(
   const job = await floorOf(deps, actor, workOrderId);
   const entries = job.steps.flatMap((step) => {
     if (step.perSite) return [];
-    const at = job.board[stepTarget(step.key)] ?? {};
+    const at = job.record[stepTarget(step.key)] ?? {};
     const answers = step.asks.flatMap((ask): readonly Entry[] => {
       const field = answerField(ask.key);
       if (ask.kind === 'count') {
         const [side = '', row = ''] = ask.key.split(':');
         const count = job.counts.find(({ key }) => key === row);
-        const now = job.board[countTarget(row)]?.[side] ?? null;
+        const now = job.record[countTarget(row)]?.[side] ?? null;
         return now === null ? [entry(countTarget(row), side, count?.expected ?? 4)] : [];
       }
       if (ask.kind === 'codes' || ask.kind === 'parts') return [];

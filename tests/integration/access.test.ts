@@ -100,21 +100,21 @@ describe('who may do what', () => {
       'enter catalogue data',
       'check spec sheets',
       'receive parts',
-      'settle held parts',
+      'resolve quarantined parts',
       'ban sellers',
       'run trials',
       'choose shop policies',
       'keep bench results',
       'manage wrenches',
       'record odometer readings',
-      'settle odometer readings',
+      'resolve odometer readings',
     ] as const;
     for (const write of writes) {
       expect([write, may({ role: 'supervisor' }, write)]).toEqual([write, true]);
       expect([write, may({ role: 'viewer' }, write)]).toEqual([write, false]);
     }
     expect(may({ role: 'technician' }, 'choose shop policies')).toBe(false);
-    expect(may({ role: 'parts_clerk' }, 'settle held parts')).toBe(false);
+    expect(may({ role: 'parts_clerk' }, 'resolve quarantined parts')).toBe(false);
   });
 
   it('keeps a result only on an order of the same fleet', async () => {

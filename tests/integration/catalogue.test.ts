@@ -85,7 +85,7 @@ describe('fitment of a vehicle', () => {
     expect(await spec('156')).toBe('KM-3110');
   });
 
-  it('groups what is open by the question that settles most', async () => {
+  it('groups what is open by the question that resolves most', async () => {
     const groups = value(await listUnmatched(w.deps, actor));
     expect(groups.map((g) => [g.familyCode, g.key, g.vehicles.length])).toEqual([
       ['PW-38', 'variant', 4],
@@ -126,7 +126,7 @@ describe('fitment of a vehicle', () => {
 
   it.each([
     [{ variant: 'with wings' }, 'variant'],
-    [{ settledSheetId: '00000000-0000-4000-8000-000000000000' }, 'settledSheetId'],
+    [{ chosenSheetId: '00000000-0000-4000-8000-000000000000' }, 'chosenSheetId'],
   ])('refuses %j and changes nothing', async (said, field) => {
     const before = (await vehicle('127')).vehicle;
     expect(await answer('127', said)).toMatchObject({ ok: false, error: { fields: { [field]: expect.any(String) } } });
@@ -294,7 +294,7 @@ describe('what goes into one engine', () => {
 });
 
 describe('entering by hand', () => {
-  const enter = (kind: string, fields: Record<string, string>, who = actor) => enterRow(w.deps, who, kind, fields);
+  const enter = (kind: string, fields: Record<string, string>, who = actor) => enterRow(w.deps, who, { kind, fields });
   const rows = async (): Promise<number[]> =>
     Promise.all(CATALOGUE_KINDS.map(async (kind) => value(await exportRows(w.deps, actor, kind)).length));
   const sheet = {

@@ -22,7 +22,7 @@ const now = async (unit: string) => (await coils(unit)).now.map(({ fitted }) => 
 describe('coils by tag', () => {
   it('say which cylinder keeps losing them', async () => {
     const found = await coils('11');
-    expect(found.eaters).toEqual([{ cylinder: 3, lost: 2 }]);
+    expect(found.repeatFailures).toEqual([{ cylinder: 3, lost: 2 }]);
     expect(await now('11')).toEqual([
       [1, 'AC-101'],
       [2, 'AC-102'],
@@ -33,7 +33,7 @@ describe('coils by tag', () => {
 
   it('are followed from cylinder to cylinder, and a moved one is not lost', async () => {
     const found = await coils('32');
-    expect(found.eaters).toEqual([]);
+    expect(found.repeatFailures).toEqual([]);
     expect(found.coils.find((coil) => coil.tag === 'PC-202')?.stays).toEqual([
       { tag: 'PC-202', cylinder: 2, from: '2018-05-07', until: '2025-02-11' },
       { tag: 'PC-202', cylinder: 4, from: '2025-02-11', until: null },

@@ -5,7 +5,7 @@ import { addDays } from '../../src/core/calendar/plain-date';
 import { bays, people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { planWorkOrder } from '../../src/server/planning/plan-work-order';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
@@ -86,8 +86,8 @@ describe('at the same time', () => {
       'differs',
       'kept',
     ]);
-    const { board, differences } = await floorOf(w.deps, actor, order);
-    expect([board['site 1A']?.removedGap, ...differences.map(({ said }) => said)].sort()).toEqual([
+    const { record, differences } = await floorOf(w.deps, actor, order);
+    expect([record['site 1A']?.removedGap, ...differences.map(({ said }) => said)].sort()).toEqual([
       '1.01 mm',
       '1.02 mm',
       '1.03 mm',
@@ -134,7 +134,7 @@ describe('where each vehicle stands', () => {
         const { importId } = value(await uploadFile(w.deps, actor, { fileName: 'odometer.csv', bytes }));
         value(await confirmImport(w.deps, actor, { importId }));
         const step = await list();
-        await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+        await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
         expect(await list()).toEqual(step);
       }),
       { numRuns: 15 },

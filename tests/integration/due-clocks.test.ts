@@ -1,24 +1,17 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import {
-  deferrals,
-  engineHourReadings,
-  fittedComponents,
-  standings,
-  vehicleStatus,
-  vehicles,
-} from '../../src/db/schema';
+import { deferrals, dueInputs, dueStatus, engineHourReadings, fittedComponents, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { blockByFault, blockInput, deferDue, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
 import { find } from '../../src/server/fleet/find';
 import { changeInput, recordChange } from '../../src/server/fleet/record-change';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
-import { listSuspectHours, settleHours } from '../../src/server/odometer/resolve-hours';
-import { chooseSchool, schoolInput } from '../../src/server/policies/choose-policy-option';
+import { listSuspectHours, resolveHours } from '../../src/server/odometer/resolve-hours';
+import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
 import { ceilingInput, setCeiling } from '../../src/server/policies/set-ceiling';
 import { openWorkOrder, openWorkOrders } from '../../src/server/work-orders/open-work-order';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
@@ -40,39 +33,39 @@ const idOf = async (unit: string): Promise<string> => {
 const due = async (unit: string) => value(await viewDue(w.deps, actor, await idOf(unit)));
 const record = async (unitNumber: string, on: string, text: string) =>
   value(await recordReadings(w.deps, actor, readingsInput.parse({ readings: [{ unitNumber, on, text }] })))[0];
-const choose = async (school: string) =>
+const choose = async (option: string) =>
   value(
-    await chooseSchool(
+    await choosePolicyOption(
       w.deps,
       actor,
-      schoolInput.parse({ policy: 'engine_hours', scope: 'shop', school, why: school && 'a test' }),
+      policyOptionInput.parse({ policy: 'engine_hours', scope: 'shop', option, why: option && 'a test' }),
     ),
   );
 
-/** The stored standing and what a rebuild from nothing gives. */
+/** The stored due status and what a rebuild from nothing gives. */
 async function equalsRebuild(): Promise<void> {
-  const all = () => w.deps.db.select().from(vehicleStatus).orderBy(vehicleStatus.vehicleId);
-  const weighed = () => w.deps.db.select().from(standings).orderBy(standings.vehicleId);
+  const all = () => w.deps.db.select().from(dueInputs).orderBy(dueInputs.vehicleId);
+  const statuses = () => w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId);
   await listDue(w.deps, actor, dueFilter.parse({}));
-  const [before, stood] = [await all(), await weighed()];
-  await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+  const [before, stood] = [await all(), await statuses()];
+  await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
   expect(await all()).toEqual(before);
-  expect(await weighed()).toEqual(stood);
+  expect(await statuses()).toEqual(stood);
 }
 
 describe('engine hours', () => {
   it('bind where an engine idles more than it drives, and the sum says so', async () => {
     const gritter = await due('143');
     expect(gritter.binds).toBe('hours');
-    const [ran, left] = ['ran', 'left'].map((kind) => gritter.sum.find((line) => line.kind === kind));
-    const limit = gritter.sum.find((line) => line.kind === 'limit');
+    const [ran, left] = ['ran', 'left'].map((kind) => gritter.breakdown.find((line) => line.kind === kind));
+    const limit = gritter.breakdown.find((line) => line.kind === 'limit');
     if (ran?.kind !== 'ran' || left?.kind !== 'left' || limit?.kind !== 'limit') throw new Error('a line is missing');
     expect(ran.km).toBeCloseTo(ran.hours * 40, 6);
     expect(left.km).toBeCloseTo(limit.km - ran.km, 6);
     expect(gritter.lifeUsed).toBeCloseTo(ran.km / limit.km, 9);
   });
 
-  it('count by the school in force, and not at all where the shop says so', async () => {
+  it('count by the option in force, and not at all where the shop says so', async () => {
     const at40 = await due('143');
     await choose('hours_60');
     expect((await due('143')).lifeUsed).toBeCloseTo(1.5 * (at40.lifeUsed ?? 0), 9);
@@ -112,7 +105,7 @@ describe('engine hours', () => {
     expect(value(await confirmImport(w.deps, actor, again)).counts).toMatchObject({ add: 0, skip: 1, refuse: 3 });
   });
 
-  it('that are suspect are settled once, by who may', async () => {
+  it('that are suspect are resolved once, by who may', async () => {
     const rows = value(await listSuspectHours(w.deps, actor));
     const backwards = rows.find((row) => row.unitNumber === '44');
     if (!backwards) throw new Error('the demo has one that goes backwards');
@@ -122,9 +115,9 @@ describe('engine hours', () => {
       hours: backwards.hours,
       how: 'rejected',
     } as const;
-    expect(await settleHours(w.deps, inRole(actor, 'viewer'), input)).toMatchObject({ error: { kind: 'forbidden' } });
-    value(await settleHours(w.deps, actor, input));
-    expect(await settleHours(w.deps, actor, input)).toMatchObject({ error: { kind: 'not-found' } });
+    expect(await resolveHours(w.deps, inRole(actor, 'viewer'), input)).toMatchObject({ error: { kind: 'forbidden' } });
+    value(await resolveHours(w.deps, actor, input));
+    expect(await resolveHours(w.deps, actor, input)).toMatchObject({ error: { kind: 'not-found' } });
     expect(value(await listSuspectHours(w.deps, actor))).toHaveLength(rows.length - 1);
   });
 });
@@ -141,7 +134,7 @@ describe('another fault', () => {
     expect(await openWorkOrder(w.deps, actor, { vehicleId })).toMatchObject({
       error: { kind: 'conflict', message: expect.stringContaining('lean code') },
     });
-    expect(value(await openWorkOrders(w.deps, actor, [vehicleId]))).toMatchObject({ opened: 0 });
+    expect(value(await openWorkOrders(w.deps, actor, { vehicleIds: [vehicleId] }))).toMatchObject({ opened: 0 });
     await equalsRebuild();
     value(await takeBackDeferral(w.deps, actor, { vehicleId }));
     expect(await due('11')).toEqual(plain);

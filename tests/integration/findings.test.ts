@@ -136,7 +136,7 @@ describe('follow-ups', () => {
   it('are due when their distance has been driven, and done once with what came of it', async () => {
     const { vehicle } = await view();
     const [{ km = 0 } = {}] = (
-      await w.pool.query<{ km: number }>('select odometer_km::float8 as km from vehicle_status where vehicle_id = $1', [
+      await w.pool.query<{ km: number }>('select odometer_km::float8 as km from due_inputs where vehicle_id = $1', [
         vehicle.id,
       ])
     ).rows;

@@ -58,7 +58,7 @@ describe('what a device sends', () => {
     const [difference] = (await floorOf(w.deps, actor, order)).differences;
     expect(difference).toMatchObject({ said: '0.0472 in', field: 'removedGap', by: actor.name });
     expect((await view()).blockers.join(' ')).toContain('One field has two answers');
-    const chosen = { ...entry('site 1A', 'removedGap', '1.20 mm', '1.20 mm'), settles: difference?.id };
+    const chosen = { ...entry('site 1A', 'removedGap', '1.20 mm', '1.20 mm'), resolves: difference?.id };
     expect(await send(order, chosen)).toMatchObject([{ outcome: 'same' }]);
     expect((await floorOf(w.deps, actor, order)).differences).toEqual([]);
   });
@@ -210,7 +210,7 @@ describe('a job that stops halfway', () => {
     expect(list.draft.find(({ number }) => number === 'ZZ-1')).toMatchObject({ what: 'boot', needed: 2, order: 2 });
     // Three wanted, two on hand, four in a pack.
     expect(list.draft.find(({ number }) => number === 'NL-3811')).toMatchObject({ needed: 3, onHand: 2, order: 4 });
-    value(await endWait(w.deps, actor, order, waits[0]?.wait.id ?? ''));
+    value(await endWait(w.deps, actor, { workOrderId: order, waitId: waits[0]?.wait.id ?? '' }));
     expect(value(await listWaiting(w.deps, actor)).waits.map(({ wait: { partNumber } }) => partNumber)).toEqual([
       'NL-3811',
     ]);
@@ -234,14 +234,16 @@ describe('codes, pictures and paper', () => {
   it('keeps a picture once, and nothing that is none', async () => {
     const png = Buffer.from('89504e470d0a1a0a0000', 'hex');
     const input = { id: randomUUID(), workOrderId: order, target: 'site 1A', at: '2026-11-16T08:00:00Z' };
-    value(await keepPhoto(w.deps, actor, input, png));
-    value(await keepPhoto(w.deps, actor, input, png));
+    value(await keepPhoto(w.deps, actor, { ...input, bytes: png }));
+    value(await keepPhoto(w.deps, actor, { ...input, bytes: png }));
     expect((await view()).photos).toHaveLength(1);
-    expect(value(await viewPhoto(w.deps, actor, order, input.id)).bytes).toEqual(png);
-    expect(await keepPhoto(w.deps, actor, { ...input, id: randomUUID() }, Buffer.from('hello'))).toMatchObject({
+    expect(value(await viewPhoto(w.deps, actor, { workOrderId: order, id: input.id })).bytes).toEqual(png);
+    expect(await keepPhoto(w.deps, actor, { ...input, id: randomUUID(), bytes: Buffer.from('hello') })).toMatchObject({
       error: { kind: 'invalid' },
     });
-    expect(await viewPhoto(w.deps, { ...actor, fleetId: randomUUID() }, order, input.id)).toMatchObject({
+    expect(
+      await viewPhoto(w.deps, { ...actor, fleetId: randomUUID() }, { workOrderId: order, id: input.id }),
+    ).toMatchObject({
       error: { kind: 'not-found' },
     });
   });
@@ -277,7 +279,7 @@ describe('handing over', () => {
     const input = { workOrderId: order, version: row.version, odometer: '1', note: '' };
     expect(await closeWorkOrder(w.deps, technician, input)).toMatchObject({ error: { kind: 'forbidden' } });
     const [{ km = 0 } = {}] = (
-      await w.pool.query<{ km: number }>('select odometer_km::float8 as km from vehicle_status where vehicle_id = $1', [
+      await w.pool.query<{ km: number }>('select odometer_km::float8 as km from due_inputs where vehicle_id = $1', [
         row.vehicleId,
       ])
     ).rows;

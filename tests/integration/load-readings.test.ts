@@ -3,14 +3,14 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { generateFleet } from '../../bench/generate-fleet';
 import { importSamples } from '../../demo/load';
-import { odometerReadings, readingLoads, standings, vehicleStatus, vehicles } from '../../src/db/schema';
+import { dueInputs, dueStatus, odometerReadings, readingLoads, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import { refreshStatus } from '../../src/server/due/refresh-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import type { ImportKindName } from '../../src/server/imports/kind';
 import { cancelLoad, listLoads } from '../../src/server/odometer/list-loads';
-import { loadReadings } from '../../src/server/odometer/load-readings-file';
+import { loadReadingsFile } from '../../src/server/odometer/load-readings-file';
 import { recordReadings } from '../../src/server/odometer/record-readings';
 import { emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
@@ -59,7 +59,8 @@ beforeEach(async () => {
   ({ w, actor, odometer } = await begin());
 });
 
-const load = (text: string, who = actor) => loadReadings(w.deps, who, 'feed.csv', Readable.from([Buffer.from(text)]));
+const load = (text: string, who = actor) =>
+  loadReadingsFile(w.deps, who, { fileName: 'feed.csv', file: Readable.from([Buffer.from(text)]) });
 const kept = (own: Workspace) =>
   own.deps.db
     .select({
@@ -91,11 +92,11 @@ describe('a large file of readings', () => {
     });
     expect(told.suspect).toBeGreaterThan(10);
     expect(told.known).toBe(odometer.split('\n').length - 1 - rows.length);
-    const standing = async (own: Workspace) =>
-      (await own.deps.db.select().from(standings).orderBy(standings.unitOrder)).map(
+    const statusOf = async (own: Workspace) =>
+      (await own.deps.db.select().from(dueStatus).orderBy(dueStatus.unitOrder)).map(
         ({ vehicleId: _, fleetId: __, ...rest }) => rest,
       );
-    expect(await standing(w)).toEqual(await standing(other.w));
+    expect(await statusOf(w)).toEqual(await statusOf(other.w));
   });
 
   it('sent again changes nothing', async () => {
@@ -157,7 +158,7 @@ describe('a large file of readings', () => {
       Buffer.from('unit_number,read_on,odometer\nG1,2026-11-01,'),
       Buffer.from([0xff, 0xfe, 10]),
     ]);
-    const refused = await loadReadings(w.deps, actor, 'x.csv', Readable.from([bytes]));
+    const refused = await loadReadingsFile(w.deps, actor, { fileName: 'x.csv', file: Readable.from([bytes]) });
     expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('UTF-8') } });
   });
 
@@ -174,7 +175,7 @@ describe('a large file of readings', () => {
         }
       }
     }
-    const stopped = await loadReadings(w.deps, actor, 'slow.csv', Readable.from(slow()));
+    const stopped = await loadReadingsFile(w.deps, actor, { fileName: 'slow.csv', file: Readable.from(slow()) });
     expect(stopped).toMatchObject({ ok: false, error: { message: 'Cancelled: nothing was written.' } });
     expect(await kept(w)).toEqual([]);
     expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'cancelled' });
@@ -190,7 +191,7 @@ describe('a large file of readings', () => {
       );
       yield Buffer.from(`${lines.slice(200).join('\n')}\n`);
     }
-    const broken = await loadReadings(w.deps, actor, 'cut.csv', Readable.from(cut()));
+    const broken = await loadReadingsFile(w.deps, actor, { fileName: 'cut.csv', file: Readable.from(cut()) });
     expect(broken).toMatchObject({ ok: false, error: { message: expect.stringContaining('Nothing was written') } });
     expect(await kept(w)).toEqual([]);
     expect(value(await load(odometer)).added).toBeGreaterThan(500);
@@ -228,12 +229,12 @@ describe('a large file of readings', () => {
     value(await recordReadings(w.deps, actor, { readings: meanwhile }));
     expect(await letGo('rollback')).toMatchObject({ added: 2, known: 0 });
     const status = async () =>
-      (await w.deps.db.select().from(vehicleStatus).orderBy(vehicleStatus.vehicleId)).map(
+      (await w.deps.db.select().from(dueInputs).orderBy(dueInputs.vehicleId)).map(
         ({ vehicleId, odometerOn, odometerKm, rateReadings }) => ({ vehicleId, odometerOn, odometerKm, rateReadings }),
       );
     const told = await status();
     expect(told.map(({ odometerKm }) => odometerKm)).toEqual(expect.arrayContaining([300_100, 400_000]));
-    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     expect(await status()).toEqual(told);
   });
 
@@ -258,8 +259,8 @@ describe('a large file of readings', () => {
     expect(value(await load(odometer, stranger))).toMatchObject({ added: 0 });
     const [row] = await w.deps.db
       .select()
-      .from(vehicleStatus)
-      .where(and(eq(vehicleStatus.fleetId, actor.fleetId)));
+      .from(dueInputs)
+      .where(and(eq(dueInputs.fleetId, actor.fleetId)));
     expect(row).toBeDefined();
   });
 });

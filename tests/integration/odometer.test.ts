@@ -4,12 +4,12 @@ import { auditTrail, odometerReadings, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { once } from '../../src/server/auth/idempotency';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
 import { fail } from '../../src/server/failure';
-import { listReadings, type ReadingPage, readingsQuery } from '../../src/server/odometer/list-readings';
+import { listReadings, type ReadingPage } from '../../src/server/odometer/list-readings';
 import { listSuspects } from '../../src/server/odometer/list-suspects';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
-import { settleInput, settleReadings } from '../../src/server/odometer/resolve-readings';
+import { resolveInput, resolveReadings } from '../../src/server/odometer/resolve-readings';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -38,9 +38,9 @@ const suspect = async (unit: string) => {
   if (!item) throw new Error(`no suspect reading of unit ${unit}`);
   return item;
 };
-const settle = async (unit: string, how: string, over: object = {}, who = actor) => {
+const resolve = async (unit: string, how: string, over: object = {}, who = actor) => {
   const { vehicleId, readOn, odometerKm } = await suspect(unit);
-  return settleReadings(w.deps, who, settleInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how, ...over }));
+  return resolveReadings(w.deps, who, resolveInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how, ...over }));
 };
 const rowsOf = async (unit: string) => {
   const [vehicle] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit));
@@ -78,7 +78,7 @@ describe('recording readings', () => {
 
   it('keeps status in step, equal to a rebuild', async () => {
     const before = value(await listDue(w.deps, actor, dueFilter.parse({}))).items;
-    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     expect(value(await listDue(w.deps, actor, dueFilter.parse({}))).items).toEqual(before);
   });
 
@@ -105,11 +105,11 @@ describe('the inbox', () => {
 
   it('takes the suggestion as if it had been typed right, and keeps the original', async () => {
     const before = await rowsOf('106');
-    value(await settle('106', 'correct'));
+    value(await resolve('106', 'correct'));
     const after = await rowsOf('106');
     expect(after).toHaveLength(before.length + 1);
     const original = after.find((row) => row.state === 'rejected');
-    expect(original).toMatchObject({ settled: 'corrected', settledBy: actor.personId });
+    expect(original).toMatchObject({ resolved: 'corrected', resolvedBy: actor.personId });
     const corrected = after.find((row) => row.correctsKm === original?.odometerKm);
     expect(corrected).toMatchObject({ state: 'accepted', asTyped: original?.asTyped });
     expect((await due('106')).odometerKm).toBe(corrected?.odometerKm);
@@ -117,33 +117,33 @@ describe('the inbox', () => {
   });
 
   it('accepts as read, rejects, and takes another figure', async () => {
-    value(await settle('102', 'reject', { reason: 'read from another van' }));
-    expect((await rowsOf('102')).find((row) => row.settled)).toMatchObject({
+    value(await resolve('102', 'reject', { reason: 'read from another van' }));
+    expect((await rowsOf('102')).find((row) => row.resolved)).toMatchObject({
       state: 'rejected',
-      settledReason: 'read from another van',
+      resolvedReason: 'read from another van',
     });
     await record(['105', TODAY, '1']);
     const { odometerNowKm } = await due('105');
-    expect(await settle('105', 'correct')).toMatchObject({
+    expect(await resolve('105', 'correct')).toMatchObject({
       ok: false,
       error: { fields: { corrected: expect.stringContaining('give the figure') } },
     });
-    expect(await settle('105', 'correct', { corrected: 'some' })).toMatchObject({
+    expect(await resolve('105', 'correct', { corrected: 'some' })).toMatchObject({
       ok: false,
       error: { kind: 'invalid' },
     });
-    value(await settle('105', 'correct', { corrected: `${Math.round(odometerNowKm ?? 0)}` }));
+    value(await resolve('105', 'correct', { corrected: `${Math.round(odometerNowKm ?? 0)}` }));
     expect((await due('105')).odometerKm).toBe(Math.round(odometerNowKm ?? 0));
     await record(['107', TODAY, '2']);
-    value(await settle('107', 'accept'));
-    expect((await rowsOf('107')).find((row) => row.settled)).toMatchObject({ state: 'accepted', odometerKm: 2 });
+    value(await resolve('107', 'accept'));
+    expect((await rowsOf('107')).find((row) => row.resolved)).toMatchObject({ state: 'accepted', odometerKm: 2 });
   });
 
   it('lets life go on past a replaced meter', async () => {
     const before = await due('108');
     const last = before.odometerKm ?? 0;
     await record(['108', '2026-11-15', '12']);
-    value(await settle('108', 'meter_replaced'));
+    value(await resolve('108', 'meter_replaced'));
     expect((await due('108')).odometerKm).toBe(last);
     const [next] = await record(['108', TODAY, '62']);
     expect(next).toMatchObject({ state: 'accepted', km: last + 50 });
@@ -168,28 +168,28 @@ describe('the inbox', () => {
     ]);
     const bad = (await suspects()).find((row) => row.unitNumber === '109' && row.odometerKm === 3);
     const done = value(
-      await settleReadings(
+      await resolveReadings(
         w.deps,
         actor,
-        settleInput.parse({
+        resolveInput.parse({
           items: [{ vehicleId: bad?.vehicleId, readOn: bad?.readOn, odometerKm: 3 }],
           how: 'reject',
         }),
       ),
     );
-    expect(done).toEqual({ settled: 1, cleared: 1 });
+    expect(done).toEqual({ resolved: 1, cleared: 1 });
     expect((await due('109')).odometerKm).toBe(km + 40);
   });
 
-  it('settles a reading once, whoever comes second, and not for everyone', async () => {
+  it('resolves a reading once, whoever comes second, and not for everyone', async () => {
     await record(['110', TODAY, '3']);
-    expect(await settle('110', 'reject', {}, inRole(actor, 'technician'))).toMatchObject({
+    expect(await resolve('110', 'reject', {}, inRole(actor, 'technician'))).toMatchObject({
       ok: false,
       error: { kind: 'forbidden' },
     });
     const { vehicleId, readOn, odometerKm } = await suspect('110');
-    const input = settleInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how: 'reject' });
-    const both = await Promise.all([settleReadings(w.deps, actor, input), settleReadings(w.deps, actor, input)]);
+    const input = resolveInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how: 'reject' });
+    const both = await Promise.all([resolveReadings(w.deps, actor, input), resolveReadings(w.deps, actor, input)]);
     expect(both.map((answer) => answer.ok).sort()).toEqual([false, true]);
     const trail = await w.deps.db
       .select()
@@ -200,14 +200,14 @@ describe('the inbox', () => {
     expect(trail).toHaveLength(1);
   });
 
-  it('settles many at once or none', async () => {
+  it('resolves many at once or none', async () => {
     await record(['111', TODAY, '4'], ['112', TODAY, '4']);
     const items = (await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber));
     const chosen = items.map(({ vehicleId, readOn, odometerKm }) => ({ vehicleId, readOn, odometerKm }));
-    const wrong = settleInput.parse({ items: [...chosen, { ...chosen[0], odometerKm: 77 }], how: 'reject' });
-    expect(await settleReadings(w.deps, actor, wrong)).toMatchObject({ ok: false, error: { kind: 'not-found' } });
+    const wrong = resolveInput.parse({ items: [...chosen, { ...chosen[0], odometerKm: 77 }], how: 'reject' });
+    expect(await resolveReadings(w.deps, actor, wrong)).toMatchObject({ ok: false, error: { kind: 'not-found' } });
     expect((await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber))).toHaveLength(2);
-    value(await settleReadings(w.deps, actor, settleInput.parse({ items: chosen, how: 'reject' })));
+    value(await resolveReadings(w.deps, actor, resolveInput.parse({ items: chosen, how: 'reject' })));
     expect((await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber))).toEqual([]);
   });
 });
@@ -227,7 +227,7 @@ describe('a repeated key', () => {
 });
 
 describe('the list of readings', () => {
-  const list = (over: object) => listReadings(w.deps, actor, readingsQuery.parse(over));
+  const list = (over: object) => listReadings(w.deps, actor, over);
 
   it('gives every reading once, whatever the size of the page', async () => {
     const walk = async (limit: number) => {
@@ -251,6 +251,6 @@ describe('the list of readings', () => {
     const doubtful = value(await list({ state: 'suspect' })).items;
     expect(doubtful.every((row) => row.state === 'suspect' && row.doubt !== null)).toBe(true);
     const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
-    expect(value(await listReadings(w.deps, stranger, readingsQuery.parse({}))).items).toEqual([]);
+    expect(value(await listReadings(w.deps, stranger, {})).items).toEqual([]);
   });
 });

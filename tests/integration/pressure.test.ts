@@ -3,13 +3,13 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '../../src/core/calendar/plain-date';
 import { pressureOf } from '../../src/core/reliability/pressure';
 import { ASSUMED_LIFE } from '../../src/core/reliability/weibull';
-import { fittedComponents, people, standings, vehicles, weighings } from '../../src/db/schema';
+import { dueRuns, dueStatus, fittedComponents, people, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { costsInput, setCosts, viewCosts } from '../../src/server/due/costs';
 import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
-import { ensureWeighed, unitOrder } from '../../src/server/due/due-status';
+import { ensureDueStatus, unitOrder } from '../../src/server/due/due-status';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
 import { listViews, removeView, saveView, viewInput } from '../../src/server/due/saved-views';
 import { viewHorizon, whatIf } from '../../src/server/due/view-horizon';
 import { viewPressure } from '../../src/server/due/view-pressure';
@@ -33,21 +33,21 @@ const chart = async () => value(await viewPressure(w.deps, actor, {}));
 const all = async (over = {}) => value(await listDue(w.deps, actor, dueFilter.parse(over))).items;
 const idOf = async (unit: string) =>
   (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
-const stored = () => w.deps.db.select().from(standings).orderBy(standings.unitOrder);
+const stored = () => w.deps.db.select().from(dueStatus).orderBy(dueStatus.unitOrder);
 
-describe('standings', () => {
+describe('dueStatus', () => {
   it('are kept step by step as a rebuild makes them', async () => {
     await all();
     const before = await stored();
-    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     expect(await stored()).toEqual(before);
     expect(before).toHaveLength(72);
   });
 
-  it('of those who lean on their group follow it when one of the group is read', async () => {
+  it('of those who borrow from their group follow it when one of the group is read', async () => {
     const rows = await stored();
-    const leaning = rows.find((row) => row.rateBorrowed && row.rateKmPerDay !== null);
-    const member = rows.find((row) => row.dutyGroup === leaning?.dutyGroup && !row.leansOnGroup);
+    const borrower = rows.find((row) => row.rateBorrowed && row.rateKmPerDay !== null);
+    const member = rows.find((row) => row.dutyGroup === borrower?.dutyGroup && !row.borrowsGroupRate);
     const [vehicle] = await w.deps.db
       .select()
       .from(vehicles)
@@ -61,7 +61,7 @@ describe('standings', () => {
       ),
     );
     const stepwise = await stored();
-    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     expect(stepwise).toEqual(await stored());
   });
 
@@ -79,8 +79,8 @@ describe('standings', () => {
           }),
         }),
       );
-    const look = () => listDue(w.deps, actor, dueFilter.parse({}), { from: 0, limit: 5 });
-    const whole = () => w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    const look = () => listDue(w.deps, actor, { ...dueFilter.parse({}), page: { from: 0, limit: 5 } });
+    const whole = () => w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     await Promise.all([read(0), look(), read(20), whole(), look(), read(30), look(), whole(), read(10)]);
     await look();
     const stepwise = await stored();
@@ -88,7 +88,7 @@ describe('standings', () => {
     expect(await stored()).toEqual(stepwise);
   });
 
-  it('are weighed anew on a new day, once, whoever asks first', async () => {
+  it('are computed anew on a new day, once, whoever asks first', async () => {
     const before = (await all({ sort: 'unit' })).find((item) => item.unitNumber === '11');
     const tomorrow = { ...w.deps, today: () => addDays(TODAY, 1) };
     const lists = await Promise.all(
@@ -99,9 +99,9 @@ describe('standings', () => {
       expect(after?.lifeUsed ?? 0).toBeGreaterThan(before?.lifeUsed ?? 1);
       expect(after?.due?.p50).toBe(before?.due?.p50);
     }
-    const [weighed] = await w.deps.db.select().from(weighings);
-    expect(weighed?.weighedOn).toBe(addDays(TODAY, 1));
-    await ensureWeighed(w.deps.db, actor.fleetId, TODAY);
+    const [run] = await w.deps.db.select().from(dueRuns);
+    expect(run?.ranOn).toBe(addDays(TODAY, 1));
+    await ensureDueStatus(w.deps.db, actor.fleetId, TODAY);
     expect((await all({ sort: 'unit' })).find((item) => item.unitNumber === '11')).toEqual(before);
   });
 
@@ -129,7 +129,7 @@ describe('standings', () => {
       { group: 'clinic vans', state: 'later' },
       { search: '3' },
     ]) {
-      const list = value(await listDue(w.deps, actor, dueFilter.parse(over), { from: 0, limit: 2 }));
+      const list = value(await listDue(w.deps, actor, { ...dueFilter.parse(over), page: { from: 0, limit: 2 } }));
       expect([over, list.found]).toEqual([over, (await all(over)).length]);
     }
     expect(await by({ search: 'LIBRARY' })).toEqual(plain((i) => i.name.includes('library')));
@@ -150,8 +150,8 @@ describe('service pressure', () => {
     expect(due.pressureParts?.total).toBeCloseTo(point?.pressure ?? 0, 9);
     const [row] = await w.deps.db
       .select()
-      .from(standings)
-      .where(eq(standings.vehicleId, point?.id ?? ''));
+      .from(dueStatus)
+      .where(eq(dueStatus.vehicleId, point?.id ?? ''));
     expect(point?.pressure).toBeCloseTo(
       pressureOf({
         lifeUsed: row?.lifeUsed ?? 0,
@@ -288,10 +288,10 @@ describe('a selection', () => {
     const { points } = await chart();
     const free = points.filter((p) => p.orderId === null).slice(0, 3);
     const blocked = await idOf('127');
-    const found = value(await openWorkOrders(w.deps, actor, [...free.map((p) => p.id), blocked]));
+    const found = value(await openWorkOrders(w.deps, actor, { vehicleIds: [...free.map((p) => p.id), blocked] }));
     expect(found.opened + found.refused.length).toBe(4);
     expect(found.refused.join(' ')).toContain('Unit 127 has no firm match');
-    expect(await openWorkOrders(w.deps, inRole(actor, 'viewer'), [])).toMatchObject({ ok: false });
+    expect(await openWorkOrders(w.deps, inRole(actor, 'viewer'), { vehicleIds: [] })).toMatchObject({ ok: false });
   });
 
   it('is exported alone', async () => {
@@ -300,14 +300,14 @@ describe('a selection', () => {
   });
 
   it('uses an index for its page', async () => {
-    await w.deps.db.execute(sql`analyze standings`);
+    await w.deps.db.execute(sql`analyze due_status`);
     const plan = await w.deps.db.transaction(async (tx) => {
       await tx.execute(sql`set local enable_seqscan = off`);
       return tx.execute<{ 'QUERY PLAN': string }>(
-        sql`explain select vehicle_id from standings where fleet_id = ${actor.fleetId} order by life_used desc nulls last, unit_order limit 20`,
+        sql`explain select vehicle_id from due_status where fleet_id = ${actor.fleetId} order by life_used desc nulls last, unit_order limit 20`,
       );
     });
-    expect(plan.rows.map((row) => row['QUERY PLAN']).join('\n')).toContain('standings_by_life');
+    expect(plan.rows.map((row) => row['QUERY PLAN']).join('\n')).toContain('due_status_by_life');
   });
 });
 
@@ -323,7 +323,7 @@ describe('the telematics stand-in', () => {
     expect(of('wrong_unit')?.counts.suspect).toBeGreaterThan(0);
     expect(played.tally.every((row) => row.counts.refused === 0)).toBe(true);
     const before = value(await listDue(fresh.deps, own, dueFilter.parse({}))).items;
-    await fresh.deps.db.transaction((tx) => refreshStatus(tx, own.fleetId, TODAY, null));
+    await fresh.deps.db.transaction((tx) => refreshDue(tx, own.fleetId, TODAY, null));
     expect(value(await listDue(fresh.deps, own, dueFilter.parse({}))).items).toEqual(before);
     expect(await playTelematics(fresh.deps, inRole(own, 'viewer'), { seed: 1 })).toMatchObject({ ok: false });
   });

@@ -6,14 +6,14 @@ import { keepResult, keptInput, listKept } from '../../src/server/bench/keep-res
 import { viewBench } from '../../src/server/bench/view-bench';
 import { addWrench, calibrationInput, listWrenches, updateWrench, wrenchInput } from '../../src/server/bench/wrenches';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
-import { chooseSchool, schoolInput } from '../../src/server/policies/choose-policy-option';
+import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
 import { viewPolicies } from '../../src/server/policies/view-policies';
 import { banSeller, liftBan, listBans } from '../../src/server/stock/ban-seller';
 import { deliveryInput, lotHistory, receiveDelivery } from '../../src/server/stock/check-delivery';
-import { holdBatch } from '../../src/server/stock/quarantine-batch';
-import { listDeliveries, settleDelivery } from '../../src/server/stock/resolve-delivery';
+import { quarantineBatch } from '../../src/server/stock/quarantine-batch';
+import { listDeliveries, resolveDelivery } from '../../src/server/stock/resolve-delivery';
 import { endTrial, listTrials, startTrial, trialInput } from '../../src/server/stock/trials';
 import { listWorkOrders, viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
@@ -35,10 +35,10 @@ const vehicle = async (unit: string) => {
   return value(await viewVehicle(w.deps, actor, row?.id ?? ''));
 };
 const choose = (over: object, who = actor) =>
-  chooseSchool(
+  choosePolicyOption(
     w.deps,
     who,
-    schoolInput.parse({ policy: 'interval', scope: 'shop', school: 'early', why: 'tried it', ...over }),
+    policyOptionInput.parse({ policy: 'interval', scope: 'shop', option: 'early', why: 'tried it', ...over }),
   );
 const inForce = async (unit: string, policy: string) =>
   (await vehicle(unit)).policies.find((p) => p.policy.id === policy);
@@ -63,31 +63,31 @@ describe('shop policies', () => {
     expect(early.lifeUsed).toBeCloseTo((van.lifeUsed ?? 0) / 0.75, 6);
     expect((early.due?.p50 ?? '') < (van.due?.p50 ?? '')).toBe(true);
     expect(await due('51')).toEqual(library);
-    value(await choose({ scope: 'vehicle', scopeName: '11', school: '' }));
+    value(await choose({ scope: 'vehicle', scopeName: '11', option: '' }));
     expect(await due('11')).toEqual(van);
   });
 
   it('set for the shop reach everyone who has no choice of their own, and equal a rebuild', async () => {
     value(await choose({}));
-    value(await choose({ scope: 'vehicle', scopeName: '12', school: 'to_the_limit' }));
+    value(await choose({ scope: 'vehicle', scopeName: '12', option: 'to_the_limit' }));
     expect((await due('13')).limitShare).toBe(0.75);
     expect((await due('12')).limitShare).toBe(1);
     const before = value(await listDue(w.deps, actor, dueFilter.parse({}))).items;
-    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     expect(value(await listDue(w.deps, actor, dueFilter.parse({}))).items).toEqual(before);
-    value(await choose({ school: '' }));
-    value(await choose({ scope: 'vehicle', scopeName: '12', school: '' }));
+    value(await choose({ option: '' }));
+    value(await choose({ scope: 'vehicle', scopeName: '12', option: '' }));
     expect((await due('13')).limitShare).toBe(1);
   });
 
   it('say which is in force on a vehicle and why', async () => {
     expect(await inForce('41', 'thread_compound')).toMatchObject({
       scope: 'group',
-      school: { id: 'nickel_always' },
+      option: { id: 'nickel_always' },
       why: expect.stringContaining('salt'),
     });
-    expect(await inForce('131', 'engine_temperature')).toMatchObject({ scope: 'sheet', school: { id: 'by_bulletin' } });
-    expect(await inForce('141', 'new_gaps')).toMatchObject({ scope: 'sheet', school: { id: 'return' } });
+    expect(await inForce('131', 'engine_temperature')).toMatchObject({ scope: 'sheet', option: { id: 'by_bulletin' } });
+    expect(await inForce('141', 'new_gaps')).toMatchObject({ scope: 'sheet', option: { id: 'return' } });
     expect(await inForce('11', 'battery')).toMatchObject({ scope: 'default' });
     const { threads } = await vehicle('42');
     expect(threads).toMatchObject({
@@ -97,7 +97,7 @@ describe('shop policies', () => {
   });
 
   it.each([
-    [{ school: 'by moon' }, { kind: 'invalid', fields: { school: expect.any(String) } }],
+    [{ option: 'by moon' }, { kind: 'invalid', fields: { option: expect.any(String) } }],
     [{ why: '' }, { kind: 'invalid', fields: { why: expect.any(String) } }],
     [
       { scope: 'group', scopeName: 'submarines' },
@@ -172,20 +172,22 @@ describe('receiving', () => {
     ).toBe('back_to_supplier');
   });
 
-  it('lets a supervisor settle what is held, once, with a reason', async () => {
-    const held = value(await listDeliveries(w.deps, actor)).find((row) => row.delivery.orderReference === 'PO-312');
-    const settle = (over: object, who = actor) =>
-      settleDelivery(w.deps, who, {
-        deliveryId: held?.delivery.id ?? '',
+  it('lets a supervisor resolve what is quarantined, once, with a reason', async () => {
+    const quarantined = value(await listDeliveries(w.deps, actor)).find(
+      (row) => row.delivery.orderReference === 'PO-312',
+    );
+    const resolve = (over: object, who = actor) =>
+      resolveDelivery(w.deps, who, {
+        deliveryId: quarantined?.delivery.id ?? '',
         version: 1,
-        settled: 'returned',
+        resolved: 'returned',
         reason: 'gapped for another engine',
         ...over,
       });
-    expect(await settle({}, inRole(actor, 'parts_clerk'))).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
-    expect(await settle({ version: 7 })).toMatchObject({ ok: false, error: { kind: 'edited-meanwhile' } });
+    expect(await resolve({}, inRole(actor, 'parts_clerk'))).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
+    expect(await resolve({ version: 7 })).toMatchObject({ ok: false, error: { kind: 'edited-meanwhile' } });
     const before = await onHand('EM-7310');
-    const both = await Promise.all([settle({}), settle({})]);
+    const both = await Promise.all([resolve({}), resolve({})]);
     expect(both.map((answer) => answer.ok).sort()).toEqual([false, true]);
     expect(await onHand('EM-7310')).toBe(before);
   });
@@ -202,9 +204,9 @@ describe('receiving', () => {
 });
 
 describe('counterfeits', () => {
-  it('of a banned seller are held with their points, and its ban can be lifted', async () => {
-    const held = value(await listDeliveries(w.deps, actor)).find((r) => r.delivery.orderReference === 'PO-316');
-    expect(held?.delivery).toMatchObject({ verdict: 'quarantined', suspicion: 10 });
+  it('of a banned seller are quarantined with their points, and its ban can be lifted', async () => {
+    const quarantined = value(await listDeliveries(w.deps, actor)).find((r) => r.delivery.orderReference === 'PO-316');
+    expect(quarantined?.delivery).toMatchObject({ verdict: 'quarantined', suspicion: 10 });
     const from = () => delivery({ source: 'slipway bargains' });
     expect(value(await from())).toMatchObject({ verdict: 'quarantined' });
     const [ban] = value(await listBans(w.deps, actor));
@@ -228,13 +230,13 @@ describe('counterfeits', () => {
       value(await listDeliveries(w.deps, actor)).find((r) => r.delivery.orderReference === 'PO-401')?.delivery;
     const row = await of();
     await w.deps.db.update(parts).set({ onHand: 5 }).where(eq(parts.number, 'KM-2912'));
-    const hold = (version: number) =>
-      holdBatch(w.deps, actor, { deliveryId: row?.id ?? '', version, reason: 'two failed at 8,000 km' });
-    expect(await hold(9)).toMatchObject({ ok: false, error: { kind: 'edited-meanwhile' } });
-    expect(value(await hold(row?.version ?? 0))).toEqual({ taken: 5 });
+    const quarantine = (version: number) =>
+      quarantineBatch(w.deps, actor, { deliveryId: row?.id ?? '', version, reason: 'two failed at 8,000 km' });
+    expect(await quarantine(9)).toMatchObject({ ok: false, error: { kind: 'edited-meanwhile' } });
+    expect(value(await quarantine(row?.version ?? 0))).toEqual({ taken: 5 });
     expect(await onHand('KM-2912')).toBe(0);
-    expect(await of()).toMatchObject({ verdict: 'quarantined', quantity: 5, reasons: [{ code: 'held_later' }] });
-    expect(await hold(2)).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+    expect(await of()).toMatchObject({ verdict: 'quarantined', quantity: 5, reasons: [{ code: 'quarantined_later' }] });
+    expect(await quarantine(2)).toMatchObject({ ok: false, error: { kind: 'conflict' } });
   });
 
   it('are looked for in what earlier plugs of the lot did', async () => {

@@ -4,7 +4,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/server/access';
 import { answerFitment } from '../../src/server/catalogue/answer-fitment';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { refreshStatus } from '../../src/server/due/refresh-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
 import { exportVehicleHistory } from '../../src/server/exports/vehicle-history';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
@@ -239,7 +239,7 @@ describe('a work order from open to closed', () => {
 });
 
 describe('fitment answer', () => {
-  it('settles the question once, for the vehicle', async () => {
+  it('resolves the question once, for the vehicle', async () => {
     const { vehicleId } = await unit('22');
     const { vehicle } = value(await viewVehicle(w.deps, actor, vehicleId));
     expect(
@@ -253,7 +253,7 @@ describe('fitment answer', () => {
 describe('what is kept', () => {
   it('is the same when rebuilt from scratch', async () => {
     const before = await list();
-    await w.deps.db.transaction((tx) => refreshStatus(tx, actor.fleetId, TODAY, null));
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     expect(await list()).toEqual(before);
   });
 

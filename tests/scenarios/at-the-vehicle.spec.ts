@@ -106,7 +106,7 @@ class Technician {
   go = (site: string) => this.page.getByRole('link', { name: new RegExp(`^Site ${site}\\b`) }).click();
   at = (site: string) => expect(this.page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
 
-  /** Four presses where all is well. */
+  /** Four presses where all is normal. */
   async serve(site: string, gap: string): Promise<void> {
     const { page } = this;
     await this.go(site);
@@ -116,7 +116,7 @@ class Technician {
       .first()
       .click();
     await page.getByRole('group', { name: 'By wire gauge, the old' }).getByRole('button', { name: gap }).click();
-    await page.getByRole('button', { name: /^All well/ }).click();
+    await page.getByRole('button', { name: /^All normal/ }).click();
     await page.getByRole('button', { name: /^Torqued 17\.5 N·m/ }).click();
     await expect(page.getByText(/^(left:|all sites done)/)).not.toHaveText(new RegExp(`^left:[^·]* ${site}\\b`));
   }
@@ -208,7 +208,7 @@ test('two technicians serve a V6; network, app and database fail them midway', a
     expect(done.map(({ target }) => target).sort()).toEqual(
       ['1A', '2A', '3A', '4A', '5A', '6A'].map((s) => `site ${s}`),
     );
-    const gaps = rows.filter(({ field, outcome }) => field === 'removedGap' && outcome !== 'settled');
+    const gaps = rows.filter(({ field, outcome }) => field === 'removedGap' && outcome !== 'resolved');
     const last = new Map(gaps.filter(({ outcome }) => outcome === 'kept').map(({ target, value }) => [target, value]));
     expect(Object.fromEntries(last)).toEqual({
       'site 1A': '1.20 mm',
@@ -218,7 +218,7 @@ test('two technicians serve a V6; network, app and database fail them midway', a
       'site 5A': '1.30 mm',
       'site 6A': '1.20 mm',
     });
-    expect(rows.some(({ outcome, value }) => outcome === 'settled' && value === '1.13 mm')).toBe(true);
+    expect(rows.some(({ outcome, value }) => outcome === 'resolved' && value === '1.13 mm')).toBe(true);
     expect(new Set(rows.map(({ id }) => id)).size).toBe(rows.length);
     const kept = rows
       .filter(({ outcome }) => outcome === 'kept')

@@ -27,7 +27,7 @@ test('hours, another fault and a change of leads are recorded on the vehicle, fo
   await page.getByRole('option', { name: /^42 road-gritter/ }).click();
   await page.getByText('Another fault comes first').click();
   await page.getByLabel('Which fault').fill('exhaust leak at the manifold');
-  await page.getByRole('button', { name: 'Hold this work' }).click();
+  await page.getByRole('button', { name: 'Block this work' }).click();
   await expect(page.getByText(/Waits for another fault: exhaust leak at the manifold, no day given/)).toBeVisible();
   await page.getByRole('button', { name: 'Open a work order' }).click();
   await expect(page.getByText(/New plugs would be read by a fault that is not theirs/)).toBeVisible();
@@ -103,11 +103,11 @@ test('a set that looks alike is described by two presses', async ({ page }) => {
   await user.goTo('Work orders');
   await page.getByRole('link', { name: '1002' }).click();
   await page.getByRole('link', { name: 'At the vehicle' }).click();
-  await page.getByRole('button', { name: /^All well/ }).click();
+  await page.getByRole('button', { name: /^All normal/ }).click();
   await page.getByRole('button', { name: 'All alike: so are the other 2' }).click();
   await page.getByRole('link', { name: /^Site 3\b/ }).click();
   await expect(page.getByRole('heading', { name: 'Site 3', exact: true })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^✓ All well/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^✓ All normal/ })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('button', { name: /^✓ All well/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^✓ All normal/ })).toHaveCount(0);
 });

@@ -234,7 +234,7 @@ test('fitment answers with a match, a question or nothing', async ({ request }) 
   expect(await answer('32')).toMatchObject({
     result: 'match',
     quantity: 6,
-    held_back_by: [],
+    blocked_by: [],
     spec: { part_number: 'EM-7310', gap_mm: { min: 1, max: 1.1 }, checked_by: 'M. Vane' },
     question: null,
   });
@@ -243,7 +243,7 @@ test('fitment answers with a match, a question or nothing', async ({ request }) 
     spec: null,
     question: { key: 'variant', choices: ['with deactivation', 'without deactivation'] },
   });
-  expect(await answer('155')).toMatchObject({ result: 'match', held_back_by: ['makers-disagree'] });
+  expect(await answer('155')).toMatchObject({ result: 'match', blocked_by: ['makers-disagree'] });
   for (const id of ['x', '00000000-0000-4000-8000-000000000000'])
     expect((await request.get(`/api/v1/vehicles/${id}/fitment`)).status()).toBe(404);
 });

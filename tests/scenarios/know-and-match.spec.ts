@@ -88,17 +88,17 @@ test('a spec is entered, refused where it cannot be, and checked by another pers
   await expect(row).toContainText('checked by M. Vane');
 });
 
-test('vehicles without a match are settled one question at a time', async ({ page }) => {
+test('vehicles without a match are resolved one question at a time', async ({ page }) => {
   const user = new User(page);
   await user.signIn('clerk');
   await page.goto('/engines/unmatched');
   await expect(page.getByRole('heading', { name: /TV-28: When was it built/ })).toBeVisible();
-  const settle = page.getByLabel(/Day of build.*unit 152/);
-  await settle.fill('last year');
-  await page.locator('form').filter({ has: settle }).getByRole('button', { name: 'Settle' }).click();
+  const resolve = page.getByLabel(/Day of build.*unit 152/);
+  await resolve.fill('last year');
+  await page.locator('form').filter({ has: resolve }).getByRole('button', { name: 'Resolve' }).click();
   await expect(page.getByText('Give a day, as 2019-04-30.')).toBeVisible();
-  await settle.fill('2016-05-01');
-  await page.locator('form').filter({ has: settle }).getByRole('button', { name: 'Settle' }).click();
+  await resolve.fill('2016-05-01');
+  await page.locator('form').filter({ has: resolve }).getByRole('button', { name: 'Resolve' }).click();
   await expect(page.getByRole('heading', { name: /TV-28/ })).toHaveCount(0);
 });
 
@@ -214,7 +214,7 @@ test('units, leads, caps and spark demand are worked out while typing', async ({
   await expect(page.getByText(/lies between two stated boosts: take the tighter gap, 0.60 mm/)).toBeVisible();
 });
 
-test('a delivery is judged, held and settled', async ({ page }) => {
+test('a delivery is judged, quarantined and resolved', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor');
   await page.goto('/parts/receiving');
@@ -261,7 +261,7 @@ test('a number with a suffix is read, told from another plug, and the suffix tha
   await expect(page.getByRole('button', { name: 'Save the code' })).toBeHidden();
 });
 
-test('a seller is banned, its next delivery is held, and an accepted batch is taken back off the shelf', async ({
+test('a seller is banned, its next delivery is quarantined, and an accepted batch is taken back off the shelf', async ({
   page,
 }) => {
   const user = new User(page);
@@ -292,8 +292,8 @@ test('a seller is banned, its next delivery is held, and an accepted batch is ta
   await expect(page.getByText(/order PO-911, lot K26-9/)).toBeVisible();
   await page.getByText('Take this batch off the shelf').first().click();
   await page.getByLabel('Why it is doubted now').first().fill('one broke at its shell');
-  await page.getByRole('button', { name: 'Hold what still lies there' }).first().click();
-  await expect(page.getByText(/Held on 2026-11-16: one broke at its shell/)).toBeVisible();
+  await page.getByRole('button', { name: 'Quarantine what is still on the shelf' }).first().click();
+  await expect(page.getByText(/Quarantined on 2026-11-16: one broke at its shell/)).toBeVisible();
 });
 
 test('another make is tried against the usual one, and the trial ends with an outcome', async ({ page }) => {
@@ -322,7 +322,7 @@ test('a policy is chosen with its reason, and the vehicle says which is in force
   await page.goto('/policies');
   const section = page.locator('#interval');
   await section.getByText('Choose for interval').click();
-  await section.getByLabel('School').selectOption('early');
+  await section.getByLabel('Option').selectOption('early');
   await section.getByLabel('For', { exact: true }).selectOption('vehicle');
   await section.getByLabel('Duty group or unit number').fill('122');
   await section.getByRole('button', { name: 'Choose', exact: true }).click();
@@ -336,11 +336,11 @@ test('a policy is chosen with its reason, and the vehicle says which is in force
   await expect(page.getByText(/for this vehicle: its coils run hot \(R. Tolland\)/)).toBeVisible();
 });
 
-test('work under a held sheet needs a supervisor’s reason', async ({ page }) => {
+test('work under a blocked sheet needs a supervisor’s reason', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor');
   await page.getByRole('link', { name: /^8 harbour bus/ }).click();
-  await expect(page.getByText('The spec sheet in force is held back.')).toBeVisible();
+  await expect(page.getByText('The spec sheet in force may not be used yet.')).toBeVisible();
   await page.getByRole('button', { name: 'Open a work order with this reason' }).click();
   await expect(page.getByText('Say why this sheet may be worked by.')).toBeVisible();
   await page.getByLabel('Why it may be worked by all the same').fill('gap confirmed by the maker on the telephone');

@@ -21,7 +21,7 @@ test('a yard walk is typed down the column, and what cannot follow is kept apart
   await expect(user.row(/^122 /)).toContainText('accepted');
 });
 
-test('a suspect reading is settled by one press, and the due list uses it', async ({ page, request }) => {
+test('a suspect reading is resolved by one press, and the due list uses it', async ({ page, request }) => {
   const user = new User(page);
   await user.signIn('supervisor');
   await user.goTo('Odometer');

@@ -174,13 +174,13 @@ test('the due list is worked by keyboard, and its address keeps the filter', asy
   await expect(page.getByText('None of 72 vehicles fits this filter.')).toBeVisible();
 });
 
-test('a look-alike engine is settled by one answer', async ({ page }) => {
+test('a look-alike engine is resolved by one answer', async ({ page }) => {
   const user = new User(page);
   await user.signIn('clerk');
-  await user.row('22 clinic van').getByRole('link', { name: 'Settle' }).click();
+  await user.row('22 clinic van').getByRole('link', { name: 'Resolve' }).click();
   await expect(page.getByText('No firm match yet: Which variant of the engine is it?')).toBeVisible();
   await page.getByLabel('Seen on the engine or its plate').selectOption('without deactivation');
-  await page.getByRole('button', { name: 'Settle it' }).click();
+  await page.getByRole('button', { name: 'Resolve it' }).click();
   await expect(page.getByText('1.25 to 1.35 mm')).toBeVisible();
 });
 

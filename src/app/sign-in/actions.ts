@@ -4,8 +4,9 @@ import { headers } from 'next/headers';
 import { signIn, signOut } from '@/server/auth/sign-in';
 import { deps } from '@/server/deps';
 import { createFirstSupervisor, firstSupervisorInput } from '@/server/fleet/first-run';
+import { invalidInput } from '@/server/use-case';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
-import { answer, invalid, texts } from '../answer';
+import { answer, texts } from '../form-action';
 
 export async function signInAction(data: FormData): Promise<ActionAnswer> {
   const { email = '', password = '' } = texts(data);
@@ -22,7 +23,7 @@ export async function signOutAction(): Promise<ActionAnswer> {
 
 export async function firstRunAction(data: FormData): Promise<ActionAnswer> {
   const input = firstSupervisorInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
+  if (!input.success) return answer(invalidInput(input.error));
   const made = await createFirstSupervisor(deps(), input.data);
   if (!made.ok) return answer(made);
   return answer(await signIn(deps(), input.data, await headers()), () => ({ to: '/import', reload: true }));

@@ -94,17 +94,17 @@ describe('match', () => {
     expect(match(vehicle, [wide, box], [])).toMatchObject({ kind: 'match', spec: { id: 'wide' } });
   });
 
-  it('lets a person settle what no key tells apart', () => {
+  it('lets a person resolve what no key tells apart', () => {
     const crossing = [
       sheet('years', { modelYearFrom: 2020, modelYearTo: 2023 }),
       sheet('more', { modelYearFrom: 2018, modelYearTo: 2021 }),
     ];
     expect(match(vehicle, crossing, [])).toMatchObject({ kind: 'needs-answer', key: 'sheet' });
-    expect(match({ ...vehicle, settledSheetId: 'more' }, crossing, [])).toMatchObject({
+    expect(match({ ...vehicle, chosenSheetId: 'more' }, crossing, [])).toMatchObject({
       kind: 'match',
       spec: { id: 'more' },
     });
-    expect(match({ ...vehicle, settledSheetId: 'elsewhere' }, crossing, []).kind).toBe('needs-answer');
+    expect(match({ ...vehicle, chosenSheetId: 'elsewhere' }, crossing, []).kind).toBe('needs-answer');
   });
 
   it('does not fit where nothing is known', () => {
@@ -150,7 +150,7 @@ describe('match', () => {
     fuel: fc.constantFrom(null, ...answers.fuel),
     induction: fc.constantFrom(null, ...answers.induction),
     market: fc.constant(null),
-    settledSheetId: fc.constant(null),
+    chosenSheetId: fc.constant(null),
   });
   const someSheets = fc.uniqueArray(anySheet, { maxLength: 7, selector: (s) => s.id });
 
@@ -234,7 +234,7 @@ describe('scopeWords', () => {
 });
 
 describe('releaseBlockers', () => {
-  it('hold an unchecked, expired or disputed sheet', () => {
+  it('block an unchecked, expired or disputed sheet', () => {
     expect(releaseBlockers({ checkedBy: 'M. Vane', expired: false, makersDisagree: false })).toEqual([]);
     expect(releaseBlockers({ checkedBy: null, expired: true, makersDisagree: true })).toEqual([
       'unchecked',

@@ -111,8 +111,8 @@ function matchWithin<C extends Candidate>(
   if (only && !second && coverage(vehicle, only) === 'surely') return { kind: 'match', spec: only };
   const question = bestQuestion(vehicle, candidates, variants);
   if (question) return { kind: 'needs-answer', ...question, candidates };
-  const settled = candidates.find((sheet) => sheet.id === vehicle.settledSheetId);
-  if (settled) return { kind: 'match', spec: settled };
+  const chosen = candidates.find((sheet) => sheet.id === vehicle.chosenSheetId);
+  if (chosen) return { kind: 'match', spec: chosen };
   return { kind: 'needs-answer', key: 'sheet', choices: candidates.map((sheet) => sheet.id), candidates };
 }
 

@@ -27,7 +27,7 @@ export interface VehicleKeys {
   readonly induction: string | null;
   readonly market: string | null;
   /** Chosen by a person among sheets that nothing else tells apart. */
-  readonly settledSheetId: string | null;
+  readonly chosenSheetId: string | null;
 }
 
 /** In the order in which they are asked where two split equally well: what is seen on the vehicle first. */
@@ -168,5 +168,5 @@ export const ANY_VEHICLE: Omit<VehicleKeys, 'engineFamilyId'> = {
   fuel: null,
   induction: null,
   market: null,
-  settledSheetId: null,
+  chosenSheetId: null,
 };

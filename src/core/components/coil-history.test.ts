@@ -12,7 +12,7 @@ const stay = (tag: string, cylinder: number, from: string, until: string | null 
 
 describe('coilHistory', () => {
   it('follows a coil from cylinder to cylinder', () => {
-    const { coils, eaters } = coilHistory([
+    const { coils, repeatFailures } = coilHistory([
       stay('C2', 1, '2024-05-01'),
       stay('C1', 2, '2024-05-01'),
       stay('C1', 1, '2020-01-01', '2024-05-01'),
@@ -22,7 +22,7 @@ describe('coilHistory', () => {
       ['C1', [1, 2]],
       ['C2', [2, 1]],
     ]);
-    expect(eaters).toEqual([]);
+    expect(repeatFailures).toEqual([]);
   });
 
   it('names the cylinder that has lost two coils, not the one that lost one', () => {
@@ -33,7 +33,7 @@ describe('coilHistory', () => {
       stay('D', 1, '2019-01-01', '2024-01-01'),
       stay('E', 1, '2024-01-01'),
     ]);
-    expect(found.eaters).toEqual([{ cylinder: 3, lost: 2 }]);
+    expect(found.repeatFailures).toEqual([{ cylinder: 3, lost: 2 }]);
   });
 
   it('keeps every stay once, and never counts more lost than there are coils gone', () => {
@@ -45,9 +45,9 @@ describe('coilHistory', () => {
     });
     fc.assert(
       fc.property(fc.array(any, { maxLength: 10 }), (stays) => {
-        const { coils, eaters } = coilHistory(stays);
+        const { coils, repeatFailures } = coilHistory(stays);
         expect(coils.flatMap((c) => c.stays)).toHaveLength(stays.length);
-        expect(eaters.reduce((sum, e) => sum + e.lost, 0)).toBeLessThanOrEqual(coils.length);
+        expect(repeatFailures.reduce((sum, e) => sum + e.lost, 0)).toBeLessThanOrEqual(coils.length);
       }),
     );
   });

@@ -12,7 +12,7 @@ export interface CoilHistory {
   /** Each coil's stays, oldest first, in order of tag. */
   readonly coils: readonly { readonly tag: string; readonly stays: readonly CoilStay[] }[];
   /** Cylinders that have used up more than one coil: the coil may be the victim, not the cause. */
-  readonly eaters: readonly { readonly cylinder: number; readonly lost: number }[];
+  readonly repeatFailures: readonly { readonly cylinder: number; readonly lost: number }[];
 }
 
 /**
@@ -32,6 +32,6 @@ export function coilHistory(stays: readonly CoilStay[]): CoilHistory {
     const last = own.at(-1);
     if (last && last.until !== null) lost.set(last.cylinder, (lost.get(last.cylinder) ?? 0) + 1);
   }
-  const eaters = [...lost].filter(([, n]) => n > 1).map(([cylinder, n]) => ({ cylinder, lost: n }));
-  return { coils, eaters: eaters.sort((a, b) => b.lost - a.lost || a.cylinder - b.cylinder) };
+  const repeatFailures = [...lost].filter(([, n]) => n > 1).map(([cylinder, n]) => ({ cylinder, lost: n }));
+  return { coils, repeatFailures: repeatFailures.sort((a, b) => b.lost - a.lost || a.cylinder - b.cylinder) };
 }

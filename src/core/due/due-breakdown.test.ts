@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type DueInput, due } from './due';
-import { dueSum, type SumLine } from './due-breakdown';
+import { type BreakdownLine, dueBreakdown } from './due-breakdown';
 
 const base: DueInput = {
   today: '2026-11-16',
@@ -10,14 +10,15 @@ const base: DueInput = {
   installed: { on: '2024-11-16', km: 11_000 },
   limits: { distanceKm: 60_000, months: 48 },
 };
-const line = <K extends SumLine['kind']>(
-  lines: readonly SumLine[],
+const line = <K extends BreakdownLine['kind']>(
+  lines: readonly BreakdownLine[],
   kind: K,
-): Extract<SumLine, { kind: K }> | undefined => lines.find((l): l is Extract<SumLine, { kind: K }> => l.kind === kind);
+): Extract<BreakdownLine, { kind: K }> | undefined =>
+  lines.find((l): l is Extract<BreakdownLine, { kind: K }> => l.kind === kind);
 
-describe('dueSum', () => {
+describe('dueBreakdown', () => {
   it('is the reckoning line by line', () => {
-    expect(dueSum(base)).toEqual([
+    expect(dueBreakdown(base)).toEqual([
       { kind: 'read', on: '2026-11-06', km: 50_000 },
       { kind: 'driven-since', days: 10, kmPerDay: 100, km: 1000 },
       { kind: 'now', km: 51_000 },
@@ -31,13 +32,13 @@ describe('dueSum', () => {
   });
 
   it('names the time limit where it comes first, and the share of an early change', () => {
-    const early = dueSum({ ...base, limits: { distanceKm: 60_000, months: 26, share: 0.75 } });
+    const early = dueBreakdown({ ...base, limits: { distanceKm: 60_000, months: 26, share: 0.75 } });
     expect(line(early, 'limit')).toMatchObject({ km: 45_000, fullKm: 60_000, share: 0.75 });
     expect(line(early, 'due')).toMatchObject({ by: 'time' });
   });
 
   it('dates nothing that cannot be dated', () => {
-    const still = dueSum({ ...base, rate: null, limits: { distanceKm: 60_000 } });
+    const still = dueBreakdown({ ...base, rate: null, limits: { distanceKm: 60_000 } });
     expect(line(still, 'left')).toMatchObject({ days: null, on: null });
     expect(line(still, 'driven-since')).toBeUndefined();
     expect(line(still, 'due')).toBeUndefined();
@@ -62,7 +63,7 @@ describe('dueSum', () => {
           installed: { on: '2024-11-16', km: installedKm },
           limits: { distanceKm, months, share },
         };
-        const lines = dueSum(input);
+        const lines = dueBreakdown(input);
         const [read, since, now] = [line(lines, 'read'), line(lines, 'driven-since'), line(lines, 'now')];
         expect((read?.km ?? 0) + (since?.km ?? 0)).toBeCloseTo(now?.km ?? -1, 6);
         expect((now?.km ?? 0) - (line(lines, 'fitted')?.km ?? 0)).toBeCloseTo(line(lines, 'covered')?.km ?? -1, 6);

@@ -3,7 +3,7 @@ import type { UseRate } from '../odometer/use-rate';
 import { type DueInput, due, hoursAsDistance } from './due';
 
 /** One line of the reckoning, as a person would check it with a pencil. km and days are not rounded. */
-export type SumLine =
+export type BreakdownLine =
   | { readonly kind: 'read'; readonly km: number; readonly on: PlainDate }
   | { readonly kind: 'driven-since'; readonly days: number; readonly kmPerDay: number; readonly km: number }
   | { readonly kind: 'now'; readonly km: number }
@@ -19,11 +19,11 @@ export type SumLine =
  * The sum behind a due date, line by line, in the order in which it is reckoned. Every line follows from those above it,
  * and the last is the date that `due` gives.
  */
-export function dueSum(input: DueInput): readonly SumLine[] {
+export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
   const { today, odometer, rate, installed, limits } = input;
   const share = limits.share ?? 1;
   const found = due(input);
-  const lines: SumLine[] = [{ kind: 'read', ...odometer }];
+  const lines: BreakdownLine[] = [{ kind: 'read', ...odometer }];
   const days = Math.max(0, daysBetween(odometer.on, today));
   if (rate) lines.push({ kind: 'driven-since', days, kmPerDay: rate.kmPerDay, km: rate.kmPerDay * days });
   lines.push({ kind: 'now', km: found.odometerNowKm }, { kind: 'fitted', ...installed });

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addDays, daysBetween } from '../calendar/plain-date';
 import { groupAround } from '../odometer/use-rate';
 import { ASSUMED_LIFE } from '../reliability/weibull';
-import { type Recorded, standingOf } from './due-status';
+import { computeDueStatus, type Recorded } from './due-status';
 
 const TODAY = '2026-11-16';
 const MONEY = { failureCost: 1000, wearCostPerPercent: 0.5 };
@@ -17,14 +17,14 @@ const recorded: Recorded = {
     { cylinder: 3, position: 'A', installed: { on: '2025-01-01', km: 20_000 }, certainty: 'exact' },
   ],
   meter: null,
-  hold: null,
+  deferral: null,
 };
-const standing = (over: Partial<Recorded> = {}, today = TODAY) =>
-  standingOf({ ...recorded, ...over }, null, MONEY, ASSUMED_LIFE, today);
+const status = (over: Partial<Recorded> = {}, today = TODAY) =>
+  computeDueStatus({ ...recorded, ...over }, null, MONEY, ASSUMED_LIFE, today);
 
-describe('standingOf', () => {
+describe('computeDueStatus', () => {
   it('lets the worst site speak, now and in the weeks ahead', () => {
-    const found = standing();
+    const found = status();
     expect(found.worst?.site.cylinder).toBe(1);
     expect(found.worst?.due.lifeUsed).toBeCloseTo(70_600 / 80_000, 12);
     expect(found.lifeIn7).toBeCloseTo(71_300 / 80_000, 12);
@@ -33,24 +33,24 @@ describe('standingOf', () => {
   });
 
   it('says what is lacking instead of guessing', () => {
-    expect(standing({ matched: false })).toMatchObject({ state: 'no-match', pressure: null, dates: null });
-    expect(standing({ odometer: null })).toMatchObject({ state: 'no-odometer', pressure: null });
-    expect(standing({ ownRate: null, limits: { distanceKm: 80_000 } })).toMatchObject({
+    expect(status({ matched: false })).toMatchObject({ state: 'no-match', pressure: null, dates: null });
+    expect(status({ odometer: null })).toMatchObject({ state: 'no-odometer', pressure: null });
+    expect(status({ ownRate: null, limits: { distanceKm: 80_000 } })).toMatchObject({
       state: 'no-date',
       dates: null,
     });
-    expect(standing({ clocks: [] })).toMatchObject({ state: 'no-odometer' });
+    expect(status({ clocks: [] })).toMatchObject({ state: 'no-odometer' });
   });
 
   it('borrows from the group where it has no rate of its own', () => {
-    const lent = standingOf({ ...recorded, ownRate: null }, groupAround(50), MONEY, ASSUMED_LIFE, TODAY);
+    const lent = computeDueStatus({ ...recorded, ownRate: null }, groupAround(50), MONEY, ASSUMED_LIFE, TODAY);
     expect(lent.rate).toMatchObject({ kmPerDay: 50, borrowed: true });
     expect(lent.worst?.due.odometerNowKm).toBe(70_300);
   });
 
   it('asks for less under an early change, but fears no more', () => {
-    const full = standing();
-    const early = standing({ limits: { ...recorded.limits, share: 0.75 } });
+    const full = status();
+    const early = status({ limits: { ...recorded.limits, share: 0.75 } });
     expect(early.worst?.due.lifeUsed).toBeCloseTo((full.worst?.due.lifeUsed ?? 0) / 0.75, 9);
     expect(early.state).toBe('past');
     expect(early.pressure).toBeCloseTo(full.pressure ?? 0, 9);
@@ -58,7 +58,7 @@ describe('standingOf', () => {
 
   it('never fears assumed life beyond its limit', () => {
     const clocks = [{ ...(recorded.clocks[0] as Recorded['clocks'][number]), certainty: 'assumed' as const }];
-    const at = (km: number) => standing({ clocks, odometer: { on: '2026-11-10', km } }).pressure;
+    const at = (km: number) => status({ clocks, odometer: { on: '2026-11-10', km } }).pressure;
     expect(at(400_000)).toBeCloseTo(at(90_000) ?? 0, 9);
     expect(at(400_000)).toBeGreaterThan(at(40_000) ?? 0);
   });
@@ -75,7 +75,7 @@ describe('standingOf', () => {
     fc.assert(
       fc.property(rate, day, day, (ownRate, a, b) => {
         const [soon, late] = a < b ? [a, b] : [b, a];
-        const [before, after] = [standing({ ownRate }, soon), standing({ ownRate }, late)];
+        const [before, after] = [status({ ownRate }, soon), status({ ownRate }, late)];
         expect(after.worst?.due.lifeUsed ?? 0).toBeGreaterThanOrEqual(before.worst?.due.lifeUsed ?? 0);
         expect(after.pressure ?? 0).toBeGreaterThanOrEqual((before.pressure ?? 0) - 1e-9);
         // Whole days are counted from another day: the last one may fall either side of a rounding.
@@ -88,7 +88,7 @@ describe('standingOf', () => {
     fc.assert(
       fc.property(rate, fc.double({ min: 1, max: 3, noNaN: true }), (ownRate, factor) => {
         const more = { ...ownRate, kmPerDay: ownRate.kmPerDay * factor };
-        const [less, busy] = [standing({ ownRate }), standing({ ownRate: more })];
+        const [less, busy] = [status({ ownRate }), status({ ownRate: more })];
         expect((busy.dates?.p50 ?? '') <= (less.dates?.p50 ?? '')).toBe(true);
         expect(busy.pressure ?? 0).toBeGreaterThanOrEqual((less.pressure ?? 0) - 1e-9);
       }),
@@ -98,7 +98,7 @@ describe('standingOf', () => {
   it('is moved by a deferral in its date alone, and never forwards', () => {
     fc.assert(
       fc.property(rate, day, (ownRate, until) => {
-        const [plain, moved] = [standing({ ownRate }), standing({ ownRate, hold: { until, fault: null } })];
+        const [plain, moved] = [status({ ownRate }), status({ ownRate, deferral: { until, fault: null } })];
         const { state: _, dates: __, ...rest } = plain;
         expect(moved).toMatchObject(rest);
         expect((moved.dates?.p50 ?? '') >= (plain.dates?.p50 ?? '')).toBe(true);
@@ -108,15 +108,15 @@ describe('standingOf', () => {
     );
   });
 
-  it('is held by another fault until someone says that it is mended, whatever day was expected', () => {
+  it('is blocked by another fault until someone says that it is mended, whatever day was expected', () => {
     const worn = { odometer: { on: '2026-11-10', km: 82_000 } };
-    expect(standing({ ...worn, hold: { until: null, fault: 'exhaust leak' } })).toMatchObject({
-      ...standing(worn),
+    expect(status({ ...worn, deferral: { until: null, fault: 'exhaust leak' } })).toMatchObject({
+      ...status(worn),
       state: 'blocked',
     });
-    const dated = standing({ ...worn, hold: { until: '2026-12-01', fault: 'exhaust leak' } });
+    const dated = status({ ...worn, deferral: { until: '2026-12-01', fault: 'exhaust leak' } });
     expect(dated).toMatchObject({ state: 'blocked', dates: { p10: '2026-12-01', p50: '2026-12-01' } });
-    expect(standing({ ...worn, hold: { until: '2026-11-01', fault: 'exhaust leak' } }).state).toBe('blocked');
-    expect(standing({ hold: { until: null, fault: 'exhaust leak' } }).state).toBe(standing().state);
+    expect(status({ ...worn, deferral: { until: '2026-11-01', fault: 'exhaust leak' } }).state).toBe('blocked');
+    expect(status({ deferral: { until: null, fault: 'exhaust leak' } }).state).toBe(status().state);
   });
 });

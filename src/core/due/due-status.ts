@@ -1,5 +1,5 @@
 import { addDays, type PlainDate } from '../calendar/plain-date';
-import { type GroupRate, settledRate, type UseRate } from '../odometer/use-rate';
+import { effectiveRate, type GroupRate, type UseRate } from '../odometer/use-rate';
 import { pressureOf } from '../reliability/pressure';
 import type { LifeModel } from '../reliability/weibull';
 import {
@@ -23,11 +23,11 @@ export interface Recorded {
   readonly clocks: readonly SiteClock[];
   /** Null: the engine has no hour meter, or nobody reads it. */
   readonly meter: HourMeter | null;
-  readonly hold: Hold | null;
+  readonly deferral: Deferral | null;
 }
 
 /** Why the work is not asked for now: a person moved its date, or another fault is to be mended first. */
-export interface Hold {
+export interface Deferral {
   /** The day before which it is not asked for; null: nobody can say when the fault will be mended. */
   readonly until: PlainDate | null;
   readonly fault: string | null;
@@ -39,7 +39,7 @@ export interface Money {
   readonly wearCostPerPercent: number;
 }
 
-export interface Standing {
+export interface DueStatus {
   readonly state: DueState;
   readonly worst: WorstSite | null;
   /** The due dates to work by: those of the worst site, unless a person moved them. */
@@ -53,14 +53,14 @@ export interface Standing {
 }
 
 /** Where a vehicle stands on a day: band, life, where it is heading, and what it costs to wait. */
-export function standingOf(
+export function computeDueStatus(
   recorded: Recorded,
   group: GroupRate | null,
   money: Money,
   model: LifeModel,
   today: PlainDate,
-): Standing {
-  const rate = settledRate(recorded.ownRate, group);
+): DueStatus {
+  const rate = effectiveRate(recorded.ownRate, group);
   const on = (day: PlainDate): WorstSite | null => worstOn(recorded, rate, day);
   const worst = on(today);
   const state = !recorded.matched
@@ -72,31 +72,31 @@ export function standingOf(
   const lifeIn7 = on(addDays(today, 7))?.due.lifeUsed ?? worst.due.lifeUsed;
   const lifeIn28 = on(addDays(today, 28))?.due.lifeUsed ?? worst.due.lifeUsed;
   const pressure = pressureFor(recorded, worst, lifeIn7, money, model).total;
-  return { ...held(state, worst.due.due, recorded.hold, today), worst, rate, lifeIn7, lifeIn28, pressure };
+  return { ...deferred(state, worst.due.due, recorded.deferral, today), worst, rate, lifeIn7, lifeIn28, pressure };
 }
 
 /**
- * A hold moves the date that is worked by, and nothing else: life and pressure go on. It never brings work forward. A
- * deferral ends with its day; another fault holds the work until someone says that it is mended, even past the day that
+ * A deferral moves the date that is worked by, and nothing else: life and pressure go on. It never brings work forward. A
+ * deferral ends with its day; another fault blocks the work until someone says that it is mended, even past the day that
  * was expected.
  */
-function held(
+function deferred(
   state: DueState,
   dates: DueDates | null,
-  hold: Hold | null,
+  deferral: Deferral | null,
   today: PlainDate,
-): Pick<Standing, 'state' | 'dates'> {
+): Pick<DueStatus, 'state' | 'dates'> {
   const asked = state === 'past' || state === 'soon' || state === 'inspect';
-  if (hold === null || !asked) return { state, dates };
-  const { until } = hold;
+  if (deferral === null || !asked) return { state, dates };
+  const { until } = deferral;
   const later = until !== null && until > today && !(dates && dates.p50 >= until);
   const moved = later ? { p10: until, p50: until, p90: until } : dates;
-  if (hold.fault !== null) return { state: 'blocked', dates: moved };
+  if (deferral.fault !== null) return { state: 'blocked', dates: moved };
   return later ? { state: 'deferred', dates: moved } : { state, dates };
 }
 
 /**
- * The parts of one vehicle's pressure. Life counts against the full limit, whatever the school: a plug does not wear
+ * The parts of one vehicle's pressure. Life counts against the full limit, whatever the option: a plug does not wear
  * faster because it is to be changed early. Life that is only assumed counts as at the limit at most, since nobody knows
  * that it is past it.
  */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, fromDayNumber } from '../calendar/plain-date';
 import { type DueInput, due, dueState, worstSite } from './due';
-import { dueSum } from './due-breakdown';
+import { dueBreakdown } from './due-breakdown';
 
 const rate = (kmPerDay: number, lo = kmPerDay, hi = kmPerDay) => ({
   kmPerDay,
@@ -127,7 +127,7 @@ describe('engine hours', () => {
       p50: addDays('2026-11-16', 50),
       p90: addDays('2026-11-16', 62),
     });
-    expect(dueSum(idling())).toEqual(
+    expect(dueBreakdown(idling())).toEqual(
       expect.arrayContaining([
         { kind: 'ran', hours: 1250, kmPerHour: 40, km: 50_000 },
         { kind: 'left', km: 10_000, days: 50, on: addDays('2026-11-16', 50) },

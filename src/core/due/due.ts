@@ -5,7 +5,7 @@ import type { UseRate } from '../odometer/use-rate';
 export interface Limits {
   readonly distanceKm?: number | null;
   readonly months?: number | null;
-  /** School of *early change*: the share of each limit at which it counts as due, in (0, 1]. 1 is *to the limit*. */
+  /** Early change by policy: the share of each limit at which it counts as due, in (0, 1]. 1 is *to the limit*. */
   readonly share?: number;
 }
 

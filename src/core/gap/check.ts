@@ -4,7 +4,7 @@ import { keepsRange, type WrittenAs } from '../units/read-range';
 export const ELECTRODES = ['nickel', 'fine_wire', 'multi_ground'] as const;
 export type Electrode = (typeof ELECTRODES)[number];
 
-/** Regap schools: bend where allowed, only the ground electrode and little, or return the part. */
+/** Regap options: bend where allowed, only the ground electrode and little, or return the part. */
 export const REGAP_POLICIES = ['adjust', 'ground_only', 'never'] as const;
 export type RegapPolicy = (typeof REGAP_POLICIES)[number];
 

@@ -20,7 +20,7 @@ const FAST_WEAR = 1.5;
 /** And by more than wire gauges tell apart, mm. */
 const GAUGE_STEP_MM = 0.05;
 /** Fewer than this cannot be compared. */
-const LEAST_MEASURED = 3;
+const MIN_MEASURED = 3;
 
 /**
  * The sites of one engine whose gaps have worn faster than those of the others, with their rate and that of the others, µm per
@@ -34,7 +34,7 @@ export function fastWear(
   const measured = sites.flatMap((site) =>
     site.wear ? [{ id: siteId(site), wear: site.wear, rate: wearRate(site.wear) }] : [],
   );
-  if (measured.length < LEAST_MEASURED) return new Map();
+  if (measured.length < MIN_MEASURED) return new Map();
   const rates = measured.map(({ rate }) => rate).sort((a, b) => a - b);
   const others = Math.max(0, median(rates.slice(0, Math.ceil(rates.length / 2))));
   return new Map(

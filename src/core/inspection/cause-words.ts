@@ -9,7 +9,7 @@ export const CAUSE_WORDS: Readonly<Record<Cause, string>> = {
   lean_or_hot: 'Lean, too hot, or the wrong heat range',
   runner_leak: 'Air drawn in at the ends of the manifold',
   cylinder_hot: 'A lean or hot cylinder',
-  cylinder_rich: 'A cylinder that does not burn well',
+  cylinder_rich: 'A cylinder that does not burn properly',
   oil_inside: 'Oil past rings, guides or crankcase ventilation',
   oil_everywhere: 'Oil in every cylinder: crankcase ventilation, or wear',
   oil_outside: 'Oil from above: cam cover or tube seal',

@@ -93,7 +93,7 @@ export interface Finding {
   readonly evidence: readonly Evidence[];
   readonly confidence: Confidence;
   readonly urgency: Urgency;
-  /** What would settle it, the easiest first. */
+  /** What would resolve it, the easiest first. */
   readonly next: readonly string[];
 }
 

@@ -367,7 +367,7 @@ describe('the cause', () => {
     );
   });
 
-  it('rests on evidence from sites that were looked at, and says what to do next unless all is well', () => {
+  it('rests on evidence from sites that were looked at, and says what to do next unless all is normal', () => {
     fc.assert(
       fc.property(anyEngine, someShown, (model, shown) => {
         const given = reading(model, shown);

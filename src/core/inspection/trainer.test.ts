@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { drawnPlug, GRADES, type Graded, nextPlug, rightShare, TRAINER_PLUGS } from './trainer';
+import { GRADES, type Graded, nextPlug, rightShare, TRAINER_PLUGS, trainerPlug } from './trainer';
 import { HEALTHY } from './vocabulary';
 
 /** Any generator will do, as long as the same number gives the same plug. */
@@ -10,15 +10,15 @@ const seeded = (seed: number) => {
     return state / 2147483648;
   };
 };
-const plug = (n: number) => drawnPlug(n, seeded(n + 1));
+const plug = (n: number) => trainerPlug(n, seeded(n + 1));
 
-describe('drawnPlug', () => {
+describe('trainerPlug', () => {
   it('is the same for everyone, and shows what its answer needs', () => {
     for (let n = 0; n < TRAINER_PLUGS; n++) {
       expect(plug(n)).toEqual(plug(n));
       const { answer, seen, gapMm } = plug(n);
       const faults = Object.keys(seen).filter((word) => !HEALTHY.has(word));
-      expect(faults.length > 0).toBe(answer !== 'well');
+      expect(faults.length > 0).toBe(answer !== 'normal');
       expect(gapMm > 1.4).toBe(answer === 'worn_out');
     }
   });
@@ -37,7 +37,7 @@ describe('nextPlug', () => {
     for (let i = 0; i < 40; i++) {
       const { number, answer } = plug(nextPlug(many));
       if (answer === 'water') water += 1;
-      many.push({ plug: number, answer, said: answer === 'water' ? 'well' : answer });
+      many.push({ plug: number, answer, said: answer === 'water' ? 'normal' : answer });
     }
     expect(water).toBeGreaterThan(15);
     expect(rightShare(many, 'water')).toBeLessThan(0.2);

@@ -1,8 +1,8 @@
 import type { Condition } from './vocabulary';
 
-/** What a drawn plug is graded as: what it points to when it stands alone. */
+/** What a trainer plug is graded as: what it points to when it stands alone. */
 export const GRADES = [
-  'well',
+  'normal',
   'sooted',
   'oil_inside',
   'oil_outside',
@@ -17,7 +17,7 @@ export const GRADES = [
 ] as const;
 export type Grade = (typeof GRADES)[number];
 
-export interface DrawnPlug {
+export interface TrainerPlug {
   readonly number: number;
   readonly answer: Grade;
   readonly seen: Readonly<Partial<Record<Condition, 1 | 2 | 3>>>;
@@ -37,7 +37,7 @@ const USUAL: readonly [number, number] = [0.95, 1.15];
 
 /** Source: the rules for single plugs in `rules.ts`. */
 const CASES: Readonly<Record<Grade, Case>> = {
-  well: { shows: ['nose tan', 'nose grey'], beside: ['electrodes sharp', 'no deposits'], gapMm: USUAL },
+  normal: { shows: ['nose tan', 'nose grey'], beside: ['electrodes sharp', 'no deposits'], gapMm: USUAL },
   sooted: { shows: ['nose black dry'], beside: ['electrodes sharp', 'seat sooted'], gapMm: USUAL },
   oil_inside: { shows: ['nose black oily'], beside: ['ash', 'electrodes rounded'], gapMm: USUAL },
   oil_outside: { shows: ['insulator oily'], beside: ['nose tan', 'boot swollen'], gapMm: USUAL },
@@ -56,8 +56,8 @@ const CASES: Readonly<Record<Grade, Case>> = {
 };
 
 /** The plug of a number, the same for everyone, so that two people can be compared. @param random from 0 to 1, by the number */
-export function drawnPlug(number: number, random: () => number): DrawnPlug {
-  const answer = GRADES[number % GRADES.length] ?? 'well';
+export function trainerPlug(number: number, random: () => number): TrainerPlug {
+  const answer = GRADES[number % GRADES.length] ?? 'normal';
   const { shows, beside, gapMm } = CASES[answer];
   const pick = <T>(items: readonly T[]): T | undefined => items[Math.floor(random() * items.length)];
   const [main, other] = [pick(shows), random() < 0.75 ? pick(beside) : undefined];
@@ -76,7 +76,7 @@ export interface Graded {
   readonly said: Grade;
 }
 
-/** Share of right answers by grade, weighed as if one had been right and one wrong: nobody is sure after one plug. */
+/** Share of right answers by grade, counted as if one had been right and one wrong: nobody is sure after one plug. */
 export const rightShare = (graded: readonly Graded[], grade: Grade): number => {
   const of = graded.filter(({ answer }) => answer === grade);
   return (of.filter(({ said }) => said === grade).length + 1) / (of.length + 2);
@@ -96,7 +96,7 @@ export function nextPlug(graded: readonly Graded[]): number {
     .filter((grade) => grade !== last?.answer)
     .sort((a, b) => rightShare(graded, a) - rightShare(graded, b) || seenAt(graded, a) - seenAt(graded, b))[0];
   const own = Array.from({ length: TRAINER_PLUGS }, (_, n) => n).filter(
-    (n) => GRADES[n % GRADES.length] === (weakest ?? 'well'),
+    (n) => GRADES[n % GRADES.length] === (weakest ?? 'normal'),
   );
   const lastSeen = (n: number): number => graded.findLastIndex(({ plug }) => plug === n);
   return own.sort((a, b) => lastSeen(a) - lastSeen(b) || a - b)[0] ?? 0;

@@ -1,5 +1,5 @@
 import { KM_PER_MILE } from '../units/unit';
-import { byDay, MOST_KM_PER_DAY, ownRate, type Reading } from './use-rate';
+import { byDay, MAX_KM_PER_DAY, ownRate, type Reading } from './use-rate';
 
 export const CHECK_CODES = ['backwards', 'too_fast', 'unit_slip', 'digit_slip', 'stuck', 'rollover'] as const;
 export type CheckCode = (typeof CHECK_CODES)[number];
@@ -41,7 +41,7 @@ const toKm = ({ value, unit }: Pick<ShownReading, 'value' | 'unit'>): number => 
 /**
  * Judges a new reading against what is accepted of its vehicle, and offers what it probably was.
  *
- * A suspect reading is kept and flagged, and not used until someone settles it.
+ * A suspect reading is kept and flagged, and not used until someone resolves it.
  *
  * @param history accepted readings, any order, km
  * @param othersMove whether other vehicles' readings move meanwhile: a whole feed that stands still is no stuck meter
@@ -83,7 +83,7 @@ function plainFaults(before: Reading | null, after: Reading | null, reading: Rea
   if ((before && reading.km < before.km) || (after && reading.km > after.km)) return ['backwards'];
   if (!before) return [];
   const days = Math.max(1, reading.day - before.day);
-  return (reading.km - before.km) / days > MOST_KM_PER_DAY ? ['too_fast'] : [];
+  return (reading.km - before.km) / days > MAX_KM_PER_DAY ? ['too_fast'] : [];
 }
 
 /** The same figure for long, on a vehicle that moved before. */
@@ -181,7 +181,7 @@ function followsPlainly(last: Reading | null, highest: number, rate: number | nu
   if (!last || day < last.day || km < highest + 0.5) return false;
   const days = Math.max(1, day - last.day);
   return (
-    (km - highest) / days <= MOST_KM_PER_DAY && (rate === null || km - last.km <= UNUSUAL * Math.max(rate, 1) * days)
+    (km - highest) / days <= MAX_KM_PER_DAY && (rate === null || km - last.km <= UNUSUAL * Math.max(rate, 1) * days)
   );
 }
 

@@ -10,7 +10,7 @@ export interface HourReading {
 }
 
 /** Most that an hour meter can show. */
-export const MOST_HOURS = 99_999;
+export const MAX_HOURS = 99_999;
 const HOURS_A_DAY = 24;
 
 export type HourDoubt = 'backwards' | 'too_fast';

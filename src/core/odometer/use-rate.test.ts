@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type GroupRate, groupAround, groupRate, ownRate, type Reading, settledRate } from './use-rate';
+import { effectiveRate, type GroupRate, groupAround, groupRate, ownRate, type Reading } from './use-rate';
 
-const useRate = (readings: readonly Reading[], group: GroupRate | null = null) => settledRate(ownRate(readings), group);
+const useRate = (readings: readonly Reading[], group: GroupRate | null = null) =>
+  effectiveRate(ownRate(readings), group);
 
 interface Vector {
   days: number[];

@@ -28,8 +28,8 @@ export interface GroupRate {
 }
 
 export const WINDOW_DAYS = 180;
-export const LEAST_READINGS = 3;
-export const LEAST_SPAN_DAYS = 14;
+export const MIN_READINGS = 3;
+export const MIN_SPAN_DAYS = 14;
 /** Up to this many readings, the group's spread widens the interval. */
 export const FEW_READINGS = 5;
 /** Spread taken for a borrowed rate when only the group's middle is known. */
@@ -47,7 +47,7 @@ export function ownRate(readings: readonly Reading[]): UseRate | null {
   const recent = inWindow(readings);
   const days = recent.map((r) => r.day);
   const span = Math.max(...days) - Math.min(...days);
-  if (recent.length < LEAST_READINGS || span < LEAST_SPAN_DAYS) return null;
+  if (recent.length < MIN_READINGS || span < MIN_SPAN_DAYS) return null;
   const fit = theilSen(
     days,
     recent.map((r) => r.km),
@@ -61,7 +61,7 @@ export function ownRate(readings: readonly Reading[]): UseRate | null {
  * The rate to work with: the vehicle's own, widened by its duty group's spread where it rests on 3 to 5 readings, or the
  * group's where it has none. @returns null where neither can tell
  */
-export function settledRate(own: UseRate | null, group: GroupRate | null): UseRate | null {
+export function effectiveRate(own: UseRate | null, group: GroupRate | null): UseRate | null {
   if (!own) return group ? borrow(group) : null;
   return own.used <= FEW_READINGS && group ? { ...own, ci80: widen(own.kmPerDay, own.ci80, group) } : own;
 }
@@ -94,10 +94,10 @@ export const groupAround = (kmPerDay: number): GroupRate => ({
 /** @param kmPerDay own rates of the vehicles of one duty group @returns null for none */
 export function groupRate(kmPerDay: readonly number[]): GroupRate | null {
   if (kmPerDay.length === 0) return null;
-  if (kmPerDay.length < LEAST_READINGS) return groupAround(median([...kmPerDay].sort((a, b) => a - b)));
+  if (kmPerDay.length < MIN_READINGS) return groupAround(median([...kmPerDay].sort((a, b) => a - b)));
   const sorted = [...kmPerDay].sort((a, b) => a - b);
   return { medianKmPerDay: median(sorted), p10KmPerDay: quantile(sorted, 0.1), p90KmPerDay: quantile(sorted, 0.9) };
 }
 
 /** Most that any vehicle of ours can cover a day, km. */
-export const MOST_KM_PER_DAY = 1500;
+export const MAX_KM_PER_DAY = 1500;

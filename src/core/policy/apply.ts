@@ -2,26 +2,26 @@ import type { Electrode, RegapPolicy } from '../gap/check';
 import { ANTI_SEIZE_REDUCTION, type Head } from '../torque/plan';
 import { EARLY_SHARE } from './policies';
 
-/** What the interval school makes of a limit: the share of it at which a plug counts as due. */
-export const dueShare = (intervalSchool: string): number => (intervalSchool === 'early' ? EARLY_SHARE : 1);
+/** What the interval option makes of a limit: the share of it at which a plug counts as due. */
+export const dueShare = (intervalOption: string): number => (intervalOption === 'early' ? EARLY_SHARE : 1);
 
 const KM_PER_HOUR: Readonly<Record<string, number>> = { hours_40: 40, hours_60: 60, hours_not_counted: 0 };
 
 /** Distance that a metered engine hour counts as, km; 0: hours do not count. */
-export const kmPerHour = (hoursSchool: string): number => KM_PER_HOUR[hoursSchool] ?? 0;
+export const kmPerHour = (hoursOption: string): number => KM_PER_HOUR[hoursOption] ?? 0;
 
-/** What the schools of new gaps and the electrode together allow. The sheet's own word comes before both. */
-export function regapPolicy(newGapsSchool: string, electrode: Electrode, sheetSays: RegapPolicy | null): RegapPolicy {
+/** What the options of new gaps and the electrode together allow. The sheet's own word comes before both. */
+export function regapPolicy(newGapsOption: string, electrode: Electrode, sheetSays: RegapPolicy | null): RegapPolicy {
   if (electrode === 'multi_ground') return 'never';
   if (sheetSays) return sheetSays;
-  if (newGapsSchool === 'return') return 'never';
+  if (newGapsOption === 'return') return 'never';
   return electrode === 'nickel' ? 'adjust' : 'ground_only';
 }
 
 /** Changes of direction that a bend may have. Infinity: any. */
-export function allowedReversals(reverseSchool: string, electrode: Electrode): number {
-  if (reverseSchool === 'allowed') return Number.POSITIVE_INFINITY;
-  return reverseSchool === 'once' && electrode === 'nickel' ? 1 : 0;
+export function allowedReversals(reverseOption: string, electrode: Electrode): number {
+  if (reverseOption === 'allowed') return Number.POSITIVE_INFINITY;
+  return reverseOption === 'once' && electrode === 'nickel' ? 1 : 0;
 }
 
 export const SHELLS = ['plated', 'bare'] as const;
@@ -43,19 +43,19 @@ export interface CompoundAdvice {
 
 const PLACE = 'A little nickel compound on the threads only, never on electrode, seat or washer.';
 
-/** What goes on the threads by school, shell, head and sheet, and what it does to the torque. */
+/** What goes on the threads by option, shell, head and sheet, and what it does to the torque. */
 export function compoundAdvice(
-  compoundSchool: string,
+  compoundOption: string,
   shell: Shell | null,
   head: Head,
   sheetSays: SheetLubricant | null,
 ): CompoundAdvice {
-  if (compoundSchool === 'by_sheet' && sheetSays) return bySheet(sheetSays, head);
+  if (compoundOption === 'by_sheet' && sheetSays) return bySheet(sheetSays, head);
   const bareInAluminium = shell === 'bare' && head === 'aluminium';
   const nickel =
-    compoundSchool === 'nickel_always' ||
-    (compoundSchool === 'nickel_bare' && shell === 'bare') ||
-    (compoundSchool === 'by_sheet' && bareInAluminium);
+    compoundOption === 'nickel_always' ||
+    (compoundOption === 'nickel_bare' && shell === 'bare') ||
+    (compoundOption === 'by_sheet' && bareInAluminium);
   const doubt =
     sheetSays && sheetSays !== (nickel ? 'nickel' : 'dry')
       ? `The spec sheet says ${sheetSays}: the shop’s choice overrides it.`

@@ -1,5 +1,5 @@
 /** One way the trade works, with what speaks for it and what it changes here. */
-export interface School {
+export interface PolicyOption {
   readonly id: string;
   readonly name: string;
   readonly reason: string;
@@ -10,8 +10,8 @@ export interface Policy {
   readonly id: PolicyId;
   readonly name: string;
   readonly question: string;
-  readonly schools: readonly School[];
-  /** The default school's id. Source: general trade practice; the spec sheet wins where it says otherwise. */
+  readonly options: readonly PolicyOption[];
+  /** The default option's id. Source: general trade practice; the spec sheet wins where it says otherwise. */
   readonly byDefault: string;
 }
 
@@ -34,7 +34,12 @@ export const POLICY_IDS = [
 ] as const;
 export type PolicyId = (typeof POLICY_IDS)[number];
 
-const school = (id: string, name: string, reason: string, changes: string): School => ({ id, name, reason, changes });
+const option = (id: string, name: string, reason: string, changes: string): PolicyOption => ({
+  id,
+  name,
+  reason,
+  changes,
+});
 
 /** The choices on which the trade divides. */
 export const POLICIES: readonly Policy[] = [
@@ -43,20 +48,20 @@ export const POLICIES: readonly Policy[] = [
     name: 'Interval',
     question: 'When does a plug count as due?',
     byDefault: 'to_the_limit',
-    schools: [
-      school(
+    options: [
+      option(
         'to_the_limit',
         'To the limit',
         'The maker’s figure already holds a margin; an early change throws life away.',
         'Due at the full interval.',
       ),
-      school(
+      option(
         'early',
         'Early change',
         'A worn gap loads the coil and costs fuel long before the plug fails.',
         'Due at 75 % of the interval.',
       ),
-      school(
+      option(
         'evidence',
         'By evidence',
         'What the removed plugs of this fleet show is worth more than a general figure.',
@@ -69,20 +74,20 @@ export const POLICIES: readonly Policy[] = [
     name: 'Engine hours',
     question: 'What does an hour on the hour meter count as?',
     byDefault: 'hours_40',
-    schools: [
-      school(
+    options: [
+      option(
         'hours_40',
         '40 km',
         'About what a van covers in an hour of mixed driving.',
         'Each metered hour counts as at least 40 km of life.',
       ),
-      school(
+      option(
         'hours_60',
         '60 km',
         'Long idling in the cold fouls and wears faster than driving does.',
         'Each metered hour counts as at least 60 km of life.',
       ),
-      school(
+      option(
         'hours_not_counted',
         'Not counted',
         'The maker’s interval is given in distance; the severe interval holds the idling already.',
@@ -95,26 +100,26 @@ export const POLICIES: readonly Policy[] = [
     name: 'Thread compound',
     question: 'What goes on the threads of a new plug?',
     byDefault: 'by_sheet',
-    schools: [
-      school(
+    options: [
+      option(
         'by_sheet',
         'By spec sheet',
         'Maker and plating decide; the sheet knows both.',
         'As the sheet says; where it says nothing, dry on plated shells and nickel on bare shells in aluminium.',
       ),
-      school(
+      option(
         'dry',
         'Dry as supplied',
         'Plated shells release by themselves, and grease makes the wrench over-tighten.',
         'Torque as specified.',
       ),
-      school(
+      option(
         'nickel_bare',
         'Nickel on bare shells',
         'A bare shell seizes in aluminium; a plated one does not.',
         'On bare shells nickel compound, torque lowered by 30 %.',
       ),
-      school(
+      option(
         'nickel_always',
         'Always nickel',
         'Salt and long intervals seize any thread.',
@@ -127,20 +132,20 @@ export const POLICIES: readonly Policy[] = [
     name: 'Gaps of new plugs',
     question: 'What is done about the gap of a new plug?',
     byDefault: 'measure_adjust',
-    schools: [
-      school(
+    options: [
+      option(
         'measure_adjust',
         'Measure all, adjust when allowed',
         'Boxes fall and numbers are mixed up; a nickel electrode bends without harm.',
         'Every plug is measured; one out of range is bent where its electrode allows.',
       ),
-      school(
+      option(
         'trust_box',
         'Trust the box',
         'Makers gap by machine; every touch can chip.',
         'No measurement is asked for; the batch check is not made.',
       ),
-      school(
+      option(
         'return',
         'Never adjust, return',
         'A plug with the wrong gap may be the wrong plug.',
@@ -153,20 +158,20 @@ export const POLICIES: readonly Policy[] = [
     name: 'Reversing a bend',
     question: 'May an electrode be bent back after it was bent too far?',
     byDefault: 'once',
-    schools: [
-      school(
+    options: [
+      option(
         'once',
         'Once, never on fine wire',
         'One change of direction does little; more tires the metal.',
         'A second change of direction retires the plug; on fine wire the first does.',
       ),
-      school(
+      option(
         'allowed',
         'Allowed',
         'The gap counts, not how it was reached.',
         'Changes of direction are counted, none retires the plug.',
       ),
-      school(
+      option(
         'never',
         'Never',
         'A bent-back electrode can break off in the cylinder.',
@@ -179,20 +184,20 @@ export const POLICIES: readonly Policy[] = [
     name: 'Tightening',
     question: 'How is a plug tightened?',
     byDefault: 'wrench',
-    schools: [
-      school(
+    options: [
+      option(
         'wrench',
         'Calibrated wrench',
         'A figure can be checked and recorded.',
         'Torque is recorded; turn angle is a recorded fall-back.',
       ),
-      school(
+      option(
         'angle',
         'Turn angle',
         'Friction does not spoil an angle.',
         'The turn from finger-tight is recorded; torque is optional.',
       ),
-      school(
+      option(
         'feel',
         'Feel',
         'An experienced hand knows when the gasket lies down.',
@@ -205,20 +210,20 @@ export const POLICIES: readonly Policy[] = [
     name: 'Engine temperature',
     question: 'Is the engine cold or warm when plugs come out?',
     byDefault: 'cold',
-    schools: [
-      school(
+    options: [
+      option(
         'cold',
         'Cold',
         'Hot aluminium gives up its threads.',
         'Hours to cool down stand before the start. A newer valid bulletin wins.',
       ),
-      school(
+      option(
         'warm',
         'Warm',
         'Warmth helps penetrant and frees some plugs.',
         'The engine is warmed first: burns are the hazard.',
       ),
-      school('by_bulletin', 'By bulletin', 'It differs by engine.', 'As the newest valid bulletin says, else cold.'),
+      option('by_bulletin', 'By bulletin', 'It differs by engine.', 'As the newest valid bulletin says, else cold.'),
     ],
   },
   {
@@ -226,14 +231,14 @@ export const POLICIES: readonly Policy[] = [
     name: 'Opening',
     question: 'How many cylinders stand open at once?',
     byDefault: 'bank',
-    schools: [
-      school(
+    options: [
+      option(
         'bank',
         'Bank at a time',
         'Plugs side by side on the tray can be compared.',
         'Wells are cleaned first, then a bank is opened. One at a time where debris or blind reach threatens.',
       ),
-      school(
+      option(
         'one',
         'One site at a time',
         'Nothing is mixed up and nothing falls in.',
@@ -246,9 +251,9 @@ export const POLICIES: readonly Policy[] = [
     name: 'Power tools',
     question: 'May a power tool touch a plug?',
     byDefault: 'never',
-    schools: [
-      school('never', 'Never on plugs', 'It strips threads faster than a hand feels.', 'Hand tools only.'),
-      school(
+    options: [
+      option('never', 'Never on plugs', 'It strips threads faster than a hand feels.', 'Hand tools only.'),
+      option(
         'run_out',
         'To run out loosened plugs',
         'Long threads take time by hand.',
@@ -261,14 +266,14 @@ export const POLICIES: readonly Policy[] = [
     name: 'Coil connectors',
     question: 'Are coil connectors unplugged?',
     byDefault: 'unplug',
-    schools: [
-      school(
+    options: [
+      option(
         'unplug',
         'Unplug',
         'Room to work, and the terminals can be seen.',
         'Unplugged, unless the engine is marked brittle.',
       ),
-      school(
+      option(
         'leave',
         'Leave plugged, free the harness',
         'Old tabs break.',
@@ -281,20 +286,20 @@ export const POLICIES: readonly Policy[] = [
     name: 'Coils with plugs',
     question: 'Are coils replaced with the plugs?',
     byDefault: 'by_cost',
-    schools: [
-      school(
+    options: [
+      option(
         'by_cost',
         'By expected cost',
         'Shared labour against the life that is left: it can be reckoned.',
         'The fleet’s own failures decide, once there are enough.',
       ),
-      school(
+      option(
         'on_failure',
         'On failure',
         'Most coils outlive several sets of plugs.',
         'Coils are changed one by one when they fail.',
       ),
-      school(
+      option(
         'with_plugs',
         'With the plugs',
         'The engine is open, and a failure on the road costs more.',
@@ -307,14 +312,14 @@ export const POLICIES: readonly Policy[] = [
     name: 'Leads with plugs',
     question: 'Are leads replaced with the plugs?',
     byDefault: 'when_worn',
-    schools: [
-      school(
+    options: [
+      option(
         'when_worn',
         'When past life or damaged',
         'A sound lead is no worse for its age.',
         'Leads, cap and rotor run on their own clocks.',
       ),
-      school('always', 'Always', 'Pulling an old lead damages it.', 'A lead set is on every pick list.'),
+      option('always', 'Always', 'Pulling an old lead damages it.', 'A lead set is on every pick list.'),
     ],
   },
   {
@@ -322,14 +327,14 @@ export const POLICIES: readonly Policy[] = [
     name: 'Scanning codes',
     question: 'When are codes read?',
     byDefault: 'before_and_after',
-    schools: [
-      school(
+    options: [
+      option(
         'before_and_after',
         'Before and after',
         'Only a record of both shows what the work changed.',
         'Codes are saved before they are cleared, and read again after the road test.',
       ),
-      school(
+      option(
         'lamp_only',
         'Only with a lamp on',
         'No lamp, no code worth the time.',
@@ -342,14 +347,14 @@ export const POLICIES: readonly Policy[] = [
     name: 'First start',
     question: 'When is the engine first started?',
     byDefault: 'before_covers',
-    schools: [
-      school(
+    options: [
+      option(
         'before_covers',
         'Before covers are refitted',
         'A missed connector shows while it can be reached.',
         'Start, listen, then close.',
       ),
-      school('after_covers', 'After covers are refitted', 'Nothing is left to catch in a belt.', 'Close, then start.'),
+      option('after_covers', 'After covers are refitted', 'Nothing is left to catch in a belt.', 'Close, then start.'),
     ],
   },
   {
@@ -357,14 +362,14 @@ export const POLICIES: readonly Policy[] = [
     name: 'Battery',
     question: 'Is the battery isolated?',
     byDefault: 'by_class',
-    schools: [
-      school(
+    options: [
+      option(
         'by_class',
         'By vehicle class',
         'Needed on hybrids and where modules move; elsewhere it loses settings.',
         'Always on hybrids and where control units are moved.',
       ),
-      school('always', 'Always', 'No spark and no start while a hand is in the engine.', 'Isolated at every job.'),
+      option('always', 'Always', 'No spark and no start while a hand is in the engine.', 'Isolated at every job.'),
     ],
   },
 ];
@@ -375,7 +380,7 @@ export const policyOf = (id: PolicyId): Policy => {
   return found;
 };
 
-/** Share of the interval at which the school of early change calls a plug due. */
+/** Share of the interval at which the option of early change calls a plug due. */
 export const EARLY_SHARE = 0.75;
 
 /** Where a choice was made, the widest first: each later one overrides those before it. */
@@ -387,41 +392,41 @@ export interface PolicyChoice {
   readonly scope: Exclude<PolicyScope, 'default'>;
   /** Null for the shop; the duty group, the vehicle or the sheet otherwise. */
   readonly scopeKey: string | null;
-  readonly school: string;
+  readonly option: string;
   /** Why this was chosen, by whom. */
   readonly why: string;
 }
 
 export interface InForce {
   readonly policy: Policy;
-  readonly school: School;
+  readonly option: PolicyOption;
   readonly scope: PolicyScope;
   readonly why: string;
   /** Choices that this one overrides, the nearest first. */
-  readonly overrides: readonly { readonly scope: PolicyScope; readonly school: School }[];
+  readonly overrides: readonly { readonly scope: PolicyScope; readonly option: PolicyOption }[];
 }
 
 /**
- * The school in force for one vehicle: its own choice before its group's, that before the spec sheet's, that before the
+ * The option in force for one vehicle: its own choice before its group's, that before the spec sheet's, that before the
  * shop's, that before the default.
  *
- * @param choices those that concern the vehicle; a school that the policy does not know is passed over
+ * @param choices those that concern the vehicle; an option that the policy does not know is passed over
  */
 export function policyInForce(id: PolicyId, choices: readonly PolicyChoice[]): InForce {
   const policy = policyOf(id);
   const own = choices
     .filter((choice) => choice.policy === id)
     .flatMap((choice) => {
-      const found = policy.schools.find((s) => s.id === choice.school);
-      return found ? [{ scope: choice.scope as PolicyScope, school: found, why: choice.why }] : [];
+      const found = policy.options.find((s) => s.id === choice.option);
+      return found ? [{ scope: choice.scope as PolicyScope, option: found, why: choice.why }] : [];
     });
-  const standing = policy.schools.find((s) => s.id === policy.byDefault) ?? policy.schools[0];
-  if (!standing) throw new RangeError(`policyInForce: ${id} has no school`);
+  const byDefault = policy.options.find((s) => s.id === policy.byDefault) ?? policy.options[0];
+  if (!byDefault) throw new RangeError(`policyInForce: ${id} has no option`);
   const all = [
     ...own,
-    { scope: 'default' as PolicyScope, school: standing, why: 'the default; nobody has chosen' },
+    { scope: 'default' as PolicyScope, option: byDefault, why: 'the default; nobody has chosen' },
   ].sort((a, b) => POLICY_SCOPES.indexOf(b.scope) - POLICY_SCOPES.indexOf(a.scope));
   const [first, ...rest] = all;
   if (!first) throw new RangeError(`policyInForce: ${id} has no default`);
-  return { policy, school: first.school, scope: first.scope, why: first.why, overrides: rest };
+  return { policy, option: first.option, scope: first.scope, why: first.why, overrides: rest };
 }

@@ -3,22 +3,22 @@ import { describe, expect, it } from 'vitest';
 import { allowedReversals, compoundAdvice, dueShare, regapPolicy } from './apply';
 import { POLICIES, POLICY_IDS, POLICY_SCOPES, type PolicyChoice, policyInForce } from './policies';
 
-const choice = (scope: PolicyChoice['scope'], school: string): PolicyChoice => ({
+const choice = (scope: PolicyChoice['scope'], option: string): PolicyChoice => ({
   policy: 'interval',
   scope,
   scopeKey: null,
-  school,
+  option,
   why: `said for the ${scope}`,
 });
 
 describe('POLICIES', () => {
-  it('give every choice at least two schools with reasons, and a default among them', () => {
+  it('give every choice at least two options with reasons, and a default among them', () => {
     expect(POLICIES.map((policy) => policy.id).sort()).toEqual([...POLICY_IDS].sort());
     for (const policy of POLICIES) {
-      expect(policy.schools.length).toBeGreaterThan(1);
-      expect(policy.schools.map((s) => s.id)).toContain(policy.byDefault);
-      expect(new Set(policy.schools.map((s) => s.id)).size).toBe(policy.schools.length);
-      for (const school of policy.schools) expect(school.reason && school.changes).toBeTruthy();
+      expect(policy.options.length).toBeGreaterThan(1);
+      expect(policy.options.map((s) => s.id)).toContain(policy.byDefault);
+      expect(new Set(policy.options.map((s) => s.id)).size).toBe(policy.options.length);
+      for (const option of policy.options) expect(option.reason && option.changes).toBeTruthy();
     }
   });
 });
@@ -27,7 +27,7 @@ describe('policyInForce', () => {
   it('is the default until someone chooses', () => {
     expect(policyInForce('interval', [])).toMatchObject({
       scope: 'default',
-      school: { id: 'to_the_limit' },
+      option: { id: 'to_the_limit' },
       overrides: [],
     });
   });
@@ -40,12 +40,12 @@ describe('policyInForce', () => {
       choice('vehicle', 'early'),
     ];
     const found = policyInForce('interval', all);
-    expect(found).toMatchObject({ scope: 'vehicle', why: 'said for the vehicle', school: { id: 'early' } });
+    expect(found).toMatchObject({ scope: 'vehicle', why: 'said for the vehicle', option: { id: 'early' } });
     expect(found.overrides.map((o) => o.scope)).toEqual(['group', 'sheet', 'shop', 'default']);
     expect(policyInForce('interval', all.slice(0, 2))).toMatchObject({ scope: 'sheet' });
   });
 
-  it('passes over a school that it does not know and choices of other policies', () => {
+  it('passes over an option that it does not know and choices of other policies', () => {
     expect(policyInForce('interval', [choice('shop', 'by moon')]).scope).toBe('default');
     expect(policyInForce('battery', [choice('shop', 'early')]).scope).toBe('default');
   });
@@ -61,7 +61,7 @@ describe('policyInForce', () => {
   });
 });
 
-describe('what a school changes', () => {
+describe('what an option changes', () => {
   it('is the share of the interval', () => {
     expect([dueShare('early'), dueShare('to_the_limit'), dueShare('evidence')]).toEqual([0.75, 1, 1]);
   });

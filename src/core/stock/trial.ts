@@ -23,7 +23,7 @@ export interface TrialComparison {
 /** Below this chance two parts are called different. */
 export const DIFFERENT_BELOW = 0.05;
 /** A verdict of "no difference" needs so much distance on trial, km: else it is too little to tell. */
-export const LEAST_SITE_KM = 100_000;
+export const MIN_SITE_KM = 100_000;
 
 /**
  * The part on trial against the usual one, by early removals over distance.
@@ -37,13 +37,13 @@ export function compareTrial(trial: Service, control: Service): TrialComparison 
   const all = trial.early + control.early;
   const km = trial.siteKm + control.siteKm;
   if (all === 0 || km <= 0) {
-    const enough = trial.siteKm >= LEAST_SITE_KM && control.siteKm >= LEAST_SITE_KM;
+    const enough = trial.siteKm >= MIN_SITE_KM && control.siteKm >= MIN_SITE_KM;
     return { verdict: enough ? 'no-difference' : 'too-little', chance: null, ...growths };
   }
   const share = trial.siteKm / km;
   const chance = twoSided(trial.early, all, share);
   if (chance < DIFFERENT_BELOW) return { verdict: trial.early > all * share ? 'worse' : 'better', chance, ...growths };
-  return { verdict: trial.siteKm >= LEAST_SITE_KM ? 'no-difference' : 'too-little', chance, ...growths };
+  return { verdict: trial.siteKm >= MIN_SITE_KM ? 'no-difference' : 'too-little', chance, ...growths };
 }
 
 /** Chance of all counts that are no likelier than the one seen. */

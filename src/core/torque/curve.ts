@@ -76,8 +76,8 @@ const WINDOW_DEG = 30;
 /** Samples behind each smoothed one. */
 const SPIKE_FREE = 5;
 /** Samples after which the free run is known, and the most that are kept. */
-const LEAST_FREE = 6;
-const MOST_FREE = 40;
+const MIN_FREE = 6;
+const MAX_FREE = 40;
 /** Torque has left the free run beyond this, as a multiple of it. */
 const LEFT_FREE = 1.35;
 /** A thread that binds is stopped here: well before three times its free run. */
@@ -97,7 +97,7 @@ const TIGHTENS = 0.1;
 /** A washer is crushed below this share of the least torque that the sheet allows, beyond that of the thread alone. */
 const CRUSH_BELOW = 0.67;
 /** No new washer takes more than this from contact to tight, degrees. Source: 180 to 240° for a new gasket, with margin. */
-const MOST_CRUSH_DEG = 290;
+const MAX_CRUSH_DEG = 290;
 /** Breakaway over this many times the install torque: it is seizing. */
 export const SEIZING_FACTOR = 2;
 
@@ -151,11 +151,11 @@ function remember(memory: Memory, point: Point): Memory {
 /** Up to the seat: the thread alone turns, and nothing else may hold it. */
 function runningIn(runInDeg: number | null, state: CurveState, nm: number): CurveState {
   const { memory } = state;
-  const known = memory.free.length === MOST_FREE && state.freeRunNm !== null;
-  const freeRunNm = memory.free.length < LEAST_FREE ? null : known ? state.freeRunNm : medianOf(memory.free);
+  const known = memory.free.length === MAX_FREE && state.freeRunNm !== null;
+  const freeRunNm = memory.free.length < MIN_FREE ? null : known ? state.freeRunNm : medianOf(memory.free);
   if (freeRunNm === null || nm <= LEFT_FREE * freeRunNm) {
     // The first of them count: a thread that binds slowly must not become its own measure.
-    const free = memory.free.length < MOST_FREE ? [...memory.free, nm] : memory.free;
+    const free = memory.free.length < MAX_FREE ? [...memory.free, nm] : memory.free;
     return { ...state, freeRunNm, memory: { ...memory, free, leftFreeAt: null } };
   }
   const leftFreeAt = memory.leftFreeAt ?? state.angleDeg;
@@ -185,7 +185,7 @@ function seated(job: CurveJob & { direction: 'in' }, state: CurveState, nm: numb
   const mayCrush = seating === 'new_gasket' && !memory.crushed && nm < crushedBy;
   if (state.phase === 'crush') {
     const tooHigh = nm >= crushedBy && flatFor >= PLATEAU_DEG;
-    if (tooHigh || since > MOST_CRUSH_DEG) return stop({ ...state, memory }, 'yielding');
+    if (tooHigh || since > MAX_CRUSH_DEG) return stop({ ...state, memory }, 'yielding');
     return slope > TIGHTENS
       ? { ...state, phase: 'tightening', memory: { ...memory, crushed: true } }
       : { ...state, memory };

@@ -12,14 +12,14 @@ export interface KeptCurve {
   readonly source: string;
 }
 
-const MOST_POINTS = 160;
+const MAX_POINTS = 160;
 
 /** Thins a curve for keeping: its shape stays, as every n-th sample does, and so does its last. */
 export function keepCurve(samples: readonly CurveSample[], state: CurveState, source: string): KeptCurve {
   const read = samples.flatMap(({ angleDeg, torqueNm }) =>
     torqueNm === null ? [] : [[Number(angleDeg.toFixed(1)), Number(torqueNm.toFixed(2))] as const],
   );
-  const every = Math.max(1, Math.ceil(read.length / MOST_POINTS));
+  const every = Math.max(1, Math.ceil(read.length / MAX_POINTS));
   return {
     points: read.filter((_, i) => i % every === 0 || i === read.length - 1),
     verdict: state.verdict,

@@ -72,7 +72,7 @@ export interface TorquePlan {
 export const ANTI_SEIZE_REDUCTION = 0.3;
 export const REDUCTION_RANGE: Range = { min: 0.1, max: 0.4 };
 /** A wrench is usable from this share of its range. Source: ISO 6789. */
-export const LEAST_SHARE_OF_RANGE = 0.2;
+export const MIN_SHARE_OF_RANGE = 0.2;
 export const CALIBRATION_MONTHS = 12;
 /** A spec this far outside the usual band is doubted. */
 export const BAND_TOLERANCE = 0.25;
@@ -171,7 +171,7 @@ function adapterRatio({ lengthMm }: Wrench, adapter: TorqueInput['adapter']): nu
 }
 
 function rangeWarnings(wrench: Wrench, value: number): readonly TorqueWarning[] {
-  const least = Math.max(wrench.min, wrench.max * LEAST_SHARE_OF_RANGE);
+  const least = Math.max(wrench.min, wrench.max * MIN_SHARE_OF_RANGE);
   const range = `${Number(least.toPrecision(4))} to ${wrench.max} ${wrench.unit}`;
   if (value > wrench.max)
     return [

@@ -48,7 +48,7 @@ export interface QuantityInput {
  *
  * - a number with a unit is taken if it is plausible, else refused with the nearest plausible readings
  * - a number without one is read in the person's unit; if only another unit makes it plausible, it asks
- * - a mark that may mean thousands or decimals is settled by plausibility, else it asks
+ * - a mark that may mean thousands or decimals is resolved by plausibility, else it asks
  *
  * @returns `ok` with the value in SI, to 12 digits; `ask` when a person must choose; `refuse` when it cannot be right.
  *   Never throws: any text is a possible input.

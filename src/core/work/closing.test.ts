@@ -43,7 +43,7 @@ describe('closingBlockers', () => {
     expect(
       closingBlockers(closing({ sites: [{ ...done, redo: true }], sheetChanged: 'Another sheet is in force now.' })),
     ).toEqual([
-      'Another sheet is in force now. Take it over, or have it settled.',
+      'Another sheet is in force now. Take it over, or have a supervisor decide.',
       'Site 2 done under another sheet than the one in force: redo, or release with a reason.',
     ]);
   });

@@ -40,7 +40,7 @@ export function closingBlockers({
   const redo = sites.filter((site) => site.redo);
   const unsaid = steps.filter((step) => !step.perSite && step.state === 'open');
   return [
-    ...(sheetChanged ? [`${sheetChanged} Take it over, or have it settled.`] : []),
+    ...(sheetChanged ? [`${sheetChanged} Take it over, or have a supervisor decide.`] : []),
     ...(open.length > 0 ? [`${named(open)} not done yet.`] : []),
     ...(redo.length > 0
       ? [`${named(redo)} done under another sheet than the one in force: redo, or release with a reason.`]
@@ -54,10 +54,10 @@ export function closingBlockers({
   ];
 }
 
-const MOST_NAMED = 2;
+const MAX_NAMED = 2;
 
 /** The first of a list, and how many more there are. */
 const someOf = (titles: readonly string[]): string =>
-  titles.length <= MOST_NAMED
+  titles.length <= MAX_NAMED
     ? titles.join('; ')
-    : `${titles.slice(0, MOST_NAMED).join('; ')}; and ${titles.length - MOST_NAMED} more`;
+    : `${titles.slice(0, MAX_NAMED).join('; ')}; and ${titles.length - MAX_NAMED} more`;

@@ -13,8 +13,8 @@ export interface Entry {
   readonly base: Json;
   /** By the device's clock, ISO 8601. */
   readonly at: string;
-  /** Settles a difference that a person was shown; null or absent: it does not. */
-  readonly settles?: string | null;
+  /** Resolves a difference that a person was shown; null or absent: it does not. */
+  readonly resolves?: string | null;
 }
 
 export type Merge =
@@ -60,10 +60,10 @@ export function sameJson(a: Json, b: Json): boolean {
 
 /** Fields of one target by name. */
 export type Fields = Readonly<Record<string, Json>>;
-export type Board = Readonly<Record<string, Fields>>;
+export type JobRecord = Readonly<Record<string, Fields>>;
 
 /** The record as a person at this device sees it: what the server last said, with what is not yet sent laid over it. */
-export function withEntries(record: Board, waiting: readonly Entry[]): Board {
+export function withEntries(record: JobRecord, waiting: readonly Entry[]): JobRecord {
   const seen: Record<string, Fields> = { ...record };
   for (const { target, field, value, base } of waiting) {
     const fields = seen[target] ?? {};

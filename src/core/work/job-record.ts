@@ -1,6 +1,6 @@
 import type { Layout, Site } from '../engine/layout';
 import type { Ask, CountState } from './ask';
-import type { Board, Json } from './entry';
+import type { JobRecord, Json } from './entry';
 import type { Phase } from './procedure/step';
 import type { SiteRules } from './site-done';
 
@@ -67,7 +67,7 @@ export interface FloorJob {
   readonly sites: readonly FloorSite[];
   readonly steps: readonly FloorStep[];
   readonly counts: readonly (Pick<CountState, 'key' | 'what' | 'expected'> & { readonly late: boolean })[];
-  readonly board: Board;
+  readonly record: JobRecord;
   readonly differences: readonly Difference[];
   readonly photos: readonly {
     readonly id: string;

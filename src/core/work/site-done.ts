@@ -139,7 +139,7 @@ function compoundFault(compound: string, { lubricant, threadsSay }: SiteRules): 
   if (lubricant === 'anti_seize' && compound === '')
     return `The torque here is lowered for compound, so name the one that is on the threads. ${threadsSay}`;
   if (lubricant === 'dry' && compound !== '')
-    return `The torque here is for dry threads. ${threadsSay} Clean it off, or let the supervisor choose another school.`;
+    return `The torque here is for dry threads. ${threadsSay} Clean it off, or let the supervisor choose another option.`;
   return null;
 }
 

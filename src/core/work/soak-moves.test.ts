@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { pipelineMinutes, soakPipeline } from './procedure/soak';
-import { conductSoaks, type Soaking } from './soak-moves';
+import { nextSoakMove, type Soaking } from './soak-moves';
 
 const times = { prepare: 4, soak: 30, remove: 8 };
 const minute = 60_000;
@@ -13,7 +13,7 @@ function obey(sites: readonly string[]): number {
   let left: Soaking[] = sites.map((site) => ({ site, soakedAt: null }));
   for (let moves = 0; left.length > 0; moves++) {
     if (moves > 100) throw new Error('it never ends');
-    const { next } = conductSoaks(left, times, now);
+    const { next } = nextSoakMove(left, times, now);
     if (next?.kind === 'prepare') {
       now += times.prepare * minute;
       left = left.map((s) => (s.site === next.site ? { ...s, soakedAt: now } : s));
@@ -26,13 +26,13 @@ function obey(sites: readonly string[]): number {
   return now / minute;
 }
 
-describe('conductSoaks', () => {
+describe('nextSoakMove', () => {
   it('leads one person through as fast as the pipeline, and says beforehand when it ends', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 12 }), (n) => {
         const took = obey(names(n));
         expect(took).toBe(pipelineMinutes(soakPipeline(names(n), times)));
-        const said = conductSoaks(
+        const said = nextSoakMove(
           names(n).map((site) => ({ site, soakedAt: null })),
           times,
           0,
@@ -43,7 +43,7 @@ describe('conductSoaks', () => {
   });
 
   it('never sends to a plug whose soak is not over, and counts down what is left', () => {
-    const { next, left } = conductSoaks(
+    const { next, left } = nextSoakMove(
       [
         { site: '1A', soakedAt: 0 },
         { site: '2A', soakedAt: 6 * minute },
@@ -56,10 +56,10 @@ describe('conductSoaks', () => {
       { site: '1A', minutes: 10 },
       { site: '2A', minutes: 16 },
     ]);
-    expect(conductSoaks([{ site: '1A', soakedAt: 0 }], times, 30 * minute).next).toEqual({
+    expect(nextSoakMove([{ site: '1A', soakedAt: 0 }], times, 30 * minute).next).toEqual({
       kind: 'remove',
       site: '1A',
     });
-    expect(conductSoaks([], times, 5)).toEqual({ next: null, doneMs: 5, left: [] });
+    expect(nextSoakMove([], times, 5)).toEqual({ next: null, doneMs: 5, left: [] });
   });
 });

@@ -13,7 +13,7 @@ export type NextMove =
   /** Until then nothing is to be done at these. */
   | { readonly kind: 'wait'; readonly site: string; readonly untilMs: number };
 
-export interface Conducted {
+export interface SoakMove {
   /** Null: none is seized. */
   readonly next: NextMove | null;
   /** When the last will be out, ms. */
@@ -31,7 +31,7 @@ const MINUTE_MS = 60_000;
  * @param nowMs as `soakedAt`, ms
  * @param times minutes
  */
-export function conductSoaks(sites: readonly Soaking[], times: SoakTimes, nowMs: number): Conducted {
+export function nextSoakMove(sites: readonly Soaking[], times: SoakTimes, nowMs: number): SoakMove {
   const dry = sites.filter(({ soakedAt }) => soakedAt === null);
   const readyAt = (soakedAt: number): number => soakedAt + times.soak * MINUTE_MS;
   const soaking = sites
@@ -65,4 +65,4 @@ export function conductSoaks(sites: readonly Soaking[], times: SoakTimes, nowMs:
 /** What a seized plug takes by general trade guidance, minutes; a shop's own times win. */
 export const USUAL_SOAK: SoakTimes = { prepare: 4, soak: 30, remove: 8 };
 /** So much penetrant goes into a well and no more, ml: what runs past the thread has to come out of the cylinder again. */
-export const MOST_PENETRANT_ML = 5;
+export const MAX_PENETRANT_ML = 5;

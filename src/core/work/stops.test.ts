@@ -2,27 +2,31 @@ import { describe, expect, it } from 'vitest';
 import { inline4 } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
 import { findingKey } from '../inspection/finding';
-import type { Board } from './entry';
-import { stopsOnBoard } from './stops';
+import type { JobRecord } from './entry';
+import { stopsOnRecord } from './stops';
 
 const layout = layoutOf(inline4);
 const trace = { seen: { 'nose coloured trace': 2 } };
-const board = (over: Board): Board => ({ order: { trayFirst: '1A' }, 'site 1A': { seen: { 'nose tan': 2 } }, ...over });
+const record = (over: JobRecord): JobRecord => ({
+  order: { trayFirst: '1A' },
+  'site 1A': { seen: { 'nose tan': 2 } },
+  ...over,
+});
 
-describe('stopsOnBoard', () => {
+describe('stopsOnRecord', () => {
   it('tells what stops the work as soon as the second of two neighbours is described', () => {
-    expect(stopsOnBoard(layout, board({ 'site 2A': trace }), [])).toEqual([]);
-    const [stop] = stopsOnBoard(layout, board({ 'site 2A': trace, 'site 3A': trace }), []);
+    expect(stopsOnRecord(layout, record({ 'site 2A': trace }), [])).toEqual([]);
+    const [stop] = stopsOnRecord(layout, record({ 'site 2A': trace, 'site 3A': trace }), []);
     expect(stop).toMatchObject({ cause: 'coolant_between', sites: [{ cylinder: 2 }, { cylinder: 3 }] });
-    expect(stopsOnBoard(layout, board({ 'site 2A': trace, 'site 4A': trace }), [])).toEqual([]);
+    expect(stopsOnRecord(layout, record({ 'site 2A': trace, 'site 4A': trace }), [])).toEqual([]);
   });
 
   it('names no neighbours where nobody declared the tray, and is quiet once a supervisor has decided', () => {
     const both = { 'site 2A': trace, 'site 3A': trace };
-    expect(stopsOnBoard(layout, { ...board(both), order: {} }, [])).toEqual([]);
-    const melted = board({ 'site 4A': { seen: { 'electrodes melted': 1 } } });
-    const [stop] = stopsOnBoard(layout, melted, []);
+    expect(stopsOnRecord(layout, { ...record(both), order: {} }, [])).toEqual([]);
+    const melted = record({ 'site 4A': { seen: { 'electrodes melted': 1 } } });
+    const [stop] = stopsOnRecord(layout, melted, []);
     expect(stop?.cause).toBe('detonation');
-    expect(stopsOnBoard(layout, melted, stop ? [findingKey(stop)] : [])).toEqual([]);
+    expect(stopsOnRecord(layout, melted, stop ? [findingKey(stop)] : [])).toEqual([]);
   });
 });

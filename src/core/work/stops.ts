@@ -2,7 +2,7 @@ import { type Layout, siteId } from '../engine/layout';
 import { type Finding, findingKey } from '../inspection/finding';
 import { readEngine } from '../inspection/findings';
 import type { BreakawayFeel, Condition } from '../inspection/vocabulary';
-import type { Board } from './entry';
+import type { JobRecord } from './entry';
 import { ORDER_TARGET, siteTarget } from './entry-fields';
 
 /**
@@ -10,9 +10,9 @@ import { ORDER_TARGET, siteTarget } from './entry-fields';
  *
  * @param decided keys of findings on which a supervisor has spoken
  */
-export function stopsOnBoard(layout: Layout, board: Board, decided: readonly string[]): readonly Finding[] {
+export function stopsOnRecord(layout: Layout, record: JobRecord, decided: readonly string[]): readonly Finding[] {
   const sites = layout.sites.map((site) => {
-    const fields = board[siteTarget(siteId(site))] ?? {};
+    const fields = record[siteTarget(siteId(site))] ?? {};
     const seen = Object.entries((fields.seen ?? {}) as Readonly<Record<Condition, 1 | 2 | 3>>);
     return {
       cylinder: site.cylinder,
@@ -27,7 +27,7 @@ export function stopsOnBoard(layout: Layout, board: Board, decided: readonly str
       wear: null,
     };
   });
-  const directionKnown = Boolean(board[ORDER_TARGET]?.trayFirst);
+  const directionKnown = Boolean(record[ORDER_TARGET]?.trayFirst);
   return readEngine({ layout, deactivated: [], directionKnown, gapLimitMm: null, sites }).filter(
     (finding) => finding.urgency === 'stop' && !decided.includes(findingKey(finding)),
   );

@@ -6,9 +6,9 @@ import type { HourReading } from '@/core/odometer/engine-hours';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
 import type { Querier, Tx } from '../client';
-import { fittedComponents, standings, unsettledGroups, vehicleStatus, vehicles } from '../schema';
+import { dueInputs, dueStatus, fittedComponents, staleGroups, vehicles } from '../schema';
 
-export type StatusRow = typeof vehicleStatus.$inferInsert;
+export type DueInputsRow = typeof dueInputs.$inferInsert;
 
 /** Vehicles to bring up to date: some, or (null) the whole fleet. */
 export type Which = readonly string[] | null;
@@ -88,8 +88,8 @@ export async function loadHourReadings(
 }
 
 /** Writes status rows over what stands there. */
-export async function saveStatus(tx: Tx, rows: readonly StatusRow[]): Promise<void> {
-  await replaceRows(tx, vehicleStatus, 'vehicle_id', rows);
+export async function saveDueInputs(tx: Tx, rows: readonly DueInputsRow[]): Promise<void> {
+  await replaceRows(tx, dueInputs, 'vehicle_id', rows);
 }
 
 const CHUNK = 5000;
@@ -97,9 +97,9 @@ const CHUNK = 5000;
 /** Rows as one parameter each chunk: an insert of many rows with a parameter a cell spends its time on the parameters. */
 async function replaceRows(
   tx: Tx,
-  table: typeof vehicleStatus | typeof standings,
+  table: typeof dueInputs | typeof dueStatus,
   key: string,
-  rows: readonly (StatusRow | StandingRow)[],
+  rows: readonly (DueInputsRow | DueStatusRow)[],
 ): Promise<void> {
   const columns = Object.entries(getTableColumns(table)).map(([name, column]) => ({
     name,
@@ -156,9 +156,9 @@ export interface RecordedRow {
   readonly failureCost: number;
   readonly wearCostPerPercent: number;
   readonly hourMeter: HourMeter | null;
-  readonly held: boolean;
-  readonly heldUntil: string | null;
-  readonly heldByFault: string | null;
+  readonly deferred: boolean;
+  readonly deferredUntil: string | null;
+  readonly blockedByFault: string | null;
 }
 
 /** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
@@ -170,27 +170,27 @@ export async function loadRecorded(q: Querier, fleetId: string, which: Which): P
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
       s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
-      s.hour_meter as "hourMeter", h.id is not null as held, h.until::text as "heldUntil", h.fault as "heldByFault"
+      s.hour_meter as "hourMeter", h.id is not null as deferred, h.until::text as "deferredUntil", h.fault as "blockedByFault"
     from vehicles v
     join fleets f on f.id = v.fleet_id
     join depots d on d.id = v.depot_id
     left join duty_costs c on c.fleet_id = v.fleet_id and c.duty_group = v.duty_group
-    left join vehicle_status s on s.vehicle_id = v.id
+    left join due_inputs s on s.vehicle_id = v.id
     left join deferrals h on h.vehicle_id = v.id and h.component = 'plug' and h.ended_at is null
     where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);
   return found.rows;
 }
 
 /**
- * Takes the vehicles of some duty groups that lean on their group's rate. One that is being written just now is left: its
+ * Takes the vehicles of some duty groups that borrow their group's rate. One that is being written just now is left: its
  * writer marks the group again.
  */
-export async function takeLeaning(q: Tx, fleetId: string, groups: readonly string[]): Promise<readonly string[]> {
+export async function lockBorrowers(q: Tx, fleetId: string, groups: readonly string[]): Promise<readonly string[]> {
   const rows = await q
-    .select({ id: standings.vehicleId })
-    .from(standings)
-    .where(and(eq(standings.fleetId, fleetId), inArray(standings.dutyGroup, [...groups]), standings.leansOnGroup))
-    .orderBy(standings.vehicleId)
+    .select({ id: dueStatus.vehicleId })
+    .from(dueStatus)
+    .where(and(eq(dueStatus.fleetId, fleetId), inArray(dueStatus.dutyGroup, [...groups]), dueStatus.borrowsGroupRate))
+    .orderBy(dueStatus.vehicleId)
     .for('update', { skipLocked: true });
   return rows.map((row) => row.id);
 }
@@ -199,41 +199,41 @@ export async function takeLeaning(q: Tx, fleetId: string, groups: readonly strin
  * Until the transaction ends: many may renew some vehicles at once, one at a time the whole fleet. Taken before any row,
  * so that no two wait for each other.
  */
-export async function holdFleet(tx: Tx, fleetId: string, whole: boolean): Promise<void> {
+export async function lockFleet(tx: Tx, fleetId: string, whole: boolean): Promise<void> {
   const lock = whole ? sql`pg_advisory_xact_lock` : sql`pg_advisory_xact_lock_shared`;
   await tx.execute(sql`select ${lock}(hashtextextended(${fleetId}, 17))`);
 }
 
-/** Marks duty groups of these vehicles in which somebody leans, or will. */
-export async function markUnsettled(tx: Tx, fleetId: string, rows: readonly StandingRow[]): Promise<void> {
+/** Marks duty groups of these vehicles in which somebody borrowsGroupRate, or will. */
+export async function markStaleGroups(tx: Tx, fleetId: string, rows: readonly DueStatusRow[]): Promise<void> {
   const groups = [...new Set(rows.map((row) => row.dutyGroup))].sort();
   await tx.execute(sql`
-    insert into unsettled_groups (fleet_id, duty_group)
+    insert into stale_groups (fleet_id, duty_group)
     select ${fleetId}::uuid, g from unnest(${sql.param(groups)}::text[]) g
-    where exists (select from standings t where t.fleet_id = ${fleetId} and t.duty_group = g and t.leans_on_group)
+    where exists (select from due_status t where t.fleet_id = ${fleetId} and t.duty_group = g and t.borrows_group_rate)
     `);
 }
 
 /** Takes the marks away, with what they say. */
-export async function takeUnsettled(tx: Tx, fleetId: string): Promise<readonly string[]> {
+export async function takeStaleGroups(tx: Tx, fleetId: string): Promise<readonly string[]> {
   const rows = await tx
-    .delete(unsettledGroups)
-    .where(eq(unsettledGroups.fleetId, fleetId))
-    .returning({ group: unsettledGroups.dutyGroup });
+    .delete(staleGroups)
+    .where(eq(staleGroups.fleetId, fleetId))
+    .returning({ group: staleGroups.dutyGroup });
   return rows.map((row) => row.group);
 }
 
-/** The day for which a fleet was weighed last, and whether a group waits to be settled. */
-export async function loadWeighing(q: Querier, fleetId: string): Promise<{ on: string | null; unsettled: boolean }> {
-  const found = await q.execute<{ on: string | null; unsettled: boolean }>(sql`
-    select (select weighed_on::text from weighings where fleet_id = ${fleetId}) as on,
-      exists (select from unsettled_groups where fleet_id = ${fleetId}) as unsettled`);
-  return found.rows[0] ?? { on: null, unsettled: false };
+/** The day for which a fleet was worked out last, and whether a group is stale. */
+export async function loadDueRun(q: Querier, fleetId: string): Promise<{ on: string | null; stale: boolean }> {
+  const found = await q.execute<{ on: string | null; stale: boolean }>(sql`
+    select (select ran_on::text from due_runs where fleet_id = ${fleetId}) as on,
+      exists (select from stale_groups where fleet_id = ${fleetId}) as stale`);
+  return found.rows[0] ?? { on: null, stale: false };
 }
 
 /** What readings alone decide of a vehicle's status. */
 export type OdometerRow = Pick<
-  StatusRow,
+  DueInputsRow,
   | 'vehicleId'
   | 'odometerOn'
   | 'odometerKm'
@@ -245,12 +245,12 @@ export type OdometerRow = Pick<
 >;
 
 /** New readings change where the odometer stands and how fast it goes; what goes in and when it was fitted stay. */
-export async function saveOdometers(tx: Tx, rows: readonly OdometerRow[]): Promise<void> {
+export async function writeOdometers(tx: Tx, rows: readonly OdometerRow[]): Promise<void> {
   for (let at = 0; at < rows.length; at += CHUNK) {
     const chunk = rows.slice(at, at + CHUNK);
     const column = <K extends keyof (typeof rows)[number]>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
     await tx.execute(sql`
-      update vehicle_status s set odometer_on = n.on, odometer_km = n.km, suspect_readings = n.suspects,
+      update due_inputs s set odometer_on = n.on, odometer_km = n.km, suspect_readings = n.suspects,
         rate_km_per_day = n.rate, rate_low_km_per_day = n.low, rate_high_km_per_day = n.high, rate_readings = n.used
       from unnest(${column('vehicleId')}::uuid[], ${column('odometerOn')}::date[], ${column('odometerKm')}::numeric[],
         ${column('suspectReadings')}::int[], ${column('rateKmPerDay')}::float8[], ${column('rateLowKmPerDay')}::float8[],
@@ -262,31 +262,31 @@ export async function saveOdometers(tx: Tx, rows: readonly OdometerRow[]): Promi
 /**
  * By vehicle, a mark that changes whenever anybody writes its status.
  *
- * @param held these alone, and nobody else writes them until the end; null: all, held by no one
+ * @param locked these alone, and nobody else writes them until the end; null: all, locked by no one
  */
-export async function statusMarks(
+export async function dueInputMarks(
   tx: Tx,
   fleetId: string,
-  held: readonly string[] | null,
+  locked: readonly string[] | null,
 ): Promise<ReadonlyMap<string, string>> {
-  const those = held ? sql`and vehicle_id = any(${sql.param(held)}::uuid[]) order by vehicle_id for update` : sql``;
+  const those = locked ? sql`and vehicle_id = any(${sql.param(locked)}::uuid[]) order by vehicle_id for update` : sql``;
   const found = await tx.execute<{ id: string; mark: string }>(
-    sql`select vehicle_id as id, xmin::text as mark from vehicle_status where fleet_id = ${fleetId} ${those}`,
+    sql`select vehicle_id as id, xmin::text as mark from due_inputs where fleet_id = ${fleetId} ${those}`,
   );
   return new Map(found.rows.map(({ id, mark }) => [id, mark]));
 }
 
-export type StandingRow = typeof standings.$inferInsert;
+export type DueStatusRow = typeof dueStatus.$inferInsert;
 
-/** Writes standings over what stands there. */
-export async function saveStandings(tx: Tx, rows: readonly StandingRow[]): Promise<void> {
-  await replaceRows(tx, standings, 'vehicle_id', rows);
+/** Writes where vehicles stand over what is there. */
+export async function saveDueStatus(tx: Tx, rows: readonly DueStatusRow[]): Promise<void> {
+  await replaceRows(tx, dueStatus, 'vehicle_id', rows);
 }
 
 /** Own rates of the vehicles that have one, by duty group. */
 export async function loadGroupRates(q: Querier, fleetId: string, dutyGroup: string): Promise<readonly number[]> {
   const found = await q.execute<{ rate: number }>(sql`
-    select s.rate_km_per_day as rate from vehicle_status s join vehicles v on v.id = s.vehicle_id
+    select s.rate_km_per_day as rate from due_inputs s join vehicles v on v.id = s.vehicle_id
     where v.fleet_id = ${fleetId} and v.duty_group = ${dutyGroup} and s.rate_km_per_day is not null`);
   return found.rows.map((row) => row.rate);
 }

@@ -2,7 +2,7 @@ import { and, asc, count, desc, eq, gte, inArray, like, lte, type SQL, sql } fro
 import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { Querier } from '../client';
-import { standings } from '../schema';
+import { dueStatus } from '../schema';
 import { literally } from './like';
 
 export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
@@ -24,15 +24,15 @@ export interface DueQuery {
 function conditions(fleetId: string, query: DueQuery): SQL | undefined {
   const search = query.search?.trim().toLowerCase();
   return and(
-    eq(standings.fleetId, fleetId),
-    query.depot ? eq(standings.depot, query.depot) : undefined,
-    query.group ? eq(standings.dutyGroup, query.group) : undefined,
-    query.state ? eq(standings.state, query.state) : undefined,
-    search ? like(standings.searchKey, `%${literally(search)}%`) : undefined,
-    query.before ? lte(standings.dueP50, query.before) : undefined,
-    query.minLife === undefined ? undefined : gte(standings.lifeUsed, query.minLife),
-    query.minPressure === undefined ? undefined : gte(standings.pressure, query.minPressure),
-    query.ids ? inArray(standings.vehicleId, [...query.ids]) : undefined,
+    eq(dueStatus.fleetId, fleetId),
+    query.depot ? eq(dueStatus.depot, query.depot) : undefined,
+    query.group ? eq(dueStatus.dutyGroup, query.group) : undefined,
+    query.state ? eq(dueStatus.state, query.state) : undefined,
+    search ? like(dueStatus.searchKey, `%${literally(search)}%`) : undefined,
+    query.before ? lte(dueStatus.dueP50, query.before) : undefined,
+    query.minLife === undefined ? undefined : gte(dueStatus.lifeUsed, query.minLife),
+    query.minPressure === undefined ? undefined : gte(dueStatus.pressure, query.minPressure),
+    query.ids ? inArray(dueStatus.vehicleId, [...query.ids]) : undefined,
   );
 }
 
@@ -41,14 +41,14 @@ function order({ sort, descending: turned = false }: DueQuery): readonly SQL[] {
   const highest = (column: SQL): SQL => (turned ? sql`${column} asc nulls first` : sql`${column} desc nulls last`);
   const lowest = (column: SQL): SQL => (turned ? sql`${column} desc nulls first` : sql`${column} asc nulls last`);
   const first: Record<DueSort, SQL> = {
-    pressure: highest(sql`${standings.pressure}`),
-    life: highest(sql`${standings.lifeUsed}`),
-    due: lowest(sql`${standings.dueP50}`),
-    unit: turned ? desc(standings.unitOrder) : asc(standings.unitOrder),
-    depot: turned ? desc(standings.depot) : asc(standings.depot),
-    odometer: highest(sql`${standings.odometerNowKm}`),
+    pressure: highest(sql`${dueStatus.pressure}`),
+    life: highest(sql`${dueStatus.lifeUsed}`),
+    due: lowest(sql`${dueStatus.dueP50}`),
+    unit: turned ? desc(dueStatus.unitOrder) : asc(dueStatus.unitOrder),
+    depot: turned ? desc(dueStatus.depot) : asc(dueStatus.depot),
+    odometer: highest(sql`${dueStatus.odometerNowKm}`),
   };
-  return [first[sort], turned ? desc(standings.unitOrder) : asc(standings.unitOrder)];
+  return [first[sort], turned ? desc(dueStatus.unitOrder) : asc(dueStatus.unitOrder)];
 }
 
 /** The vehicles of a page, in order. */
@@ -59,8 +59,8 @@ export async function loadDueIds(
   page?: { readonly from: number; readonly limit: number },
 ): Promise<readonly string[]> {
   const all = q
-    .select({ id: standings.vehicleId })
-    .from(standings)
+    .select({ id: dueStatus.vehicleId })
+    .from(dueStatus)
     .where(conditions(fleetId, query))
     .orderBy(...order(query))
     .$dynamic();
@@ -69,19 +69,19 @@ export async function loadDueIds(
 }
 
 export async function countDue(q: Querier, fleetId: string, query: DueQuery): Promise<number> {
-  const [row] = await q.select({ n: count() }).from(standings).where(conditions(fleetId, query));
+  const [row] = await q.select({ n: count() }).from(dueStatus).where(conditions(fleetId, query));
   return row?.n ?? 0;
 }
 
 /** How many stand where: the whole fleet by depot, duty group and state. */
 export const countByPlace = (q: Querier, fleetId: string) =>
   q
-    .select({ depot: standings.depot, dutyGroup: standings.dutyGroup, state: standings.state, n: count() })
-    .from(standings)
-    .where(eq(standings.fleetId, fleetId))
-    .groupBy(standings.depot, standings.dutyGroup, standings.state);
+    .select({ depot: dueStatus.depot, dutyGroup: dueStatus.dutyGroup, state: dueStatus.state, n: count() })
+    .from(dueStatus)
+    .where(eq(dueStatus.fleetId, fleetId))
+    .groupBy(dueStatus.depot, dueStatus.dutyGroup, dueStatus.state);
 
-/** A standing with what is shown beside it. */
+/** A due status with what is shown beside it. */
 export interface DueRow {
   readonly id: string;
   readonly unitNumber: string;
@@ -134,10 +134,10 @@ export async function loadDueRows(q: Querier, fleetId: string, ids: readonly str
       coalesce(s.suspect_readings, 0) as "suspectReadings", s.fitment_why as "fitmentWhy", p.number as "partNumber",
       w.id as "openWorkOrderId", w.number as "openWorkOrderNumber", lower(b.during)::date::text as "plannedOn"
     from unnest(${sql.param(ids)}::uuid[]) with ordinality as asked (id, place)
-    join standings t on t.vehicle_id = asked.id and t.fleet_id = ${fleetId}
+    join due_status t on t.vehicle_id = asked.id and t.fleet_id = ${fleetId}
     join vehicles v on v.id = t.vehicle_id
     join engine_families f on f.id = v.engine_family_id
-    left join vehicle_status s on s.vehicle_id = v.id
+    left join due_inputs s on s.vehicle_id = v.id
     left join spec_sheets sh on sh.id = s.spec_sheet_id
     left join parts p on p.id = sh.part_id
     left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
@@ -154,17 +154,17 @@ export async function loadChartPoints(
   most: number,
 ): Promise<readonly ChartPoint[]> {
   const found = await q.execute<Record<string, unknown> & ChartPoint>(sql`
-    select v.id, v.unit_number as unit, v.name, ${standings.dutyGroup} as "group", f.code as engine, ${standings.depot},
-      ${standings.lifeUsed} as life, ${standings.lifeIn28} as "lifeIn28", ${standings.failureCost} as cost, ${standings.pressure},
-      ${standings.state}, ${standings.certainty}, ${standings.binds},
-      ${standings.dueP10}::text as p10, ${standings.dueP50}::text as p50, ${standings.dueP90}::text as p90,
+    select v.id, v.unit_number as unit, v.name, ${dueStatus.dutyGroup} as "group", f.code as engine, ${dueStatus.depot},
+      ${dueStatus.lifeUsed} as life, ${dueStatus.lifeIn28} as "lifeIn28", ${dueStatus.failureCost} as cost, ${dueStatus.pressure},
+      ${dueStatus.state}, ${dueStatus.certainty}, ${dueStatus.binds},
+      ${dueStatus.dueP10}::text as p10, ${dueStatus.dueP50}::text as p50, ${dueStatus.dueP90}::text as p90,
       f.service_minutes as minutes, w.id as "orderId", w.number as "orderNumber", v.retires_on::text as "retiresOn"
-    from ${standings}
-    join vehicles v on v.id = ${standings.vehicleId}
+    from ${dueStatus}
+    join vehicles v on v.id = ${dueStatus.vehicleId}
     join engine_families f on f.id = v.engine_family_id
     left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
-    where ${conditions(fleetId, { ...filter, sort: 'pressure' })} and ${standings.pressure} is not null
-    order by ${standings.pressure} desc, ${standings.unitOrder}
+    where ${conditions(fleetId, { ...filter, sort: 'pressure' })} and ${dueStatus.pressure} is not null
+    order by ${dueStatus.pressure} desc, ${dueStatus.unitOrder}
     limit ${most}`);
   return found.rows;
 }
@@ -173,7 +173,7 @@ export async function loadChartPoints(
 export async function medianWeeklyLife(q: Querier, fleetId: string): Promise<number | null> {
   const found = await q.execute<{ median: number | null }>(sql`
     select percentile_cont(0.5) within group (order by life_in7 - life_used) as median
-    from standings where fleet_id = ${fleetId} and life_in7 > life_used`);
+    from due_status where fleet_id = ${fleetId} and life_in7 > life_used`);
   return found.rows[0]?.median ?? null;
 }
 
@@ -193,10 +193,10 @@ export async function loadComing(q: Querier, fleetId: string, until: string): Pr
   const found = await q.execute<Record<string, unknown> & ComingRow>(sql`
     select t.depot, t.due_p_10::text as p10, t.due_p_50::text as p50, t.due_p_90::text as p90, f.service_minutes as minutes,
       p.number as "partNumber", p.price::float8 as price, cardinality(f.firing_order) * f.plugs_per_cylinder as plugs
-    from standings t
+    from due_status t
     join vehicles v on v.id = t.vehicle_id
     join engine_families f on f.id = v.engine_family_id
-    left join vehicle_status s on s.vehicle_id = v.id
+    left join due_inputs s on s.vehicle_id = v.id
     left join spec_sheets sh on sh.id = s.spec_sheet_id
     left join parts p on p.id = sh.part_id
     where t.fleet_id = ${fleetId} and t.due_p_50 is not null and t.due_p_10 <= ${until}`);

@@ -1,6 +1,6 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Querier } from '../client';
-import { findingVerdicts, followUps, people, vehicleStatus, vehicles, workOrders } from '../schema';
+import { dueInputs, findingVerdicts, followUps, people, vehicles, workOrders } from '../schema';
 
 /** What people said to the findings of an order. */
 export const loadVerdicts = (q: Querier, workOrderId: string) =>
@@ -24,7 +24,7 @@ export const loadFollowUps = (
       followUp: followUps,
       unitNumber: vehicles.unitNumber,
       vehicleName: vehicles.name,
-      odometerKm: vehicleStatus.odometerKm,
+      odometerKm: dueInputs.odometerKm,
       orderNumber: workOrders.number,
       owner: people.name,
     })
@@ -32,7 +32,7 @@ export const loadFollowUps = (
     .innerJoin(vehicles, eq(vehicles.id, followUps.vehicleId))
     .innerJoin(workOrders, eq(workOrders.id, followUps.workOrderId))
     .innerJoin(people, eq(people.id, followUps.ownerId))
-    .leftJoin(vehicleStatus, eq(vehicleStatus.vehicleId, followUps.vehicleId))
+    .leftJoin(dueInputs, eq(dueInputs.vehicleId, followUps.vehicleId))
     .where(
       and(
         eq(followUps.fleetId, fleetId),

@@ -12,20 +12,20 @@ export const SILENT_DAYS = 30;
  * @returns how many are new
  */
 export async function noteNews(q: Querier, fleetId: string, today: string, now: Date): Promise<number> {
-  const standing = (kind: 'due' | 'soon', state: 'past' | 'soon', words: SQL): SQL => sql`
+  const entered = (kind: 'due' | 'soon', state: 'past' | 'soon', words: SQL): SQL => sql`
     select t.vehicle_id, ${kind} as kind, md5(s.clocks::text) as about, ${words} as text
-    from standings t join vehicle_status s on s.vehicle_id = t.vehicle_id
+    from due_status t join due_inputs s on s.vehicle_id = t.vehicle_id
     where t.fleet_id = ${fleetId} and t.state = ${state}`;
   const found = await q.execute(sql`
     insert into notices (fleet_id, vehicle_id, kind, about, text, noted_on, noted_at)
     select ${fleetId}::uuid, news.vehicle_id, news.kind, news.about, news.text, ${today}::date, ${now.toISOString()}::timestamptz
     from (
-      ${standing('due', 'past', sql`'passed its limit: ' || round((100 * t.life_used)::numeric) || ' % used'`)}
+      ${entered('due', 'past', sql`'passed its limit: ' || round((100 * t.life_used)::numeric) || ' % used'`)}
       union all
-      ${standing('soon', 'soon', sql`'due ' || to_char(t.due_p_50, 'FMDD Mon YYYY') || ': ' || round((100 * t.life_used)::numeric) || ' % used'`)}
+      ${entered('soon', 'soon', sql`'due ' || to_char(t.due_p_50, 'FMDD Mon YYYY') || ': ' || round((100 * t.life_used)::numeric) || ' % used'`)}
       union all
       select s.vehicle_id, 'silent', s.odometer_on::text, 'no reading since ' || to_char(s.odometer_on, 'FMDD Mon YYYY')
-      from vehicle_status s where s.fleet_id = ${fleetId} and s.odometer_on < ${today}::date - ${SILENT_DAYS}::int
+      from due_inputs s where s.fleet_id = ${fleetId} and s.odometer_on < ${today}::date - ${SILENT_DAYS}::int
       union all
       select r.vehicle_id, 'suspect', r.read_on || ' ' || r.odometer_km, r.as_typed || ' of ' || to_char(r.read_on, 'FMDD Mon YYYY') || ' cannot follow'
       from odometer_readings r where r.fleet_id = ${fleetId} and r.state = 'suspect'

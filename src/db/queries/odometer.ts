@@ -36,7 +36,7 @@ export interface History {
   readonly known: ReadonlySet<string>;
   /** In order of day and figure. */
   readonly accepted: readonly Reading[];
-  /** How many nobody has settled yet. */
+  /** How many nobody has resolved yet. */
   readonly suspects: number;
 }
 

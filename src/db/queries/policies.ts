@@ -9,7 +9,7 @@ export async function loadPolicyChoices(q: Querier, fleetId: string): Promise<re
   const rows = await q.select().from(policyChoices).where(eq(policyChoices.fleetId, fleetId));
   return rows.flatMap((row) => {
     const policy = POLICY_IDS.find((id) => id === row.policy);
-    return policy ? [{ policy, scope: row.scope, scopeKey: row.scopeKey, school: row.school, why: row.why }] : [];
+    return policy ? [{ policy, scope: row.scope, scopeKey: row.scopeKey, option: row.option, why: row.why }] : [];
   });
 }
 

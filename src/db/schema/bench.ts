@@ -86,9 +86,9 @@ export const deliveries = pgTable(
     /** Points that speak for a counterfeit. */
     suspicion: integer().notNull().default(0),
     /** What a person did with what was set aside, with the reason. */
-    settled: text({ enum: ['accepted', 'returned'] }),
-    settledReason: text(),
-    settledBy: uuid(),
+    resolved: text({ enum: ['accepted', 'returned'] }),
+    resolvedReason: text(),
+    resolvedBy: uuid(),
     checkedBy: uuid().notNull(),
     createdAt: createdAt(),
     version: version(),
@@ -97,8 +97,8 @@ export const deliveries = pgTable(
     foreignKey({ columns: [t.fleetId, t.partId], foreignColumns: [parts.fleetId, parts.id] }),
     index().on(t.fleetId, t.receivedOn),
     check('deliveries_counts_possible', sql`${t.orderedQuantity} > 0 and ${t.quantity} >= 0`),
-    check('deliveries_settled_whole', sql`num_nulls(${t.settled}, ${t.settledReason}, ${t.settledBy}) in (0, 3)`),
-    check('deliveries_settled_what_was_held', sql`${t.settled} is null or ${t.verdict} <> 'accepted'`),
+    check('deliveries_resolved_whole', sql`num_nulls(${t.resolved}, ${t.resolvedReason}, ${t.resolvedBy}) in (0, 3)`),
+    check('deliveries_resolved_what_was_quarantined', sql`${t.resolved} is null or ${t.verdict} <> 'accepted'`),
   ],
 );
 
@@ -142,7 +142,7 @@ export const trials = pgTable(
   ],
 );
 
-/** A school chosen for the shop, a duty group or one vehicle. A spec sheet's own word stands on the sheet. */
+/** An option chosen for the shop, a duty group or one vehicle. A spec sheet's own word stands on the sheet. */
 export const policyChoices = pgTable(
   'policy_choices',
   {
@@ -152,7 +152,7 @@ export const policyChoices = pgTable(
     scope: text({ enum: ['shop', 'group', 'vehicle'] }).notNull(),
     /** Null for the shop; the duty group's name or the vehicle's id. */
     scopeKey: text(),
-    school: text().notNull(),
+    option: text().notNull(),
     why: text().notNull(),
     chosenBy: uuid().notNull(),
     chosenAt: instant().notNull(),

@@ -102,7 +102,7 @@ export const vehicles = pgTable(
     /** On which side the driver sits. */
     steering: text({ enum: ['left', 'right'] }),
     /** Chosen by a person among sheets that nothing else tells apart. */
-    settledSheetId: uuid(),
+    chosenSheetId: uuid(),
     engineFamilyId: uuid().notNull(),
     /** Null: nobody has said. */
     variant: text(),

@@ -33,11 +33,11 @@ export const odometerReadings = pgTable(
     doubt: text(),
     /** What it probably was. */
     suggestedKm: km(),
-    /** How a person settled a suspect one, with the reason; the reading itself stays. */
-    settled: text({ enum: ['accepted', 'corrected', 'meter_replaced', 'rejected', 'cleared'] }),
-    settledReason: text(),
-    settledBy: uuid(),
-    settledAt: instant(),
+    /** How a person resolved a suspect one, with the reason; the reading itself stays. */
+    resolved: text({ enum: ['accepted', 'corrected', 'meter_replaced', 'rejected', 'cleared'] }),
+    resolvedReason: text(),
+    resolvedBy: uuid(),
+    resolvedAt: instant(),
     /** The figure that this one corrects. */
     correctsKm: km(),
     enteredBy: uuid(),
@@ -65,8 +65,8 @@ export const engineHourReadings = pgTable(
     source: text().notNull(),
     state: text({ enum: ['accepted', 'suspect', 'rejected'] }).notNull(),
     doubt: text({ enum: ['backwards', 'too_fast'] }),
-    settledBy: uuid(),
-    settledAt: instant(),
+    resolvedBy: uuid(),
+    resolvedAt: instant(),
     enteredBy: uuid(),
     createdAt: createdAt(),
   },
@@ -79,8 +79,8 @@ export const engineHourReadings = pgTable(
 );
 
 /** Where each vehicle stands, kept in step with its cause in the same transaction; `npm run rebuild-due` makes it anew. */
-export const vehicleStatus = pgTable(
-  'vehicle_status',
+export const dueInputs = pgTable(
+  'due_inputs',
   {
     vehicleId: uuid().primaryKey(),
     fleetId: fleetId(),
@@ -93,7 +93,7 @@ export const vehicleStatus = pgTable(
     rateHighKmPerDay: doublePrecision(),
     rateReadings: integer().notNull().default(0),
     fitment: text({ enum: ['match', 'needs-answer', 'no-spec'] }).notNull(),
-    /** What would settle the fitment, or why there is none. */
+    /** What would resolve the fitment, or why there is none. */
     fitmentWhy: text(),
     specSheetId: uuid(),
     hourMeter: jsonb().$type<HourMeter>(),
@@ -103,7 +103,7 @@ export const vehicleStatus = pgTable(
       .notNull()
       .default('sheet'),
     limitMonths: integer(),
-    /** Share of the limits at which it counts as due: the school of the interval in force. */
+    /** Share of the limits at which it counts as due: the option of the interval in force. */
     limitShare: doublePrecision().notNull().default(1),
     /** The distinct clocks of its plug sites; which of them is worst depends on the day. */
     clocks: jsonb().$type<SiteClock[]>().notNull(),
@@ -112,11 +112,11 @@ export const vehicleStatus = pgTable(
 );
 
 /**
- * Where each vehicle stands today, weighed by the core: what the due list filters and sorts by. Weighed anew once a day
+ * The due status of each vehicle today, computed by the core: what the due list filters and sorts by. Computed anew once a day
  * and whenever its cause changes, so that a list is an index scan and no sum.
  */
-export const standings = pgTable(
-  'standings',
+export const dueStatus = pgTable(
+  'due_status',
   {
     vehicleId: uuid().primaryKey(),
     fleetId: fleetId(),
@@ -144,34 +144,34 @@ export const standings = pgTable(
     rateReadings: integer().notNull(),
     rateBorrowed: boolean().notNull(),
     /** Its rate is borrowed or widened by that of its group: it changes with the group. */
-    leansOnGroup: boolean().notNull(),
+    borrowsGroupRate: boolean().notNull(),
     failureCost: doublePrecision().notNull(),
     /** Money a week if the work waits; null where life is not known. */
     pressure: doublePrecision(),
   },
   (t) => [
     foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
-    index('standings_by_life').on(t.fleetId, sql`${t.lifeUsed} desc nulls last`, t.unitOrder),
-    index('standings_by_pressure').on(t.fleetId, sql`${t.pressure} desc nulls last`, t.unitOrder),
-    index('standings_by_due').on(t.fleetId, t.dueP50, t.unitOrder),
-    index('standings_by_unit').on(t.fleetId, t.unitOrder),
-    index('standings_by_place').on(t.fleetId, t.depot, t.dutyGroup, t.state),
-    index('standings_leaning').on(t.fleetId, t.dutyGroup).where(sql`${t.leansOnGroup}`),
+    index('due_status_by_life').on(t.fleetId, sql`${t.lifeUsed} desc nulls last`, t.unitOrder),
+    index('due_status_by_pressure').on(t.fleetId, sql`${t.pressure} desc nulls last`, t.unitOrder),
+    index('due_status_by_due').on(t.fleetId, t.dueP50, t.unitOrder),
+    index('due_status_by_unit').on(t.fleetId, t.unitOrder),
+    index('due_status_by_place').on(t.fleetId, t.depot, t.dutyGroup, t.state),
+    index('due_status_borrowing').on(t.fleetId, t.dutyGroup).where(sql`${t.borrowsGroupRate}`),
   ],
 );
 
-/** The day for which a fleet was weighed last. */
-export const weighings = pgTable('weighings', {
+/** The day for which the due status of a fleet was computed last. */
+export const dueRuns = pgTable('due_runs', {
   fleetId: uuid().primaryKey(),
-  weighedOn: day().notNull(),
+  ranOn: day().notNull(),
 });
 
 /**
- * Duty groups in which a rate changed since those who lean on the group were weighed. They are weighed when somebody
+ * Duty groups in which a rate changed since those who borrow it were computed. They are computed when somebody
  * next looks, so that a reading costs the work of its own vehicle and no more.
  */
-export const unsettledGroups = pgTable(
-  'unsettled_groups',
+export const staleGroups = pgTable(
+  'stale_groups',
   { id: uuid().primaryKey().defaultRandom(), fleetId: fleetId(), dutyGroup: text().notNull() },
   // Not unique on purpose: a mark never waits for another transaction's.
   (t) => [index().on(t.fleetId)],

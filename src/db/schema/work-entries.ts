@@ -30,10 +30,10 @@ export const workOrderCounts = pgTable(
   ],
 );
 
-export const ENTRY_OUTCOMES = ['kept', 'same', 'differs', 'settled', 'refused'] as const;
+export const ENTRY_OUTCOMES = ['kept', 'same', 'differs', 'resolved', 'refused'] as const;
 
 /**
- * What devices at the vehicle sent, as it came: append-only but for a difference that somebody settles. The device makes the
+ * What devices at the vehicle sent, as it came: append-only but for a difference that somebody resolves. The device makes the
  * id, so that what is sent twice is kept once.
  */
 export const floorEntries = pgTable(

@@ -9,7 +9,7 @@ import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
 
 const SESSION_SECONDS = 12 * 60 * 60;
-const MOST_FAILURES = 8;
+const MAX_FAILURES = 8;
 const FAILURE_WINDOW_MS = 15 * 60 * 1000;
 
 const shared = globalThis as unknown as { isobarAuth?: ReturnType<typeof build> };
@@ -51,7 +51,7 @@ export async function signIn(
     .select({ n: count() })
     .from(signInFailures)
     .where(and(eq(signInFailures.email, email), gt(signInFailures.at, since)));
-  if ((failures?.n ?? 0) >= MOST_FAILURES)
+  if ((failures?.n ?? 0) >= MAX_FAILURES)
     return fail(
       'forbidden',
       'Too many wrong passwords for this address. Wait 15 minutes, or ask a supervisor for a new one.',

@@ -3,9 +3,8 @@ import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { benchResults, people, workOrders } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 export const BENCH_TOOLS = ['gaps', 'torque', 'convert', 'spark', 'firing', 'leads'] as const;
 
@@ -23,58 +22,58 @@ export const keptInput = z.object({
 });
 
 /** Keeps a result of the bench, with a work order or by itself. */
-export async function keepResult(
-  deps: Deps,
-  actor: Actor,
-  { workOrderNumber, ...kept }: z.output<typeof keptInput>,
-): Promise<Outcome<{ readonly workOrderId: string | null }>> {
-  const refused = refusal(actor, 'keep bench results');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const [order] =
-      workOrderNumber === ''
-        ? []
-        : await tx
-            .select({ id: workOrders.id })
-            .from(workOrders)
-            .where(and(eq(workOrders.fleetId, actor.fleetId), eq(workOrders.number, Number(workOrderNumber))));
-    if (workOrderNumber !== '' && !order)
-      return fail('invalid', `There is no work order ${workOrderNumber}.`, {
-        workOrderNumber: 'See the list of work orders.',
+export const keepResult = useCase({
+  permission: 'keep bench results',
+  input: keptInput,
+  async run(deps, actor, { workOrderNumber, ...kept }): Promise<Outcome<{ readonly workOrderId: string | null }>> {
+    return deps.db.transaction(async (tx) => {
+      const [order] =
+        workOrderNumber === ''
+          ? []
+          : await tx
+              .select({ id: workOrders.id })
+              .from(workOrders)
+              .where(and(eq(workOrders.fleetId, actor.fleetId), eq(workOrders.number, Number(workOrderNumber))));
+      if (workOrderNumber !== '' && !order)
+        return fail('invalid', `There is no work order ${workOrderNumber}.`, {
+          workOrderNumber: 'See the list of work orders.',
+        });
+      const workOrderId = order?.id ?? null;
+      const [row] = await tx
+        .insert(benchResults)
+        .values({ fleetId: actor.fleetId, ...kept, workOrderId, keptBy: actor.personId, keptAt: deps.now() })
+        .returning({ id: benchResults.id });
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'keep',
+        entity: 'bench-result',
+        entityId: row?.id ?? '',
+        changes: { tool: kept.tool, summary: kept.summary, workOrder: workOrderNumber },
       });
-    const workOrderId = order?.id ?? null;
-    const [row] = await tx
-      .insert(benchResults)
-      .values({ fleetId: actor.fleetId, ...kept, workOrderId, keptBy: actor.personId, keptAt: deps.now() })
-      .returning({ id: benchResults.id });
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'keep',
-      entity: 'bench-result',
-      entityId: row?.id ?? '',
-      changes: { tool: kept.tool, summary: kept.summary, workOrder: workOrderNumber },
+      return ok({ workOrderId });
     });
-    return ok({ workOrderId });
-  });
-}
+  },
+});
 
 /** Kept results, the newest first; those of one order, or all. */
-export async function listKept(deps: Deps, actor: Actor, workOrderId?: string) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const rows = await deps.db
-    .select({ kept: benchResults, who: people.name, orderNumber: workOrders.number })
-    .from(benchResults)
-    .leftJoin(people, eq(people.id, benchResults.keptBy))
-    .leftJoin(workOrders, eq(workOrders.id, benchResults.workOrderId))
-    .where(
-      and(
-        eq(benchResults.fleetId, actor.fleetId),
-        workOrderId === undefined ? undefined : eq(benchResults.workOrderId, workOrderId),
-      ),
-    )
-    .orderBy(desc(benchResults.keptAt))
-    .limit(50);
-  return ok(rows);
-}
+export const listKept = useCase({
+  permission: 'read the fleet',
+  input: z.uuid().optional(),
+  async run(deps, actor, workOrderId) {
+    const rows = await deps.db
+      .select({ kept: benchResults, who: people.name, orderNumber: workOrders.number })
+      .from(benchResults)
+      .leftJoin(people, eq(people.id, benchResults.keptBy))
+      .leftJoin(workOrders, eq(workOrders.id, benchResults.workOrderId))
+      .where(
+        and(
+          eq(benchResults.fleetId, actor.fleetId),
+          workOrderId === undefined ? undefined : eq(benchResults.workOrderId, workOrderId),
+        ),
+      )
+      .orderBy(desc(benchResults.keptAt))
+      .limit(50);
+    return ok(rows);
+  },
+});

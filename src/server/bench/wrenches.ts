@@ -5,23 +5,23 @@ import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { wrenches } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 export type WrenchRow = typeof wrenches.$inferSelect;
 
 /** The register of torque wrenches in use, by name. */
-export async function listWrenches(deps: Deps, actor: Actor): Promise<Outcome<readonly WrenchRow[]>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const rows = await deps.db
-    .select()
-    .from(wrenches)
-    .where(and(eq(wrenches.fleetId, actor.fleetId), eq(wrenches.retired, false)))
-    .orderBy(asc(wrenches.name));
-  return ok(rows);
-}
+export const listWrenches = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor): Promise<Outcome<readonly WrenchRow[]>> {
+    const rows = await deps.db
+      .select()
+      .from(wrenches)
+      .where(and(eq(wrenches.fleetId, actor.fleetId), eq(wrenches.retired, false)))
+      .orderBy(asc(wrenches.name));
+    return ok(rows);
+  },
+});
 
 const figure = z.coerce.number('Give a number.');
 
@@ -37,33 +37,35 @@ export const wrenchInput = z
   })
   .refine((w) => w.min < w.max, { path: ['min'], message: 'Must be below the greatest.' });
 
-export async function addWrench(deps: Deps, actor: Actor, input: z.output<typeof wrenchInput>): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'manage wrenches');
-  if (refused) return refused;
-  if (input.calibratedOn > deps.today())
-    return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });
-  try {
-    return await deps.db.transaction(async (tx) => {
-      const [row] = await tx
-        .insert(wrenches)
-        .values({ fleetId: actor.fleetId, ...input })
-        .returning({ id: wrenches.id });
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'create',
-        entity: 'wrench',
-        entityId: row?.id ?? '',
-        changes: input,
+export const addWrench = useCase({
+  permission: 'manage wrenches',
+  input: wrenchInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    if (input.calibratedOn > deps.today())
+      return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });
+    try {
+      return await deps.db.transaction(async (tx) => {
+        const [row] = await tx
+          .insert(wrenches)
+          .values({ fleetId: actor.fleetId, ...input })
+          .returning({ id: wrenches.id });
+        await writeAudit(tx, {
+          fleetId: actor.fleetId,
+          personId: actor.personId,
+          action: 'create',
+          entity: 'wrench',
+          entityId: row?.id ?? '',
+          changes: input,
+        });
+        return ok(null);
       });
-      return ok(null);
-    });
-  } catch (error) {
-    if (violation(error)?.code === 'unique')
-      return fail('invalid', `There is already a wrench “${input.name}”.`, { name: 'Choose another name.' });
-    throw error;
-  }
-}
+    } catch (error) {
+      if (violation(error)?.code === 'unique')
+        return fail('invalid', `There is already a wrench “${input.name}”.`, { name: 'Choose another name.' });
+      throw error;
+    }
+  },
+});
 
 export const calibrationInput = z.object({
   wrenchId: z.uuid(),
@@ -72,30 +74,28 @@ export const calibrationInput = z.object({
 });
 
 /** Records a new calibration of a wrench, or takes it out of use. */
-export async function updateWrench(
-  deps: Deps,
-  actor: Actor,
-  { wrenchId, ...changes }: z.output<typeof calibrationInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'manage wrenches');
-  if (refused) return refused;
-  if (changes.calibratedOn && changes.calibratedOn > deps.today())
-    return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });
-  return deps.db.transaction(async (tx) => {
-    const done = await tx
-      .update(wrenches)
-      .set(changes)
-      .where(and(eq(wrenches.fleetId, actor.fleetId), eq(wrenches.id, wrenchId)))
-      .returning({ id: wrenches.id });
-    if (done.length === 0) return notFound('wrench');
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'change',
-      entity: 'wrench',
-      entityId: wrenchId,
-      changes,
+export const updateWrench = useCase({
+  permission: 'manage wrenches',
+  input: calibrationInput,
+  async run(deps, actor, { wrenchId, ...changes }): Promise<Outcome<null>> {
+    if (changes.calibratedOn && changes.calibratedOn > deps.today())
+      return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });
+    return deps.db.transaction(async (tx) => {
+      const done = await tx
+        .update(wrenches)
+        .set(changes)
+        .where(and(eq(wrenches.fleetId, actor.fleetId), eq(wrenches.id, wrenchId)))
+        .returning({ id: wrenches.id });
+      if (done.length === 0) return notFound('wrench');
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'change',
+        entity: 'wrench',
+        entityId: wrenchId,
+        changes,
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});

@@ -5,65 +5,66 @@ import { INDUCTIONS } from '@/core/engine/model';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
-import { refreshStatus } from '../due/refresh-due';
+import { refreshDue } from '../due/refresh-due';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 import { fitmentOf, type VehicleFitment } from './fitment-of';
 
 const word = z.string().trim().min(1, 'Say which.').max(120).optional();
 
 export const answerInput = z.object({
   vehicleId: z.uuid(),
-  version: z.number().int(),
+  version: z.coerce.number().int(),
   variant: word,
-  modelYear: z.number().int().min(1950, 'A year from 1950 on.').max(2100, 'A year up to 2100.').optional(),
+  modelYear: z.coerce.number().int().min(1950, 'A year from 1950 on.').max(2100, 'A year up to 2100.').optional(),
   builtOn: z.iso.date('Give a day, as 2019-04-30.').optional(),
   /** Gives the serial, and the model year a check. */
   vin: word,
   fuel: word,
   induction: z.enum(INDUCTIONS).optional(),
   market: word,
-  settledSheetId: z.uuid().optional(),
+  chosenSheetId: z.uuid().optional(),
 });
 export type FitmentAnswer = z.output<typeof answerInput>;
 
-/** Settles a fitment question on a vehicle; who said so stands in the audit trail and on the vehicle's page. */
-export async function answerFitment(deps: Deps, actor: Actor, input: FitmentAnswer): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'answer fitment questions');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
-    if (!found) return notFound('vehicle');
-    const fault = faultOf(input, found);
-    if (fault) return fail('invalid', 'This answer cannot be taken. See the marked field.', fault);
-    const { vehicleId: _, version, vin, ...rest } = input;
-    const said = Object.fromEntries(
-      Object.entries({ ...rest, vin: vin === undefined ? undefined : plainVin(vin) }).filter(
-        ([, value]) => value !== undefined,
-      ),
-    );
-    if (Object.keys(said).length === 0) return fail('invalid', 'Say what you have seen on the vehicle.');
-    const { vehicle } = found;
-    const done = await tx
-      .update(vehicles)
-      .set({ ...said, version: vehicle.version + 1 })
-      .where(and(eq(vehicles.id, vehicle.id), eq(vehicles.version, version)))
-      .returning({ id: vehicles.id });
-    if (done.length === 0) return editedMeanwhile();
-    await refreshStatus(tx, actor.fleetId, deps.today(), [vehicle.id]);
-    const before = Object.fromEntries(Object.keys(said).map((key) => [key, vehicle[key as keyof typeof vehicle]]));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'answer',
-      entity: 'vehicle',
-      entityId: vehicle.id,
-      changes: { from: before, to: said },
+/** Resolves a fitment question on a vehicle; who said so stands in the audit trail and on the vehicle's page. */
+export const answerFitment = useCase({
+  permission: 'answer fitment questions',
+  input: answerInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
+      if (!found) return notFound('vehicle');
+      const fault = faultOf(input, found);
+      if (fault) return fail('invalid', 'This answer cannot be taken. See the marked field.', fault);
+      const { vehicleId: _, version, vin, ...rest } = input;
+      const said = Object.fromEntries(
+        Object.entries({ ...rest, vin: vin === undefined ? undefined : plainVin(vin) }).filter(
+          ([, value]) => value !== undefined,
+        ),
+      );
+      if (Object.keys(said).length === 0) return fail('invalid', 'Say what you have seen on the vehicle.');
+      const { vehicle } = found;
+      const done = await tx
+        .update(vehicles)
+        .set({ ...said, version: vehicle.version + 1 })
+        .where(and(eq(vehicles.id, vehicle.id), eq(vehicles.version, version)))
+        .returning({ id: vehicles.id });
+      if (done.length === 0) return editedMeanwhile();
+      await refreshDue(tx, actor.fleetId, deps.today(), [vehicle.id]);
+      const before = Object.fromEntries(Object.keys(said).map((key) => [key, vehicle[key as keyof typeof vehicle]]));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'answer',
+        entity: 'vehicle',
+        entityId: vehicle.id,
+        changes: { from: before, to: said },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});
 
 function faultOf(input: FitmentAnswer, { family, fitment }: VehicleFitment): Record<string, string> | null {
   if (input.variant !== undefined && !family.variants.includes(input.variant))
@@ -74,7 +75,7 @@ function faultOf(input: FitmentAnswer, { family, fitment }: VehicleFitment): Rec
     if (reading.serial === null) return { vin: 'The last six characters of this VIN are no serial number.' };
   }
   const candidates = fitment.kind === 'needs-answer' ? fitment.candidates : [];
-  if (input.settledSheetId !== undefined && !candidates.some((spec) => spec.id === input.settledSheetId))
-    return { settledSheetId: 'This sheet is no candidate for this vehicle.' };
+  if (input.chosenSheetId !== undefined && !candidates.some((spec) => spec.id === input.chosenSheetId))
+    return { chosenSheetId: 'This sheet is no candidate for this vehicle.' };
   return null;
 }

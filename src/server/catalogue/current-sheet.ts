@@ -7,7 +7,7 @@ import { fitmentOf } from './fitment-of';
  *
  * @returns null where the order's own is in force; `specSheetId` null where no sheet has a firm match any more
  */
-export async function sheetNow(
+export async function currentSheet(
   q: Querier,
   fleetId: string,
   today: string,
@@ -17,7 +17,7 @@ export async function sheetNow(
   if (found?.fitment.kind !== 'match')
     return {
       specSheetId: null,
-      changed: 'No sheet has a firm match for this vehicle any more. Settle it on the vehicle’s page.',
+      changed: 'No sheet has a firm match for this vehicle any more. Resolve it on the vehicle’s page.',
     };
   const { spec } = found.fitment;
   if (spec.id === order.specSheetId) return null;

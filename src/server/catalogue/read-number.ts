@@ -12,15 +12,16 @@ import { checkGaps, type GapVerdict } from '@/core/gap/check';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { loadNumberCodes, type PartRow, type SpecSheet } from '@/db/queries/catalogue';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
+import { useCase } from '../use-case';
 import { gapSpecOf } from './fitment-of';
 
 /** The makers' tables of number codes. */
-export async function listNumberCodes(deps: Deps, actor: Actor) {
-  const refused = refusal(actor, 'read the fleet');
-  return refused ?? ok(await loadNumberCodes(deps.db, actor.fleetId));
-}
+export const listNumberCodes = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor) {
+    return ok(await loadNumberCodes(deps.db, actor.fleetId));
+  },
+});
 
 /** How the gap as sold stands to one sheet, and which suffix would be sold right. */
 export interface GapAsSold {

@@ -1,4 +1,5 @@
 import { asc, count, eq } from 'drizzle-orm';
+import { z } from 'zod';
 import { agreement, byRank, disputed, rivalsOf } from '@/core/catalogue/dispute';
 import { releaseBlockers } from '@/core/catalogue/match';
 import { scopeText, scopeWords } from '@/core/catalogue/scope';
@@ -8,56 +9,58 @@ import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
 import { type ComponentSheet, loadFamilies, loadSheets, type SpecSheet } from '@/db/queries/catalogue';
 import { vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { notFound } from '../failure';
+import { useCase } from '../use-case';
 
 /** Every engine family with its layout and how many vehicles have it. */
-export async function listEngines(deps: Deps, actor: Actor) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const families = await loadFamilies(deps.db, actor.fleetId);
-  const counts = await deps.db
-    .select({ id: vehicles.engineFamilyId, n: count() })
-    .from(vehicles)
-    .where(eq(vehicles.fleetId, actor.fleetId))
-    .groupBy(vehicles.engineFamilyId);
-  const byFamily = new Map(counts.map((row) => [row.id, row.n]));
-  return ok(
-    families.map((family) => ({ family, layout: layoutOf(family.model), vehicles: byFamily.get(family.id) ?? 0 })),
-  );
-}
+export const listEngines = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor) {
+    const families = await loadFamilies(deps.db, actor.fleetId);
+    const counts = await deps.db
+      .select({ id: vehicles.engineFamilyId, n: count() })
+      .from(vehicles)
+      .where(eq(vehicles.fleetId, actor.fleetId))
+      .groupBy(vehicles.engineFamilyId);
+    const byFamily = new Map(counts.map((row) => [row.id, row.n]));
+    return ok(
+      families.map((family) => ({ family, layout: layoutOf(family.model), vehicles: byFamily.get(family.id) ?? 0 })),
+    );
+  },
+});
 
 export type EngineListItem = Extract<Awaited<ReturnType<typeof listEngines>>, { ok: true }>['value'][number];
 
 /** An engine family with its quantities, its sheets side by side, and the vehicles that have it. */
-export async function viewEngine(deps: Deps, actor: Actor, id: string) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const family = (await loadFamilies(deps.db, actor.fleetId)).find((f) => f.id === id);
-  if (!family) return notFound('engine family');
-  const sheets = (await loadSheets(deps.db, actor.fleetId, deps.today())).filter((s) => s.engineFamilyId === id);
-  const fleet = await deps.db
-    .select({ id: vehicles.id, unitNumber: vehicles.unitNumber, name: vehicles.name, variant: vehicles.variant })
-    .from(vehicles)
-    .where(eq(vehicles.engineFamilyId, id))
-    .orderBy(asc(vehicles.unitNumber));
-  const layout = layoutOf(family.model);
-  const plugSheets = sheets.filter((s): s is SpecSheet => s.component === 'plug');
-  const order = COMPONENTS.map(String);
-  return ok({
-    family,
-    layout,
-    quantities: COMPONENTS.map((component) => ({ component, quantity: quantityOf(layout, component) })).filter(
-      ({ component, quantity }) => quantity > 0 && component !== 'consumable',
-    ),
-    scopes: [...groupBy(plugSheets, scopeText).values()].map((group) => sideBySide(byRank(group))),
-    others: sheets
-      .filter((sheet) => sheet.component !== 'plug')
-      .sort((a, b) => order.indexOf(a.component) - order.indexOf(b.component)),
-    vehicles: fleet.sort((a, b) => a.unitNumber.localeCompare(b.unitNumber, 'en', { numeric: true })),
-  });
-}
+export const viewEngine = useCase({
+  permission: 'read the fleet',
+  input: z.uuid(),
+  async run(deps, actor, id) {
+    const family = (await loadFamilies(deps.db, actor.fleetId)).find((f) => f.id === id);
+    if (!family) return notFound('engine family');
+    const sheets = (await loadSheets(deps.db, actor.fleetId, deps.today())).filter((s) => s.engineFamilyId === id);
+    const fleet = await deps.db
+      .select({ id: vehicles.id, unitNumber: vehicles.unitNumber, name: vehicles.name, variant: vehicles.variant })
+      .from(vehicles)
+      .where(eq(vehicles.engineFamilyId, id))
+      .orderBy(asc(vehicles.unitNumber));
+    const layout = layoutOf(family.model);
+    const plugSheets = sheets.filter((s): s is SpecSheet => s.component === 'plug');
+    const order = COMPONENTS.map(String);
+    return ok({
+      family,
+      layout,
+      quantities: COMPONENTS.map((component) => ({ component, quantity: quantityOf(layout, component) })).filter(
+        ({ component, quantity }) => quantity > 0 && component !== 'consumable',
+      ),
+      scopes: [...groupBy(plugSheets, scopeText).values()].map((group) => sideBySide(byRank(group))),
+      others: sheets
+        .filter((sheet) => sheet.component !== 'plug')
+        .sort((a, b) => order.indexOf(a.component) - order.indexOf(b.component)),
+      vehicles: fleet.sort((a, b) => a.unitNumber.localeCompare(b.unitNumber, 'en', { numeric: true })),
+    });
+  },
+});
 
 export type EngineView = Extract<Awaited<ReturnType<typeof viewEngine>>, { ok: true }>['value'];
 

@@ -3,12 +3,11 @@ import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { holdFleet } from '@/db/queries/due-inputs';
+import { lockFleet } from '@/db/queries/due-inputs';
 import { dutyCosts, fleets } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
-import { weigh } from './due-status';
+import { useCase } from '../use-case';
+import { updateDueStatus } from './due-status';
 
 const money = z.coerce.number('Give an amount.').int('Give a whole amount.').min(1, 'At least 1.').max(10_000_000);
 
@@ -40,44 +39,50 @@ export async function loadCosts(q: Querier, fleetId: string): Promise<CostsInput
 }
 
 /** What a failure on the road and wear past the limit cost. */
-export async function viewCosts(deps: Deps, actor: Actor): Promise<Outcome<CostsInput>> {
-  const refused = refusal(actor, 'read the fleet');
-  return refused ?? ok(await loadCosts(deps.db, actor.fleetId));
-}
+export const viewCosts = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor): Promise<Outcome<CostsInput>> {
+    return ok(await loadCosts(deps.db, actor.fleetId));
+  },
+});
 
-/** Sets the costs; every vehicle is weighed anew. */
-export async function setCosts(deps: Deps, actor: Actor, input: CostsInput): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'set costs');
-  if (refused) return refused;
-  if (!isCurrency(input.currency))
-    return fail('invalid', `${input.currency} is no currency.`, { currency: 'Give the three letters of a currency.' });
-  return deps.db.transaction(async (tx) => {
-    const before = await loadCosts(tx, actor.fleetId);
-    const { groups, bayPercent, ...own } = input;
-    await tx
-      .update(fleets)
-      .set({ ...own, bayShare: bayPercent / 100 })
-      .where(eq(fleets.id, actor.fleetId));
-    await tx.delete(dutyCosts).where(eq(dutyCosts.fleetId, actor.fleetId));
-    const rows = Object.entries(groups).map(([dutyGroup, failureCost]) => ({
-      fleetId: actor.fleetId,
-      dutyGroup,
-      failureCost,
-    }));
-    if (rows.length > 0) await tx.insert(dutyCosts).values(rows);
-    await holdFleet(tx, actor.fleetId, true);
-    await weigh(tx, actor.fleetId, deps.today(), null);
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'change',
-      entity: 'costs',
-      entityId: actor.fleetId,
-      changes: { from: before, to: input },
+/** Sets the costs; the due status of every vehicle is computed anew. */
+export const setCosts = useCase({
+  permission: 'set costs',
+  input: costsInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    if (!isCurrency(input.currency))
+      return fail('invalid', `${input.currency} is no currency.`, {
+        currency: 'Give the three letters of a currency.',
+      });
+    return deps.db.transaction(async (tx) => {
+      const before = await loadCosts(tx, actor.fleetId);
+      const { groups, bayPercent, ...own } = input;
+      await tx
+        .update(fleets)
+        .set({ ...own, bayShare: bayPercent / 100 })
+        .where(eq(fleets.id, actor.fleetId));
+      await tx.delete(dutyCosts).where(eq(dutyCosts.fleetId, actor.fleetId));
+      const rows = Object.entries(groups).map(([dutyGroup, failureCost]) => ({
+        fleetId: actor.fleetId,
+        dutyGroup,
+        failureCost,
+      }));
+      if (rows.length > 0) await tx.insert(dutyCosts).values(rows);
+      await lockFleet(tx, actor.fleetId, true);
+      await updateDueStatus(tx, actor.fleetId, deps.today(), null);
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'change',
+        entity: 'costs',
+        entityId: actor.fleetId,
+        changes: { from: before, to: input },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});
 
 /** Letters that the runtime can format as money. */
 function isCurrency(code: string): boolean {

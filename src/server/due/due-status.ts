@@ -1,24 +1,24 @@
 import { sql } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
-import { type Recorded, type Standing, standingOf } from '@/core/due/due-status';
+import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-status';
 import { FEW_READINGS, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import type { Db, Tx } from '@/db/client';
 import {
-  holdFleet,
+  type DueStatusRow,
+  loadDueRun,
   loadGroupRates,
   loadRecorded,
-  loadWeighing,
-  markUnsettled,
+  lockBorrowers,
+  lockFleet,
+  markStaleGroups,
   type RecordedRow,
-  type StandingRow,
-  saveStandings,
-  takeLeaning,
-  takeUnsettled,
+  saveDueStatus,
+  takeStaleGroups,
   type Which,
 } from '@/db/queries/due-inputs';
-import { weighings } from '@/db/schema';
+import { dueRuns } from '@/db/schema';
 
 /** What the row of a vehicle says, in the words of the core. */
 export const recordedOf = (row: RecordedRow): Recorded => ({
@@ -28,7 +28,7 @@ export const recordedOf = (row: RecordedRow): Recorded => ({
   limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
   clocks: row.clocks,
   meter: row.hourMeter,
-  hold: row.held ? { until: row.heldUntil, fault: row.heldByFault } : null,
+  deferral: row.deferred ? { until: row.deferredUntil, fault: row.blockedByFault } : null,
 });
 
 export const moneyOf = ({ failureCost, wearCostPerPercent }: RecordedRow) => ({ failureCost, wearCostPerPercent });
@@ -44,35 +44,36 @@ function ownRateOf(row: RecordedRow): UseRate | null {
 }
 
 /** Whether its rate is borrowed from its duty group, or widened by it. */
-export const leans = (row: RecordedRow): boolean => row.rateKmPerDay === null || row.rateReadings <= FEW_READINGS;
+export const borrowsGroupRate = (row: RecordedRow): boolean =>
+  row.rateKmPerDay === null || row.rateReadings <= FEW_READINGS;
 
 /**
- * Weighs some vehicles, or (null) the whole fleet, for a day. Those who lean on their duty group's rate are left to
- * `ensureWeighed`, which settles them before anyone looks.
+ * Computes the due status of some vehicles, or (null) of the whole fleet, for a day. Those who borrow their duty group's rate are left to
+ * `ensureDueStatus`, which resolves them before anyone looks.
  */
-export async function weigh(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
+export async function updateDueStatus(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
   const recorded = await loadRecorded(tx, fleetId, which);
   const rates = which === null ? ratesOf(recorded) : new Map<string, GroupRate | null>();
-  const rows = recorded.map((row) => toRow(row, weighed(row, rates.get(row.dutyGroup) ?? null, today)));
-  await saveStandings(tx, rows);
-  if (which !== null) await markUnsettled(tx, fleetId, rows);
+  const rows = recorded.map((row) => toRow(row, dueStatusOf(row, rates.get(row.dutyGroup) ?? null, today)));
+  await saveDueStatus(tx, rows);
+  if (which !== null) await markStaleGroups(tx, fleetId, rows);
 }
 
-/** Weighs those who lean on a duty group in which a rate changed. */
-async function settleGroups(tx: Tx, fleetId: string, today: PlainDate): Promise<void> {
-  const groups = await takeUnsettled(tx, fleetId);
+/** Computes those who borrow from a duty group in which a rate changed. */
+async function refreshStaleGroups(tx: Tx, fleetId: string, today: PlainDate): Promise<void> {
+  const groups = await takeStaleGroups(tx, fleetId);
   if (groups.length === 0) return;
-  const recorded = await loadRecorded(tx, fleetId, await takeLeaning(tx, fleetId, groups));
+  const recorded = await loadRecorded(tx, fleetId, await lockBorrowers(tx, fleetId, groups));
   const rates = new Map<string, GroupRate | null>();
   for (const group of groups) rates.set(group, groupRate(await loadGroupRates(tx, fleetId, group)));
-  await saveStandings(
+  await saveDueStatus(
     tx,
-    recorded.map((row) => toRow(row, weighed(row, rates.get(row.dutyGroup) ?? null, today))),
+    recorded.map((row) => toRow(row, dueStatusOf(row, rates.get(row.dutyGroup) ?? null, today))),
   );
 }
 
-export const weighed = (row: RecordedRow, group: GroupRate | null, today: PlainDate): Standing =>
-  standingOf(recordedOf(row), group, moneyOf(row), ASSUMED_LIFE, today);
+export const dueStatusOf = (row: RecordedRow, group: GroupRate | null, today: PlainDate): DueStatus =>
+  computeDueStatus(recordedOf(row), group, moneyOf(row), ASSUMED_LIFE, today);
 
 /** What each duty group lends, from the rates of the whole fleet. */
 export const ratesOf = (rows: readonly RecordedRow[]): ReadonlyMap<string, GroupRate | null> =>
@@ -83,7 +84,7 @@ export const ratesOf = (rows: readonly RecordedRow[]): ReadonlyMap<string, Group
     ]),
   );
 
-function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28, pressure }: Standing): StandingRow {
+function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28, pressure }: DueStatus): DueStatusRow {
   return {
     vehicleId: row.id,
     fleetId: row.fleetId,
@@ -106,7 +107,7 @@ function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28,
     rateHighKmPerDay: rate?.ci80[1] ?? null,
     rateReadings: rate?.used ?? 0,
     rateBorrowed: rate?.borrowed ?? false,
-    leansOnGroup: leans(row),
+    borrowsGroupRate: borrowsGroupRate(row),
     failureCost: row.failureCost,
     pressure,
   };
@@ -117,22 +118,22 @@ export const unitOrder = (unit: string): string =>
   unit.toLowerCase().replace(/\d+/g, (digits) => digits.padStart(12, '0'));
 
 /**
- * Sees to it that the fleet has been weighed for today, and that those who lean on their group follow it: the first who
+ * Sees to it that the due status is that of today, and that those who borrow from their group follow it: the first who
  * asks does it, those who ask meanwhile wait for that and do not do it again.
  */
-export async function ensureWeighed(db: Db, fleetId: string, today: PlainDate): Promise<void> {
-  const before = await loadWeighing(db, fleetId);
-  if (before.on === today && !before.unsettled) return;
+export async function ensureDueStatus(db: Db, fleetId: string, today: PlainDate): Promise<void> {
+  const before = await loadDueRun(db, fleetId);
+  if (before.on === today && !before.stale) return;
   await db.transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 11))`);
-    const { on } = await loadWeighing(tx, fleetId);
-    if (on === today) return settleGroups(tx, fleetId, today);
-    await holdFleet(tx, fleetId, true);
-    await takeUnsettled(tx, fleetId);
-    await weigh(tx, fleetId, today, null);
+    const { on } = await loadDueRun(tx, fleetId);
+    if (on === today) return refreshStaleGroups(tx, fleetId, today);
+    await lockFleet(tx, fleetId, true);
+    await takeStaleGroups(tx, fleetId);
+    await updateDueStatus(tx, fleetId, today, null);
     await tx
-      .insert(weighings)
-      .values({ fleetId, weighedOn: today })
-      .onConflictDoUpdate({ target: weighings.fleetId, set: { weighedOn: today } });
+      .insert(dueRuns)
+      .values({ fleetId, ranOn: today })
+      .onConflictDoUpdate({ target: dueRuns.fleetId, set: { ranOn: today } });
   });
 }

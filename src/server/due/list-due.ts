@@ -1,18 +1,17 @@
 import { z } from 'zod';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { type Binding, type Certainty, DUE_STATES, type DueDates, type DueState } from '@/core/due/due';
-import { dueSum, type SumLine } from '@/core/due/due-breakdown';
-import { pressureFor, type Standing } from '@/core/due/due-status';
+import { type BreakdownLine, dueBreakdown } from '@/core/due/due-breakdown';
+import { type DueStatus, pressureFor } from '@/core/due/due-status';
 import { groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { ok } from '@/core/shared/result';
 import { countByPlace, countDue, DUE_SORTS, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
 import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/due-inputs';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
-import { ensureWeighed, leans, moneyOf, recordedOf, weighed } from './due-status';
+import { useCase } from '../use-case';
+import { borrowsGroupRate, dueStatusOf, ensureDueStatus, moneyOf, recordedOf } from './due-status';
 
 export interface DueItem {
   readonly vehicleId: string;
@@ -34,7 +33,7 @@ export interface DueItem {
   /** Whose distance: the sheet's, or the shop's ceiling for the electrode. */
   readonly limitBy: 'sheet' | 'shop';
   readonly limitMonths: number | null;
-  /** Below 1 under the school of early change. */
+  /** Below 1 under the option of early change. */
   readonly limitShare: number;
   readonly certainty: Certainty | null;
   readonly due: DueDates | null;
@@ -79,34 +78,33 @@ export interface DueList {
   readonly groups: readonly string[];
 }
 
-export interface Page {
-  readonly from: number;
-  readonly limit: number;
-}
-
 /** The fleet by life used and due band. */
-export async function listDue(deps: Deps, actor: Actor, filter: DueFilter, page?: Page): Promise<Outcome<DueList>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const { db } = deps;
-  await ensureWeighed(db, actor.fleetId, deps.today());
-  const [places, counted, ids] = await Promise.all([
-    countByPlace(db, actor.fleetId),
-    countedByPlace(filter) ? null : countDue(db, actor.fleetId, filter),
-    loadDueIds(db, actor.fleetId, filter, page),
-  ]);
-  const found = counted ?? sumOfPlaces(places, filter);
-  const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
-  for (const { state, n } of places) counts[state] += n;
-  return ok({
-    items: (await loadDueRows(db, actor.fleetId, ids)).map(toItem),
-    found,
-    total: places.reduce((sum, { n }) => sum + n, 0),
-    counts,
-    depots: [...new Set(places.map((place) => place.depot))].sort(),
-    groups: [...new Set(places.map((place) => place.dutyGroup))].sort(),
-  });
-}
+export const listDue = useCase({
+  permission: 'read the fleet',
+  input: dueFilter.extend({
+    page: z.object({ from: z.number().int().min(0), limit: z.number().int().min(1) }).optional(),
+  }),
+  async run(deps, actor, { page, ...filter }): Promise<Outcome<DueList>> {
+    const { db } = deps;
+    await ensureDueStatus(db, actor.fleetId, deps.today());
+    const [places, counted, ids] = await Promise.all([
+      countByPlace(db, actor.fleetId),
+      countedByPlace(filter) ? null : countDue(db, actor.fleetId, filter),
+      loadDueIds(db, actor.fleetId, filter, page),
+    ]);
+    const found = counted ?? sumOfPlaces(places, filter);
+    const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
+    for (const { state, n } of places) counts[state] += n;
+    return ok({
+      items: (await loadDueRows(db, actor.fleetId, ids)).map(toItem),
+      found,
+      total: places.reduce((sum, { n }) => sum + n, 0),
+      counts,
+      depots: [...new Set(places.map((place) => place.depot))].sort(),
+      groups: [...new Set(places.map((place) => place.dutyGroup))].sort(),
+    });
+  },
+});
 
 /** Whether the counts by depot, group and state say already how many fit. */
 const countedByPlace = ({ search, before, minLife, minPressure, ids }: DueFilter): boolean =>
@@ -123,35 +121,37 @@ function sumOfPlaces(
   return fits.reduce((sum, { n }) => sum + n, 0);
 }
 
-/** One vehicle's standing with the reckoning behind its date, and the parts of its pressure. */
+/** One vehicle's due status with the reckoning behind its date, and the parts of its pressure. */
 export interface DueView extends DueItem {
-  readonly sum: readonly SumLine[];
+  readonly breakdown: readonly BreakdownLine[];
   readonly pressureParts: Pressure | null;
 }
 
-export async function viewDue(deps: Deps, actor: Actor, vehicleId: string): Promise<Outcome<DueView>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  await ensureWeighed(deps.db, actor.fleetId, deps.today());
-  const [row] = await loadRecorded(deps.db, actor.fleetId, [vehicleId]);
-  const [shown] = await loadDueRows(deps.db, actor.fleetId, [vehicleId]);
-  if (!row || !shown) return notFound('vehicle');
-  const group = leans(row) ? groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup)) : null;
-  const standing = weighed(row, group, deps.today());
-  return ok({
-    ...toItem(shown),
-    sum: sumOf(row, standing, deps.today()),
-    pressureParts:
-      standing.worst && standing.lifeIn7 !== null
-        ? pressureFor(recordedOf(row), standing.worst, standing.lifeIn7, moneyOf(row), ASSUMED_LIFE)
-        : null,
-  });
-}
+export const viewDue = useCase({
+  permission: 'read the fleet',
+  input: z.uuid(),
+  async run(deps, actor, vehicleId): Promise<Outcome<DueView>> {
+    await ensureDueStatus(deps.db, actor.fleetId, deps.today());
+    const [row] = await loadRecorded(deps.db, actor.fleetId, [vehicleId]);
+    const [shown] = await loadDueRows(deps.db, actor.fleetId, [vehicleId]);
+    if (!row || !shown) return notFound('vehicle');
+    const group = borrowsGroupRate(row) ? groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup)) : null;
+    const status = dueStatusOf(row, group, deps.today());
+    return ok({
+      ...toItem(shown),
+      breakdown: breakdownOf(row, status, deps.today()),
+      pressureParts:
+        status.worst && status.lifeIn7 !== null
+          ? pressureFor(recordedOf(row), status.worst, status.lifeIn7, moneyOf(row), ASSUMED_LIFE)
+          : null,
+    });
+  },
+});
 
-function sumOf(row: RecordedRow, { worst, rate }: Standing, today: PlainDate): readonly SumLine[] {
+function breakdownOf(row: RecordedRow, { worst, rate }: DueStatus, today: PlainDate): readonly BreakdownLine[] {
   const { odometer, limits, meter } = recordedOf(row);
   if (!worst || !odometer) return [];
-  return dueSum({ today, odometer, rate, installed: worst.site.installed, limits, meter });
+  return dueBreakdown({ today, odometer, rate, installed: worst.site.installed, limits, meter });
 }
 
 const toItem = (row: DueRow): DueItem => ({

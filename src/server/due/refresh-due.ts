@@ -10,32 +10,32 @@ import { groupBy } from '@/core/shared/group-by';
 import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
 import {
-  holdFleet,
+  type DueInputsRow,
   loadCurrentPlugs,
   loadHourReadings,
   loadRecentReadings,
   loadVehicleKeys,
+  lockFleet,
   type OdometerRow,
   type RecentReadings,
-  type StatusRow,
-  saveOdometers,
-  saveStatus,
+  saveDueInputs,
   type Which,
+  writeOdometers,
 } from '@/db/queries/due-inputs';
 import { type Ceilings, choicesFor, loadCeilings, loadPolicyChoices } from '@/db/queries/policies';
 
-import { weigh } from './due-status';
+import { updateDueStatus } from './due-status';
 
 type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
 type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
 
 /**
- * Brings the standing of some vehicles, or (null) of the whole fleet, into step with what is recorded.
+ * Brings the due status of some vehicles, or (null) of the whole fleet, into step with what is recorded.
  * Called in the same transaction as its cause.
  */
-export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
+export async function refreshDue(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
   if (which?.length === 0) return;
-  await holdFleet(tx, fleetId, which === null);
+  await lockFleet(tx, fleetId, which === null);
   const [vehicles, families, specs] = [
     await loadVehicleKeys(tx, fleetId, which),
     await loadFamilies(tx, fleetId),
@@ -64,8 +64,8 @@ export async function refreshStatus(tx: Tx, fleetId: string, today: PlainDate, w
       ),
     ];
   });
-  await saveStatus(tx, rows);
-  await weigh(tx, fleetId, today, which);
+  await saveDueInputs(tx, rows);
+  await updateDueStatus(tx, fleetId, today, which);
 }
 
 /**
@@ -82,22 +82,22 @@ export async function refreshOdometers(
     const some = which.slice(at, at + AT_ONCE);
     const readings = await loadRecentReadings(tx, fleetId, some);
     const rows = some.map((vehicleId) => ({ vehicleId, ...odometerOf(readings.get(vehicleId) ?? NO_READINGS) }));
-    await keepOdometers(tx, fleetId, today, rows);
+    await saveOdometers(tx, fleetId, today, rows);
   }
 }
 
-/** Takes over where odometers stand, where that has been worked out, and weighs their vehicles. */
-export async function keepOdometers(
+/** Takes over where odometers stand, where that has been worked out, and computes the due status of their vehicles. */
+export async function saveOdometers(
   tx: Tx,
   fleetId: string,
   today: PlainDate,
   rows: readonly OdometerRow[],
 ): Promise<void> {
-  if (rows.length > 0) await holdFleet(tx, fleetId, false);
+  if (rows.length > 0) await lockFleet(tx, fleetId, false);
   for (let at = 0; at < rows.length; at += AT_ONCE) {
     const some = rows.slice(at, at + AT_ONCE);
-    await saveOdometers(tx, some);
-    await weigh(
+    await writeOdometers(tx, some);
+    await updateDueStatus(
       tx,
       fleetId,
       today,
@@ -106,7 +106,7 @@ export async function keepOdometers(
   }
 }
 
-/** So many vehicles' readings are held in memory at a time. */
+/** So many vehicles' readings are in memory at a time. */
 const AT_ONCE = 2000;
 
 const NO_READINGS: RecentReadings = { readings: [], suspects: 0 };
@@ -135,7 +135,7 @@ function statusOf(
   fitted: readonly Fitted[],
   hours: readonly HourReading[],
   ceilings: Ceilings,
-): StatusRow {
+): DueInputsRow {
   const spec = fitment.kind === 'match' ? fitment.spec : null;
   return {
     vehicleId: vehicle.id,
@@ -144,10 +144,10 @@ function statusOf(
     fitment: fitment.kind,
     fitmentWhy: whyNoMatch(fitment),
     specSheetId: spec?.id ?? null,
-    hourMeter: hourMeter(hours, kmPerHour(policyInForce('engine_hours', choices).school.id)),
+    hourMeter: hourMeter(hours, kmPerHour(policyInForce('engine_hours', choices).option.id)),
     ...distanceLimit(vehicle, spec, ceilings),
     limitMonths: spec?.intervalMonths ?? null,
-    limitShare: dueShare(policyInForce('interval', choices).school.id),
+    limitShare: dueShare(policyInForce('interval', choices).option.id),
     clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted, hours),
   };
 }
@@ -157,7 +157,7 @@ function distanceLimit(
   { severeDuty }: Pick<Vehicle, 'severeDuty'>,
   spec: SpecSheet | null,
   ceilings: Ceilings,
-): Pick<StatusRow, 'limitKm' | 'limitBy'> {
+): Pick<DueInputsRow, 'limitKm' | 'limitBy'> {
   const bySheet = (severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null;
   const ceiling = spec?.part.electrode ? ceilings.get(spec.part.electrode) : undefined;
   return spec && ceiling !== undefined && (bySheet === null || ceiling < bySheet)

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
+import { z } from 'zod';
 import { addDays, mondayOf } from '@/core/calendar/plain-date';
-import { standingOf } from '@/core/due/due-status';
+import { computeDueStatus } from '@/core/due/due-status';
 import { type HorizonWeek, horizon } from '@/core/due/horizon';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
@@ -10,13 +11,12 @@ import { ok } from '@/core/shared/result';
 import { loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/due-inputs';
-import { bays, depots, specSheets, vehicleStatus, vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
+import { bays, depots, dueInputs, specSheets, vehicles } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { BAY_MINUTES_A_DAY } from '../planning/view-week';
+import { useCase } from '../use-case';
 import { loadCosts } from './costs';
-import { ensureWeighed, moneyOf, ratesOf, recordedOf } from './due-status';
+import { ensureDueStatus, moneyOf, ratesOf, recordedOf } from './due-status';
 
 const WORKING_DAYS = 5;
 export const HORIZON_WEEKS = 13;
@@ -36,52 +36,55 @@ export interface HorizonView {
 }
 
 /** Work falling due by week and depot, with hours, parts and what the bays can take. */
-export async function viewHorizon(deps: Deps, actor: Actor, depot?: string): Promise<Outcome<HorizonView>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const { db } = deps;
-  const today = deps.today();
-  await ensureWeighed(db, actor.fleetId, today);
-  const end = addDays(mondayOf(today), 7 * HORIZON_WEEKS - 1);
-  const [work, bayRows, stock, costs] = await Promise.all([
-    loadComing(db, actor.fleetId, end),
-    db
-      .select({ depot: depots.name })
-      .from(bays)
-      .innerJoin(depots, eq(depots.id, bays.depotId))
-      .where(eq(bays.fleetId, actor.fleetId)),
-    loadParts(db, actor.fleetId),
-    loadCosts(db, actor.fleetId),
-  ]);
-  const own = depot ? work.filter((row) => row.depot === depot) : work;
-  const bayWeek = BAY_MINUTES_A_DAY * WORKING_DAYS * (costs.bayPercent / 100);
-  const toWork = (rows: typeof work) => rows.map((row) => ({ due: row, minutes: row.minutes }));
-  const byDepot = groupBy(work, (row) => row.depot);
-  const onHand = new Map(stock.map((part) => [part.number, part.onHand]));
-  const wanted = groupBy(
-    own.filter((row) => row.partNumber !== null && row.p50 <= end),
-    (row) => row.partNumber ?? '',
-  );
-  return ok({
-    weeks: horizon(toWork(own), today, HORIZON_WEEKS),
-    bayMinutes: bayRows.filter((row) => !depot || row.depot === depot).length * bayWeek,
-    depots: [...byDepot]
-      .map(([name, rows]) => ({
-        name,
-        bays: bayRows.filter((row) => row.depot === name).length,
-        bayMinutesIn4: bayRows.filter((row) => row.depot === name).length * bayWeek * 4,
-        minutesIn4: horizon(toWork(rows), today, 4).reduce((sum, week) => sum + week.mean, 0),
-      }))
-      .sort((a, b) => a.name.localeCompare(b.name)),
-    parts: [...wanted]
-      .map(([number, rows]) => ({
-        number,
-        quantity: rows.reduce((sum, row) => sum + row.plugs, 0),
-        onHand: onHand.get(number) ?? null,
-      }))
-      .sort((a, b) => b.quantity - a.quantity),
-  });
-}
+export const viewHorizon = useCase({
+  permission: 'read the fleet',
+  /** The depot; none: all. */
+  input: z.string().max(120).optional(),
+  async run(deps, actor, depot): Promise<Outcome<HorizonView>> {
+    const { db } = deps;
+    const today = deps.today();
+    await ensureDueStatus(db, actor.fleetId, today);
+    const end = addDays(mondayOf(today), 7 * HORIZON_WEEKS - 1);
+    const [work, bayRows, stock, costs] = await Promise.all([
+      loadComing(db, actor.fleetId, end),
+      db
+        .select({ depot: depots.name })
+        .from(bays)
+        .innerJoin(depots, eq(depots.id, bays.depotId))
+        .where(eq(bays.fleetId, actor.fleetId)),
+      loadParts(db, actor.fleetId),
+      loadCosts(db, actor.fleetId),
+    ]);
+    const own = depot ? work.filter((row) => row.depot === depot) : work;
+    const bayWeek = BAY_MINUTES_A_DAY * WORKING_DAYS * (costs.bayPercent / 100);
+    const toWork = (rows: typeof work) => rows.map((row) => ({ due: row, minutes: row.minutes }));
+    const byDepot = groupBy(work, (row) => row.depot);
+    const onHand = new Map(stock.map((part) => [part.number, part.onHand]));
+    const wanted = groupBy(
+      own.filter((row) => row.partNumber !== null && row.p50 <= end),
+      (row) => row.partNumber ?? '',
+    );
+    return ok({
+      weeks: horizon(toWork(own), today, HORIZON_WEEKS),
+      bayMinutes: bayRows.filter((row) => !depot || row.depot === depot).length * bayWeek,
+      depots: [...byDepot]
+        .map(([name, rows]) => ({
+          name,
+          bays: bayRows.filter((row) => row.depot === name).length,
+          bayMinutesIn4: bayRows.filter((row) => row.depot === name).length * bayWeek * 4,
+          minutesIn4: horizon(toWork(rows), today, 4).reduce((sum, week) => sum + week.mean, 0),
+        }))
+        .sort((a, b) => a.name.localeCompare(b.name)),
+      parts: [...wanted]
+        .map(([number, rows]) => ({
+          number,
+          quantity: rows.reduce((sum, row) => sum + row.plugs, 0),
+          onHand: onHand.get(number) ?? null,
+        }))
+        .sort((a, b) => b.quantity - a.quantity),
+    });
+  },
+});
 
 /** What one way of setting the interval comes to over the next eight weeks. */
 export interface PolicyOutcome {
@@ -104,50 +107,53 @@ export interface WhatIf {
 const WHAT_IF_DAYS = 56;
 
 /** What changing every vehicle at another share of its limit would do, before it is chosen. Nothing is written. */
-export async function whatIf(deps: Deps, actor: Actor, share: number): Promise<Outcome<WhatIf>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const { db } = deps;
-  const [rows, families, chosen, costs] = await Promise.all([
-    loadRecorded(db, actor.fleetId, null),
-    loadFamilies(db, actor.fleetId),
-    db
-      .select({ id: vehicles.id, family: vehicles.engineFamilyId, partId: specSheets.partId })
-      .from(vehicles)
-      .leftJoin(vehicleStatus, eq(vehicleStatus.vehicleId, vehicles.id))
-      .leftJoin(specSheets, eq(specSheets.id, vehicleStatus.specSheetId))
-      .where(eq(vehicles.fleetId, actor.fleetId)),
-    loadCosts(db, actor.fleetId),
-  ]);
-  const price = new Map((await loadParts(db, actor.fleetId)).map((part) => [part.id, part.price ?? 0]));
-  const work = new Map(
-    families.map((family) => [
-      family.id,
-      { minutes: family.serviceMinutes, plugs: quantityOf(layoutOf(family.model), 'plug') },
-    ]),
-  );
-  const of = new Map(chosen.map((row) => [row.id, row]));
-  const rates = ratesOf(rows);
-  const until = addDays(deps.today(), WHAT_IF_DAYS);
-  const outcome = (shareOf: (own: number) => number): PolicyOutcome => {
-    const sum = { vehicles: 0, plugs: 0, minutes: 0, partsCost: 0, pressure: 0 };
-    for (const row of rows) {
-      const recorded = recordedOf({ ...row, limitShare: shareOf(row.limitShare) });
-      const group = rates.get(row.dutyGroup) ?? null;
-      const { dates, pressure } = standingOf(recorded, group, moneyOf(row), ASSUMED_LIFE, deps.today());
-      const own = of.get(row.id);
-      const job = work.get(own?.family ?? '');
-      if (!dates || dates.p50 > until) {
-        sum.pressure += pressure ?? 0;
-        continue;
+export const whatIf = useCase({
+  permission: 'read the fleet',
+  /** The share of its limit at which each vehicle is changed. */
+  input: z.number().gt(0).max(1),
+  async run(deps, actor, share): Promise<Outcome<WhatIf>> {
+    const { db } = deps;
+    const [rows, families, chosen, costs] = await Promise.all([
+      loadRecorded(db, actor.fleetId, null),
+      loadFamilies(db, actor.fleetId),
+      db
+        .select({ id: vehicles.id, family: vehicles.engineFamilyId, partId: specSheets.partId })
+        .from(vehicles)
+        .leftJoin(dueInputs, eq(dueInputs.vehicleId, vehicles.id))
+        .leftJoin(specSheets, eq(specSheets.id, dueInputs.specSheetId))
+        .where(eq(vehicles.fleetId, actor.fleetId)),
+      loadCosts(db, actor.fleetId),
+    ]);
+    const price = new Map((await loadParts(db, actor.fleetId)).map((part) => [part.id, part.price ?? 0]));
+    const work = new Map(
+      families.map((family) => [
+        family.id,
+        { minutes: family.serviceMinutes, plugs: quantityOf(layoutOf(family.model), 'plug') },
+      ]),
+    );
+    const of = new Map(chosen.map((row) => [row.id, row]));
+    const rates = ratesOf(rows);
+    const until = addDays(deps.today(), WHAT_IF_DAYS);
+    const outcome = (shareOf: (own: number) => number): PolicyOutcome => {
+      const sum = { vehicles: 0, plugs: 0, minutes: 0, partsCost: 0, pressure: 0 };
+      for (const row of rows) {
+        const recorded = recordedOf({ ...row, limitShare: shareOf(row.limitShare) });
+        const group = rates.get(row.dutyGroup) ?? null;
+        const { dates, pressure } = computeDueStatus(recorded, group, moneyOf(row), ASSUMED_LIFE, deps.today());
+        const own = of.get(row.id);
+        const job = work.get(own?.family ?? '');
+        if (!dates || dates.p50 > until) {
+          sum.pressure += pressure ?? 0;
+          continue;
+        }
+        if (!job) continue;
+        sum.vehicles += 1;
+        sum.plugs += job.plugs;
+        sum.minutes += job.minutes;
+        sum.partsCost += job.plugs * (price.get(own?.partId ?? '') ?? 0);
       }
-      if (!job) continue;
-      sum.vehicles += 1;
-      sum.plugs += job.plugs;
-      sum.minutes += job.minutes;
-      sum.partsCost += job.plugs * (price.get(own?.partId ?? '') ?? 0);
-    }
-    return sum;
-  };
-  return ok({ share, now: outcome((own) => own), changed: outcome(() => share), currency: costs.currency });
-}
+      return sum;
+    };
+    return ok({ share, now: outcome((own) => own), changed: outcome(() => share), currency: costs.currency });
+  },
+});

@@ -1,12 +1,12 @@
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import { ASSUMED_LIFE, type LifeModel } from '@/core/reliability/weibull';
 import { ok } from '@/core/shared/result';
-import { type DueQuery, loadChartPoints, medianWeeklyLife } from '@/db/queries/due';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
+import { loadChartPoints, medianWeeklyLife } from '@/db/queries/due';
 import type { Outcome } from '../failure';
+import { useCase } from '../use-case';
 import { loadCosts } from './costs';
-import { ensureWeighed } from './due-status';
+import { ensureDueStatus } from './due-status';
+import { dueFilter } from './list-due';
 
 export interface PressureView {
   /** Highest pressure first; the chart's limit at most. */
@@ -19,29 +19,27 @@ export interface PressureView {
 }
 
 /** More than this nobody can tell apart; the rest have the lowest pressure. */
-const MOST_POINTS = 5000;
+const MAX_POINTS = 5000;
 /** Of a fleet in which nothing moves yet. */
 const ORDINARY_WEEK = 0.01;
 
 /** The fleet on the pressure chart: every vehicle whose life and costs are known. */
-export async function viewPressure(
-  deps: Deps,
-  actor: Actor,
-  filter: Pick<DueQuery, 'depot' | 'group' | 'search'>,
-): Promise<Outcome<PressureView>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  await ensureWeighed(deps.db, actor.fleetId, deps.today());
-  const [points, weekly, costs] = await Promise.all([
-    loadChartPoints(deps.db, actor.fleetId, filter, MOST_POINTS),
-    medianWeeklyLife(deps.db, actor.fleetId),
-    loadCosts(deps.db, actor.fleetId),
-  ]);
-  return ok({
-    points,
-    model: ASSUMED_LIFE,
-    weeklyLife: weekly ?? ORDINARY_WEEK,
-    wearCostPerPercent: costs.wearCostPerPercent,
-    currency: costs.currency,
-  });
-}
+export const viewPressure = useCase({
+  permission: 'read the fleet',
+  input: dueFilter.pick({ depot: true, group: true, search: true }),
+  async run(deps, actor, filter): Promise<Outcome<PressureView>> {
+    await ensureDueStatus(deps.db, actor.fleetId, deps.today());
+    const [points, weekly, costs] = await Promise.all([
+      loadChartPoints(deps.db, actor.fleetId, filter, MAX_POINTS),
+      medianWeeklyLife(deps.db, actor.fleetId),
+      loadCosts(deps.db, actor.fleetId),
+    ]);
+    return ok({
+      points,
+      model: ASSUMED_LIFE,
+      weeklyLife: weekly ?? ORDINARY_WEEK,
+      wearCostPerPercent: costs.wearCostPerPercent,
+      currency: costs.currency,
+    });
+  },
+});

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { fastenersText } from '@/core/engine/access';
 import { coilsText } from '@/core/engine/coils';
 import { restingText } from '@/core/engine/resting';
@@ -10,10 +11,9 @@ import {
   loadSheets,
   type PartRow,
 } from '@/db/queries/catalogue';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
 import { kindOf } from '../imports/kinds';
+import { useCase } from '../use-case';
 import { toCsv } from './csv';
 
 export const CATALOGUE_KINDS = ['engine-families', 'parts', 'spec-sheets'] as const;
@@ -132,35 +132,41 @@ export function sheetFields(sheet: ComponentSheet, familyCode: string): Fields {
 }
 
 /** Rows of the catalogue in the columns of their import file. */
-export async function exportRows(deps: Deps, actor: Actor, kind: CatalogueKind): Promise<Outcome<readonly Fields[]>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const { db } = deps;
-  switch (kind) {
-    case 'engine-families':
-      return ok((await loadFamilies(db, actor.fleetId)).map(familyFields));
-    case 'parts':
-      return ok((await loadParts(db, actor.fleetId)).map(partFields));
-    case 'spec-sheets': {
-      const codes = new Map((await loadFamilies(db, actor.fleetId)).map((family) => [family.id, family.code]));
-      const sheets = await loadSheets(db, actor.fleetId, deps.today());
-      return ok(sheets.map((sheet) => sheetFields(sheet, codes.get(sheet.engineFamilyId) ?? '')));
+export const exportRows = useCase({
+  permission: 'read the fleet',
+  input: z.enum(CATALOGUE_KINDS),
+  async run(deps, actor, kind): Promise<Outcome<readonly Fields[]>> {
+    const { db } = deps;
+    switch (kind) {
+      case 'engine-families':
+        return ok((await loadFamilies(db, actor.fleetId)).map(familyFields));
+      case 'parts':
+        return ok((await loadParts(db, actor.fleetId)).map(partFields));
+      case 'spec-sheets': {
+        const codes = new Map((await loadFamilies(db, actor.fleetId)).map((family) => [family.id, family.code]));
+        const sheets = await loadSheets(db, actor.fleetId, deps.today());
+        return ok(sheets.map((sheet) => sheetFields(sheet, codes.get(sheet.engineFamilyId) ?? '')));
+      }
     }
-  }
-}
+  },
+});
 
 /** The same as a file that can be imported again. */
-export async function exportCatalogue(deps: Deps, actor: Actor, kind: CatalogueKind): Promise<Outcome<string>> {
-  const rows = await exportRows(deps, actor, kind);
-  if (!rows.ok) return rows;
-  const columns = kindOf(kind).columns.map((column) => column.key);
-  // A range goes out in one column, so those of its ends stay away.
-  const [first] = rows.value;
-  const keys = first ? columns.filter((key) => key in first) : columns;
-  return ok(
-    toCsv(
-      keys,
-      rows.value.map((row) => keys.map((key) => row[key] ?? '')),
-    ),
-  );
-}
+export const exportCatalogue = useCase({
+  permission: 'read the fleet',
+  input: z.enum(CATALOGUE_KINDS),
+  async run(deps, actor, kind): Promise<Outcome<string>> {
+    const rows = await exportRows(deps, actor, kind);
+    if (!rows.ok) return rows;
+    const columns = kindOf(kind).columns.map((column) => column.key);
+    // A range goes out in one column, so those of its ends stay away.
+    const [first] = rows.value;
+    const keys = first ? columns.filter((key) => key in first) : columns;
+    return ok(
+      toCsv(
+        keys,
+        rows.value.map((row) => keys.map((key) => row[key] ?? '')),
+      ),
+    );
+  },
+});

@@ -1,8 +1,7 @@
 import { ok } from '@/core/shared/result';
-import type { Actor } from '../access';
-import type { Deps } from '../deps';
-import { type DueFilter, type DueItem, listDue } from '../due/list-due';
+import { type DueItem, dueFilter, listDue } from '../due/list-due';
 import type { Outcome } from '../failure';
+import { useCase } from '../use-case';
 import { type Cell, toCsv } from './csv';
 
 const HEADER = [
@@ -31,10 +30,14 @@ const HEADER = [
 ];
 
 /** The due list, filtered and sorted as on screen. */
-export async function exportDue(deps: Deps, actor: Actor, filter: DueFilter): Promise<Outcome<string>> {
-  const list = await listDue(deps, actor, filter);
-  return list.ok ? ok(toCsv(HEADER, list.value.items.map(toRow))) : list;
-}
+export const exportDue = useCase({
+  permission: 'read the fleet',
+  input: dueFilter,
+  async run(deps, actor, filter): Promise<Outcome<string>> {
+    const list = await listDue(deps, actor, filter);
+    return list.ok ? ok(toCsv(HEADER, list.value.items.map(toRow))) : list;
+  },
+});
 
 const rounded = (value: number | null | undefined, digits: number): number | null =>
   value == null ? null : Number(value.toFixed(digits));

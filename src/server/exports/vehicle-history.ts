@@ -4,9 +4,8 @@ import { z } from 'zod';
 import { siteId } from '@/core/engine/layout';
 import { ok } from '@/core/shared/result';
 import { fittedComponents, parts, people, vehicles, workOrderSites, workOrders } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 import { toCsv } from './csv';
 
 const HEADER = [
@@ -43,80 +42,82 @@ const HEADER = [
  * All that is recorded of the parts of a vehicle, those in it and those that were: for whoever keeps it next. One row a part
  * and site, oldest first; an empty cell is unknown and never zero.
  */
-export async function exportVehicleHistory(deps: Deps, actor: Actor, vehicleId: string): Promise<Outcome<string>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  if (!z.uuid().safeParse(vehicleId).success) return notFound('vehicle');
-  const [vehicle] = await deps.db
-    .select({ unitNumber: vehicles.unitNumber })
-    .from(vehicles)
-    .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)));
-  if (!vehicle) return notFound('vehicle');
-  const [fittedBy, removedBy] = [alias(workOrders, 'fitted_by'), alias(workOrders, 'removed_by')];
-  const [inSite, outSite] = [alias(workOrderSites, 'in_site'), alias(workOrderSites, 'out_site')];
-  const atSite = (site: typeof inSite | typeof outSite, order: 'workOrderId' | 'removedByWorkOrderId') =>
-    and(
-      eq(fittedComponents.component, 'plug'),
-      eq(site.workOrderId, fittedComponents[order]),
-      eq(site.cylinder, fittedComponents.cylinder),
-      eq(site.position, fittedComponents.position),
+export const exportVehicleHistory = useCase({
+  permission: 'read the fleet',
+  input: z.uuid(),
+  async run(deps, actor, vehicleId): Promise<Outcome<string>> {
+    if (!z.uuid().safeParse(vehicleId).success) return notFound('vehicle');
+    const [vehicle] = await deps.db
+      .select({ unitNumber: vehicles.unitNumber })
+      .from(vehicles)
+      .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)));
+    if (!vehicle) return notFound('vehicle');
+    const [fittedBy, removedBy] = [alias(workOrders, 'fitted_by'), alias(workOrders, 'removed_by')];
+    const [inSite, outSite] = [alias(workOrderSites, 'in_site'), alias(workOrderSites, 'out_site')];
+    const atSite = (site: typeof inSite | typeof outSite, order: 'workOrderId' | 'removedByWorkOrderId') =>
+      and(
+        eq(fittedComponents.component, 'plug'),
+        eq(site.workOrderId, fittedComponents[order]),
+        eq(site.cylinder, fittedComponents.cylinder),
+        eq(site.position, fittedComponents.position),
+      );
+    const rows = await deps.db
+      .select({
+        part: fittedComponents,
+        number: parts.number,
+        fitted: fittedBy.number,
+        removed: removedBy.number,
+        inSite,
+        outSite,
+        who: people.name,
+      })
+      .from(fittedComponents)
+      .leftJoin(parts, eq(parts.id, fittedComponents.partId))
+      .leftJoin(fittedBy, eq(fittedBy.id, fittedComponents.workOrderId))
+      .leftJoin(removedBy, eq(removedBy.id, fittedComponents.removedByWorkOrderId))
+      .leftJoin(inSite, atSite(inSite, 'workOrderId'))
+      .leftJoin(outSite, atSite(outSite, 'removedByWorkOrderId'))
+      .leftJoin(people, eq(people.id, inSite.doneBy))
+      .where(and(eq(fittedComponents.fleetId, actor.fleetId), eq(fittedComponents.vehicleId, vehicleId)))
+      .orderBy(
+        asc(fittedComponents.installedOn),
+        asc(fittedComponents.component),
+        asc(fittedComponents.cylinder),
+        asc(fittedComponents.position),
+      );
+    return ok(
+      toCsv(
+        HEADER,
+        rows.map(({ part, number, fitted, removed, inSite: into, outSite: out, who }) => [
+          vehicle.unitNumber,
+          part.component,
+          siteId(part),
+          part.tag,
+          number,
+          part.observedNumber,
+          part.history,
+          part.lot,
+          part.installedOn,
+          part.installedOnCertainty,
+          part.installedKm,
+          part.installedKmCertainty,
+          part.gapMm,
+          into?.installedTorqueNm ?? null,
+          into?.torqueMethod ?? null,
+          part.compound,
+          part.compoundBatch,
+          fitted,
+          who,
+          part.removedOn,
+          part.removedKm,
+          removed,
+          out?.removedGapMm ?? null,
+          out?.conditions?.join('; ') ?? null,
+          out?.breakawayFeel ?? null,
+          out?.breakawayTorqueNm ?? null,
+          out?.remark ?? null,
+        ]),
+      ),
     );
-  const rows = await deps.db
-    .select({
-      part: fittedComponents,
-      number: parts.number,
-      fitted: fittedBy.number,
-      removed: removedBy.number,
-      inSite,
-      outSite,
-      who: people.name,
-    })
-    .from(fittedComponents)
-    .leftJoin(parts, eq(parts.id, fittedComponents.partId))
-    .leftJoin(fittedBy, eq(fittedBy.id, fittedComponents.workOrderId))
-    .leftJoin(removedBy, eq(removedBy.id, fittedComponents.removedByWorkOrderId))
-    .leftJoin(inSite, atSite(inSite, 'workOrderId'))
-    .leftJoin(outSite, atSite(outSite, 'removedByWorkOrderId'))
-    .leftJoin(people, eq(people.id, inSite.doneBy))
-    .where(and(eq(fittedComponents.fleetId, actor.fleetId), eq(fittedComponents.vehicleId, vehicleId)))
-    .orderBy(
-      asc(fittedComponents.installedOn),
-      asc(fittedComponents.component),
-      asc(fittedComponents.cylinder),
-      asc(fittedComponents.position),
-    );
-  return ok(
-    toCsv(
-      HEADER,
-      rows.map(({ part, number, fitted, removed, inSite: into, outSite: out, who }) => [
-        vehicle.unitNumber,
-        part.component,
-        siteId(part),
-        part.tag,
-        number,
-        part.observedNumber,
-        part.history,
-        part.lot,
-        part.installedOn,
-        part.installedOnCertainty,
-        part.installedKm,
-        part.installedKmCertainty,
-        part.gapMm,
-        into?.installedTorqueNm ?? null,
-        into?.torqueMethod ?? null,
-        part.compound,
-        part.compoundBatch,
-        fitted,
-        who,
-        part.removedOn,
-        part.removedKm,
-        removed,
-        out?.removedGapMm ?? null,
-        out?.conditions?.join('; ') ?? null,
-        out?.breakawayFeel ?? null,
-        out?.breakawayTorqueNm ?? null,
-        out?.remark ?? null,
-      ]),
-    ),
-  );
-}
+  },
+});

@@ -7,9 +7,8 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadFollowUps } from '@/db/queries/findings';
 import { loadWorkOrder } from '@/db/queries/work-orders';
 import { followUps, people, vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 export const followUpInput = z.object({
   workOrderId: z.uuid(),
@@ -26,58 +25,56 @@ export const followUpInput = z.object({
 });
 
 /** Puts something down to be done later, with who sees to it and when. */
-export async function addFollowUp(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof followUpInput>,
-): Promise<Outcome<{ followUpId: string }>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  if (input.dueOn === '' && input.dueAt === '')
-    return fail('invalid', 'Say by when.', { dueOn: 'Give a day, or a distance beside it.' });
-  if (input.dueOn !== '' && input.dueOn < deps.today())
-    return fail('invalid', 'The day has passed.', { dueOn: 'Give today or a day to come.' });
-  return deps.db.transaction(async (tx) => {
-    const order = await loadWorkOrder(tx, actor.fleetId, input.workOrderId);
-    const [vehicle] = order ? await tx.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
-    if (!order || !vehicle) return notFound('work order');
-    const [owner] = await tx
-      .select({ id: people.id })
-      .from(people)
-      .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.ownerId), eq(people.active, true)));
-    if (!owner) return notFound('person');
-    let dueKm: number | null = null;
-    if (input.dueAt !== '') {
-      const read = readQuantity({ kind: 'distance', text: input.dueAt, personUnit: vehicle.odometerUnit });
-      if (read.verdict !== 'ok') return fail('invalid', read.message, { dueAt: read.message });
-      dueKm = read.valueSi;
-    }
-    const [row] = await tx
-      .insert(followUps)
-      .values({
+export const addFollowUp = useCase({
+  permission: 'record work',
+  input: followUpInput,
+  async run(deps, actor, input): Promise<Outcome<{ followUpId: string }>> {
+    if (input.dueOn === '' && input.dueAt === '')
+      return fail('invalid', 'Say by when.', { dueOn: 'Give a day, or a distance beside it.' });
+    if (input.dueOn !== '' && input.dueOn < deps.today())
+      return fail('invalid', 'The day has passed.', { dueOn: 'Give today or a day to come.' });
+    return deps.db.transaction(async (tx) => {
+      const order = await loadWorkOrder(tx, actor.fleetId, input.workOrderId);
+      const [vehicle] = order ? await tx.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
+      if (!order || !vehicle) return notFound('work order');
+      const [owner] = await tx
+        .select({ id: people.id })
+        .from(people)
+        .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.ownerId), eq(people.active, true)));
+      if (!owner) return notFound('person');
+      let dueKm: number | null = null;
+      if (input.dueAt !== '') {
+        const read = readQuantity({ kind: 'distance', text: input.dueAt, personUnit: vehicle.odometerUnit });
+        if (read.verdict !== 'ok') return fail('invalid', read.message, { dueAt: read.message });
+        dueKm = read.valueSi;
+      }
+      const [row] = await tx
+        .insert(followUps)
+        .values({
+          fleetId: actor.fleetId,
+          vehicleId: vehicle.id,
+          workOrderId: order.id,
+          findingKey: input.findingKey || null,
+          what: input.what,
+          ownerId: owner.id,
+          dueOn: input.dueOn || null,
+          dueKm,
+          dueKmAsTyped: input.dueAt || null,
+          createdBy: actor.personId,
+        })
+        .returning({ id: followUps.id });
+      await writeAudit(tx, {
         fleetId: actor.fleetId,
-        vehicleId: vehicle.id,
-        workOrderId: order.id,
-        findingKey: input.findingKey || null,
-        what: input.what,
-        ownerId: owner.id,
-        dueOn: input.dueOn || null,
-        dueKm,
-        dueKmAsTyped: input.dueAt || null,
-        createdBy: actor.personId,
-      })
-      .returning({ id: followUps.id });
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'add follow-up',
-      entity: 'work-order',
-      entityId: order.id,
-      changes: { what: input.what, dueOn: input.dueOn, dueAt: input.dueAt },
+        personId: actor.personId,
+        action: 'add follow-up',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { what: input.what, dueOn: input.dueOn, dueAt: input.dueAt },
+      });
+      return ok({ followUpId: row?.id ?? '' });
     });
-    return ok({ followUpId: row?.id ?? '' });
-  });
-}
+  },
+});
 
 export const doneInput = z.object({
   followUpId: z.uuid(),
@@ -85,39 +82,39 @@ export const doneInput = z.object({
 });
 
 /** Marks a follow-up done, with what came of it. */
-export async function finishFollowUp(
-  deps: Deps,
-  actor: Actor,
-  { followUpId, outcome }: z.output<typeof doneInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const [row] = await tx
-      .update(followUps)
-      .set({ doneAt: deps.now(), doneBy: actor.personId, outcome })
-      .where(and(eq(followUps.fleetId, actor.fleetId), eq(followUps.id, followUpId), isNull(followUps.doneAt)))
-      .returning({ workOrderId: followUps.workOrderId, what: followUps.what });
-    if (!row) return notFound('open follow-up');
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'finish follow-up',
-      entity: 'work-order',
-      entityId: row.workOrderId,
-      changes: { what: row.what, outcome },
+export const finishFollowUp = useCase({
+  permission: 'record work',
+  input: doneInput,
+  async run(deps, actor, { followUpId, outcome }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const [row] = await tx
+        .update(followUps)
+        .set({ doneAt: deps.now(), doneBy: actor.personId, outcome })
+        .where(and(eq(followUps.fleetId, actor.fleetId), eq(followUps.id, followUpId), isNull(followUps.doneAt)))
+        .returning({ workOrderId: followUps.workOrderId, what: followUps.what });
+      if (!row) return notFound('open follow-up');
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'finish follow-up',
+        entity: 'work-order',
+        entityId: row.workOrderId,
+        changes: { what: row.what, outcome },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});
 
 /** Follow-ups of the fleet, the open and soonest first; each says whether it is due by day or by distance. */
-export async function listFollowUps(deps: Deps, actor: Actor, filter: { readonly open?: boolean } = {}) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const rows = await loadFollowUps(deps.db, actor.fleetId, filter);
-  return ok(rows.map((row) => ({ ...row, isDue: isDue(row, deps.today()) })));
-}
+export const listFollowUps = useCase({
+  permission: 'read the fleet',
+  input: z.object({ open: z.boolean().optional() }).optional(),
+  async run(deps, actor, filter = {}) {
+    const rows = await loadFollowUps(deps.db, actor.fleetId, filter);
+    return ok(rows.map((row) => ({ ...row, isDue: isDue(row, deps.today()) })));
+  },
+});
 
 type Row = Awaited<ReturnType<typeof loadFollowUps>>[number];
 

@@ -1,23 +1,22 @@
 import { asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import {
-  drawnPlug,
   GRADES,
   type Grade,
   type Graded,
   nextPlug,
   rightShare,
   TRAINER_PLUGS,
+  trainerPlug,
 } from '@/core/inspection/trainer';
 import { ok } from '@/core/shared/result';
 import { cohensKappa } from '@/core/stats/kappa';
 import { people, trainerGrades } from '@/db/schema';
 import { seeded } from '@/simulators/seeded';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
+import { useCase } from '../use-case';
 
-const plugOf = (number: number) => drawnPlug(number, seeded(number + 1));
+const plugOf = (number: number) => trainerPlug(number, seeded(number + 1));
 
 export const gradeInput = z.object({
   plug: z.coerce
@@ -29,70 +28,69 @@ export const gradeInput = z.object({
 });
 
 /** Keeps what a person makes of a drawn plug, and says what it was. */
-export async function gradePlug(
-  deps: Deps,
-  actor: Actor,
-  { plug, said }: z.output<typeof gradeInput>,
-): Promise<Outcome<{ readonly answer: Grade }>> {
-  const refused = refusal(actor, 'grade drawn plugs');
-  if (refused) return refused;
-  const { answer } = plugOf(plug);
-  await deps.db
-    .insert(trainerGrades)
-    .values({ fleetId: actor.fleetId, personId: actor.personId, plug, answer, said, saidAt: deps.now() });
-  return ok({ answer });
-}
+export const gradePlug = useCase({
+  permission: 'grade trainer plugs',
+  input: gradeInput,
+  async run(deps, actor, { plug, said }): Promise<Outcome<{ readonly answer: Grade }>> {
+    const { answer } = plugOf(plug);
+    await deps.db
+      .insert(trainerGrades)
+      .values({ fleetId: actor.fleetId, personId: actor.personId, plug, answer, said, saidAt: deps.now() });
+    return ok({ answer });
+  },
+});
 
 /** The next plug for a person, how well they agree with the answers, and with each other. */
-export async function viewTrainer(deps: Deps, actor: Actor) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const rows = await deps.db
-    .select({
-      personId: people.id,
-      name: people.name,
-      plug: trainerGrades.plug,
-      answer: trainerGrades.answer,
-      said: trainerGrades.said,
-    })
-    .from(trainerGrades)
-    .innerJoin(people, eq(people.id, trainerGrades.personId))
-    .where(eq(trainerGrades.fleetId, actor.fleetId))
-    .orderBy(asc(trainerGrades.saidAt));
-  const byPerson = new Map<string, { name: string; graded: Graded[] }>();
-  for (const { personId, name, plug, answer, said } of rows) {
-    const one = byPerson.get(personId) ?? { name, graded: [] };
-    one.graded.push({ plug, answer: answer as Grade, said: said as Grade });
-    byPerson.set(personId, one);
-  }
-  const mine = byPerson.get(actor.personId)?.graded ?? [];
-  const graders = [...byPerson.values()];
-  return ok({
-    plug: plugOf(nextPlug(mine)),
-    mine: {
-      graded: mine.length,
-      right: mine.filter(({ answer, said }) => answer === said).length,
-      last: mine.at(-1) ?? null,
-      weakest: [...GRADES]
-        .filter((grade) => mine.some(({ answer }) => answer === grade))
-        .sort((a, b) => rightShare(mine, a) - rightShare(mine, b))
-        .slice(0, 3),
-    },
-    withAnswer: graders.map(({ name, graded }) => ({
-      name,
-      graded: graded.length,
-      kappa: cohensKappa(graded.map(({ answer, said }) => [answer, said])),
-    })),
-    between: graders.flatMap((a, i) =>
-      graders.slice(i + 1).map((b) => {
-        const last = (graded: readonly Graded[]) => new Map(graded.map(({ plug, said }) => [plug, said]));
-        const [left, right] = [last(a.graded), last(b.graded)];
-        const pairs = [...left].flatMap(([plug, said]) => {
-          const other = right.get(plug);
-          return other ? [[said, other] as const] : [];
-        });
-        return { names: [a.name, b.name] as const, plugs: pairs.length, kappa: cohensKappa(pairs) };
-      }),
-    ),
-  });
-}
+export const viewTrainer = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor) {
+    const rows = await deps.db
+      .select({
+        personId: people.id,
+        name: people.name,
+        plug: trainerGrades.plug,
+        answer: trainerGrades.answer,
+        said: trainerGrades.said,
+      })
+      .from(trainerGrades)
+      .innerJoin(people, eq(people.id, trainerGrades.personId))
+      .where(eq(trainerGrades.fleetId, actor.fleetId))
+      .orderBy(asc(trainerGrades.saidAt));
+    const byPerson = new Map<string, { name: string; graded: Graded[] }>();
+    for (const { personId, name, plug, answer, said } of rows) {
+      const one = byPerson.get(personId) ?? { name, graded: [] };
+      one.graded.push({ plug, answer: answer as Grade, said: said as Grade });
+      byPerson.set(personId, one);
+    }
+    const mine = byPerson.get(actor.personId)?.graded ?? [];
+    const graders = [...byPerson.values()];
+    return ok({
+      plug: plugOf(nextPlug(mine)),
+      mine: {
+        graded: mine.length,
+        right: mine.filter(({ answer, said }) => answer === said).length,
+        last: mine.at(-1) ?? null,
+        weakest: [...GRADES]
+          .filter((grade) => mine.some(({ answer }) => answer === grade))
+          .sort((a, b) => rightShare(mine, a) - rightShare(mine, b))
+          .slice(0, 3),
+      },
+      withAnswer: graders.map(({ name, graded }) => ({
+        name,
+        graded: graded.length,
+        kappa: cohensKappa(graded.map(({ answer, said }) => [answer, said])),
+      })),
+      between: graders.flatMap((a, i) =>
+        graders.slice(i + 1).map((b) => {
+          const last = (graded: readonly Graded[]) => new Map(graded.map(({ plug, said }) => [plug, said]));
+          const [left, right] = [last(a.graded), last(b.graded)];
+          const pairs = [...left].flatMap(([plug, said]) => {
+            const other = right.get(plug);
+            return other ? [[said, other] as const] : [];
+          });
+          return { names: [a.name, b.name] as const, plugs: pairs.length, kappa: cohensKappa(pairs) };
+        }),
+      ),
+    });
+  },
+});

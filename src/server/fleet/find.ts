@@ -2,9 +2,8 @@ import { z } from 'zod';
 import { partKey } from '@/core/catalogue/match';
 import { ok } from '@/core/shared/result';
 import { findByText } from '@/db/queries/find';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 export const findInput = z.string().trim().min(1).max(60);
 
@@ -22,9 +21,11 @@ const PAGES: Readonly<Record<Found['kind'], string>> = {
 };
 
 /** Vehicles, work orders, parts and engines whose number or name holds a text; what begins with it comes first. */
-export async function find(deps: Deps, actor: Actor, text: string): Promise<Outcome<readonly Found[]>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const rows = await findByText(deps.db, actor.fleetId, text, partKey(text));
-  return ok(rows.map(({ kind, id, label }) => ({ kind, label, href: `${PAGES[kind]}/${id}` })));
-}
+export const find = useCase({
+  permission: 'read the fleet',
+  input: findInput,
+  async run(deps, actor, text): Promise<Outcome<readonly Found[]>> {
+    const rows = await findByText(deps.db, actor.fleetId, text, partKey(text));
+    return ok(rows.map(({ kind, id, label }) => ({ kind, label, href: `${PAGES[kind]}/${id}` })));
+  },
+});

@@ -7,9 +7,9 @@ import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { account, people, session, user } from '@/db/schema';
-import { type Actor, ROLES, refusal } from '../access';
-import type { Deps } from '../deps';
+import { ROLES } from '../access';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused } from '../failure';
+import { useCase } from '../use-case';
 
 export const name = z.string().trim().min(1, 'Give a name.').max(80, 'At most 80 characters.');
 export const email = z
@@ -41,91 +41,87 @@ export async function addSignIn(tx: Tx, person: { name: string; email: string; p
   return userId;
 }
 
-export async function addPerson(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof personInput>,
-): Promise<Outcome<{ personId: string }>> {
-  const refused = refusal(actor, 'manage people');
-  if (refused) return refused;
-  try {
-    return await deps.db.transaction(async (tx) => {
-      const userId = await addSignIn(tx, input);
-      const { role, hybridQualified, unitSystem } = input;
-      const [person] = await tx
-        .insert(people)
-        .values({ fleetId: actor.fleetId, userId, name: input.name, role, hybridQualified, unitSystem })
-        .returning();
-      if (!person) throw new Error('the person was not written');
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'create',
-        entity: 'person',
-        entityId: person.id,
-        changes: { name: input.name, role, hybridQualified },
+export const addPerson = useCase({
+  permission: 'manage people',
+  input: personInput,
+  async run(deps, actor, input): Promise<Outcome<{ personId: string }>> {
+    try {
+      return await deps.db.transaction(async (tx) => {
+        const userId = await addSignIn(tx, input);
+        const { role, hybridQualified, unitSystem } = input;
+        const [person] = await tx
+          .insert(people)
+          .values({ fleetId: actor.fleetId, userId, name: input.name, role, hybridQualified, unitSystem })
+          .returning();
+        if (!person) throw new Error('the person was not written');
+        await writeAudit(tx, {
+          fleetId: actor.fleetId,
+          personId: actor.personId,
+          action: 'create',
+          entity: 'person',
+          entityId: person.id,
+          changes: { name: input.name, role, hybridQualified },
+        });
+        return ok({ personId: person.id });
       });
-      return ok({ personId: person.id });
-    });
-  } catch (error) {
-    if (violation(error)?.code === 'unique')
-      return fail('invalid', 'Someone already signs in with this address.', {
-        email: 'Already in use. Choose another address.',
-      });
-    throw error;
-  }
-}
+    } catch (error) {
+      if (violation(error)?.code === 'unique')
+        return fail('invalid', 'Someone already signs in with this address.', {
+          email: 'Already in use. Choose another address.',
+        });
+      throw error;
+    }
+  },
+});
 
 export const personChange = z.object({
   personId: z.uuid(),
-  version: z.number().int(),
+  version: z.coerce.number().int(),
   role: z.enum(ROLES),
   hybridQualified: z.boolean(),
   active: z.boolean(),
 });
 
-/** Changes role, qualification or standing. Leaving signs the person out everywhere; the last supervisor stays. */
-export async function changePerson(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof personChange>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'manage people');
-  if (refused) return refused;
-  return orRefused(() =>
-    deps.db.transaction(async (tx) => {
-      await tx.execute(sql`select pg_advisory_xact_lock(7302)`);
-      const [before] = await tx
-        .select()
-        .from(people)
-        .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.personId)));
-      if (!before) return notFound('person');
-      if (before.version !== input.version) return editedMeanwhile();
-      const stays = input.active && input.role === 'supervisor';
-      if (before.role === 'supervisor' && before.active && !stays && (await supervisors(tx, actor.fleetId)) === 1) {
-        return fail('conflict', `${before.name} is the only supervisor. Make another one first.`);
-      }
-      const { role, hybridQualified, active } = input;
-      await tx
-        .update(people)
-        .set({ role, hybridQualified, active, version: before.version + 1 })
-        .where(eq(people.id, before.id));
-      if (!active && before.userId) await tx.delete(session).where(eq(session.userId, before.userId));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'change',
-        entity: 'person',
-        entityId: before.id,
-        changes: {
-          from: { role: before.role, hybridQualified: before.hybridQualified, active: before.active },
-          to: { role, hybridQualified, active },
-        },
-      });
-      return ok(null);
-    }),
-  );
-}
+/** Changes role, qualification or sign-in. Leaving signs the person out everywhere; the last supervisor stays. */
+export const changePerson = useCase({
+  permission: 'manage people',
+  input: personChange,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return orRefused(() =>
+      deps.db.transaction(async (tx) => {
+        await tx.execute(sql`select pg_advisory_xact_lock(7302)`);
+        const [before] = await tx
+          .select()
+          .from(people)
+          .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.personId)));
+        if (!before) return notFound('person');
+        if (before.version !== input.version) return editedMeanwhile();
+        const stays = input.active && input.role === 'supervisor';
+        if (before.role === 'supervisor' && before.active && !stays && (await supervisors(tx, actor.fleetId)) === 1) {
+          return fail('conflict', `${before.name} is the only supervisor. Make another one first.`);
+        }
+        const { role, hybridQualified, active } = input;
+        await tx
+          .update(people)
+          .set({ role, hybridQualified, active, version: before.version + 1 })
+          .where(eq(people.id, before.id));
+        if (!active && before.userId) await tx.delete(session).where(eq(session.userId, before.userId));
+        await writeAudit(tx, {
+          fleetId: actor.fleetId,
+          personId: actor.personId,
+          action: 'change',
+          entity: 'person',
+          entityId: before.id,
+          changes: {
+            from: { role: before.role, hybridQualified: before.hybridQualified, active: before.active },
+            to: { role, hybridQualified, active },
+          },
+        });
+        return ok(null);
+      }),
+    );
+  },
+});
 
 async function supervisors(tx: Tx, fleetId: string): Promise<number> {
   const [found] = await tx
@@ -135,49 +131,48 @@ async function supervisors(tx: Tx, fleetId: string): Promise<number> {
   return found?.n ?? 0;
 }
 
-export async function listPeople(deps: Deps, actor: Actor) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const rows = await deps.db
-    .select({
-      id: people.id,
-      name: people.name,
-      role: people.role,
-      email: user.email,
-      hybridQualified: people.hybridQualified,
-      active: people.active,
-      version: people.version,
-      shiftMinutes: people.shiftMinutes,
-    })
-    .from(people)
-    .leftJoin(user, eq(user.id, people.userId))
-    .where(eq(people.fleetId, actor.fleetId))
-    .orderBy(asc(people.name));
-  return ok(rows);
-}
+export const listPeople = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor) {
+    const rows = await deps.db
+      .select({
+        id: people.id,
+        name: people.name,
+        role: people.role,
+        email: user.email,
+        hybridQualified: people.hybridQualified,
+        active: people.active,
+        version: people.version,
+        shiftMinutes: people.shiftMinutes,
+      })
+      .from(people)
+      .leftJoin(user, eq(user.id, people.userId))
+      .where(eq(people.fleetId, actor.fleetId))
+      .orderBy(asc(people.name));
+    return ok(rows);
+  },
+});
 
 export const settingsInput = z.object({ unitSystem: z.enum(['metric', 'us']) });
 
-export async function changeOwnSettings(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof settingsInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'change own settings');
-  if (refused) return refused;
-  await deps.db.transaction(async (tx) => {
-    await tx
-      .update(people)
-      .set({ unitSystem: input.unitSystem })
-      .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, actor.personId)));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'change',
-      entity: 'person',
-      entityId: actor.personId,
-      changes: { unitSystem: input.unitSystem },
+export const changeOwnSettings = useCase({
+  permission: 'change own settings',
+  input: settingsInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    await deps.db.transaction(async (tx) => {
+      await tx
+        .update(people)
+        .set({ unitSystem: input.unitSystem })
+        .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, actor.personId)));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'change',
+        entity: 'person',
+        entityId: actor.personId,
+        changes: { unitSystem: input.unitSystem },
+      });
     });
-  });
-  return ok(null);
-}
+    return ok(null);
+  },
+});

@@ -12,9 +12,7 @@ import { loadHourRows, loadReadings } from '@/db/queries/odometer';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { listWorkOrderRows, loadCoils, loadFittedPlugs } from '@/db/queries/work-orders';
 import { depots, vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
 import { currentOf, fitmentOf, loadGraph } from '../catalogue/fitment-of';
-import type { Deps } from '../deps';
 import { loadCosts } from '../due/costs';
 import { listDeferrals } from '../due/defer';
 import { viewDue } from '../due/list-due';
@@ -22,16 +20,30 @@ import { companionsOf } from '../due/other-components';
 import { notFound } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
+import { useCase } from '../use-case';
 
 /** A vehicle with its engine, what is fitted, its odometer history, spec and work orders. */
-export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
-  if (!found) return notFound('vehicle');
-  const { vehicle, family, specs, fitment, blockers } = found;
-  const [readings, hours, fitted, orders, due, [depot], history, choices, coilRows, { graph, byKey }, deferred, costs] =
-    await Promise.all([
+export const viewVehicle = useCase({
+  permission: 'read the fleet',
+  input: z.uuid(),
+  async run(deps, actor, vehicleId) {
+    const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
+    if (!found) return notFound('vehicle');
+    const { vehicle, family, specs, fitment, blockers } = found;
+    const [
+      readings,
+      hours,
+      fitted,
+      orders,
+      due,
+      [depot],
+      history,
+      choices,
+      coilRows,
+      { graph, byKey },
+      deferred,
+      costs,
+    ] = await Promise.all([
       loadReadings(deps.db, actor.fleetId, vehicleId),
       loadHourRows(deps.db, actor.fleetId, [vehicleId]),
       loadFittedPlugs(deps.db, vehicleId),
@@ -45,35 +57,36 @@ export async function viewVehicle(deps: Deps, actor: Actor, vehicleId: string) {
       listDeferrals(deps, actor, vehicleId),
       loadCosts(deps.db, actor.fleetId),
     ]);
-  if (!due.ok) return notFound('vehicle');
-  const together = await companionsOf(deps.db, deps.today(), vehicle, family, due.value);
-  const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
-  const concerning = [...choicesFor(choices, vehicle), ...sheetSays];
-  return ok({
-    vehicle,
-    depot: depot?.name ?? '',
-    family,
-    layout: layoutOf(family.model),
-    fitment,
-    rivals: fitment.kind === 'match' ? rivalSheets(fitment.spec, specs) : [],
-    blockers,
-    threads:
-      fitment.kind === 'match' ? threadsFor(fitment.spec, family.headMaterial, choicesFor(choices, vehicle)) : null,
-    answers: history.filter((entry) => entry.action === 'answer'),
-    policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
-    readings,
-    hours,
-    fitted,
-    coils: coilsOf(coilRows),
-    current: fitment.kind === 'match' ? currentOf(graph, byKey, fitment.spec.part) : null,
-    orders,
-    due: due.value,
-    deferrals: deferred.ok ? deferred.value : [],
-    currency: costs.currency,
-    companions: together,
-    today: deps.today(),
-  });
-}
+    if (!due.ok) return notFound('vehicle');
+    const together = await companionsOf(deps.db, deps.today(), vehicle, family, due.value);
+    const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
+    const concerning = [...choicesFor(choices, vehicle), ...sheetSays];
+    return ok({
+      vehicle,
+      depot: depot?.name ?? '',
+      family,
+      layout: layoutOf(family.model),
+      fitment,
+      rivals: fitment.kind === 'match' ? rivalSheets(fitment.spec, specs) : [],
+      blockers,
+      threads:
+        fitment.kind === 'match' ? threadsFor(fitment.spec, family.headMaterial, choicesFor(choices, vehicle)) : null,
+      answers: history.filter((entry) => entry.action === 'answer'),
+      policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
+      readings,
+      hours,
+      fitted,
+      coils: coilsOf(coilRows),
+      current: fitment.kind === 'match' ? currentOf(graph, byKey, fitment.spec.part) : null,
+      orders,
+      due: due.value,
+      deferrals: deferred.ok ? deferred.value : [],
+      currency: costs.currency,
+      companions: together,
+      today: deps.today(),
+    });
+  },
+});
 
 export type VehicleView = Extract<Awaited<ReturnType<typeof viewVehicle>>, { ok: true }>['value'];
 
@@ -98,33 +111,35 @@ export const listInput = z.object({
 });
 
 /** Vehicles of the fleet by id, a page at a time. */
-export async function listVehicles(deps: Deps, actor: Actor, input: z.output<typeof listInput>) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const families = new Map((await loadFamilies(deps.db, actor.fleetId)).map((family) => [family.id, family.code]));
-  const rows = await deps.db
-    .select({ v: vehicles, depot: depots.name })
-    .from(vehicles)
-    .innerJoin(depots, eq(depots.id, vehicles.depotId))
-    .where(and(eq(vehicles.fleetId, actor.fleetId), input.cursor ? gt(vehicles.id, input.cursor) : undefined))
-    .orderBy(vehicles.id)
-    .limit(input.limit + 1);
-  const items = rows.slice(0, input.limit).map(({ v, depot }) => ({
-    id: v.id,
-    unit_number: v.unitNumber,
-    name: v.name,
-    depot,
-    duty_group: v.dutyGroup,
-    make: v.make,
-    model: v.model,
-    model_year: v.modelYear,
-    vin: v.vin,
-    engine_family: families.get(v.engineFamilyId) ?? null,
-    variant: v.variant,
-    in_service_on: v.inServiceOn,
-    odometer_unit: v.odometerUnit,
-    severe_duty: v.severeDuty,
-    version: v.version,
-  }));
-  return ok({ items, next_cursor: rows.length > input.limit ? (items.at(-1)?.id ?? null) : null });
-}
+export const listVehicles = useCase({
+  permission: 'read the fleet',
+  input: listInput,
+  async run(deps, actor, input) {
+    const families = new Map((await loadFamilies(deps.db, actor.fleetId)).map((family) => [family.id, family.code]));
+    const rows = await deps.db
+      .select({ v: vehicles, depot: depots.name })
+      .from(vehicles)
+      .innerJoin(depots, eq(depots.id, vehicles.depotId))
+      .where(and(eq(vehicles.fleetId, actor.fleetId), input.cursor ? gt(vehicles.id, input.cursor) : undefined))
+      .orderBy(vehicles.id)
+      .limit(input.limit + 1);
+    const items = rows.slice(0, input.limit).map(({ v, depot }) => ({
+      id: v.id,
+      unit_number: v.unitNumber,
+      name: v.name,
+      depot,
+      duty_group: v.dutyGroup,
+      make: v.make,
+      model: v.model,
+      model_year: v.modelYear,
+      vin: v.vin,
+      engine_family: families.get(v.engineFamilyId) ?? null,
+      variant: v.variant,
+      in_service_on: v.inServiceOn,
+      odometer_unit: v.odometerUnit,
+      severe_duty: v.severeDuty,
+      version: v.version,
+    }));
+    return ok({ items, next_cursor: rows.length > input.limit ? (items.at(-1)?.id ?? null) : null });
+  },
+});

@@ -49,7 +49,7 @@ const SEND_AT = 64 * 1024;
  * @throws the database's unique violation where somebody recorded one of the same readings meanwhile; `staging` can then
  *   be asked again
  */
-export async function mergeReadings(
+export async function judgeAndCopy(
   staging: PoolClient,
   client: PoolClient,
   { fleetId, personId }: Actor,

@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { loadReadingPage, type ReadingKey, type ReadingPageRow } from '@/db/queries/odometer';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 /** A place in the list: the key of the last reading given, as one word. */
 const cursor = z.string().transform((text, context): ReadingKey | typeof z.NEVER => {
@@ -30,16 +29,14 @@ export interface ReadingPage {
 }
 
 /** Readings by vehicle and day, a page at a time, whatever their state. */
-export async function listReadings(
-  deps: Deps,
-  actor: Actor,
-  query: z.output<typeof readingsQuery>,
-): Promise<Outcome<ReadingPage>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const { limit, cursor: after, unit_number: unitNumber, ...rest } = query;
-  const rows = await loadReadingPage(deps.db, actor.fleetId, { ...rest, unitNumber, after }, limit + 1);
-  const items = rows.slice(0, limit);
-  const last = rows.length > limit ? items.at(-1) : undefined;
-  return ok({ items, nextCursor: last ? `${last.vehicleId}_${last.readOn}_${last.odometerKm}` : null });
-}
+export const listReadings = useCase({
+  permission: 'read the fleet',
+  input: readingsQuery,
+  async run(deps, actor, query): Promise<Outcome<ReadingPage>> {
+    const { limit, cursor: after, unit_number: unitNumber, ...rest } = query;
+    const rows = await loadReadingPage(deps.db, actor.fleetId, { ...rest, unitNumber, after }, limit + 1);
+    const items = rows.slice(0, limit);
+    const last = rows.length > limit ? items.at(-1) : undefined;
+    return ok({ items, nextCursor: last ? `${last.vehicleId}_${last.readOn}_${last.odometerKm}` : null });
+  },
+});

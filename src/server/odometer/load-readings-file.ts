@@ -1,24 +1,26 @@
-import type { Readable } from 'node:stream';
+import { Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
 import type { PoolClient } from 'pg';
+import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { onOneConnection } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { statusMarks } from '@/db/queries/due-inputs';
+import { dueInputMarks } from '@/db/queries/due-inputs';
 import { readingLoads } from '@/db/schema';
-import { type Actor, refusal } from '../access';
+import type { Actor } from '../access';
 import type { Deps } from '../deps';
-import { keepOdometers, refreshOdometers } from '../due/refresh-due';
+import { refreshOdometers, saveOdometers } from '../due/refresh-due';
 import { fail, type Outcome } from '../failure';
-import { mergeReadings } from './judge-and-copy';
-import { Fault, stage } from './stage-file';
+import { useCase } from '../use-case';
+import { judgeAndCopy } from './judge-and-copy';
+import { Fault, stageFile } from './stage-file';
 
 /* Large files of readings: streamed into a staging table by COPY, checked in sets, judged by the core and written by COPY.
    All that is kept is written in one transaction: whatever stops it, nothing is half-written. */
 
 /** A file of this kind may be so large, bytes. */
-export const MOST_LOAD_BYTES = 4 * 1024 ** 3;
+export const MAX_LOAD_BYTES = 4 * 1024 ** 3;
 /** So often it is tried again where somebody records one of the same readings meanwhile. */
 const ATTEMPTS = 3;
 
@@ -33,43 +35,42 @@ export interface LoadResult {
 }
 
 /** Loads a CSV of readings as a stream. @param file its bytes, UTF-8, with a head line that names its columns */
-export async function loadReadings(
-  deps: Deps,
-  actor: Actor,
-  fileName: string,
-  file: Readable,
-): Promise<Outcome<LoadResult>> {
-  const refused = refusal(actor, 'import data');
-  if (refused) return refused;
-  const [load] = await deps.db
-    .insert(readingLoads)
-    .values({
-      fleetId: actor.fleetId,
-      fileName: fileName.slice(0, 200),
-      startedBy: actor.personId,
-      startedAt: deps.now(),
-      state: 'running',
-      step: 'reading the file',
-    })
-    .returning({ id: readingLoads.id });
-  if (!load) throw new Error('the load was not written');
-  const watch = new Watch(deps, load.id);
-  try {
-    const counts = await onOneConnection(deps.db, async (_, staging) => {
-      await staging.query('select pg_advisory_xact_lock(hashtextextended($1, 13))', [load.id]);
-      const lines = await stage(staging, file, deps.today(), (rowsRead) => watch.now('reading the file', { rowsRead }));
-      await watch.step('putting in order', { rowsRead: lines });
-      return writing(deps, actor, watch, staging, { loadId: load.id, fileName });
-    });
-    return ok({ loadId: load.id, ...counts });
-  } catch (error) {
-    const cancelled = error instanceof Stopped;
-    const message = cancelled ? 'Cancelled: nothing was written.' : `Nothing was written. ${wordsOf(error)}`;
-    await watch.end({ state: cancelled ? 'cancelled' : 'failed', step: 'stopped', message });
-    file.destroy();
-    return fail(cancelled ? 'conflict' : 'invalid', message);
-  }
-}
+export const loadReadingsFile = useCase({
+  permission: 'import data',
+  input: z.object({ fileName: z.string(), file: z.instanceof(Readable) }),
+  async run(deps, actor, { fileName, file }): Promise<Outcome<LoadResult>> {
+    const [load] = await deps.db
+      .insert(readingLoads)
+      .values({
+        fleetId: actor.fleetId,
+        fileName: fileName.slice(0, 200),
+        startedBy: actor.personId,
+        startedAt: deps.now(),
+        state: 'running',
+        step: 'reading the file',
+      })
+      .returning({ id: readingLoads.id });
+    if (!load) throw new Error('the load was not written');
+    const watch = new Watch(deps, load.id);
+    try {
+      const counts = await onOneConnection(deps.db, async (_, staging) => {
+        await staging.query('select pg_advisory_xact_lock(hashtextextended($1, 13))', [load.id]);
+        const lines = await stageFile(staging, file, deps.today(), (rowsRead) =>
+          watch.now('reading the file', { rowsRead }),
+        );
+        await watch.step('putting in order', { rowsRead: lines });
+        return writing(deps, actor, watch, staging, { loadId: load.id, fileName });
+      });
+      return ok({ loadId: load.id, ...counts });
+    } catch (error) {
+      const cancelled = error instanceof Stopped;
+      const message = cancelled ? 'Cancelled: nothing was written.' : `Nothing was written. ${wordsOf(error)}`;
+      await watch.end({ state: cancelled ? 'cancelled' : 'failed', step: 'stopped', message });
+      file.destroy();
+      return fail(cancelled ? 'conflict' : 'invalid', message);
+    }
+  },
+});
 
 type Counts = Omit<LoadResult, 'loadId'>;
 
@@ -85,17 +86,17 @@ async function writing(
   for (let attempt = 1; ; attempt++) {
     try {
       return await onOneConnection(deps.db, async (tx, client) => {
-        const before = await statusMarks(tx, fleetId, null);
-        const merged = await mergeReadings(staging, client, actor, deps.today(), (rowsJudged) =>
+        const before = await dueInputMarks(tx, fleetId, null);
+        const merged = await judgeAndCopy(staging, client, actor, deps.today(), (rowsJudged) =>
           watch.now('judging and writing', { rowsJudged }),
         );
         const { odometers, refusals, ...counts } = merged;
         await watch.step('working out what is due');
         const ids = odometers.map(({ vehicleId }) => vehicleId);
-        const now = await statusMarks(tx, fleetId, ids);
+        const now = await dueInputMarks(tx, fleetId, ids);
         const others = ids.filter((id) => now.get(id) !== before.get(id));
         const touched = new Set(others);
-        await keepOdometers(
+        await saveOdometers(
           tx,
           fleetId,
           deps.today(),

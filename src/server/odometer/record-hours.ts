@@ -1,5 +1,5 @@
 import { dayNumber } from '@/core/calendar/plain-date';
-import { doubtHours, type HourDoubt, type HourReading, MOST_HOURS } from '@/core/odometer/engine-hours';
+import { doubtHours, type HourDoubt, type HourReading, MAX_HOURS } from '@/core/odometer/engine-hours';
 import { groupBy } from '@/core/shared/group-by';
 import { readNumber } from '@/core/units/read-number';
 import type { Querier, Tx } from '@/db/client';
@@ -16,7 +16,7 @@ export function readHours(text: string): number | null {
   const digits = HOURS.exec(text.trim())?.[1] ?? text;
   // No hour meter shows thousandths: a mark before three digits groups.
   const hours = Math.max(...readNumber(digits.trim()));
-  return hours >= 0 && hours <= MOST_HOURS ? Math.round(hours * 10) / 10 : null;
+  return hours >= 0 && hours <= MAX_HOURS ? Math.round(hours * 10) / 10 : null;
 }
 
 export const HOUR_DOUBTS: Readonly<Record<HourDoubt, string>> = {
@@ -68,7 +68,7 @@ const toReading = (row: { readonly readOn: string; readonly hours: number }): Ho
   hours: row.hours,
 });
 
-/** Writes readings of hour meters that have been judged. @returns the vehicles whose standing they change */
+/** Writes readings of hour meters that have been judged. @returns the vehicles whose due status they change */
 export async function keepJudged(
   tx: Tx,
   fleetId: string,

@@ -10,10 +10,11 @@ import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { type History, insertReadings, loadHistories, type NewReading, readingKey } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
+import type { Actor } from '../access';
 import type { Deps } from '../deps';
-import { keepOdometers, odometerOf, refreshStatus } from '../due/refresh-due';
+import { odometerOf, refreshDue, saveOdometers } from '../due/refresh-due';
 import type { Outcome } from '../failure';
+import { useCase } from '../use-case';
 import { doubtText } from './doubt-text';
 import { historyOf, judgeReadings, lifeKm } from './judge';
 import { HOUR_DOUBTS, isHours, judgeHours, keepJudged, type NewHours, readHours } from './record-hours';
@@ -54,38 +55,36 @@ type Ready = NewReading & { readonly unitNumber: string };
  *
  * @returns a result for each, in the order sent
  */
-export async function recordReadings(
-  deps: Deps,
-  actor: Actor,
-  { readings }: ReadingsInput,
-): Promise<Outcome<readonly RecordedReading[]>> {
-  const refused = refusal(actor, 'record odometer readings');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const byNumber = await lockVehicles(tx, actor, readings);
-    const hours = await recordHours(
-      deps,
-      tx,
-      actor,
-      readings.filter((reading) => isHours(reading.text)),
-      byNumber,
-    );
-    const read = readings
-      .filter((reading) => !isHours(reading.text))
-      .map((reading) => readOne(reading, byNumber.get(reading.unitNumber), deps.today(), actor));
-    const ready = read.flatMap((result) => (result.ok ? [result.value] : []));
-    const byVehicle = groupBy(ready, (row) => row.vehicleId);
-    const histories = await loadHistories(tx, actor.fleetId, [...byVehicle.keys()]);
-    const judged = judgeAll(byVehicle, histories);
-    const added = ready
-      .filter((row) => judged.get(row)?.state !== 'known')
-      .map((row) => toInsert(row, judged.get(row)));
-    if (added.length > 0) await keep(deps, tx, actor, added, histories);
-    const told = read.map((result) => (result.ok ? resultOf(result.value, judged.get(result.value)) : result.error));
-    const [driven, ran] = [told.values(), hours.values()];
-    return ok(readings.flatMap(({ text }) => (isHours(text) ? ran : driven).next().value ?? []));
-  });
-}
+export const recordReadings = useCase({
+  permission: 'record odometer readings',
+  input: readingsInput,
+  async run(deps, actor, { readings }): Promise<Outcome<readonly RecordedReading[]>> {
+    return deps.db.transaction(async (tx) => {
+      const byNumber = await lockVehicles(tx, actor, readings);
+      const hours = await recordHours(
+        deps,
+        tx,
+        actor,
+        readings.filter((reading) => isHours(reading.text)),
+        byNumber,
+      );
+      const read = readings
+        .filter((reading) => !isHours(reading.text))
+        .map((reading) => readOne(reading, byNumber.get(reading.unitNumber), deps.today(), actor));
+      const ready = read.flatMap((result) => (result.ok ? [result.value] : []));
+      const byVehicle = groupBy(ready, (row) => row.vehicleId);
+      const histories = await loadHistories(tx, actor.fleetId, [...byVehicle.keys()]);
+      const judged = judgeAll(byVehicle, histories);
+      const added = ready
+        .filter((row) => judged.get(row)?.state !== 'known')
+        .map((row) => toInsert(row, judged.get(row)));
+      if (added.length > 0) await keep(deps, tx, actor, added, histories);
+      const told = read.map((result) => (result.ok ? resultOf(result.value, judged.get(result.value)) : result.error));
+      const [driven, ran] = [told.values(), hours.values()];
+      return ok(readings.flatMap(({ text }) => (isHours(text) ? ran : driven).next().value ?? []));
+    });
+  },
+});
 
 /** Those of hour meters: the text says so. @returns a result for each, in the order sent */
 async function recordHours(
@@ -102,7 +101,7 @@ async function recordHours(
     read.flatMap((result) => (result.ok ? [result.value] : [])),
   );
   const touched = await keepJudged(tx, actor.fleetId, actor.personId, judged);
-  await refreshStatus(tx, actor.fleetId, deps.today(), touched);
+  await refreshDue(tx, actor.fleetId, deps.today(), touched);
   const added = judged.filter((row) => row.state !== 'known');
   if (added.length > 0)
     await writeAudit(tx, {
@@ -214,7 +213,7 @@ function resultOf(row: Ready, judged: Judged | undefined): RecordedReading {
   return { unitNumber, on, km, state: 'suspect', message: `kept as suspect: ${why}` };
 }
 
-/** The vehicles are held, so that what was read of them is all there is: their odometers follow from it. */
+/** The vehicles are locked, so that what was read of them is all there is: their odometers follow from it. */
 async function keep(
   deps: Deps,
   tx: Tx,
@@ -230,7 +229,7 @@ async function keep(
     const readings = [...accepted, ...historyOf(passed)].sort(byDay);
     return { vehicleId, ...odometerOf({ readings, suspects: suspects + own.length - passed.length }) };
   });
-  await keepOdometers(tx, actor.fleetId, deps.today(), odometers);
+  await saveOdometers(tx, actor.fleetId, deps.today(), odometers);
   await writeAudit(tx, {
     fleetId: actor.fleetId,
     personId: actor.personId,

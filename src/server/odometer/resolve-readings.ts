@@ -6,15 +6,16 @@ import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadReadings, type ReadingRow } from '@/db/queries/odometer';
 import { odometerReadings, vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
+import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { refreshOdometers } from '../due/refresh-due';
 import { type Outcome, orRefused, Refused } from '../failure';
+import { useCase } from '../use-case';
 import { historyOf, judgeReadings } from './judge';
 
 const key = z.object({ vehicleId: z.uuid(), readOn: z.string(), odometerKm: z.number() });
 
-export const settleInput = z.object({
+export const resolveInput = z.object({
   items: z.array(key).min(1).max(1000),
   /** `correct` takes the suggestion, or the figure given; `meter_replaced` lets life go on from here. */
   how: z.enum(['accept', 'correct', 'meter_replaced', 'reject']),
@@ -22,71 +23,69 @@ export const settleInput = z.object({
   corrected: z.string().trim().max(60).default(''),
   reason: z.string().trim().max(200).default(''),
 });
-export type SettleInput = z.output<typeof settleInput>;
+export type ResolveInput = z.output<typeof resolveInput>;
 
 /**
- * Settles suspect readings: the original stays with who settled it and how; a correction stands beside it. Others of the
+ * Resolves suspect readings: the original stays with who resolved it and how; a correction stands beside it. Others of the
  * vehicle that were doubted only because of it are cleared in the same step.
  */
-export async function settleReadings(
-  deps: Deps,
-  actor: Actor,
-  input: SettleInput,
-): Promise<Outcome<{ readonly settled: number; readonly cleared: number }>> {
-  const refused = refusal(actor, 'settle odometer readings');
-  if (refused) return refused;
-  return orRefused(() =>
-    deps.db.transaction(async (tx) => {
-      const touched = [...new Set(input.items.map((item) => item.vehicleId))].sort();
-      let cleared = 0;
-      for (const vehicleId of touched) {
-        const [vehicle] = await tx
-          .select()
-          .from(vehicles)
-          .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)))
-          .for('update');
-        const rows = await loadReadings(tx, actor.fleetId, vehicleId);
-        for (const item of input.items.filter((i) => i.vehicleId === vehicleId)) {
-          const row = rows.find((r) => r.readOn === item.readOn && r.odometerKm === item.odometerKm);
-          if (!vehicle || !row)
-            throw new Refused({ kind: 'not-found', message: 'There is no such reading in this fleet.' });
-          if (row.state !== 'suspect')
-            throw new Refused({
-              kind: 'conflict',
-              message: `The reading of unit ${vehicle.unitNumber} on ${row.readOn} is settled already.`,
-            });
-          await settleOne(deps, tx, actor, input, vehicle, row, rows);
+export const resolveReadings = useCase({
+  permission: 'resolve odometer readings',
+  input: resolveInput,
+  async run(deps, actor, input): Promise<Outcome<{ readonly resolved: number; readonly cleared: number }>> {
+    return orRefused(() =>
+      deps.db.transaction(async (tx) => {
+        const touched = [...new Set(input.items.map((item) => item.vehicleId))].sort();
+        let cleared = 0;
+        for (const vehicleId of touched) {
+          const [vehicle] = await tx
+            .select()
+            .from(vehicles)
+            .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)))
+            .for('update');
+          const rows = await loadReadings(tx, actor.fleetId, vehicleId);
+          for (const item of input.items.filter((i) => i.vehicleId === vehicleId)) {
+            const row = rows.find((r) => r.readOn === item.readOn && r.odometerKm === item.odometerKm);
+            if (!vehicle || !row)
+              throw new Refused({ kind: 'not-found', message: 'There is no such reading in this fleet.' });
+            if (row.state !== 'suspect')
+              throw new Refused({
+                kind: 'conflict',
+                message: `The reading of unit ${vehicle.unitNumber} on ${row.readOn} is resolved already.`,
+              });
+            await resolveOne(deps, tx, actor, input, vehicle, row, rows);
+          }
+          cleared += await clearOthers(deps, tx, actor, vehicleId);
         }
-        cleared += await clearOthers(deps, tx, actor, vehicleId);
-      }
-      await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
-      return ok({ settled: input.items.length, cleared });
-    }),
-  );
-}
+        await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
+        return ok({ resolved: input.items.length, cleared });
+      }),
+    );
+  },
+});
 
-async function settleOne(
+async function resolveOne(
   deps: Deps,
   tx: Tx,
   actor: Actor,
-  input: SettleInput,
+  input: ResolveInput,
   vehicle: typeof vehicles.$inferSelect,
   row: ReadingRow,
   rows: readonly ReadingRow[],
 ): Promise<void> {
-  const stamp = { settledBy: actor.personId, settledAt: deps.now(), settledReason: input.reason || null };
+  const stamp = { resolvedBy: actor.personId, resolvedAt: deps.now(), resolvedReason: input.reason || null };
   const here = (r: ReadingRow) =>
     and(
       eq(odometerReadings.vehicleId, r.vehicleId),
       eq(odometerReadings.readOn, r.readOn),
       eq(odometerReadings.odometerKm, r.odometerKm),
     );
-  const replace = async (odometerKm: number, settled: 'corrected' | 'meter_replaced'): Promise<void> => {
+  const replace = async (odometerKm: number, resolved: 'corrected' | 'meter_replaced'): Promise<void> => {
     await tx
       .update(odometerReadings)
-      .set({ state: 'rejected', settled, ...stamp })
+      .set({ state: 'rejected', resolved, ...stamp })
       .where(here(row));
-    const { settled: _, settledBy: __, settledAt: ___, settledReason: ____, ...rest } = row;
+    const { resolved: _, resolvedBy: __, resolvedAt: ___, resolvedReason: ____, ...rest } = row;
     await tx
       .insert(odometerReadings)
       .values({
@@ -104,12 +103,12 @@ async function settleOne(
   if (input.how === 'accept')
     await tx
       .update(odometerReadings)
-      .set({ state: 'accepted', settled: 'accepted', ...stamp })
+      .set({ state: 'accepted', resolved: 'accepted', ...stamp })
       .where(here(row));
   else if (input.how === 'reject')
     await tx
       .update(odometerReadings)
-      .set({ state: 'rejected', settled: 'rejected', ...stamp })
+      .set({ state: 'rejected', resolved: 'rejected', ...stamp })
       .where(here(row));
   else if (input.how === 'correct') {
     outcome = correctedKm(input, vehicle.odometerUnit, row);
@@ -137,7 +136,7 @@ async function settleOne(
   });
 }
 
-function correctedKm(input: SettleInput, unit: 'km' | 'mi', row: ReadingRow): number {
+function correctedKm(input: ResolveInput, unit: 'km' | 'mi', row: ReadingRow): number {
   if (input.corrected === '') {
     if (row.suggestedKm !== null) return row.suggestedKm;
     const message = 'There is no suggestion for this reading: give the figure.';
@@ -148,7 +147,7 @@ function correctedKm(input: SettleInput, unit: 'km' | 'mi', row: ReadingRow): nu
   throw new Refused({ kind: 'invalid', message: read.message, fields: { corrected: read.message } });
 }
 
-/** Readings that follow now that another has been settled count as accepted. */
+/** Readings that follow now that another has been resolved count as accepted. */
 async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: string): Promise<number> {
   const rows = await loadReadings(tx, actor.fleetId, vehicleId);
   const suspects = rows.filter((row) => row.state === 'suspect');
@@ -157,7 +156,7 @@ async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: string):
   for (const row of clear)
     await tx
       .update(odometerReadings)
-      .set({ state: 'accepted', settled: 'cleared', settledBy: actor.personId, settledAt: deps.now() })
+      .set({ state: 'accepted', resolved: 'cleared', resolvedBy: actor.personId, resolvedAt: deps.now() })
       .where(
         and(
           eq(odometerReadings.vehicleId, row.vehicleId),

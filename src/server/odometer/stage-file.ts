@@ -21,7 +21,7 @@ const FIRST_DAY = '1950-01-01';
  *
  * @param tell hears how many lines have come @returns their number
  */
-export async function stage(
+export async function stageFile(
   client: PoolClient,
   file: Readable,
   today: string,
@@ -53,7 +53,7 @@ export async function stage(
   return lines;
 }
 
-const MOST_HEAD_BYTES = 10_000;
+const MAX_HEAD_BYTES = 10_000;
 
 /** The head line, and a stream of what follows it. */
 async function splitHead(file: Readable): Promise<{ head: string; rest: AsyncIterable<Buffer> }> {
@@ -63,7 +63,7 @@ async function splitHead(file: Readable): Promise<{ head: string; rest: AsyncIte
     const next = await chunks.next();
     if (next.done) break;
     begun = Buffer.concat([begun, Buffer.from(next.value as Uint8Array)]);
-    if (begun.length > MOST_HEAD_BYTES && !begun.includes(10)) throw new Fault('The file has no head line.');
+    if (begun.length > MAX_HEAD_BYTES && !begun.includes(10)) throw new Fault('The file has no head line.');
   }
   const end = begun.indexOf(10);
   if (end < 0) throw new Fault('The file has no rows: its first line names the columns, readings follow.');

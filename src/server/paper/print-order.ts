@@ -1,10 +1,10 @@
+import type { Content } from 'pdfmake/interfaces';
+import { z } from 'zod';
 import { ok } from '@/core/shared/result';
-import type { Actor } from '../access';
-import type { Deps } from '../deps';
-import type { Outcome } from '../failure';
-import { viewWorkOrder } from '../work-orders/view-work-order';
-import { makePdf, type PaperSize } from './pdf';
-import { finishedRecord, jobCard, pickList, type Sheet, trayLabel } from './sheets';
+import { useCase } from '../use-case';
+import { viewWorkOrder, type WorkOrderView } from '../work-orders/view-work-order';
+import { makePdf, PAPER_SIZES } from './pdf';
+import { finishedRecord, jobCard, pickList, SHEETS, type Sheet, trayLabel } from './sheets';
 
 const NAMES: Readonly<Record<Sheet, string>> = {
   'job-card': 'Job card',
@@ -13,23 +13,35 @@ const NAMES: Readonly<Record<Sheet, string>> = {
   record: 'Service record',
 };
 
-/** A sheet of a work order as PDF. @param address where this Isobar is reached, for the code on the tray */
-export async function printOrder(
-  deps: Deps,
-  actor: Actor,
-  input: { readonly workOrderId: string; readonly sheet: Sheet; readonly size: PaperSize; readonly address: string },
-): Promise<Outcome<{ readonly fileName: string; readonly bytes: Buffer }>> {
-  const view = await viewWorkOrder(deps, actor, input.workOrderId);
-  if (!view.ok) return view;
-  const { order } = view.value;
-  const content =
-    input.sheet === 'job-card'
-      ? jobCard(view.value)
-      : input.sheet === 'pick-list'
-        ? pickList(view.value)
-        : input.sheet === 'tray-label'
-          ? await trayLabel(view.value, input.address)
-          : finishedRecord(view.value);
-  const title = `${NAMES[input.sheet]}, work order ${order.number}, unit ${view.value.vehicle.unitNumber}`;
-  return ok({ fileName: `${input.sheet}-${order.number}.pdf`, bytes: await makePdf(title, input.size, content) });
+/** A sheet of a work order as PDF. */
+export const printOrder = useCase({
+  permission: 'read the fleet',
+  input: z.object({
+    workOrderId: z.uuid(),
+    sheet: z.enum(SHEETS),
+    size: z.enum(PAPER_SIZES),
+    /** Where this Isobar is reached, for the code on the tray. */
+    address: z.string(),
+  }),
+  async run(deps, actor, { workOrderId, sheet, size, address }) {
+    const view = await viewWorkOrder(deps, actor, workOrderId);
+    if (!view.ok) return view;
+    const { order, vehicle } = view.value;
+    const title = `${NAMES[sheet]}, work order ${order.number}, unit ${vehicle.unitNumber}`;
+    const bytes = await makePdf(title, size, await contentOf(sheet, view.value, address));
+    return ok({ fileName: `${sheet}-${order.number}.pdf`, bytes });
+  },
+});
+
+function contentOf(sheet: Sheet, view: WorkOrderView, address: string): Content | Promise<Content> {
+  switch (sheet) {
+    case 'job-card':
+      return jobCard(view);
+    case 'pick-list':
+      return pickList(view);
+    case 'tray-label':
+      return trayLabel(view, address);
+    case 'record':
+      return finishedRecord(view);
+  }
 }

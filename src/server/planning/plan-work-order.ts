@@ -6,89 +6,86 @@ import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
 import { bays, bookings, people, workOrders } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 export const planInput = z.object({
   workOrderId: z.uuid(),
   day: z.iso.date('Give the day as 2026-04-18.'),
   start: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give the start as 08:30.'),
-  minutes: z.number().int().min(5, 'At least 5 minutes.').max(1440, 'At most 24 hours.'),
+  minutes: z.coerce.number().int().min(5, 'At least 5 minutes.').max(1440, 'At most 24 hours.'),
   bayId: z.uuid('Choose a bay.'),
   personId: z.uuid('Choose a person.'),
 });
 
 /** Gives an open order a day, bay and person. The database refuses a bay or person twice at the same time. */
-export async function planWorkOrder(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof planInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'plan work orders');
-  if (refused) return refused;
-  const starts = `${input.day} ${input.start}`;
-  const during = sql<string>`tsrange(${starts}::timestamp, ${starts}::timestamp + make_interval(mins => ${input.minutes}::int))`;
-  try {
-    return await deps.db.transaction(async (tx) => {
-      const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
-      const [row] = order ? await listWorkOrderRows(tx, actor.fleetId, { id: order.id }) : [];
-      if (!order || !row) return notFound('work order');
-      if (order.state === 'closed' || order.state === 'cancelled')
-        return fail('conflict', `Work order ${order.number} is ${order.state}.`);
-      if (input.day < deps.today())
-        return fail('invalid', 'This day has passed.', { day: 'Choose today or a later day.' });
-      const [bay] = await tx
-        .select()
-        .from(bays)
-        .where(and(eq(bays.fleetId, actor.fleetId), eq(bays.id, input.bayId)));
-      const [person] = await tx
-        .select()
-        .from(people)
-        .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.personId), eq(people.active, true)));
-      if (!bay || !person) return notFound(bay ? 'person' : 'bay');
-      if (bay.depotId !== row.depotId)
-        return fail('invalid', `Unit ${row.unitNumber} is kept at ${row.depot}; this bay is at another depot.`, {
-          bayId: `Choose a bay at ${row.depot}.`,
+export const planWorkOrder = useCase({
+  permission: 'plan work orders',
+  input: planInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    const starts = `${input.day} ${input.start}`;
+    const during = sql<string>`tsrange(${starts}::timestamp, ${starts}::timestamp + make_interval(mins => ${input.minutes}::int))`;
+    try {
+      return await deps.db.transaction(async (tx) => {
+        const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
+        const [row] = order ? await listWorkOrderRows(tx, actor.fleetId, { id: order.id }) : [];
+        if (!order || !row) return notFound('work order');
+        if (order.state === 'closed' || order.state === 'cancelled')
+          return fail('conflict', `Work order ${order.number} is ${order.state}.`);
+        if (input.day < deps.today())
+          return fail('invalid', 'This day has passed.', { day: 'Choose today or a later day.' });
+        const [bay] = await tx
+          .select()
+          .from(bays)
+          .where(and(eq(bays.fleetId, actor.fleetId), eq(bays.id, input.bayId)));
+        const [person] = await tx
+          .select()
+          .from(people)
+          .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.personId), eq(people.active, true)));
+        if (!bay || !person) return notFound(bay ? 'person' : 'bay');
+        if (bay.depotId !== row.depotId)
+          return fail('invalid', `Unit ${row.unitNumber} is kept at ${row.depot}; this bay is at another depot.`, {
+            bayId: `Choose a bay at ${row.depot}.`,
+          });
+        if (row.hybrid && !person.hybridQualified)
+          return fail('invalid', `${person.name} is not qualified for hybrid traction systems.`, {
+            personId: 'Choose a qualified person.',
+          });
+        const values = { bayId: bay.id, personId: person.id, during };
+        await tx
+          .insert(bookings)
+          .values({ fleetId: actor.fleetId, workOrderId: order.id, ...values })
+          .onConflictDoUpdate({ target: bookings.workOrderId, set: values });
+        if (order.state === 'proposed')
+          await tx.update(workOrders).set({ state: 'planned' }).where(eq(workOrders.id, order.id));
+        await writeAudit(tx, {
+          fleetId: actor.fleetId,
+          personId: actor.personId,
+          action: 'plan',
+          entity: 'work-order',
+          entityId: order.id,
+          changes: { day: input.day, start: input.start, minutes: input.minutes, bay: bay.name, person: person.name },
         });
-      if (row.hybrid && !person.hybridQualified)
-        return fail('invalid', `${person.name} is not qualified for hybrid traction systems.`, {
-          personId: 'Choose a qualified person.',
-        });
-      const values = { bayId: bay.id, personId: person.id, during };
-      await tx
-        .insert(bookings)
-        .values({ fleetId: actor.fleetId, workOrderId: order.id, ...values })
-        .onConflictDoUpdate({ target: bookings.workOrderId, set: values });
-      if (order.state === 'proposed')
-        await tx.update(workOrders).set({ state: 'planned' }).where(eq(workOrders.id, order.id));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'plan',
-        entity: 'work-order',
-        entityId: order.id,
-        changes: { day: input.day, start: input.start, minutes: input.minutes, bay: bay.name, person: person.name },
+        return ok(null);
       });
-      return ok(null);
-    });
-  } catch (error) {
-    const broken = violation(error);
-    if (broken?.constraint === 'bookings_bay_free')
-      return fail(
-        'conflict',
-        `The bay is taken then: ${await takenBy(deps.db, 'bay', input)}. Choose another time or bay.`,
-        { bayId: 'Taken at this time.' },
-      );
-    if (broken?.constraint === 'bookings_person_free')
-      return fail(
-        'conflict',
-        `This person is busy then: ${await takenBy(deps.db, 'person', input)}. Choose another time or person.`,
-        { personId: 'Busy at this time.' },
-      );
-    throw error;
-  }
-}
+    } catch (error) {
+      const broken = violation(error);
+      if (broken?.constraint === 'bookings_bay_free')
+        return fail(
+          'conflict',
+          `The bay is taken then: ${await takenBy(deps.db, 'bay', input)}. Choose another time or bay.`,
+          { bayId: 'Taken at this time.' },
+        );
+      if (broken?.constraint === 'bookings_person_free')
+        return fail(
+          'conflict',
+          `This person is busy then: ${await takenBy(deps.db, 'person', input)}. Choose another time or person.`,
+          { personId: 'Busy at this time.' },
+        );
+      throw error;
+    }
+  },
+});
 
 async function takenBy(db: Db, what: 'bay' | 'person', input: z.output<typeof planInput>): Promise<string> {
   const column = what === 'bay' ? sql`b.bay_id = ${input.bayId}` : sql`b.person_id = ${input.personId}`;
@@ -103,24 +100,26 @@ async function takenBy(db: Db, what: 'bay' | 'person', input: z.output<typeof pl
 }
 
 /** Takes an order off the plan. */
-export async function unplanWorkOrder(deps: Deps, actor: Actor, workOrderId: string): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'plan work orders');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const order = await lockWorkOrder(tx, actor.fleetId, workOrderId);
-    if (!order) return notFound('work order');
-    const gone = await tx.delete(bookings).where(eq(bookings.workOrderId, order.id)).returning({ id: bookings.id });
-    if (gone.length === 0) return fail('conflict', `Work order ${order.number} is not on the plan.`);
-    if (order.state === 'planned')
-      await tx.update(workOrders).set({ state: 'proposed' }).where(eq(workOrders.id, order.id));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'unplan',
-      entity: 'work-order',
-      entityId: order.id,
-      changes: {},
+export const unplanWorkOrder = useCase({
+  permission: 'plan work orders',
+  input: z.uuid(),
+  async run(deps, actor, workOrderId): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const order = await lockWorkOrder(tx, actor.fleetId, workOrderId);
+      if (!order) return notFound('work order');
+      const gone = await tx.delete(bookings).where(eq(bookings.workOrderId, order.id)).returning({ id: bookings.id });
+      if (gone.length === 0) return fail('conflict', `Work order ${order.number} is not on the plan.`);
+      if (order.state === 'planned')
+        await tx.update(workOrders).set({ state: 'proposed' }).where(eq(workOrders.id, order.id));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'unplan',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: {},
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});

@@ -1,13 +1,13 @@
 import ical from 'ical-generator';
+import { z } from 'zod';
 import { addDays, mondayOf, type PlainDate } from '@/core/calendar/plain-date';
 import { ok } from '@/core/shared/result';
 import { listBooked, listWorkOrderRows, type WorkOrderListRow } from '@/db/queries/work-orders';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { type DueItem, dueFilter, listDue } from '../due/list-due';
 import type { Outcome } from '../failure';
 import { listBays } from '../fleet/bays';
 import { listPeople } from '../fleet/people';
+import { useCase } from '../use-case';
 
 /** Bay time of a working day, minutes. */
 export const BAY_MINUTES_A_DAY = 480;
@@ -37,93 +37,97 @@ export interface Week {
 }
 
 /** A week of bays and people with hours taken and left, and what is due and not planned. */
-export async function viewWeek(deps: Deps, actor: Actor, anyDay: PlainDate): Promise<Outcome<Week>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const monday = mondayOf(anyDay);
-  const days = Array.from({ length: 7 }, (_, i) => addDays(monday, i));
-  const [booked, open, bays, people, due] = await Promise.all([
-    listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7)),
-    listWorkOrderRows(deps.db, actor.fleetId, { open: true }),
-    listBays(deps, actor),
-    listPeople(deps, actor),
-    listDue(deps, actor, dueFilter.parse({})),
-  ]);
-  if (!bays.ok) return bays;
-  if (!people.ok) return people;
-  if (!due.ok) return due;
-  const live = booked.filter((job) => job.state !== 'cancelled');
-  const line = (
-    id: string,
-    name: string,
-    depot: string | null,
-    minutesADay: number,
-    own: readonly WorkOrderListRow[],
-  ): WeekLine => ({
-    id,
-    name,
-    depot,
-    minutesADay,
-    days: days.map((day) => {
-      const jobs = own.filter((job) => job.startsAt?.startsWith(day));
-      return { day, jobs, takenMinutes: jobs.reduce((sum, job) => sum + spanMinutes(job), 0) };
-    }),
-  });
-  return ok({
-    monday,
-    days,
-    bays: bays.value.map((bay) =>
-      line(
-        bay.id,
-        bay.name,
-        bay.depot,
-        BAY_MINUTES_A_DAY,
-        live.filter((job) => job.bayId === bay.id),
-      ),
-    ),
-    people: people.value
-      .filter((person) => person.role === 'technician' && person.active)
-      .map((person) =>
+export const viewWeek = useCase({
+  permission: 'read the fleet',
+  input: z.iso.date(),
+  async run(deps, actor, anyDay): Promise<Outcome<Week>> {
+    const monday = mondayOf(anyDay);
+    const days = Array.from({ length: 7 }, (_, i) => addDays(monday, i));
+    const [booked, open, bays, people, due] = await Promise.all([
+      listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7)),
+      listWorkOrderRows(deps.db, actor.fleetId, { open: true }),
+      listBays(deps, actor),
+      listPeople(deps, actor),
+      listDue(deps, actor, dueFilter.parse({})),
+    ]);
+    if (!bays.ok) return bays;
+    if (!people.ok) return people;
+    if (!due.ok) return due;
+    const live = booked.filter((job) => job.state !== 'cancelled');
+    const line = (
+      id: string,
+      name: string,
+      depot: string | null,
+      minutesADay: number,
+      own: readonly WorkOrderListRow[],
+    ): WeekLine => ({
+      id,
+      name,
+      depot,
+      minutesADay,
+      days: days.map((day) => {
+        const jobs = own.filter((job) => job.startsAt?.startsWith(day));
+        return { day, jobs, takenMinutes: jobs.reduce((sum, job) => sum + spanMinutes(job), 0) };
+      }),
+    });
+    return ok({
+      monday,
+      days,
+      bays: bays.value.map((bay) =>
         line(
-          person.id,
-          person.name,
-          null,
-          person.shiftMinutes,
-          live.filter((job) => job.personId === person.id),
+          bay.id,
+          bay.name,
+          bay.depot,
+          BAY_MINUTES_A_DAY,
+          live.filter((job) => job.bayId === bay.id),
         ),
       ),
-    unplanned: open.filter((order) => order.startsAt === null),
-    due: due.value.items.filter(
-      (item) => !item.openWorkOrder && (item.state === 'past' || item.state === 'soon' || item.state === 'inspect'),
-    ),
-  });
-}
+      people: people.value
+        .filter((person) => person.role === 'technician' && person.active)
+        .map((person) =>
+          line(
+            person.id,
+            person.name,
+            null,
+            person.shiftMinutes,
+            live.filter((job) => job.personId === person.id),
+          ),
+        ),
+      unplanned: open.filter((order) => order.startsAt === null),
+      due: due.value.items.filter(
+        (item) => !item.openWorkOrder && (item.state === 'past' || item.state === 'soon' || item.state === 'inspect'),
+      ),
+    });
+  },
+});
 
 function spanMinutes({ startsAt, endsAt }: WorkOrderListRow): number {
   return startsAt && endsAt ? (Date.parse(`${endsAt}Z`) - Date.parse(`${startsAt}Z`)) / 60_000 : 0;
 }
 
 /** The week's jobs as an iCalendar file (RFC 5545), in floating local time. */
-export async function exportWeek(deps: Deps, actor: Actor, anyDay: PlainDate): Promise<Outcome<string>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const monday = mondayOf(anyDay);
-  const calendar = ical({
-    name: `Isobar plan, week of ${monday}`,
-    prodId: { company: 'Isobar', product: 'plan', language: 'EN' },
-  });
-  for (const job of await listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7))) {
-    if (!job.startsAt || !job.endsAt || job.state === 'cancelled') continue;
-    calendar.createEvent({
-      id: `${job.id}@isobar`,
-      start: job.startsAt,
-      end: job.endsAt,
-      floating: true,
-      stamp: deps.now(),
-      summary: `Unit ${job.unitNumber} ${job.vehicleName}: plugs (work order ${job.number})`,
-      location: `${job.depot}, ${job.bay}`,
-      description: `${job.engineCode}, ${job.person}`,
+export const exportWeek = useCase({
+  permission: 'read the fleet',
+  input: z.iso.date(),
+  async run(deps, actor, anyDay): Promise<Outcome<string>> {
+    const monday = mondayOf(anyDay);
+    const calendar = ical({
+      name: `Isobar plan, week of ${monday}`,
+      prodId: { company: 'Isobar', product: 'plan', language: 'EN' },
     });
-  }
-  return ok(calendar.toString());
-}
+    for (const job of await listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7))) {
+      if (!job.startsAt || !job.endsAt || job.state === 'cancelled') continue;
+      calendar.createEvent({
+        id: `${job.id}@isobar`,
+        start: job.startsAt,
+        end: job.endsAt,
+        floating: true,
+        stamp: deps.now(),
+        summary: `Unit ${job.unitNumber} ${job.vehicleName}: plugs (work order ${job.number})`,
+        location: `${job.depot}, ${job.bay}`,
+        description: `${job.engineCode}, ${job.person}`,
+      });
+    }
+    return ok(calendar.toString());
+  },
+});

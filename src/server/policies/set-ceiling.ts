@@ -4,10 +4,9 @@ import { ELECTRODES } from '@/core/gap/check';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { electrodeCeilings } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
-import { refreshStatus } from '../due/refresh-due';
+import { refreshDue } from '../due/refresh-due';
 import type { Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 export const ceilingInput = z.object({
   electrode: z.enum(ELECTRODES),
@@ -19,33 +18,31 @@ export const ceilingInput = z.object({
 });
 
 /** Sets how far the shop lets plugs of an electrode go, whatever their sheet says; every vehicle is reckoned anew. */
-export async function setCeiling(
-  deps: Deps,
-  actor: Actor,
-  { electrode, km, why }: z.output<typeof ceilingInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'choose shop policies');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const { fleetId } = actor;
-    if (km === '')
-      await tx
-        .delete(electrodeCeilings)
-        .where(and(eq(electrodeCeilings.fleetId, fleetId), eq(electrodeCeilings.electrode, electrode)));
-    else
-      await tx
-        .insert(electrodeCeilings)
-        .values({ fleetId, electrode, km, why })
-        .onConflictDoUpdate({ target: [electrodeCeilings.fleetId, electrodeCeilings.electrode], set: { km, why } });
-    await refreshStatus(tx, fleetId, deps.today(), null);
-    await writeAudit(tx, {
-      fleetId,
-      personId: actor.personId,
-      action: km === '' ? 'take back' : 'choose',
-      entity: 'electrode-ceiling',
-      entityId: electrode,
-      changes: { km, why },
+export const setCeiling = useCase({
+  permission: 'choose shop policies',
+  input: ceilingInput,
+  async run(deps, actor, { electrode, km, why }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const { fleetId } = actor;
+      if (km === '')
+        await tx
+          .delete(electrodeCeilings)
+          .where(and(eq(electrodeCeilings.fleetId, fleetId), eq(electrodeCeilings.electrode, electrode)));
+      else
+        await tx
+          .insert(electrodeCeilings)
+          .values({ fleetId, electrode, km, why })
+          .onConflictDoUpdate({ target: [electrodeCeilings.fleetId, electrodeCeilings.electrode], set: { km, why } });
+      await refreshDue(tx, fleetId, deps.today(), null);
+      await writeAudit(tx, {
+        fleetId,
+        personId: actor.personId,
+        action: km === '' ? 'take back' : 'choose',
+        entity: 'electrode-ceiling',
+        entityId: electrode,
+        changes: { km, why },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});

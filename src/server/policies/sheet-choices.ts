@@ -6,11 +6,11 @@ export function sheetChoices(
   sheet: Pick<ComponentSheet, 'lubricant' | 'regap' | 'engineTemperature' | 'sourceDocument' | 'revision'>,
 ): readonly PolicyChoice[] {
   const why = `${sheet.sourceDocument}, revision ${sheet.revision}`;
-  const said = (policy: PolicyChoice['policy'], school: string): PolicyChoice => ({
+  const said = (policy: PolicyChoice['policy'], option: string): PolicyChoice => ({
     policy,
     scope: 'sheet',
     scopeKey: null,
-    school,
+    option,
     why,
   });
   return [

@@ -16,11 +16,11 @@ const spec = (over: Partial<SpecSheet> = {}, shell: 'plated' | 'bare' | null = '
     part: { shell },
     ...over,
   }) as SpecSheet;
-const shop = (school: string, scope: PolicyChoice['scope'] = 'shop'): PolicyChoice => ({
+const shop = (option: string, scope: PolicyChoice['scope'] = 'shop'): PolicyChoice => ({
   policy: 'thread_compound',
   scope,
   scopeKey: null,
-  school,
+  option,
   why: 'said so',
 });
 
@@ -56,7 +56,7 @@ describe('threadsFor', () => {
 
   it('says what a sheet decides, with its source', () => {
     const choices = sheetChoices(spec({ lubricant: 'dry', regap: 'never', engineTemperature: 'cold' }));
-    expect(choices.map(({ policy, school }) => [policy, school])).toEqual([
+    expect(choices.map(({ policy, option }) => [policy, option])).toEqual([
       ['thread_compound', 'by_sheet'],
       ['new_gaps', 'return'],
       ['engine_temperature', 'cold'],

@@ -19,12 +19,12 @@ import { readQuantity } from '@/core/units/read-quantity';
 import type { Querier } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type PartRow } from '@/db/queries/catalogue';
-import { bannedSellers, deliveries, fittedComponents, parts, specSheets, vehicleStatus } from '@/db/schema';
-import { type Actor, refusal } from '../access';
+import { bannedSellers, deliveries, dueInputs, fittedComponents, parts, specSheets } from '@/db/schema';
+import type { Actor } from '../access';
 import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
-import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
 import { personUnits } from '../units';
+import { useCase } from '../use-case';
 
 const counted = z.coerce.number('Give a whole number.').int('Give a whole number.').min(0).max(100_000);
 
@@ -43,84 +43,86 @@ export const deliveryInput = z.object({
 export type DeliveryInput = z.output<typeof deliveryInput>;
 
 /** Judges a delivery against its order and sample, keeps it, and puts on the shelf only what is accepted. */
-export async function receiveDelivery(
-  deps: Deps,
-  actor: Actor,
-  input: DeliveryInput,
-): Promise<Outcome<{ readonly verdict: ReceivingVerdict['verdict']; readonly message: string }>> {
-  const refused = refusal(actor, 'receive parts');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const { graph, byKey } = await loadGraph(tx, actor.fleetId);
-    const part = byKey.get(partKey(input.orderedNumber));
-    if (!part)
-      return fail('invalid', `${input.orderedNumber} is not in the catalogue, so there is nothing to compare with.`, {
-        orderedNumber: 'Enter the part first, or check the number.',
-      });
-    const read = readFields(input, actor);
-    if (!read.ok) return fail('invalid', 'Something here cannot be right. See the marked fields.', read.faults);
-    const gap = await gapFor(tx, actor.fleetId, deps.today(), part, read.gapsMm);
-    const judged = checkDelivery(
-      {
-        number: part.number,
-        quantity: input.orderedQuantity,
-        approvedSources: part.approvedSources ?? [],
-        referencePrices: await pricesOf(tx, part),
-        gap,
-        sellerBanned: await banOf(tx, actor.fleetId, input.source),
-        lotHistory: await lotHistory(tx, actor.fleetId, part.id, input.lot),
-      },
-      {
-        number: input.deliveredNumber,
-        quantity: input.quantity,
-        source: input.source,
-        price: read.price,
-        lot: input.lot || null,
-        gapsMm: read.gapsMm,
-        samePart: mixing(graph, partKey(input.deliveredNumber), part.numberKey) === 'same-part',
-        differsFromSample: input.differsFromSample,
-      },
-    );
-    const [row] = await tx
-      .insert(deliveries)
-      .values({
+export const receiveDelivery = useCase({
+  permission: 'receive parts',
+  input: deliveryInput,
+  async run(
+    deps,
+    actor,
+    input,
+  ): Promise<Outcome<{ readonly verdict: ReceivingVerdict['verdict']; readonly message: string }>> {
+    return deps.db.transaction(async (tx) => {
+      const { graph, byKey } = await loadGraph(tx, actor.fleetId);
+      const part = byKey.get(partKey(input.orderedNumber));
+      if (!part)
+        return fail('invalid', `${input.orderedNumber} is not in the catalogue, so there is nothing to compare with.`, {
+          orderedNumber: 'Enter the part first, or check the number.',
+        });
+      const read = readFields(input, actor);
+      if (!read.ok) return fail('invalid', 'Something here cannot be right. See the marked fields.', read.faults);
+      const gap = await gapFor(tx, actor.fleetId, deps.today(), part, read.gapsMm);
+      const judged = checkDelivery(
+        {
+          number: part.number,
+          quantity: input.orderedQuantity,
+          approvedSources: part.approvedSources ?? [],
+          referencePrices: await pricesOf(tx, part),
+          gap,
+          sellerBanned: await banOf(tx, actor.fleetId, input.source),
+          lotHistory: await lotHistory(tx, actor.fleetId, part.id, input.lot),
+        },
+        {
+          number: input.deliveredNumber,
+          quantity: input.quantity,
+          source: input.source,
+          price: read.price,
+          lot: input.lot || null,
+          gapsMm: read.gapsMm,
+          samePart: mixing(graph, partKey(input.deliveredNumber), part.numberKey) === 'same-part',
+          differsFromSample: input.differsFromSample,
+        },
+      );
+      const [row] = await tx
+        .insert(deliveries)
+        .values({
+          fleetId: actor.fleetId,
+          receivedOn: deps.today(),
+          orderReference: input.orderReference || null,
+          partId: part.id,
+          orderedQuantity: input.orderedQuantity,
+          deliveredNumber: input.deliveredNumber,
+          quantity: input.quantity,
+          source: input.source,
+          price: read.price,
+          lot: input.lot || null,
+          gapsMm: [...read.gapsMm],
+          gapsAsTyped: input.gaps || null,
+          differsFromSample: [...input.differsFromSample],
+          verdict: judged.verdict,
+          reasons: [...judged.reasons],
+          suspicion: judged.suspicion,
+          checkedBy: actor.personId,
+        })
+        .returning({ id: deliveries.id });
+      const shelf = byKey.get(partKey(input.deliveredNumber)) ?? part;
+      if (judged.verdict === 'accepted') await putOnShelf(tx, shelf.id, input.quantity);
+      await writeAudit(tx, {
         fleetId: actor.fleetId,
-        receivedOn: deps.today(),
-        orderReference: input.orderReference || null,
-        partId: part.id,
-        orderedQuantity: input.orderedQuantity,
-        deliveredNumber: input.deliveredNumber,
-        quantity: input.quantity,
-        source: input.source,
-        price: read.price,
-        lot: input.lot || null,
-        gapsMm: [...read.gapsMm],
-        gapsAsTyped: input.gaps || null,
-        differsFromSample: [...input.differsFromSample],
-        verdict: judged.verdict,
-        reasons: [...judged.reasons],
-        suspicion: judged.suspicion,
-        checkedBy: actor.personId,
-      })
-      .returning({ id: deliveries.id });
-    const shelf = byKey.get(partKey(input.deliveredNumber)) ?? part;
-    if (judged.verdict === 'accepted') await putOnShelf(tx, shelf.id, input.quantity);
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'receive',
-      entity: 'delivery',
-      entityId: row?.id ?? '',
-      changes: {
-        part: part.number,
-        delivered: input.deliveredNumber,
-        verdict: judged.verdict,
-        reasons: judged.reasons,
-      },
+        personId: actor.personId,
+        action: 'receive',
+        entity: 'delivery',
+        entityId: row?.id ?? '',
+        changes: {
+          part: part.number,
+          delivered: input.deliveredNumber,
+          verdict: judged.verdict,
+          reasons: judged.reasons,
+        },
+      });
+      return ok({ verdict: judged.verdict, message: verdictText(judged) });
     });
-    return ok({ verdict: judged.verdict, message: verdictText(judged) });
-  });
-}
+  },
+});
 
 /**
  * The gap to judge by: that of the sheet in force. A part of several engines is right when it is right for one of them.
@@ -172,13 +174,13 @@ export async function lotHistory(q: Querier, fleetId: string, partId: string, lo
   const ran = sql`${fittedComponents.removedKm} - ${fittedComponents.installedKm}`;
   const early = and(
     isNotNull(fittedComponents.removedOn),
-    sql`${ran} < ${EARLY_SHARE_OF_INTERVAL} * coalesce(${specSheets.intervalKm}, ${vehicleStatus.limitKm})`,
+    sql`${ran} < ${EARLY_SHARE_OF_INTERVAL} * coalesce(${specSheets.intervalKm}, ${dueInputs.limitKm})`,
   );
   const [row] = await q
     .select({ fitted: sql<number>`count(*)::int`, early: sql<number>`count(*) filter (where ${early})::int` })
     .from(fittedComponents)
     .leftJoin(specSheets, eq(specSheets.id, fittedComponents.specSheetId))
-    .leftJoin(vehicleStatus, eq(vehicleStatus.vehicleId, fittedComponents.vehicleId))
+    .leftJoin(dueInputs, eq(dueInputs.vehicleId, fittedComponents.vehicleId))
     .where(
       and(
         eq(fittedComponents.fleetId, fleetId),

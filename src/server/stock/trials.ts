@@ -10,10 +10,9 @@ import { compareTrial, type Service } from '@/core/stock/trial';
 import type { Querier } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { fittedComponents, parts, people, specSheets, trials, vehicleStatus, workOrderSites } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
+import { dueInputs, fittedComponents, parts, people, specSheets, trials, workOrderSites } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 
 export const trialInput = z.object({
   number: z.string().trim().min(1, 'Give the number on trial.').max(60),
@@ -23,47 +22,49 @@ export const trialInput = z.object({
 });
 
 /** Puts another part on trial against the usual one, with a day on which it is looked at. */
-export async function startTrial(deps: Deps, actor: Actor, input: z.output<typeof trialInput>): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'run trials');
-  if (refused) return refused;
-  if (input.reviewOn <= deps.today())
-    return fail('invalid', 'The review must lie ahead.', { reviewOn: 'Give a day to come.' });
-  try {
-    return await deps.db.transaction(async (tx) => {
-      const part = await partOf(tx, actor.fleetId, input.number);
-      const control = await partOf(tx, actor.fleetId, input.controlNumber);
-      const unknown = 'This number is not in the catalogue: enter the part first.';
-      if (!part) return fail('invalid', unknown, { number: unknown });
-      if (!control) return fail('invalid', unknown, { controlNumber: unknown });
-      if (part.id === control.id || part.kind !== control.kind)
-        return fail('invalid', 'Compare two different parts of one kind.', { controlNumber: 'Give the usual part.' });
-      const [row] = await tx
-        .insert(trials)
-        .values({
+export const startTrial = useCase({
+  permission: 'run trials',
+  input: trialInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    if (input.reviewOn <= deps.today())
+      return fail('invalid', 'The review must lie ahead.', { reviewOn: 'Give a day to come.' });
+    try {
+      return await deps.db.transaction(async (tx) => {
+        const part = await partOf(tx, actor.fleetId, input.number);
+        const control = await partOf(tx, actor.fleetId, input.controlNumber);
+        const unknown = 'This number is not in the catalogue: enter the part first.';
+        if (!part) return fail('invalid', unknown, { number: unknown });
+        if (!control) return fail('invalid', unknown, { controlNumber: unknown });
+        if (part.id === control.id || part.kind !== control.kind)
+          return fail('invalid', 'Compare two different parts of one kind.', { controlNumber: 'Give the usual part.' });
+        const [row] = await tx
+          .insert(trials)
+          .values({
+            fleetId: actor.fleetId,
+            partId: part.id,
+            controlPartId: control.id,
+            why: input.why,
+            startedOn: deps.today(),
+            reviewOn: input.reviewOn,
+            startedBy: actor.personId,
+          })
+          .returning({ id: trials.id });
+        await writeAudit(tx, {
           fleetId: actor.fleetId,
-          partId: part.id,
-          controlPartId: control.id,
-          why: input.why,
-          startedOn: deps.today(),
-          reviewOn: input.reviewOn,
-          startedBy: actor.personId,
-        })
-        .returning({ id: trials.id });
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'create',
-        entity: 'trial',
-        entityId: row?.id ?? '',
-        changes: input,
+          personId: actor.personId,
+          action: 'create',
+          entity: 'trial',
+          entityId: row?.id ?? '',
+          changes: input,
+        });
+        return ok(null);
       });
-      return ok(null);
-    });
-  } catch (error) {
-    if (violation(error)?.code === 'unique') return fail('conflict', `${input.number} is on trial already.`);
-    throw error;
-  }
-}
+    } catch (error) {
+      if (violation(error)?.code === 'unique') return fail('conflict', `${input.number} is on trial already.`);
+      throw error;
+    }
+  },
+});
 
 async function partOf(q: Querier, fleetId: string, number: string) {
   const [part] = await q
@@ -75,62 +76,65 @@ async function partOf(q: Querier, fleetId: string, number: string) {
 
 export const endInput = z.object({
   trialId: z.uuid(),
-  version: z.number().int(),
+  version: z.coerce.number().int(),
   outcome: z.string().trim().min(3, 'Say what came of it.').max(300),
 });
 
 /** Ends a trial with what came of it. */
-export async function endTrial(deps: Deps, actor: Actor, input: z.output<typeof endInput>): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'run trials');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const [row] = await tx
-      .select()
-      .from(trials)
-      .where(and(eq(trials.fleetId, actor.fleetId), eq(trials.id, input.trialId)))
-      .for('update');
-    if (!row) return notFound('trial');
-    if (row.endedOn) return fail('conflict', 'This trial has ended.');
-    if (row.version !== input.version) return editedMeanwhile();
-    await tx
-      .update(trials)
-      .set({ endedOn: deps.today(), outcome: input.outcome, version: row.version + 1 })
-      .where(eq(trials.id, row.id));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'end',
-      entity: 'trial',
-      entityId: row.id,
-      changes: { outcome: input.outcome },
+export const endTrial = useCase({
+  permission: 'run trials',
+  input: endInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const [row] = await tx
+        .select()
+        .from(trials)
+        .where(and(eq(trials.fleetId, actor.fleetId), eq(trials.id, input.trialId)))
+        .for('update');
+      if (!row) return notFound('trial');
+      if (row.endedOn) return fail('conflict', 'This trial has ended.');
+      if (row.version !== input.version) return editedMeanwhile();
+      await tx
+        .update(trials)
+        .set({ endedOn: deps.today(), outcome: input.outcome, version: row.version + 1 })
+        .where(eq(trials.id, row.id));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'end',
+        entity: 'trial',
+        entityId: row.id,
+        changes: { outcome: input.outcome },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});
 
 /** Every trial with both parts' service since it began, the running ones first. */
-export async function listTrials(deps: Deps, actor: Actor) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const control = alias(parts, 'control');
-  const rows = await deps.db
-    .select({ trial: trials, part: parts, control, who: people.name })
-    .from(trials)
-    .innerJoin(parts, eq(parts.id, trials.partId))
-    .innerJoin(control, eq(control.id, trials.controlPartId))
-    .leftJoin(people, eq(people.id, trials.startedBy))
-    .where(eq(trials.fleetId, actor.fleetId))
-    .orderBy(desc(isNull(trials.endedOn)), trials.reviewOn);
-  return ok(
-    await Promise.all(
-      rows.map(async (row) => {
-        const onTrial = await serviceOf(deps.db, actor.fleetId, row.part.id);
-        const usual = await serviceOf(deps.db, actor.fleetId, row.control.id);
-        return { ...row, onTrial, usual, comparison: compareTrial(onTrial, usual) };
-      }),
-    ),
-  );
-}
+export const listTrials = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor) {
+    const control = alias(parts, 'control');
+    const rows = await deps.db
+      .select({ trial: trials, part: parts, control, who: people.name })
+      .from(trials)
+      .innerJoin(parts, eq(parts.id, trials.partId))
+      .innerJoin(control, eq(control.id, trials.controlPartId))
+      .leftJoin(people, eq(people.id, trials.startedBy))
+      .where(eq(trials.fleetId, actor.fleetId))
+      .orderBy(desc(isNull(trials.endedOn)), trials.reviewOn);
+    return ok(
+      await Promise.all(
+        rows.map(async (row) => {
+          const onTrial = await serviceOf(deps.db, actor.fleetId, row.part.id);
+          const usual = await serviceOf(deps.db, actor.fleetId, row.control.id);
+          return { ...row, onTrial, usual, comparison: compareTrial(onTrial, usual) };
+        }),
+      ),
+    );
+  },
+});
 
 /** What a part did in this fleet, over all sites that had it with a known start. */
 async function serviceOf(q: Querier, fleetId: string, partId: string): Promise<Service> {
@@ -139,14 +143,14 @@ async function serviceOf(q: Querier, fleetId: string, partId: string): Promise<S
       vehicleId: fittedComponents.vehicleId,
       installedKm: fittedComponents.installedKm,
       removedKm: fittedComponents.removedKm,
-      nowKm: vehicleStatus.odometerKm,
+      nowKm: dueInputs.odometerKm,
       // A record from before Isobar names no sheet: then the interval in force now has to do.
-      intervalKm: sql<number | null>`coalesce(${specSheets.intervalKm}, ${vehicleStatus.limitKm})`.mapWith(Number),
+      intervalKm: sql<number | null>`coalesce(${specSheets.intervalKm}, ${dueInputs.limitKm})`.mapWith(Number),
       gapMm: fittedComponents.gapMm,
       removedGapMm: workOrderSites.removedGapMm,
     })
     .from(fittedComponents)
-    .leftJoin(vehicleStatus, eq(vehicleStatus.vehicleId, fittedComponents.vehicleId))
+    .leftJoin(dueInputs, eq(dueInputs.vehicleId, fittedComponents.vehicleId))
     .leftJoin(specSheets, eq(specSheets.id, fittedComponents.specSheetId))
     .leftJoin(
       workOrderSites,

@@ -7,7 +7,7 @@ import { type FindingView, stopsOf } from '../findings/findings-of';
 import type { FloorState } from './order-state';
 import { needsRedo } from './view-job';
 
-/** What still stands between an order and its close, in words. @param sheetChanged as `sheetNow` says it */
+/** What still stands between an order and its close, in words. @param sheetChanged as `currentSheet` says it */
 export async function blockersOf(
   q: Querier,
   state: FloorState,

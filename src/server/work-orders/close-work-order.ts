@@ -11,82 +11,81 @@ import { insertReadings, loadReadings } from '@/db/queries/odometer';
 import { loadTimes } from '@/db/queries/work-entries';
 import { loadOutgoingPlugs, lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
 import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import { sheetNow } from '../catalogue/current-sheet';
+import type { Actor } from '../access';
+import { currentSheet } from '../catalogue/current-sheet';
 import type { Deps } from '../deps';
 import { endDeferral } from '../due/defer';
-import { refreshStatus } from '../due/refresh-due';
+import { refreshDue } from '../due/refresh-due';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
 import { findingsOf } from '../findings/findings-of';
 import { doubtText } from '../odometer/doubt-text';
 import { historyOf, lifeKm } from '../odometer/judge';
+import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
-import { takeOpenOrder } from './lock-open-order';
+import { lockOpenOrder } from './lock-open-order';
 import { loadFloorState } from './order-state';
 import { minutesWorked } from './work-time';
 
 export const closeInput = z.object({
   workOrderId: z.uuid(),
-  version: z.number().int(),
+  version: z.coerce.number().int(),
   odometer: z.string().trim().max(60),
   note: z.string().trim().max(500).default(''),
 });
 
 /** Closes a finished order: the reading, the fitted plugs and the next due date move in one transaction. */
-export async function closeWorkOrder(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof closeInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'sign off work orders');
-  if (refused) return refused;
-  return orRefused(() =>
-    deps.db.transaction(async (tx) => {
-      const taken = await takeOpenOrder(tx, actor, input.workOrderId);
-      if (!taken.ok) return taken;
-      const order = taken.value;
-      if (order.version !== input.version) return editedMeanwhile();
-      const state = await loadFloorState(tx, order, deps.today());
-      if (!state) return notFound('work order');
-      const { sites } = state;
-      const findings = await findingsOf(tx, state);
-      const sheet = await sheetNow(tx, actor.fleetId, deps.today(), order);
-      const blockers = await blockersOf(tx, state, findings, sheet?.changed ?? null);
-      if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
-      const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
-      const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
-      await movePlugs(tx, order, sites, odometerKm, deps.today());
-      await tx
-        .update(workOrders)
-        .set({
-          state: 'closed',
-          closedOn: deps.today(),
-          closedBy: actor.personId,
-          closedKm: odometerKm,
-          closedKmAsTyped: input.odometer,
-          // Whoever closes what nobody handed over signs for the work as well.
-          handedOverBy: order.handedOverBy ?? actor.personId,
-          handedOverAt: order.handedOverAt ?? deps.now(),
-          minutesWorked: times.length > 0 ? minutesWorked(times, deps.now()) : null,
-          note: input.note || null,
-          version: order.version + 1,
-        })
-        .where(eq(workOrders.id, order.id));
-      // The work is done, so what was deferred is no longer asked for.
-      await endDeferral(tx, order.vehicleId, deps.now());
-      await refreshStatus(tx, actor.fleetId, deps.today(), [order.vehicleId]);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'close',
-        entity: 'work-order',
-        entityId: order.id,
-        changes: { odometer: input.odometer, odometerKm, sites: sites.length },
-      });
-      return ok(null);
-    }),
-  );
-}
+export const closeWorkOrder = useCase({
+  permission: 'sign off work orders',
+  input: closeInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return orRefused(() =>
+      deps.db.transaction(async (tx) => {
+        const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+        if (!locked.ok) return locked;
+        const order = locked.value;
+        if (order.version !== input.version) return editedMeanwhile();
+        const state = await loadFloorState(tx, order, deps.today());
+        if (!state) return notFound('work order');
+        const { sites } = state;
+        const findings = await findingsOf(tx, state);
+        const sheet = await currentSheet(tx, actor.fleetId, deps.today(), order);
+        const blockers = await blockersOf(tx, state, findings, sheet?.changed ?? null);
+        if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
+        const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
+        const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
+        await movePlugs(tx, order, sites, odometerKm, deps.today());
+        await tx
+          .update(workOrders)
+          .set({
+            state: 'closed',
+            closedOn: deps.today(),
+            closedBy: actor.personId,
+            closedKm: odometerKm,
+            closedKmAsTyped: input.odometer,
+            // Whoever closes what nobody handed over signs for the work as well.
+            handedOverBy: order.handedOverBy ?? actor.personId,
+            handedOverAt: order.handedOverAt ?? deps.now(),
+            minutesWorked: times.length > 0 ? minutesWorked(times, deps.now()) : null,
+            note: input.note || null,
+            version: order.version + 1,
+          })
+          .where(eq(workOrders.id, order.id));
+        // The work is done, so what was deferred is no longer asked for.
+        await endDeferral(tx, order.vehicleId, deps.now());
+        await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
+        await writeAudit(tx, {
+          fleetId: actor.fleetId,
+          personId: actor.personId,
+          action: 'close',
+          entity: 'work-order',
+          entityId: order.id,
+          changes: { odometer: input.odometer, odometerKm, sites: sites.length },
+        });
+        return ok(null);
+      }),
+    );
+  },
+});
 
 async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow, text: string): Promise<number> {
   const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, order.vehicleId));
@@ -176,94 +175,90 @@ export const reasonInput = z.object({
 });
 
 /** Reopens a closed order: the plugs and the due date go back to where they stood; the odometer reading stays. */
-export async function reopenWorkOrder(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof reasonInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'reopen or cancel work orders');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
-    if (!order) return notFound('work order');
-    if (order.state !== 'closed') return fail('conflict', `Work order ${order.number} is not closed.`);
-    const fitted = await tx.select().from(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
-    if (fitted.some((row) => row.removedOn !== null))
-      return fail('conflict', 'Plugs fitted by this order have been replaced since. Open a new order instead.');
-    const [open] = await tx
-      .select({ number: workOrders.number })
-      .from(workOrders)
-      .where(
-        and(eq(workOrders.vehicleId, order.vehicleId), inArray(workOrders.state, ['proposed', 'planned', 'in_bay'])),
-      );
-    if (open) return fail('conflict', `This vehicle has work order ${open.number} open. Cancel or close that first.`);
-    await tx.delete(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
-    await tx
-      .update(fittedComponents)
-      .set({ removedOn: null, removedKm: null, removedByWorkOrderId: null, observedNumber: null })
-      .where(eq(fittedComponents.removedByWorkOrderId, order.id));
-    await tx
-      .update(workOrders)
-      .set({
-        state: 'in_bay',
-        closedOn: null,
-        closedBy: null,
-        closedKm: null,
-        closedKmAsTyped: null,
-        handedOverBy: null,
-        handedOverAt: null,
-        minutesWorked: null,
-        reason: input.reason,
-        version: order.version + 1,
-      })
-      .where(eq(workOrders.id, order.id));
-    await refreshStatus(tx, actor.fleetId, deps.today(), [order.vehicleId]);
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'reopen',
-      entity: 'work-order',
-      entityId: order.id,
-      changes: { reason: input.reason, closedOn: order.closedOn, closedKm: order.closedKm },
+export const reopenWorkOrder = useCase({
+  permission: 'reopen or cancel work orders',
+  input: reasonInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
+      if (!order) return notFound('work order');
+      if (order.state !== 'closed') return fail('conflict', `Work order ${order.number} is not closed.`);
+      const fitted = await tx.select().from(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
+      if (fitted.some((row) => row.removedOn !== null))
+        return fail('conflict', 'Plugs fitted by this order have been replaced since. Open a new order instead.');
+      const [open] = await tx
+        .select({ number: workOrders.number })
+        .from(workOrders)
+        .where(
+          and(eq(workOrders.vehicleId, order.vehicleId), inArray(workOrders.state, ['proposed', 'planned', 'in_bay'])),
+        );
+      if (open) return fail('conflict', `This vehicle has work order ${open.number} open. Cancel or close that first.`);
+      await tx.delete(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
+      await tx
+        .update(fittedComponents)
+        .set({ removedOn: null, removedKm: null, removedByWorkOrderId: null, observedNumber: null })
+        .where(eq(fittedComponents.removedByWorkOrderId, order.id));
+      await tx
+        .update(workOrders)
+        .set({
+          state: 'in_bay',
+          closedOn: null,
+          closedBy: null,
+          closedKm: null,
+          closedKmAsTyped: null,
+          handedOverBy: null,
+          handedOverAt: null,
+          minutesWorked: null,
+          reason: input.reason,
+          version: order.version + 1,
+        })
+        .where(eq(workOrders.id, order.id));
+      await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'reopen',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { reason: input.reason, closedOn: order.closedOn, closedKm: order.closedKm },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});
 
 /** Cancels an order that no site has been done on. Its bay time is free again. */
-export async function cancelWorkOrder(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof reasonInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'reopen or cancel work orders');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
-    if (!taken.ok) return taken;
-    const order = taken.value;
-    const done = await tx
-      .select({ doneAt: workOrderSites.doneAt })
-      .from(workOrderSites)
-      .where(eq(workOrderSites.workOrderId, order.id));
-    if (done.some((site) => site.doneAt !== null))
-      return fail(
-        'conflict',
-        'New plugs have been fitted under this order, so it cannot be cancelled: finish and close it.',
-      );
-    await tx.delete(bookings).where(eq(bookings.workOrderId, order.id));
-    await tx
-      .update(workOrders)
-      .set({ state: 'cancelled', reason: input.reason, version: order.version + 1 })
-      .where(eq(workOrders.id, order.id));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'cancel',
-      entity: 'work-order',
-      entityId: order.id,
-      changes: { reason: input.reason },
+export const cancelWorkOrder = useCase({
+  permission: 'reopen or cancel work orders',
+  input: reasonInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+      if (!locked.ok) return locked;
+      const order = locked.value;
+      const done = await tx
+        .select({ doneAt: workOrderSites.doneAt })
+        .from(workOrderSites)
+        .where(eq(workOrderSites.workOrderId, order.id));
+      if (done.some((site) => site.doneAt !== null))
+        return fail(
+          'conflict',
+          'New plugs have been fitted under this order, so it cannot be cancelled: finish and close it.',
+        );
+      await tx.delete(bookings).where(eq(bookings.workOrderId, order.id));
+      await tx
+        .update(workOrders)
+        .set({ state: 'cancelled', reason: input.reason, version: order.version + 1 })
+        .where(eq(workOrders.id, order.id));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'cancel',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { reason: input.reason },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});

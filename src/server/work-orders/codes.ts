@@ -6,10 +6,10 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadFamilies } from '@/db/queries/catalogue';
 import { vehicles, workOrderCodes } from '@/db/schema';
 import { readCodes } from '@/simulators/code-reader';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
+import type { Actor } from '../access';
 import { fail, notFound, type Outcome } from '../failure';
-import { takeOpenOrder } from './lock-open-order';
+import { useCase } from '../use-case';
+import { lockOpenOrder } from './lock-open-order';
 
 const CODE = /^[PBCU][0-3][0-9A-F]{3}$/;
 
@@ -21,46 +21,48 @@ export const codesInput = z.object({
 });
 
 /** Reads the codes with the stand-in, or takes those typed by hand, and keeps them with the order. */
-export async function keepCodes(deps: Deps, actor: Actor, input: z.output<typeof codesInput>): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  const typed = input.typed
-    .toUpperCase()
-    .split(/[\s,;]+/)
-    .filter((word) => word !== '' && word !== 'NONE');
-  const wrong = typed.find((word) => !CODE.test(word));
-  if (wrong) {
-    const message = `“${wrong}” is no fault code: a letter P, B, C or U and four characters, as P0301.`;
-    return fail('invalid', message, { typed: message });
-  }
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
-    if (!taken.ok) return taken;
-    const byHand = input.typed !== '';
-    const codes = byHand
-      ? typed.map((code) => ({ code, freeze: {} }))
-      : await askReader(tx, actor, taken.value.vehicleId, input.moment === 'after');
-    if (!codes) return notFound('vehicle');
-    await tx.insert(workOrderCodes).values({
-      fleetId: actor.fleetId,
-      workOrderId: input.workOrderId,
-      moment: input.moment,
-      codes,
-      source: byHand ? 'typed' : 'code reader, stand-in',
-      readBy: actor.personId,
-      readAt: deps.now(),
+export const keepCodes = useCase({
+  permission: 'record work',
+  input: codesInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    const typed = input.typed
+      .toUpperCase()
+      .split(/[\s,;]+/)
+      .filter((word) => word !== '' && word !== 'NONE');
+    const wrong = typed.find((word) => !CODE.test(word));
+    if (wrong) {
+      const message = `“${wrong}” is no fault code: a letter P, B, C or U and four characters, as P0301.`;
+      return fail('invalid', message, { typed: message });
+    }
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+      if (!locked.ok) return locked;
+      const byHand = input.typed !== '';
+      const codes = byHand
+        ? typed.map((code) => ({ code, freeze: {} }))
+        : await askReader(tx, actor, locked.value.vehicleId, input.moment === 'after');
+      if (!codes) return notFound('vehicle');
+      await tx.insert(workOrderCodes).values({
+        fleetId: actor.fleetId,
+        workOrderId: input.workOrderId,
+        moment: input.moment,
+        codes,
+        source: byHand ? 'typed' : 'code reader, stand-in',
+        readBy: actor.personId,
+        readAt: deps.now(),
+      });
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'codes',
+        entity: 'work-order',
+        entityId: input.workOrderId,
+        changes: { moment: input.moment, what: codes.map(({ code }) => code).join(' ') || 'none' },
+      });
+      return ok(null);
     });
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'codes',
-      entity: 'work-order',
-      entityId: input.workOrderId,
-      changes: { moment: input.moment, what: codes.map(({ code }) => code).join(' ') || 'none' },
-    });
-    return ok(null);
-  });
-}
+  },
+});
 
 async function askReader(tx: Tx, actor: Actor, vehicleId: string, after: boolean) {
   const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, vehicleId));
@@ -69,28 +71,30 @@ async function askReader(tx: Tx, actor: Actor, vehicleId: string, after: boolean
 }
 
 /** Clears what was read last. Nothing is cleared that was not kept first. */
-export async function clearCodes(deps: Deps, actor: Actor, workOrderId: string): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, workOrderId);
-    if (!taken.ok) return taken;
-    const [last] = await tx
-      .select({ id: workOrderCodes.id })
-      .from(workOrderCodes)
-      .where(and(eq(workOrderCodes.workOrderId, workOrderId), isNull(workOrderCodes.clearedAt)))
-      .orderBy(desc(workOrderCodes.readAt))
-      .limit(1);
-    if (!last) return fail('conflict', 'Read and keep the codes first: what is cleared unread is lost.');
-    await tx.update(workOrderCodes).set({ clearedAt: deps.now() }).where(eq(workOrderCodes.id, last.id));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'clear codes',
-      entity: 'work-order',
-      entityId: workOrderId,
-      changes: {},
+export const clearCodes = useCase({
+  permission: 'record work',
+  input: z.uuid(),
+  async run(deps, actor, workOrderId): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, workOrderId);
+      if (!locked.ok) return locked;
+      const [last] = await tx
+        .select({ id: workOrderCodes.id })
+        .from(workOrderCodes)
+        .where(and(eq(workOrderCodes.workOrderId, workOrderId), isNull(workOrderCodes.clearedAt)))
+        .orderBy(desc(workOrderCodes.readAt))
+        .limit(1);
+      if (!last) return fail('conflict', 'Read and keep the codes first: what is cleared unread is lost.');
+      await tx.update(workOrderCodes).set({ clearedAt: deps.now() }).where(eq(workOrderCodes.id, last.id));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'clear codes',
+        entity: 'work-order',
+        entityId: workOrderId,
+        changes: {},
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});

@@ -25,11 +25,11 @@ import { addClearing } from './add-clearing';
 import { type FloorState, siteFields, stepFaults, stepFields } from './order-state';
 
 /** What became of one entry. */
-export interface Taken {
+export interface EntryOutcome {
   readonly outcome: 'kept' | 'same' | 'differs' | 'refused';
   readonly message?: string;
 }
-const refuse = (message: string): Taken => ({ outcome: 'refused', message });
+const refuse = (message: string): EntryOutcome => ({ outcome: 'refused', message });
 
 type SitePatch = Partial<SiteRow>;
 
@@ -68,7 +68,7 @@ const SITE_VALUES: Readonly<Record<string, z.ZodType>> = {
 };
 
 /** The rows of an order while entries are laid into them; written once at the end. */
-export class OpenBoard {
+export class EntryMerger {
   private readonly sites: Map<string, SiteRow>;
   private readonly steps: Map<string, StepRow>;
   private readonly counts: Map<string, CountRow>;
@@ -86,7 +86,7 @@ export class OpenBoard {
     this.trayFirst = state.order.trayFirst;
   }
 
-  take(entry: Entry): Taken {
+  take(entry: Entry): EntryOutcome {
     const { kind, key } = readTarget(entry.target);
     switch (kind) {
       case 'site':
@@ -102,7 +102,7 @@ export class OpenBoard {
     }
   }
 
-  private takeSite(key: string, entry: Entry): Taken {
+  private takeSite(key: string, entry: Entry): EntryOutcome {
     const before = this.sites.get(key);
     const shape = SITE_VALUES[entry.field];
     if (!before || !shape) return refuse(`There is no ${entry.field} at a site ${key} of this engine.`);
@@ -160,7 +160,7 @@ export class OpenBoard {
     return { [field]: value === '' ? null : value };
   }
 
-  private finishSite(key: string, before: SiteRow, done: boolean, entry: Entry): Taken {
+  private finishSite(key: string, before: SiteRow, done: boolean, entry: Entry): EntryOutcome {
     if (done) {
       const faults = Object.values(this.faultsOf(before));
       if (faults.length > 0) return refuse(`Site ${key} cannot be done yet. ${faults.join(' ')}`);
@@ -187,7 +187,7 @@ export class OpenBoard {
     return siteFaults(siteFields(site) as unknown as SiteTexts, site, this.state.rules, fitted);
   }
 
-  private takeStep(key: string, entry: Entry): Taken {
+  private takeStep(key: string, entry: Entry): EntryOutcome {
     const before = this.steps.get(key);
     if (!before || before.perSite) return refuse(`There is no step ${key} to answer on this order.`);
     const current = stepFields(before)[entry.field] ?? (entry.field === 'state' ? 'open' : null);
@@ -215,7 +215,7 @@ export class OpenBoard {
     return { outcome: 'kept' };
   }
 
-  private takeCount(key: string, entry: Entry): Taken {
+  private takeCount(key: string, entry: Entry): EntryOutcome {
     const before = this.counts.get(key);
     const side = entry.field === 'out' || entry.field === 'back' ? entry.field : null;
     const count = z.number().int().min(0).max(200).nullable().safeParse(entry.value);
@@ -228,7 +228,7 @@ export class OpenBoard {
     return { outcome: 'kept' };
   }
 
-  private takeOrder(entry: Entry): Taken {
+  private takeOrder(entry: Entry): EntryOutcome {
     if (entry.field !== 'trayFirst') return refuse('There is no such field on this order.');
     const first = entry.value === null ? null : String(entry.value);
     if (first !== null && !this.sites.has(first)) return refuse(`This engine has no site ${first.slice(0, 8)}.`);

@@ -5,7 +5,7 @@ import type { Actor } from '../access';
 import { fail, notFound, type Outcome } from '../failure';
 
 /** Takes an order that is still open for the rest of the transaction. */
-export async function takeOpenOrder(tx: Tx, actor: Actor, id: string): Promise<Outcome<WorkOrderRow>> {
+export async function lockOpenOrder(tx: Tx, actor: Actor, id: string): Promise<Outcome<WorkOrderRow>> {
   const order = await lockWorkOrder(tx, actor.fleetId, id);
   if (!order) return notFound('work order');
   if (order.state === 'closed' || order.state === 'cancelled') {

@@ -1,4 +1,5 @@
 import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
 import type { ReleaseBlocker } from '@/core/catalogue/match';
 import { layoutOf } from '@/core/engine/layout';
 import { ok } from '@/core/shared/result';
@@ -7,14 +8,15 @@ import { writeAudit } from '@/db/queries/audit';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { loadFittedPlugs, nextNumber } from '@/db/queries/work-orders';
 import { vehicles, workOrderCounts, workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
-import { type Actor, refusal } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
-import type { Deps } from '../deps';
 import { blockingFault } from '../due/defer';
 import { whyNoMatch } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
 import { earlierRemoval } from './previous-set';
 import { procedureOf } from './procedure-of';
+
+const MAX_AT_ONCE = 100;
 
 const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
   unchecked: 'has been checked by nobody but the one who entered it',
@@ -26,151 +28,148 @@ const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
  * Opens a plug service for one vehicle with the spec in force, its steps and a record for each site.
  * Refused without a firm match: a part is never guessed.
  */
-export async function openWorkOrder(
-  deps: Deps,
-  actor: Actor,
-  input: { readonly vehicleId: string; readonly releaseReason?: string },
-): Promise<Outcome<{ workOrderId: string; number: number }>> {
-  const refused = refusal(actor, 'open work orders');
-  if (refused) return refused;
-  try {
-    return await deps.db.transaction(async (tx) => {
-      const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
-      if (!found) return notFound('vehicle');
-      const { vehicle, family, fitment, blockers } = found;
-      if (fitment.kind !== 'match')
-        return fail(
-          'conflict',
-          `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Settle it on the vehicle's page.`,
+export const openWorkOrder = useCase({
+  permission: 'open work orders',
+  input: z.object({ vehicleId: z.uuid(), releaseReason: z.string().max(300).optional() }),
+  async run(deps, actor, input): Promise<Outcome<{ workOrderId: string; number: number }>> {
+    try {
+      return await deps.db.transaction(async (tx) => {
+        const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
+        if (!found) return notFound('vehicle');
+        const { vehicle, family, fitment, blockers } = found;
+        if (fitment.kind !== 'match')
+          return fail(
+            'conflict',
+            `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Resolve it on the vehicle's page.`,
+          );
+        const fault = await blockingFault(tx, vehicle.id);
+        if (fault)
+          return fail(
+            'conflict',
+            `Unit ${vehicle.unitNumber} waits for another fault: ${fault}. New plugs would be read by a fault that is not theirs. Say on its page when it is mended.`,
+          );
+        const releaseReason = input.releaseReason?.trim() ?? '';
+        if (blockers.length > 0 && releaseReason.length < 3)
+          return fail(
+            'conflict',
+            `The spec sheet in force ${BLOCKERS[blockers[0] ?? 'unchecked']}. Have it mended, or give the reason for which you release it.`,
+            { releaseReason: 'Say why this sheet may be worked by.' },
+          );
+        const { spec } = fitment;
+        const layout = layoutOf(family.model);
+        const number = await nextNumber(tx, actor.fleetId);
+        const choices = choicesFor(await loadPolicyChoices(tx, actor.fleetId), vehicle);
+        const procedure = procedureOf(vehicle, family, spec, choices, await earlierRemoval(tx, vehicle.id));
+        const base = { fleetId: actor.fleetId };
+        const [order] = await tx
+          .insert(workOrders)
+          .values({
+            ...base,
+            number,
+            vehicleId: vehicle.id,
+            component: 'plug',
+            state: 'proposed',
+            specSheetId: spec.id,
+            releaseReason: blockers.length > 0 ? releaseReason : null,
+            minutes: procedure.minutes,
+            openedOn: deps.today(),
+            openedBy: actor.personId,
+          })
+          .returning({ id: workOrders.id });
+        if (!order) throw new Error('the work order was not written');
+        const { steps, counts } = procedure;
+        await tx.insert(workOrderSteps).values(
+          steps.map(({ tools, consumables, ...step }, place) => ({
+            ...base,
+            ...step,
+            tools: [...tools],
+            consumables: [...consumables],
+            workOrderId: order.id,
+            place,
+          })),
         );
-      const fault = await blockingFault(tx, vehicle.id);
-      if (fault)
-        return fail(
-          'conflict',
-          `Unit ${vehicle.unitNumber} waits for another fault: ${fault}. New plugs would be read by a fault that is not theirs. Say on its page when it is mended.`,
+        await tx.insert(workOrderCounts).values(
+          counts.map(({ key, what, count, out, back }) => ({
+            ...base,
+            workOrderId: order.id,
+            key,
+            what,
+            expected: count,
+            outStep: out,
+            backStep: back,
+          })),
         );
-      const releaseReason = input.releaseReason?.trim() ?? '';
-      if (blockers.length > 0 && releaseReason.length < 3)
-        return fail(
-          'conflict',
-          `The spec sheet in force ${BLOCKERS[blockers[0] ?? 'unchecked']}. Have it mended, or give the reason for which you release it.`,
-          { releaseReason: 'Say why this sheet may be worked by.' },
+        const expected = new Map(
+          (await loadFittedPlugs(tx, vehicle.id)).map(({ fitted, number: n }) => [
+            `${fitted.cylinder}${fitted.position}`,
+            n ?? fitted.believedNumber,
+          ]),
         );
-      const { spec } = fitment;
-      const layout = layoutOf(family.model);
-      const number = await nextNumber(tx, actor.fleetId);
-      const choices = choicesFor(await loadPolicyChoices(tx, actor.fleetId), vehicle);
-      const procedure = procedureOf(vehicle, family, spec, choices, await earlierRemoval(tx, vehicle.id));
-      const base = { fleetId: actor.fleetId };
-      const [order] = await tx
-        .insert(workOrders)
-        .values({
+        await tx.insert(workOrderSites).values(
+          layout.sites.map(({ cylinder, position }) => ({
+            ...base,
+            workOrderId: order.id,
+            cylinder,
+            position,
+            specSheetId: spec.id,
+            expectedNumber: expected.get(`${cylinder}${position}`) ?? null,
+          })),
+        );
+        await writeAudit(tx, {
           ...base,
-          number,
-          vehicleId: vehicle.id,
-          component: 'plug',
-          state: 'proposed',
-          specSheetId: spec.id,
-          releaseReason: blockers.length > 0 ? releaseReason : null,
-          minutes: procedure.minutes,
-          openedOn: deps.today(),
-          openedBy: actor.personId,
-        })
-        .returning({ id: workOrders.id });
-      if (!order) throw new Error('the work order was not written');
-      const { steps, counts } = procedure;
-      await tx.insert(workOrderSteps).values(
-        steps.map(({ tools, consumables, ...step }, place) => ({
-          ...base,
-          ...step,
-          tools: [...tools],
-          consumables: [...consumables],
-          workOrderId: order.id,
-          place,
-        })),
-      );
-      await tx.insert(workOrderCounts).values(
-        counts.map(({ key, what, count, out, back }) => ({
-          ...base,
-          workOrderId: order.id,
-          key,
-          what,
-          expected: count,
-          outStep: out,
-          backStep: back,
-        })),
-      );
-      const expected = new Map(
-        (await loadFittedPlugs(tx, vehicle.id)).map(({ fitted, number: n }) => [
-          `${fitted.cylinder}${fitted.position}`,
-          n ?? fitted.believedNumber,
-        ]),
-      );
-      await tx.insert(workOrderSites).values(
-        layout.sites.map(({ cylinder, position }) => ({
-          ...base,
-          workOrderId: order.id,
-          cylinder,
-          position,
-          specSheetId: spec.id,
-          expectedNumber: expected.get(`${cylinder}${position}`) ?? null,
-        })),
-      );
-      await writeAudit(tx, {
-        ...base,
-        personId: actor.personId,
-        action: 'open',
-        entity: 'work-order',
-        entityId: order.id,
-        changes: {
-          number,
-          unit: vehicle.unitNumber,
-          part: spec.part.number,
-          specRevision: spec.revision,
-          ...(blockers.length > 0 ? { releasedDespite: blockers, reason: releaseReason } : {}),
-        },
+          personId: actor.personId,
+          action: 'open',
+          entity: 'work-order',
+          entityId: order.id,
+          changes: {
+            number,
+            unit: vehicle.unitNumber,
+            part: spec.part.number,
+            specRevision: spec.revision,
+            ...(blockers.length > 0 ? { releasedDespite: blockers, reason: releaseReason } : {}),
+          },
+        });
+        return ok({ workOrderId: order.id, number });
       });
-      return ok({ workOrderId: order.id, number });
-    });
-  } catch (error) {
-    if (violation(error)?.constraint === 'work_orders_one_open_a_component')
-      return fail('conflict', 'This vehicle already has an open work order for its plugs.');
-    throw error;
-  }
-}
+    } catch (error) {
+      if (violation(error)?.constraint === 'work_orders_one_open_a_component')
+        return fail('conflict', 'This vehicle already has an open work order for its plugs.');
+      throw error;
+    }
+  },
+});
 
 /** The same by the number that the fleet knows a vehicle by. */
-export async function openWorkOrderForUnit(
-  deps: Deps,
-  actor: Actor,
-  unitNumber: string,
-  releaseReason?: string,
-): Promise<Outcome<{ workOrderId: string; number: number }>> {
-  const [vehicle] = await deps.db
-    .select({ id: vehicles.id })
-    .from(vehicles)
-    .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.unitNumber, unitNumber)));
-  return vehicle ? openWorkOrder(deps, actor, { vehicleId: vehicle.id, releaseReason }) : notFound('vehicle');
-}
+export const openWorkOrderForUnit = useCase({
+  permission: 'open work orders',
+  input: z.object({ unitNumber: z.string().max(60), releaseReason: z.string().max(300).optional() }),
+  async run(deps, actor, { unitNumber, releaseReason }): Promise<Outcome<{ workOrderId: string; number: number }>> {
+    const [vehicle] = await deps.db
+      .select({ id: vehicles.id })
+      .from(vehicles)
+      .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.unitNumber, unitNumber)));
+    return vehicle ? openWorkOrder(deps, actor, { vehicleId: vehicle.id, releaseReason }) : notFound('vehicle');
+  },
+});
 
 /** Opens one order for each of some vehicles, each by itself: what is refused is told and keeps the others from nothing. */
-export async function openWorkOrders(
-  deps: Deps,
-  actor: Actor,
-  vehicleIds: readonly string[],
-): Promise<Outcome<{ readonly opened: number; readonly refused: readonly string[] }>> {
-  const refused = refusal(actor, 'open work orders');
-  if (refused) return refused;
-  if (vehicleIds.length > MOST_AT_ONCE)
-    return fail('invalid', `At most ${MOST_AT_ONCE} work orders are opened at once. Choose fewer vehicles.`);
-  const reasons: string[] = [];
-  let opened = 0;
-  for (const vehicleId of new Set(vehicleIds)) {
-    const one = await openWorkOrder(deps, actor, { vehicleId });
-    if (one.ok) opened += 1;
-    else reasons.push(one.error.message);
-  }
-  return ok({ opened, refused: reasons });
-}
-
-const MOST_AT_ONCE = 100;
+export const openWorkOrders = useCase({
+  permission: 'open work orders',
+  input: z.object({
+    vehicleIds: z.array(z.uuid()).max(MAX_AT_ONCE, `At most ${MAX_AT_ONCE} work orders are opened at once.`),
+  }),
+  async run(
+    deps,
+    actor,
+    { vehicleIds },
+  ): Promise<Outcome<{ readonly opened: number; readonly refused: readonly string[] }>> {
+    const reasons: string[] = [];
+    let opened = 0;
+    for (const vehicleId of new Set(vehicleIds)) {
+      const one = await openWorkOrder(deps, actor, { vehicleId });
+      if (one.ok) opened += 1;
+      else reasons.push(one.error.message);
+    }
+    return ok({ opened, refused: reasons });
+  },
+});

@@ -4,7 +4,7 @@ import { type Layout, layoutOf, siteId, siteName } from '@/core/engine/layout';
 import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
 import { askFaults, type StartState, startFaults, type Written } from '@/core/work/ask';
-import type { Board, Fields, Json } from '@/core/work/entry';
+import type { Fields, JobRecord, Json } from '@/core/work/entry';
 import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from '@/core/work/entry-fields';
 import type { SiteRules } from '@/core/work/site-done';
 import type { Querier } from '@/db/client';
@@ -22,7 +22,7 @@ import {
   type StepRow,
   type WorkOrderRow,
 } from '@/db/queries/work-orders';
-import { vehicleStatus } from '@/db/schema';
+import { dueInputs } from '@/db/schema';
 import { loadGraph } from '../catalogue/fitment-of';
 import { siteRulesOf } from './site-rules';
 
@@ -55,9 +55,9 @@ export interface Outgoing {
 
 async function loadOutgoing(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<string, Outgoing>> {
   const [status] = await q
-    .select({ km: vehicleStatus.odometerKm })
-    .from(vehicleStatus)
-    .where(eq(vehicleStatus.vehicleId, order.vehicleId));
+    .select({ km: dueInputs.odometerKm })
+    .from(dueInputs)
+    .where(eq(dueInputs.vehicleId, order.vehicleId));
   const now = order.closedKm ?? status?.km ?? null;
   return new Map(
     (await loadOutgoingPlugs(q, order)).map((fitted) => {
@@ -127,12 +127,12 @@ export const stepFields = (step: StepRow): Fields => ({
 });
 
 /** The record as devices speak of it: fields by target. */
-export function boardOf({
+export function jobRecordOf({
   order,
   sites,
   steps,
   counts,
-}: Pick<FloorState, 'order' | 'sites' | 'steps' | 'counts'>): Board {
+}: Pick<FloorState, 'order' | 'sites' | 'steps' | 'counts'>): JobRecord {
   return Object.fromEntries([
     [ORDER_TARGET, { trayFirst: order.trayFirst }],
     ...sites.map((site) => [siteTarget(siteId(site)), siteFields(site)] as const),

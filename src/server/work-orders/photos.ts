@@ -3,12 +3,11 @@ import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { floorPhotos } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { takeOpenOrder } from './lock-open-order';
+import { useCase } from '../use-case';
+import { lockOpenOrder } from './lock-open-order';
 
-export const MOST_PHOTO_BYTES = 1_500_000;
+export const MAX_PHOTO_BYTES = 1_500_000;
 
 export const photoInput = z.object({
   id: z.uuid(),
@@ -24,61 +23,55 @@ const SIGNATURES: readonly (readonly ['image/jpeg' | 'image/png' | 'image/webp',
 ];
 
 /** Keeps a picture with an order. The same id again is the same picture. */
-export async function keepPhoto(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof photoInput>,
-  bytes: Buffer,
-): Promise<Outcome<{ readonly id: string }>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  const mime = SIGNATURES.find(([, start]) => bytes.toString('hex', 0, 4).startsWith(start))?.[0];
-  if (!mime) return fail('invalid', 'This is no JPEG, PNG or WebP picture.');
-  if (bytes.length > MOST_PHOTO_BYTES)
-    return fail('invalid', `A picture may have ${MOST_PHOTO_BYTES / 1e6} MB. Make it smaller and send it again.`);
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
-    if (!taken.ok) return taken;
-    const added = await tx
-      .insert(floorPhotos)
-      .values({
-        id: input.id,
-        fleetId: actor.fleetId,
-        workOrderId: input.workOrderId,
-        target: input.target,
-        mime,
-        bytes,
-        takenBy: actor.personId,
-        takenAt: new Date(input.at),
-      })
-      .onConflictDoNothing()
-      .returning({ id: floorPhotos.id });
-    if (added.length > 0)
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'photo',
-        entity: 'work-order',
-        entityId: input.workOrderId,
-        changes: { photo: input.target },
-      });
-    return ok({ id: input.id });
-  });
-}
+export const keepPhoto = useCase({
+  permission: 'record work',
+  input: photoInput.extend({ bytes: z.instanceof(Buffer) }),
+  async run(deps, actor, { bytes, ...input }): Promise<Outcome<{ readonly id: string }>> {
+    const mime = SIGNATURES.find(([, start]) => bytes.toString('hex', 0, 4).startsWith(start))?.[0];
+    if (!mime) return fail('invalid', 'This is no JPEG, PNG or WebP picture.');
+    if (bytes.length > MAX_PHOTO_BYTES)
+      return fail('invalid', `A picture may have ${MAX_PHOTO_BYTES / 1e6} MB. Make it smaller and send it again.`);
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+      if (!locked.ok) return locked;
+      const added = await tx
+        .insert(floorPhotos)
+        .values({
+          id: input.id,
+          fleetId: actor.fleetId,
+          workOrderId: input.workOrderId,
+          target: input.target,
+          mime,
+          bytes,
+          takenBy: actor.personId,
+          takenAt: new Date(input.at),
+        })
+        .onConflictDoNothing()
+        .returning({ id: floorPhotos.id });
+      if (added.length > 0)
+        await writeAudit(tx, {
+          fleetId: actor.fleetId,
+          personId: actor.personId,
+          action: 'photo',
+          entity: 'work-order',
+          entityId: input.workOrderId,
+          changes: { photo: input.target },
+        });
+      return ok({ id: input.id });
+    });
+  },
+});
 
-export async function viewPhoto(
-  deps: Deps,
-  actor: Actor,
-  workOrderId: string,
-  id: string,
-): Promise<Outcome<{ readonly mime: string; readonly bytes: Buffer }>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const [row] = await deps.db
-    .select({ mime: floorPhotos.mime, bytes: floorPhotos.bytes })
-    .from(floorPhotos)
-    .where(
-      and(eq(floorPhotos.fleetId, actor.fleetId), eq(floorPhotos.workOrderId, workOrderId), eq(floorPhotos.id, id)),
-    );
-  return row ? ok(row) : notFound('picture');
-}
+export const viewPhoto = useCase({
+  permission: 'read the fleet',
+  input: photoInput.pick({ id: true, workOrderId: true }),
+  async run(deps, actor, { id, workOrderId }): Promise<Outcome<{ readonly mime: string; readonly bytes: Buffer }>> {
+    const [row] = await deps.db
+      .select({ mime: floorPhotos.mime, bytes: floorPhotos.bytes })
+      .from(floorPhotos)
+      .where(
+        and(eq(floorPhotos.fleetId, actor.fleetId), eq(floorPhotos.workOrderId, workOrderId), eq(floorPhotos.id, id)),
+      );
+    return row ? ok(row) : notFound('picture');
+  },
+});

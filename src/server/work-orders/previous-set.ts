@@ -40,7 +40,7 @@ export async function earlierRemoval(q: Querier, vehicleId: string): Promise<Ear
 }
 
 /** What was recorded and photographed of the set before this one, to be held beside it. */
-export async function setBefore(q: Querier, order: { readonly number: number; readonly vehicleId: string }) {
+export async function previousSet(q: Querier, order: { readonly number: number; readonly vehicleId: string }) {
   const last = await lastClosed(q, order.vehicleId, order.number);
   return last && { ...last, sites: await loadSites(q, last.id), photos: await loadPhotos(q, last.id) };
 }

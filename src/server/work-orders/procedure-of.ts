@@ -8,7 +8,7 @@ import type { EngineFamily, SpecSheet } from '@/db/queries/catalogue';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 
-/** The plug service of one vehicle's engine, by the sheet and the schools that concern it. */
+/** The plug service of one vehicle's engine, by the sheet and the policies that concern it. */
 export function procedureOf(
   vehicle: { readonly fuel: string | null },
   family: EngineFamily,
@@ -35,7 +35,7 @@ export function procedureOf(
     threads: { says: threads.says, compound: threads.compound },
     weakPoints: family.weakPoints ?? [],
     earlier,
-    schools: Object.fromEntries(POLICY_IDS.map((id) => [id, policyInForce(id, concerning).school.id])),
+    policies: Object.fromEntries(POLICY_IDS.map((id) => [id, policyInForce(id, concerning).option.id])),
     minutes: family.serviceMinutes,
   });
 }

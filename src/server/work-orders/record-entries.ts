@@ -4,16 +4,16 @@ import { ok } from '@/core/shared/result';
 import type { Entry, Json } from '@/core/work/entry';
 import type { Tx } from '@/db/client';
 import { floorEntries } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
+import type { Actor } from '../access';
 import { notFound, type Outcome } from '../failure';
-import { OpenBoard } from './entry-merger';
-import { takeOpenOrder } from './lock-open-order';
+import { useCase } from '../use-case';
+import { EntryMerger } from './entry-merger';
+import { lockOpenOrder } from './lock-open-order';
 import { loadFloorState } from './order-state';
 
 const jsonValue: z.ZodType<Json> = z.json() as z.ZodType<Json>;
 
-export const MOST_ENTRIES = 200;
+export const MAX_ENTRIES = 200;
 
 export const entriesInput = z.object({
   workOrderId: z.uuid(),
@@ -26,16 +26,16 @@ export const entriesInput = z.object({
         value: jsonValue,
         base: jsonValue,
         at: z.iso.datetime({ offset: true }),
-        settles: z.uuid().nullable().optional(),
+        resolves: z.uuid().nullable().optional(),
       }),
     )
     .min(1)
-    .max(MOST_ENTRIES),
+    .max(MAX_ENTRIES),
 });
 
 export interface EntryResult {
   readonly id: string;
-  readonly outcome: 'kept' | 'same' | 'differs' | 'settled' | 'refused';
+  readonly outcome: 'kept' | 'same' | 'differs' | 'resolved' | 'refused';
   readonly message: string | null;
 }
 
@@ -44,45 +44,43 @@ export interface EntryResult {
  * reason and the others are kept; what somebody else said otherwise meanwhile is kept beside it. An id that is known is
  * answered as the first time.
  */
-export async function recordEntries(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof entriesInput>,
-): Promise<Outcome<readonly EntryResult[]>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
-    if (!taken.ok) return taken;
-    const state = await loadFloorState(tx, taken.value, deps.today());
-    if (!state) return notFound('work order');
-    const known = await tx
-      .select({ id: floorEntries.id, outcome: floorEntries.outcome, message: floorEntries.message })
-      .from(floorEntries)
-      .where(
-        and(
-          eq(floorEntries.fleetId, actor.fleetId),
-          inArray(
-            floorEntries.id,
-            input.entries.map(({ id }) => id),
+export const recordEntries = useCase({
+  permission: 'record work',
+  input: entriesInput,
+  async run(deps, actor, input): Promise<Outcome<readonly EntryResult[]>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+      if (!locked.ok) return locked;
+      const state = await loadFloorState(tx, locked.value, deps.today());
+      if (!state) return notFound('work order');
+      const known = await tx
+        .select({ id: floorEntries.id, outcome: floorEntries.outcome, message: floorEntries.message })
+        .from(floorEntries)
+        .where(
+          and(
+            eq(floorEntries.fleetId, actor.fleetId),
+            inArray(
+              floorEntries.id,
+              input.entries.map(({ id }) => id),
+            ),
           ),
-        ),
-      );
-    const results = new Map<string, EntryResult>(known.map((row) => [row.id, row]));
-    const board = new OpenBoard(state, actor, deps.now());
-    for (const entry of input.entries) {
-      if (results.has(entry.id)) continue;
-      const result = { id: entry.id, message: null, ...board.take(entry) };
-      results.set(entry.id, result);
-      await keepEntry(tx, actor, input.workOrderId, entry, result);
-    }
-    await board.write(tx);
-    return ok(input.entries.flatMap(({ id }) => results.get(id) ?? []));
-  });
-}
+        );
+      const results = new Map<string, EntryResult>(known.map((row) => [row.id, row]));
+      const merger = new EntryMerger(state, actor, deps.now());
+      for (const entry of input.entries) {
+        if (results.has(entry.id)) continue;
+        const result = { id: entry.id, message: null, ...merger.take(entry) };
+        results.set(entry.id, result);
+        await keepEntry(tx, actor, input.workOrderId, entry, result);
+      }
+      await merger.write(tx);
+      return ok(input.entries.flatMap(({ id }) => results.get(id) ?? []));
+    });
+  },
+});
 
 async function keepEntry(tx: Tx, actor: Actor, workOrderId: string, entry: Entry, result: EntryResult): Promise<void> {
-  const { id, target, field, value, base, at, settles } = entry;
+  const { id, target, field, value, base, at, resolves } = entry;
   await tx.insert(floorEntries).values({
     id,
     fleetId: actor.fleetId,
@@ -96,13 +94,13 @@ async function keepEntry(tx: Tx, actor: Actor, workOrderId: string, entry: Entry
     enteredBy: actor.personId,
     enteredAt: new Date(at),
   });
-  if (settles && (result.outcome === 'kept' || result.outcome === 'same'))
+  if (resolves && (result.outcome === 'kept' || result.outcome === 'same'))
     await tx
       .update(floorEntries)
-      .set({ outcome: 'settled' })
+      .set({ outcome: 'resolved' })
       .where(
         and(
-          eq(floorEntries.id, settles),
+          eq(floorEntries.id, resolves),
           eq(floorEntries.workOrderId, workOrderId),
           eq(floorEntries.target, target),
           eq(floorEntries.field, field),

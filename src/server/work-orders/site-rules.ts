@@ -16,7 +16,7 @@ export function siteRulesOf(
   graph: SupersessionGraph,
 ): SiteRules {
   const electrode = spec.part.electrode ?? 'fine_wire';
-  const school = policyInForce('new_gaps', [...choices, ...sheetChoices(spec)]).school.id;
+  const option = policyInForce('new_gaps', [...choices, ...sheetChoices(spec)]).option.id;
   const threads = threadsFor(spec, family.headMaterial, choices);
   return {
     partNumber: spec.part.number,
@@ -24,7 +24,7 @@ export function siteRulesOf(
     family: graph.family(partKey(spec.part.number)),
     gap: gapSpecOf(spec),
     electrode,
-    regap: regapPolicy(school, electrode, spec.regap),
+    regap: regapPolicy(option, electrode, spec.regap),
     torqueNm: threads.torqueNm,
     reduction: threads.reduction,
     lubricant: threads.lubricant,

@@ -5,39 +5,40 @@ import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSites } from '@/db/queries/work-orders';
 import { workOrderSites, workOrders } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import { sheetNow } from '../catalogue/current-sheet';
-import type { Deps } from '../deps';
+import { currentSheet } from '../catalogue/current-sheet';
 import { fail, type Outcome } from '../failure';
-import { takeOpenOrder } from './lock-open-order';
+import { useCase } from '../use-case';
+import { lockOpenOrder } from './lock-open-order';
 import { needsRedo } from './view-job';
 
 /** Works on by the sheet that is in force now. Sites done under the one before become the list of what is to be redone. */
-export async function takeOverSheet(deps: Deps, actor: Actor, workOrderId: string): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, workOrderId);
-    if (!taken.ok) return taken;
-    const order = taken.value;
-    const now = await sheetNow(tx, actor.fleetId, deps.today(), order);
-    if (!now) return ok(null);
-    if (now.specSheetId === null) return fail('conflict', now.changed);
-    await tx
-      .update(workOrders)
-      .set({ specSheetId: now.specSheetId, version: order.version + 1 })
-      .where(eq(workOrders.id, order.id));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'take over sheet',
-      entity: 'work-order',
-      entityId: order.id,
-      changes: { from: order.specSheetId, to: now.specSheetId, reason: now.changed },
+export const takeOverSheet = useCase({
+  permission: 'record work',
+  input: z.uuid(),
+  async run(deps, actor, workOrderId): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, workOrderId);
+      if (!locked.ok) return locked;
+      const order = locked.value;
+      const now = await currentSheet(tx, actor.fleetId, deps.today(), order);
+      if (!now) return ok(null);
+      if (now.specSheetId === null) return fail('conflict', now.changed);
+      await tx
+        .update(workOrders)
+        .set({ specSheetId: now.specSheetId, version: order.version + 1 })
+        .where(eq(workOrders.id, order.id));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'take over sheet',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { from: order.specSheetId, to: now.specSheetId, reason: now.changed },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});
 
 export const releaseSiteInput = z.object({
   workOrderId: z.uuid(),
@@ -46,30 +47,28 @@ export const releaseSiteInput = z.object({
 });
 
 /** Lets a site stand that was done under another sheet, with the reason. */
-export async function releaseSite(
-  deps: Deps,
-  actor: Actor,
-  input: z.output<typeof releaseSiteInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'release sites');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
-    if (!taken.ok) return taken;
-    const site = (await loadSites(tx, input.workOrderId)).find((row) => siteId(row) === input.site);
-    if (!site || !needsRedo(site, taken.value)) return fail('conflict', `Site ${input.site} is not to be redone.`);
-    await tx
-      .update(workOrderSites)
-      .set({ releasedReason: input.reason, releasedBy: actor.personId, version: site.version + 1 })
-      .where(and(eq(workOrderSites.id, site.id), eq(workOrderSites.workOrderId, input.workOrderId)));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'release',
-      entity: 'work-order',
-      entityId: input.workOrderId,
-      changes: { site: input.site, reason: input.reason },
+export const releaseSite = useCase({
+  permission: 'release sites',
+  input: releaseSiteInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+      if (!locked.ok) return locked;
+      const site = (await loadSites(tx, input.workOrderId)).find((row) => siteId(row) === input.site);
+      if (!site || !needsRedo(site, locked.value)) return fail('conflict', `Site ${input.site} is not to be redone.`);
+      await tx
+        .update(workOrderSites)
+        .set({ releasedReason: input.reason, releasedBy: actor.personId, version: site.version + 1 })
+        .where(and(eq(workOrderSites.id, site.id), eq(workOrderSites.workOrderId, input.workOrderId)));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'release',
+        entity: 'work-order',
+        entityId: input.workOrderId,
+        changes: { site: input.site, reason: input.reason },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});

@@ -1,4 +1,5 @@
 import { and, eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { ok } from '@/core/shared/result';
 import type { Json } from '@/core/work/entry';
@@ -8,95 +9,101 @@ import { loadVerdicts } from '@/db/queries/findings';
 import { loadDifferences, loadTimes, loadWaits } from '@/db/queries/work-entries';
 import { type FittedRow, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
 import { people, vehicles } from '@/db/schema';
-import { type Actor, may, refusal } from '../access';
-import { sheetNow } from '../catalogue/current-sheet';
-import type { Deps } from '../deps';
+import { may } from '../access';
+import { currentSheet } from '../catalogue/current-sheet';
 import { notFound, type Outcome } from '../failure';
-import { boardOf, type FloorState, loadFloorState } from './order-state';
-import { setBefore } from './previous-set';
+import { useCase } from '../use-case';
+import { type FloorState, jobRecordOf, loadFloorState } from './order-state';
+import { previousSet } from './previous-set';
 import { minutesWorked } from './work-time';
 
 /** An order as a device at the vehicle carries it. */
-export async function viewFloor(deps: Deps, actor: Actor, id: string): Promise<Outcome<FloorJob>> {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const order = await loadWorkOrder(deps.db, actor.fleetId, id);
-  const state = order ? await loadFloorState(deps.db, order, deps.today()) : null;
-  const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
-  if (!order || !state || !vehicle) return notFound('work order');
-  const { family, spec, layout, rules, counts } = state;
-  const times = await loadTimes(deps.db, id);
-  const before = await setBefore(deps.db, order);
-  const live = order.state !== 'closed' && order.state !== 'cancelled';
-  const now = live ? await sheetNow(deps.db, actor.fleetId, deps.today(), order) : null;
-  return ok({
-    orderId: id,
-    orderNumber: order.number,
-    live: live && may(actor, 'record work'),
-    unitNumber: vehicle.unitNumber,
-    vehicleName: vehicle.name,
-    engineCode: family.code,
-    hybrid: family.hybrid,
-    layout,
-    caution: cautionOf(state),
-    seat: spec.part.seat ?? 'gasket',
-    thread: spec.part.thread,
-    targetNm: Math.round((rules.torqueNm.min + rules.torqueNm.max) * 5) / 10,
-    source: `${spec.sourceDocument}, revision ${spec.revision}${spec.checkedBy ? `, checked by ${spec.checkedBy}` : ', not checked by anyone else yet'}`,
-    sheetChanged: now?.changed ?? null,
-    noteBefore: before?.note || null,
-    rules,
-    sites: await sitesOf(deps.db, state),
-    steps: state.steps.map(toStep),
-    counts: counts.map(({ key, what, expected, backStep }) => ({
-      key,
-      what,
-      expected,
-      late: backStep.startsWith('lids_'),
-    })),
-    board: boardOf(state),
-    differences: (await loadDifferences(deps.db, id)).map(({ entry, who }) => ({
-      id: entry.id,
-      target: entry.target,
-      field: entry.field,
-      said: entry.value as Json,
-      by: who,
-      at: entry.enteredAt.toISOString(),
-    })),
-    photos: state.photos.map(({ id: photo, target, takenAt, who }) => ({
-      id: photo,
-      target,
-      by: who,
-      at: takenAt.toISOString(),
-    })),
-    photosBefore: before
-      ? before.photos.map(({ id: photo, target }) => ({ id: photo, orderId: before.id, target, on: before.on }))
-      : [],
-    decided: (await loadVerdicts(deps.db, id)).flatMap(({ verdict, role }) =>
-      role === 'supervisor' ? [verdict.findingKey] : [],
-    ),
-    codesKept: state.codes.map(({ moment }) => moment),
-    followUps: state.followUps,
-    waits: (await loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true })).map(({ wait }) => ({
-      id: wait.id,
-      words: [wait.site && `site ${wait.site}`, wait.reason, wait.partNumber && `${wait.quantity} × ${wait.partNumber}`]
-        .filter(Boolean)
-        .join(', '),
-    })),
-    workingSince:
-      times.find(({ time }) => time.personId === actor.personId && time.toAt === null)?.time.fromAt.toISOString() ??
-      null,
-    minutes: order.minutes,
-    minutesWorked: minutesWorked(
-      times.map(({ time }) => time),
-      deps.now(),
-    ),
-    units: actor.unitSystem,
-    personId: actor.personId,
-    today: deps.today(),
-    asOf: deps.now().toISOString(),
-  });
-}
+export const viewFloor = useCase({
+  permission: 'read the fleet',
+  input: z.uuid(),
+  async run(deps, actor, id): Promise<Outcome<FloorJob>> {
+    const order = await loadWorkOrder(deps.db, actor.fleetId, id);
+    const state = order ? await loadFloorState(deps.db, order, deps.today()) : null;
+    const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
+    if (!order || !state || !vehicle) return notFound('work order');
+    const { family, spec, layout, rules, counts } = state;
+    const times = await loadTimes(deps.db, id);
+    const before = await previousSet(deps.db, order);
+    const live = order.state !== 'closed' && order.state !== 'cancelled';
+    const now = live ? await currentSheet(deps.db, actor.fleetId, deps.today(), order) : null;
+    return ok({
+      orderId: id,
+      orderNumber: order.number,
+      live: live && may(actor, 'record work'),
+      unitNumber: vehicle.unitNumber,
+      vehicleName: vehicle.name,
+      engineCode: family.code,
+      hybrid: family.hybrid,
+      layout,
+      caution: cautionOf(state),
+      seat: spec.part.seat ?? 'gasket',
+      thread: spec.part.thread,
+      targetNm: Math.round((rules.torqueNm.min + rules.torqueNm.max) * 5) / 10,
+      source: `${spec.sourceDocument}, revision ${spec.revision}${spec.checkedBy ? `, checked by ${spec.checkedBy}` : ', not checked by anyone else yet'}`,
+      sheetChanged: now?.changed ?? null,
+      noteBefore: before?.note || null,
+      rules,
+      sites: await sitesOf(deps.db, state),
+      steps: state.steps.map(toStep),
+      counts: counts.map(({ key, what, expected, backStep }) => ({
+        key,
+        what,
+        expected,
+        late: backStep.startsWith('lids_'),
+      })),
+      record: jobRecordOf(state),
+      differences: (await loadDifferences(deps.db, id)).map(({ entry, who }) => ({
+        id: entry.id,
+        target: entry.target,
+        field: entry.field,
+        said: entry.value as Json,
+        by: who,
+        at: entry.enteredAt.toISOString(),
+      })),
+      photos: state.photos.map(({ id: photo, target, takenAt, who }) => ({
+        id: photo,
+        target,
+        by: who,
+        at: takenAt.toISOString(),
+      })),
+      photosBefore: before
+        ? before.photos.map(({ id: photo, target }) => ({ id: photo, orderId: before.id, target, on: before.on }))
+        : [],
+      decided: (await loadVerdicts(deps.db, id)).flatMap(({ verdict, role }) =>
+        role === 'supervisor' ? [verdict.findingKey] : [],
+      ),
+      codesKept: state.codes.map(({ moment }) => moment),
+      followUps: state.followUps,
+      waits: (await loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true })).map(({ wait }) => ({
+        id: wait.id,
+        words: [
+          wait.site && `site ${wait.site}`,
+          wait.reason,
+          wait.partNumber && `${wait.quantity} × ${wait.partNumber}`,
+        ]
+          .filter(Boolean)
+          .join(', '),
+      })),
+      workingSince:
+        times.find(({ time }) => time.personId === actor.personId && time.toAt === null)?.time.fromAt.toISOString() ??
+        null,
+      minutes: order.minutes,
+      minutesWorked: minutesWorked(
+        times.map(({ time }) => time),
+        deps.now(),
+      ),
+      units: actor.unitSystem,
+      personId: actor.personId,
+      today: deps.today(),
+      asOf: deps.now().toISOString(),
+    });
+  },
+});
 
 function cautionOf({ family }: FloorState): string {
   const first = family.hybrid

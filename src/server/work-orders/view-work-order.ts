@@ -1,4 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm';
+import { z } from 'zod';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { fastWear, wearRate } from '@/core/gap/wear';
@@ -10,93 +11,94 @@ import { loadFollowUps } from '@/db/queries/findings';
 import { loadLabour, loadTimes, loadWaits } from '@/db/queries/work-entries';
 import { listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
 import { bays, people, vehicles } from '@/db/schema';
-import { type Actor, refusal } from '../access';
 import { listKept } from '../bench/keep-result';
-import { sheetNow } from '../catalogue/current-sheet';
+import { currentSheet } from '../catalogue/current-sheet';
 import { currentOf, loadGraph } from '../catalogue/fitment-of';
-import type { Deps } from '../deps';
 import { notFound } from '../failure';
 import { findingsOf, foundDiffers, gapLimitOf, wearOf } from '../findings/findings-of';
 import { threadsFor } from '../policies/threads';
+import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { loadFloorState } from './order-state';
-import { setBefore } from './previous-set';
+import { previousSet } from './previous-set';
 import { needsRedo } from './view-job';
 
 /** A work order with all that its pages show. */
-export async function viewWorkOrder(deps: Deps, actor: Actor, id: string) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const order = await loadWorkOrder(deps.db, actor.fleetId, id);
-  const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
-  if (!order || !vehicle) return notFound('work order');
-  const state = await loadFloorState(deps.db, order, deps.today());
-  const [row] = await listWorkOrderRows(deps.db, actor.fleetId, { id });
-  if (!state || !row) return notFound('work order');
-  const { family, spec, layout, sites, outgoing, steps, counts, codes, photos, choices } = state;
-  const places = new Map(layout.sites.map((site) => [siteId(site), site]));
-  const { graph, byKey } = await loadGraph(deps.db, actor.fleetId);
-  const worn = sites.map((site) => ({ ...site, wear: wearOf(site, outgoing, graph) }));
-  const fast = fastWear(worn);
-  const named = worn.map((site) => {
-    const place = places.get(siteId(site));
-    const before = outgoing.get(siteId(site));
-    return {
-      ...site,
-      name: siteName(layout, site),
-      where: place ? sitePlace(layout, place) : '',
-      differs: foundDiffers(site, graph),
-      fittedGapMm: before?.fitted.gapMm ?? null,
-      sinceKm: before?.sinceKm ?? null,
-      /** µm per 1,000 km. */
-      growth: site.wear && wearRate(site.wear),
-      wearsFaster: fast.has(siteId(site)),
-      redo: needsRedo(site, order),
-    };
-  });
-  const findings = await findingsOf(deps.db, state);
-  const live = order.state !== 'closed' && order.state !== 'cancelled';
-  const sheet = live ? await sheetNow(deps.db, actor.fleetId, deps.today(), order) : null;
-  const sheetChanged = sheet?.changed ?? null;
-  const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];
-  const [waits, times] = await Promise.all([
-    loadWaits(deps.db, actor.fleetId, { workOrderId: id }),
-    loadTimes(deps.db, id),
-  ]);
-  const kept = await listKept(deps, actor, id);
-  return ok({
-    order,
-    current: currentOf(graph, byKey, spec.part),
-    /** Which boxes to take off the shelf for the sites that are not done. */
-    pick: pickOf(spec.part.numberKey, sites.filter(({ newNumber }) => newNumber === null).length, graph, byKey),
-    threads: threadsFor(spec, family.headMaterial, choices),
-    kept: kept.ok ? kept.value : [],
-    row,
-    vehicle,
-    family,
-    spec,
-    layout,
-    sites: named,
-    steps,
-    blockers,
-    findings,
-    gapLimitMm: gapLimitOf(spec),
-    counts,
-    codes,
-    photos,
-    before: await setBefore(deps.db, order),
-    waits,
-    times,
-    sheetChanged,
-    labour: await loadLabour(deps.db, actor.fleetId, family.id),
-    handedOverName: order.handedOverBy
-      ? ((await deps.db.select({ name: people.name }).from(people).where(eq(people.id, order.handedOverBy)))[0]?.name ??
-        null)
-      : null,
-    followUps: await loadFollowUps(deps.db, actor.fleetId, { workOrderId: id }),
-    history: await auditOf(deps.db, actor.fleetId, 'work-order', id),
-  });
-}
+export const viewWorkOrder = useCase({
+  permission: 'read the fleet',
+  input: z.uuid(),
+  async run(deps, actor, id) {
+    const order = await loadWorkOrder(deps.db, actor.fleetId, id);
+    const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
+    if (!order || !vehicle) return notFound('work order');
+    const state = await loadFloorState(deps.db, order, deps.today());
+    const [row] = await listWorkOrderRows(deps.db, actor.fleetId, { id });
+    if (!state || !row) return notFound('work order');
+    const { family, spec, layout, sites, outgoing, steps, counts, codes, photos, choices } = state;
+    const places = new Map(layout.sites.map((site) => [siteId(site), site]));
+    const { graph, byKey } = await loadGraph(deps.db, actor.fleetId);
+    const worn = sites.map((site) => ({ ...site, wear: wearOf(site, outgoing, graph) }));
+    const fast = fastWear(worn);
+    const named = worn.map((site) => {
+      const place = places.get(siteId(site));
+      const before = outgoing.get(siteId(site));
+      return {
+        ...site,
+        name: siteName(layout, site),
+        where: place ? sitePlace(layout, place) : '',
+        differs: foundDiffers(site, graph),
+        fittedGapMm: before?.fitted.gapMm ?? null,
+        sinceKm: before?.sinceKm ?? null,
+        /** µm per 1,000 km. */
+        growth: site.wear && wearRate(site.wear),
+        wearsFaster: fast.has(siteId(site)),
+        redo: needsRedo(site, order),
+      };
+    });
+    const findings = await findingsOf(deps.db, state);
+    const live = order.state !== 'closed' && order.state !== 'cancelled';
+    const sheet = live ? await currentSheet(deps.db, actor.fleetId, deps.today(), order) : null;
+    const sheetChanged = sheet?.changed ?? null;
+    const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];
+    const [waits, times] = await Promise.all([
+      loadWaits(deps.db, actor.fleetId, { workOrderId: id }),
+      loadTimes(deps.db, id),
+    ]);
+    const kept = await listKept(deps, actor, id);
+    return ok({
+      order,
+      current: currentOf(graph, byKey, spec.part),
+      /** Which boxes to take off the shelf for the sites that are not done. */
+      pick: pickOf(spec.part.numberKey, sites.filter(({ newNumber }) => newNumber === null).length, graph, byKey),
+      threads: threadsFor(spec, family.headMaterial, choices),
+      kept: kept.ok ? kept.value : [],
+      row,
+      vehicle,
+      family,
+      spec,
+      layout,
+      sites: named,
+      steps,
+      blockers,
+      findings,
+      gapLimitMm: gapLimitOf(spec),
+      counts,
+      codes,
+      photos,
+      before: await previousSet(deps.db, order),
+      waits,
+      times,
+      sheetChanged,
+      labour: await loadLabour(deps.db, actor.fleetId, family.id),
+      handedOverName: order.handedOverBy
+        ? ((await deps.db.select({ name: people.name }).from(people).where(eq(people.id, order.handedOverBy)))[0]
+            ?.name ?? null)
+        : null,
+      followUps: await loadFollowUps(deps.db, actor.fleetId, { workOrderId: id }),
+      history: await auditOf(deps.db, actor.fleetId, 'work-order', id),
+    });
+  },
+});
 
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
@@ -118,23 +120,27 @@ function pickOf(
 }
 
 /** Bays of the vehicle's depot and people who can take the job, for the planning form. */
-export async function whereAndWho(deps: Deps, actor: Actor, depotId: string, hybrid: boolean) {
-  const refused = refusal(actor, 'read the fleet');
-  if (refused) return refused;
-  const depotBays = await deps.db
-    .select({ id: bays.id, name: bays.name })
-    .from(bays)
-    .where(and(eq(bays.fleetId, actor.fleetId), eq(bays.depotId, depotId)))
-    .orderBy(asc(bays.name));
-  const technicians = await deps.db
-    .select({ id: people.id, name: people.name, hybridQualified: people.hybridQualified })
-    .from(people)
-    .where(and(eq(people.fleetId, actor.fleetId), eq(people.role, 'technician'), eq(people.active, true)))
-    .orderBy(asc(people.name));
-  return ok({ bays: depotBays, people: technicians.filter((person) => !hybrid || person.hybridQualified) });
-}
+export const whereAndWho = useCase({
+  permission: 'read the fleet',
+  input: z.object({ depotId: z.uuid(), hybrid: z.boolean() }),
+  async run(deps, actor, { depotId, hybrid }) {
+    const depotBays = await deps.db
+      .select({ id: bays.id, name: bays.name })
+      .from(bays)
+      .where(and(eq(bays.fleetId, actor.fleetId), eq(bays.depotId, depotId)))
+      .orderBy(asc(bays.name));
+    const technicians = await deps.db
+      .select({ id: people.id, name: people.name, hybridQualified: people.hybridQualified })
+      .from(people)
+      .where(and(eq(people.fleetId, actor.fleetId), eq(people.role, 'technician'), eq(people.active, true)))
+      .orderBy(asc(people.name));
+    return ok({ bays: depotBays, people: technicians.filter((person) => !hybrid || person.hybridQualified) });
+  },
+});
 
-export async function listWorkOrders(deps: Deps, actor: Actor) {
-  const refused = refusal(actor, 'read the fleet');
-  return refused ?? ok(await listWorkOrderRows(deps.db, actor.fleetId));
-}
+export const listWorkOrders = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor) {
+    return ok(await listWorkOrderRows(deps.db, actor.fleetId));
+  },
+});

@@ -6,10 +6,9 @@ import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSites } from '@/db/queries/work-orders';
 import { parts, workOrderWaits, workTimes } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { takeOpenOrder } from './lock-open-order';
+import { useCase } from '../use-case';
+import { lockOpenOrder } from './lock-open-order';
 
 export const waitInput = z.object({
   workOrderId: z.uuid(),
@@ -21,77 +20,81 @@ export const waitInput = z.object({
 });
 
 /** Says why a job stands still and which part it waits for. Everybody's clock stops; who takes over sees what is open. */
-export async function waitFor(deps: Deps, actor: Actor, input: z.output<typeof waitInput>): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, input.workOrderId);
-    if (!taken.ok) return taken;
-    const sites = await loadSites(tx, input.workOrderId);
-    if (input.site !== '' && !sites.some((site) => siteId(site) === input.site.toUpperCase())) {
-      const message = `This engine has no site ${input.site}. Write it as 3A.`;
-      return fail('invalid', message, { site: message });
-    }
-    const [known] = input.partNumber
-      ? await tx
-          .select({ number: parts.number })
-          .from(parts)
-          .where(and(eq(parts.fleetId, actor.fleetId), eq(parts.numberKey, partKey(input.partNumber))))
-      : [];
-    if (input.partNumber && !known && input.partWhat === '') {
-      const message = 'The catalogue does not know this number. Say what the part is, so that it can be ordered.';
-      return fail('invalid', message, { partWhat: message });
-    }
-    await tx.insert(workOrderWaits).values({
-      fleetId: actor.fleetId,
-      workOrderId: input.workOrderId,
-      site: input.site === '' ? null : input.site.toUpperCase(),
-      reason: input.reason,
-      partNumber: input.partNumber === '' ? null : (known?.number ?? input.partNumber),
-      partWhat: input.partWhat || null,
-      quantity: input.partNumber === '' ? null : input.quantity,
-      saidBy: actor.personId,
-      saidAt: deps.now(),
+export const waitFor = useCase({
+  permission: 'record work',
+  input: waitInput,
+  async run(deps, actor, input): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+      if (!locked.ok) return locked;
+      const sites = await loadSites(tx, input.workOrderId);
+      if (input.site !== '' && !sites.some((site) => siteId(site) === input.site.toUpperCase())) {
+        const message = `This engine has no site ${input.site}. Write it as 3A.`;
+        return fail('invalid', message, { site: message });
+      }
+      const [known] = input.partNumber
+        ? await tx
+            .select({ number: parts.number })
+            .from(parts)
+            .where(and(eq(parts.fleetId, actor.fleetId), eq(parts.numberKey, partKey(input.partNumber))))
+        : [];
+      if (input.partNumber && !known && input.partWhat === '') {
+        const message = 'The catalogue does not know this number. Say what the part is, so that it can be ordered.';
+        return fail('invalid', message, { partWhat: message });
+      }
+      await tx.insert(workOrderWaits).values({
+        fleetId: actor.fleetId,
+        workOrderId: input.workOrderId,
+        site: input.site === '' ? null : input.site.toUpperCase(),
+        reason: input.reason,
+        partNumber: input.partNumber === '' ? null : (known?.number ?? input.partNumber),
+        partWhat: input.partWhat || null,
+        quantity: input.partNumber === '' ? null : input.quantity,
+        saidBy: actor.personId,
+        saidAt: deps.now(),
+      });
+      await tx
+        .update(workTimes)
+        .set({ toAt: deps.now() })
+        .where(and(eq(workTimes.workOrderId, input.workOrderId), isNull(workTimes.toAt)));
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'wait',
+        entity: 'work-order',
+        entityId: input.workOrderId,
+        changes: { reason: input.reason, part: input.partNumber || null },
+      });
+      return ok(null);
     });
-    await tx
-      .update(workTimes)
-      .set({ toAt: deps.now() })
-      .where(and(eq(workTimes.workOrderId, input.workOrderId), isNull(workTimes.toAt)));
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'wait',
-      entity: 'work-order',
-      entityId: input.workOrderId,
-      changes: { reason: input.reason, part: input.partNumber || null },
-    });
-    return ok(null);
-  });
-}
+  },
+});
 
 /** The part is there, or the night is over: the job goes on. */
-export async function endWait(deps: Deps, actor: Actor, workOrderId: string, id: string): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, workOrderId);
-    if (!taken.ok) return taken;
-    const [ended] = await tx
-      .update(workOrderWaits)
-      .set({ endedAt: deps.now() })
-      .where(
-        and(eq(workOrderWaits.workOrderId, workOrderId), eq(workOrderWaits.id, id), isNull(workOrderWaits.endedAt)),
-      )
-      .returning({ reason: workOrderWaits.reason });
-    if (!ended) return notFound('wait');
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
-      action: 'go on',
-      entity: 'work-order',
-      entityId: workOrderId,
-      changes: { reason: ended.reason },
+export const endWait = useCase({
+  permission: 'record work',
+  input: z.object({ workOrderId: z.uuid(), waitId: z.uuid() }),
+  async run(deps, actor, { workOrderId, waitId: id }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, workOrderId);
+      if (!locked.ok) return locked;
+      const [ended] = await tx
+        .update(workOrderWaits)
+        .set({ endedAt: deps.now() })
+        .where(
+          and(eq(workOrderWaits.workOrderId, workOrderId), eq(workOrderWaits.id, id), isNull(workOrderWaits.endedAt)),
+        )
+        .returning({ reason: workOrderWaits.reason });
+      if (!ended) return notFound('wait');
+      await writeAudit(tx, {
+        fleetId: actor.fleetId,
+        personId: actor.personId,
+        action: 'go on',
+        entity: 'work-order',
+        entityId: workOrderId,
+        changes: { reason: ended.reason },
+      });
+      return ok(null);
     });
-    return ok(null);
-  });
-}
+  },
+});

@@ -2,38 +2,35 @@ import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { workTimes } from '@/db/schema';
-import { type Actor, refusal } from '../access';
-import type { Deps } from '../deps';
 import type { Outcome } from '../failure';
-import { takeOpenOrder } from './lock-open-order';
+import { useCase } from '../use-case';
+import { lockOpenOrder } from './lock-open-order';
 
 export const workTimeInput = z.object({ workOrderId: z.uuid(), working: z.boolean() });
 
 /** Says that a person begins, or stops, to work at an order. Said twice it changes nothing. */
-export async function setWorking(
-  deps: Deps,
-  actor: Actor,
-  { workOrderId, working }: z.output<typeof workTimeInput>,
-): Promise<Outcome<null>> {
-  const refused = refusal(actor, 'record work');
-  if (refused) return refused;
-  return deps.db.transaction(async (tx) => {
-    const taken = await takeOpenOrder(tx, actor, workOrderId);
-    if (!taken.ok) return taken;
-    const mine = and(
-      eq(workTimes.workOrderId, workOrderId),
-      eq(workTimes.personId, actor.personId),
-      isNull(workTimes.toAt),
-    );
-    const [open] = await tx.select({ id: workTimes.id }).from(workTimes).where(mine);
-    if (working && !open)
-      await tx
-        .insert(workTimes)
-        .values({ fleetId: actor.fleetId, workOrderId, personId: actor.personId, fromAt: deps.now() });
-    if (!working) await tx.update(workTimes).set({ toAt: deps.now() }).where(mine);
-    return ok(null);
-  });
-}
+export const setWorking = useCase({
+  permission: 'record work',
+  input: workTimeInput,
+  async run(deps, actor, { workOrderId, working }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, workOrderId);
+      if (!locked.ok) return locked;
+      const mine = and(
+        eq(workTimes.workOrderId, workOrderId),
+        eq(workTimes.personId, actor.personId),
+        isNull(workTimes.toAt),
+      );
+      const [open] = await tx.select({ id: workTimes.id }).from(workTimes).where(mine);
+      if (working && !open)
+        await tx
+          .insert(workTimes)
+          .values({ fleetId: actor.fleetId, workOrderId, personId: actor.personId, fromAt: deps.now() });
+      if (!working) await tx.update(workTimes).set({ toAt: deps.now() }).where(mine);
+      return ok(null);
+    });
+  },
+});
 
 /** Hours of all people together, as bay time is estimated for one: minutes. A span that is open runs until now. */
 export const minutesWorked = (

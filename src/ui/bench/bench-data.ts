@@ -19,9 +19,9 @@ export interface BenchSheet {
   readonly angleDeg: number | null;
   readonly regap: RegapPolicy;
   readonly regapWhy: string;
-  readonly reverseSchool: string;
+  readonly reverseOption: string;
   readonly reverseWhy: string;
-  readonly compoundSchool: string;
+  readonly compoundOption: string;
   readonly compoundWhy: string;
   readonly lubricant: SheetLubricant | null;
 }

@@ -50,7 +50,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const rule = REGAP_POLICIES.find((p) => p === policy) ?? sheet?.regap ?? 'ground_only';
   const read = readGaps(gaps, unit);
   const result = spec && read.values.length > 0 ? checkGaps(spec, wire, rule, read.values) : null;
-  const reversals = bendHistory(readSigned(bends), allowedReversals(sheet?.reverseSchool ?? 'once', wire));
+  const reversals = bendHistory(readSigned(bends), allowedReversals(sheet?.reverseOption ?? 'once', wire));
   const summary =
     result && spec && read.fault === null
       ? `${read.values.length} plugs${sheet ? ` ${sheet.part}` : ''} for ${spec.minMm.toFixed(2)} to ${spec.maxMm.toFixed(2)} mm: ${batchText(result.batch)}`

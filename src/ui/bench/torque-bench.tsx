@@ -36,7 +36,7 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
   const specNm = sheet?.torqueNm ?? (range.ok ? { min: range.minSi, max: range.maxSi } : null);
   const headNow = sheet?.head ?? pick(HEADS, head, 'aluminium');
   const advice = compoundAdvice(
-    sheet?.compoundSchool ?? 'by_sheet',
+    sheet?.compoundOption ?? 'by_sheet',
     sheet?.shell ?? null,
     headNow,
     sheet?.lubricant ?? null,

@@ -1,9 +1,9 @@
 import { Box } from '@chakra-ui/react';
-import type { SumLine } from '@/core/due/due-breakdown';
+import type { BreakdownLine } from '@/core/due/due-breakdown';
 import { dateText, distanceText, percentText, type UnitSystem } from '../format/format';
 
 /** The reckoning behind the due date, as a person would check it with a pencil. */
-export function DueSum({ lines, system }: { lines: readonly SumLine[]; system: UnitSystem }) {
+export function DueSum({ lines, system }: { lines: readonly BreakdownLine[]; system: UnitSystem }) {
   return (
     <Box as="dl" display="grid" gridTemplateColumns="minmax(0, 1fr) max-content" columnGap="5" rowGap="1" maxW="520px">
       {lines.map((line) => {
@@ -30,7 +30,7 @@ interface LineText {
   readonly total?: boolean;
 }
 
-export function lineText(line: SumLine, system: UnitSystem): LineText {
+export function lineText(line: BreakdownLine, system: UnitSystem): LineText {
   const km = (value: number): string => distanceText(value, system);
   switch (line.kind) {
     case 'read':

@@ -29,7 +29,7 @@ const TAKES_WORDS: Readonly<Record<Taking['takes'], string>> = {
   yes: 'Yes: it may go in',
   'whole-set': 'Only as a whole set: it is the redesign of what the sheet names, never mixed with the old one',
   superseded: 'No: a redesign took its place for these; fit the current number throughout',
-  ask: 'Not before its question is settled',
+  ask: 'Not before its question is resolved',
   no: 'No',
 };
 

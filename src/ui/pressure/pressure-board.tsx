@@ -26,7 +26,7 @@ interface Props {
 /** So many of the list are shown before "more". */
 const LISTED = 40;
 /** A file can be asked for by address for so many. */
-const MOST_EXPORTED = 200;
+const MAX_EXPORTED = 200;
 
 /** Chart and ranked list: one selection. */
 export function PressureBoard({ points: plain, open, defer, ...chart }: Props) {
@@ -217,7 +217,7 @@ function Selection({
             <SubmitButton main>{`Open ${without} work order${without === 1 ? '' : 's'}`}</SubmitButton>
           </ActionForm>
         )}
-        {chosen.length <= MOST_EXPORTED && (
+        {chosen.length <= MAX_EXPORTED && (
           <chakra.a
             href={`/due/csv?ids=${ids}`}
             download

@@ -22,16 +22,16 @@ export const costAt = ({ frame: { cost }, top, height }: Plot, y: number): numbe
   cost[0] * (cost[1] / cost[0]) ** (1 - (y - top) / height);
 
 /** Where the chart begins: below this a plug is of no interest yet. */
-const LEAST_LIFE = 0.3;
-const MOST_LIFE = 1.6;
+const MIN_LIFE = 0.3;
+const MAX_LIFE = 1.6;
 const MARGIN = 1.3;
 
 /** The frame that shows a fleet whole. */
 export function wholeFrame(points: readonly { readonly life: number; readonly cost: number }[]): Frame {
   const costs = points.map((p) => p.cost);
-  const far = Math.max(1.2, ...points.map((p) => Math.min(MOST_LIFE, p.life * 1.05)));
+  const far = Math.max(1.2, ...points.map((p) => Math.min(MAX_LIFE, p.life * 1.05)));
   const [low, high] = costs.length > 0 ? [Math.min(...costs), Math.max(...costs)] : [100, 1000];
-  return { life: [LEAST_LIFE, far], cost: [low / MARGIN, high * MARGIN] };
+  return { life: [MIN_LIFE, far], cost: [low / MARGIN, high * MARGIN] };
 }
 
 /** The frame made smaller (factor below 1) or larger about a place in it. */

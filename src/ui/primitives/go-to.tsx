@@ -18,7 +18,7 @@ type Find = (text: string) => Promise<readonly Target[]>;
 
 /** A pause in typing after which the server is asked, ms. */
 const PAUSE = 120;
-const MOST_PAGES = 8;
+const MAX_PAGES = 8;
 
 /** One box to go anywhere by keyboard: pages, vehicles, work orders, parts. Opened by Ctrl K. */
 export function GoTo({ places, find }: { places: readonly Place[]; find: Find }) {
@@ -166,6 +166,6 @@ function pagesFor(places: readonly Place[], asked: string): readonly Target[] {
   const words = asked.toLowerCase();
   return places
     .filter(({ label }) => label.toLowerCase().includes(words))
-    .slice(0, asked === '' ? places.length : MOST_PAGES)
+    .slice(0, asked === '' ? places.length : MAX_PAGES)
     .map((place) => ({ ...place, kind: 'page' }));
 }

@@ -2,7 +2,7 @@ import type { Grade } from '@/core/inspection/trainer';
 
 /** What a grade is called, and what it points to. */
 export const GRADE_WORDS: Readonly<Record<Grade, string>> = {
-  well: 'Well',
+  normal: 'Normal',
   sooted: 'Dry soot: rich, or a weak spark',
   oil_inside: 'Oil from inside: rings, guides, ventilation',
   oil_outside: 'Oil from outside: cover or tube seal',

@@ -38,7 +38,7 @@ export interface ThreadFacts {
   readonly doubt: string | null;
   readonly reduction: number;
   readonly torqueNm: { readonly min: number; readonly max: number };
-  readonly inForce: { readonly school: { readonly name: string }; readonly scope: PolicyScope; readonly why: string };
+  readonly inForce: { readonly option: { readonly name: string }; readonly scope: PolicyScope; readonly why: string };
 }
 
 /** Part, gap and torque in both units, and where they stand written. */
@@ -181,7 +181,7 @@ function Figure({ first, other }: { first: string; other: string }) {
   );
 }
 
-/** What goes on the threads, the torque that follows, and the school in force. */
+/** What goes on the threads, the torque that follows, and the option in force. */
 function ThreadLine({ threads, system }: { threads: ThreadFacts; system: UnitSystem }) {
   const { inForce, torqueNm, reduction } = threads;
   const [first, other] = rangeTexts(torqueNm.min, torqueNm.max, system, 'torque');
@@ -195,7 +195,7 @@ function ThreadLine({ threads, system }: { threads: ThreadFacts; system: UnitSys
       )}
       {threads.doubt && <Box color="caution.ink">{threads.doubt}</Box>}
       <Box color="soft" fontSize="sm">
-        {inForce.school.name}, {SCOPE_WORDS[inForce.scope]}
+        {inForce.option.name}, {SCOPE_WORDS[inForce.scope]}
         {inForce.scope === 'default' ? '' : `: ${inForce.why}`}
       </Box>
     </>

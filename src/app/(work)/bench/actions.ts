@@ -1,41 +1,26 @@
 'use server';
 
-import { z } from 'zod';
-import { requireActor } from '@/app/actor';
-import { answer, invalid, texts } from '@/app/answer';
-import { keepResult, keptInput } from '@/server/bench/keep-result';
-import { addWrench, calibrationInput, updateWrench, wrenchInput } from '@/server/bench/wrenches';
-import { deps } from '@/server/deps';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
+import { formAction } from '@/app/form-action';
+import { keepResult } from '@/server/bench/keep-result';
+import { addWrench, updateWrench } from '@/server/bench/wrenches';
 
-const typed = z.record(z.string(), z.string());
+export const keepResultAction = formAction(keepResult, {
+  read: ({ input = '{}', ...rest }) => ({ ...rest, input: json(input) }),
+  then: ({ workOrderId }, { workOrderNumber }) => ({
+    message: workOrderId ? `Saved with work order ${workOrderNumber}.` : 'Saved.',
+  }),
+});
 
-export async function keepResultAction(data: FormData): Promise<ActionAnswer> {
-  const { input: json = '{}', ...rest } = texts(data);
-  const input = keptInput.safeParse({ ...rest, input: typed.catch({}).parse(safeJson(json)) });
-  if (!input.success) return invalid(input.error);
-  return answer(await keepResult(deps(), await requireActor(), input.data), ({ workOrderId }) => ({
-    message: workOrderId ? `Kept on work order ${input.data.workOrderNumber}.` : 'Kept.',
-  }));
-}
-
-function safeJson(text: string): unknown {
+function json(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch {
-    return {};
+    return undefined;
   }
 }
 
-export async function addWrenchAction(data: FormData): Promise<ActionAnswer> {
-  const input = wrenchInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await addWrench(deps(), await requireActor(), input.data), () => ({ message: 'In the register.' }));
-}
-
-export async function updateWrenchAction(data: FormData): Promise<ActionAnswer> {
-  const { wrenchId, calibratedOn, retire } = texts(data);
-  const input = calibrationInput.safeParse({ wrenchId, ...(retire ? { retired: true } : { calibratedOn }) });
-  if (!input.success) return invalid(input.error);
-  return answer(await updateWrench(deps(), await requireActor(), input.data), () => ({ message: 'Saved.' }));
-}
+export const addWrenchAction = formAction(addWrench, { then: () => ({ message: 'In the register.' }) });
+export const updateWrenchAction = formAction(updateWrench, {
+  read: ({ wrenchId, calibratedOn, retire }) => ({ wrenchId, ...(retire ? { retired: true } : { calibratedOn }) }),
+  then: () => ({ message: 'Saved.' }),
+});

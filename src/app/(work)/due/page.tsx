@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { DUE_STATES } from '@/core/due/due';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -30,12 +31,12 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
   const filter = dueFilter.parse({ ...Object.fromEntries(query), descending: query.get('order') === 'reversed' });
   const page = Math.max(1, Number.parseInt(query.get('page') ?? '1', 10) || 1);
   const [list, views, costs] = await Promise.all([
-    listDue(deps(), actor, filter, { from: (page - 1) * PAGE, limit: PAGE }),
+    listDue(deps(), actor, { ...filter, page: { from: (page - 1) * PAGE, limit: PAGE } }),
     listViews(deps(), actor),
     viewCosts(deps(), actor),
   ]);
   const hidden = new Set(DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column)));
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const { items: shown, found, total } = list.value;
   return (
     <>
@@ -160,7 +161,7 @@ function Views({ views, query }: { views: readonly View[]; query: URLSearchParam
 
 function RowAction({ item, canOpen }: { item: DueRow; canOpen: boolean }) {
   if (item.state === 'blocked') return <TextLink href={`/vehicles/${item.vehicleId}#pressure`}>Waits</TextLink>;
-  if (item.state === 'no-match') return <TextLink href={`/vehicles/${item.vehicleId}`}>Settle</TextLink>;
+  if (item.state === 'no-match') return <TextLink href={`/vehicles/${item.vehicleId}`}>Resolve</TextLink>;
   if (!canOpen) return null;
   return (
     <ActionForm action={openWorkOrderAction} quiet>

@@ -1,11 +1,8 @@
 'use server';
 
-import { requireActor } from '@/app/actor';
-import { answer, texts } from '@/app/answer';
+import { formAction } from '@/app/form-action';
 import { checkSheet } from '@/server/catalogue/check-sheet';
 import { enterRow } from '@/server/catalogue/enter-row';
-import { deps } from '@/server/deps';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 const NEXT: Readonly<Record<string, string>> = {
   'engine-families': '/engines',
@@ -13,17 +10,19 @@ const NEXT: Readonly<Record<string, string>> = {
   supersessions: '/parts',
 };
 
-/** Enters one row of the catalogue by hand; `back` says where to go on. */
-export async function enterRowAction(data: FormData): Promise<ActionAnswer> {
-  const { kind = '', back, ...fields } = texts(data);
-  const to = back?.startsWith('/') && !back.startsWith('//') ? back : (NEXT[kind] ?? '/engines');
-  return answer(await enterRow(deps(), await requireActor(), kind, fields), ({ what }) => ({
-    message: `Saved: ${what}.`,
-    to,
-  }));
-}
+/** A page of our own and no other: `back` comes from the form. */
+const ownPage = (path: string | undefined): string | undefined =>
+  path?.startsWith('/') && !/^\/[/\\]/.test(path) ? path : undefined;
 
-export async function checkSheetAction(data: FormData): Promise<ActionAnswer> {
-  const { sheetId = '', back } = texts(data);
-  return answer(await checkSheet(deps(), await requireActor(), { sheetId }), () => ({ message: 'Checked.', to: back }));
-}
+/** Enters one row of the catalogue by hand; `back` says where to go on. */
+export const enterRowAction = formAction(enterRow, {
+  read: ({ kind = '', back: _, ...fields }) => ({ kind, fields }),
+  then: ({ what }, { kind = '', back }) => ({
+    message: `Saved: ${what}.`,
+    to: ownPage(back) ?? NEXT[kind] ?? '/engines',
+  }),
+});
+
+export const checkSheetAction = formAction(checkSheet, {
+  then: (_, { back }) => ({ message: 'Checked.', to: ownPage(back) }),
+});

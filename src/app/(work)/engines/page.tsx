@@ -1,5 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { type EngineListItem, listEngines } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
@@ -15,7 +16,7 @@ export const metadata = { title: 'Engines' };
 export default async function EnginesPage() {
   const actor = await requireActor();
   const engines = await listEngines(deps(), actor);
-  if (!engines.ok) return <Empty>{engines.error.message}</Empty>;
+  if (!engines.ok) return <NotShown error={engines.error} />;
   const list = engines.value;
   return (
     <>

@@ -1,16 +1,9 @@
 'use server';
 
 import { requireActor } from '@/app/actor';
-import { answer, invalid, texts } from '@/app/answer';
+import { formAction, texts } from '@/app/form-action';
 import { deps } from '@/server/deps';
-import {
-  adjustImport,
-  adjustInput,
-  confirmImport,
-  confirmInput,
-  discardImport,
-  uploadFile,
-} from '@/server/imports/import-file';
+import { adjustImport, confirmImport, discardImport, uploadFile } from '@/server/imports/import-file';
 import { isKindName } from '@/server/imports/kinds';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
@@ -37,33 +30,25 @@ export async function uploadAction(data: FormData): Promise<ActionAnswer> {
   return { ok: true, to: kept.length === 1 && only ? `/import/${only}` : '/import' };
 }
 
-export async function adjustAction(data: FormData): Promise<ActionAnswer> {
-  const text = texts(data);
-  const pick = (prefix: string) =>
-    Object.fromEntries(
-      Object.entries(text).flatMap(([key, value]) =>
-        key.startsWith(prefix) && value !== '' ? [[key.slice(prefix.length), value]] : [],
-      ),
-    );
-  const hasMapping = Object.keys(text).some((key) => key.startsWith('column.'));
-  const input = adjustInput.safeParse({
-    importId: text.importId,
-    kind: text.kind,
-    mapping: hasMapping ? pick('column.') : undefined,
-    options: pick('option.'),
-  });
-  if (!input.success) return invalid(input.error);
-  return answer(await adjustImport(deps(), await requireActor(), input.data));
-}
-
-export async function confirmAction(data: FormData): Promise<ActionAnswer> {
-  const input = confirmInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await confirmImport(deps(), await requireActor(), input.data), () => ({ to: '/import' }));
-}
-
-export async function discardAction(data: FormData): Promise<ActionAnswer> {
-  return answer(await discardImport(deps(), await requireActor(), texts(data).importId ?? ''), () => ({
-    to: '/import',
-  }));
-}
+export const adjustAction = formAction(adjustImport, {
+  read: (text) => {
+    const pick = (prefix: string) =>
+      Object.fromEntries(
+        Object.entries(text).flatMap(([key, value]) =>
+          key.startsWith(prefix) && value !== '' ? [[key.slice(prefix.length), value]] : [],
+        ),
+      );
+    const hasMapping = Object.keys(text).some((key) => key.startsWith('column.'));
+    return {
+      importId: text.importId,
+      kind: text.kind,
+      mapping: hasMapping ? pick('column.') : undefined,
+      options: pick('option.'),
+    };
+  },
+});
+export const confirmAction = formAction(confirmImport, { then: () => ({ to: '/import' }) });
+export const discardAction = formAction(discardImport, {
+  read: ({ importId }) => importId,
+  then: () => ({ to: '/import' }),
+});

@@ -1,12 +1,13 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { listImports } from '@/server/imports/import-file';
 import { allKinds } from '@/server/imports/kinds';
 import { instantText } from '@/ui/format/format';
 import { FileDrop } from '@/ui/imports/file-drop';
 import { TextLink } from '@/ui/primitives/links';
-import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { uploadAction } from './actions';
 
@@ -14,7 +15,7 @@ export const metadata = { title: 'Import' };
 
 export default async function ImportPage() {
   const list = await listImports(deps(), await requireActor());
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const titles = new Map(allKinds().map((kind) => [kind.name as string, kind.title]));
   const order = new Map(allKinds().map((kind, i) => [kind.name as string, i]));
   const waiting = list.value

@@ -1,14 +1,8 @@
 'use server';
 
-import { requireActor } from '@/app/actor';
-import { answer, invalid, texts } from '@/app/answer';
-import { deps } from '@/server/deps';
-import { putAside, readInput } from '@/server/notices/list-notices';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
+import { formAction } from '@/app/form-action';
+import { putAside } from '@/server/notices/list-notices';
 
-export async function putAsideAction(data: FormData): Promise<ActionAnswer> {
-  const { ids, upTo } = texts(data);
-  const input = readInput.safeParse(ids ? { ids: ids.split(',') } : { upTo });
-  if (!input.success) return invalid(input.error);
-  return answer(await putAside(deps(), await requireActor(), input.data));
-}
+export const putAsideAction = formAction(putAside, {
+  read: ({ ids, upTo }) => (ids ? { ids: ids.split(',') } : { upTo }),
+});

@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { groupBy } from '@/core/shared/group-by';
 import { deps } from '@/server/deps';
 import { KIND_WORDS, listNotices, type NoticeKind } from '@/server/notices/list-notices';
@@ -14,7 +15,7 @@ export const metadata = { title: 'Notices' };
 export default async function NoticesPage() {
   const actor = await requireActor();
   const list = await listNotices(deps(), actor);
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const notices = list.value;
   const byKind = groupBy(notices, (row) => row.kind);
   const latest = notices.reduce((last, row) => (row.notedAt > last ? row.notedAt : last), new Date(0));

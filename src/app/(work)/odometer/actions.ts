@@ -1,15 +1,14 @@
 'use server';
 
 import { requireActor } from '@/app/actor';
-import { answer, invalid, texts } from '@/app/answer';
+import { formAction } from '@/app/form-action';
 import { deps } from '@/server/deps';
-import { playInput, playTelematics } from '@/server/odometer/play-feed';
-import { readingsInput, recordReadings } from '@/server/odometer/record-readings';
-import { settleHours, settleHoursInput } from '@/server/odometer/resolve-hours';
-import { settleInput, settleReadings } from '@/server/odometer/resolve-readings';
+import { playTelematics } from '@/server/odometer/play-feed';
+import { recordReadings } from '@/server/odometer/record-readings';
+import { resolveHours } from '@/server/odometer/resolve-hours';
+import { resolveReadings } from '@/server/odometer/resolve-readings';
 import type { PlayAnswer } from '@/ui/odometer/feed-player';
 import type { WalkAnswer } from '@/ui/odometer/yard-walk';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 /** An item of the inbox as its form carries it. */
 function itemOf(text: string): unknown {
@@ -17,39 +16,31 @@ function itemOf(text: string): unknown {
   return { vehicleId, readOn, odometerKm: Number(odometerKm) };
 }
 
-export async function settleAction(data: FormData): Promise<ActionAnswer> {
-  const { how, corrected, reason } = texts(data);
-  const items = data.getAll('item').map((item) => itemOf(String(item)));
-  const input = settleInput.safeParse({ items, how, corrected, reason });
-  if (!input.success) return invalid(input.error);
-  return answer(await settleReadings(deps(), await requireActor(), input.data), ({ settled, cleared }) => ({
-    message: `Settled ${settled}${cleared > 0 ? `; ${cleared} more follow now and count again` : ''}.`,
-  }));
-}
-
-export async function settleHoursAction(data: FormData): Promise<ActionAnswer> {
-  const input = settleHoursInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await settleHours(deps(), await requireActor(), input.data), () => ({ message: 'Settled.' }));
-}
+export const resolveAction = formAction(resolveReadings, {
+  read: ({ how, corrected, reason }, data) => ({
+    items: data.getAll('item').map((item) => itemOf(String(item))),
+    how,
+    corrected,
+    reason,
+  }),
+  then: ({ resolved, cleared }) => ({
+    message: `${resolved} resolved${cleared > 0 ? `; ${cleared} more are plausible now and count again` : ''}.`,
+  }),
+});
+export const resolveHoursAction = formAction(resolveHours, { then: () => ({ message: 'Resolved.' }) });
 
 export async function yardWalkAction(
   readings: readonly { readonly unitNumber: string; readonly text: string }[],
   on: string,
 ): Promise<WalkAnswer> {
-  const input = readingsInput.safeParse({
-    readings: readings.map((reading) => ({ ...reading, on, source: 'yard walk' })),
-  });
-  if (!input.success) return { ok: false, message: input.error.issues[0]?.message ?? 'Something here is wrong.' };
-  const done = await recordReadings(deps(), await requireActor(), input.data);
+  const rows = Array.isArray(readings) ? readings.map((reading) => ({ ...reading, on, source: 'yard walk' })) : [];
+  const done = await recordReadings(deps(), await requireActor(), { readings: rows });
   return done.ok ? { ok: true, results: done.value } : { ok: false, message: done.error.message };
 }
 
 /** Plays the telematics stand-in; another seed drives and errs otherwise. */
 export async function playFeedAction(seed: number): Promise<PlayAnswer> {
-  const input = playInput.safeParse({ seed });
-  if (!input.success) return { message: 'The stand-in needs a whole number to begin with.', tally: [] };
-  const played = await playTelematics(deps(), await requireActor(), input.data);
+  const played = await playTelematics(deps(), await requireActor(), { seed });
   if (!played.ok) return { message: played.error.message, tally: [] };
   const { messages, tally } = played.value;
   return {

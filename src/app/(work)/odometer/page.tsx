@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listSuspects, type SuspectGroup } from '@/server/odometer/list-suspects';
@@ -12,7 +13,7 @@ import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
-import { settleAction, settleHoursAction } from './actions';
+import { resolveAction, resolveHoursAction } from './actions';
 import { ODOMETER_PLACES } from './places';
 
 export const metadata = { title: 'Odometer' };
@@ -23,24 +24,24 @@ const itemKey = (item: Suspect): string => `${item.vehicleId}|${item.readOn}|${i
 export default async function OdometerPage() {
   const actor = await requireActor();
   const groups = await listSuspects(deps(), actor);
-  if (!groups.ok) return <Empty>{groups.error.message}</Empty>;
+  if (!groups.ok) return <NotShown error={groups.error} />;
   const hours = await listSuspectHours(deps(), actor);
-  if (!hours.ok) return <Empty>{hours.error.message}</Empty>;
+  if (!hours.ok) return <NotShown error={hours.error} />;
   const count = groups.value.reduce((sum, group) => sum + group.items.length, hours.value.length);
-  const settle = may(actor, 'settle odometer readings');
+  const resolve = may(actor, 'resolve odometer readings');
   return (
     <>
       <PageHead title="Odometer">
-        <strong>{count}</strong> suspect reading{count === 1 ? '' : 's'}, kept but not used until someone settles them
+        <strong>{count}</strong> suspect reading{count === 1 ? '' : 's'}, kept but not used until someone resolves them
       </PageHead>
       <SubNav label="Odometer" places={ODOMETER_PLACES} />
-      <SuspectHours rows={hours.value} settle={settle} />
+      <SuspectHours rows={hours.value} resolve={resolve} />
       {count === 0 && <Empty>Nothing is doubtful. What cannot follow from a vehicle’s history will stand here.</Empty>}
       {groups.value.map((group) => (
         <Section key={group.cause} title={CAUSE_WORDS[group.cause] ?? group.cause} aside={`${group.items.length}`}>
-          {settle && <TakeAll items={group.items} />}
+          {resolve && <TakeAll items={group.items} />}
           {group.items.map((item) => (
-            <SuspectRow key={itemKey(item)} item={item} system={actor.unitSystem} settle={settle} />
+            <SuspectRow key={itemKey(item)} item={item} system={actor.unitSystem} resolve={resolve} />
           ))}
         </Section>
       ))}
@@ -53,7 +54,7 @@ function TakeAll({ items }: { items: readonly Suspect[] }) {
   const suggested = items.filter((item) => item.suggestedKm !== null);
   if (suggested.length < 2) return null;
   return (
-    <ActionForm action={settleAction}>
+    <ActionForm action={resolveAction}>
       {suggested.map((item) => (
         <input key={itemKey(item)} type="hidden" name="item" value={itemKey(item)} />
       ))}
@@ -64,7 +65,7 @@ function TakeAll({ items }: { items: readonly Suspect[] }) {
   );
 }
 
-function SuspectRow({ item, system, settle }: { item: Suspect; system: UnitSystem; settle: boolean }) {
+function SuspectRow({ item, system, resolve }: { item: Suspect; system: UnitSystem; resolve: boolean }) {
   return (
     <Box py="3" borderBottom="1px solid" borderColor="hair">
       <Box>
@@ -80,8 +81,8 @@ function SuspectRow({ item, system, settle }: { item: Suspect; system: UnitSyste
         It {item.words}. Accepted before it:{' '}
         {item.lastKm === null ? 'nothing' : `${distanceText(item.lastKm, system)} on ${dateText(item.lastOn)}`}.
       </Box>
-      {settle && (
-        <ActionForm action={settleAction}>
+      {resolve && (
+        <ActionForm action={resolveAction}>
           <input type="hidden" name="item" value={itemKey(item)} />
           <Flex gap="2" mt="2" wrap="wrap" align="end">
             {item.suggestedKm !== null && (
@@ -113,7 +114,7 @@ function SuspectRow({ item, system, settle }: { item: Suspect; system: UnitSyste
 
 type SuspectHour = Extract<Awaited<ReturnType<typeof listSuspectHours>>, { ok: true }>['value'][number];
 
-function SuspectHours({ rows, settle }: { rows: readonly SuspectHour[]; settle: boolean }) {
+function SuspectHours({ rows, resolve }: { rows: readonly SuspectHour[]; resolve: boolean }) {
   if (rows.length === 0) return null;
   return (
     <Section title="Hour meters" aside={`${rows.length}`}>
@@ -129,8 +130,8 @@ function SuspectHours({ rows, settle }: { rows: readonly SuspectHour[]; settle: 
           <Box color="soft" fontSize="sm">
             It {row.doubt === 'backwards' ? HOUR_DOUBTS.backwards : `is ${HOUR_DOUBTS.too_fast}`}.
           </Box>
-          {settle && (
-            <ActionForm action={settleHoursAction}>
+          {resolve && (
+            <ActionForm action={resolveHoursAction}>
               <input type="hidden" name="vehicleId" value={row.vehicleId} />
               <input type="hidden" name="readOn" value={row.readOn} />
               <input type="hidden" name="hours" value={row.hours} />

@@ -1,5 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import type { SuffixCheck } from '@/core/catalogue/suffix';
 import { may } from '@/server/access';
 import { findPart, listParts, viewPart } from '@/server/catalogue/view-part';
@@ -22,7 +23,7 @@ export default async function PartsPage({ searchParams }: Props) {
   const actor = await requireActor();
   const { number = '', unit = '' } = await searchParams;
   const parts = await listParts(deps(), actor);
-  if (!parts.ok) return <Empty>{parts.error.message}</Empty>;
+  if (!parts.ok) return <NotShown error={parts.error} />;
   return (
     <>
       <PageHead
@@ -52,7 +53,7 @@ export default async function PartsPage({ searchParams }: Props) {
 async function InHand({ number, unit }: { number: string; unit: string }) {
   const actor = await requireActor();
   const found = await findPart(deps(), actor, number);
-  if (!found.ok) return <Empty>{found.error.message}</Empty>;
+  if (!found.ok) return <NotShown error={found.error} />;
   const { part, near, number: read } = found.value;
   if (part) return <Known id={part.id} unit={unit} />;
   const base = read?.kind === 'read' ? read.base : null;

@@ -1,61 +1,25 @@
 'use server';
 
-import { requireActor } from '@/app/actor';
-import { answer, invalid, texts } from '@/app/answer';
-import { makeToken, revokeToken, tokenInput } from '@/server/auth/access-tokens';
-import { deps } from '@/server/deps';
-import { addBay, bayInput } from '@/server/fleet/bays';
-import {
-  addPerson,
-  changeOwnSettings,
-  changePerson,
-  personChange,
-  personInput,
-  settingsInput,
-} from '@/server/fleet/people';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
+import { formAction } from '@/app/form-action';
+import { makeToken, revokeToken } from '@/server/auth/access-tokens';
+import { addBay } from '@/server/fleet/bays';
+import { addPerson, changeOwnSettings, changePerson } from '@/server/fleet/people';
 
-export async function addPersonAction(data: FormData): Promise<ActionAnswer> {
-  const text = texts(data);
-  const input = personInput.safeParse({ ...text, hybridQualified: text.hybridQualified === 'on' });
-  if (!input.success) return invalid(input.error);
-  return answer(await addPerson(deps(), await requireActor(), input.data), () => ({
-    message: `${input.data.name} can sign in now.`,
-  }));
-}
-
-export async function changePersonAction(data: FormData): Promise<ActionAnswer> {
-  const text = texts(data);
-  const input = personChange.safeParse({
-    ...text,
-    version: Number(text.version),
-    hybridQualified: text.hybridQualified === 'on',
-    active: text.active === 'on',
-  });
-  if (!input.success) return invalid(input.error);
-  return answer(await changePerson(deps(), await requireActor(), input.data), () => ({ message: 'Saved.' }));
-}
-
-export async function settingsAction(data: FormData): Promise<ActionAnswer> {
-  const input = settingsInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await changeOwnSettings(deps(), await requireActor(), input.data), () => ({ message: 'Saved.' }));
-}
-
-export async function addBayAction(data: FormData): Promise<ActionAnswer> {
-  const input = bayInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await addBay(deps(), await requireActor(), input.data), () => ({ message: 'Added.' }));
-}
-
-export async function makeTokenAction(data: FormData): Promise<ActionAnswer> {
-  const input = tokenInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await makeToken(deps(), await requireActor(), input.data), ({ token }) => ({
-    message: `Copy it now, it is not shown again: ${token}`,
-  }));
-}
-
-export async function revokeTokenAction(data: FormData): Promise<ActionAnswer> {
-  return answer(await revokeToken(deps(), await requireActor(), texts(data).tokenId ?? ''));
-}
+export const addPersonAction = formAction(addPerson, {
+  read: (texts) => ({ ...texts, hybridQualified: texts.hybridQualified === 'on' }),
+  then: (_, { name }) => ({ message: `${name} can sign in now.` }),
+});
+export const changePersonAction = formAction(changePerson, {
+  read: (texts) => ({
+    ...texts,
+    hybridQualified: texts.hybridQualified === 'on',
+    active: texts.active === 'on',
+  }),
+  then: () => ({ message: 'Saved.' }),
+});
+export const settingsAction = formAction(changeOwnSettings, { then: () => ({ message: 'Saved.' }) });
+export const addBayAction = formAction(addBay, { then: () => ({ message: 'Added.' }) });
+export const makeTokenAction = formAction(makeToken, {
+  then: ({ token }) => ({ message: `Copy it now, it is not shown again: ${token}` }),
+});
+export const revokeTokenAction = formAction(revokeToken, { read: ({ tokenId }) => tokenId });

@@ -1,11 +1,12 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may, ROLES, roleName } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { CheckField, SelectField, TextField } from '@/ui/primitives/fields';
-import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PageHead, Section } from '@/ui/primitives/page';
 import { addPersonAction, changePersonAction } from './actions';
 
 export const metadata = { title: 'People' };
@@ -15,7 +16,7 @@ const CHOICES = ROLES.map((role) => ({ value: role, label: roleName(role) }));
 export default async function PeoplePage() {
   const actor = await requireActor();
   const people = await listPeople(deps(), actor);
-  if (!people.ok) return <Empty>{people.error.message}</Empty>;
+  if (!people.ok) return <NotShown error={people.error} />;
   const manage = may(actor, 'manage people');
   return (
     <>

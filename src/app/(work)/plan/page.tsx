@@ -1,5 +1,6 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { addDays, isPlainDate } from '@/core/calendar/plain-date';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -18,7 +19,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   const { week: asked } = await searchParams;
   const day = typeof asked === 'string' && isPlainDate(asked) ? asked : deps().today();
   const week = await viewWeek(deps(), actor, day);
-  if (!week.ok) return <Empty>{week.error.message}</Empty>;
+  if (!week.ok) return <NotShown error={week.error} />;
   const { monday, bays, people, unplanned, due } = week.value;
   return (
     <>

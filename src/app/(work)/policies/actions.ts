@@ -1,24 +1,12 @@
 'use server';
 
-import { requireActor } from '@/app/actor';
-import { answer, invalid, texts } from '@/app/answer';
-import { deps } from '@/server/deps';
-import { chooseSchool, schoolInput } from '@/server/policies/choose-policy-option';
-import { ceilingInput, setCeiling } from '@/server/policies/set-ceiling';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
+import { formAction } from '@/app/form-action';
+import { choosePolicyOption } from '@/server/policies/choose-policy-option';
+import { setCeiling } from '@/server/policies/set-ceiling';
 
-export async function chooseSchoolAction(data: FormData): Promise<ActionAnswer> {
-  const input = schoolInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await chooseSchool(deps(), await requireActor(), input.data), () => ({
-    message: input.data.school === '' ? 'Taken back.' : 'Chosen.',
-  }));
-}
-
-export async function setCeilingAction(data: FormData): Promise<ActionAnswer> {
-  const input = ceilingInput.safeParse(texts(data));
-  if (!input.success) return invalid(input.error);
-  return answer(await setCeiling(deps(), await requireActor(), input.data), () => ({
-    message: 'Kept; every vehicle is reckoned anew.',
-  }));
-}
+export const choosePolicyOptionAction = formAction(choosePolicyOption, {
+  then: (_, { option }) => ({ message: option === '' ? 'Taken back.' : 'Chosen.' }),
+});
+export const setCeilingAction = formAction(setCeiling, {
+  then: () => ({ message: 'Saved. The due date of every vehicle is computed anew.' }),
+});

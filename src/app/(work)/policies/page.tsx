@@ -1,5 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { ELECTRODES } from '@/core/gap/check';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -7,10 +8,10 @@ import { viewPolicies } from '@/server/policies/view-policies';
 import { ELECTRODE_WORDS, SCOPE_WORDS } from '@/ui/catalogue/words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
-import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { ENGINE_PLACES } from '../engines/places';
-import { chooseSchoolAction, setCeilingAction } from './actions';
+import { choosePolicyOptionAction, setCeilingAction } from './actions';
 
 export const metadata = { title: 'Shop policies' };
 
@@ -20,7 +21,7 @@ type Item = View['policies'][number];
 export default async function PoliciesPage() {
   const actor = await requireActor();
   const view = await viewPolicies(deps(), actor);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const choose = may(actor, 'choose shop policies');
   return (
     <>
@@ -85,14 +86,14 @@ function PolicySection({
   groups: readonly string[];
   choose: boolean;
 }) {
-  const { policy, school, scope, why } = inForce;
+  const { policy, option: inUse, scope, why } = inForce;
   return (
     <Section title={policy.name} aside={policy.question} id={policy.id}>
-      <Grid templateColumns={{ base: '1fr', md: `repeat(${policy.schools.length}, minmax(0, 1fr))` }} gap="5">
-        {policy.schools.map((option) => (
-          <Box key={option.id} borderTop="3px solid" borderColor={option.id === school.id ? 'action' : 'hair'} pt="2">
-            <Box fontWeight={option.id === school.id ? '650' : '400'}>
-              {option.id === school.id ? '● ' : '○ '}
+      <Grid templateColumns={{ base: '1fr', md: `repeat(${policy.options.length}, minmax(0, 1fr))` }} gap="5">
+        {policy.options.map((option) => (
+          <Box key={option.id} borderTop="3px solid" borderColor={option.id === inUse.id ? 'action' : 'hair'} pt="2">
+            <Box fontWeight={option.id === inUse.id ? '650' : '400'}>
+              {option.id === inUse.id ? '● ' : '○ '}
               {option.name}
             </Box>
             <Box color="soft" fontSize="sm">
@@ -103,12 +104,12 @@ function PolicySection({
         ))}
       </Grid>
       <Box mt="2" fontSize="sm">
-        In force: <strong>{school.name}</strong>, {SCOPE_WORDS[scope]}
+        In force: <strong>{inUse.name}</strong>, {SCOPE_WORDS[scope]}
         {scope === 'default' ? '' : `: ${why}`}
         {exceptions.map((exception) => (
           <Box key={`${exception.scope} ${exception.of}`}>
             {exception.scope === 'group' ? exception.of : `Unit ${exception.of}`}:{' '}
-            <strong>{exception.school.name}</strong>, {exception.why}
+            <strong>{exception.option.name}</strong>, {exception.why}
           </Box>
         ))}
       </Box>
@@ -117,20 +118,20 @@ function PolicySection({
   );
 }
 
-function Choose({ item: { policy, school }, groups }: { item: Item['inForce']; groups: readonly string[] }) {
+function Choose({ item: { policy, option }, groups }: { item: Item['inForce']; groups: readonly string[] }) {
   return (
     <details>
       <summary>Choose for {policy.name.toLowerCase()}</summary>
       <Box mt="2" maxW="760px">
-        <ActionForm action={chooseSchoolAction}>
+        <ActionForm action={choosePolicyOptionAction}>
           <input type="hidden" name="policy" value={policy.id} />
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
             <SelectField
-              name="school"
-              label="School"
-              defaultValue={school.id}
+              name="option"
+              label="Option"
+              defaultValue={option.id}
               choices={[
-                ...policy.schools.map((s) => ({ value: s.id, label: s.name })),
+                ...policy.options.map((s) => ({ value: s.id, label: s.name })),
                 { value: '', label: 'take the choice back' },
               ]}
             />

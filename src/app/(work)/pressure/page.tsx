@@ -1,4 +1,5 @@
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
@@ -21,11 +22,11 @@ export default async function PressurePage({ searchParams }: Props) {
   const { depot, group, search } = dueFilter.parse(await searchParams);
   const [view, list, horizon] = await Promise.all([
     viewPressure(deps(), actor, { depot, group, search }),
-    listDue(deps(), actor, dueFilter.parse({}), { from: 0, limit: 1 }),
+    listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
     viewHorizon(deps(), actor, depot),
   ]);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
+  if (!list.ok) return <NotShown error={list.error} />;
   const { points, ...facts } = view.value;
   const { counts, total, depots } = list.value;
   const hours = horizon.ok ? horizon.value.weeks.slice(0, 4).reduce((sum, week) => sum + week.mean, 0) : 0;

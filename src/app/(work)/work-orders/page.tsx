@@ -1,5 +1,6 @@
 import { Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { listWorkOrders } from '@/server/work-orders/view-work-order';
 import { dateText, NONE } from '@/ui/format/format';
@@ -15,7 +16,7 @@ export const metadata = { title: 'Work orders' };
 
 export default async function WorkOrdersPage() {
   const list = await listWorkOrders(deps(), await requireActor());
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const open = list.value.filter((order) => order.state !== 'closed' && order.state !== 'cancelled').length;
   return (
     <>

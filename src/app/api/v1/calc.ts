@@ -3,7 +3,7 @@ import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
 import { due } from '@/core/due/due';
 import { checkGaps, ELECTRODES, REGAP_POLICIES } from '@/core/gap/check';
 import { CHECK_CODES, checkReading } from '@/core/odometer/check';
-import { groupAround, ownRate, settledRate } from '@/core/odometer/use-rate';
+import { effectiveRate, groupAround, ownRate } from '@/core/odometer/use-rate';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
 import { QUANTITY_KINDS } from '@/core/units/unit';
@@ -194,7 +194,7 @@ function dueDate(input: z.output<typeof dueInput>): z.output<typeof dueOutput> {
   const sorted = [...input.readings].sort((a, b) => a.on.localeCompare(b.on) || a.km - b.km);
   const last = sorted.at(-1) ?? { on: input.today, km: 0 };
   const group = input.borrowed_rate_km_per_day == null ? null : groupAround(input.borrowed_rate_km_per_day);
-  const rate = settledRate(ownRate(sorted.map((r) => ({ day: dayNumber(r.on), km: r.km }))), group);
+  const rate = effectiveRate(ownRate(sorted.map((r) => ({ day: dayNumber(r.on), km: r.km }))), group);
   const found = due({
     today: input.today,
     odometer: last,

@@ -3,7 +3,7 @@ import { currentActor } from '@/app/actor';
 import type { Actor } from '@/server/access';
 import type { Failure, Outcome } from '@/server/failure';
 
-const MOST_BODY_BYTES = 1024 * 1024;
+const MAX_BODY_BYTES = 1024 * 1024;
 
 interface InputError {
   readonly pointer: string;
@@ -47,7 +47,7 @@ export function reply<T>(outcome: Outcome<T>, make: (value: T) => unknown = (val
   return problem(
     STATUS[kind],
     message,
-    fields && Object.entries(fields).map(([name, text]) => ({ pointer: `/${name}`, message: text })),
+    fields && Object.entries(fields).map(([name, text]) => ({ pointer: pointerOf(name.split('.')), message: text })),
   );
 }
 
@@ -79,9 +79,9 @@ export async function readBody<S extends z.ZodType>(
   schema: S,
 ): Promise<{ ok: true; value: z.output<S> } | { ok: false; response: Response }> {
   const declared = Number(request.headers.get('content-length') ?? 0);
-  if (declared > MOST_BODY_BYTES) return { ok: false, response: problem(413, 'At most 1 MiB.') };
+  if (declared > MAX_BODY_BYTES) return { ok: false, response: problem(413, 'At most 1 MiB.') };
   const text = await request.text();
-  if (text.length > MOST_BODY_BYTES) return { ok: false, response: problem(413, 'At most 1 MiB.') };
+  if (text.length > MAX_BODY_BYTES) return { ok: false, response: problem(413, 'At most 1 MiB.') };
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -92,12 +92,16 @@ export async function readBody<S extends z.ZodType>(
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, response: inputProblem(parsed.error) };
 }
 
+/** The query as it came, a value a name. */
+export const queryOf = (request: Request): Readonly<Record<string, string>> =>
+  Object.fromEntries(new URL(request.url).searchParams);
+
 /** The checked query, or the problem to answer with. A parameter that is not known is a mistake worth telling. */
 export function readQuery<S extends z.ZodType>(
   request: Request,
   schema: S,
 ): { ok: true; value: z.output<S> } | { ok: false; response: Response } {
-  const parsed = schema.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+  const parsed = schema.safeParse(queryOf(request));
   return parsed.success ? { ok: true, value: parsed.data } : { ok: false, response: inputProblem(parsed.error) };
 }
 

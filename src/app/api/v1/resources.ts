@@ -72,7 +72,7 @@ export const dueItem = z.object({
 export const dueList = z.object({
   items: z.array(dueItem),
   next_cursor: z.number().int().nullable(),
-  /** The day for which it was weighed. */
+  /** The day for which it was computed. */
   today: z.string(),
 });
 
@@ -122,7 +122,7 @@ export const fitmentAnswer = z.object({
   spec: fitmentSheet.nullable(),
   quantity: z.number().int().nullable(),
   /** Why the sheet releases no work without a supervisor's reason. */
-  held_back_by: z.array(z.string()),
+  blocked_by: z.array(z.string()),
   question: z.object({ key: z.string(), text: z.string(), choices: z.array(z.string()) }).nullable(),
   candidates: z.array(fitmentSheet),
   reason: z.string().nullable(),

@@ -117,7 +117,7 @@ export const entriesAnswer = z.object({
   results: z.array(
     z.object({
       id: z.uuid(),
-      outcome: z.enum(['kept', 'same', 'differs', 'settled', 'refused']),
+      outcome: z.enum(['kept', 'same', 'differs', 'resolved', 'refused']),
       message: z.string().nullable(),
     }),
   ),

@@ -9,12 +9,12 @@ export const countsAt = (counts: readonly Counted[], step: string): readonly Ask
   ]);
 
 /** What is counted out and in, with the steps at which it is. A captive screw stays in its part. */
-export function counted({ layout, access, fasteners, plug, schools }: ProcedureInput): readonly Counted[] {
+export function counted({ layout, access, fasteners, plug, policies }: ProcedureInput): readonly Counted[] {
   const loose = fasteners.filter((f) => !f.captive);
   const banks = layout.model.banks.map((bank, i) => ({ bank, n: i + 1, access: access[i]?.access ?? 'open' }));
   const covered = banks.filter((b) => b.access === 'cover');
   const under = banks.filter((b) => b.access === 'under_intake');
-  const lidsLast = schools.first_start === 'before_covers';
+  const lidsLast = policies.first_start === 'before_covers';
   const screws = loose.map((f, i): Counted => {
     const lid = /cover|cowl/i.test(f.what) ? covered[0] : undefined;
     const manifold = /intake|manifold|duct/i.test(f.what) ? under[0] : undefined;

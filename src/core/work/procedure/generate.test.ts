@@ -36,7 +36,7 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     threads: { says: 'Dry as supplied: no compound on the threads.', compound: null },
     weakPoints: of.seizes ? ['long shields seize'] : [],
     earlier: of.seized ? { on: '2023-05-02', feel: 'seized', compound: null } : null,
-    schools: {
+    policies: {
       opening: of.opening,
       coil_connectors: of.connectors,
       first_start: of.first,
@@ -87,7 +87,7 @@ describe('plugServiceProcedure', () => {
   });
 
   it('closes all that it opens: a cover taken off is refitted, rags in ports come out before the manifold goes on', () => {
-    check(({ layout, access, schools }, steps) => {
+    check(({ layout, access, policies }, steps) => {
       layout.model.banks.forEach((_, i) => {
         const kind = access[i]?.access;
         const closed = steps.filter(({ key }) => key === `close_${i + 1}`);
@@ -100,7 +100,7 @@ describe('plugServiceProcedure', () => {
       });
       const start = place(steps, 'start');
       for (const [i, step] of steps.entries())
-        if (step.key.startsWith('lids_')) expect([schools.first_start, i > start]).toEqual(['before_covers', true]);
+        if (step.key.startsWith('lids_')) expect([policies.first_start, i > start]).toEqual(['before_covers', true]);
     });
   });
 

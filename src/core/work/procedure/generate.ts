@@ -12,7 +12,7 @@ const SHARE: Readonly<Record<Phase, number>> = { prepare: 0.15, open: 0.2, plugs
 
 /**
  * The steps of a plug service on this engine in the order of work, from its layout, access, ignition, fuel, sheet and the
- * shop's schools, and what is counted out and in.
+ * shop's policies, and what is counted out and in.
  *
  * Source: general trade practice. The manufacturer's service information, local codes and licensed practice come first.
  */

@@ -11,14 +11,14 @@ const earlier = (feel: BreakawayFeel | null, compound: string | null = 'nickel c
 describe('removalOf', () => {
   it.each([
     ['an engine that never seized, nothing on record', false, null, 'usual'],
-    ['one that came out well', false, earlier('normal'), 'usual'],
+    ['one that came out easily', false, earlier('normal'), 'usual'],
     ['one that was tight', false, earlier('tight'), 'short'],
     ['one that was seized, though its family does not', false, earlier('seized'), 'long'],
     ['a family that seizes, nothing on record', true, null, 'long'],
-    ['that family, out well and in with compound', true, earlier('normal'), 'short'],
-    ['that family, out well and in dry', true, earlier('loose', null), 'long'],
+    ['that family, out easily and in with compound', true, earlier('normal'), 'short'],
+    ['that family, out easily and in dry', true, earlier('loose', null), 'long'],
     ['that family, nobody noted how they came', true, earlier(null), 'long'],
-    ['that family, not noticed is not well', true, earlier('unknown'), 'long'],
+    ['that family, not noticed is not easy', true, earlier('unknown'), 'long'],
     ['that family, tight in spite of compound', true, earlier('tight'), 'long'],
   ] as const)('%s', (_, seizes, last, removal) => {
     expect(removalOf(seizes, last).removal).toBe(removal);

@@ -22,7 +22,7 @@ export interface EarlierRemoval {
 
 /**
  * The long method (back off, penetrant, soak, to and fro), a short one or the usual, by what this engine did the last time.
- * An engine known to seize gets the long method until its plugs have been out on record, came out well and went in with a
+ * An engine known to seize gets the long method until its plugs have been out on record, came out easily and went in with a
  * compound.
  *
  * Source: general trade practice for plugs that seize; the manufacturer's service information comes first.
@@ -41,14 +41,14 @@ export function removalOf(
   if (!seizes) return { removal: 'usual', because: 'Nothing on record says that these plugs seize.' };
   if (!earlier)
     return { removal: 'long', because: 'This engine is known for seized plugs, and no earlier removal is on record.' };
-  const well = earlier.feel === 'normal' || earlier.feel === 'loose';
-  return well && earlier.compound
+  const easy = earlier.feel === 'normal' || earlier.feel === 'loose';
+  return easy && earlier.compound
     ? {
         removal: 'short',
-        because: `This engine is known for seized plugs; they came out well on ${earlier.on}, and ${earlier.compound} went on the threads.`,
+        because: `This engine is known for seized plugs; they came out easily on ${earlier.on}, and ${earlier.compound} went on the threads.`,
       }
     : {
         removal: 'long',
-        because: `This engine is known for seized plugs; they were out on ${earlier.on}, but ${well ? 'no compound is on record' : 'nobody noted how they came loose'}.`,
+        because: `This engine is known for seized plugs; they were out on ${earlier.on}, but ${easy ? 'no compound is on record' : 'nobody noted how they came loose'}.`,
       };
 }

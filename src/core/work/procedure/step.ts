@@ -47,8 +47,8 @@ export interface ProcedureInput {
   readonly weakPoints: readonly string[];
   /** The last removal on record; null: none. */
   readonly earlier: EarlierRemoval | null;
-  /** The school in force of each policy. */
-  readonly schools: Readonly<Partial<Record<PolicyId, string>>>;
+  /** The option in force of each policy. */
+  readonly policies: Readonly<Partial<Record<PolicyId, string>>>;
   /** Minutes for the whole job. */
   readonly minutes: number;
 }
@@ -107,10 +107,10 @@ export const draft = (
 /** Whether the battery is disconnected for the job. */
 export const isIsolated = ({
   hybrid,
-  schools,
+  policies,
   access,
-}: Pick<ProcedureInput, 'hybrid' | 'schools' | 'access'>): boolean =>
-  hybrid || schools.battery === 'always' || intakeOff(access);
+}: Pick<ProcedureInput, 'hybrid' | 'policies' | 'access'>): boolean =>
+  hybrid || policies.battery === 'always' || intakeOff(access);
 
 export const text = (key: string, what: string): Ask => ({ key, what, kind: 'text' });
 export const choice = (key: string, what: string, choices: readonly string[], accepts?: readonly string[]): Ask => ({

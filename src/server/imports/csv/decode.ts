@@ -1,6 +1,6 @@
 import { err, ok, type Result } from '@/core/shared/result';
 
-export const MOST_BYTES = 32 * 1024 * 1024;
+export const MAX_BYTES = 32 * 1024 * 1024;
 
 /**
  * Text of an uploaded file: UTF-8 or UTF-16 by its byte order mark, else UTF-8, else Windows-1252 as older spreadsheets
@@ -8,9 +8,9 @@ export const MOST_BYTES = 32 * 1024 * 1024;
  */
 export function decodeText(bytes: Uint8Array): Result<string, string> {
   if (bytes.length === 0) return err('The file is empty.');
-  if (bytes.length > MOST_BYTES)
+  if (bytes.length > MAX_BYTES)
     return err(
-      `The file has ${Math.ceil(bytes.length / 1048576)} MB; at most ${MOST_BYTES / 1048576} MB can be read at once. Split it.`,
+      `The file has ${Math.ceil(bytes.length / 1048576)} MB; at most ${MAX_BYTES / 1048576} MB can be read at once. Split it.`,
     );
   if (bytes[0] === 0x50 && bytes[1] === 0x4b)
     return err('This is a workbook or ZIP file, not text. Save the sheet as CSV and upload that.');

@@ -13,8 +13,8 @@ export interface CsvTable {
   readonly delimiter: string;
 }
 
-export const MOST_COLUMNS = 200;
-export const MOST_ROWS = 1_000_000;
+export const MAX_COLUMNS = 200;
+export const MAX_ROWS = 1_000_000;
 const DELIMITERS = [',', ';', '\t', '|'] as const;
 
 /** Rows of a CSV text with any usual separator. @returns why it cannot be read, with the line */
@@ -22,8 +22,8 @@ export function parseCsv(text: string): Result<CsvTable, string> {
   const plain = text.replace(/^\ufeff/, '');
   const firstLine = plain.slice(0, plain.search(/\r|\n|$/));
   const delimiter = likelyDelimiter(firstLine);
-  if (firstLine.split(delimiter).length > MOST_COLUMNS)
-    return err(`Line 1 has more than ${MOST_COLUMNS} columns. Is it the right file?`);
+  if (firstLine.split(delimiter).length > MAX_COLUMNS)
+    return err(`Line 1 has more than ${MAX_COLUMNS} columns. Is it the right file?`);
   try {
     const records = parse(plain, {
       delimiter,
@@ -31,7 +31,7 @@ export function parseCsv(text: string): Result<CsvTable, string> {
       relax_column_count: true,
       skip_empty_lines: true,
       trim: true,
-      to: MOST_ROWS + 2,
+      to: MAX_ROWS + 2,
       max_record_size: 200_000,
     }) as unknown as readonly { record: string[]; info: { lines: number } }[];
     return toTable(records, delimiter);
@@ -48,7 +48,7 @@ function toTable(
   const [first, ...rest] = records;
   if (!first || first.record.every((cell) => cell === ''))
     return err('The file has no header line. The first line names the columns; see the template.');
-  if (rest.length > MOST_ROWS) return err(`The file has over ${MOST_ROWS.toLocaleString('en')} rows. Split it.`);
+  if (rest.length > MAX_ROWS) return err(`The file has over ${MAX_ROWS.toLocaleString('en')} rows. Split it.`);
   const rows = rest
     .filter(({ record }) => record.some((cell) => cell !== ''))
     .map(({ record, info }) => ({ line: info.lines, cells: record }));

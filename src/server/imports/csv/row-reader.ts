@@ -24,9 +24,9 @@ export interface Measured {
   readonly asTyped: string;
 }
 
-const MOST_TEXT = 120;
+const MAX_TEXT = 120;
 /** Lists and notes may be longer. */
-export const MOST_LIST = 600;
+export const MAX_LIST = 600;
 
 /** Reads the typed cells of one row, and gathers what is wrong with each in words, so that a row is refused once, whole. */
 export class RowReader {
@@ -45,7 +45,7 @@ export class RowReader {
     return null;
   }
 
-  text(key: string, most = MOST_TEXT): string | null {
+  text(key: string, most = MAX_TEXT): string | null {
     const cell = this.source.cell(key);
     if (cell === '') return null;
     if (/^[=+@]|^-(?!$|\d)/.test(cell))
@@ -115,7 +115,7 @@ export class RowReader {
 
   /** Texts in one cell, parted by a vertical bar; null when it is empty. */
   list(key: string): string[] | null {
-    const items = (this.text(key, MOST_LIST) ?? '')
+    const items = (this.text(key, MAX_LIST) ?? '')
       .split('|')
       .map((item) => item.trim())
       .filter(Boolean);

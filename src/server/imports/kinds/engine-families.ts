@@ -19,8 +19,8 @@ import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { engineCylinders, engineFamilies } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-due';
-import { MOST_LIST } from '../csv/row-reader';
+import { refreshDue } from '../../due/refresh-due';
+import { MAX_LIST } from '../csv/row-reader';
 import { defineKind, differences, type PlannedRow, type RawRow, SeenBefore } from '../kind';
 
 interface FamilyWrite {
@@ -141,7 +141,7 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
   async apply(tx, { fleetId, today }, writes) {
     for (const write of writes) await save(tx, fleetId, write);
     // Any of them can change which sheet holds, and which sites there are, for any vehicle.
-    await refreshStatus(tx, fleetId, today, null);
+    await refreshDue(tx, fleetId, today, null);
   },
 });
 
@@ -246,7 +246,7 @@ function readAccess(r: RawRow['reader']): BankAccess[] | null {
 }
 
 function readFasteners(r: RawRow['reader']): Fastener[] | null {
-  const text = r.text('fasteners', MOST_LIST);
+  const text = r.text('fasteners', MAX_LIST);
   if (text === null) return null;
   const read = fastenersFromText(text, (torque) => {
     const reading = readQuantity({ kind: 'torque', text: torque, window: { min: 0.5, max: 200 } });

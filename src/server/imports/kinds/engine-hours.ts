@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { vehicles } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-due';
+import { refreshDue } from '../../due/refresh-due';
 import {
   HOUR_DOUBTS,
   type JudgedHours,
@@ -67,7 +67,7 @@ export const engineHoursKind = defineKind<JudgedHours>({
   },
 
   async apply(tx, { fleetId, today }, writes, personId) {
-    await refreshStatus(tx, fleetId, today, await keepJudged(tx, fleetId, personId, writes));
+    await refreshDue(tx, fleetId, today, await keepJudged(tx, fleetId, personId, writes));
   },
 });
 

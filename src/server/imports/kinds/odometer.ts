@@ -169,6 +169,6 @@ const doubted = (
   { reasons, suggestion }: ReadingCheck,
 ): PlannedRow<ReadingWrite> => ({
   ...row,
-  reasons: [`${doubtText(reasons, suggestion?.km ?? null)}: kept as suspect, not used until someone settles it`],
+  reasons: [`${doubtText(reasons, suggestion?.km ?? null)}: kept as suspect, not used until someone resolves it`],
   write: { ...write, doubt: reasons.join(','), suggestedKm: suggestion?.km ?? null },
 });

@@ -8,7 +8,7 @@ import { SHELLS } from '@/core/policy/apply';
 import { SEATS, THREADS } from '@/core/torque/plan';
 import { loadNumberCodes, loadParts, type PartRow } from '@/db/queries/catalogue';
 import { parts } from '@/db/schema';
-import { MOST_LIST, type RowReader } from '../csv/row-reader';
+import { MAX_LIST, type RowReader } from '../csv/row-reader';
 import { type Column, defineKind, differences, type PlannedRow, type RawRow, SeenBefore } from '../kind';
 
 export type PartValues = Omit<typeof parts.$inferInsert, 'fleetId' | 'id' | 'version'>;
@@ -180,6 +180,6 @@ function readValues(r: RowReader, number: string): PartValues | null {
     approvedSources: r.list('approved_sources'),
     onHand: r.integer('on_hand', 0, 100_000),
     lengthsMm: r.numbers('lengths_mm', 50, 3000),
-    note: r.text('note', MOST_LIST),
+    note: r.text('note', MAX_LIST),
   };
 }

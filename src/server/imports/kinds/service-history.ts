@@ -8,7 +8,7 @@ import { groupBy } from '@/core/shared/group-by';
 import type { Querier, Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { fittedComponents, parts, vehicles } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-due';
+import { refreshDue } from '../../due/refresh-due';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
 
 type Fitted = typeof fittedComponents.$inferInsert;
@@ -73,7 +73,7 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
   async apply(tx, { fleetId, today }, writes) {
     const touched = [...new Set(writes.map((write) => write.values.vehicleId))];
     await saveHistory(tx, fleetId, touched, writes);
-    await refreshStatus(tx, fleetId, today, touched);
+    await refreshDue(tx, fleetId, today, touched);
   },
 });
 

@@ -15,7 +15,7 @@ import {
   type PartRow,
 } from '@/db/queries/catalogue';
 import { parts, specSheets } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-due';
+import { refreshDue } from '../../due/refresh-due';
 import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
 import { ATTRIBUTE_COLUMNS, type PartValues, readAttributes } from './parts';
 
@@ -129,7 +129,7 @@ export const specSheetsKind = defineKind<SheetWrite>({
   async apply(tx, { fleetId, today }, writes) {
     for (const write of writes) await save(tx, fleetId, write);
     // Any of them can change which sheet holds, and which sites there are, for any vehicle.
-    await refreshStatus(tx, fleetId, today, null);
+    await refreshDue(tx, fleetId, today, null);
   },
 });
 

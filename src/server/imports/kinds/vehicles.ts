@@ -4,7 +4,7 @@ import { STEERING_SIDES } from '@/core/engine/sides';
 import type { Querier, Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { depots, vehicles } from '@/db/schema';
-import { refreshStatus } from '../../due/refresh-due';
+import { refreshDue } from '../../due/refresh-due';
 import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
 
 type Values = Omit<typeof vehicles.$inferInsert, 'fleetId' | 'id' | 'version' | 'depotId' | 'createdAt'> & {
@@ -111,7 +111,7 @@ export const vehiclesKind = defineKind<VehicleWrite>({
         .returning({ id: vehicles.id });
       changed.push(...made.map((row) => row.id));
     }
-    await refreshStatus(tx, fleetId, today, changed);
+    await refreshDue(tx, fleetId, today, changed);
   },
 });
 

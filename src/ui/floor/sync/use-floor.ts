@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { type Board, type Json, sameJson, withEntries } from '@/core/work/entry';
+import { type JobRecord, type Json, sameJson, withEntries } from '@/core/work/entry';
 import type { FloorJob } from '@/core/work/job-record';
 import { readSiteQuantity, SITE_QUANTITIES, type SiteQuantity } from '@/core/work/site-done';
 import { unitsOf } from '../view/number-field';
@@ -30,7 +30,7 @@ export interface Refused {
 export interface Floor {
   readonly job: FloorJob;
   /** The record with what is not yet sent laid over it. */
-  readonly board: Board;
+  readonly record: JobRecord;
   /** Entries and pictures that the server does not have yet. */
   readonly unsent: number;
   /** Of those, figures that cannot be right: they are mended before they are sent. */
@@ -41,9 +41,9 @@ export interface Floor {
   readonly ready: boolean;
   readonly refused: readonly Refused[];
   readonly photosWaiting: readonly WaitingPhoto[];
-  readonly set: (target: string, field: string, value: Json, settles?: string) => void;
+  readonly set: (target: string, field: string, value: Json, resolves?: string) => void;
   /** The field that is being typed in: it is not sent half-written. Null: none. */
-  readonly hold: (target: string | null, field?: string) => void;
+  readonly edit: (target: string | null, field?: string) => void;
   readonly addPhoto: (target: string, blob: Blob) => void;
   readonly setWorking: (working: boolean) => void;
   readonly forget: (refusedId: string) => void;
@@ -54,11 +54,11 @@ export interface Floor {
 /** Pause between two questions to the server: short when something waits, longer when it did not answer. */
 const LOOK_EVERY_MS = 15_000;
 const FIRST_RETRY_MS = 2_000;
-const MOST_RETRY_MS = 20_000;
+const MAX_RETRY_MS = 20_000;
 const BATCH = 100;
 /** What is set within this time belongs to one press. */
 const ONE_PRESS_MS = 80;
-const MOST_UNDONE = 60;
+const MAX_UNDONE = 60;
 
 interface Past {
   readonly target: string;
@@ -77,7 +77,7 @@ export function useFloor(first: FloorJob): Floor {
   const [refused, setRefused] = useState<readonly Refused[]>([]);
   const live = useRef({ job: first, waiting: [] as readonly Waiting[], photos: [] as readonly WaitingPhoto[] });
   const [past, setPast] = useState<readonly Past[]>([]);
-  const held = useRef<string | null>(null);
+  const edited = useRef<string | null>(null);
   const sending = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const retry = useRef(FIRST_RETRY_MS);
@@ -100,7 +100,8 @@ export function useFloor(first: FloorJob): Floor {
   const send = useCallback(async (): Promise<void> => {
     if (sending.current) return;
     // What is being typed, and what no one could read, stays with the person who typed it.
-    const ready = (entry: Waiting): boolean => key(entry) !== held.current && isReadable(entry, live.current.job.units);
+    const ready = (entry: Waiting): boolean =>
+      key(entry) !== edited.current && isReadable(entry, live.current.job.units);
     sending.current = true;
     clearTimeout(timer.current);
     let pause = LOOK_EVERY_MS;
@@ -144,7 +145,7 @@ export function useFloor(first: FloorJob): Floor {
           : 'cut',
       );
       pause = retry.current;
-      retry.current = Math.min(MOST_RETRY_MS, retry.current * 2);
+      retry.current = Math.min(MAX_RETRY_MS, retry.current * 2);
     } finally {
       sending.current = false;
       timer.current = setTimeout(() => void send(), pause);
@@ -191,12 +192,12 @@ export function useFloor(first: FloorJob): Floor {
   }, [first, putJob, putWaiting, putPhotos, send]);
 
   const set = useCallback(
-    (target: string, field: string, value: Json, settles?: string) => {
-      const shown = withEntries(live.current.job.board, live.current.waiting)[target]?.[field] ?? null;
-      if (sameJson(shown, value) && !settles) return;
-      setPast((before) => [...before, { target, field, from: shown, atMs: Date.now() }].slice(-MOST_UNDONE));
+    (target: string, field: string, value: Json, resolves?: string) => {
+      const shown = withEntries(live.current.job.record, live.current.waiting)[target]?.[field] ?? null;
+      if (sameJson(shown, value) && !resolves) return;
+      setPast((before) => [...before, { target, field, from: shown, atMs: Date.now() }].slice(-MAX_UNDONE));
       const last = live.current.waiting.findLast((entry) => entry.target === target && entry.field === field);
-      if (last && !last.tried && !settles) {
+      if (last && !last.tried && !resolves) {
         const changed = { ...last, value, at: new Date().toISOString() };
         if (sameJson(last.base, value)) {
           void dropEntries([last.id]);
@@ -218,7 +219,7 @@ export function useFloor(first: FloorJob): Floor {
           value,
           base: shown,
           at: new Date().toISOString(),
-          ...(settles ? { settles } : {}),
+          ...(resolves ? { resolves } : {}),
         };
         void keepEntry(entry);
         putWaiting([...live.current.waiting, entry]);
@@ -228,9 +229,9 @@ export function useFloor(first: FloorJob): Floor {
     [putWaiting, soon],
   );
 
-  const hold = useCallback(
+  const edit = useCallback(
     (target: string | null, field = '') => {
-      held.current = target === null ? null : `${target}/${field}`;
+      edited.current = target === null ? null : `${target}/${field}`;
       soon();
     },
     [soon],
@@ -263,10 +264,10 @@ export function useFloor(first: FloorJob): Floor {
       set(target, field, from ?? (field.startsWith('answer.') ? '' : null));
     setPast(past.slice(0, past.length - press.length));
   };
-  const board = useMemo(() => withEntries(job.board, waiting), [job.board, waiting]);
+  const record = useMemo(() => withEntries(job.record, waiting), [job.record, waiting]);
   return {
     job,
-    board,
+    record,
     unsent: waiting.length + photosWaiting.length,
     unreadable: waiting.filter((entry) => !isReadable(entry, job.units)).length,
     unsentOfOthers: others,
@@ -275,7 +276,7 @@ export function useFloor(first: FloorJob): Floor {
     refused,
     photosWaiting,
     set,
-    hold,
+    edit,
     addPhoto,
     setWorking,
     undo: past.length > 0 ? undo : null,
@@ -300,14 +301,14 @@ const sharing = (before: FloorJob, next: FloorJob): FloorJob =>
 
 const key = ({ target, field }: Pick<Waiting, 'target' | 'field'>): string => `${target}/${field}`;
 const api = ({ orderId }: FloorJob): string => `/api/v1/work-orders/${orderId}`;
-const bare = ({ id, target, field, value, base, at, settles }: Waiting) => ({
+const bare = ({ id, target, field, value, base, at, resolves }: Waiting) => ({
   id,
   target,
   field,
   value,
   base,
   at,
-  settles: settles ?? null,
+  resolves: resolves ?? null,
 });
 
 /** The server answered, and not with what was hoped for. */

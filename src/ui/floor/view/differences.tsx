@@ -28,9 +28,9 @@ const shown = (json: Json): string => {
 
 /** Two people said otherwise about one field: both stand here until somebody chooses. */
 export function Differences({ floor }: { floor: Floor }) {
-  const { job, board, set } = floor;
+  const { job, record, set } = floor;
   if (job.differences.length === 0) return null;
-  const now = ({ target, field }: Difference): Json => board[target]?.[field] ?? null;
+  const now = ({ target, field }: Difference): Json => record[target]?.[field] ?? null;
   const placeOf = (target: string): string => {
     const { kind, key } = readTarget(target);
     return kind === 'site' ? `Site ${job.sites.find(({ id }) => id === key)?.name ?? key}` : `${kind} ${key}`;

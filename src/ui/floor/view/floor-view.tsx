@@ -28,7 +28,7 @@ type Where = (typeof PLACES)[number][0];
 /** What stands in the address after #: it outlives a reload. "sites-3A", "steps". */
 function readHash(job: FloorJob): { readonly where: Where; readonly site: string } {
   const [where, site] = (typeof window === 'undefined' ? '' : window.location.hash.slice(1)).split('-');
-  const firstOpen = job.sites.find(({ id }) => !job.board[siteTarget(id)]?.done)?.id ?? job.sites[0]?.id ?? '';
+  const firstOpen = job.sites.find(({ id }) => !job.record[siteTarget(id)]?.done)?.id ?? job.sites[0]?.id ?? '';
   return {
     where: PLACES.some(([place]) => place === where) ? (where as Where) : 'sites',
     site: job.sites.some(({ id }) => id === site) ? (site ?? firstOpen) : firstOpen,
@@ -50,7 +50,7 @@ export function FloorView({
   stopHref: string;
 }) {
   const floor = useFloor(first);
-  const { job, board } = floor;
+  const { job, record } = floor;
   const [at, setAt] = useState<{ where: Where; site: string }>({ where: 'sites', site: first.sites[0]?.id ?? '' });
   const [described, setDescribed] = useState<string | null>(null);
   useEffect(() => {
@@ -62,23 +62,23 @@ export function FloorView({
   }, [first]);
   useEffect(keepPage, []);
   const go = (where: Where, site = at.site) => {
-    floor.hold(null);
+    floor.edit(null);
     window.location.hash = where === 'sites' ? `sites-${site}` : where;
   };
   const site = job.sites.find(({ id }) => id === at.site) ?? job.sites[0];
-  const isDone = (id: string): boolean => board[siteTarget(id)]?.done === true;
+  const isDone = (id: string): boolean => record[siteTarget(id)]?.done === true;
   const next = site ? nextSite(job.sites, site.id, isDone) : null;
   const left = job.sites.filter(({ id }) => !isDone(id));
   const longRemoval = job.steps.some(({ key }) => key === LONG_REMOVAL);
   const soaks = job.sites.flatMap((s) => {
-    const fields = board[siteTarget(s.id)] ?? {};
+    const fields = record[siteTarget(s.id)] ?? {};
     const seized = fields.breakawayFeel === 'seized';
     // By the long method every well soaks before its plug is asked how it comes.
     if (!(seized || (longRemoval && !fields.breakawayFeel)) || fields.removedGap || fields.done) return [];
     return [{ id: s.id, name: s.name, seized, soakedAt: (fields.soakedAt ?? null) as string | null }];
   });
   const stepsOpen = job.steps.filter(
-    (step) => !step.perSite && (board[`step ${step.key}`]?.state ?? 'open') === 'open',
+    (step) => !step.perSite && (record[`step ${step.key}`]?.state ?? 'open') === 'open',
   ).length;
   return (
     // The mark by which the device knows a whole page from one that failed midway (public/sw.js).
@@ -168,7 +168,7 @@ export function FloorView({
                 floor.set(
                   siteTarget(id),
                   'remark',
-                  `${board[siteTarget(id)]?.remark ?? ''} was seized, came out after soaking`.trim(),
+                  `${record[siteTarget(id)]?.remark ?? ''} was seized, came out after soaking`.trim(),
                 );
               }}
             />
@@ -191,13 +191,13 @@ export function FloorView({
   );
 }
 
-const MOST_NAMED = 8;
+const MAX_NAMED = 8;
 
 /** Short enough for one line; the drawing shows every one. */
 function leftWords(names: readonly string[]): string {
   if (names.length === 0) return 'all sites done';
-  const more = names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : '';
-  return `left: ${names.slice(0, MOST_NAMED).join(' ')}${more}`;
+  const more = names.length > MAX_NAMED ? ` and ${names.length - MAX_NAMED} more` : '';
+  return `left: ${names.slice(0, MAX_NAMED).join(' ')}${more}`;
 }
 
 /** Drawn again only when a mark has changed: most presses change none. */
@@ -268,8 +268,8 @@ function WorkClock({ floor: { job, setWorking } }: { floor: Floor }) {
 }
 
 /** The first plug on the tray and the direction of the row, before the first is laid down. */
-function TrayDirection({ floor: { job, board, set } }: { floor: Floor }) {
-  const declared = board.order?.trayFirst;
+function TrayDirection({ floor: { job, record, set } }: { floor: Floor }) {
+  const declared = record.order?.trayFirst;
   if (declared) return null;
   const [firstSite] = job.sites;
   const lastSite = job.sites.at(-1);
@@ -291,19 +291,19 @@ function TrayDirection({ floor: { job, board, set } }: { floor: Floor }) {
   );
 }
 
-function portsOpen({ job, board }: Floor): string {
+function portsOpen({ job, record }: Floor): string {
   const rags = job.counts.filter(({ key }) => key.startsWith('rags_'));
   const open = rags.flatMap(({ key, expected }) => {
-    const { out, back } = board[`count ${key}`] ?? {};
+    const { out, back } = record[`count ${key}`] ?? {};
     return typeof out === 'number' && typeof back !== 'number' ? [`rags in ${out} of ${expected}`] : [];
   });
   return open.length > 0 ? `Intake ports are open: ${open.join(', ')}.` : '';
 }
 
-function marksOf({ job, board }: Floor, here: string): Record<string, SiteMark> {
+function marksOf({ job, record }: Floor, here: string): Record<string, SiteMark> {
   return Object.fromEntries(
     job.sites.map(({ id }) => {
-      const fields = board[siteTarget(id)] ?? {};
+      const fields = record[siteTarget(id)] ?? {};
       const done = fields.done === true;
       const state = id === here ? ('now' as const) : done ? ('done' as const) : ('todo' as const);
       const lines = [String(fields.removedGap ?? ''), done ? String(fields.installedTorque ?? '') : ''].filter(Boolean);

@@ -31,7 +31,7 @@ function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
         known={`this engine takes ${job.rules.partNumber}`}
         offer={job.rules.partNumber}
         verdict={
-          number === '' ? null : right ? { words: 'right', well: true } : { words: 'not for this engine', well: false }
+          number === '' ? null : right ? { words: 'right', good: true } : { words: 'not for this engine', good: false }
         }
         onChange={(value) => put('newNumber', value)}
       />
@@ -43,7 +43,7 @@ function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
         system={job.units}
         active={active === 'newGap'}
         verdict={
-          gap === null ? null : fault ? { words: 'out of range', well: false } : { words: 'in range', well: true }
+          gap === null ? null : fault ? { words: 'out of range', good: false } : { words: 'in range', good: true }
         }
         pad={pad}
         onActive={() => activate('newGap')}
@@ -128,8 +128,8 @@ function Tightening({
             torque === null
               ? null
               : torque >= min - 0.05 && torque <= max + 0.05
-                ? { words: 'in range', well: true }
-                : { words: torque < min ? 'too little' : 'too much', well: false }
+                ? { words: 'in range', good: true }
+                : { words: torque < min ? 'too little' : 'too much', good: false }
           }
           pad={pad}
           onActive={() => activate('installedTorque')}

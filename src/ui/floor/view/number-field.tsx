@@ -28,8 +28,8 @@ export function NumberField({
   value: string;
   system: UnitSystem;
   active: boolean;
-  /** What the figure means here, and whether it is well. */
-  verdict?: { readonly words: string; readonly well: boolean } | null;
+  /** What the figure means here, and whether it is good. */
+  verdict?: { readonly words: string; readonly good: boolean } | null;
   onActive: () => void;
   onChange: (value: string) => void;
   /** The number pad, where there is no room for it beside the fields. */

@@ -22,7 +22,7 @@ export function NumberRead({
   offer: string | null;
   /** Before the number that is offered. */
   offered?: string;
-  verdict: { readonly words: string; readonly well: boolean } | null;
+  verdict: { readonly words: string; readonly good: boolean } | null;
   onChange: (value: string) => void;
 }) {
   const id = useId();

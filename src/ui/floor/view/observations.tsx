@@ -10,7 +10,7 @@ export type Seen = Readonly<Record<string, number>>;
 
 const SEVERITY: Readonly<Record<number, string>> = { 1: 'just visible', 2: 'clear', 3: 'beyond doubt' };
 
-/** The next press on a word: clear, beyond doubt, just visible, taken back. What is well is seen or not. */
+/** The next press on a word: clear, beyond doubt, just visible, taken back. What is normal is seen or not. */
 function pressed(seen: Seen, word: string): Seen {
   const { [word]: now, ...rest } = seen;
   if (now === undefined) return { ...seen, [word]: 2 };

@@ -54,7 +54,7 @@ function OldPlug({
       ? gapGrowth(site.fittedGapMm, oldMm, site.sinceKm)
       : null;
   const steps = gaugeSteps(site.fittedGapMm ?? job.rules.gap.maxMm, { below: 0, above: 7 });
-  const well = allWell(job.seat);
+  const good = allWell(job.seat);
   return (
     <>
       <NumberRead
@@ -66,8 +66,8 @@ function OldPlug({
           found === '' || expected === null
             ? null
             : partKey(found) === partKey(expected)
-              ? { words: 'as recorded', well: true }
-              : { words: 'not what the record says', well: false }
+              ? { words: 'as recorded', good: true }
+              : { words: 'not what the record says', good: false }
         }
         onChange={(value) => put('observedNumber', value)}
       />
@@ -85,7 +85,7 @@ function OldPlug({
         verdict={
           growth === null
             ? null
-            : { words: `${growth >= 0 ? '+' : ''}${growth.toFixed(1)} µm per 1,000 km`, well: true }
+            : { words: `${growth >= 0 ? '+' : ''}${growth.toFixed(1)} µm per 1,000 km`, good: true }
         }
         pad={pad}
         onActive={() => activate('removedGap')}
@@ -102,14 +102,14 @@ function OldPlug({
       <div className="press-row">
         <Press
           chosen={
-            Object.keys(well).every((word) => word in seen) && Object.keys(seen).length === Object.keys(well).length
+            Object.keys(good).every((word) => word in seen) && Object.keys(seen).length === Object.keys(good).length
           }
           onPress={() => {
-            put('seen', well as unknown as Json);
+            put('seen', good as unknown as Json);
             if (!fields.breakawayFeel) put('breakawayFeel', 'normal');
           }}
         >
-          All well: tan, sharp, dry, clean
+          All normal: tan, sharp, dry, clean
         </Press>
         {last && Object.keys(last).length > 0 && (
           <Press onPress={() => put('seen', last as unknown as Json)}>Same as the last</Press>

@@ -53,10 +53,10 @@ export function FieldHead({ name, known }: { name: ReactNode; known?: ReactNode 
 }
 
 /** What a figure or a number means here. */
-export function Verdict({ words, well }: { words: string; well: boolean }) {
+export function Verdict({ words, good }: { words: string; good: boolean }) {
   return (
-    <span className="verdict" data-well={well || undefined}>
-      {well ? '✓ ' : '✕ '}
+    <span className="verdict" data-good={good || undefined}>
+      {good ? '✓ ' : '✕ '}
       {words}
     </span>
   );

@@ -6,12 +6,12 @@ import type { FloorJob } from '@/core/work/job-record';
 import { KeptPhoto } from '../../primitives/kept-photo';
 import type { WaitingPhoto } from '../sync/outbox';
 
-const MOST_PX = 1600;
+const MAX_PX = 1600;
 
 /** A picture made small enough to be sent over a poor network: at most 1,600 pixels, JPEG. */
 async function resized(file: File): Promise<Blob> {
   const bitmap = await createImageBitmap(file);
-  const scale = Math.min(1, MOST_PX / Math.max(bitmap.width, bitmap.height));
+  const scale = Math.min(1, MAX_PX / Math.max(bitmap.width, bitmap.height));
   const canvas = document.createElement('canvas');
   canvas.width = Math.round(bitmap.width * scale);
   canvas.height = Math.round(bitmap.height * scale);

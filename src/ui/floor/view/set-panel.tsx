@@ -23,12 +23,12 @@ const BATCH_WORDS: Readonly<Record<string, string>> = {
 
 /** The new plugs on the bench, before anything is opened: number and gap of each, judged one by one and as a set. */
 export function SetPanel({ floor }: { floor: Floor }) {
-  const { job, board, set, hold } = floor;
+  const { job, record, set, edit } = floor;
   const [active, setActive] = useState(job.sites[0]?.id ?? '');
   const units = unitsOf(job.units);
   const { rules } = job;
   const rows = job.sites.map((site) => {
-    const fields = board[siteTarget(site.id)] ?? {};
+    const fields = record[siteTarget(site.id)] ?? {};
     const read = readSiteQuantity('newGap', String(fields.newGap ?? ''), units);
     return {
       site,
@@ -88,16 +88,16 @@ export function SetPanel({ floor }: { floor: Floor }) {
                   mm === null || !own
                     ? null
                     : own.action === 'accept'
-                      ? { words: 'in range', well: true }
+                      ? { words: 'in range', good: true }
                       : {
                           words:
                             own.action === 'reject' ? 'set it aside' : `${own.action} by ${own.byMm.toFixed(2)} mm`,
-                          well: false,
+                          good: false,
                         }
                 }
                 onActive={() => {
                   setActive(site.id);
-                  hold(siteTarget(site.id), 'newGap');
+                  edit(siteTarget(site.id), 'newGap');
                 }}
                 onChange={(text) => putGap(site.id, text)}
               />
@@ -121,7 +121,7 @@ export function SetPanel({ floor }: { floor: Floor }) {
           value={rows.find((row) => row.site.id === active)?.gap ?? ''}
           unit={units.gap}
           onChange={(text) => {
-            hold(siteTarget(active), 'newGap');
+            edit(siteTarget(active), 'newGap');
             putGap(active, text);
           }}
         />

@@ -29,15 +29,15 @@ import { type Wrench, WrenchPanel } from './wrench-panel';
 const textsOf = (fields: Fields): SiteTexts => fields as unknown as SiteTexts;
 
 /** Why a site cannot be done yet, worked out on the device. */
-function faultsAt(job: FloorJob, board: Floor['board'], site: FloorSite, over: Fields = {}): Faults {
-  const fields = { ...board[siteTarget(site.id)], ...over };
+function faultsAt(job: FloorJob, record: Floor['record'], site: FloorSite, over: Fields = {}): Faults {
+  const fields = { ...record[siteTarget(site.id)], ...over };
   const units = unitsOf(job.units);
   const si = (name: SiteQuantity): number | null => {
     const read = readSiteQuantity(name, text(fields, name), units);
     return read.ok ? read.value : null;
   };
   const fitted = job.sites.flatMap((other) => {
-    const at = board[siteTarget(other.id)];
+    const at = record[siteTarget(other.id)];
     return other.id !== site.id && at?.done && at.newNumber ? [partKey(String(at.newNumber))] : [];
   });
   return siteFaults(
@@ -84,9 +84,9 @@ export function SitePanel({
   wrench: Wrench;
   onNext: () => void;
 }) {
-  const { job, board, set, hold } = floor;
+  const { job, record, set, edit } = floor;
   const target = siteTarget(site.id);
-  const fields = board[target] ?? {};
+  const fields = record[target] ?? {};
   const [here, setHere] = useState(() => arrivedAt(site.id));
   // The next site takes over the panel as it stands: drawing all of it anew would make every change of site wait.
   if (here.site !== site.id) setHere(arrivedAt(site.id));
@@ -96,7 +96,7 @@ export function SitePanel({
   const put = (field: string, value: Json) => set(target, field, value);
   const activate = (field: SiteQuantity) => {
     change({ active: field, typing: true });
-    hold(target, field);
+    edit(target, field);
   };
   const system = job.units;
   const units = unitsOf(system);
@@ -114,16 +114,16 @@ export function SitePanel({
     if (top < 0 || top > window.innerHeight / 2) panel.current?.scrollIntoView({ block: 'start' });
   }, [site.id]);
   const bare = job.sites.filter(
-    (other) => other.id !== site.id && Object.keys(seenOf(board[siteTarget(other.id)] ?? {})).length === 0,
+    (other) => other.id !== site.id && Object.keys(seenOf(record[siteTarget(other.id)] ?? {})).length === 0,
   );
   const setting = torqueSetting(job);
   const done = fields.done === true;
 
   const finish = () => {
-    hold(null);
+    edit(null);
     const torque = text(fields, 'installedTorque') || setting;
     const over = { torqueMethod: fields.torqueMethod ?? 'wrench', installedTorque: torque };
-    const found = faultsAt(job, board, site, over);
+    const found = faultsAt(job, record, site, over);
     change({ faults: found });
     if (Object.keys(found).length > 0) return;
     put('torqueMethod', over.torqueMethod);
@@ -139,7 +139,7 @@ export function SitePanel({
       value={text(fields, active)}
       unit={units[kind]}
       onChange={(value) => {
-        hold(target, active);
+        edit(target, active);
         put(active, value);
       }}
     />
@@ -180,7 +180,7 @@ export function SitePanel({
               for (const other of bare) set(siteTarget(other.id), 'seen', fields.seen ?? null);
             },
           }}
-          last={last ? seenOf(board[siteTarget(last.id)] ?? {}) : null}
+          last={last ? seenOf(record[siteTarget(last.id)] ?? {}) : null}
         />
         <NewPlugDrawn fields={only(fields, NEW)} {...{ site, put, job, active, activate, quantity, pad: padUnder }} />
         <TighteningDrawn
@@ -191,12 +191,12 @@ export function SitePanel({
         <LotAndMore
           {...{ site, put, job, active, activate, quantity, pad: padUnder }}
           fields={only(fields, MORE)}
-          before={last ? (board[siteTarget(last.id)] ?? {}) : {}}
+          before={last ? (record[siteTarget(last.id)] ?? {}) : {}}
         />
         <Remark
           value={text(fields, 'remark')}
           onChange={(value) => put('remark', value)}
-          onFocus={() => hold(target, 'remark')}
+          onFocus={() => edit(target, 'remark')}
         />
         <PhotoRow key={target} target={target} job={job} waiting={floor.photosWaiting} onAdd={floor.addPhoto} />
       </div>

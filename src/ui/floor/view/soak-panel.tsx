@@ -3,7 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { SEIZING_FACTOR } from '@/core/torque/curve';
-import { conductSoaks, MOST_PENETRANT_ML, USUAL_SOAK } from '@/core/work/soak-moves';
+import { MAX_PENETRANT_ML, nextSoakMove, USUAL_SOAK } from '@/core/work/soak-moves';
 import { torqueText, type UnitSystem } from '../../format/format';
 import { Caution } from '../../primitives/page';
 import { Press } from './parts';
@@ -43,7 +43,7 @@ export function SoakPanel({
     return () => clearInterval(timer);
   }, []);
   if (sites.length === 0) return null;
-  const { next, doneMs, left } = conductSoaks(
+  const { next, doneMs, left } = nextSoakMove(
     sites.map(({ id, soakedAt }) => ({ site: id, soakedAt: soakedAt === null ? null : Date.parse(soakedAt) })),
     USUAL_SOAK,
     now,
@@ -51,7 +51,7 @@ export function SoakPanel({
   const nameOf = (id: string): string => sites.find((site) => site.id === id)?.name ?? id;
   const words =
     next?.kind === 'prepare'
-      ? `Next: site ${nameOf(next.site)}, back off an eighth of a turn, then penetrant, ${MOST_PENETRANT_ML} ml at most.`
+      ? `Next: site ${nameOf(next.site)}, back off an eighth of a turn, then penetrant, ${MAX_PENETRANT_ML} ml at most.`
       : next?.kind === 'remove'
         ? `Next: site ${nameOf(next.site)} has soaked. To and fro, a quarter turn at a time.`
         : next

@@ -19,12 +19,12 @@ const PHASE_WORDS: Readonly<Record<string, string>> = {
   prove: 'Prove',
 };
 
-const stateOf = ({ board }: Pick<Floor, 'board'>, step: FloorStep): string =>
-  String(board[stepTarget(step.key)]?.state ?? 'open');
+const stateOf = ({ record }: Pick<Floor, 'record'>, step: FloorStep): string =>
+  String(record[stepTarget(step.key)]?.state ?? 'open');
 
-const countsOf = ({ job, board }: Pick<Floor, 'job' | 'board'>): readonly (CountState & { late: boolean })[] =>
+const countsOf = ({ job, record }: Pick<Floor, 'job' | 'record'>): readonly (CountState & { late: boolean })[] =>
   job.counts.map((count) => {
-    const at = board[countTarget(count.key)] ?? {};
+    const at = record[countTarget(count.key)] ?? {};
     return { ...count, out: numberOf(at.out), back: numberOf(at.back) };
   });
 
@@ -32,10 +32,10 @@ const numberOf = (json: Json | undefined): number | null => (typeof json === 'nu
 
 /** What keeps a step from being ticked, worked out on the device as the server does. */
 function faultsOf(floor: Floor, step: FloorStep): readonly string[] {
-  const { job, board, photosWaiting } = floor;
+  const { job, record, photosWaiting } = floor;
   const target = stepTarget(step.key);
-  const fields = board[target] ?? {};
-  const sites = job.sites.map((site) => ({ site, at: board[siteTarget(site.id)] ?? {} }));
+  const fields = record[target] ?? {};
+  const sites = job.sites.map((site) => ({ site, at: record[siteTarget(site.id)] ?? {} }));
   const counts = countsOf(floor);
   const asked = askFaults(step.asks, {
     nowMs: Date.now(),
@@ -52,7 +52,7 @@ function faultsOf(floor: Floor, step: FloorStep): readonly string[] {
       sitesOpen: sites.filter(({ at }) => !at.done).map(({ site }) => site.name),
       counts: counts.filter(({ late }) => !late),
       soaked: sites.some(({ at }) => Boolean(at.soakedAt)),
-      cleared: board[stepTarget('clear')]?.state === 'done',
+      cleared: record[stepTarget('clear')]?.state === 'done',
     }),
     ...asked,
   ];
@@ -147,7 +147,7 @@ function InHand({
     const faults = next === 'done' ? faultsOf(floor, step) : [];
     setTold(faults);
     if (faults.length > 0) return;
-    floor.hold(null);
+    floor.edit(null);
     floor.set(target, 'state', next);
     if (next !== 'open') onNext();
   };
@@ -216,9 +216,9 @@ function InHand({
 }
 
 function Answer({ floor, target, ask, link }: { floor: Floor; target: string; ask: Ask; link?: string }) {
-  const { board, set, hold, job } = floor;
+  const { record, set, edit, job } = floor;
   const field = answerField(ask.key);
-  const value = String(board[target]?.[field] ?? '');
+  const value = String(record[target]?.[field] ?? '');
   switch (ask.kind) {
     case 'choice':
       return (
@@ -253,8 +253,8 @@ function Answer({ floor, target, ask, link }: { floor: Floor; target: string; as
             <FieldHead name={ask.what} />
             <chakra.input
               value={value}
-              onFocus={() => hold(target, field)}
-              onBlur={() => hold(null)}
+              onFocus={() => edit(target, field)}
+              onBlur={() => edit(null)}
               onChange={(event) => set(target, field, event.target.value)}
               w="100%"
               minH="48px"

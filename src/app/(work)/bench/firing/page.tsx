@@ -1,8 +1,9 @@
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { FiringBench } from '@/ui/bench/firing-bench';
-import { Empty, PageHead } from '@/ui/primitives/page';
+import { PageHead } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { keepResultAction } from '../actions';
 import { BENCH_PLACES } from '../places';
@@ -12,7 +13,7 @@ export const metadata = { title: 'Bench: firing order' };
 export default async function FiringBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   return (
     <>
       <PageHead title="Firing order and cap">Towers, companions and swapped leads</PageHead>

@@ -1,8 +1,9 @@
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { TorqueBench } from '@/ui/bench/torque-bench';
-import { Empty, PageHead } from '@/ui/primitives/page';
+import { PageHead } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { keepResultAction } from '../actions';
 import { BENCH_PLACES } from '../places';
@@ -12,7 +13,7 @@ export const metadata = { title: 'Bench: torque' };
 export default async function TorqueBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   return (
     <>
       <PageHead title="Torque">From the dry spec to the figure on this wrench</PageHead>

@@ -1,7 +1,8 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { addMonths } from '@/core/calendar/plain-date';
-import { CALIBRATION_MONTHS, LEAST_SHARE_OF_RANGE } from '@/core/torque/plan';
+import { CALIBRATION_MONTHS, MIN_SHARE_OF_RANGE } from '@/core/torque/plan';
 import { may } from '@/server/access';
 import { listKept } from '@/server/bench/keep-result';
 import { listWrenches, type WrenchRow } from '@/server/bench/wrenches';
@@ -21,7 +22,7 @@ export const metadata = { title: 'Wrenches' };
 export default async function WrenchesPage() {
   const actor = await requireActor();
   const [wrenches, kept] = await Promise.all([listWrenches(deps(), actor), listKept(deps(), actor)]);
-  if (!wrenches.ok) return <Empty>{wrenches.error.message}</Empty>;
+  if (!wrenches.ok) return <NotShown error={wrenches.error} />;
   const manage = may(actor, 'manage wrenches');
   return (
     <>
@@ -63,7 +64,7 @@ export default async function WrenchesPage() {
 
 function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: string; manage: boolean }) {
   const until = addMonths(wrench.calibratedOn, CALIBRATION_MONTHS);
-  const least = Math.max(wrench.min, wrench.max * LEAST_SHARE_OF_RANGE);
+  const least = Math.max(wrench.min, wrench.max * MIN_SHARE_OF_RANGE);
   return (
     <Table.Row>
       <Table.Cell fontWeight="650">{wrench.name}</Table.Cell>

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { groupBy } from '@/core/shared/group-by';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
@@ -24,7 +25,7 @@ export default async function PrintPage({ searchParams }: { searchParams: Search
   const query = await searchParams;
   const filter = dueFilter.parse({ ...query, descending: query.order === 'reversed' });
   const [list, costs] = await Promise.all([listDue(deps(), actor, filter), viewCosts(deps(), actor)]);
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const items = filter.state ? list.value.items : list.value.items.filter((item) => WANTS_WORK.has(item.state));
   const depots = [...groupBy(items, (item) => item.depot)].sort(([a], [b]) => a.localeCompare(b));
   return (

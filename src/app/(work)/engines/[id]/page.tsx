@@ -1,5 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { tighteningOrder } from '@/core/engine/access';
 import { coilOf, companions } from '@/core/engine/coils';
 import { neighbours, siteId, siteName, sitePlace } from '@/core/engine/layout';
@@ -22,7 +23,7 @@ type Props = { params: Promise<{ id: string }> };
 export default async function EnginePage({ params }: Props) {
   const actor = await requireActor();
   const found = await viewEngine(deps(), actor, (await params).id);
-  if (!found.ok) return <Empty>{found.error.message}</Empty>;
+  if (!found.ok) return <NotShown error={found.error} />;
   const view = found.value;
   const { family, layout } = view;
   const enter = may(actor, 'enter catalogue data');

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { listUnmatched, type UnmatchedGroup } from '@/server/catalogue/list-unmatched';
 import { deps } from '@/server/deps';
@@ -16,13 +17,13 @@ export const metadata = { title: 'Without a firm match' };
 export default async function UnmatchedPage() {
   const actor = await requireActor();
   const groups = await listUnmatched(deps(), actor);
-  if (!groups.ok) return <Empty>{groups.error.message}</Empty>;
+  if (!groups.ok) return <NotShown error={groups.error} />;
   const list = groups.value;
   const count = list.reduce((sum, group) => sum + group.vehicles.length, 0);
   return (
     <>
       <PageHead title="Without a firm match">
-        <strong>{count}</strong> vehicle{count === 1 ? '' : 's'} for which no part is named; the question that settles
+        <strong>{count}</strong> vehicle{count === 1 ? '' : 's'} for which no part is named; the question that resolves
         most comes first
       </PageHead>
       <SubNav label="Engines" places={ENGINE_PLACES} />
@@ -46,7 +47,7 @@ function Group({ group, canAnswer }: { group: UnmatchedGroup; canAnswer: boolean
           <TextLink href={`/engines/${group.familyId}`}>{group.familyCode}</TextLink>: {group.question}
         </>
       }
-      aside={`settles ${group.vehicles.length}`}
+      aside={`resolves ${group.vehicles.length}`}
     >
       {group.candidates.length > 0 && (
         <Box as="ul" pl="4" mb="3" color="soft">
@@ -78,7 +79,7 @@ function Group({ group, canAnswer }: { group: UnmatchedGroup; canAnswer: boolean
                 <Box flex="1" mb="-12px">
                   <AnswerField question={group.key} choices={group.choices} of={vehicle.unitNumber} />
                 </Box>
-                <SubmitButton>Settle</SubmitButton>
+                <SubmitButton>Resolve</SubmitButton>
               </Box>
             </ActionForm>
           )}

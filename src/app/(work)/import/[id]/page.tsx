@@ -1,5 +1,6 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { type ImportView, viewImport } from '@/server/imports/import-file';
 import type { PlannedRow, Verdict } from '@/server/imports/kind';
@@ -21,17 +22,12 @@ const WORDS: Readonly<Record<Verdict, string>> = {
   skip: 'skipped',
   refuse: 'refused',
 };
-const MOST_SHOWN = 200;
+const MAX_SHOWN = 200;
 
 export default async function ImportCheckPage({ params, searchParams }: Props) {
   const actor = await requireActor();
   const view = await viewImport(deps(), actor, (await params).id);
-  if (!view.ok)
-    return (
-      <Empty>
-        {view.error.message} <TextLink href="/import">Back to Import</TextLink>
-      </Empty>
-    );
+  if (!view.ok) return <NotShown error={view.error} />;
   const { plan, fileName, state } = view.value;
   if (!plan)
     return (
@@ -123,7 +119,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: ImportPlan; sh
         )}
       </Flex>
       <PlainTable heads={['Line', 'Would be', 'What', 'Why']}>
-        {sorted.slice(0, MOST_SHOWN).map((row) => (
+        {sorted.slice(0, MAX_SHOWN).map((row) => (
           <Table.Row key={row.line}>
             <Table.Cell w="70px">{row.line}</Table.Cell>
             <Table.Cell
@@ -138,7 +134,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: ImportPlan; sh
           </Table.Row>
         ))}
       </PlainTable>
-      {sorted.length > MOST_SHOWN && <Box color="soft">{sorted.length - MOST_SHOWN} more rows like these.</Box>}
+      {sorted.length > MAX_SHOWN && <Box color="soft">{sorted.length - MAX_SHOWN} more rows like these.</Box>}
     </>
   );
 }

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { addDays } from '@/core/calendar/plain-date';
 import { deps } from '@/server/deps';
 import { viewDigest } from '@/server/notices/list-notices';
@@ -14,7 +15,7 @@ type Props = { searchParams: Promise<{ on?: string }> };
 export default async function DigestPage({ searchParams }: Props) {
   const actor = await requireActor();
   const digest = await viewDigest(deps(), actor, (await searchParams).on);
-  if (!digest.ok) return <Empty>{digest.error.message}</Empty>;
+  if (!digest.ok) return <NotShown error={digest.error} />;
   const { on, sections } = digest.value;
   return (
     <>

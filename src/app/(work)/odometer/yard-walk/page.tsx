@@ -1,12 +1,13 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { dateText, distanceText } from '@/ui/format/format';
 import { YardWalk } from '@/ui/odometer/yard-walk';
 import { TextLink } from '@/ui/primitives/links';
-import { Empty, PageHead } from '@/ui/primitives/page';
+import { PageHead } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { yardWalkAction } from '../actions';
 import { ODOMETER_PLACES } from '../places';
@@ -18,8 +19,8 @@ type Props = { searchParams: Promise<Record<string, string>> };
 export default async function YardWalkPage({ searchParams }: Props) {
   const actor = await requireActor();
   const filter = dueFilter.parse({ ...(await searchParams), sort: 'unit' });
-  const list = await listDue(deps(), actor, filter, { from: 0, limit: 1000 });
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  const list = await listDue(deps(), actor, { ...filter, page: { from: 0, limit: 1000 } });
+  if (!list.ok) return <NotShown error={list.error} />;
   const { items, depots } = list.value;
   return (
     <>

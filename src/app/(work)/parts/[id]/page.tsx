@@ -1,5 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { scopeWords } from '@/core/catalogue/scope';
 import { may } from '@/server/access';
 import { type PartView, viewPart } from '@/server/catalogue/view-part';
@@ -13,7 +14,7 @@ import { HistoryGraph } from '@/ui/parts/history-graph';
 import { NumberSays } from '@/ui/parts/number-says';
 import { PartInHand } from '@/ui/parts/part-in-hand';
 import { TextLink } from '@/ui/primitives/links';
-import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { Code, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { enterRowAction } from '../../engines/actions';
 
@@ -22,7 +23,7 @@ type Props = { params: Promise<{ id: string }> };
 export default async function PartPage({ params }: Props) {
   const actor = await requireActor();
   const found = await viewPart(deps(), actor, (await params).id);
-  if (!found.ok) return <Empty>{found.error.message}</Empty>;
+  if (!found.ok) return <NotShown error={found.error} />;
   const view = found.value;
   const { part } = view;
   return (

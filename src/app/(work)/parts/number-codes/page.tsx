@@ -1,5 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { groupBy } from '@/core/shared/group-by';
 import { may } from '@/server/access';
 import { listNumberCodes } from '@/server/catalogue/read-number';
@@ -18,7 +19,7 @@ export const metadata = { title: 'Number codes' };
 export default async function NumberCodesPage() {
   const actor = await requireActor();
   const codes = await listNumberCodes(deps(), actor);
-  if (!codes.ok) return <Empty>{codes.error.message}</Empty>;
+  if (!codes.ok) return <NotShown error={codes.error} />;
   const makers = [...groupBy(codes.value, (code) => code.maker)];
   return (
     <>

@@ -1,5 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { type ReceivingReason, SUSPICION_POINTS, SUSPICIOUS_FROM } from '@/core/stock/receiving';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -12,7 +13,7 @@ import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { PART_PLACES } from '../places';
-import { banAction, holdAction, liftAction, receiveAction, settleAction } from './actions';
+import { banAction, liftAction, quarantineAction, receiveAction, resolveAction } from './actions';
 
 export const metadata = { title: 'Receiving' };
 
@@ -21,23 +22,23 @@ type Delivery = Extract<Awaited<ReturnType<typeof listDeliveries>>, { ok: true }
 export default async function ReceivingPage() {
   const actor = await requireActor();
   const [list, bans] = await Promise.all([listDeliveries(deps(), actor), listBans(deps(), actor)]);
-  if (!bans.ok) return <Empty>{bans.error.message}</Empty>;
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
-  const held = list.value.filter(({ delivery }) => delivery.verdict !== 'accepted' && !delivery.settled);
-  const rest = list.value.filter((row) => !held.includes(row));
+  if (!bans.ok) return <NotShown error={bans.error} />;
+  if (!list.ok) return <NotShown error={list.error} />;
+  const quarantined = list.value.filter(({ delivery }) => delivery.verdict !== 'accepted' && !delivery.resolved);
+  const rest = list.value.filter((row) => !quarantined.includes(row));
   return (
     <>
       <PageHead title="Receiving">
-        <strong>{held.length}</strong> held · only what is accepted goes on the shelf
+        <strong>{quarantined.length}</strong> in quarantine · only what is accepted goes on the shelf
       </PageHead>
       <SubNav label="Parts" places={PART_PLACES} />
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) 400px' }} columnGap="8">
         <Box minW="0">
-          <Section title="Held">
-            {held.length === 0 && <Empty>Nothing is held.</Empty>}
-            {held.map((row) => (
+          <Section title="In quarantine">
+            {quarantined.length === 0 && <Empty>Nothing is quarantined.</Empty>}
+            {quarantined.map((row) => (
               <Row key={row.delivery.id} row={row} system={actor.unitSystem}>
-                {may(actor, 'settle held parts') && <Settle row={row} />}
+                {may(actor, 'resolve quarantined parts') && <Resolve row={row} />}
               </Row>
             ))}
           </Section>
@@ -45,7 +46,9 @@ export default async function ReceivingPage() {
             {rest.length === 0 && <Empty>Deliveries that were checked stand here.</Empty>}
             {rest.map((row) => (
               <Row key={row.delivery.id} row={row} system={actor.unitSystem}>
-                {row.delivery.verdict === 'accepted' && may(actor, 'settle held parts') && <Hold row={row} />}
+                {row.delivery.verdict === 'accepted' && may(actor, 'resolve quarantined parts') && (
+                  <Quarantine row={row} />
+                )}
               </Row>
             ))}
           </Section>
@@ -76,7 +79,7 @@ function Row({
     <Box borderBottom="1px solid" borderColor="hair" py="2">
       <Box>
         <strong>{VERDICTS[delivery.verdict]}</strong>
-        {delivery.settled && `, then ${delivery.settled}: ${delivery.settledReason}`} · {delivery.quantity} ×{' '}
+        {delivery.resolved && `, then ${delivery.resolved}: ${delivery.resolvedReason}`} · {delivery.quantity} ×{' '}
         <Code>{delivery.deliveredNumber}</Code> for{' '}
         <TextLink href={`/parts/${partId}`}>
           <Code>{number}</Code>
@@ -110,10 +113,10 @@ function Row({
 
 const pointsText = (points: number): string => (points === 0 ? '' : ` ${points} ${points === 1 ? 'point' : 'points'}`);
 
-function Settle({ row: { delivery } }: { row: Delivery }) {
+function Resolve({ row: { delivery } }: { row: Delivery }) {
   return (
     <Box mt="2" maxW="460px">
-      <ActionForm action={settleAction}>
+      <ActionForm action={resolveAction}>
         <input type="hidden" name="deliveryId" value={delivery.id} />
         <input type="hidden" name="version" value={delivery.version} />
         <TextField
@@ -121,10 +124,10 @@ function Settle({ row: { delivery } }: { row: Delivery }) {
           label={`What became of ${delivery.orderReference ?? delivery.deliveredNumber}, and why`}
         />
         <Box display="flex" gap="2">
-          <SubmitButton name="settled" value="returned">
+          <SubmitButton name="resolved" value="returned">
             Returned to the supplier
           </SubmitButton>
-          <SubmitButton name="settled" value="accepted">
+          <SubmitButton name="resolved" value="accepted">
             Accept all the same
           </SubmitButton>
         </Box>
@@ -133,16 +136,16 @@ function Settle({ row: { delivery } }: { row: Delivery }) {
   );
 }
 
-function Hold({ row: { delivery } }: { row: Delivery }) {
+function Quarantine({ row: { delivery } }: { row: Delivery }) {
   return (
     <details>
       <summary>Take this batch off the shelf</summary>
       <Box mt="2" maxW="460px">
-        <ActionForm action={holdAction}>
+        <ActionForm action={quarantineAction}>
           <input type="hidden" name="deliveryId" value={delivery.id} />
           <input type="hidden" name="version" value={delivery.version} />
           <TextField name="reason" label="Why it is doubted now" />
-          <SubmitButton>Hold what still lies there</SubmitButton>
+          <SubmitButton>Quarantine what is still on the shelf</SubmitButton>
         </ActionForm>
       </Box>
     </details>
@@ -153,7 +156,7 @@ type Ban = Extract<Awaited<ReturnType<typeof listBans>>, { ok: true }>['value'][
 
 function Sellers({ bans, manage }: { bans: readonly Ban[]; manage: boolean }) {
   return (
-    <Section title="Banned sellers" aside="what comes from them is always held">
+    <Section title="Banned sellers" aside="what comes from them always goes into quarantine">
       {bans.length === 0 && <Box color="soft">None.</Box>}
       {bans.map(({ ban, who }) => (
         <Box key={ban.id} borderBottom="1px solid" borderColor="hair" py="2">

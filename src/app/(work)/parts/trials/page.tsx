@@ -1,6 +1,7 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { LEAST_SITE_KM, type Service, type TrialComparison } from '@/core/stock/trial';
+import { NotShown } from '@/app/not-shown';
+import { MIN_SITE_KM, type Service, type TrialComparison } from '@/core/stock/trial';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listTrials } from '@/server/stock/trials';
@@ -21,7 +22,7 @@ type Trial = Extract<Awaited<ReturnType<typeof listTrials>>, { ok: true }>['valu
 export default async function TrialsPage() {
   const actor = await requireActor();
   const list = await listTrials(deps(), actor);
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const manage = may(actor, 'run trials');
   return (
     <>
@@ -146,7 +147,7 @@ function verdictText({ verdict, chance }: TrialComparison, system: UnitSystem): 
       : ` If the two were alike, a split so uneven would come about in ${percentText(chance)} of cases.`;
   switch (verdict) {
     case 'too-little':
-      return `Too little to tell yet: a verdict wants ${distanceText(LEAST_SITE_KM, system)} run by its sites.${odds}`;
+      return `Too little to tell yet: a verdict wants ${distanceText(MIN_SITE_KM, system)} run by its sites.${odds}`;
     case 'no-difference':
       return `No difference seen so far.${odds}`;
     case 'worse':

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
@@ -7,7 +8,7 @@ import { dueFilter, listDue } from '@/server/due/list-due';
 import { moneyText } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
-import { Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { Facts, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { setCostsAction } from '../actions';
 import { PRESSURE_PLACES } from '../places';
@@ -18,9 +19,9 @@ export default async function CostsPage() {
   const actor = await requireActor();
   const [view, list] = await Promise.all([
     viewCosts(deps(), actor),
-    listDue(deps(), actor, dueFilter.parse({}), { from: 0, limit: 1 }),
+    listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
   ]);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const costs = view.value;
   const groups = list.ok ? list.value.groups : [];
   return (

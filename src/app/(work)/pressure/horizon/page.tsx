@@ -1,12 +1,13 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { HORIZON_WEEKS, type PolicyOutcome, viewHorizon, type WhatIf, whatIf } from '@/server/due/view-horizon';
 import { dateText, hoursText, moneyText, NONE, percentText } from '@/ui/format/format';
 import { HorizonChart } from '@/ui/pressure/horizon-chart';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { Code, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { PRESSURE_PLACES } from '../places';
@@ -24,10 +25,10 @@ export default async function HorizonPage({ searchParams }: Props) {
   const share = SHARES.find((s) => String(s) === query.share) ?? null;
   const [view, list, what] = await Promise.all([
     viewHorizon(deps(), actor, depot),
-    listDue(deps(), actor, dueFilter.parse({}), { from: 0, limit: 1 }),
+    listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
     share === null ? null : whatIf(deps(), actor, share),
   ]);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { weeks, bayMinutes, depots, parts } = view.value;
   const to = (next: { depot?: string; share?: number }) => {
     const params = new URLSearchParams();

@@ -18,7 +18,7 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
   }));
   return (
     <Section title="Coils" aside="followed by their tags">
-      {coils.eaters.map(({ cylinder, lost }) => (
+      {coils.repeatFailures.map(({ cylinder, lost }) => (
         <Box key={cylinder} mb="3">
           <Caution>
             Cylinder {cylinder} has used up {lost} coils: look at boot, well, plug gap and wiring before another is

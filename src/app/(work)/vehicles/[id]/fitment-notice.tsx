@@ -13,7 +13,7 @@ import { SOURCE_WORDS } from '@/ui/work-orders/order-words';
 import { openWorkOrderAction } from '../../work-orders/actions';
 import { answerFitmentAction } from '../actions';
 
-/** What keeps a vehicle from a firm match, and the field that settles it; nothing for a match. */
+/** What keeps a vehicle from a firm match, and the field that resolves it; nothing for a match. */
 export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { view: VehicleView; actor: Actor }) {
   if (fitment.kind === 'match') return null;
   const hidden = (
@@ -50,7 +50,7 @@ export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { v
           {hidden}
           {fitment.key === 'sheet' ? (
             <SelectField
-              name="settledSheetId"
+              name="chosenSheetId"
               label="The sheet that holds for this vehicle"
               choices={fitment.candidates.map((spec) => ({
                 value: spec.id,
@@ -60,7 +60,7 @@ export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { v
           ) : (
             <AnswerField question={fitment.key} choices={fitment.choices} />
           )}
-          <SubmitButton main>Settle it</SubmitButton>
+          <SubmitButton main>Resolve it</SubmitButton>
         </ActionForm>
       )}
     </Box>
@@ -68,10 +68,10 @@ export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { v
 }
 
 /** The sheet in force releases no work by itself. */
-export function Held({ view: { vehicle, blockers }, canOpen }: { view: VehicleView; canOpen: boolean }) {
+export function SheetBlocked({ view: { vehicle, blockers }, canOpen }: { view: VehicleView; canOpen: boolean }) {
   return (
     <Box bg="caution.bg" color="caution.ink" p="4" rounded="sm" mb="5" maxW="640px">
-      <strong>The spec sheet in force is held back.</strong>
+      <strong>The spec sheet in force may not be used yet.</strong>
       <Box as="ul" pl="4" my="1">
         {blockers.map((blocker) => (
           <li key={blocker}>{BLOCKER_WORDS[blocker]}.</li>

@@ -19,7 +19,7 @@ const ADVICE: Readonly<Record<Companion['advice'], string>> = {
 };
 
 /** The other components, each with its own clock, and what speaks for doing them with the plugs. */
-export function TogetherSection({ view, actor }: { view: VehicleView; actor: Actor }) {
+export function OtherComponentsSection({ view, actor }: { view: VehicleView; actor: Actor }) {
   const { companions } = view;
   const [first] = companions;
   const system = actor.unitSystem;

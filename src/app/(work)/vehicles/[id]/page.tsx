@@ -1,5 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { readVin, yearContradiction } from '@/core/catalogue/vin';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { sideWords } from '@/core/engine/sides';
@@ -23,8 +24,8 @@ import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { openWorkOrderAction } from '../../work-orders/actions';
 import { recordReadingAction } from '../actions';
 import { CoilsSection } from './coils-section';
-import { FitmentNotice, Held } from './fitment-notice';
-import { TogetherSection } from './other-components-section';
+import { FitmentNotice, SheetBlocked } from './fitment-notice';
+import { OtherComponentsSection } from './other-components-section';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
 
@@ -33,10 +34,10 @@ type Props = { params: Promise<{ id: string }> };
 export default async function VehiclePage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewVehicle(deps(), actor, (await params).id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { vehicle, depot, family, layout, due } = view.value;
   const system = actor.unitSystem;
-  const held = view.value.blockers.length > 0;
+  const blocked = view.value.blockers.length > 0;
   const canOpen = due.state !== 'no-match' && !due.openWorkOrder && may(actor, 'open work orders');
   return (
     <>
@@ -44,7 +45,7 @@ export default async function VehiclePage({ params }: Props) {
         title={`Unit ${vehicle.unitNumber} ${vehicle.name}`}
         actions={
           canOpen &&
-          !held && (
+          !blocked && (
             <ActionForm action={openWorkOrderAction} quiet>
               <input type="hidden" name="vehicleId" value={vehicle.id} />
               <SubmitButton main>Open a work order</SubmitButton>
@@ -58,7 +59,7 @@ export default async function VehiclePage({ params }: Props) {
         {due.due && ` · due ${dateText(due.due.p50)}, likely ${dateText(due.due.p10)} to ${dateText(due.due.p90)}`}
       </PageHead>
       <FitmentNotice view={view.value} actor={actor} />
-      {held && <Held view={view.value} canOpen={canOpen} />}
+      {blocked && <SheetBlocked view={view.value} canOpen={canOpen} />}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
         <Box minW="0">
           <Section title="What it is">
@@ -93,13 +94,13 @@ export default async function VehiclePage({ params }: Props) {
         </Box>
         <Box minW="0">
           <OdometerSection view={view.value} system={system} actor={actor} />
-          {due.sum.length > 0 && (
+          {due.breakdown.length > 0 && (
             <Section title="How the date comes about" aside="to check with a pencil">
-              <DueSum lines={due.sum} system={system} />
+              <DueSum lines={due.breakdown} system={system} />
             </Section>
           )}
           <PressureSection view={view.value} actor={actor} />
-          <TogetherSection view={view.value} actor={actor} />
+          <OtherComponentsSection view={view.value} actor={actor} />
           <SpecSection view={view.value} system={system} />
         </Box>
       </Grid>
@@ -214,8 +215,8 @@ function OdometerSection({ view, system, actor }: { view: VehicleView; system: U
 function HoursLine({ view: { hours, policies }, system }: { view: VehicleView; system: UnitSystem }) {
   const last = hours.filter((row) => row.state === 'accepted').at(-1);
   if (!last) return null;
-  const school = policies.find(({ policy }) => policy.id === 'engine_hours')?.school.id ?? '';
-  const each = kmPerHour(school);
+  const option = policies.find(({ policy }) => policy.id === 'engine_hours')?.option.id ?? '';
+  const each = kmPerHour(option);
   const suspects = hours.filter((row) => row.state === 'suspect').length;
   return (
     <Box color="soft" fontSize="sm">

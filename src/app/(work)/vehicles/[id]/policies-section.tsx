@@ -4,21 +4,21 @@ import { SCOPE_WORDS } from '@/ui/catalogue/words';
 import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
 
-/** The schools in force for this vehicle, and why. */
+/** The options in force for this vehicle, and why. */
 export function PoliciesSection({ view: { policies } }: { view: VehicleView }) {
   const chosen = policies.filter(({ scope }) => scope !== 'default');
   return (
     <Section
       title="Shop policies in force here"
-      aside={<TextLink href="/policies">all schools and their reasons</TextLink>}
+      aside={<TextLink href="/policies">all options and their reasons</TextLink>}
     >
       <Facts
-        rows={chosen.map(({ policy, school, scope, why }) => [
+        rows={chosen.map(({ policy, option, scope, why }) => [
           policy.name,
           <Box key={policy.id}>
-            <strong>{school.name}</strong>, {SCOPE_WORDS[scope]}: {why}{' '}
+            <strong>{option.name}</strong>, {SCOPE_WORDS[scope]}: {why}{' '}
             <Box as="span" color="soft">
-              {school.changes}
+              {option.changes}
             </Box>
           </Box>,
         ])}
@@ -27,7 +27,7 @@ export function PoliciesSection({ view: { policies } }: { view: VehicleView }) {
         By default:{' '}
         {policies
           .filter(({ scope }) => scope === 'default')
-          .map(({ policy, school }) => `${policy.name.toLowerCase()} ${school.name.toLowerCase()}`)
+          .map(({ policy, option }) => `${policy.name.toLowerCase()} ${option.name.toLowerCase()}`)
           .join('; ')}
         .
       </Box>

@@ -49,21 +49,21 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
 
 /** What keeps the work from being asked for, and the ways to say so. */
 function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleView; mayDefer: boolean }) {
-  const held = deferrals.find(({ deferral }) => deferral.endedAt === null)?.deferral;
+  const open = deferrals.find(({ deferral }) => deferral.endedAt === null)?.deferral;
   return (
     <>
       {deferrals.slice(0, 3).map(({ deferral, who }) => (
         <Box key={deferral.id} mt="2" color={deferral.endedAt ? 'soft' : undefined}>
-          {holdText(deferral)} ({who})
+          {deferralText(deferral)} ({who})
         </Box>
       ))}
-      {mayDefer && held && (
+      {mayDefer && open && (
         <ActionForm action={takeBackAction}>
           <input type="hidden" name="vehicleId" value={vehicle.id} />
-          <SubmitButton>{held.fault ? 'The other fault is mended' : 'Take the deferral back'}</SubmitButton>
+          <SubmitButton>{open.fault ? 'The other fault is mended' : 'Take the deferral back'}</SubmitButton>
         </ActionForm>
       )}
-      {mayDefer && !held && due.pressureParts && (
+      {mayDefer && !open && due.pressureParts && (
         <>
           <details>
             <summary>Defer</summary>
@@ -84,7 +84,7 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
                 <TextField name="fault" label="Which fault" hint="exhaust leak, lean code, oil in the wells" />
                 <TextField name="until" label="Expected to be mended by" type="date" hint="empty: nobody can say" />
                 <TextField name="reason" label="Note" />
-                <SubmitButton>Hold this work</SubmitButton>
+                <SubmitButton>Block this work</SubmitButton>
               </ActionForm>
             </Box>
           </details>
@@ -94,7 +94,7 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
   );
 }
 
-function holdText({ endedAt, until, fault, reason }: VehicleView['deferrals'][number]['deferral']): string {
+function deferralText({ endedAt, until, fault, reason }: VehicleView['deferrals'][number]['deferral']): string {
   if (fault === null) return `${endedAt ? 'Was deferred' : 'Deferred'} to ${dateText(until)}: ${reason}`;
   const day = until === null ? 'no day given' : `expected by ${dateText(until)}`;
   return `${endedAt ? 'Waited' : 'Waits'} for another fault: ${fault}, ${day}${reason ? `; ${reason}` : ''}`;

@@ -82,7 +82,7 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
   const loud = urgency === 'stop' && said?.verdict.verdict !== 'rejected' && !past;
   const names = sites.map((site) => siteName(layout, site)).join(', ');
   const alike = new Set(evidence.map(({ words }) => words)).size === 1;
-  const mayJudge = speaks && !past && (urgency !== 'stop' || may(actor, 'settle findings that stop work'));
+  const mayJudge = speaks && !past && (urgency !== 'stop' || may(actor, 'decide on findings that stop work'));
   return (
     <Box
       py="3"

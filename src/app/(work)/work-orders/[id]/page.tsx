@@ -1,5 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { siteId } from '@/core/engine/layout';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
@@ -10,7 +11,7 @@ import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-or
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { dateText, gapText, hoursText, instantText, NONE } from '@/ui/format/format';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Caution, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { ORDER_STATES } from '@/ui/work-orders/order-words';
 import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
@@ -28,7 +29,7 @@ export default async function WorkOrderPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { order, row, vehicle, family, spec, layout, sites, steps } = view.value;
   const people = await listPeople(deps(), actor);
   const live = order.state !== 'closed' && order.state !== 'cancelled';
@@ -215,7 +216,7 @@ function angleOf({ spec, family }: WorkOrderView): string {
 
 async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor }) {
   const { order, row, family } = view;
-  const choices = await whereAndWho(deps(), actor, row.depotId, family.hybrid);
+  const choices = await whereAndWho(deps(), actor, { depotId: row.depotId, hybrid: family.hybrid });
   if (!choices.ok) return null;
   return (
     <Section title="Day, bay and person">

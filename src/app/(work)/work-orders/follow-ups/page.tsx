@@ -1,5 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type FollowUpItem, listFollowUps } from '@/server/findings/follow-up';
@@ -18,7 +19,7 @@ export const metadata = { title: 'Follow-ups' };
 export default async function FollowUpsPage() {
   const actor = await requireActor();
   const list = await listFollowUps(deps(), actor);
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const open = list.value.filter(({ followUp }) => followUp.doneAt === null);
   const due = open.filter(({ isDue }) => isDue).length;
   return (

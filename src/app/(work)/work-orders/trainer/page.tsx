@@ -1,12 +1,13 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { GRADES } from '@/core/inspection/trainer';
 import { deps } from '@/server/deps';
 import { viewTrainer } from '@/server/findings/trainer';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { NONE } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { SubNav } from '@/ui/primitives/sub-nav';
 import { GRADE_WORDS } from '@/ui/work-orders/grade-words';
@@ -23,7 +24,7 @@ const kappaText = (kappa: number | null): string =>
 
 export default async function TrainerPage() {
   const view = await viewTrainer(deps(), await requireActor());
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { plug, mine, withAnswer, between } = view.value;
   const { last } = mine;
   return (

@@ -1,5 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { listWaiting } from '@/server/work-orders/list-waiting';
 import { instantText, NONE } from '@/ui/format/format';
@@ -14,7 +15,7 @@ export const metadata = { title: 'Waiting' };
 
 export default async function WaitingPage() {
   const list = await listWaiting(deps(), await requireActor());
-  if (!list.ok) return <Empty>{list.error.message}</Empty>;
+  if (!list.ok) return <NotShown error={list.error} />;
   const { waits, draft } = list.value;
   return (
     <>

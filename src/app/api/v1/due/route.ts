@@ -14,7 +14,7 @@ export async function GET(request: Request): Promise<Response> {
       const csv = await exportDue(deps(), actor, filter);
       return csv.ok ? csvReply(csv.value) : reply(csv);
     }
-    return reply(await listDue(deps(), actor, filter, { from: cursor, limit }), ({ items, found }) => ({
+    return reply(await listDue(deps(), actor, { ...filter, page: { from: cursor, limit } }), ({ items, found }) => ({
       items: items.map(toDueItem),
       next_cursor: cursor + limit < found ? cursor + limit : null,
       today: deps().today(),

@@ -4,22 +4,22 @@ import type { Actor } from '@/server/access';
 import { once } from '@/server/auth/idempotency';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
-import { listReadings, readingsQuery } from '@/server/odometer/list-readings';
-import { loadReadings, MOST_LOAD_BYTES } from '@/server/odometer/load-readings-file';
+import { listReadings } from '@/server/odometer/list-readings';
+import { loadReadingsFile, MAX_LOAD_BYTES } from '@/server/odometer/load-readings-file';
 import { recordReadings } from '@/server/odometer/record-readings';
-import { asActor, csvReply, problem, readBody, readQuery, reply, wantsCsv } from '../http';
+import { asActor, csvReply, problem, queryOf, readBody, reply, wantsCsv } from '../http';
 import { reading, readingsBody, toReading } from '../resources';
 
-const MOST_KEY = 200;
+const MAX_KEY = 200;
 
 /** A file of any size, taken as it comes: its progress stands under odometer-loads. */
 async function loadCsv(actor: Actor, request: Request): Promise<Response> {
   const length = Number(request.headers.get('content-length') ?? 0);
-  if (length > MOST_LOAD_BYTES) return problem(413, `A file of readings may have ${MOST_LOAD_BYTES / 1024 ** 3} GB.`);
+  if (length > MAX_LOAD_BYTES) return problem(413, `A file of readings may have ${MAX_LOAD_BYTES / 1024 ** 3} GB.`);
   if (!request.body) return problem(400, 'Send the file as the body.');
   const name = new URL(request.url).searchParams.get('name') ?? 'readings.csv';
   const file = Readable.fromWeb(request.body as WebStream);
-  return reply(await loadReadings(deps(), actor, name, file), ({ loadId, ...counts }) => ({
+  return reply(await loadReadingsFile(deps(), actor, { fileName: name, file }), ({ loadId, ...counts }) => ({
     load_id: loadId,
     ...counts,
   }));
@@ -28,9 +28,7 @@ async function loadCsv(actor: Actor, request: Request): Promise<Response> {
 /** Readings by vehicle and day, as JSON or CSV. */
 export async function GET(request: Request): Promise<Response> {
   return asActor(async (actor) => {
-    const query = readQuery(request, readingsQuery);
-    if (!query.ok) return query.response;
-    const page = await listReadings(deps(), actor, query.value);
+    const page = await listReadings.withUnknown(deps(), actor, queryOf(request));
     if (!page.ok) return reply(page);
     const items = page.value.items.map(toReading);
     if (!wantsCsv(request)) return Response.json({ items, next_cursor: page.value.nextCursor });
@@ -50,8 +48,8 @@ export async function POST(request: Request): Promise<Response> {
   return asActor(async (actor) => {
     if (request.headers.get('content-type')?.startsWith('text/csv')) return loadCsv(actor, request);
     const key = request.headers.get('idempotency-key');
-    if (key !== null && (key === '' || key.length > MOST_KEY))
-      return problem(400, `An Idempotency-Key has 1 to ${MOST_KEY} characters.`);
+    if (key !== null && (key === '' || key.length > MAX_KEY))
+      return problem(400, `An Idempotency-Key has 1 to ${MAX_KEY} characters.`);
     const body = await readBody(request, readingsBody);
     if (!body.ok) return body.response;
     const readings = body.value.readings.map(({ unit_number, on, value, unit, source }) => ({

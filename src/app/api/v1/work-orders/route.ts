@@ -36,7 +36,7 @@ export async function POST(request: Request): Promise<Response> {
     if (!body.ok) return body.response;
     const { unit_number, release_reason } = body.value;
     const outcome = await once(deps(), actor, request.headers.get('idempotency-key'), () =>
-      openWorkOrderForUnit(deps(), actor, unit_number, release_reason),
+      openWorkOrderForUnit(deps(), actor, { unitNumber: unit_number, releaseReason: release_reason }),
     );
     return reply(outcome, ({ workOrderId, number }) => ({ id: workOrderId, number }));
   });

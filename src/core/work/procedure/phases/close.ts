@@ -3,10 +3,10 @@ import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput, SIDE } from
 
 /** Back together, and everything counted. */
 export function close(input: ProcedureInput): readonly Draft[] {
-  const { layout, access, fasteners, schools } = input;
+  const { layout, access, fasteners, policies } = input;
   const lead = LEAD_WORDS[layout.model.ignition];
   const torques = fasteners.filter((f) => /coil|rail/i.test(f.what)).map((f) => `${f.what} ${f.torqueNm} N·m`);
-  const first = schools.first_start === 'before_covers';
+  const first = policies.first_start === 'before_covers';
   const covers = layout.model.banks.flatMap((bank, i): Draft[] => {
     const kind = access[i]?.access ?? 'open';
     const side = SIDE[bank.place];

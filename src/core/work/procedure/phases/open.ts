@@ -76,7 +76,7 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
 }
 
 /** Down to the plugs: covers, wells, coils or leads. */
-export function open({ layout, access, weakPoints, schools, fuel }: ProcedureInput): readonly Draft[] {
+export function open({ layout, access, weakPoints, policies, fuel }: ProcedureInput): readonly Draft[] {
   const intake = weakPoints.filter((point) => INTAKE.test(point));
   const brittle = weakPoints.filter((point) => /brittle/i.test(point) && !INTAKE.test(point));
   const banks = layout.model.banks.flatMap((bank, i) =>
@@ -85,7 +85,7 @@ export function open({ layout, access, weakPoints, schools, fuel }: ProcedureInp
   const lead = LEAD_WORDS[layout.model.ignition];
   const coils = layout.model.coils.length;
   const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
-  const stays = onPlug && schools.coil_connectors === 'leave';
+  const stays = onPlug && policies.coil_connectors === 'leave';
   return [
     ...banks,
     draft(

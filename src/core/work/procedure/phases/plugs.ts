@@ -1,11 +1,11 @@
-import { MOST_PENETRANT_ML, USUAL_SOAK } from '../../soak-moves';
+import { MAX_PENETRANT_ML, USUAL_SOAK } from '../../soak-moves';
 import { isSeizing, LONG_REMOVAL, type Removal, removalOf } from '../removal';
 import { pipelineMinutes, soakPipeline } from '../soak';
 import { choice, type Draft, draft, type ProcedureInput, range } from '../step';
 
 function loosen(removal: Removal, because: string, sites: number): readonly Draft[] {
   const stop = `Stop at twice the torque they were fitted with, or when one squeaks and does not give: a shell that breaks in the head costs a day.`;
-  const fluid = `${MOST_PENETRANT_ML} ml of penetrant a well at most: what runs past the thread is cleared with the plugs out, before anything is cranked. Eye protection, no flame.`;
+  const fluid = `${MAX_PENETRANT_ML} ml of penetrant a well at most: what runs past the thread is cleared with the plugs out, before anything is cranked. Eye protection, no flame.`;
   if (removal === 'usual') return [];
   if (removal === 'short')
     return [
@@ -38,14 +38,16 @@ function loosen(removal: Removal, because: string, sites: number): readonly Draf
 
 /** The plugs themselves: out, read, new ones in. */
 export function plugs(input: ProcedureInput): readonly Draft[] {
-  const { layout, plug, torqueNm, threads, schools, access, weakPoints, earlier } = input;
+  const { layout, plug, torqueNm, threads, policies, access, weakPoints, earlier } = input;
   const { removal, because } = removalOf(isSeizing(weakPoints), earlier);
   const n = layout.sites.length;
   const blind = access.some((bank) => bank.access === 'by_feel' || bank.access === 'under_intake');
-  const one = schools.opening === 'one' || (schools.opening !== 'bank' && blind);
+  const one = policies.opening === 'one' || (policies.opening !== 'bank' && blind);
   const washer = plug.seat === 'gasket' ? 'One gasket out, one gasket in, at each site.' : 'Conical seat: no gasket.';
   const power =
-    schools.power_tools === 'run_out' ? 'Power tools only to run out a plug that is loose already.' : 'No power tools.';
+    policies.power_tools === 'run_out'
+      ? 'Power tools only to run out a plug that is loose already.'
+      : 'No power tools.';
   return [
     ...loosen(removal, because, n),
     draft(

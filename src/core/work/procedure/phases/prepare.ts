@@ -6,13 +6,13 @@ export function prepare({
   plug,
   hybrid,
   fuel,
-  schools,
+  policies,
   access,
   headMaterial,
 }: ProcedureInput): readonly Draft[] {
   const n = layout.sites.length;
-  const cold = schools.engine_temperature !== 'warm';
-  const isolates = isIsolated({ hybrid, schools, access });
+  const cold = policies.engine_temperature !== 'warm';
+  const isolates = isIsolated({ hybrid, policies, access });
   return [
     draft(
       'prepare',
@@ -27,7 +27,7 @@ export function prepare({
     draft(
       'prepare',
       'codes_before',
-      schools.scan_codes === 'lamp_only'
+      policies.scan_codes === 'lamp_only'
         ? 'Read and keep the codes if the engine lamp is on'
         : 'Read the codes and keep them',
       'What was there before is the only proof of what the work changed. Keep them before anything is cleared.',

@@ -3,13 +3,13 @@ import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, SIDE
 /** How long an engine idles to learn anew. Source: general trade guidance; the service information wins. */
 const RELEARN_MINUTES = 10;
 
-/** What shows that it is well. */
-export function prove({ layout, access, schools, hybrid, fuel }: ProcedureInput): readonly Draft[] {
+/** What shows that the engine runs right. */
+export function prove({ layout, access, policies, hybrid, fuel }: ProcedureInput): readonly Draft[] {
   const lids = layout.model.banks.flatMap((bank, i) =>
     (access[i]?.access ?? 'open') === 'cover' ? [SIDE[bank.place]] : [],
   );
-  const first = schools.first_start === 'before_covers';
-  const relearns = isIsolated({ hybrid, schools, access });
+  const first = policies.first_start === 'before_covers';
+  const relearns = isIsolated({ hybrid, policies, access });
   return [
     draft(
       'prove',

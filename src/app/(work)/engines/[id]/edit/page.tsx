@@ -1,4 +1,5 @@
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
@@ -12,7 +13,7 @@ type Props = { params: Promise<{ id: string }> };
 export default async function EditEnginePage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewEngine(deps(), actor, (await params).id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   if (!may(actor, 'enter catalogue data')) return <Empty>Ask a supervisor or parts clerk to change an engine.</Empty>;
   const { family, vehicles } = view.value;
   return (

@@ -1,4 +1,5 @@
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
@@ -26,7 +27,7 @@ const ONLY_IN_FILES = new Set([
 export default async function NewSheetPage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewEngine(deps(), actor, (await params).id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   if (!may(actor, 'enter catalogue data')) return <Empty>Ask a supervisor or parts clerk to enter a spec sheet.</Empty>;
   const { family } = view.value;
   return (

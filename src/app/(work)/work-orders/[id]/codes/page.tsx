@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
@@ -7,7 +8,7 @@ import { instantText } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink } from '@/ui/primitives/links';
-import { Caution, Code, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { Caution, Code, PageHead, Section } from '@/ui/primitives/page';
 import { clearCodesAction, keepCodesAction } from '../../actions';
 
 type Props = { params: Promise<{ id: string }> };
@@ -21,7 +22,7 @@ export default async function CodesPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { order, vehicle, codes } = view.value;
   // One of the two is what comes next, and looks it.
   const awaited = MOMENTS.find(([moment]) => !codes.some((row) => row.moment === moment))?.[0];

@@ -1,4 +1,5 @@
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { viewFloor } from '@/server/work-orders/view-job';
 import { ButtonLink } from '@/ui/primitives/links';
@@ -11,7 +12,7 @@ export default async function FloorPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const job = await viewFloor(deps(), actor, id);
-  if (!job.ok) return <Empty>{job.error.message}</Empty>;
+  if (!job.ok) return <NotShown error={job.error} />;
   if (!job.value.live)
     return (
       <Empty>

@@ -1,10 +1,11 @@
 import { Flex, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { PAPER_SIZES } from '@/server/paper/pdf';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
 import { ButtonLink } from '@/ui/primitives/links';
-import { Empty, PageHead } from '@/ui/primitives/page';
+import { PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 
 type Props = { params: Promise<{ id: string }> };
@@ -22,7 +23,7 @@ export default async function PaperPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { order, vehicle } = view.value;
   return (
     <>

@@ -1,12 +1,13 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Caution, Empty, PageHead, Section } from '@/ui/primitives/page';
+import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { waitAction } from '../../actions';
 import { StandsOpen } from '../stands-open';
 
@@ -27,7 +28,7 @@ export default async function StopPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { order, vehicle } = view.value;
   const live = order.state !== 'closed' && order.state !== 'cancelled' && may(actor, 'record work');
   return (

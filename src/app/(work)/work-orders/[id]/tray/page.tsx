@@ -1,5 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { NotShown } from '@/app/not-shown';
 import { siteId } from '@/core/engine/layout';
 import { HEALTHY } from '@/core/inspection/vocabulary';
 import { siteTarget } from '@/core/work/entry-fields';
@@ -11,7 +12,7 @@ import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { dateText, gapText, rangeTexts, type UnitSystem } from '@/ui/format/format';
 import { KeptPhoto } from '@/ui/primitives/kept-photo';
 import { ButtonLink } from '@/ui/primitives/links';
-import { Code, Empty, PageHead } from '@/ui/primitives/page';
+import { Code, PageHead } from '@/ui/primitives/page';
 import { PrintButton } from '@/ui/primitives/print-button';
 import { FindingsSection } from '../findings-section';
 
@@ -22,7 +23,7 @@ export default async function TrayPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <Empty>{view.error.message}</Empty>;
+  if (!view.ok) return <NotShown error={view.error} />;
   const { order, vehicle, layout, sites } = view.value;
   const people = await listPeople(deps(), actor);
   const looked = sites.filter(({ conditions }) => conditions !== null).length;
@@ -134,7 +135,7 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
             {site.growth.toFixed(1)} µm per 1,000 km{site.wearsFaster && ', faster than the others'}
           </Box>
         )}
-        <Box mt="1">{site.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'well'}</Box>
+        <Box mt="1">{site.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'normal'}</Box>
         {site.breakawayFeel && <Box color="soft">came loose: {site.breakawayFeel}</Box>}
         <Flex color={site.differs ? 'wrong.ink' : 'soft'} wrap="wrap" gap="1">
           {site.observedNumber ? <Code>{site.observedNumber}</Code> : <span>number not read</span>}
@@ -174,7 +175,7 @@ function SetBefore({
   const then = before?.sites.find((row) => siteId(row) === siteId(site));
   if (!before || !then) return null;
   const words = (then.conditions ?? []).filter((word) => !HEALTHY.has(word));
-  const said = then.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'well';
+  const said = then.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'normal';
   return (
     <Box mt="1" color="soft" borderTop="1px solid" borderColor="hair">
       before it, {dateText(before.on)}:{' '}

@@ -29,7 +29,7 @@ function answerJson({ vehicle, family, fitment, blockers, question }: View): z.o
     result: fitment.kind,
     spec: fitment.kind === 'match' ? sheetJson(fitment.spec) : null,
     quantity: fitment.kind === 'match' ? quantityOf(layoutOf(family.model), 'plug') : null,
-    held_back_by: [...blockers],
+    blocked_by: [...blockers],
     question:
       fitment.kind === 'needs-answer'
         ? { key: fitment.key, text: question ?? '', choices: [...fitment.choices] }

@@ -3,7 +3,7 @@ import { Box } from '@chakra-ui/react';
 const LINES = [1, 2, 3, 4, 5, 6];
 
 /** Holds the place of the head and some lines, so that nothing jumps when the page comes. */
-export default function Loading() {
+export function Loading() {
   return (
     <Box role="status" aria-label="Loading">
       <Box h="26px" mb="4" w="220px" bg="hair" rounded="sm" />

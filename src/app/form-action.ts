@@ -1,0 +1,42 @@
+import { deps } from '@/server/deps';
+import type { Failure, Outcome } from '@/server/failure';
+import type { UseCase } from '@/server/use-case';
+import type { ActionAnswer, FormAction } from '@/ui/primitives/action-form';
+import { requireActor } from './actor';
+
+type Texts = Readonly<Record<string, string>>;
+
+interface Wiring<T> {
+  /** What the use-case is given; without it the texts of the form by field name. */
+  readonly read?: (texts: Texts, data: FormData) => unknown;
+  readonly then?: (value: T, texts: Texts) => Omit<ActionAnswer, 'ok'>;
+  /** Where a field of the input has another name in the form. */
+  readonly fieldName?: (name: string) => string;
+}
+
+/** A form's action: the use-case reads and judges what was typed, and its answer goes back beside the fields. */
+export function formAction<T>(
+  { withUnknown }: Pick<UseCase<undefined, T>, 'withUnknown'>,
+  { read, then, fieldName }: Wiring<T> = {},
+): FormAction {
+  return async (data) => {
+    const typed = texts(data);
+    const outcome = await withUnknown(deps(), await requireActor(), read ? read(typed, data) : typed);
+    if (outcome.ok) return { ok: true, ...then?.(outcome.value, typed) };
+    return refused(outcome.error, fieldName);
+  };
+}
+
+/** A use-case's outcome as a form shows it. */
+export function answer<T>(outcome: Outcome<T>, then?: (value: T) => Omit<ActionAnswer, 'ok'>): ActionAnswer {
+  return outcome.ok ? { ok: true, ...then?.(outcome.value) } : refused(outcome.error);
+}
+
+function refused({ message, fields }: Failure, fieldName: (name: string) => string = (name) => name): ActionAnswer {
+  const named = fields && Object.fromEntries(Object.entries(fields).map(([name, text]) => [fieldName(name), text]));
+  return { ok: false, message, fields: named };
+}
+
+/** Text of a form by field name; files and repeated names are left out. */
+export const texts = (data: FormData): Record<string, string> =>
+  Object.fromEntries([...data].filter((pair): pair is [string, string] => typeof pair[1] === 'string'));
