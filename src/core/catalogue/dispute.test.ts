@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { agreement, byRank, disputed, type RangedSheet, rivalsOf } from './dispute';
-import { SOURCE_RANKS } from './match';
+import { agreement, disputed, type RangedSheet, rivalsOf } from './dispute';
+import { inOrderOfForce, SOURCE_RANKS } from './match';
 
 const sheet = (id: string, over: Partial<RangedSheet> = {}): RangedSheet => ({
   id,
@@ -74,7 +74,7 @@ describe('two makers beside each other', () => {
   it('stand in order of rank, then valid before expired, then date and revision', () => {
     fc.assert(
       fc.property(fc.array(any, { maxLength: 8 }), (list) => {
-        const sorted = byRank(list.map((over, i) => sheet(String(i), over)));
+        const sorted = inOrderOfForce(list.map((over, i) => sheet(String(i), over)));
         const place = (s: RangedSheet): readonly (number | string)[] => [
           SOURCE_RANKS.indexOf(s.sourceKind),
           Number(s.expired),

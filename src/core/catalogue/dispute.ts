@@ -1,5 +1,5 @@
 import { type Bounds, overlap } from '../gap/bands';
-import { type Candidate, SOURCE_RANKS } from './match';
+import type { Candidate } from './match';
 import { scopeText } from './scope';
 
 export interface RangedSheet extends Candidate {
@@ -41,13 +41,3 @@ export function disputed<S extends RangedSheet>(sheet: S, sheets: readonly S[]):
     return gapMm === null || torqueNm === null;
   });
 }
-
-/** Sheets of one scope side by side, in force first. */
-export const byRank = <C extends Candidate>(sheets: readonly C[]): readonly C[] =>
-  [...sheets].sort(
-    (a, b) =>
-      SOURCE_RANKS.indexOf(a.sourceKind) - SOURCE_RANKS.indexOf(b.sourceKind) ||
-      Number(a.expired) - Number(b.expired) ||
-      (b.sourceDated ?? '').localeCompare(a.sourceDated ?? '') ||
-      b.revision - a.revision,
-  );

@@ -87,7 +87,7 @@ const NOTHING: InForce<never> = { usable: [], beats: [], fromMemory: [] };
 function inForce<C extends Candidate>(sheets: readonly C[]): InForce<C> {
   const best = new Map<string, C>();
   const fromMemory: C[] = [];
-  for (const sheet of [...sheets].sort(byForce)) {
+  for (const sheet of inOrderOfForce(sheets)) {
     if (sheet.sourceKind === 'memory') fromMemory.push(sheet);
     else if (!best.has(scopeText(sheet))) best.set(scopeText(sheet), sheet);
   }
@@ -122,7 +122,9 @@ const rank = (sheet: Candidate): number => SOURCE_RANKS.indexOf(sheet.sourceKind
 const beats = (certain: Candidate, other: Candidate): boolean =>
   certain !== other && (rank(certain) < rank(other) || (rank(certain) === rank(other) && narrowerThan(certain, other)));
 
-/** In force first. A total order, so that the order of input never matters. */
+/** Sheets side by side, in force first. A total order: the order of the input never matters. */
+export const inOrderOfForce = <C extends Candidate>(sheets: readonly C[]): readonly C[] => [...sheets].sort(byForce);
+
 function byForce(a: Candidate, b: Candidate): number {
   return (
     rank(a) - rank(b) ||

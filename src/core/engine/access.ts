@@ -87,7 +87,8 @@ export function fastenersFromText(
     .split(/[;|]/)
     .map((part) => part.trim())
     .filter(Boolean)) {
-    const match = /^(.+?)\s+(M\d+)\s*[x×]\s*(\d{1,2})\s+([\d.,]+\s*[^\d\s][^\s]*)\s*(.*)$/i.exec(entry);
+    const match =
+      entry.length > 120 ? null : /^(.+?)\s+(M\d+)\s*[x×]\s*(\d{1,2})\s+([\d.,]+\s*[^\d\s][^\s]*)\s*(.*)$/i.exec(entry);
     const size = FASTENER_SIZES.find((known) => known === match?.[2]?.toUpperCase());
     const nm = match?.[4] ? torqueNm(match[4]) : null;
     if (!match || !size || nm === null)

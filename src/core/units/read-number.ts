@@ -1,3 +1,6 @@
+/** No number that a person types is longer. */
+const MAX_TEXT = 60;
+
 /**
  * Numbers as people type them: "0,8", ".030", "104 000", "104,000", "1.234,5", "104k".
  *
@@ -6,6 +9,7 @@
  *   exactly three digits may be a decimal mark or a thousands mark. Never negative.
  */
 export function readNumber(text: string): readonly number[] {
+  if (text.length > MAX_TEXT) return [];
   const compact = text.trim().replace(/[\s\u00a0\u202f\u2009'’_]+(?=\d{3}(\D|$))/g, '');
   const thousand = /^(.*\d)\s*k$/i.exec(compact);
   const digits = thousand?.[1] ?? compact;

@@ -82,7 +82,8 @@ const EXAMPLE: Readonly<Record<QuantityKind, string>> = {
 const clip = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
 
 function split(text: string): { number: string; unit: string } | null {
-  const match = /^\s*([\d.,][\d.,\s\u00a0\u202f\u2009'’]*(?:k(?![a-z]))?)\s*(.*?)\s*$/iu.exec(text.slice(0, 80));
+  if (text.length > 80) return null;
+  const match = /^\s*([\d.,][\d.,\s\u00a0\u202f\u2009'’]*(?:k(?![a-z]))?)\s*(.*?)\s*$/iu.exec(text);
   if (!match) return null;
   // A quote after the number is inches, not a thousands mark.
   const number = (match[1] ?? '').replace(/['’]+$/, '');

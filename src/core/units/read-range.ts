@@ -12,8 +12,11 @@ export type RangeReading =
     }
   | { readonly ok: false; readonly message: string };
 
-const TOLERANCE = /^(.+?)\s*(?:±|\+\/-|\+-)\s*([\d.,]+)\s*(.*)$/u;
-const SPAN = /^([\d.,\s]+?)\s*(\D*?)\s*(?:to|\.\.|–|—|-)\s*([\d.,].*)$/iu;
+/** Nobody writes a range longer than this; no pattern below sees more. */
+const MAX_TEXT = 80;
+const TOLERANCE = /±|\+\/-|\+-/u;
+const SEPARATOR = /(?:to|\.\.|–|—|-)(?=\s*[\d.,])/giu;
+const NUMBER = /^[\d.,\s]+/u;
 
 /**
  * Reads a spec as people write it: "1.0 to 1.1 mm", ".028-.031 in", "1.05 ± 0.05 mm", "1.05 mm +/- 0.05".
@@ -24,22 +27,45 @@ const SPAN = /^([\d.,\s]+?)\s*(\D*?)\s*(?:to|\.\.|–|—|-)\s*([\d.,].*)$/iu;
  */
 export function readRange(input: QuantityInput): RangeReading {
   const text = input.text.trim();
-  const around = TOLERANCE.exec(text);
-  if (around) return withTolerance(input, around[1] ?? '', around[2] ?? '', around[3] ?? '');
-  const span = SPAN.exec(text);
+  const around = text.length > MAX_TEXT ? null : aroundValue(text);
+  if (around) return withTolerance(input, around.value, around.tolerance, around.unit);
+  const span = text.length > MAX_TEXT ? null : spanOf(text);
   if (!span)
     return {
       ok: false,
       message: `“${text.slice(0, 40)}” is no range. Write it like 1.0 to 1.1 mm, or 1.05 ± 0.05 mm.`,
     };
-  const high = span[3] ?? '';
-  const ownUnit = span[2]?.trim();
-  const low = `${span[1]} ${ownUnit || high.replace(/^[\d.,\s]+/, '')}`.trim();
+  const { low, high } = span;
   const [min, max] = [readQuantity({ ...input, text: low }), readQuantity({ ...input, text: high })];
   if (min.verdict !== 'ok') return { ok: false, message: min.message };
   if (max.verdict !== 'ok') return { ok: false, message: max.message };
   if (min.valueSi > max.valueSi) return { ok: false, message: `${low} is above ${high}: the range is upside down.` };
   return { ok: true, minSi: min.valueSi, maxSi: max.valueSi, targetSi: null, unit: max.unit };
+}
+
+/** "1.05 mm ± 0.05 mm" in its pieces; null: no tolerance in it. */
+function aroundValue(text: string): { value: string; tolerance: string; unit: string } | null {
+  const sign = TOLERANCE.exec(text);
+  if (!sign || sign.index === 0) return null;
+  const after = text.slice(sign.index + sign[0].length).trim();
+  const tolerance = /^[\d.,]+/u.exec(after)?.[0];
+  if (!tolerance) return null;
+  return { value: text.slice(0, sign.index).trim(), tolerance, unit: after.slice(tolerance.length).trim() };
+}
+
+/** Both ends as texts of their own, each with its unit: the first separator behind a number and its unit parts them. */
+function spanOf(text: string): { low: string; high: string } | null {
+  const number = NUMBER.exec(text)?.[0] ?? '';
+  if (number.trim() === '') return null;
+  for (const found of text.matchAll(SEPARATOR)) {
+    // Two dots are no part of a number.
+    const end = found[0] === '..' ? Math.min(number.length, found.index) : number.length;
+    const [digits, unit] = [text.slice(0, end).trim(), text.slice(end, found.index).trim()];
+    if (found.index < end || digits === '' || /\d/u.test(unit)) continue;
+    const high = text.slice(found.index + found[0].length).trim();
+    return { low: `${digits} ${unit || high.replace(NUMBER, '')}`.trim(), high };
+  }
+  return null;
 }
 
 function withTolerance(input: QuantityInput, value: string, tolerance: string, unitText: string): RangeReading {
@@ -66,6 +92,7 @@ export interface WrittenAs {
 
 /** The unit and the decimals in which a spec is written: "0.045 in to 0.049 in" is inches to three. Null: no unit in it. */
 export function writtenAs(text: string): WrittenAs | null {
+  if (text.length > MAX_TEXT) return null;
   const tokens = [...text.matchAll(/(\d*)[.,]?(\d*)\s*([^\d.,\s±+-][^\d±+]*)?/gu)].filter(
     (m) => m[1] !== '' || m[2] !== '',
   );

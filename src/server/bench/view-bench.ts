@@ -1,4 +1,4 @@
-import { byRank } from '@/core/catalogue/dispute';
+import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeWords } from '@/core/catalogue/scope';
 import { regapPolicy } from '@/core/policy/apply';
 import { policyInForce } from '@/core/policy/policies';
@@ -65,7 +65,7 @@ export const viewBench = useCase({
       compressionRatio: family.compressionRatio,
       intakeKpa: family.intakeKpa,
       gapMm: middle(
-        byRank(specs.filter((spec) => spec.engineFamilyId === family.id && spec.sourceKind !== 'memory'))[0],
+        inOrderOfForce(specs.filter((spec) => spec.engineFamilyId === family.id && spec.sourceKind !== 'memory'))[0],
       ),
     }));
     const leadSets = parts.flatMap((part) =>

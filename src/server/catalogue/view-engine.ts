@@ -1,7 +1,7 @@
 import { asc, count, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { agreement, byRank, disputed, rivalsOf } from '@/core/catalogue/dispute';
-import { releaseBlockers } from '@/core/catalogue/match';
+import { agreement, disputed, rivalsOf } from '@/core/catalogue/dispute';
+import { inOrderOfForce, releaseBlockers } from '@/core/catalogue/match';
 import { scopeText, scopeWords } from '@/core/catalogue/scope';
 import { layoutOf } from '@/core/engine/layout';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
@@ -53,7 +53,7 @@ export const viewEngine = useCase({
       quantities: COMPONENTS.map((component) => ({ component, quantity: quantityOf(layout, component) })).filter(
         ({ component, quantity }) => quantity > 0 && component !== 'consumable',
       ),
-      scopes: [...groupBy(plugSheets, scopeText).values()].map((group) => sideBySide(byRank(group))),
+      scopes: [...groupBy(plugSheets, scopeText).values()].map((group) => sideBySide(inOrderOfForce(group))),
       others: sheets
         .filter((sheet) => sheet.component !== 'plug')
         .sort((a, b) => order.indexOf(a.component) - order.indexOf(b.component)),

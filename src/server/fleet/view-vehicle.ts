@@ -1,6 +1,6 @@
 import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
-import { byRank } from '@/core/catalogue/dispute';
+import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
 import { coilHistory } from '@/core/components/coil-history';
 import { layoutOf } from '@/core/engine/layout';
@@ -92,7 +92,7 @@ export type VehicleView = Extract<Awaited<ReturnType<typeof viewVehicle>>, { ok:
 
 /** Other sources for the same vehicles, by rank: they stand beside the one in force. */
 const rivalSheets = (spec: SpecSheet, specs: readonly SpecSheet[]): readonly SpecSheet[] =>
-  byRank(specs.filter((other) => other.id !== spec.id && scopeText(other) === scopeText(spec)));
+  inOrderOfForce(specs.filter((other) => other.id !== spec.id && scopeText(other) === scopeText(spec)));
 
 /** Coils now, by cylinder, and the history of each by its tag. */
 function coilsOf(rows: Awaited<ReturnType<typeof loadCoils>>) {

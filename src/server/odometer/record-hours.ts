@@ -6,7 +6,7 @@ import type { Querier, Tx } from '@/db/client';
 import { loadHourRows } from '@/db/queries/odometer';
 import { engineHourReadings } from '@/db/schema';
 
-const HOURS = /^([\d.,\s\u00a0\u202f’']+)\s*(h|hr|hrs|hours?)\.?$/iu;
+const HOURS = /^([\d.,\s\u00a0\u202f’']+)(h|hr|hrs|hours?)\.?$/iu;
 
 /** Whether a typed reading is one of an hour meter: "4,210.5 h". */
 export const isHours = (text: string): boolean => HOURS.test(text.trim());

@@ -1,7 +1,6 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { byRank } from '@/core/catalogue/dispute';
-import { partKey } from '@/core/catalogue/match';
+import { inOrderOfForce, partKey } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
 import { mixing } from '@/core/catalogue/supersession';
 import { checkGaps } from '@/core/gap/check';
@@ -131,7 +130,7 @@ async function gapFor(q: Querier, fleetId: string, today: string, part: PartRow,
   const electrode = part.electrode ?? 'fine_wire';
   const named = (await loadSpecs(q, fleetId, today)).filter((s) => s.partId === part.id && s.sourceKind !== 'memory');
   const gaps = [...groupBy(named, scopeText).values()].flatMap((sheets) => {
-    const [sheet] = byRank(sheets);
+    const [sheet] = inOrderOfForce(sheets);
     return sheet ? [{ ...gapSpecOf(sheet), electrode }] : [];
   });
   const right =

@@ -64,6 +64,7 @@ const firingMapInput = z
     tower_of_cylinder_1: z.number().int().min(1).max(16).optional(),
   })
   .superRefine((input, context) => {
+    if (context.issues.length > 0) return;
     const fault = (key: string, message: string): void => context.addIssue({ code: 'custom', path: [key], message });
     const wanted = Array.from({ length: input.cylinders }, (_, i) => i + 1).join();
     if ([...input.firing_order].sort((a, b) => a - b).join() !== wanted)

@@ -27,6 +27,7 @@ const layoutInput = z
     deactivated: z.array(cylinder).max(16).default([]),
   })
   .superRefine((input, check) => {
+    if (check.issues.length > 0) return;
     const odd = input.ignition === 'waste_spark' && input.firing_order.length % 2 === 1;
     const faults = odd ? ['waste spark needs an even number of cylinders'] : modelFaults(modelOf(input));
     for (const message of faults) check.addIssue({ code: 'custom', message });
@@ -83,12 +84,12 @@ const readingInput = z
       .max(32),
   })
   .superRefine(({ layout, sites }, check) => {
-    const { success } = layoutInput.safeParse(layout);
-    const known = new Set(success ? layoutOf(modelOf(layout)).sites.map(siteId) : []);
+    if (check.issues.length > 0) return;
+    const known = new Set(layoutOf(modelOf(layout)).sites.map(siteId));
     const seen = new Set<string>();
     sites.forEach((given, i) => {
       const id = siteId(given);
-      if (success && !known.has(id))
+      if (!known.has(id))
         check.addIssue({ code: 'custom', path: ['sites', i], message: `This engine has no site ${id}.` });
       if (seen.has(id)) check.addIssue({ code: 'custom', path: ['sites', i], message: `Site ${id} is given twice.` });
       seen.add(id);

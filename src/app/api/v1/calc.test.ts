@@ -200,3 +200,21 @@ describe('reading', () => {
     expect(CALCULATIONS.reading?.input.safeParse(input).success).toBe(false);
   });
 });
+
+describe('a number far beyond its limit', () => {
+  it.each([
+    ['firing-map', { cylinders: Number.MAX_SAFE_INTEGER, firing_order: [1], ignition: 'coil_on_plug' }],
+    ['firing-map', { cylinders: 5e7, firing_order: [1], ignition: 'waste_spark' }],
+    [
+      'reading',
+      {
+        layout: { arrangement: 'inline', banks: [{ place: 'only', cylinders: [1e9] }], firing_order: [1e9] },
+        sites: [{ cylinder: 1e9, observations: [] }],
+      },
+    ],
+  ])('%s is refused by the limit alone, before anything is made of it', (name, input) => {
+    const parsed = CALCULATIONS[name]?.input.safeParse(input);
+    expect(parsed?.success).toBe(false);
+    expect(parsed?.error?.issues.every(({ code }) => code === 'too_big')).toBe(true);
+  });
+});
