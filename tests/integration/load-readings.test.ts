@@ -153,6 +153,44 @@ describe('a large file of readings', () => {
     expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'failed' });
   });
 
+  it('refuses a line over what any vehicle has run, and takes the others', async () => {
+    const lines = [
+      'unit_number,read_on,odometer,unit',
+      'G1,2026-11-15,500001,km',
+      'G2,2026-11-15,3300001,km',
+      'G3,2026-11-15,2100000,mi',
+    ];
+    expect(value(await load(lines.join('\n')))).toMatchObject({ added: 1, refused: 2 });
+    const [latest] = value(await listLoads(w.deps, actor));
+    expect(latest?.refusals?.map(({ line, why }) => [line, why])).toEqual([
+      [3, 'the odometer is over 3,300,000 km'],
+      [4, 'the odometer is over 3,300,000 km'],
+    ]);
+  });
+
+  it.each(['\\.\n', '\\.\r\n'])(
+    'with a line that would end it early (%j) is refused whole and told where',
+    async (line) => {
+      const text = `unit_number,read_on,odometer\nG1,2026-11-15,500001\n${line}G1,2026-11-14,499000\n`;
+      for (const size of [text.length, 1, 7]) {
+        const pieces = Array.from({ length: Math.ceil(text.length / size) }, (_, i) =>
+          Buffer.from(text.slice(i * size, (i + 1) * size)),
+        );
+        const refused = await loadReadingsFile(w.deps, actor, { fileName: 'x.csv', file: Readable.from(pieces) });
+        expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('Line 3 is “\\.”') } });
+      }
+      expect(await kept(w)).toEqual([]);
+    },
+  );
+
+  it.each(['utf16le', 'utf-16be'])('in %s is read like any other', async (encoding) => {
+    const text = `\ufeffunit_number,read_on,odometer\nG1,2026-11-15,500001\n`;
+    const bytes = Buffer.from(text, 'utf16le');
+    if (encoding === 'utf-16be') bytes.swap16();
+    const file = Readable.from([bytes.subarray(0, 21), bytes.subarray(21)]);
+    expect(value(await loadReadingsFile(w.deps, actor, { fileName: 'x.csv', file }))).toMatchObject({ added: 1 });
+  });
+
   it('not in UTF-8 is refused with what to do', async () => {
     const bytes = Buffer.concat([
       Buffer.from('unit_number,read_on,odometer\nG1,2026-11-01,'),

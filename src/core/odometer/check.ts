@@ -1,6 +1,9 @@
 import { KM_PER_MILE } from '../units/unit';
 import { byDay, MAX_KM_PER_DAY, ownRate, type Reading } from './use-rate';
 
+/** No road vehicle has gone further, km: what is over it is misread or of another unit. */
+export const MAX_ODOMETER_KM = 3_300_000;
+
 export const CHECK_CODES = ['backwards', 'too_fast', 'unit_slip', 'digit_slip', 'stuck', 'rollover'] as const;
 export type CheckCode = (typeof CHECK_CODES)[number];
 

@@ -195,15 +195,6 @@ export async function lockBorrowers(q: Tx, fleetId: string, groups: readonly str
   return rows.map((row) => row.id);
 }
 
-/**
- * Until the transaction ends: many may renew some vehicles at once, one at a time the whole fleet. Taken before any row,
- * so that no two wait for each other.
- */
-export async function lockFleet(tx: Tx, fleetId: string, whole: boolean): Promise<void> {
-  const lock = whole ? sql`pg_advisory_xact_lock` : sql`pg_advisory_xact_lock_shared`;
-  await tx.execute(sql`select ${lock}(hashtextextended(${fleetId}, 17))`);
-}
-
 /** Marks duty groups of these vehicles in which somebody borrowsGroupRate, or will. */
 export async function markStaleGroups(tx: Tx, fleetId: string, rows: readonly DueStatusRow[]): Promise<void> {
   const groups = [...new Set(rows.map((row) => row.dutyGroup))].sort();

@@ -1,5 +1,6 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
+import { lockOne } from '../locks';
 import { columnMappings, imports, people } from '../schema';
 
 export type ImportRow = typeof imports.$inferSelect;
@@ -14,7 +15,7 @@ export async function loadImport(q: Querier, fleetId: string, id: string): Promi
 
 /** Takes the row for the rest of the transaction, and keeps other imports of the fleet waiting until it ends. */
 export async function lockImport(tx: Tx, fleetId: string, id: string): Promise<ImportRow | null> {
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 42))`);
+  await lockOne(tx, 'imports', fleetId);
   const [row] = await tx
     .select()
     .from(imports)

@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, isNull, notInArray, sql } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
+import { lockOne } from '../locks';
 import {
   bays,
   bookings,
@@ -50,7 +51,7 @@ export const loadSteps = (q: Querier, workOrderId: string) =>
   q.select().from(workOrderSteps).where(eq(workOrderSteps.workOrderId, workOrderId)).orderBy(asc(workOrderSteps.place));
 
 export async function nextNumber(tx: Tx, fleetId: string): Promise<number> {
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 7))`);
+  await lockOne(tx, 'orderNumber', fleetId);
   const [row] = await tx
     .select({ last: sql<number>`coalesce(max(${workOrders.number}), 1000)` })
     .from(workOrders)

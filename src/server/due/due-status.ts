@@ -1,17 +1,16 @@
-import { sql } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-status';
 import { FEW_READINGS, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import type { Db, Tx } from '@/db/client';
+import { lockFleet, lockOne } from '@/db/locks';
 import {
   type DueStatusRow,
   loadDueRun,
   loadGroupRates,
   loadRecorded,
   lockBorrowers,
-  lockFleet,
   markStaleGroups,
   type RecordedRow,
   saveDueStatus,
@@ -125,7 +124,7 @@ export async function ensureDueStatus(db: Db, fleetId: string, today: PlainDate)
   const before = await loadDueRun(db, fleetId);
   if (before.on === today && !before.stale) return;
   await db.transaction(async (tx) => {
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${fleetId}, 11))`);
+    await lockOne(tx, 'dueRun', fleetId);
     const { on } = await loadDueRun(tx, fleetId);
     if (on === today) return refreshStaleGroups(tx, fleetId, today);
     await lockFleet(tx, fleetId, true);

@@ -8,6 +8,7 @@ import { dueShare, kmPerHour } from '@/core/policy/apply';
 import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
 import type { Tx } from '@/db/client';
+import { lockFleet } from '@/db/locks';
 import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
 import {
   type DueInputsRow,
@@ -15,7 +16,6 @@ import {
   loadHourReadings,
   loadRecentReadings,
   loadVehicleKeys,
-  lockFleet,
   type OdometerRow,
   type RecentReadings,
   saveDueInputs,

@@ -1,6 +1,7 @@
-import { count, sql } from 'drizzle-orm';
+import { count } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
+import { lock } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
 import { fleets, people } from '@/db/schema';
 import type { Actor } from '../access';
@@ -31,7 +32,7 @@ export async function createFirstSupervisor(
   const input = firstSupervisorInput.parse(raw);
   return deps.db.transaction(async (tx) => {
     // Two people at once on the first-run page must not make two fleets.
-    await tx.execute(sql`select pg_advisory_xact_lock(7301)`);
+    await lock(tx, 'firstRun');
     const [existing] = await tx.select({ n: count() }).from(fleets);
     if ((existing?.n ?? 0) > 0)
       return fail('forbidden', 'This workspace already has a supervisor. Sign in, or ask to be added under People.');

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { hashPassword } from 'better-auth/crypto';
-import { and, asc, count, eq, sql } from 'drizzle-orm';
+import { and, asc, count, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
+import { lock } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
 import { account, people, session, user } from '@/db/schema';
 import { ROLES } from '../access';
@@ -89,7 +90,7 @@ export const changePerson = useCase({
   async run(deps, actor, input): Promise<Outcome<null>> {
     return orRefused(() =>
       deps.db.transaction(async (tx) => {
-        await tx.execute(sql`select pg_advisory_xact_lock(7302)`);
+        await lock(tx, 'people');
         const [before] = await tx
           .select()
           .from(people)

@@ -1,6 +1,7 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
+import { lockKey } from '@/db/locks';
 import { people, readingLoads } from '@/db/schema';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
@@ -9,7 +10,7 @@ import { useCase } from '../use-case';
 export const listLoads = useCase({
   permission: 'read the fleet',
   async run(deps, actor) {
-    const alive = sql<boolean>`not pg_try_advisory_xact_lock(hashtextextended(${readingLoads.id}::text, 13))`;
+    const alive = sql<boolean>`not pg_try_advisory_xact_lock(${lockKey('load', sql`${readingLoads.id}`)})`;
     const rows = await deps.db
       .select({ load: readingLoads, who: people.name, alive })
       .from(readingLoads)

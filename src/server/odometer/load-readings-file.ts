@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { onOneConnection } from '@/db/client';
 import { violation } from '@/db/constraint-error';
+import { lockOne } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
 import { dueInputMarks } from '@/db/queries/due-inputs';
 import { readingLoads } from '@/db/schema';
@@ -53,8 +54,8 @@ export const loadReadingsFile = useCase({
     if (!load) throw new Error('the load was not written');
     const watch = new Watch(deps, load.id);
     try {
-      const counts = await onOneConnection(deps.db, async (_, staging) => {
-        await staging.query('select pg_advisory_xact_lock(hashtextextended($1, 13))', [load.id]);
+      const counts = await onOneConnection(deps.db, async (tx, staging) => {
+        await lockOne(tx, 'load', load.id);
         const lines = await stageFile(staging, file, deps.today(), (rowsRead) =>
           watch.now('reading the file', { rowsRead }),
         );

@@ -3,6 +3,8 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
+import { MAX_ODOMETER_KM } from '@/core/odometer/check';
+import { KM_PER_MILE } from '@/core/units/unit';
 
 /* A large file as it comes, in a temporary table of one connection: its lines as text, and a query of what each says. */
 
@@ -36,11 +38,16 @@ export async function stageFile(
   );
   const { head, rest } = await splitHead(file);
   const columns = columnsOf(head);
-  let lines = 0;
+  const lines = new LineCounter();
   const counting = new Transform({
     transform(chunk: Buffer, _, done) {
-      for (let at = chunk.indexOf(10); at >= 0; at = chunk.indexOf(10, at + 1)) lines += 1;
-      tell(lines).then(() => done(null, chunk), done);
+      try {
+        lines.see(chunk);
+      } catch (error) {
+        done(error as Error);
+        return;
+      }
+      tell(lines.count).then(() => done(null, chunk), done);
     },
   });
   await pipeline(
@@ -50,29 +57,75 @@ export async function stageFile(
   );
   await client.query('analyze staged');
   await client.query('analyze days');
-  return lines;
+  return lines.count;
+}
+
+const [NEWLINE, RETURN, BACKSLASH, DOT] = [10, 13, 92, 46];
+
+/** Counts lines as they pass, and stops at one that PostgreSQL would take for the end of the file: “\.” alone. */
+class LineCounter {
+  count = 0;
+  /** The line begun so far, as much of it as can matter. */
+  private begun: number[] = [];
+
+  see(chunk: Buffer): void {
+    let from = 0;
+    for (let at = chunk.indexOf(NEWLINE); at >= 0; at = chunk.indexOf(NEWLINE, from)) {
+      this.add(chunk, from, at);
+      this.count += 1;
+      const [first, second, third] = this.begun;
+      const ends = this.begun.length < 3 || (third === RETURN && this.begun.length === 3);
+      if (first === BACKSLASH && second === DOT && ends)
+        throw new Fault(`Line ${this.count + 1} is “\\.” and nothing else, which is no reading. Delete that line.`);
+      this.begun = [];
+      from = at + 1;
+    }
+    this.add(chunk, from, chunk.length);
+  }
+
+  private add(chunk: Buffer, from: number, to: number): void {
+    const room = 4 - this.begun.length;
+    for (let i = from; i < Math.min(to, from + room); i++) this.begun.push(chunk[i] ?? 0);
+  }
 }
 
 const MAX_HEAD_BYTES = 10_000;
 
-/** The head line, and a stream of what follows it. */
+/** The head line, and a stream of what follows it, both in UTF-8. */
 async function splitHead(file: Readable): Promise<{ head: string; rest: AsyncIterable<Buffer> }> {
-  const chunks = file[Symbol.asyncIterator]();
+  const chunks = inUtf8(file);
   let begun = Buffer.alloc(0);
-  while (!begun.includes(10)) {
+  while (!begun.includes(NEWLINE)) {
     const next = await chunks.next();
     if (next.done) break;
-    begun = Buffer.concat([begun, Buffer.from(next.value as Uint8Array)]);
-    if (begun.length > MAX_HEAD_BYTES && !begun.includes(10)) throw new Fault('The file has no head line.');
+    begun = Buffer.concat([begun, next.value]);
+    if (begun.length > MAX_HEAD_BYTES && !begun.includes(NEWLINE)) throw new Fault('The file has no head line.');
   }
-  const end = begun.indexOf(10);
+  const end = begun.indexOf(NEWLINE);
   if (end < 0) throw new Fault('The file has no rows: its first line names the columns, readings follow.');
   async function* rest(): AsyncIterable<Buffer> {
     yield begun.subarray(end + 1);
-    for (let next = await chunks.next(); !next.done; next = await chunks.next())
-      yield Buffer.from(next.value as Uint8Array);
+    yield* chunks;
   }
   return { head: begun.subarray(0, end).toString('utf8'), rest: rest() };
+}
+
+const UTF16: readonly (readonly [string, string])[] = [
+  ['fffe', 'utf-16le'],
+  ['feff', 'utf-16be'],
+];
+
+/** The file in UTF-8, whichever Unicode encoding its byte order mark names. */
+async function* inUtf8(file: Readable): AsyncGenerator<Buffer, void> {
+  let decoder: TextDecoder | null | undefined;
+  for await (const piece of file) {
+    const chunk = Buffer.from(piece as Uint8Array);
+    if (decoder === undefined) {
+      const name = UTF16.find(([mark]) => chunk.toString('hex', 0, 2) === mark)?.[1];
+      decoder = name ? new TextDecoder(name) : null;
+    }
+    yield decoder ? Buffer.from(decoder.decode(chunk, { stream: true })) : chunk;
+  }
 }
 
 function columnsOf(head: string): readonly Column[] {
@@ -90,6 +143,10 @@ function columnsOf(head: string): readonly Column[] {
   return known.flatMap((column) => column ?? []);
 }
 
+/** What a line's figure means in the life of its vehicle, km. */
+const KM = `round(case unit when 'mi' then figure * ${KM_PER_MILE} else figure end, 1)
+      + case when day >= meter_replaced_on then meter_offset_km else 0 end`;
+
 /**
  * A query of what each staged line says, or why it says nothing: `vehicle_id` is null where there is a `fault`. A vehicle's
  * own unit holds where the line names none. Days are looked up, which is faster than reading each.
@@ -98,14 +155,14 @@ function columnsOf(head: string): readonly Column[] {
  */
 export const saidByLines = (fleetId: string, today: string): string => `
   select case when fault is null then vehicle_id end as vehicle_id, day,
-    round(case unit when 'mi' then figure * 1.609344 else figure end, 1)
-      + case when day >= meter_replaced_on then meter_offset_km else 0 end as km,
+    ${KM} as km,
     odometer, unit, source, line, unit_number, read_on, fault
   from (
     select *, case when vehicle_id is null then 'no such unit'
       when day is null then case when read_on ~ '^\\d{4}-\\d\\d-\\d\\d$' and read_on > '${today}' then 'the day is in the future' else 'the day is not one as 2026-11-02' end
       when figure is null then 'the odometer is not a plain figure such as 88412'
       when unit not in ('km', 'mi') then 'the unit is neither km nor mi'
+      when ${KM} > ${MAX_ODOMETER_KM} then 'the odometer is over ${MAX_ODOMETER_KM.toLocaleString('en')} km'
       when length(source) > 120 then 'the source is longer than 120 characters' end as fault
     from (
       select s.line, v.id as vehicle_id, v.meter_offset_km, v.meter_replaced_on, d.day, s.unit_number, s.read_on, s.odometer,

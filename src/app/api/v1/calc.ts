@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
 import { due } from '@/core/due/due';
 import { checkGaps, ELECTRODES, REGAP_POLICIES } from '@/core/gap/check';
-import { CHECK_CODES, checkReading } from '@/core/odometer/check';
+import { CHECK_CODES, checkReading, MAX_ODOMETER_KM } from '@/core/odometer/check';
 import { effectiveRate, groupAround, ownRate } from '@/core/odometer/use-rate';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -14,7 +14,7 @@ import { type Calculation, calculation } from './calculation';
 /* Shapes of the calculations: the same schemas check the requests and describe them. */
 
 const day = z.string().refine(isPlainDate, 'a real day as 2031-04-18').meta({ format: 'date' });
-const km = z.number().min(0).max(3_300_000);
+const km = z.number().min(0).max(MAX_ODOMETER_KM);
 const gapMm = z.number().gt(0).max(25);
 const nm = z.number().gt(0).max(1000);
 
@@ -178,7 +178,10 @@ const dueInput = z.object({
     .min(1)
     .max(2000),
   installed: z.object({ on: day, km }),
-  limits: z.object({ distance_km: z.number().gt(0).max(3_300_000), months: z.number().gt(0).max(1200).nullish() }),
+  limits: z.object({
+    distance_km: z.number().gt(0).max(MAX_ODOMETER_KM),
+    months: z.number().gt(0).max(1200).nullish(),
+  }),
   borrowed_rate_km_per_day: z.number().min(0).max(1500).nullish(),
 });
 const dueOutput = z.object({
