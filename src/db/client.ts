@@ -1,4 +1,6 @@
-import { drizzle } from 'drizzle-orm/node-postgres';
+import type { ExtractTablesWithRelations } from 'drizzle-orm';
+import { drizzle, type NodePgQueryResultHKT } from 'drizzle-orm/node-postgres';
+import type { PgDatabase } from 'drizzle-orm/pg-core';
 import { Pool, type PoolClient, types } from 'pg';
 import * as schema from './schema';
 
@@ -8,8 +10,8 @@ types.setTypeParser(20, Number);
 const connect = (client: Pool | PoolClient) => drizzle({ client, schema, casing: 'snake_case' });
 export type Db = ReturnType<typeof connect>;
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
-/** Either: for reads that may stand alone. */
-export type Querier = Db | Tx;
+/** Either: for reads that may stand alone, and for a use-case that may run within a larger write. */
+export type Querier = PgDatabase<NodePgQueryResultHKT, typeof schema, ExtractTablesWithRelations<typeof schema>>;
 
 export interface Connection {
   readonly db: Db;
@@ -30,7 +32,8 @@ const ignore = (): void => undefined;
  * Runs work on one connection of its own, with the connection itself for what only it can do: COPY, cursors. The
  * connection is closed when the work fails, so that nothing of it lingers.
  */
-export async function onOneConnection<T>(db: Db, work: (tx: Tx, client: PoolClient) => Promise<T>): Promise<T> {
+export async function onOneConnection<T>(db: Querier, work: (tx: Tx, client: PoolClient) => Promise<T>): Promise<T> {
+  if (!('$client' in db)) throw new Error('a transaction has its connection already');
   const client = await (db.$client as Pool).connect();
   // A server that goes away is told by the query that fails; without a listener it would end the process besides.
   client.on('error', ignore);

@@ -1,9 +1,9 @@
 import { isPlainDate, type PlainDate } from '@/core/calendar/plain-date';
-import { type Connection, type Db, openConnection } from '@/db/client';
+import { type Connection, openConnection, type Querier } from '@/db/client';
 
 /** What a use-case may reach besides its input. */
 export interface Deps {
-  readonly db: Db;
+  readonly db: Querier;
   readonly now: () => Date;
   /** The calendar day of the work. */
   readonly today: () => PlainDate;

@@ -3,6 +3,7 @@ import { unstorablePath } from '@/core/shared/storable-text';
 import { type Actor, type Permission, refusal } from './access';
 import type { Deps } from './deps';
 import { fail, notFound, type Outcome, orRefused } from './failure';
+import { log } from './log';
 
 type Arguments<S> = S extends z.ZodType
   ? undefined extends z.input<S>
@@ -48,7 +49,10 @@ export function useCase<T>(
   const { permission, input, judgesTextItself, run } = definition;
   const call = async (deps: Deps, actor: Actor, raw?: unknown): Promise<Outcome<T>> => {
     const refused = refusal(actor, permission);
-    if (refused) return refused;
+    if (refused) {
+      log.warn({ event: 'refused', permission, personId: actor.personId, role: actor.role });
+      return refused;
+    }
     const bad = judgesTextItself ? null : unstorablePath(raw);
     if (bad) return unstorable(bad);
     const parsed = input?.safeParse(raw);

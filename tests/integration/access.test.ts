@@ -34,7 +34,7 @@ beforeAll(async () => {
 const LISTS: Readonly<Record<string, (w: Workspace, actor: Actor) => Promise<number>>> = {
   vehicles: async (w, a) => value(await listVehicles(w.deps, a, { limit: 1000 })).items.length,
   due: async (w, a) => value(await listDue(w.deps, a, dueFilter.parse({}))).total,
-  'work orders': async (w, a) => value(await listWorkOrders(w.deps, a)).length,
+  'work orders': async (w, a) => value(await listWorkOrders(w.deps, a)).items.length,
   bays: async (w, a) => value(await listBays(w.deps, a)).length,
   depots: async (w, a) => value(await listDepots(w.deps, a)).length,
   engines: async (w, a) => value(await listEngines(w.deps, a)).length,

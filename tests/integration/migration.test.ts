@@ -60,7 +60,8 @@ describe('a database of an earlier build, with the demo scenario', () => {
     );
     await migrateToLatest(db);
     const after = await counts(db);
-    for (const [table, n] of Object.entries(before)) expect([table, after[RENAMED[table] ?? table]]).toEqual([table, n]);
+    for (const [table, n] of Object.entries(before))
+      expect([table, after[RENAMED[table] ?? table]]).toEqual([table, n]);
     const dueAfter = await db.execute(
       sql`select vehicle_id, state, life_used, due_p_10, due_p_50, due_p_90, pressure from due_status order by vehicle_id`,
     );

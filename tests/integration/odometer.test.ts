@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { auditTrail, odometerReadings, vehicles } from '../../src/db/schema';
@@ -10,6 +11,7 @@ import { listReadings, type ReadingPage } from '../../src/server/odometer/list-r
 import { listSuspects } from '../../src/server/odometer/list-suspects';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
 import { resolveInput, resolveReadings } from '../../src/server/odometer/resolve-readings';
+import { openWorkOrderForUnit } from '../../src/server/work-orders/open-work-order';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -213,16 +215,40 @@ describe('the inbox', () => {
 });
 
 describe('a repeated key', () => {
+  const sent = (key: string | null, body = '{}', endpoint = 'POST /api/v1/odometer-readings') => ({
+    key,
+    body,
+    endpoint,
+  });
+
   it('gets the first answer, a refusal is not kept, and no key means no memory', async () => {
     let runs = 0;
     const run = async () => ({ ok: true as const, value: { n: ++runs } });
-    expect(value(await once(w.deps, actor, 'k1', run))).toEqual({ n: 1 });
-    expect(value(await once(w.deps, actor, 'k1', run))).toEqual({ n: 1 });
-    expect(value(await once(w.deps, actor, null, run))).toEqual({ n: 2 });
-    expect(await once(w.deps, actor, 'k2', async () => fail('invalid', 'no'))).toMatchObject({ ok: false });
-    expect(value(await once(w.deps, actor, 'k2', run))).toEqual({ n: 3 });
-    const other: Actor = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
-    expect(value(await once(w.deps, other, 'k1', run))).toEqual({ n: 4 });
+    expect(value(await once(w.deps, actor, sent('k1'), run))).toEqual({ n: 1 });
+    expect(value(await once(w.deps, actor, sent('k1'), run))).toEqual({ n: 1 });
+    expect(value(await once(w.deps, actor, sent(null), run))).toEqual({ n: 2 });
+    expect(await once(w.deps, actor, sent('k2'), async () => fail('invalid', 'no'))).toMatchObject({ ok: false });
+    expect(value(await once(w.deps, actor, sent('k2'), run))).toEqual({ n: 3 });
+    expect(value(await once(w.deps, { ...actor, personId: randomUUID() }, sent('k1'), run))).toEqual({ n: 4 });
+    expect(value(await once(w.deps, actor, sent('k1', '{}', 'POST /api/v1/work-orders'), run))).toEqual({ n: 5 });
+    expect(await once(w.deps, actor, sent('k1', '{"other":1}'), run)).toMatchObject({ error: { kind: 'invalid' } });
+    expect(runs).toBe(5);
+  });
+
+  it('sent four times at once is done once', async () => {
+    const one = { readings: [{ unitNumber: '11', on: '2026-11-13', text: '77 km' }] };
+    const write = () =>
+      once(w.deps, actor, sent('at once', JSON.stringify(one)), (within) => recordReadings(within, actor, one));
+    const answers = (await Promise.all([1, 2, 3, 4].map(write))).map(value);
+    for (const answer of answers) expect(answer).toEqual(answers[0]);
+    const orders = await Promise.all(
+      [1, 2, 3, 4].map(() =>
+        once(w.deps, actor, sent('open', '', 'POST /api/v1/work-orders'), (within) =>
+          openWorkOrderForUnit(within, actor, { unitNumber: '13' }),
+        ),
+      ),
+    );
+    expect(new Set(orders.map((order) => value(order).number)).size).toBe(1);
   });
 });
 

@@ -17,7 +17,7 @@ beforeAll(async () => {
 });
 
 const order = async (number: number) =>
-  value(await listWorkOrders(w.deps, actor)).find((o) => o.number === number)?.id ?? '';
+  value(await listWorkOrders(w.deps, actor)).items.find((o) => o.number === number)?.id ?? '';
 const person = async (name: string) =>
   (await w.deps.db.select().from(people).where(eq(people.name, name)))[0]?.id ?? '';
 const bayAt = async (depot: string, name: string) =>

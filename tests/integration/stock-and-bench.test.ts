@@ -314,7 +314,7 @@ describe('the bench', () => {
     );
 
   it('keeps a result on a work order, where it is seen', async () => {
-    const order = value(await listWorkOrders(w.deps, actor)).find((o) => o.number === 1002);
+    const order = value(await listWorkOrders(w.deps, actor)).items.find((o) => o.number === 1002);
     expect(value(await keep({ workOrderNumber: '1002' })).workOrderId).toBe(order?.id);
     expect(value(await viewWorkOrder(w.deps, actor, order?.id ?? '')).kept).toMatchObject([
       { kept: { summary: 'Set T1 to 24 N·m.' } },

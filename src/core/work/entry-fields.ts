@@ -38,7 +38,7 @@ export function readTarget(target: string): { readonly kind: string; readonly ke
 export const answerField = (ask: string): string => `answer.${ask}`;
 
 /** Everything as it should be, region by region: for the press that says so. No gasket on a conical seat. */
-export function allWell(seat: 'gasket' | 'conical'): Readonly<Record<string, 2>> {
+export function allNormal(seat: 'gasket' | 'conical'): Readonly<Record<string, 2>> {
   const words: readonly Condition[] = [
     'nose tan',
     'no deposits',

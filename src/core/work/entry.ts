@@ -39,11 +39,13 @@ export function mergeEntry(current: Json, { base, value }: Pick<Entry, 'base' | 
 type JsonMap = Readonly<Record<string, Json>>;
 const isMap = (value: Json): value is JsonMap => typeof value === 'object' && value !== null && !Array.isArray(value);
 const asMap = (value: Json): JsonMap => (isMap(value) ? value : {});
+/** What a map holds itself: a name such as “toString” is there only where somebody put it. */
+const ownValue = (map: JsonMap, key: string): Json => (Object.hasOwn(map, key) ? (map[key] ?? null) : null);
 
 /** What the device added, changed or took away since `base`, done to `current`. */
 function mergeMaps(current: JsonMap, base: JsonMap, value: JsonMap): JsonMap {
-  const taken = Object.keys(base).filter((key) => !(key in value));
-  const changed = Object.entries(value).filter(([key, v]) => !sameJson(base[key] ?? null, v));
+  const taken = Object.keys(base).filter((key) => !Object.hasOwn(value, key));
+  const changed = Object.entries(value).filter(([key, v]) => !sameJson(ownValue(base, key), v));
   const kept = Object.entries(current).filter(([key]) => !taken.includes(key));
   return Object.fromEntries([...kept, ...changed].sort(([a], [b]) => a.localeCompare(b)));
 }
@@ -55,7 +57,10 @@ export function sameJson(a: Json, b: Json): boolean {
     return a.length === b.length && a.every((v, i) => sameJson(v, b[i] ?? null));
   if (!isMap(a) || !isMap(b)) return false;
   const [left, right] = [Object.keys(a), Object.keys(b)];
-  return left.length === right.length && left.every((key) => key in b && sameJson(a[key] ?? null, b[key] ?? null));
+  return (
+    left.length === right.length &&
+    left.every((key) => Object.hasOwn(b, key) && sameJson(ownValue(a, key), ownValue(b, key)))
+  );
 }
 
 /** Fields of one target by name. */
@@ -66,8 +71,8 @@ export type JobRecord = Readonly<Record<string, Fields>>;
 export function withEntries(record: JobRecord, waiting: readonly Entry[]): JobRecord {
   const seen: Record<string, Fields> = { ...record };
   for (const { target, field, value, base } of waiting) {
-    const fields = seen[target] ?? {};
-    const merged = mergeEntry(fields[field] ?? null, { base, value });
+    const fields = Object.hasOwn(seen, target) ? (seen[target] ?? {}) : {};
+    const merged = mergeEntry(ownValue(fields, field), { base, value });
     // Their own word is shown to them even where it will differ: the difference comes with the server's answer.
     seen[target] = { ...fields, [field]: merged.kind === 'kept' ? merged.value : value };
   }

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, notInArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, lt, notInArray, sql } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
 import {
@@ -135,19 +135,22 @@ export type WorkOrderListRow = Awaited<ReturnType<typeof listWorkOrderRows>>[num
 export const listWorkOrderRows = (
   q: Querier,
   fleetId: string,
-  only: { open?: boolean; vehicleId?: string; id?: string } = {},
-) =>
-  listQuery(q)
+  only: { open?: boolean; vehicleId?: string; id?: string; unit?: string; below?: number; limit?: number } = {},
+) => {
+  const rows = listQuery(q)
     .where(
       and(
         eq(workOrders.fleetId, fleetId),
+        only.unit === undefined ? undefined : eq(vehicles.unitNumber, only.unit),
+        only.below === undefined ? undefined : lt(workOrders.number, only.below),
         only.open ? notInArray(workOrders.state, [...ENDED]) : undefined,
         only.vehicleId ? eq(workOrders.vehicleId, only.vehicleId) : undefined,
         only.id ? eq(workOrders.id, only.id) : undefined,
       ),
     )
-    .orderBy(desc(workOrders.number))
-    .limit(500);
+    .orderBy(desc(workOrders.number));
+  return only.limit === undefined ? rows : rows.limit(only.limit);
+};
 
 /** Booked work that touches the days from `from` up to, not with, `to`. */
 export const listBooked = (q: Querier, fleetId: string, from: string, to: string) =>

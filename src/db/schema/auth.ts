@@ -80,9 +80,21 @@ export const apiTokens = pgTable('api_tokens', {
   revokedAt: instant(),
 });
 
-/** First answers to writes by other programs: the same key gets the same answer. */
+/** First answers to writes by other programs: the same key of the same person at the same place gets the same answer. */
 export const idempotencyAnswers = pgTable(
   'idempotency_answers',
-  { id: id(), fleetId: fleetId(), key: text().notNull(), answer: jsonb().notNull(), createdAt: createdAt() },
-  (t) => [unique().on(t.fleetId, t.key)],
+  {
+    id: id(),
+    fleetId: fleetId(),
+    personId: uuid().notNull(),
+    /** Method and path. */
+    endpoint: text().notNull(),
+    key: text().notNull(),
+    /** Of the body that was sent with it: another body under the same key is a mistake. */
+    bodySha256: text().notNull(),
+    /** Null while the write is going on, which nobody else sees. */
+    answer: jsonb(),
+    createdAt: createdAt(),
+  },
+  (t) => [unique('idempotency_answers_once').on(t.personId, t.endpoint, t.key)],
 );

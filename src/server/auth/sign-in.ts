@@ -3,10 +3,11 @@ import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { nextCookies } from 'better-auth/next-js';
 import { and, count, eq, gt } from 'drizzle-orm';
 import { ok } from '@/core/shared/result';
-import type { Db } from '@/db/client';
+import type { Querier } from '@/db/client';
 import { account, session, signInFailures, user, verification } from '@/db/schema';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
+import { log } from '../log';
 
 const SESSION_SECONDS = 12 * 60 * 60;
 const MAX_FAILURES = 8;
@@ -14,7 +15,7 @@ const FAILURE_WINDOW_MS = 15 * 60 * 1000;
 
 const shared = globalThis as unknown as { isobarAuth?: ReturnType<typeof build> };
 
-function build(db: Db) {
+function build(db: Querier) {
   const secret = process.env.ISOBAR_SECRET;
   if (!secret) throw new Error('ISOBAR_SECRET is not set: start Isobar with npm run demo or npm start.');
   return betterAuth({
@@ -34,7 +35,7 @@ function build(db: Db) {
   });
 }
 
-export function auth(db: Db) {
+export function auth(db: Querier) {
   shared.isobarAuth ??= build(db);
   return shared.isobarAuth;
 }
@@ -51,17 +52,21 @@ export async function signIn(
     .select({ n: count() })
     .from(signInFailures)
     .where(and(eq(signInFailures.email, email), gt(signInFailures.at, since)));
-  if ((failures?.n ?? 0) >= MAX_FAILURES)
+  if ((failures?.n ?? 0) >= MAX_FAILURES) {
+    log.warn({ event: 'sign-in refused', why: 'too many tries' });
     return fail(
       'forbidden',
       'Too many wrong passwords for this address. Wait 15 minutes, or ask a supervisor for a new one.',
     );
+  }
   try {
     await auth(deps.db).api.signInEmail({ body: { email, password: input.password }, headers });
+    log.info({ event: 'signed in' });
     return ok(null);
   } catch (error) {
     if (!(error instanceof Error && error.name === 'APIError')) throw error;
     await deps.db.insert(signInFailures).values({ email: email.slice(0, 200), at: deps.now() });
+    log.warn({ event: 'sign-in refused', why: 'wrong address or password' });
     return fail('forbidden', 'This address and password do not go together.');
   }
 }

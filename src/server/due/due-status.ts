@@ -3,7 +3,7 @@ import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-
 import { FEW_READINGS, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
-import type { Db, Tx } from '@/db/client';
+import type { Querier, Tx } from '@/db/client';
 import { lockFleet, lockOne } from '@/db/locks';
 import {
   type DueStatusRow,
@@ -120,7 +120,7 @@ export const unitOrder = (unit: string): string =>
  * Sees to it that the due status is that of today, and that those who borrow from their group follow it: the first who
  * asks does it, those who ask meanwhile wait for that and do not do it again.
  */
-export async function ensureDueStatus(db: Db, fleetId: string, today: PlainDate): Promise<void> {
+export async function ensureDueStatus(db: Querier, fleetId: string, today: PlainDate): Promise<void> {
   const before = await loadDueRun(db, fleetId);
   if (before.on === today && !before.stale) return;
   await db.transaction(async (tx) => {

@@ -1,7 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
-import type { Db } from '@/db/client';
+import type { Querier } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
@@ -87,7 +87,7 @@ export const planWorkOrder = useCase({
   },
 });
 
-async function takenBy(db: Db, what: 'bay' | 'person', input: z.output<typeof planInput>): Promise<string> {
+async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<typeof planInput>): Promise<string> {
   const column = what === 'bay' ? sql`b.bay_id = ${input.bayId}` : sql`b.person_id = ${input.personId}`;
   const starts = `${input.day} ${input.start}`;
   const found = await db.execute<{ number: number; span: string }>(sql`

@@ -67,6 +67,9 @@ const SITE_VALUES: Readonly<Record<string, z.ZodType>> = {
   done: z.boolean(),
 };
 
+const STEP_ANSWER = z.string('Write it down in words.').trim().max(300, 'At most 300 characters.');
+const STEP_STATE = z.enum(['open', 'done', 'not_done'], 'A step is open, done or not done.');
+
 /** The rows of an order while entries are laid into them; written once at the end. */
 export class EntryMerger {
   private readonly sites: Map<string, SiteRow>;
@@ -104,7 +107,7 @@ export class EntryMerger {
 
   private takeSite(key: string, entry: Entry): EntryOutcome {
     const before = this.sites.get(key);
-    const shape = SITE_VALUES[entry.field];
+    const shape = Object.hasOwn(SITE_VALUES, entry.field) ? SITE_VALUES[entry.field] : undefined;
     if (!before || !shape) return refuse(`There is no ${entry.field} at a site ${key} of this engine.`);
     const read = shape.safeParse(entry.value);
     if (!read.success) return refuse(read.error.issues[0]?.message ?? 'This cannot be kept here.');
@@ -190,16 +193,16 @@ export class EntryMerger {
   private takeStep(key: string, entry: Entry): EntryOutcome {
     const before = this.steps.get(key);
     if (!before || before.perSite) return refuse(`There is no step ${key} to answer on this order.`);
-    const current = stepFields(before)[entry.field] ?? (entry.field === 'state' ? 'open' : null);
-    const merged = mergeEntry(current, entry);
+    const ask = before.asks?.find((a) => answerField(a.key) === entry.field);
+    if (entry.field !== 'state' && !ask) return refuse(`The step “${before.title}” does not ask for that.`);
+    const read = (ask ? STEP_ANSWER : STEP_STATE).safeParse(entry.value);
+    if (!read.success) return refuse(read.error.issues[0]?.message ?? 'This cannot be kept here.');
+    const current = stepFields(before)[entry.field] ?? (ask ? null : 'open');
+    const merged = mergeEntry(current, { ...entry, value: read.data });
     if (merged.kind !== 'kept') return { outcome: merged.kind };
-    if (entry.field !== 'state') {
-      const ask = before.asks?.find((a) => answerField(a.key) === entry.field);
-      const answer = z.string().trim().max(300).safeParse(merged.value);
-      if (!ask || !answer.success) return refuse(`The step “${before.title}” does not ask for that.`);
-      this.steps.set(key, { ...before, answers: { ...before.answers, [ask.key]: answer.data } });
-    } else {
-      const said = z.enum(['open', 'done', 'not_done']).safeParse(merged.value);
+    if (ask) this.steps.set(key, { ...before, answers: { ...before.answers, [ask.key]: String(merged.value) } });
+    else {
+      const said = STEP_STATE.safeParse(merged.value);
       if (!said.success) return refuse('A step is open, done or not done.');
       const faults = said.data === 'done' ? stepFaults(before, this.asItStands(), Date.parse(entry.at)) : [];
       if (faults.length > 0) return refuse(faults.join(' '));
@@ -221,7 +224,7 @@ export class EntryMerger {
     const count = z.number().int().min(0).max(200).nullable().safeParse(entry.value);
     if (!before || !side) return refuse(`Nothing called ${key} is counted on this order.`);
     if (!count.success) return refuse('A count is a whole number from 0 to 200.');
-    const merged = mergeEntry(before[side], entry);
+    const merged = mergeEntry(before[side], { ...entry, value: count.data });
     if (merged.kind !== 'kept') return { outcome: merged.kind };
     this.counts.set(key, { ...before, [side]: count.data });
     this.touch(entry, before[side], count.data);

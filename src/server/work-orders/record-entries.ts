@@ -1,6 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
+import { unstorablePath } from '@/core/shared/storable-text';
 import type { Entry, Json } from '@/core/work/entry';
 import type { Tx } from '@/db/client';
 import { floorEntries } from '@/db/schema';
@@ -15,22 +16,29 @@ const jsonValue: z.ZodType<Json> = z.json() as z.ZodType<Json>;
 
 export const MAX_ENTRIES = 200;
 
+/** One entry as a device sends it. */
+export const entryInput = z.object({
+  id: z.uuid(),
+  /** Whose it is: on a shared device the next person's sign-in does not make it theirs. Missing: the sender's. */
+  by: z.uuid().optional(),
+  target: z.string().min(1).max(60),
+  field: z.string().min(1).max(60),
+  value: jsonValue,
+  base: jsonValue,
+  at: z.iso.datetime({ offset: true }),
+  resolves: z.uuid().nullable().optional(),
+});
+
+/** Whatever has an id can be answered; the rest of it is looked at entry by entry. */
+const sentEntry = z.custom<{ readonly id: string }>(
+  (value) => z.looseObject({ id: z.uuid() }).safeParse(value).success,
+  'Each entry has an id, a UUID.',
+);
+
 export const entriesInput = z.object({
   workOrderId: z.uuid(),
-  entries: z
-    .array(
-      z.object({
-        id: z.uuid(),
-        target: z.string().min(1).max(60),
-        field: z.string().min(1).max(60),
-        value: jsonValue,
-        base: jsonValue,
-        at: z.iso.datetime({ offset: true }),
-        resolves: z.uuid().nullable().optional(),
-      }),
-    )
-    .min(1)
-    .max(MAX_ENTRIES),
+  /** Each is read by itself: one that cannot be taken is answered, and the others go in. */
+  entries: z.array(sentEntry).min(1).max(MAX_ENTRIES),
 });
 
 export interface EntryResult {
@@ -47,6 +55,7 @@ export interface EntryResult {
 export const recordEntries = useCase({
   permission: 'record work',
   input: entriesInput,
+  judgesTextItself: true,
   async run(deps, actor, input): Promise<Outcome<readonly EntryResult[]>> {
     return deps.db.transaction(async (tx) => {
       const locked = await lockOpenOrder(tx, actor, input.workOrderId);
@@ -67,8 +76,13 @@ export const recordEntries = useCase({
         );
       const results = new Map<string, EntryResult>(known.map((row) => [row.id, row]));
       const merger = new EntryMerger(state, actor, deps.now());
-      for (const entry of input.entries) {
-        if (results.has(entry.id)) continue;
+      for (const sent of input.entries) {
+        if (results.has(sent.id)) continue;
+        const entry = readEntry(sent, actor);
+        if (typeof entry === 'string') {
+          results.set(sent.id, { id: sent.id, outcome: 'refused', message: entry });
+          continue;
+        }
         const result = { id: entry.id, message: null, ...merger.take(entry) };
         results.set(entry.id, result);
         await keepEntry(tx, actor, input.workOrderId, entry, result);
@@ -78,6 +92,18 @@ export const recordEntries = useCase({
     });
   },
 });
+
+/** The entry, or why it cannot be one. */
+function readEntry(sent: unknown, actor: Actor): Entry | string {
+  if (unstorablePath(sent)) return 'It has a character that cannot be stored. Delete it and type it again.';
+  const read = entryInput.safeParse(sent);
+  if (!read.success)
+    return `It cannot be read: ${read.error.issues[0]?.path.join('.')}: ${read.error.issues[0]?.message}`;
+  const { by, ...entry } = read.data;
+  return by && by !== actor.personId
+    ? 'Somebody else made this entry. It goes in when they sign in on this device.'
+    : entry;
+}
 
 async function keepEntry(tx: Tx, actor: Actor, workOrderId: string, entry: Entry, result: EntryResult): Promise<void> {
   const { id, target, field, value, base, at, resolves } = entry;

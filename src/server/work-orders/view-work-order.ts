@@ -138,9 +138,21 @@ export const whereAndWho = useCase({
   },
 });
 
+/** Work orders, the latest first, a page at a time. */
 export const listWorkOrders = useCase({
   permission: 'read the fleet',
-  async run(deps, actor) {
-    return ok(await listWorkOrderRows(deps.db, actor.fleetId));
+  input: z
+    .object({
+      open: z.boolean().optional(),
+      unit: z.string().max(60).optional(),
+      limit: z.number().int().min(1).max(1000).default(100),
+      /** The number of the last order of the page before. */
+      cursor: z.number().int().optional(),
+    })
+    .prefault({}),
+  async run(deps, actor, { open, unit, limit, cursor: below }) {
+    const rows = await listWorkOrderRows(deps.db, actor.fleetId, { open, unit, below, limit: limit + 1 });
+    const items = rows.slice(0, limit);
+    return ok({ items, nextCursor: rows.length > limit ? (items.at(-1)?.number ?? null) : null });
   },
 });

@@ -1,4 +1,4 @@
-import { Table } from '@chakra-ui/react';
+import { Flex, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
@@ -14,24 +14,30 @@ import { ORDER_PLACES } from './places';
 
 export const metadata = { title: 'Work orders' };
 
-export default async function WorkOrdersPage() {
-  const list = await listWorkOrders(deps(), await requireActor());
+const PAGE = 200;
+
+export default async function WorkOrdersPage({ searchParams }: { searchParams: Promise<{ below?: string }> }) {
+  const below = Number((await searchParams).below);
+  const cursor = Number.isInteger(below) && below > 0 ? below : undefined;
+  const list = await listWorkOrders(deps(), await requireActor(), { limit: PAGE, cursor });
   if (!list.ok) return <NotShown error={list.error} />;
-  const open = list.value.filter((order) => order.state !== 'closed' && order.state !== 'cancelled').length;
+  const { items, nextCursor } = list.value;
+  const open = items.filter((order) => order.state !== 'closed' && order.state !== 'cancelled').length;
   return (
     <>
       <PageHead title="Work orders">
-        <strong>{open}</strong> open · {list.value.length - open} closed or cancelled
+        <strong>{open}</strong> open · {items.length - open} closed or cancelled
+        {(cursor || nextCursor) && ' on this page'}
       </PageHead>
       <SubNav label="Work orders" places={ORDER_PLACES} />
-      {list.value.length === 0 ? (
+      {items.length === 0 ? (
         <Empty>
           No work orders yet. Open one from the <TextLink href="/due">due list</TextLink> or from a vehicle: it brings
           the part, gap, torque, steps and a record for each cylinder.
         </Empty>
       ) : (
         <PlainTable heads={['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed']}>
-          {list.value.map((order) => (
+          {items.map((order) => (
             <Table.Row key={order.id}>
               <Table.Cell>
                 <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink>
@@ -52,6 +58,10 @@ export default async function WorkOrdersPage() {
           ))}
         </PlainTable>
       )}
+      <Flex mt="3" gap="4">
+        {cursor && <TextLink href="/work-orders">The latest</TextLink>}
+        {nextCursor && <TextLink href={`/work-orders?below=${nextCursor}`}>Earlier work orders</TextLink>}
+      </Flex>
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { deps } from '@/server/deps';
 import { CATALOGUE_KINDS, type CatalogueKind, exportCatalogue, exportRows } from '@/server/exports/catalogue-csv';
 import { kindOf } from '@/server/imports/kinds';
-import { asActor, csvReply, reply, wantsCsv } from './http';
+import { csvReply, reply, route, wantsCsv } from './http';
 
 /** Lists of the catalogue: the same columns as the files that are imported. */
 export const CATALOGUE_LISTS = CATALOGUE_KINDS.map((kind) => ({
@@ -12,12 +12,11 @@ export const CATALOGUE_LISTS = CATALOGUE_KINDS.map((kind) => ({
 }));
 
 /** The list as JSON, or as the CSV file that can be imported again. */
-export async function catalogueList(request: Request, kind: CatalogueKind): Promise<Response> {
-  return asActor(async (actor) => {
+export const catalogueList = (kind: CatalogueKind) =>
+  route(async ({ request, actor }) => {
     if (wantsCsv(request)) {
       const text = await exportCatalogue(deps(), actor, kind);
       return text.ok ? csvReply(text.value) : reply(text);
     }
     return reply(await exportRows(deps(), actor, kind), (items) => ({ items }));
   });
-}

@@ -2,14 +2,16 @@ import { z } from 'zod';
 import { siteId } from '@/core/engine/layout';
 import type { Json } from '@/core/work/entry';
 import { siteFields, stepFields } from '@/server/work-orders/order-state';
-import { entriesInput } from '@/server/work-orders/record-entries';
+import { entriesInput, entryInput, MAX_ENTRIES } from '@/server/work-orders/record-entries';
 import type { listWorkOrders, WorkOrderView } from '@/server/work-orders/view-work-order';
 
 /* Work orders as other software sees them. */
 
 export const workOrdersQuery = z.object({
   open: z.enum(['true', 'false']).default('false'),
-  unit: z.string().max(40).optional(),
+  unit: z.string().max(60).optional(),
+  limit: z.coerce.number().int().min(1).max(1000).default(100),
+  cursor: z.coerce.number().int().optional(),
 });
 
 export const workOrder = z.object({
@@ -24,9 +26,9 @@ export const workOrder = z.object({
   opened_on: z.string(),
   closed_on: z.string().nullable(),
 });
-export const workOrderList = z.object({ items: z.array(workOrder) });
+export const workOrderList = z.object({ items: z.array(workOrder), next_cursor: z.number().int().nullable() });
 
-type Row = Extract<Awaited<ReturnType<typeof listWorkOrders>>, { ok: true }>['value'][number];
+type Row = Extract<Awaited<ReturnType<typeof listWorkOrders>>, { ok: true }>['value']['items'][number];
 
 export const toWorkOrder = (row: Row): z.output<typeof workOrder> => ({
   id: row.id,
@@ -112,7 +114,9 @@ export const openBody = z.object({
 });
 export const opened = z.object({ id: z.uuid(), number: z.number().int() });
 
+/** Each entry is read by itself, so the body is described more closely than it is checked. */
 export const entriesBody = entriesInput.omit({ workOrderId: true });
+export const entriesDescribed = z.object({ entries: z.array(entryInput).min(1).max(MAX_ENTRIES) });
 export const entriesAnswer = z.object({
   results: z.array(
     z.object({

@@ -5,7 +5,7 @@ import { partKey } from '@/core/catalogue/match';
 import { gapGrowth } from '@/core/gap/check';
 import { BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
 import type { Json } from '@/core/work/entry';
-import { allWell } from '@/core/work/entry-fields';
+import { allNormal } from '@/core/work/entry-fields';
 import { gaugeSteps } from '@/core/work/next-site';
 import { gapText } from '../../format/format';
 import { NumberField } from './number-field';
@@ -54,7 +54,7 @@ function OldPlug({
       ? gapGrowth(site.fittedGapMm, oldMm, site.sinceKm)
       : null;
   const steps = gaugeSteps(site.fittedGapMm ?? job.rules.gap.maxMm, { below: 0, above: 7 });
-  const good = allWell(job.seat);
+  const good = allNormal(job.seat);
   return (
     <>
       <NumberRead

@@ -1,23 +1,21 @@
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { exportDue } from '@/server/exports/due-csv';
-import { asActor, csvReply, readQuery, reply, wantsCsv } from '../http';
+import { csvReply, readQuery, reply, route, wantsCsv } from '../http';
 import { dueQuery, toDueItem } from '../resources';
 
-export async function GET(request: Request): Promise<Response> {
-  return asActor(async (actor) => {
-    const query = readQuery(request, dueQuery);
-    if (!query.ok) return query.response;
-    const { depot, before, min_life, min_pressure, sort, limit, cursor } = query.value;
-    const filter = dueFilter.parse({ depot, before, minLife: min_life, minPressure: min_pressure, sort });
-    if (wantsCsv(request)) {
-      const csv = await exportDue(deps(), actor, filter);
-      return csv.ok ? csvReply(csv.value) : reply(csv);
-    }
-    return reply(await listDue(deps(), actor, { ...filter, page: { from: cursor, limit } }), ({ items, found }) => ({
-      items: items.map(toDueItem),
-      next_cursor: cursor + limit < found ? cursor + limit : null,
-      today: deps().today(),
-    }));
-  });
-}
+export const GET = route(async ({ request, actor }) => {
+  const query = readQuery(request, dueQuery);
+  if (!query.ok) return query.response;
+  const { depot, before, min_life, min_pressure, sort, limit, cursor } = query.value;
+  const filter = dueFilter.parse({ depot, before, minLife: min_life, minPressure: min_pressure, sort });
+  if (wantsCsv(request)) {
+    const csv = await exportDue(deps(), actor, filter);
+    return csv.ok ? csvReply(csv.value) : reply(csv);
+  }
+  return reply(await listDue(deps(), actor, { ...filter, page: { from: cursor, limit } }), ({ items, found }) => ({
+    items: items.map(toDueItem),
+    next_cursor: cursor + limit < found ? cursor + limit : null,
+    today: deps().today(),
+  }));
+});

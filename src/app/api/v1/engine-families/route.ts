@@ -1,3 +1,3 @@
 import { catalogueList } from '../catalogue';
 
-export const GET = (request: Request): Promise<Response> => catalogueList(request, 'engine-families');
+export const GET = catalogueList('engine-families');

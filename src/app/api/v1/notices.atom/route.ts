@@ -1,14 +1,12 @@
 import { deps } from '@/server/deps';
 import { atomFeed } from '@/server/exports/notices';
 import { latestNotices } from '@/server/notices/list-notices';
-import { asActor, reply } from '../http';
+import { reply, route } from '../http';
 
-export async function GET(request: Request): Promise<Response> {
-  return asActor(async (actor) => {
-    const list = await latestNotices(deps(), actor);
-    if (!list.ok) return reply(list);
-    return new Response(atomFeed(list.value, new URL(request.url).origin, deps().now()), {
-      headers: { 'Content-Type': 'application/atom+xml; charset=utf-8', 'Cache-Control': 'no-store' },
-    });
+export const GET = route(async ({ request, actor }) => {
+  const list = await latestNotices(deps(), actor);
+  if (!list.ok) return reply(list);
+  return new Response(atomFeed(list.value, new URL(request.url).origin, deps().now()), {
+    headers: { 'Content-Type': 'application/atom+xml; charset=utf-8', 'Cache-Control': 'no-store' },
   });
-}
+});

@@ -1,16 +1,12 @@
 import { Readable } from 'node:stream';
-import type { ReadableStream as WebStream } from 'node:stream/web';
 import type { Actor } from '@/server/access';
-import { once } from '@/server/auth/idempotency';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { listReadings } from '@/server/odometer/list-readings';
 import { loadReadingsFile, MAX_LOAD_BYTES } from '@/server/odometer/load-readings-file';
 import { recordReadings } from '@/server/odometer/record-readings';
-import { asActor, csvReply, problem, queryOf, readBody, reply, wantsCsv } from '../http';
+import { csvReply, problem, queryOf, readBody, reply, route, wantsCsv } from '../http';
 import { reading, readingsBody, toReading } from '../resources';
-
-const MAX_KEY = 200;
 
 /** A file of any size, taken as it comes: its progress stands under odometer-loads. */
 async function loadCsv(actor: Actor, request: Request): Promise<Response> {
@@ -18,56 +14,59 @@ async function loadCsv(actor: Actor, request: Request): Promise<Response> {
   if (length > MAX_LOAD_BYTES) return problem(413, `A file of readings may have ${MAX_LOAD_BYTES / 1024 ** 3} GB.`);
   if (!request.body) return problem(400, 'Send the file as the body.');
   const name = new URL(request.url).searchParams.get('name') ?? 'readings.csv';
-  const file = Readable.fromWeb(request.body as WebStream);
+  const file = Readable.from(capped(request.body, MAX_LOAD_BYTES));
   return reply(await loadReadingsFile(deps(), actor, { fileName: name, file }), ({ loadId, ...counts }) => ({
     load_id: loadId,
     ...counts,
   }));
 }
 
-/** Readings by vehicle and day, as JSON or CSV. */
-export async function GET(request: Request): Promise<Response> {
-  return asActor(async (actor) => {
-    const page = await listReadings.withUnknown(deps(), actor, queryOf(request));
-    if (!page.ok) return reply(page);
-    const items = page.value.items.map(toReading);
-    if (!wantsCsv(request)) return Response.json({ items, next_cursor: page.value.nextCursor });
-    const keys = reading.keyof().options;
-    const csv = csvReply(
-      toCsv(
-        keys,
-        items.map((item) => keys.map((key) => item[key])),
-      ),
-    );
-    if (page.value.nextCursor) csv.headers.set('X-Next-Cursor', page.value.nextCursor);
-    return csv;
-  });
+/** A stream that breaks off over a limit: nothing of the file is written then. */
+async function* capped(body: AsyncIterable<Uint8Array>, maxBytes: number): AsyncGenerator<Uint8Array> {
+  let size = 0;
+  for await (const piece of body) {
+    size += piece.length;
+    if (size > maxBytes) throw new Error('the file is over its limit');
+    yield piece;
+  }
 }
 
-export async function POST(request: Request): Promise<Response> {
-  return asActor(async (actor) => {
-    if (request.headers.get('content-type')?.startsWith('text/csv')) return loadCsv(actor, request);
-    const key = request.headers.get('idempotency-key');
-    if (key !== null && (key === '' || key.length > MAX_KEY))
-      return problem(400, `An Idempotency-Key has 1 to ${MAX_KEY} characters.`);
-    const body = await readBody(request, readingsBody);
-    if (!body.ok) return body.response;
-    const readings = body.value.readings.map(({ unit_number, on, value, unit, source }) => ({
-      unitNumber: unit_number,
+/** Readings by vehicle and day, as JSON or CSV. */
+export const GET = route(async ({ request, actor }) => {
+  const page = await listReadings.withUnknown(deps(), actor, queryOf(request));
+  if (!page.ok) return reply(page);
+  const items = page.value.items.map(toReading);
+  if (!wantsCsv(request)) return Response.json({ items, next_cursor: page.value.nextCursor });
+  const keys = reading.keyof().options;
+  const csv = csvReply(
+    toCsv(
+      keys,
+      items.map((item) => keys.map((key) => item[key])),
+    ),
+  );
+  if (page.value.nextCursor) csv.headers.set('X-Next-Cursor', page.value.nextCursor);
+  return csv;
+});
+
+export const POST = route(async ({ request, actor, once }) => {
+  if (request.headers.get('content-type')?.startsWith('text/csv')) return loadCsv(actor, request);
+  const body = await readBody(request, readingsBody);
+  if (!body.ok) return body.response;
+  const readings = body.value.readings.map(({ unit_number, on, value, unit, source }) => ({
+    unitNumber: unit_number,
+    on,
+    text: unit ? `${value} ${unit}` : String(value),
+    source: source ?? 'feed',
+  }));
+  const done = await once(body.text, (within) => recordReadings(within, actor, { readings }));
+  return reply(done, (results) => ({
+    results: results.map(({ unitNumber, on, state, km, hours, message }) => ({
+      unit_number: unitNumber,
       on,
-      text: unit ? `${value} ${unit}` : String(value),
-      source: source ?? 'feed',
-    }));
-    const done = await once(deps(), actor, key, () => recordReadings(deps(), actor, { readings }));
-    return reply(done, (results) => ({
-      results: results.map(({ unitNumber, on, state, km, hours, message }) => ({
-        unit_number: unitNumber,
-        on,
-        state,
-        odometer_km: km,
-        engine_hours: hours ?? null,
-        message,
-      })),
-    }));
-  });
-}
+      state,
+      odometer_km: km,
+      engine_hours: hours ?? null,
+      message,
+    })),
+  }));
+});

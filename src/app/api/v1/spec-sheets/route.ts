@@ -1,3 +1,3 @@
 import { catalogueList } from '../catalogue';
 
-export const GET = (request: Request): Promise<Response> => catalogueList(request, 'spec-sheets');
+export const GET = catalogueList('spec-sheets');

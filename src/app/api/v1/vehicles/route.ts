@@ -1,23 +1,21 @@
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { listVehicles } from '@/server/fleet/view-vehicle';
-import { asActor, csvReply, readQuery, reply, wantsCsv } from '../http';
+import { csvReply, readQuery, reply, route, wantsCsv } from '../http';
 import { vehicle, vehiclesQuery } from '../resources';
 
-export async function GET(request: Request): Promise<Response> {
-  return asActor(async (actor) => {
-    const query = readQuery(request, vehiclesQuery);
-    if (!query.ok) return query.response;
-    const list = await listVehicles(deps(), actor, query.value);
-    if (!list.ok || !wantsCsv(request)) return reply(list);
-    const keys = vehicle.keyof().options;
-    return csvReply(
-      toCsv(
-        keys,
-        list.value.items.map((item) =>
-          keys.map((key) => (typeof item[key] === 'boolean' ? String(item[key]) : item[key])),
-        ),
+export const GET = route(async ({ request, actor }) => {
+  const query = readQuery(request, vehiclesQuery);
+  if (!query.ok) return query.response;
+  const list = await listVehicles(deps(), actor, query.value);
+  if (!list.ok || !wantsCsv(request)) return reply(list);
+  const keys = vehicle.keyof().options;
+  return csvReply(
+    toCsv(
+      keys,
+      list.value.items.map((item) =>
+        keys.map((key) => (typeof item[key] === 'boolean' ? String(item[key]) : item[key])),
       ),
-    );
-  });
-}
+    ),
+  );
+});

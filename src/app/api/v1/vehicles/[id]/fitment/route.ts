@@ -1,10 +1,10 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { scopeWords } from '@/core/catalogue/scope';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { viewFitment } from '@/server/catalogue/view-fitment';
 import { deps } from '@/server/deps';
-import { asActor, problem, reply } from '../../../http';
+import { reply, route } from '../../../http';
 import type { fitmentAnswer, fitmentSheet } from '../../../resources';
 
 type View = Extract<Awaited<ReturnType<typeof viewFitment>>, { ok: true }>['value'];
@@ -39,10 +39,6 @@ function answerJson({ vehicle, family, fitment, blockers, question }: View): z.o
   };
 }
 
-export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  const { id } = await params;
-  return asActor(async (actor) => {
-    if (!z.uuid().safeParse(id).success) return problem(404, 'There is no such vehicle in this fleet.');
-    return reply(await viewFitment(deps(), actor, id), answerJson);
-  });
-}
+export const GET = route<{ id: string }>(async ({ actor, params: { id } }) =>
+  reply(await viewFitment(deps(), actor, id), answerJson),
+);

@@ -1,33 +1,21 @@
-import { z } from 'zod';
 import { deps } from '@/server/deps';
-import { keepPhoto, MAX_PHOTO_BYTES, photoInput, viewPhoto } from '@/server/work-orders/photos';
-import { asActor, inputProblem, problem, reply } from '../../../../http';
+import { keepPhoto, MAX_PHOTO_BYTES, viewPhoto } from '@/server/work-orders/photos';
+import { queryOf, readBytes, reply, route } from '../../../../http';
 
-type Props = { params: Promise<{ id: string; photo: string }> };
+type Ids = { id: string; photo: string };
 
-const ids = z.object({ id: z.uuid(), photo: z.uuid() });
-
-export async function GET(_: Request, { params }: Props): Promise<Response> {
-  return asActor(async (actor) => {
-    const read = ids.safeParse(await params);
-    if (!read.success) return problem(404, 'There is no such picture in this fleet.');
-    const photo = await viewPhoto(deps(), actor, { workOrderId: read.data.id, id: read.data.photo });
-    if (!photo.ok) return reply(photo);
-    return new Response(new Uint8Array(photo.value.bytes), {
-      headers: { 'Content-Type': photo.value.mime, 'Cache-Control': 'private, max-age=31536000, immutable' },
-    });
+export const GET = route<Ids>(async ({ actor, params: { id, photo } }) => {
+  const found = await viewPhoto(deps(), actor, { workOrderId: id, id: photo });
+  if (!found.ok) return reply(found);
+  return new Response(new Uint8Array(found.value.bytes), {
+    headers: { 'Content-Type': found.value.mime, 'Cache-Control': 'private, max-age=31536000, immutable' },
   });
-}
+});
 
 /** The picture itself is the body; `target` and `at` stand in the query. Sent twice it is kept once. */
-export async function PUT(request: Request, { params }: Props): Promise<Response> {
-  return asActor(async (actor) => {
-    if (Number(request.headers.get('content-length') ?? 0) > MAX_PHOTO_BYTES)
-      return problem(413, `A picture may have ${MAX_PHOTO_BYTES / 1e6} MB.`);
-    const { id, photo } = await params;
-    const query = Object.fromEntries(new URL(request.url).searchParams);
-    const input = photoInput.safeParse({ ...query, workOrderId: id, id: photo });
-    if (!input.success) return inputProblem(input.error);
-    return reply(await keepPhoto(deps(), actor, { ...input.data, bytes: Buffer.from(await request.arrayBuffer()) }));
-  });
-}
+export const PUT = route<Ids>(async ({ request, actor, params: { id, photo } }) => {
+  const bytes = await readBytes(request, MAX_PHOTO_BYTES);
+  if (!bytes.ok) return bytes.response;
+  const { target = '', at = '' } = queryOf(request);
+  return reply(await keepPhoto(deps(), actor, { target, at, workOrderId: id, id: photo, bytes: bytes.value }));
+});
