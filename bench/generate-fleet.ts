@@ -1,5 +1,5 @@
 import { addDays } from '../src/core/calendar/plain-date';
-import { seeded } from '../src/simulators/seeded';
+import { seeded } from '../src/core/stats/seeded';
 
 /* A fleet of any size, always the same for the same seed. Invented data. */
 

@@ -37,7 +37,8 @@ async function timeDue(name: string, deps: Deps, actor: Actor, runs: number): Pr
     { sort, state: 'past' },
     { sort, search: '1' },
   ]);
-  for (const filter of filters) await listDue(deps, actor, { ...dueFilter.parse(filter), page: { from: 0, limit: 100 } });
+  for (const filter of filters)
+    await listDue(deps, actor, { ...dueFilter.parse(filter), page: { from: 0, limit: 100 } });
   const times: number[] = [];
   for (let i = 0; i < runs; i++) {
     const began = performance.now();

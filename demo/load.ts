@@ -6,11 +6,13 @@ import { z } from 'zod';
 import { GRADES } from '../src/core/inspection/trainer';
 import type { Entry, Json } from '../src/core/work/entry';
 import { siteTarget } from '../src/core/work/entry-fields';
+import { loadSheets } from '../src/db/queries/catalogue';
 import { bays, depots, people, vehicles, workOrders } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import { makeToken } from '../src/server/auth/access-tokens';
 import { keepResult, keptInput } from '../src/server/bench/keep-result';
 import { addWrench, wrenchInput } from '../src/server/bench/wrenches';
+import { checkSheet } from '../src/server/catalogue/check-sheet';
 import type { Deps } from '../src/server/deps';
 import { costsInput, setCosts } from '../src/server/due/costs';
 import { blockByFault, blockInput } from '../src/server/due/defer';
@@ -92,6 +94,7 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
   );
   for (const person of scenario.people) must(person.name, await addPerson(deps, actor, { ...person, password }));
   await importSamples(deps, actor);
+  await checkSheets(deps, actor);
   for (const bay of scenario.bays)
     must(bay.name, await addBay(deps, actor, { depotId: await depotId(deps, actor, bay.depot), name: bay.name }));
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
@@ -120,6 +123,16 @@ export async function importSamples(deps: Deps, actor: Actor): Promise<void> {
     const { importId } = must(kind, await uploadFile(deps, actor, { fileName: `${kind}.csv`, bytes }));
     const { counts } = must(kind, await confirmImport(deps, actor, { importId }));
     if (counts.refuse > 0) throw new Error(`demo: ${kind}.csv: ${counts.refuse} rows refused`);
+  }
+}
+
+/** Sheets that their file says were checked are checked here by that person. */
+async function checkSheets(deps: Deps, actor: Actor): Promise<void> {
+  const sheets = await loadSheets(deps.db, actor.fleetId, DEMO_TODAY);
+  for (const { id, saidCheckedBy } of sheets) {
+    if (saidCheckedBy === null) continue;
+    const checker = { ...actor, personId: await personIdOf(deps, actor, saidCheckedBy), name: saidCheckedBy };
+    must('check', await checkSheet(deps, checker, { sheetId: id }));
   }
 }
 

@@ -1,4 +1,4 @@
-import { seeded } from './seeded';
+import { seeded } from '../core/stats/seeded';
 
 /* A code reader as a stand-in for a real one: what an engine computer would hold before the work, and what comes back. */
 

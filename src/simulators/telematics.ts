@@ -1,5 +1,5 @@
 import { addDays, type PlainDate } from '../core/calendar/plain-date';
-import { seeded } from './seeded';
+import { seeded } from '../core/stats/seeded';
 
 /* The stand-in for a telematics feed: it plays a fleet's driving and makes the mistakes that real feeds make. */
 

@@ -1,5 +1,5 @@
+import { seeded } from '../core/stats/seeded';
 import type { CurveJob, CurveSample, Seating } from '../core/torque/curve';
-import { seeded } from './seeded';
 
 /* A wrench that measures torque and angle, as a stand-in for a real one: what it would send while a plug is turned. */
 

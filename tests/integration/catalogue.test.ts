@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { loadSheets } from '../../src/db/queries/catalogue';
 import { parts, people, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { answerFitment, answerInput } from '../../src/server/catalogue/answer-fitment';
@@ -10,10 +11,10 @@ import { listEngines, viewEngine } from '../../src/server/catalogue/view-engine'
 import { findPart, listParts, viewPart } from '../../src/server/catalogue/view-part';
 import { CATALOGUE_KINDS, exportCatalogue, exportRows, familyFields } from '../../src/server/exports/catalogue-csv';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
-import { uploadFile, viewImport } from '../../src/server/imports/import-file';
+import { confirmImport, uploadFile, viewImport } from '../../src/server/imports/import-file';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { doSite } from '../builders/floor';
-import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
 let actor: Actor;
@@ -170,6 +171,25 @@ describe('releasing work by a sheet', () => {
     expect(await checkSheet(w.deps, other, { sheetId })).toMatchObject({ ok: false, error: { kind: 'conflict' } });
     expect((await vehicle('154')).blockers).toEqual([]);
     value(await openWorkOrder(w.deps, actor, { vehicleId: await vehicleId('154') }));
+  });
+
+  it('is not released by a name in a file: who entered and who checked are persons, set here', async () => {
+    const row =
+      'AG-18,KM-4180,Kilnmark,nickel,M14,gasket,19,16,1.00 to 1.10 mm,22 to 28 Nm,45000,km,bulletin,Bulletin 7,2,A. Nyone,M. Vane';
+    const head =
+      'engine_family,part_number,part_maker,electrode,thread,seat,reach_mm,hex_mm,gap,torque,interval,interval_unit,source_kind,source_document,revision,entered_by,checked_by';
+    const bytes = new TextEncoder().encode(`${head}\n${row}\n`);
+    const [clerk] = await w.deps.db.select().from(people).where(eq(people.role, 'parts_clerk'));
+    const own: Actor = { ...actor, personId: clerk?.id ?? '', name: clerk?.name ?? '', role: 'parts_clerk' };
+    const { importId } = value(await uploadFile(w.deps, own, { fileName: 'spec-sheets.csv', bytes }));
+    expect(value(await confirmImport(w.deps, own, { importId })).counts).toMatchObject({ add: 1 });
+    const sheet = (await loadSheets(w.deps.db, actor.fleetId, TODAY)).find((s) => s.sourceDocument === 'Bulletin 7');
+    expect(sheet).toMatchObject({ checkedBy: null, saidCheckedBy: 'M. Vane', enteredById: own.personId });
+    const sheetId = sheet?.id ?? '';
+    expect(await checkSheet(w.deps, { ...own, name: 'Another Name' }, { sheetId })).toMatchObject({
+      error: { message: expect.stringContaining('You entered') },
+    });
+    value(await checkSheet(w.deps, actor, { sheetId }));
   });
 
   it('stops where two makers of one rank do not overlap', async () => {

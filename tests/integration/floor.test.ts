@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { LONG_REMOVAL } from '../../src/core/work/procedure/removal';
-import { specSheets, vehicles, workOrders } from '../../src/db/schema';
+import { fleets, specSheets, vehicles, workOrderCodes, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { playTelematics } from '../../src/server/odometer/play-feed';
 import { printOrder } from '../../src/server/paper/print-order';
 import { SHEETS } from '../../src/server/paper/sheets';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
@@ -14,6 +14,7 @@ import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { keepPhoto, viewPhoto } from '../../src/server/work-orders/photos';
 import { entriesInput, recordEntries } from '../../src/server/work-orders/record-entries';
 import { releaseSite, releaseSiteInput, takeOverSheet } from '../../src/server/work-orders/take-over-sheet';
+import { viewFloor } from '../../src/server/work-orders/view-job';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { endWait, waitFor, waitInput } from '../../src/server/work-orders/wait-for';
 import { setWorking } from '../../src/server/work-orders/work-time';
@@ -78,6 +79,46 @@ describe('what a device sends', () => {
     expect(told.map(({ outcome }) => outcome)).toEqual([...Array(7).fill('refused'), 'kept']);
     for (const { message } of told.slice(0, 7)) expect(message?.length).toBeGreaterThan(10);
     expect((await view()).sites[0]).toMatchObject({ newLot: 'L-9', newGapMm: null, conditions: null });
+  });
+
+  it('is never kept under a name that every object has, at a site, a step or a count', async () => {
+    for (const field of ['__proto__', 'toString', 'constructor', 'hasOwnProperty']) {
+      const told = await send(
+        order,
+        entry('site 1A', field, 'x', null),
+        entry('step start', field, 'x', null),
+        entry('count rags_1', field, 1, null),
+        entry('order', field, 'x', null),
+      );
+      expect([field, told.map(({ outcome }) => outcome)]).toEqual([field, Array(4).fill('refused')]);
+    }
+    expect((await floorOf(w.deps, actor, order)).differences).toEqual([]);
+  });
+
+  it('that cannot be read or stored is refused by itself, and the others are kept', async () => {
+    const told = await send(
+      order,
+      entry('site 1A', 'remark', 'half \ud83d of a pair', 'x'),
+      entry('site 1A', 'remark', 'nul \0', 'x'),
+      { ...entry('site 1A', 'remark', 'y', 'x'), at: 'yesterday' },
+      { ...entry('', 'remark', 'y', 'x') },
+      entry('site 1A', 'newLot', 'L-10', 'L-9'),
+    );
+    expect(told.map(({ outcome }) => outcome)).toEqual([...Array(4).fill('refused'), 'kept']);
+  });
+
+  it('of another person is not taken as one’s own', async () => {
+    const theirs = { ...entry('site 1A', 'remark', 'mine', 'x'), by: randomUUID() };
+    const own = { ...entry('site 1A', 'newLot', 'L-11', 'L-10'), by: actor.personId };
+    expect(await send(order, theirs, own)).toMatchObject([
+      { outcome: 'refused', message: expect.stringContaining('Somebody else') },
+      { outcome: 'kept' },
+    ]);
+    // Sent again by the one who made it, it goes in.
+    const technician = { ...actor, personId: theirs.by };
+    expect(await recordEntries(w.deps, technician, { workOrderId: order, entries: [theirs] })).toMatchObject({
+      ok: false,
+    });
   });
 
   it('opens a done site again when what made it right is taken away', async () => {
@@ -285,5 +326,24 @@ describe('handing over', () => {
     ).rows;
     value(await closeWorkOrder(w.deps, actor, { ...input, odometer: `${Math.round(km + 5)} km` }));
     expect((await view()).order).toMatchObject({ state: 'closed', minutesWorked: 0 });
+  });
+});
+
+describe('outside devices', () => {
+  it('answer in a demo fleet alone: nowhere else does a stand-in write what it invented', async () => {
+    const id = await openFor('34');
+    const ask = () => keepCodes(w.deps, actor, codesInput.parse({ workOrderId: id, moment: 'before' }));
+    const kept = () => w.deps.db.$count(workOrderCodes, eq(workOrderCodes.workOrderId, id));
+    await w.deps.db.update(fleets).set({ isDemo: false });
+    expect(await ask()).toMatchObject({
+      ok: false,
+      error: { kind: 'conflict', fields: { typed: expect.any(String) } },
+    });
+    expect(await playTelematics(w.deps, actor, { seed: 1 })).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+    expect(value(await viewFloor(w.deps, actor, id)).demo).toBe(false);
+    expect(await kept()).toBe(0);
+    await w.deps.db.update(fleets).set({ isDemo: true });
+    value(await ask());
+    expect(await kept()).toBe(1);
   });
 });

@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto';
+import { verifyPassword } from 'better-auth/crypto';
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { importSamples } from '../../demo/load';
@@ -5,6 +7,7 @@ import { account, people, session } from '../../src/db/schema';
 import { type Actor, may, ROLES, refusal } from '../../src/server/access';
 import { listTokens, makeToken, revokeToken } from '../../src/server/auth/access-tokens';
 import { findActor } from '../../src/server/auth/find-actor';
+import { changeOwnPassword, rescueSupervisor, resetPassword, weaknessOf } from '../../src/server/auth/passwords';
 import { signIn } from '../../src/server/auth/sign-in';
 import { addBay, listBays, listDepots } from '../../src/server/fleet/bays';
 import { createFirstSupervisor, isFirstRun } from '../../src/server/fleet/first-run';
@@ -103,6 +106,73 @@ describe('people', () => {
     const found = await w.deps.db.select({ id: people.id, units: people.unitSystem }).from(people);
     expect(found.filter((p) => p.units === 'us').map((p) => p.id)).toEqual([actor.personId]);
     value(await changeOwnSettings(w.deps, actor, { unitSystem: 'metric' }));
+  });
+});
+
+describe('passwords', () => {
+  const hashOf = async (personId: string) => {
+    const [row] = await w.deps.db
+      .select({ hash: account.password, userId: people.userId })
+      .from(people)
+      .innerJoin(account, eq(account.userId, people.userId))
+      .where(eq(people.id, personId));
+    return row;
+  };
+  const matches = async (personId: string, password: string) =>
+    verifyPassword({ hash: (await hashOf(personId))?.hash ?? '', password });
+  const signedIn = async (personId: string) => {
+    const userId = (await hashOf(personId))?.userId ?? '';
+    await w.deps.db
+      .insert(session)
+      .values({ id: randomUUID(), token: randomUUID(), userId, expiresAt: new Date(Date.now() + 1e6) });
+    return () => w.deps.db.$count(session, eq(session.userId, userId));
+  };
+
+  it.each(['1234567890', 'password123', 'qwertyuiop', 'aaaaaaaaaaaa'])('refuse %s', (text) => {
+    expect(weaknessOf(text, [])).not.toBeNull();
+  });
+
+  it('refuse what everyone knows of the person, and take words that go together nowhere', async () => {
+    expect(weaknessOf('skerrymoor', ['Skerrymoor Island Services'])).not.toBeNull();
+    expect(weaknessOf('gravel-otter-lantern', [])).toBeNull();
+    expect(await addPerson(w.deps, actor, person('Ida', { password: 'iloveyou12' }))).toMatchObject({
+      error: { kind: 'invalid', fields: { password: expect.any(String) } },
+    });
+  });
+
+  it('are changed by their owner, who names the one of now, and every device signs in again', async () => {
+    const dora = { ...actor, role: 'technician' as const, personId: (await row('Dora')).id, name: 'Dora' };
+    const sessions = await signedIn(dora.personId);
+    const password = 'gravel-otter-lantern';
+    expect(await changeOwnPassword(w.deps, dora, { current: 'not it at all', password })).toMatchObject({
+      error: { fields: { current: expect.any(String) } },
+    });
+    expect(await sessions()).toBe(1);
+    value(await changeOwnPassword(w.deps, dora, { current: first('Dora').password, password }));
+    expect([await matches(dora.personId, password), await sessions()]).toEqual([true, 0]);
+  });
+
+  it('are reset by a supervisor alone, within the fleet', async () => {
+    const { id: personId } = await row('Dora');
+    const input = { personId, password: 'copper-wharf-thimble' };
+    expect(await resetPassword(w.deps, inRole(actor, 'technician'), input)).toMatchObject({
+      error: { kind: 'forbidden' },
+    });
+    expect(await resetPassword(w.deps, { ...actor, fleetId: randomUUID() }, input)).toMatchObject({
+      error: { kind: 'not-found' },
+    });
+    value(await resetPassword(w.deps, actor, input));
+    expect(await matches(personId, input.password)).toBe(true);
+  });
+
+  it('of the last supervisor are given anew from the terminal, whoever locked them out', async () => {
+    const own = (await w.deps.db.select().from(people).where(eq(people.id, actor.personId)))[0]?.name ?? '';
+    await w.deps.db.update(people).set({ active: false }).where(eq(people.id, actor.personId));
+    const rescue = (email: string) => w.deps.db.transaction((tx) => rescueSupervisor(tx, email, 'ledger-moth-quarry'));
+    expect(await rescue('dora@example.org')).toBeNull();
+    expect(await rescue(first(own).email.toUpperCase())).toBe(own);
+    expect(await matches(actor.personId, 'ledger-moth-quarry')).toBe(true);
+    expect((await row(own)).active).toBe(true);
   });
 });
 

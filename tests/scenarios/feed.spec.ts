@@ -70,7 +70,7 @@ test('the due list is laid out, kept as a view, and goes on paper by depot', asy
   await expect(page).toHaveURL(/dense=1/);
   await page.getByText('Keep this view').click();
   await page.getByLabel('Name').fill('Narrow');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Narrow' })).toBeVisible();
   await page.goto('/due');
   await expect(page.getByRole('columnheader', { name: 'How sure' })).toBeVisible();

@@ -118,7 +118,7 @@ export class User {
     await expect(page.getByRole('heading', { name: /^Codes, unit/ })).toBeVisible();
     const after = (await page.getByText(/None stored|^P\d{4}/).count()) > 0;
     await page
-      .getByRole('button', { name: 'Read with the code reader and keep' })
+      .getByRole('button', { name: 'Read with the code reader and save' })
       .nth(after ? 1 : 0)
       .click();
     await expect(page.getByText(/code reader, stand-in/)).toHaveCount(after ? 2 : 1);

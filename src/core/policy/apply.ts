@@ -30,11 +30,15 @@ export type Shell = (typeof SHELLS)[number];
 export const SHEET_LUBRICANTS = ['dry', 'nickel', 'copper'] as const;
 export type SheetLubricant = (typeof SHEET_LUBRICANTS)[number];
 
+/** Threads for which a sheet's torque is given. */
+export const TORQUE_CONDITIONS = ['dry', 'greased'] as const;
+export type TorqueCondition = (typeof TORQUE_CONDITIONS)[number];
+
 export interface CompoundAdvice {
   readonly lubricant: 'dry' | 'anti_seize';
   /** Which one; null: none. */
   readonly compound: 'nickel' | 'copper' | null;
-  /** Share by which the dry torque is lowered. */
+  /** Share by which the sheet's torque is lowered. 0 where it is given for greased threads already. */
   readonly reduction: number;
   readonly says: string;
   /** Copper in an aluminium head wants an override. */
@@ -43,44 +47,60 @@ export interface CompoundAdvice {
 
 const PLACE = 'A little nickel compound on the threads only, never on electrode, seat or washer.';
 
+export interface SheetThreads {
+  /** What the sheet wants on the threads; null: it does not say. */
+  readonly lubricant: SheetLubricant | null;
+  /** The threads its torque is given for; null: it does not say. */
+  readonly torqueFor: TorqueCondition | null;
+}
+
 /** What goes on the threads by option, shell, head and sheet, and what it does to the torque. */
 export function compoundAdvice(
   compoundOption: string,
   shell: Shell | null,
   head: Head,
-  sheetSays: SheetLubricant | null,
+  sheet: SheetThreads,
 ): CompoundAdvice {
-  if (compoundOption === 'by_sheet' && sheetSays) return bySheet(sheetSays, head);
+  if (compoundOption === 'by_sheet' && sheet.lubricant) return bySheet(sheet.lubricant, sheet.torqueFor, head);
   const bareInAluminium = shell === 'bare' && head === 'aluminium';
   const nickel =
     compoundOption === 'nickel_always' ||
     (compoundOption === 'nickel_bare' && shell === 'bare') ||
     (compoundOption === 'by_sheet' && bareInAluminium);
-  const doubt =
-    sheetSays && sheetSays !== (nickel ? 'nickel' : 'dry')
-      ? `The spec sheet says ${sheetSays}: the shop’s choice overrides it.`
+  const overrides =
+    sheet.lubricant && sheet.lubricant !== (nickel ? 'nickel' : 'dry')
+      ? `The spec sheet says ${sheet.lubricant}: the shop’s choice overrides it.`
       : null;
   return nickel
-    ? { lubricant: 'anti_seize', compound: 'nickel', reduction: ANTI_SEIZE_REDUCTION, says: PLACE, doubt }
-    : { lubricant: 'dry', compound: null, reduction: 0, says: 'Dry as supplied: no compound on the threads.', doubt };
+    ? { ...greased('nickel', sheet.torqueFor, PLACE), doubt: overrides ?? greasedDoubt(sheet) }
+    : { ...dry('Dry as supplied: no compound on the threads.'), doubt: overrides ?? dryDoubt(sheet.torqueFor) };
 }
 
-function bySheet(says: SheetLubricant, head: Head): CompoundAdvice {
-  if (says === 'dry')
-    return {
-      lubricant: 'dry',
-      compound: null,
-      reduction: 0,
-      says: 'The sheet says dry: no compound on the threads.',
-      doubt: null,
-    };
-  const doubt =
-    says === 'copper' && head === 'aluminium' ? 'Copper in an aluminium head corrodes: ask for approval.' : null;
-  return {
+const dry = (says: string) => ({ lubricant: 'dry', compound: null, reduction: 0, says }) as const;
+
+/** A torque that is given for greased threads is not lowered once more. */
+const greased = (compound: 'nickel' | 'copper', torqueFor: TorqueCondition | null, says: string) =>
+  ({
     lubricant: 'anti_seize',
-    compound: says,
-    reduction: ANTI_SEIZE_REDUCTION,
-    says: says === 'nickel' ? PLACE : 'The sheet says copper compound, on the threads only.',
-    doubt,
-  };
+    compound,
+    reduction: torqueFor === 'greased' ? 0 : ANTI_SEIZE_REDUCTION,
+    says: torqueFor === 'greased' ? `${says} The sheet’s torque is for greased threads: it is not lowered.` : says,
+  }) as const;
+
+const dryDoubt = (torqueFor: TorqueCondition | null): string | null =>
+  torqueFor === 'greased'
+    ? 'The sheet’s torque is for greased threads: on dry ones it clamps too little. Grease them, or find the dry torque.'
+    : null;
+
+const greasedDoubt = ({ lubricant, torqueFor }: SheetThreads): string | null =>
+  lubricant && lubricant !== 'dry' && torqueFor === null
+    ? 'The sheet does not say whether its torque is for dry or greased threads: it is taken as dry, and lowered.'
+    : null;
+
+function bySheet(says: SheetLubricant, torqueFor: TorqueCondition | null, head: Head): CompoundAdvice {
+  if (says === 'dry') return { ...dry('The sheet says dry: no compound on the threads.'), doubt: dryDoubt(torqueFor) };
+  const copper =
+    says === 'copper' && head === 'aluminium' ? 'Copper in an aluminium head corrodes: ask for approval.' : null;
+  const place = says === 'nickel' ? PLACE : 'The sheet says copper compound, on the threads only.';
+  return { ...greased(says, torqueFor, place), doubt: copper ?? greasedDoubt({ lubricant: says, torqueFor }) };
 }

@@ -1,6 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { allowedReversals, compoundAdvice, dueShare, regapPolicy } from './apply';
+import {
+  allowedReversals,
+  compoundAdvice,
+  dueShare,
+  regapPolicy,
+  type SheetLubricant,
+  type TorqueCondition,
+} from './apply';
 import { POLICIES, POLICY_IDS, POLICY_SCOPES, type PolicyChoice, policyInForce } from './policies';
 
 const choice = (scope: PolicyChoice['scope'], option: string): PolicyChoice => ({
@@ -61,6 +68,11 @@ describe('policyInForce', () => {
   });
 });
 
+const sheet = (lubricant: SheetLubricant | null, torqueFor: TorqueCondition | null = null) => ({
+  lubricant,
+  torqueFor,
+});
+
 describe('what an option changes', () => {
   it('is the share of the interval', () => {
     expect([dueShare('early'), dueShare('to_the_limit'), dueShare('evidence')]).toEqual([0.75, 1, 1]);
@@ -82,19 +94,33 @@ describe('what an option changes', () => {
   });
 
   it('is what goes on the threads, and the torque follows', () => {
-    expect(compoundAdvice('by_sheet', 'plated', 'aluminium', null)).toMatchObject({ lubricant: 'dry', reduction: 0 });
-    expect(compoundAdvice('by_sheet', 'bare', 'aluminium', null)).toMatchObject({
+    expect(compoundAdvice('by_sheet', 'plated', 'aluminium', sheet(null))).toMatchObject({
+      lubricant: 'dry',
+      reduction: 0,
+    });
+    expect(compoundAdvice('by_sheet', 'bare', 'aluminium', sheet(null))).toMatchObject({
       lubricant: 'anti_seize',
       reduction: 0.3,
     });
-    expect(compoundAdvice('by_sheet', 'bare', 'iron', null).lubricant).toBe('dry');
-    expect(compoundAdvice('by_sheet', 'bare', 'aluminium', 'dry').lubricant).toBe('dry');
-    expect(compoundAdvice('dry', 'bare', 'aluminium', 'nickel')).toMatchObject({
+    expect(compoundAdvice('by_sheet', 'bare', 'iron', sheet(null)).lubricant).toBe('dry');
+    expect(compoundAdvice('by_sheet', 'bare', 'aluminium', sheet('dry')).lubricant).toBe('dry');
+    expect(compoundAdvice('dry', 'bare', 'aluminium', sheet('nickel'))).toMatchObject({
       lubricant: 'dry',
       doubt: expect.stringContaining('overrides'),
     });
-    expect(compoundAdvice('nickel_always', 'plated', 'iron', null).lubricant).toBe('anti_seize');
-    expect(compoundAdvice('nickel_bare', null, 'aluminium', null).lubricant).toBe('dry');
-    expect(compoundAdvice('by_sheet', 'bare', 'aluminium', 'copper').doubt).toContain('corrodes');
+    expect(compoundAdvice('nickel_always', 'plated', 'iron', sheet(null)).lubricant).toBe('anti_seize');
+    expect(compoundAdvice('nickel_bare', null, 'aluminium', sheet(null)).lubricant).toBe('dry');
+    expect(compoundAdvice('by_sheet', 'bare', 'aluminium', sheet('copper')).doubt).toContain('corrodes');
+  });
+
+  it('never lowers a torque that is given for greased threads already', () => {
+    expect(compoundAdvice('by_sheet', null, 'iron', sheet('nickel', 'greased'))).toMatchObject({
+      lubricant: 'anti_seize',
+      reduction: 0,
+    });
+    expect(compoundAdvice('nickel_always', null, 'iron', sheet(null, 'greased')).reduction).toBe(0);
+    expect(compoundAdvice('by_sheet', null, 'iron', sheet('nickel', 'dry')).reduction).toBe(0.3);
+    expect(compoundAdvice('by_sheet', null, 'iron', sheet('nickel')).doubt).toContain('taken as dry');
+    expect(compoundAdvice('dry', null, 'iron', sheet(null, 'greased')).doubt).toContain('clamps too little');
   });
 });

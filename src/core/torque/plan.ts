@@ -198,7 +198,8 @@ function calibrationWarnings({ calibratedOn }: Wrench, on: PlainDate): readonly 
 }
 
 function reductionWarnings({ lubricant, reduction }: TorqueInput): readonly TorqueWarning[] {
-  if (lubricant === 'dry' || reduction === undefined) return [];
+  // 0: the torque is given for greased threads already.
+  if (lubricant === 'dry' || reduction === undefined || reduction === 0) return [];
   if (reduction >= REDUCTION_RANGE.min && reduction <= REDUCTION_RANGE.max) return [];
   return [
     {

@@ -92,6 +92,8 @@ export interface FloorJob {
   readonly workingSince: string | null;
   readonly minutes: number;
   readonly minutesWorked: number;
+  /** Of a demo fleet: the stand-ins may be played. */
+  readonly demo: boolean;
   readonly units: 'metric' | 'us';
   readonly personId: string;
   readonly today: string;

@@ -19,7 +19,7 @@ import type { Coil, Distributor } from '../../core/engine/model';
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Resting } from '../../core/engine/resting';
 import { REGAP_POLICIES } from '../../core/gap/check';
-import { SHEET_LUBRICANTS, SHELLS } from '../../core/policy/apply';
+import { SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from '../../core/policy/apply';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 
 export const engineFamilies = pgTable(
@@ -244,9 +244,16 @@ export const specSheets = pgTable(
     sourceDocument: text().notNull(),
     sourceDated: day(),
     revision: integer().notNull(),
+    /** As its file says; the one who entered it here is `enteredById`. */
     enteredBy: text().notNull(),
-    /** Null: nobody but the one who entered it has seen it. */
+    /** Null: entered before it was noted. */
+    enteredById: uuid(),
+    /** Of sheets from before checks were by person: a new one is checked in `sheet_checks` alone. */
     checkedBy: text(),
+    /** Whom its file names as the one who checked it: a remark, which releases nothing. */
+    saidCheckedBy: text(),
+    /** The threads for which its torque is given; null: it does not say, and is taken as dry. */
+    torqueFor: text({ enum: list(TORQUE_CONDITIONS) }),
     note: text(),
     createdAt: createdAt(),
   },

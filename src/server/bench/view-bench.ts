@@ -50,6 +50,7 @@ export const viewBench = useCase({
           compoundOption: compound.option.id,
           compoundWhy: `${compound.option.name} (${compound.scope === 'default' ? 'default' : compound.why})`,
           lubricant: spec.lubricant,
+          torqueFor: spec.torqueFor,
         },
       ];
     });

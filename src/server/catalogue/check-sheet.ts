@@ -15,7 +15,7 @@ export const checkSheet = useCase({
       const [sheet] = await loadSheets(tx, actor.fleetId, deps.today(), [input.sheetId]);
       if (!sheet) return notFound('spec sheet');
       if (sheet.checkedBy !== null) return fail('conflict', `${sheet.checkedBy} has checked this sheet already.`);
-      if (sheet.enteredBy === actor.name)
+      if (sheet.enteredById === actor.personId || sheet.enteredBy === actor.name)
         return fail('conflict', 'You entered this sheet. Another person must compare it with its source.');
       await tx
         .insert(sheetChecks)

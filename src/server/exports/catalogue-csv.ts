@@ -118,6 +118,7 @@ export function sheetFields(sheet: ComponentSheet, familyCode: string): Fields {
     interval_severe: typed.find((word) => word.startsWith('severe '))?.slice('severe '.length) ?? '',
     interval_months: text(sheet.intervalMonths),
     engine_temperature: text(sheet.engineTemperature),
+    torque_for: text(sheet.torqueFor),
     lubricant: text(sheet.lubricant),
     regap: text(sheet.regap),
     source_kind: sheet.sourceKind,

@@ -11,8 +11,8 @@ import {
 } from '@/core/inspection/trainer';
 import { ok } from '@/core/shared/result';
 import { cohensKappa } from '@/core/stats/kappa';
+import { seeded } from '@/core/stats/seeded';
 import { people, trainerGrades } from '@/db/schema';
-import { seeded } from '@/simulators/seeded';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 

@@ -5,9 +5,10 @@ import { lock } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
 import { fleets, people } from '@/db/schema';
 import type { Actor } from '../access';
+import { password, refuseWeak } from '../auth/passwords';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
-import { addSignIn, email, name, password } from './people';
+import { addSignIn, email, name } from './people';
 
 export const firstSupervisorInput = z.object({
   fleetName: name,
@@ -30,6 +31,8 @@ export async function createFirstSupervisor(
   isDemo = false,
 ): Promise<Outcome<Actor>> {
   const input = firstSupervisorInput.parse(raw);
+  const weak = refuseWeak(input.password, [input.name, input.email, input.fleetName]);
+  if (weak) return weak;
   return deps.db.transaction(async (tx) => {
     // Two people at once on the first-run page must not make two fleets.
     await lock(tx, 'firstRun');

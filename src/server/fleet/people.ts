@@ -9,6 +9,7 @@ import { lock } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
 import { account, people, session, user } from '@/db/schema';
 import { ROLES } from '../access';
+import { password, refuseWeak } from '../auth/passwords';
 import { editedMeanwhile, fail, notFound, type Outcome, orRefused } from '../failure';
 import { useCase } from '../use-case';
 
@@ -17,7 +18,6 @@ export const email = z
   .email('Give an address such as name@example.org.')
   .max(200)
   .transform((text) => text.toLowerCase());
-export const password = z.string().min(10, 'At least 10 characters.').max(200);
 
 export const personInput = z.object({
   name,
@@ -46,6 +46,8 @@ export const addPerson = useCase({
   permission: 'manage people',
   input: personInput,
   async run(deps, actor, input): Promise<Outcome<{ personId: string }>> {
+    const weak = refuseWeak(input.password, [input.name, input.email]);
+    if (weak) return weak;
     try {
       return await deps.db.transaction(async (tx) => {
         const userId = await addSignIn(tx, input);

@@ -13,6 +13,7 @@ import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { refreshOdometers, saveOdometers } from '../due/refresh-due';
 import { fail, type Outcome } from '../failure';
+import { log } from '../log';
 import { useCase } from '../use-case';
 import { judgeAndCopy } from './judge-and-copy';
 import { Fault, stageFile } from './stage-file';
@@ -173,6 +174,6 @@ function wordsOf(error: unknown): string {
   if (code === '22P04')
     return `Line ${line ? Number(line) + 1 : '?'} has more or fewer cells than the head line, or a quote that is never closed.`;
   if (code === '22021') return 'The file is not in UTF-8. Save it as CSV UTF-8.';
-  console.error(error);
+  log.error({ err: error }, 'a load failed');
   return 'The file could not be read to its end. Send it again; if it stays so, see the server log.';
 }

@@ -1,10 +1,9 @@
-import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
-import { fleets } from '@/db/schema';
-import { type Driven, type FeedFault, playFeed } from '@/simulators/telematics';
+import type { Driven, FeedFault } from '@/simulators/telematics';
 import { dueFilter, listDue } from '../due/list-due';
 import { fail, type Outcome } from '../failure';
+import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { type RecordedReading, recordReadings } from './record-readings';
 
@@ -37,8 +36,8 @@ export const playTelematics = useCase({
   permission: 'record odometer readings',
   input: playInput,
   async run(deps, actor, { seed }): Promise<Outcome<PlayedFeed>> {
-    const [fleet] = await deps.db.select().from(fleets).where(eq(fleets.id, actor.fleetId));
-    if (!fleet?.isDemo)
+    const { telematics } = await portsOf(deps.db, actor.fleetId);
+    if (!telematics)
       return fail('conflict', 'The stand-in plays the demo fleet only: your own readings stay as they are.');
     const list = await listDue(deps, actor, dueFilter.parse({}));
     if (!list.ok) return list;
@@ -56,7 +55,7 @@ export const playTelematics = useCase({
           ],
     );
     const tally = new Map<FeedFault, { sent: number; counts: Record<RecordedReading['state'], number> }>();
-    for (const batch of playFeed(driven, deps.today(), seed)) {
+    for (const batch of telematics.play(driven, deps.today(), seed)) {
       for (let at = 0; at < batch.length; at += BATCH) {
         const messages = batch.slice(at, at + BATCH);
         const recorded = await recordReadings(deps, actor, {
@@ -64,7 +63,7 @@ export const playTelematics = useCase({
             unitNumber,
             on,
             text,
-            source: 'telematics stand-in',
+            source: telematics.name,
           })),
         });
         if (!recorded.ok) return recorded;

@@ -13,7 +13,7 @@ export interface Threads extends CompoundAdvice {
 /** What goes on the threads here, by the option in force, and the torque that follows from it. */
 export function threadsFor(spec: SpecSheet, head: Head, choices: readonly PolicyChoice[]): Threads {
   const inForce = policyInForce('thread_compound', [...choices, ...sheetChoices(spec)]);
-  const advice = compoundAdvice(inForce.option.id, spec.part.shell, head, spec.lubricant);
+  const advice = compoundAdvice(inForce.option.id, spec.part.shell, head, spec);
   const factor = 1 - advice.reduction;
   return {
     ...advice,

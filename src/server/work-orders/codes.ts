@@ -5,9 +5,9 @@ import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadFamilies } from '@/db/queries/catalogue';
 import { vehicles, workOrderCodes } from '@/db/schema';
-import { readCodes } from '@/simulators/code-reader';
 import type { Actor } from '../access';
 import { fail, notFound, type Outcome } from '../failure';
+import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 
@@ -38,16 +38,17 @@ export const keepCodes = useCase({
       const locked = await lockOpenOrder(tx, actor, input.workOrderId);
       if (!locked.ok) return locked;
       const byHand = input.typed !== '';
-      const codes = byHand
-        ? typed.map((code) => ({ code, freeze: {} }))
+      const read = byHand
+        ? ok({ codes: typed.map((code) => ({ code, freeze: {} })), source: 'typed' })
         : await askReader(tx, actor, locked.value.vehicleId, input.moment === 'after');
-      if (!codes) return notFound('vehicle');
+      if (!read.ok) return read;
+      const { codes, source } = read.value;
       await tx.insert(workOrderCodes).values({
         fleetId: actor.fleetId,
         workOrderId: input.workOrderId,
         moment: input.moment,
-        codes,
-        source: byHand ? 'typed' : 'code reader, stand-in',
+        codes: [...codes],
+        source,
         readBy: actor.personId,
         readAt: deps.now(),
       });
@@ -67,7 +68,15 @@ export const keepCodes = useCase({
 async function askReader(tx: Tx, actor: Actor, vehicleId: string, after: boolean) {
   const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, vehicleId));
   const family = (await loadFamilies(tx, actor.fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
-  return vehicle && family ? readCodes(vehicle.unitNumber, family.model.firingOrder.length, after) : null;
+  if (!vehicle || !family) return notFound('vehicle');
+  const { codeReader } = await portsOf(tx, actor.fleetId);
+  if (!codeReader) {
+    const message = 'No code reader is connected. Read the codes with your own and type them.';
+    return fail('conflict', message, { typed: message });
+  }
+  const { unitNumber } = vehicle;
+  const codes = codeReader.read({ unitNumber, cylinders: family.model.firingOrder.length, after });
+  return ok({ codes, source: codeReader.name });
 }
 
 /** Clears what was read last. Nothing is cleared that was not kept first. */

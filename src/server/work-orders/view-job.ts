@@ -12,6 +12,7 @@ import { people, vehicles } from '@/db/schema';
 import { may } from '../access';
 import { currentSheet } from '../catalogue/current-sheet';
 import { notFound, type Outcome } from '../failure';
+import { isDemoFleet } from '../ports/ports';
 import { useCase } from '../use-case';
 import { type FloorState, jobRecordOf, loadFloorState } from './order-state';
 import { previousSet } from './previous-set';
@@ -97,6 +98,7 @@ export const viewFloor = useCase({
         times.map(({ time }) => time),
         deps.now(),
       ),
+      demo: await isDemoFleet(deps.db, actor.fleetId),
       units: actor.unitSystem,
       personId: actor.personId,
       today: deps.today(),

@@ -17,6 +17,7 @@ import { currentOf, loadGraph } from '../catalogue/fitment-of';
 import { notFound } from '../failure';
 import { findingsOf, foundDiffers, gapLimitOf, wearOf } from '../findings/findings-of';
 import { threadsFor } from '../policies/threads';
+import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { loadFloorState } from './order-state';
@@ -96,6 +97,7 @@ export const viewWorkOrder = useCase({
         : null,
       followUps: await loadFollowUps(deps.db, actor.fleetId, { workOrderId: id }),
       history: await auditOf(deps.db, actor.fleetId, 'work-order', id),
+      hasCodeReader: (await portsOf(deps.db, actor.fleetId)).codeReader !== null,
     });
   },
 });

@@ -1,6 +1,6 @@
 import type { Bank, Distributor, Ignition } from '@/core/engine/model';
 import type { Electrode, GapSpec, RegapPolicy } from '@/core/gap/check';
-import type { SheetLubricant, Shell } from '@/core/policy/apply';
+import type { SheetLubricant, Shell, TorqueCondition } from '@/core/policy/apply';
 import type { Head, Range, Seat, Thread, TorqueUnit } from '@/core/torque/plan';
 import type { UnitSystem } from '../format/format';
 
@@ -24,6 +24,7 @@ export interface BenchSheet {
   readonly compoundOption: string;
   readonly compoundWhy: string;
   readonly lubricant: SheetLubricant | null;
+  readonly torqueFor: TorqueCondition | null;
 }
 
 export interface BenchEngine {

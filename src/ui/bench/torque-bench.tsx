@@ -35,12 +35,10 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
   const range = readRange({ kind: 'torque', text: typedSpec, personUnit: system === 'us' ? 'lbf·ft' : 'N·m' });
   const specNm = sheet?.torqueNm ?? (range.ok ? { min: range.minSi, max: range.maxSi } : null);
   const headNow = sheet?.head ?? pick(HEADS, head, 'aluminium');
-  const advice = compoundAdvice(
-    sheet?.compoundOption ?? 'by_sheet',
-    sheet?.shell ?? null,
-    headNow,
-    sheet?.lubricant ?? null,
-  );
+  const advice = compoundAdvice(sheet?.compoundOption ?? 'by_sheet', sheet?.shell ?? null, headNow, {
+    lubricant: sheet?.lubricant ?? null,
+    torqueFor: sheet?.torqueFor ?? null,
+  });
   const greased = lubricant === '' ? advice.lubricant : pick(['dry', 'anti_seize'] as const, lubricant, 'dry');
   const percent = readNumber(reduction)[0] ?? 30;
   const adapterMm = adapter.trim() === '' ? null : (readNumber(adapter)[0] ?? null);
@@ -53,7 +51,7 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
       gasket: pick(GASKETS, gasket, 'new'),
       head: headNow,
       lubricant: greased,
-      reduction: Math.min(99, Math.max(0, percent)) / 100,
+      reduction: sheet?.torqueFor === 'greased' ? 0 : Math.min(99, Math.max(0, percent)) / 100,
       wrench: wrench && { ...wrench },
       adapter: adapterMm === null ? undefined : { lengthMm: adapterMm, angleDeg: Number(angle.replace(',', '.')) || 0 },
       on: data.today,
@@ -92,7 +90,7 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
               ]}
             />
           </Grid>
-          {greased === 'anti_seize' && (
+          {greased === 'anti_seize' && sheet?.torqueFor !== 'greased' && (
             <LiveText
               label="Torque lowered by"
               hint="%, 10 to 40"

@@ -7,7 +7,7 @@ import { listPeople } from '@/server/fleet/people';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { CheckField, SelectField, TextField } from '@/ui/primitives/fields';
 import { PageHead, Section } from '@/ui/primitives/page';
-import { addPersonAction, changePersonAction } from './actions';
+import { addPersonAction, changePersonAction, resetPasswordAction } from './actions';
 
 export const metadata = { title: 'People' };
 
@@ -65,6 +65,24 @@ export default async function PeoplePage() {
                     <SubmitButton>Save</SubmitButton>
                   </Flex>
                 </ActionForm>
+              )}
+              {manage && (
+                <details>
+                  <summary>New password for {person.name}</summary>
+                  <Box mt="2" maxW="340px">
+                    <ActionForm action={resetPasswordAction}>
+                      <input type="hidden" name="personId" value={person.id} />
+                      <TextField
+                        name="password"
+                        label={`New password of ${person.name}`}
+                        hint="at least 10 characters"
+                        type="password"
+                        autoComplete="new-password"
+                      />
+                      <SubmitButton>Set the password</SubmitButton>
+                    </ActionForm>
+                  </Box>
+                </details>
               )}
             </Flex>
           ))}

@@ -9,7 +9,13 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
-import { addBayAction, makeTokenAction, revokeTokenAction, settingsAction } from '../people/actions';
+import {
+  addBayAction,
+  changePasswordAction,
+  makeTokenAction,
+  revokeTokenAction,
+  settingsAction,
+} from '../people/actions';
 
 export const metadata = { title: 'Settings' };
 
@@ -38,6 +44,21 @@ export default async function SettingsPage() {
             />
             <SubmitButton main>Save</SubmitButton>
           </ActionForm>
+        </Section>
+        <Section title="Your password" aside="every device has to sign in again">
+          <Box maxW="420px">
+            <ActionForm action={changePasswordAction}>
+              <TextField name="current" label="Password of now" type="password" autoComplete="current-password" />
+              <TextField
+                name="password"
+                label="New password"
+                hint="at least 10 characters"
+                type="password"
+                autoComplete="new-password"
+              />
+              <SubmitButton>Change the password</SubmitButton>
+            </ActionForm>
+          </Box>
         </Section>
         <Section title="Bays">
           {bays.value.map((bay) => (

@@ -3,7 +3,7 @@ import { partKey, SOURCE_RANKS } from '@/core/catalogue/match';
 import { layoutOf } from '@/core/engine/layout';
 import { COMPONENTS, type Component, quantityOf } from '@/core/engine/quantities';
 import { REGAP_POLICIES } from '@/core/gap/check';
-import { SHEET_LUBRICANTS } from '@/core/policy/apply';
+import { SHEET_LUBRICANTS, TORQUE_CONDITIONS } from '@/core/policy/apply';
 import { doubtOfTorque } from '@/core/torque/plan';
 import type { Querier, Tx } from '@/db/client';
 import {
@@ -87,6 +87,12 @@ export const specSheetsKind = defineKind<SheetWrite>({
       choices: ['', ...TEMPERATURES],
     },
     {
+      key: 'torque_for',
+      help: 'Threads for which the torque is given: dry or greased. Empty: the source does not say',
+      example: 'dry',
+      choices: TORQUE_CONDITIONS,
+    },
+    {
       key: 'lubricant',
       help: 'dry, nickel or copper; empty: the shop’s choice',
       example: '',
@@ -116,7 +122,11 @@ export const specSheetsKind = defineKind<SheetWrite>({
     { key: 'expires_on', help: 'Last day on which it holds', example: '' },
     { key: 'revision', help: 'Revision number; 1 when empty', example: '1' },
     { key: 'entered_by', required: true, help: 'Who copied the figures', example: 'R. Tolland' },
-    { key: 'checked_by', help: 'Another person who compared them with the source', example: 'M. Vane' },
+    {
+      key: 'checked_by',
+      help: 'Who compared them with the source before. A remark: here, another person than you checks the sheet',
+      example: 'M. Vane',
+    },
     { key: 'note', help: 'Anything the technician should know', example: 'Demo data, not for real work' },
   ],
 
@@ -126,8 +136,8 @@ export const specSheetsKind = defineKind<SheetWrite>({
     return rows.map((row) => planRow(row, here, seen));
   },
 
-  async apply(tx, { fleetId, today }, writes) {
-    for (const write of writes) await save(tx, fleetId, write);
+  async apply(tx, { fleetId, today }, writes, personId) {
+    for (const write of writes) await save(tx, fleetId, write, personId);
     // Any of them can change which sheet holds, and which sites there are, for any vehicle.
     await refreshDue(tx, fleetId, today, null);
   },
@@ -185,11 +195,10 @@ function againstSheets(
 ): PlannedRow<SheetWrite> {
   const before = here.sheets.get(sheetKey(sheet));
   if (!before) return { line, verdict: 'add', what, reasons: [], write: { part, sheet } };
-  // Someone may have checked it since it came in.
-  const checkedBy = before.checkedBy ?? sheet.checkedBy;
   const changed = differences(
     { ...before, number: before.part.numberKey },
-    { ...sheet, checkedBy, number: part.numberKey },
+    // Who is named as its checker is a remark.
+    { ...sheet, saidCheckedBy: before.saidCheckedBy, number: part.numberKey },
   );
   if (changed.length === 0) return { line, verdict: 'skip', what, reasons: ['already here'] };
   return {
@@ -226,13 +235,14 @@ function readSheet(
   const plug = component === 'plug';
   const gap = readEnds(r, 'gap', 'mm', plug);
   const torque = readEnds(r, 'torque', 'N·m', plug);
-  const [enteredBy, checkedBy] = [r.required('entered_by'), r.text('checked_by')];
+  const [enteredBy, saidCheckedBy] = [r.required('entered_by'), r.text('checked_by')];
   const sourceKind = r.oneOf('source_kind', SOURCE_RANKS);
   const document = r.required('source_document');
   const [dated, expires] = [r.date('source_dated'), r.date('expires_on')];
   const interval = readInterval(r, plug);
   const scope = readScope(r, family);
-  if (checkedBy !== null && checkedBy === enteredBy) r.fault('checked_by', 'must be another person than entered_by');
+  if (saidCheckedBy !== null && saidCheckedBy === enteredBy)
+    r.fault('checked_by', 'must be another person than entered_by');
   if (!plug && quantityOf(layoutOf(family.model), component) === 0)
     r.fault('component', `${family.code} has no ${component.replace('_', ' ')} by its layout`);
   const { thread, seat } = part;
@@ -260,8 +270,9 @@ function readSheet(
     sourceDated: dated?.date ?? null,
     expiresOn: expires?.date ?? null,
     revision: r.integer('revision', 1, 999) ?? 1,
+    torqueFor: r.text('torque_for') === null ? null : r.oneOf('torque_for', TORQUE_CONDITIONS),
     enteredBy,
-    checkedBy,
+    saidCheckedBy,
     note: r.text('note'),
   };
 }
@@ -335,7 +346,7 @@ function readScope(r: RawRow['reader'], family: EngineFamily) {
 /** To the digits that the column keeps. */
 const round = (value: number, digits: number): number => Number(value.toFixed(digits));
 
-async function save(tx: Tx, fleetId: string, { part, sheet }: SheetWrite): Promise<void> {
+async function save(tx: Tx, fleetId: string, { part, sheet }: SheetWrite, enteredById: string | null): Promise<void> {
   await tx
     .insert(parts)
     .values({ fleetId, ...part })
@@ -345,5 +356,5 @@ async function save(tx: Tx, fleetId: string, { part, sheet }: SheetWrite): Promi
     .from(parts)
     .where(and(eq(parts.fleetId, fleetId), eq(parts.numberKey, part.numberKey)));
   if (!row) throw new Error('the part was not written');
-  await tx.insert(specSheets).values({ fleetId, partId: row.id, ...sheet });
+  await tx.insert(specSheets).values({ fleetId, partId: row.id, enteredById, ...sheet });
 }

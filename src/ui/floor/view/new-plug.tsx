@@ -114,7 +114,7 @@ function Tightening({
             {label}
           </Press>
         ))}
-        <Press onPress={onWrench}>measuring wrench…</Press>
+        {job.demo && <Press onPress={onWrench}>measuring wrench…</Press>}
       </div>
       {method === 'wrench' && (
         <NumberField

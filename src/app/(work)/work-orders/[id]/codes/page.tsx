@@ -23,7 +23,7 @@ export default async function CodesPage({ params }: Props) {
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
   if (!view.ok) return <NotShown error={view.error} />;
-  const { order, vehicle, codes } = view.value;
+  const { order, vehicle, codes, hasCodeReader } = view.value;
   // One of the two is what comes next, and looks it.
   const awaited = MOMENTS.find(([moment]) => !codes.some((row) => row.moment === moment))?.[0];
   const live = order.state !== 'closed' && order.state !== 'cancelled' && may(actor, 'record work');
@@ -41,8 +41,8 @@ export default async function CodesPage({ params }: Props) {
         Read and kept first, cleared after: what was there before is the only proof of what the work changed.
       </PageHead>
       <Caution>
-        A stand-in plays the code reader here: its codes are demo data. A flashing engine lamp: do not drive, a misfire
-        ruins the catalyst.
+        {hasCodeReader && 'A stand-in plays the code reader here: its codes are demo data. '}A flashing engine lamp: do
+        not drive, a misfire ruins the catalyst.
       </Caution>
       {MOMENTS.map(([moment, title]) => {
         const read = codes.filter((row) => row.moment === moment);
@@ -70,22 +70,24 @@ export default async function CodesPage({ params }: Props) {
               ))}
               {live && (
                 <Flex gap="4" wrap="wrap" align="flex-end">
-                  <ActionForm action={keepCodesAction} quiet>
-                    <input type="hidden" name="workOrderId" value={id} />
-                    <input type="hidden" name="moment" value={moment} />
-                    <SubmitButton main={moment === awaited} large>
-                      Read with the code reader and keep
-                    </SubmitButton>
-                  </ActionForm>
-                  <Box as="details">
-                    <summary>Type them instead</summary>
+                  {hasCodeReader && (
+                    <ActionForm action={keepCodesAction} quiet>
+                      <input type="hidden" name="workOrderId" value={id} />
+                      <input type="hidden" name="moment" value={moment} />
+                      <SubmitButton main={moment === awaited} large>
+                        Read with the code reader and save
+                      </SubmitButton>
+                    </ActionForm>
+                  )}
+                  <details open={!hasCodeReader}>
+                    <summary>{hasCodeReader ? 'Type them instead' : 'Type the codes'}</summary>
                     <ActionForm action={keepCodesAction} quiet>
                       <input type="hidden" name="workOrderId" value={id} />
                       <input type="hidden" name="moment" value={moment} />
                       <TextField name="typed" label="Codes, or none" hint="as P0301 P0171" mono />
-                      <SubmitButton>Keep</SubmitButton>
+                      <SubmitButton>Save</SubmitButton>
                     </ActionForm>
-                  </Box>
+                  </details>
                 </Flex>
               )}
             </Section>
