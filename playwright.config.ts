@@ -10,7 +10,7 @@ const needed = (name: string): string => {
 const ports = { empty: needed('E2E_EMPTY_PORT'), demo: needed('E2E_DEMO_PORT') };
 const server = (port: string, database: string) => ({
   // Node on the bin file, not npm or npx: the signal then reaches the server itself.
-  command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
+  command: `node scripts/serve.mjs -H 127.0.0.1 -p ${port}`,
   url: `http://127.0.0.1:${port}/api/v1/health`,
   env: {
     DATABASE_URL: database,

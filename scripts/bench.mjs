@@ -69,7 +69,7 @@ function madeDatabase(name) {
 /** The same list from the built app over HTTP: sign-in, query, sums and JSON of a page of 100. */
 async function timeHttp(url, token) {
   const httpPort = await freePort();
-  const app = spawn(process.execPath, [nodeArgs.next, 'start', '-H', '127.0.0.1', '-p', String(httpPort)], {
+  const app = spawn(process.execPath, ['scripts/serve.mjs', '-H', '127.0.0.1', '-p', String(httpPort)], {
     env: { ...process.env, DATABASE_URL: url, ISOBAR_SECRET: token, ISOBAR_TODAY: '2026-11-16' },
     stdio: 'ignore',
   });

@@ -5,6 +5,7 @@ import { portIsTaken, startCluster } from './cluster.mjs';
 import { nodeArgs, run, start } from './command.mjs';
 import { giveUp, say } from './say.mjs';
 import { ensureBuild, ensureDebian, ensurePackages } from './setup.mjs';
+import { keepRunning, watchCluster } from './supervise.mjs';
 
 /**
  * Installs, builds and runs Isobar until it is told to stop.
@@ -32,43 +33,48 @@ export async function serve(mode) {
       ? {}
       : { ISOBAR_TODAY: process.env.ISOBAR_TODAY ?? JSON.parse(readFileSync('demo/scenario.json', 'utf8')).today };
   const env = {
-    DATABASE_URL: process.env.DATABASE_URL ?? cluster?.url,
+    DATABASE_URL: process.env.DATABASE_URL || cluster?.url,
     ISOBAR_DATA_DIR: dataDir,
     ISOBAR_SECRET: secretOf(dataDir),
     ISOBAR_URL: process.env.ISOBAR_URL ?? `http://127.0.0.1:${port}`,
     NEXT_TELEMETRY_DISABLED: '1',
     ...fixedDay,
   };
-  let app = null;
-  let stopping = false;
-  const stop = (code) => {
-    if (stopping) return;
-    stopping = true;
-    const finish = () => {
-      cluster?.stop();
-      unlock();
-      say('stopped');
-      process.exit(code);
-    };
-    if (!app || app.exitCode !== null) return finish();
-    app.once('exit', finish);
-    app.kill('SIGTERM');
-    setTimeout(() => app.kill('SIGKILL'), 8000).unref();
-  };
-  process.on('SIGINT', () => stop(0));
-  process.on('SIGTERM', () => stop(0));
-  process.on('exit', () => !stopping && cluster?.stop());
+  process.on('exit', () => unlock());
   run(process.execPath, [nodeArgs.tsx, 'scripts/migrate.ts'], {
     env,
     what: 'bringing the database to the newest schema',
   });
   if (mode !== 'own')
     run(process.execPath, [nodeArgs.tsx, 'scripts/load-demo.ts'], { env, what: 'loading the demo scenario' });
-  app = start(
-    [nodeArgs.next, mode === 'dev' ? 'dev' : 'start', '-H', process.env.HOST ?? '127.0.0.1', '-p', String(port)],
-    env,
+  const address = ['-H', process.env.HOST ?? '127.0.0.1', '-p', String(port)];
+  const program = mode === 'dev' ? [nodeArgs.next, 'dev', ...address] : ['scripts/serve.mjs', ...address];
+  await keep(program, env, { cluster, port, mode });
+}
+
+/** Keeps app and database running until somebody stops them; ends with 1 where one of them cannot be kept. */
+async function keep(program, env, { cluster, port, mode }) {
+  const unwatch = cluster ? watchCluster(cluster) : () => undefined;
+  let stopping = false;
+  const stop = async (code) => {
+    if (stopping) return;
+    stopping = true;
+    unwatch();
+    await app.stop();
+    cluster?.stop();
+    say('stopped');
+    process.exit(code);
+  };
+  const app = keepRunning(
+    'the app',
+    () => start(program, { ...env, ISOBAR_SUPERVISED: '1' }),
+    (why) => {
+      process.stderr.write(`\nisobar: ${why}. The lines above say why.\n`);
+      void stop(1);
+    },
   );
-  app.on('exit', (code) => stop(code ?? 0));
+  process.on('SIGINT', () => void stop(0));
+  process.on('SIGTERM', () => void stop(0));
   await answering(port, app);
   announce(mode, port);
 }
@@ -83,6 +89,13 @@ function lock(dataDir) {
     );
   writeFileSync(file, String(process.pid));
   return () => rmSync(file, { force: true });
+}
+
+/** Whether an Isobar runs from this folder. */
+export function isHeld(dataDir) {
+  const file = path.join(dataDir, 'running');
+  const holder = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
+  return holder > 0 && isIsobar(holder);
 }
 
 /** Whether that process is one of ours: its number may have been given to another program since. */
@@ -102,7 +115,8 @@ function secretOf(dataDir) {
 }
 
 async function answering(port, app) {
-  for (let i = 0; i < 300 && app.exitCode === null; i++) {
+  for (let i = 0; i < 300; i++) {
+    if (!app.isRunning()) return;
     const ok = await fetch(`http://127.0.0.1:${port}/api/v1/health`).then(
       (r) => r.ok,
       () => false,

@@ -53,7 +53,7 @@ function clusterFolder(dataDir) {
 /**
  * Starts the cluster of a data folder, made at the first start, and its database.
  * @param durable false only for tests: faster, and lost in a power cut
- * @returns its address, and how to stop it
+ * @returns its address, how to stop it, whether it runs, and how to start it again
  */
 export async function startCluster(dataDir, { durable = true } = {}) {
   const folder = clusterFolder(dataDir);
@@ -62,16 +62,10 @@ export async function startCluster(dataDir, { durable = true } = {}) {
   const socket = mkdtempSync(path.join(os.tmpdir(), 'isobar-'));
   chmodSync(socket, 0o700);
   own(socket);
-  if (pg('pg_ctl', ['-D', data, 'status']).status !== 0) {
+  const isRunning = () => postmasterLives(data);
+  if (!isRunning()) {
     if (await taken(Number(readFileSync(portFile, 'utf8')))) writeFileSync(portFile, String(await freePort()));
-    const fast = durable ? '' : '-c fsync=off -c synchronous_commit=off -c full_page_writes=off';
-    const options = `-c listen_addresses=127.0.0.1 -p ${readFileSync(portFile, 'utf8')} -k ${socket} -c shared_buffers=256MB -c max_wal_size=2GB ${fast}`;
-    const started = pg(
-      'pg_ctl',
-      ['-D', data, '-l', path.join(data, 'server.log'), '-w', '-t', '60', '-o', options, 'start'],
-      { stdio: ['ignore', 'ignore', 'inherit'] },
-    );
-    if (started.status !== 0) giveUp(`PostgreSQL did not start. Its log: ${path.join(data, 'server.log')}`);
+    startServer(data, portFile, socket, durable);
   }
   const port = readFileSync(portFile, 'utf8');
   const secret = readFileSync(password, 'utf8');
@@ -85,7 +79,35 @@ export async function startCluster(dataDir, { durable = true } = {}) {
     pg('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']);
     rmSync(socket, { recursive: true, force: true });
   };
-  return { url: address('isobar'), folder, stop };
+  return {
+    url: address('isobar'),
+    folder,
+    stop,
+    isRunning,
+    startAgain: () => startServer(data, portFile, socket, durable),
+  };
+}
+
+/** Whether the server of a data folder lives, by the process that its lock names: no program is started to find out. */
+function postmasterLives(data) {
+  try {
+    const pid = Number(readFileSync(path.join(data, 'postmaster.pid'), 'utf8').split('\n')[0]);
+    // A process that has ended and is not yet collected counts as gone.
+    return !/^State:\s+Z/m.test(readFileSync(`/proc/${pid}/status`, 'utf8'));
+  } catch {
+    return false;
+  }
+}
+
+/** @throws Error with where its log is */
+function startServer(data, portFile, socket, durable) {
+  const fast = durable ? '' : '-c fsync=off -c synchronous_commit=off -c full_page_writes=off';
+  const options = `-c listen_addresses=127.0.0.1 -p ${readFileSync(portFile, 'utf8')} -k ${socket} -c shared_buffers=256MB -c max_wal_size=2GB ${fast}`;
+  const log = path.join(data, 'server.log');
+  const started = pg('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+  if (started.status !== 0) throw new Error(`PostgreSQL did not start. Its log: ${log}`);
 }
 
 async function makeCluster(folder, data, password, portFile) {

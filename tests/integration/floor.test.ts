@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { LONG_REMOVAL } from '../../src/core/work/procedure/removal';
 import { fleets, specSheets, vehicles, workOrderCodes, workOrders } from '../../src/db/schema';

@@ -27,7 +27,7 @@ let order = '';
 const base = () => `http://127.0.0.1:${port}`;
 
 async function startApp(): Promise<void> {
-  app = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
+  app = spawn(process.execPath, ['scripts/serve.mjs', '-H', '127.0.0.1', '-p', String(port)], {
     stdio: 'ignore',
     env: {
       ...process.env,
