@@ -1,5 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { type APIResponse, expect, test } from '@playwright/test';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
+import { User } from './user';
 
 const token = () => readFileSync(process.env.E2E_TOKEN_FILE ?? '', 'utf8').trim();
 test.use({ extraHTTPHeaders: { Authorization: `Bearer ${process.env.E2E_TOKEN_FILE ? token() : ''}` } });
@@ -375,4 +378,118 @@ test('a work order is opened, entered upon and read over HTTP, each once', async
   expect(list.items.map(({ id }: { id: string }) => id)).toEqual([first.id]);
   expect((await request.post(`${path}/entries`, { data: { entries: [] } })).status()).toBe(422);
   expect((await request.get('/api/v1/work-orders/nonsense')).status()).toBe(404);
+});
+
+test.describe('what is described is what is answered', () => {
+  interface Operation {
+    readonly responses: Readonly<
+      Record<string, { readonly content?: Readonly<Record<string, { readonly schema: object }>> }>
+    >;
+  }
+  type Described = Readonly<{ paths: Readonly<Record<string, Readonly<Record<string, Operation>>>> }>;
+  let described: Described;
+  const ajv = new Ajv2020({ strict: false, allErrors: true });
+  addFormats.default(ajv);
+
+  /** What in an answer is not as the document says. */
+  async function faultsOf(path: string, method: string, answer: APIResponse): Promise<unknown> {
+    const told = described.paths[path]?.[method]?.responses[String(answer.status())];
+    if (!told) return `${method} ${path} answers ${answer.status()}, which is not described: ${await answer.text()}`;
+    const type = (answer.headers()['content-type'] ?? '').split(';')[0] ?? '';
+    if (!told.content) return null;
+    const schema = told.content[type]?.schema;
+    if (!schema) return `${method} ${path} answers ${type}, which is not described`;
+    if (!type.endsWith('json')) return null;
+    const validate = ajv.compile({ ...schema, components: (described as { components?: object }).components });
+    return validate(await answer.json()) ? null : validate.errors;
+  }
+
+  test.beforeEach(async ({ request }) => {
+    described = await (await request.get('/api/v1/openapi.json')).json();
+  });
+
+  test('by every path that is read', async ({ request }) => {
+    const order = (await (await request.get('/api/v1/work-orders?open=true&unit=32')).json()).items[0].id;
+    const vehicle = (await (await request.get('/api/v1/vehicles?limit=1')).json()).items[0].id;
+    const ids: Record<string, string> = { vehicles: vehicle, 'work-orders': order };
+    let read = 0;
+    for (const [path, methods] of Object.entries(described.paths)) {
+      if (!methods.get || path.includes('{photo}')) continue;
+      const owner = path.split('/')[3] ?? '';
+      const answer = await request.get(path.replace('{id}', ids[owner] ?? ''));
+      expect([path, answer.status(), await faultsOf(path, 'get', answer)]).toEqual([path, 200, null]);
+      read += 1;
+      if (!path.includes('{id}')) continue;
+      const missing = await request.get(path.replace('{id}', 'no-id'));
+      expect([path, missing.status(), await faultsOf(path, 'get', missing)]).toEqual([path, 404, null]);
+    }
+    expect(read).toBeGreaterThan(14);
+  });
+
+  test('by every path that is written', async ({ request }) => {
+    const order = (await (await request.get('/api/v1/work-orders?open=true&unit=32')).json()).items[0].id;
+    const id = '11111111-1111-4111-8111-111111111111';
+    const at = '2026-11-16T08:00:00Z';
+    const bodies: Record<string, object> = {
+      '/api/v1/odometer-readings': {
+        readings: [
+          { unit_number: '11', on: '2026-11-12', value: 1 },
+          { unit_number: '143', on: '2026-11-12', value: 4000, unit: 'h' },
+          { unit_number: 'nobody', on: '2026-11-12', value: 1 },
+        ],
+      },
+      '/api/v1/follow-ups': { work_order: order, what: 'look again', owner_id: id },
+      '/api/v1/work-orders': { unit_number: 'nobody' },
+      [`/api/v1/work-orders/{id}/entries`]: { entries: [{ id, target: 'x', field: 'y', value: 1, base: null, at }] },
+      '/api/v1/work-orders/{id}/close': { version: 99, odometer: '1' },
+      '/api/v1/work-orders/{id}/findings': { finding: 'none', verdict: 'rejected', reason: 'not there' },
+      '/api/v1/work-orders/{id}/working': { working: false },
+    };
+    const posts = Object.keys(described.paths).filter(
+      (path) => described.paths[path]?.post && !path.includes('/calc/'),
+    );
+    expect(posts.sort()).toEqual(Object.keys(bodies).sort());
+    for (const path of posts) {
+      for (const data of [bodies[path], {}, 'text']) {
+        const answer = await request.post(path.replace('{id}', order), { data });
+        expect([path, await faultsOf(path, 'post', answer)]).toEqual([path, null]);
+        expect(answer.status()).toBeLessThan(500);
+      }
+    }
+    for (const path of Object.keys(described.paths).filter((p) => p.includes('/calc/'))) {
+      const answer = await request.post(path, { data: {} });
+      expect([path, answer.status(), await faultsOf(path, 'post', answer)]).toEqual([path, 422, null]);
+    }
+  });
+});
+
+test('a request by cookie is taken from our own pages alone', async ({ browser, playwright, baseURL }) => {
+  const context = await playwright.request.newContext({ baseURL, extraHTTPHeaders: {} });
+  const own = await browser.newContext({ baseURL, extraHTTPHeaders: {} });
+  const user = new User(await own.newPage());
+  await user.signIn('supervisor');
+  const cookie = (await own.cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+  await own.close();
+  const send = (headers: Record<string, string>) =>
+    context
+      .post('/api/v1/odometer-readings', {
+        headers: { Cookie: cookie, ...headers },
+        data: JSON.stringify({ readings: [{ unit_number: 'nobody', on: '2026-11-12', value: 1 }] }),
+      })
+      .then((answer) => answer.status());
+  const json = { 'Content-Type': 'application/json' };
+  expect(await send({ ...json, Origin: baseURL ?? '' })).toBe(200);
+  expect(await send(json)).toBe(403);
+  expect(await send({ ...json, Origin: (baseURL ?? '').replace(/:\d+$/, ':1') })).toBe(403);
+  expect(await send({ ...json, Origin: 'null' })).toBe(403);
+  expect(await send({ 'Content-Type': 'text/plain', Origin: baseURL ?? '' })).toBe(403);
+});
+
+test('a body of any length is read up to its limit', async ({ request }) => {
+  const data = JSON.stringify({ readings: [{ unit_number: 'x'.repeat(2_000_000), on: '2026-11-12', value: 1 }] });
+  expect(
+    (
+      await request.post('/api/v1/odometer-readings', { data, headers: { 'Content-Type': 'application/json' } })
+    ).status(),
+  ).toBe(413);
 });

@@ -18,5 +18,9 @@ export const catalogueList = (kind: CatalogueKind) =>
       const text = await exportCatalogue(deps(), actor, kind);
       return text.ok ? csvReply(text.value) : reply(text);
     }
-    return reply(await exportRows(deps(), actor, kind), (items) => ({ items }));
+    // Every column of the file, empty where the row has nothing.
+    const keys = kindOf(kind).columns.map(({ key }) => key);
+    const whole = (row: Readonly<Record<string, string>>) =>
+      Object.fromEntries(keys.map((key) => [key, row[key] ?? '']));
+    return reply(await exportRows(deps(), actor, kind), (items) => ({ items: items.map(whole) }));
   });

@@ -151,9 +151,20 @@ export const readingsAnswer = z.object({
       on: z.string(),
       state: z.enum(['accepted', 'suspect', 'known', 'refused']),
       odometer_km: z.number().nullable(),
+      /** Of an hour meter. */
+      engine_hours: z.number().nullable(),
       message: z.string(),
     }),
   ),
+});
+
+/** The sums of a file that was written. */
+export const loadAnswer = z.object({
+  load_id: z.uuid(),
+  added: z.number().int(),
+  suspect: z.number().int(),
+  known: z.number().int(),
+  refused: z.number().int(),
 });
 
 export const loadItem = z.object({

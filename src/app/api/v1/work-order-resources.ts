@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { siteId } from '@/core/engine/layout';
 import type { Json } from '@/core/work/entry';
 import { siteFields, stepFields } from '@/server/work-orders/order-state';
+import { photoInput } from '@/server/work-orders/photos';
 import { entriesInput, entryInput, MAX_ENTRIES } from '@/server/work-orders/record-entries';
 import type { listWorkOrders, WorkOrderView } from '@/server/work-orders/view-work-order';
+import { workTimeInput } from '@/server/work-orders/work-time';
 
 /* Work orders as other software sees them. */
 
@@ -117,6 +119,18 @@ export const opened = z.object({ id: z.uuid(), number: z.number().int() });
 /** Each entry is read by itself, so the body is described more closely than it is checked. */
 export const entriesBody = entriesInput.omit({ workOrderId: true });
 export const entriesDescribed = z.object({ entries: z.array(entryInput).min(1).max(MAX_ENTRIES) });
+/** What a device needs of an order; what stands here is what other software can count on. */
+const floorJob = z.looseObject({
+  orderId: z.uuid(),
+  orderNumber: z.number().int(),
+  live: z.boolean(),
+  unitNumber: z.string(),
+  /** Fields by target, as entries name them. */
+  record: z.record(z.string(), fields),
+});
+export const floorAnswer = z.object({ job: floorJob });
+export const workingBody = workTimeInput.omit({ workOrderId: true });
+export const photoQuery = photoInput.pick({ target: true, at: true });
 export const entriesAnswer = z.object({
   results: z.array(
     z.object({
@@ -125,6 +139,7 @@ export const entriesAnswer = z.object({
       message: z.string().nullable(),
     }),
   ),
+  job: floorJob,
 });
 
 export const closeBody = z.object({

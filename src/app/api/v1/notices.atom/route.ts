@@ -6,7 +6,7 @@ import { reply, route } from '../http';
 export const GET = route(async ({ request, actor }) => {
   const list = await latestNotices(deps(), actor);
   if (!list.ok) return reply(list);
-  return new Response(atomFeed(list.value, new URL(request.url).origin, deps().now()), {
+  return new Response(atomFeed(list.value, process.env.ISOBAR_URL ?? new URL(request.url).origin, deps().now()), {
     headers: { 'Content-Type': 'application/atom+xml; charset=utf-8', 'Cache-Control': 'no-store' },
   });
 });

@@ -1,0 +1,349 @@
+import { z } from 'zod';
+import { readingsQuery } from '@/server/odometer/list-readings';
+import { CALCULATIONS } from './calc';
+import { CATALOGUE_LISTS } from './catalogue';
+import {
+  dueList,
+  dueQuery,
+  findingList,
+  fitmentAnswer,
+  followUpList,
+  followUpsQuery,
+  loadAnswer,
+  loadList,
+  readingList,
+  readingsAnswer,
+  readingsBody,
+  vehicleList,
+  vehiclesQuery,
+} from './resources';
+import {
+  closeBody,
+  entriesAnswer,
+  entriesDescribed,
+  floorAnswer,
+  followUpBody,
+  openBody,
+  opened,
+  photoQuery,
+  verdictBody,
+  workingBody,
+  workOrderList,
+  workOrdersQuery,
+  workOrderWhole,
+} from './work-order-resources';
+
+const json = (schema: z.ZodType, io: 'input' | 'output') => ({
+  'application/json': { schema: z.toJSONSchema(schema, { io, unrepresentable: 'any' }) },
+});
+
+const PROBLEM = {
+  description: 'Problem details (RFC 9457)',
+  content: {
+    'application/problem+json': {
+      schema: {
+        type: 'object',
+        required: ['type', 'title', 'status'],
+        properties: {
+          type: { type: 'string' },
+          title: { type: 'string' },
+          status: { type: 'integer' },
+          detail: { type: 'string' },
+          errors: {
+            type: 'array',
+            items: { type: 'object', properties: { pointer: { type: 'string' }, message: { type: 'string' } } },
+          },
+        },
+      },
+    },
+  },
+};
+const REFUSALS = { 401: PROBLEM, 403: PROBLEM, 422: PROBLEM };
+
+function parameters(schema: z.ZodObject) {
+  const { properties = {}, required = [] } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
+  return Object.entries(properties).map(([name, shape]) => ({
+    name,
+    in: 'query',
+    required: required.includes(name),
+    schema: shape,
+  }));
+}
+
+const list = (summary: string, query: z.ZodObject, output: z.ZodType) => ({
+  get: {
+    summary,
+    parameters: parameters(query),
+    responses: {
+      200: {
+        description: 'A page of the list; text/csv on request',
+        content: { ...json(output, 'output'), 'text/csv': { schema: { type: 'string' } } },
+      },
+      ...REFUSALS,
+    },
+  },
+});
+
+const ID = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
+
+const PHOTO = { ...ID, name: 'photo' };
+const PICTURE = Object.fromEntries(
+  ['image/jpeg', 'image/png', 'image/webp'].map((type) => [type, { schema: { type: 'string', format: 'binary' } }]),
+);
+const write = (summary: string, input: z.ZodType, output: z.ZodType) => ({
+  summary,
+  requestBody: { required: true, content: json(input, 'input') },
+  responses: {
+    200: { description: 'What was written', content: json(output, 'output') },
+    400: PROBLEM,
+    404: PROBLEM,
+    409: PROBLEM,
+    ...REFUSALS,
+  },
+});
+
+/** The whole description, made from the same schemas that check the requests and the answers. @param server its address */
+export function openApiDocument(server: string) {
+  const calculations = Object.entries(CALCULATIONS).map(([name, { about, input, output }]) => [
+    `/api/v1/calc/${name}`,
+    {
+      post: {
+        summary: about,
+        requestBody: { required: true, content: json(input, 'input') },
+        responses: {
+          200: { description: 'The result', content: json(output, 'output') },
+          400: PROBLEM,
+          413: PROBLEM,
+          ...REFUSALS,
+        },
+      },
+    },
+  ]);
+  const health = z.object({ status: z.string(), database: z.string(), version: z.string() });
+  return hoisted({
+    openapi: '3.1.0',
+    info: {
+      title: 'Isobar',
+      version: '1',
+      description:
+        'Quantities carry their unit in the key; dates are ISO 8601. The manufacturer’s service information comes first.',
+    },
+    servers: [{ url: server }],
+    components: { securitySchemes: { token: { type: 'http', scheme: 'bearer' } } },
+    security: [{ token: [] }],
+    paths: {
+      '/api/v1/health': {
+        get: {
+          summary: 'Whether app and database answer',
+          security: [],
+          responses: {
+            200: { description: 'Both do', content: json(health, 'output') },
+            503: { description: 'The database does not', content: json(health, 'output') },
+          },
+        },
+      },
+      '/api/v1/vehicles': list('Vehicles of the fleet', vehiclesQuery, vehicleList),
+      '/api/v1/vehicles/{id}/fitment': {
+        get: {
+          summary: 'What goes into a vehicle: a match, the one question that decides, or no spec',
+          parameters: [ID],
+          responses: {
+            200: { description: 'The answer', content: json(fitmentAnswer, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/vehicles/{id}/history': {
+        get: {
+          summary: 'All parts that are or were in a vehicle, with gaps, torque and what was seen, for its next keeper',
+          parameters: [ID],
+          responses: {
+            200: { description: 'A row a part and site', content: { 'text/csv': { schema: { type: 'string' } } } },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      ...Object.fromEntries(
+        CATALOGUE_LISTS.map(({ path, about, columns }) => [
+          path,
+          list(
+            about,
+            z.object({}),
+            z.object({ items: z.array(z.object(Object.fromEntries(columns.map((c) => [c, z.string()])))) }),
+          ),
+        ]),
+      ),
+      '/api/v1/odometer-readings': {
+        ...list('Odometer readings by vehicle and day', readingsQuery, readingList),
+        post: {
+          summary: 'Odometer readings, up to 1,000 at once; each is judged on its own',
+          parameters: [
+            { name: 'Idempotency-Key', in: 'header', required: false, schema: { type: 'string', maxLength: 200 } },
+          ],
+          requestBody: {
+            required: true,
+            description:
+              'JSON, or a CSV file of any size with unit_number, read_on, odometer and where known unit and source: written whole or not at all, its progress under /api/v1/odometer-loads',
+            content: { ...json(readingsBody, 'input'), 'text/csv': { schema: { type: 'string' } } },
+          },
+          responses: {
+            200: {
+              description: 'A result for each, or the sums of a file',
+              content: json(z.union([readingsAnswer, loadAnswer]), 'output'),
+            },
+            400: PROBLEM,
+            413: PROBLEM,
+            ...REFUSALS,
+          },
+        },
+      },
+      '/api/v1/odometer-loads': {
+        get: {
+          summary: 'Large files of readings: how far each has come, and what came of it',
+          responses: { 200: { description: 'The latest first', content: json(loadList, 'output') }, 401: PROBLEM },
+        },
+      },
+      '/api/v1/odometer-loads/{id}': {
+        delete: {
+          summary: 'Cancels a running load: it writes nothing',
+          parameters: [ID],
+          responses: { 200: { description: 'It stops at its next step' }, 401: PROBLEM, 404: PROBLEM },
+        },
+      },
+      '/api/v1/notices.atom': {
+        get: {
+          summary: 'The latest notices as an Atom feed',
+          responses: {
+            200: { description: 'RFC 4287', content: { 'application/atom+xml': { schema: { type: 'string' } } } },
+            401: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/follow-ups': {
+        ...list('What is to be seen to later', followUpsQuery, followUpList),
+        post: write('Puts something down to be done later', followUpBody, z.object({ id: z.uuid() })),
+      },
+      '/api/v1/work-orders': {
+        ...list('Work orders, the latest first', workOrdersQuery, workOrderList),
+        post: write('Opens a work order for a unit', openBody, opened),
+      },
+      '/api/v1/work-orders/{id}': {
+        get: {
+          summary: 'One work order with its sites, steps and counts',
+          parameters: [ID],
+          responses: {
+            200: { description: 'The order', content: json(workOrderWhole, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/work-orders/{id}/entries': {
+        post: {
+          ...write(
+            'Entries made at the vehicle, merged by site and field; an id that is known is kept once',
+            entriesDescribed,
+            entriesAnswer,
+          ),
+          parameters: [ID],
+        },
+      },
+      '/api/v1/work-orders/{id}/floor': {
+        get: {
+          summary: 'A work order as a device at the vehicle carries it',
+          parameters: [ID],
+          responses: {
+            200: { description: 'All that is needed with the network gone', content: json(floorAnswer, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/work-orders/{id}/working': {
+        post: {
+          ...write('Says that the person who asks begins or stops to work at the order', workingBody, floorAnswer),
+          parameters: [ID],
+        },
+      },
+      '/api/v1/work-orders/{id}/photos/{photo}': {
+        get: {
+          summary: 'A picture',
+          parameters: [ID, PHOTO],
+          responses: { 200: { description: 'The picture itself', content: PICTURE }, 401: PROBLEM, 404: PROBLEM },
+        },
+        put: {
+          summary: 'Keeps a picture with an order; sent twice it is kept once',
+          parameters: [ID, PHOTO, ...parameters(photoQuery)],
+          requestBody: { required: true, content: PICTURE },
+          responses: {
+            200: { description: 'It is kept', content: json(z.object({ id: z.uuid() }), 'output') },
+            413: PROBLEM,
+            404: PROBLEM,
+            ...REFUSALS,
+          },
+        },
+      },
+      '/api/v1/work-orders/{id}/close': {
+        post: {
+          ...write('Verifies and closes a work order', closeBody, z.object({ closed: z.literal(true) })),
+          parameters: [ID],
+        },
+      },
+      '/api/v1/work-orders/{id}/findings': {
+        post: {
+          ...write('What a person makes of a finding', verdictBody, z.object({ kept: z.literal(true) })),
+          parameters: [ID],
+        },
+        get: {
+          summary: 'What the removed parts of a work order say, and what people said to that',
+          parameters: [ID],
+          responses: {
+            200: { description: 'The most urgent first', content: json(findingList, 'output') },
+            401: PROBLEM,
+            404: PROBLEM,
+          },
+        },
+      },
+      '/api/v1/due': list('The due list, most life used first', dueQuery, dueList),
+      ...Object.fromEntries(calculations),
+    },
+  });
+}
+
+interface Described {
+  readonly components: Readonly<Record<string, unknown>>;
+  readonly [key: string]: unknown;
+}
+
+/**
+ * Recursive shapes come with their own definitions, to which they refer from their own root; in a document they have to
+ * stand among its components, once each.
+ */
+function hoisted(document: Described): unknown {
+  const schemas: Record<string, unknown> = {};
+  const nameOf = new Map<string, string>();
+  const visit = (node: unknown, names: Readonly<Record<string, string>>): unknown => {
+    if (Array.isArray(node)) return node.map((item) => visit(item, names));
+    if (typeof node !== 'object' || node === null) return node;
+    const { $defs, $schema: _, ...rest } = node as Record<string, unknown>;
+    const known = { ...names };
+    for (const [own, definition] of Object.entries(($defs as Record<string, unknown>) ?? {})) {
+      const text = JSON.stringify(definition);
+      const name = nameOf.get(text) ?? `Json${nameOf.size + 1}`;
+      nameOf.set(text, name);
+      known[`#/$defs/${own}`] = `#/components/schemas/${name}`;
+    }
+    for (const [own, definition] of Object.entries(($defs as Record<string, unknown>) ?? {}))
+      schemas[known[`#/$defs/${own}`]?.split('/').at(-1) ?? own] = visit(definition, known);
+    return Object.fromEntries(
+      Object.entries(rest).map(([key, value]) => [
+        key,
+        key === '$ref' && typeof value === 'string' ? (known[value] ?? value) : visit(value, known),
+      ]),
+    );
+  };
+  const { components, ...whole } = visit(document, {}) as Described;
+  return { ...whole, components: { ...components, ...(Object.keys(schemas).length > 0 ? { schemas } : {}) } };
+}
