@@ -9,7 +9,7 @@ type Texts = Readonly<Record<string, string>>;
 interface Wiring<T> {
   /** What the use-case is given; without it the texts of the form by field name. */
   readonly read?: (texts: Texts, data: FormData) => unknown;
-  readonly then?: (value: T, texts: Texts) => Omit<ActionAnswer, 'ok'>;
+  readonly onDone?: (value: T, texts: Texts) => Omit<ActionAnswer, 'ok'>;
   /** Where a field of the input has another name in the form. */
   readonly fieldName?: (name: string) => string;
 }
@@ -17,12 +17,12 @@ interface Wiring<T> {
 /** A form's action: the use-case reads and judges what was typed, and its answer goes back beside the fields. */
 export function formAction<T>(
   { withUnknown }: Pick<UseCase<undefined, T>, 'withUnknown'>,
-  { read, then, fieldName }: Wiring<T> = {},
+  { read, onDone, fieldName }: Wiring<T> = {},
 ): FormAction {
   return async (data) => {
     const typed = texts(data);
     const outcome = await withUnknown(deps(), await requireActor(), read ? read(typed, data) : typed);
-    if (outcome.ok) return { ok: true, ...then?.(outcome.value, typed) };
+    if (outcome.ok) return { ok: true, ...onDone?.(outcome.value, typed) };
     return refused(outcome.error, fieldName);
   };
 }

@@ -73,7 +73,7 @@ export function tighteningOrder(count: number, order: TighteningOrder): readonly
 }
 
 /**
- * Fasteners as a person lists them: "coil bolt M6 x4 9 Nm; intake bolt M8 x8 20 Nm centre outward; cover clip bolt M6 x3 8 Nm captive".
+ * Fasteners as a person lists them: "coil bolt M6 x4 9 N·m; intake bolt M8 x8 20 N·m centre outward; cover clip bolt M6 x3 8 N·m captive".
  *
  * @param torqueNm reads a torque with its unit; null where it cannot be read
  * @returns the list, or in words what is wrong with the first entry that cannot be read
@@ -94,7 +94,7 @@ export function fastenersFromText(
     if (!match || !size || nm === null)
       return {
         ok: false,
-        error: `“${entry}” cannot be read. Write it like “coil bolt M6 x4 9 Nm”, sizes ${FASTENER_SIZES.join(', ')}`,
+        error: `“${entry}” cannot be read. Write it like “coil bolt M6 x4 9 N·m”, sizes ${FASTENER_SIZES.join(', ')}`,
       };
     const doubt = doubtOfFastener(size, nm);
     if (doubt) return { ok: false, error: `${match[1]}: ${doubt}` };
@@ -124,6 +124,6 @@ export const fastenersText = (list: readonly Fastener[]): string =>
   list
     .map(
       (f) =>
-        `${f.what} ${f.size} x${f.count} ${Number(f.torqueNm.toFixed(2))} Nm${ORDER_WORDS[f.order]}${f.captive ? ' captive' : ''}`,
+        `${f.what} ${f.size} x${f.count} ${Number(f.torqueNm.toFixed(2))} N·m${ORDER_WORDS[f.order]}${f.captive ? ' captive' : ''}`,
     )
     .join('; ');

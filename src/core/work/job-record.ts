@@ -10,6 +10,8 @@ export interface FloorSite extends Site {
   readonly where: string;
   /** By the record. */
   readonly expectedNumber: string | null;
+  /** Keys of the numbers that are the same part as that; null: the record names none. */
+  readonly expectedKeys: readonly string[] | null;
   readonly fittedGapMm: number | null;
   /** Distance since it was fitted, km, where both ends are sure. */
   readonly sinceKm: number | null;

@@ -12,6 +12,7 @@ const sitesOf = (model: Parameters<typeof layoutOf>[0]): readonly FloorSite[] =>
     name: siteId(site),
     where: '',
     expectedNumber: null,
+    expectedKeys: null,
     fittedGapMm: null,
     sinceKm: null,
     doneBy: null,

@@ -2,7 +2,9 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Candidate } from '@/core/catalogue/match';
 import { standardCoils } from '@/core/engine/coils';
 import type { Bank, EngineModel } from '@/core/engine/model';
+import type { Electrode } from '@/core/gap/check';
 import { groupBy } from '@/core/shared/group-by';
+import type { Seat, Thread } from '@/core/torque/plan';
 import type { Querier } from '../client';
 import { engineCylinders, engineFamilies, heatCrosses, numberCodes, parts, specSheets, supersessions } from '../schema';
 
@@ -50,8 +52,14 @@ export type PartRow = typeof parts.$inferSelect;
 /** A sheet for any component, with its part and who has checked it. */
 export type ComponentSheet = SpecRow & Candidate & { readonly part: PartRow };
 
+/** A plug: its table sees to it that what decides about it is known. */
+export type PlugPart = PartRow & { readonly electrode: Electrode; readonly thread: Thread; readonly seat: Seat };
+const isPlug = (part: PartRow): part is PlugPart =>
+  part.electrode !== null && part.thread !== null && part.seat !== null;
+
 /** A sheet for a plug: whole, as a constraint of its table says. */
 export type SpecSheet = ComponentSheet & {
+  readonly part: PlugPart;
   readonly gapMinMm: number;
   readonly gapMaxMm: number;
   readonly gapAsTyped: string;
@@ -94,7 +102,8 @@ export async function loadSpecs(
   return (await loadSheets(q, fleetId, today, ids)).filter(isPlugSheet);
 }
 
-export const isPlugSheet = (sheet: ComponentSheet): sheet is SpecSheet => sheet.component === 'plug';
+export const isPlugSheet = (sheet: ComponentSheet): sheet is SpecSheet =>
+  sheet.component === 'plug' && isPlug(sheet.part);
 
 /** All parts of a fleet by number. */
 export async function loadParts(q: Querier, fleetId: string): Promise<readonly PartRow[]> {

@@ -27,7 +27,7 @@ export const viewBench = useCase({
       const family = familyById.get(spec.engineFamilyId);
       if (!family || spec.sourceKind === 'memory' || !spec.part.thread || !spec.part.seat) return [];
       const concerning = [...shop, ...sheetChoices(spec)];
-      const electrode = spec.part.electrode ?? 'fine_wire';
+      const electrode = spec.part.electrode;
       const inForce = (id: Parameters<typeof policyInForce>[0]) => policyInForce(id, concerning);
       const [newGaps, reverse, compound] = [inForce('new_gaps'), inForce('reverse_bend'), inForce('thread_compound')];
       return [

@@ -91,10 +91,12 @@ function gapsAsSold(
   sheets: readonly SpecSheet[],
 ): readonly GapAsSold[] {
   const asSoldMm = reading.values.preGapMm;
-  if (asSoldMm === undefined) return [];
+  const { electrode } = base;
+  // What may be bent depends on the electrode: where it is not known, nothing is said.
+  if (asSoldMm === undefined || electrode === null) return [];
   return sheets.flatMap((sheet) => {
     const spec = gapSpecOf(sheet);
-    const [verdict] = checkGaps(spec, base.electrode ?? 'fine_wire', sheet.regap ?? 'adjust', [asSoldMm]).plugs;
+    const [verdict] = checkGaps(spec, electrode, sheet.regap ?? 'adjust', [asSoldMm]).plugs;
     if (!verdict) return [];
     return [
       {

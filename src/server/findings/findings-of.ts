@@ -1,5 +1,5 @@
-import { partKey } from '@/core/catalogue/match';
-import { mixing, type SupersessionGraph } from '@/core/catalogue/supersession';
+import { isAnotherPart, sameNumbers } from '@/core/catalogue/same-part';
+import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { siteId } from '@/core/engine/layout';
 import type { Wear } from '@/core/gap/wear';
 import { type Finding, findingKey, type SiteReading } from '@/core/inspection/finding';
@@ -70,8 +70,10 @@ export function wearOf(site: SiteRow, outgoing: FloorState['outgoing'], graph: S
 
 /** The number read off the part is neither the one on record nor a renumbering of it. Null: one of the two is not known. */
 export function foundDiffers(site: SiteRow, graph: SupersessionGraph): boolean | null {
-  if (site.observedNumber === null || site.expectedNumber === null) return null;
-  return mixing(graph, partKey(site.observedNumber), partKey(site.expectedNumber)) !== 'same-part';
+  return isAnotherPart(
+    site.observedNumber,
+    site.expectedNumber === null ? null : sameNumbers(site.expectedNumber, graph),
+  );
 }
 
 /** Those that stop the work and on which no supervisor has spoken. */

@@ -73,7 +73,7 @@ export function jobCard(view: WorkOrderView): Content {
         { text: site.observedNumber ?? ' ', style: 'code' },
         site.removedGapAsTyped ?? ' ',
         site.newGapAsTyped ?? ' ',
-        site.installedTorqueAsTyped ?? ' ',
+        site.installedTorqueNm === null ? ' ' : number(site.installedTorqueNm, 1, 'N·m'),
         site.doneAt ? 'x' : '[  ]',
       ]),
       ['auto', '*', 'auto', 70, 48, 48, 48, 'auto'],

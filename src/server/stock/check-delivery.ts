@@ -127,7 +127,8 @@ export const receiveDelivery = useCase({
  * The gap to judge by: that of the sheet in force. A part of several engines is right when it is right for one of them.
  */
 async function gapFor(q: Querier, fleetId: string, today: string, part: PartRow, gapsMm: readonly number[]) {
-  const electrode = part.electrode ?? 'fine_wire';
+  const { electrode } = part;
+  if (electrode === null) return null;
   const named = (await loadSpecs(q, fleetId, today)).filter((s) => s.partId === part.id && s.sourceKind !== 'memory');
   const gaps = [...groupBy(named, scopeText).values()].flatMap((sheets) => {
     const [sheet] = inOrderOfForce(sheets);

@@ -27,7 +27,7 @@ export function procedureOf(
     headMaterial: family.headMaterial,
     plug: {
       number: spec.part.number,
-      seat: spec.part.seat ?? 'gasket',
+      seat: spec.part.seat,
       socket: spec.part.hexMm === null ? null : socketsFor(spec.part.hexMm),
       gapMm: { min: spec.gapMinMm, max: spec.gapMaxMm },
     },

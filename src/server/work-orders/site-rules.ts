@@ -15,7 +15,7 @@ export function siteRulesOf(
   choices: readonly PolicyChoice[],
   graph: SupersessionGraph,
 ): SiteRules {
-  const electrode = spec.part.electrode ?? 'fine_wire';
+  const electrode = spec.part.electrode;
   const option = policyInForce('new_gaps', [...choices, ...sheetChoices(spec)]).option.id;
   const threads = threadsFor(spec, family.headMaterial, choices);
   return {

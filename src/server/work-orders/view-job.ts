@@ -1,5 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
+import { sameNumbers } from '@/core/catalogue/same-part';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { ok } from '@/core/shared/result';
 import type { Json } from '@/core/work/entry';
@@ -42,7 +43,7 @@ export const viewFloor = useCase({
       hybrid: family.hybrid,
       layout,
       caution: cautionOf(state),
-      seat: spec.part.seat ?? 'gasket',
+      seat: spec.part.seat,
       thread: spec.part.thread,
       targetNm: Math.round((rules.torqueNm.min + rules.torqueNm.max) * 5) / 10,
       source: `${spec.sourceDocument}, revision ${spec.revision}${spec.checkedBy ? `, checked by ${spec.checkedBy}` : ', not checked by anyone else yet'}`,
@@ -114,7 +115,10 @@ function cautionOf({ family }: FloorState): string {
   return `${first} The manufacturer’s service information comes first.`;
 }
 
-async function sitesOf(q: Querier, { order, layout, sites, outgoing }: FloorState): Promise<readonly FloorSite[]> {
+async function sitesOf(
+  q: Querier,
+  { order, layout, sites, outgoing, graph }: FloorState,
+): Promise<readonly FloorSite[]> {
   const names = await namesOf(
     q,
     order.fleetId,
@@ -131,6 +135,7 @@ async function sitesOf(q: Querier, { order, layout, sites, outgoing }: FloorStat
       name: siteName(layout, site),
       where: sitePlace(layout, site),
       expectedNumber: row.expectedNumber,
+      expectedKeys: row.expectedNumber === null ? null : sameNumbers(row.expectedNumber, graph),
       fittedGapMm: before?.fitted.gapMm ?? null,
       sinceKm: before?.sinceKm ?? null,
       fittedWith: before ? fittedWith(before.fitted) : null,

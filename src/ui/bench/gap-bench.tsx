@@ -7,6 +7,7 @@ import {
   type BatchVerdict,
   checkGaps,
   ELECTRODES,
+  type Electrode,
   type GapVerdict,
   gaugeAdvice,
   REGAP_POLICIES,
@@ -35,7 +36,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const [sheetId, setSheetId] = useState(data.sheets[0]?.id ?? '');
   const sheet = data.sheets.find((s) => s.id === sheetId);
   const [range, setRange] = useState('1.00 to 1.10 mm');
-  const [electrode, setElectrode] = useState('fine_wire');
+  const [electrode, setElectrode] = useState<Electrode>('fine_wire');
   const [policy, setPolicy] = useState('');
   const [gaps, setGaps] = useState('');
   const [bends, setBends] = useState('');
@@ -46,7 +47,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
     : typed.ok
       ? { minMm: typed.minSi, maxMm: typed.maxSi, targetMm: typed.targetSi }
       : null;
-  const wire = sheet?.electrode ?? ELECTRODES.find((e) => e === electrode) ?? 'fine_wire';
+  const wire = sheet?.electrode ?? electrode;
   const rule = REGAP_POLICIES.find((p) => p === policy) ?? sheet?.regap ?? 'ground_only';
   const read = readGaps(gaps, unit);
   const result = spec && read.values.length > 0 ? checkGaps(spec, wire, rule, read.values) : null;
@@ -66,7 +67,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
               <LiveSelect
                 label="Electrode"
                 value={electrode}
-                onChange={setElectrode}
+                onChange={(value) => setElectrode(ELECTRODES.find((e) => e === value) ?? electrode)}
                 choices={choicesOf(ELECTRODES, ELECTRODE_WORDS)}
               />
             </>

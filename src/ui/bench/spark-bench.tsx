@@ -26,7 +26,23 @@ const GAPS = Array.from({ length: 29 }, (_, i) => 0.4 + i * 0.05);
 const standardOf = (engine: BenchEngine | undefined): number => engine?.intakeKpa ?? 100;
 const MORE_BOOST = 1.3;
 
-const number = (text: string, fallback: number): number => readNumber(text)[0] ?? fallback;
+/** What can be entered, lowest and highest. */
+const LIMITS = {
+  gapMm: [0.3, 2, 'mm'],
+  standardKpa: [20, 500, 'kPa'],
+  boostedKpa: [20, 500, 'kPa'],
+  intakeK: [220, 450, 'K'],
+  compressionRatio: [4, 20, ''],
+} as const;
+type Asked = { readonly [K in keyof typeof LIMITS]: number };
+
+/** The figure, or why it is none. */
+function readFigure(text: string, name: keyof typeof LIMITS): { value: number | null; fault: string | null } {
+  const [low, high, unit] = LIMITS[name];
+  const [value] = readNumber(text);
+  if (value !== undefined && value >= low && value <= high) return { value, fault: null };
+  return { value: null, fault: `Give a figure from ${low} to ${high}${unit && ` ${unit}`}.` };
+}
 const kilovolts = (volts: number): string => `about ${(volts / 1000).toFixed(1)} kV`;
 
 /** What a gap asks of the coil over pressure, and the gap that keeps the demand under boost. */
@@ -37,7 +53,7 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
   const [standardKpa, setStandardKpa] = useState(String(standardOf(engine)));
   const [boostedKpa, setBoostedKpa] = useState(String(Math.round(standardOf(engine) * MORE_BOOST)));
   const [kelvin, setKelvin] = useState('315');
-  const [ratio, setRatio] = useState(String(engine?.compressionRatio ?? 9.8));
+  const [ratio, setRatio] = useState(engine?.compressionRatio == null ? '' : String(engine.compressionRatio));
   const [known, setKnown] = useState('');
   const choose = (id: string): void => {
     setEngineId(id);
@@ -48,35 +64,28 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
     setBoostedKpa(String(Math.round(standardOf(next) * MORE_BOOST)));
     if (next.gapMm !== null) setGap(next.gapMm.toFixed(2));
   };
-  const input = {
-    gapMm: clamp(number(gap, 1), 0.3, 2),
-    standardKpa: clamp(number(standardKpa, 100), 20, 500),
-    boostedKpa: clamp(number(boostedKpa, 170), 20, 500),
-    intakeK: clamp(number(kelvin, 315), 220, 450),
-    compressionRatio: clamp(number(ratio, 9.8), 4, 20),
+  const read = {
+    gapMm: readFigure(gap, 'gapMm'),
+    standardKpa: readFigure(standardKpa, 'standardKpa'),
+    boostedKpa: readFigure(boostedKpa, 'boostedKpa'),
+    intakeK: readFigure(kelvin, 'intakeK'),
+    compressionRatio: readFigure(ratio, 'compressionRatio'),
   };
-  const standard: Breath = {
-    intakeKpa: input.standardKpa,
-    intakeK: input.intakeK,
-    compressionRatio: input.compressionRatio,
-  };
-  const boosted: Breath = { ...standard, intakeKpa: input.boostedKpa };
-  const asked = sparkDemand(input.gapMm, standard);
-  const worse = sparkDemand(input.gapMm, boosted);
-  const kept = gapOfEqualDemand(input.gapMm, standard, boosted);
-  const summary = `${engine?.code ?? 'engine'}: ${input.gapMm.toFixed(2)} mm asks ${kilovolts(asked)} at ${input.standardKpa} kPa and ${kilovolts(worse)} at ${input.boostedKpa} kPa; ${kept.toFixed(2)} mm keeps the demand.`;
+  const input = wholeOf(read);
+  const result = input && resultOf(input);
   return (
     <>
       <Grid templateColumns={{ base: '1fr', lg: '320px minmax(0, 1fr)' }} columnGap="8">
         <Box>
           <EnginePicker data={data} value={engineId} onChange={choose} />
-          <LiveText label="Gap" hint="mm" value={gap} onChange={setGap} inputMode="decimal" />
+          <LiveText label="Gap" hint="mm" value={gap} onChange={setGap} inputMode="decimal" fault={read.gapMm.fault} />
           <LiveText
             label="Standard intake pressure"
             hint="kPa, absolute"
             value={standardKpa}
             onChange={setStandardKpa}
             inputMode="decimal"
+            fault={read.standardKpa.fault}
           />
           <LiveText
             label="Boosted intake pressure"
@@ -84,6 +93,7 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
             value={boostedKpa}
             onChange={setBoostedKpa}
             inputMode="decimal"
+            fault={read.boostedKpa.fault}
           />
           <LiveText
             label="Intake temperature"
@@ -91,42 +101,101 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
             value={kelvin}
             onChange={setKelvin}
             inputMode="decimal"
+            fault={read.intakeK.fault}
           />
-          <LiveText label="Compression ratio" value={ratio} onChange={setRatio} inputMode="decimal" />
+          <LiveText
+            label="Compression ratio"
+            value={ratio}
+            onChange={setRatio}
+            inputMode="decimal"
+            fault={read.compressionRatio.fault}
+          />
           <LiveText label="Gaps stated for boosts" hint="kPa=mm: 100=1.00 180=0.70" value={known} onChange={setKnown} />
         </Box>
-        <Box minW="0">
-          <Box role="status" mb="2">
-            <Facts
-              rows={[
-                ['Standard engine', `${gapText(input.gapMm, system)} asks ${kilovolts(asked)}`],
-                ['Under boost', `the same gap asks ${kilovolts(worse)}, ${(worse / asked).toFixed(2)} times as much`],
-                ['Keeps the demand', <strong key="kept">{gapText(kept, system)}</strong>],
-              ]}
-            />
-          </Box>
-          <StatedGap known={known} kpa={input.boostedKpa} system={system} />
-          <DemandChart standard={standard} boosted={boosted} gapMm={input.gapMm} keptMm={kept} />
-          <Caution>
-            The ratio is what counts; the voltage itself is ±30 %. Between two known boosts take the tighter gap and ask
-            for approval.
-          </Caution>
-        </Box>
+        {input && result ? (
+          <SparkResult {...{ input, result, known, system }} />
+        ) : (
+          <Box role="status">Give every figure on the left: then the demand is worked out.</Box>
+        )}
       </Grid>
       <KeepForm
         tool="spark"
         action={keep}
-        kept={{ input: { engine: engine?.code ?? '', gap, standardKpa, boostedKpa, kelvin, ratio }, summary }}
+        kept={{
+          input: { engine: engine?.code ?? '', gap, standardKpa, boostedKpa, kelvin, ratio },
+          summary:
+            input &&
+            result &&
+            `${engine?.code ?? 'engine'}: ${input.gapMm.toFixed(2)} mm asks ${kilovolts(result.asked)} at ${input.standardKpa} kPa and ${kilovolts(result.worse)} at ${input.boostedKpa} kPa; ${result.kept.toFixed(2)} mm keeps the demand.`,
+        }}
       />
     </>
   );
 }
 
+/** All figures, or null where one of them is none. */
+function wholeOf(read: { readonly [K in keyof Asked]: { readonly value: number | null } }): Asked | null {
+  const { gapMm, standardKpa, boostedKpa, intakeK, compressionRatio } = read;
+  if (gapMm.value === null || standardKpa.value === null || boostedKpa.value === null) return null;
+  if (intakeK.value === null || compressionRatio.value === null) return null;
+  return {
+    gapMm: gapMm.value,
+    standardKpa: standardKpa.value,
+    boostedKpa: boostedKpa.value,
+    intakeK: intakeK.value,
+    compressionRatio: compressionRatio.value,
+  };
+}
+
+function resultOf({ gapMm, standardKpa, boostedKpa, intakeK, compressionRatio }: Asked) {
+  const standard: Breath = { intakeKpa: standardKpa, intakeK, compressionRatio };
+  const boosted: Breath = { ...standard, intakeKpa: boostedKpa };
+  return {
+    standard,
+    boosted,
+    asked: sparkDemand(gapMm, standard),
+    worse: sparkDemand(gapMm, boosted),
+    kept: gapOfEqualDemand(gapMm, standard, boosted),
+  };
+}
+
+function SparkResult({
+  input,
+  result: { standard, boosted, asked, worse, kept },
+  known,
+  system,
+}: {
+  input: Asked;
+  result: ReturnType<typeof resultOf>;
+  known: string;
+  system: ToolProps['system'];
+}) {
+  return (
+    <Box minW="0">
+      <Box role="status" mb="2">
+        <Facts
+          rows={[
+            ['Standard engine', `${gapText(input.gapMm, system)} asks ${kilovolts(asked)}`],
+            ['Under boost', `the same gap asks ${kilovolts(worse)}, ${(worse / asked).toFixed(2)} times as much`],
+            ['Keeps the demand', <strong key="kept">{gapText(kept, system)}</strong>],
+          ]}
+        />
+      </Box>
+      <StatedGap known={known} kpa={input.boostedKpa} system={system} />
+      <DemandChart standard={standard} boosted={boosted} gapMm={input.gapMm} keptMm={kept} />
+      <Caution>
+        The ratio is what counts; the voltage itself is ±30 %. Between two known boosts take the tighter gap and ask for
+        approval.
+      </Caution>
+    </Box>
+  );
+}
+
 /** What a table of stated gaps says for this boost. */
 function StatedGap({ known, kpa, system }: { known: string; kpa: number; system: ToolProps['system'] }) {
-  const bands = [...known.matchAll(/(\d+(?:[.,]\d+)?)\s*=\s*(\d+(?:[.,]\d+)?)/g)].map((m) => {
-    const gapMm = number(m[2] ?? '', 1);
-    return { upToKpa: number(m[1] ?? '', 100), minMm: gapMm, maxMm: gapMm };
+  const bands = [...known.matchAll(/(\d+(?:[.,]\d+)?)\s*=\s*(\d+(?:[.,]\d+)?)/g)].flatMap((m) => {
+    const [upToKpa, gapMm] = [readNumber(m[1] ?? '')[0], readNumber(m[2] ?? '')[0]];
+    return upToKpa === undefined || gapMm === undefined ? [] : [{ upToKpa, minMm: gapMm, maxMm: gapMm }];
   });
   if (bands.length === 0) return null;
   const found = gapForBoost(bands, kpa);
@@ -142,8 +211,6 @@ function StatedGap({ known, kpa, system }: { known: string; kpa: number; system:
     </Box>
   );
 }
-
-const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
 
 function DemandChart({
   standard,

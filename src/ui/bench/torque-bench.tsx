@@ -21,7 +21,7 @@ const pick = <T extends string>(values: readonly T[], value: string, fallback: T
 export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormAction }) {
   const [sheetId, setSheetId] = useState(data.sheets[0]?.id ?? '');
   const [wrenchId, setWrenchId] = useState(data.wrenches[0]?.id ?? '');
-  const [typedSpec, setTypedSpec] = useState('20 to 25 Nm');
+  const [typedSpec, setTypedSpec] = useState('20 to 25 N·m');
   const [thread, setThread] = useState('M14');
   const [seat, setSeat] = useState('gasket');
   const [head, setHead] = useState('aluminium');

@@ -173,7 +173,7 @@ function ServiceFields(props: PartProps) {
         {...props}
         at="fasteners"
         label="Fasteners"
-        hint="coil bolt M6 x4 9 Nm; intake bolt M8 x8 20 Nm centre outward"
+        hint="coil bolt M6 x4 9 N·m; intake bolt M8 x8 20 N·m centre outward"
         lines
       />
       <Text {...props} at="weak_points" label="Known weak points" hint="parted by |" lines />

@@ -6,7 +6,7 @@ import { addWrench, updateWrench } from '@/server/bench/wrenches';
 
 export const keepResultAction = formAction(keepResult, {
   read: ({ input = '{}', ...rest }) => ({ ...rest, input: json(input) }),
-  then: ({ workOrderId }, { workOrderNumber }) => ({
+  onDone: ({ workOrderId }, { workOrderNumber }) => ({
     message: workOrderId ? `Saved with work order ${workOrderNumber}.` : 'Saved.',
   }),
 });
@@ -19,8 +19,8 @@ function json(text: string): unknown {
   }
 }
 
-export const addWrenchAction = formAction(addWrench, { then: () => ({ message: 'In the register.' }) });
+export const addWrenchAction = formAction(addWrench, { onDone: () => ({ message: 'In the register.' }) });
 export const updateWrenchAction = formAction(updateWrench, {
   read: ({ wrenchId, calibratedOn, retire }) => ({ wrenchId, ...(retire ? { retired: true } : { calibratedOn }) }),
-  then: () => ({ message: 'Saved.' }),
+  onDone: () => ({ message: 'Saved.' }),
 });

@@ -3,5 +3,5 @@
 import { formAction } from '@/app/form-action';
 import { removeView, saveView } from '@/server/due/saved-views';
 
-export const saveViewAction = formAction(saveView, { then: () => ({ message: 'Saved.' }) });
-export const removeViewAction = formAction(removeView, { then: () => ({ message: 'Removed.' }) });
+export const saveViewAction = formAction(saveView, { onDone: () => ({ message: 'Saved.' }) });
+export const removeViewAction = formAction(removeView, { onDone: () => ({ message: 'Removed.' }) });

@@ -17,12 +17,12 @@ const ownPage = (path: string | undefined): string | undefined =>
 /** Enters one row of the catalogue by hand; `back` says where to go on. */
 export const enterRowAction = formAction(enterRow, {
   read: ({ kind = '', back: _, ...fields }) => ({ kind, fields }),
-  then: ({ what }, { kind = '', back }) => ({
+  onDone: ({ what }, { kind = '', back }) => ({
     message: `Saved: ${what}.`,
     to: ownPage(back) ?? NEXT[kind] ?? '/engines',
   }),
 });
 
 export const checkSheetAction = formAction(checkSheet, {
-  then: (_, { back }) => ({ message: 'Checked.', to: ownPage(back) }),
+  onDone: (_, { back }) => ({ message: 'Checked.', to: ownPage(back) }),
 });

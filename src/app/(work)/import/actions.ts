@@ -47,8 +47,8 @@ export const adjustAction = formAction(adjustImport, {
     };
   },
 });
-export const confirmAction = formAction(confirmImport, { then: () => ({ to: '/import' }) });
+export const confirmAction = formAction(confirmImport, { onDone: () => ({ to: '/import' }) });
 export const discardAction = formAction(discardImport, {
   read: ({ importId }) => importId,
-  then: () => ({ to: '/import' }),
+  onDone: () => ({ to: '/import' }),
 });

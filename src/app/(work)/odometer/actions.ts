@@ -23,11 +23,11 @@ export const resolveAction = formAction(resolveReadings, {
     corrected,
     reason,
   }),
-  then: ({ resolved, cleared }) => ({
+  onDone: ({ resolved, cleared }) => ({
     message: `${resolved} resolved${cleared > 0 ? `; ${cleared} more are plausible now and count again` : ''}.`,
   }),
 });
-export const resolveHoursAction = formAction(resolveHours, { then: () => ({ message: 'Resolved.' }) });
+export const resolveHoursAction = formAction(resolveHours, { onDone: () => ({ message: 'Resolved.' }) });
 
 export async function yardWalkAction(
   readings: readonly { readonly unitNumber: string; readonly text: string }[],

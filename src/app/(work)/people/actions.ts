@@ -8,7 +8,7 @@ import { addPerson, changeOwnSettings, changePerson } from '@/server/fleet/peopl
 
 export const addPersonAction = formAction(addPerson, {
   read: (texts) => ({ ...texts, hybridQualified: texts.hybridQualified === 'on' }),
-  then: (_, { name }) => ({ message: `${name} can sign in now.` }),
+  onDone: (_, { name }) => ({ message: `${name} can sign in now.` }),
 });
 export const changePersonAction = formAction(changePerson, {
   read: (texts) => ({
@@ -16,17 +16,17 @@ export const changePersonAction = formAction(changePerson, {
     hybridQualified: texts.hybridQualified === 'on',
     active: texts.active === 'on',
   }),
-  then: () => ({ message: 'Saved.' }),
+  onDone: () => ({ message: 'Saved.' }),
 });
-export const settingsAction = formAction(changeOwnSettings, { then: () => ({ message: 'Saved.' }) });
-export const addBayAction = formAction(addBay, { then: () => ({ message: 'Added.' }) });
+export const settingsAction = formAction(changeOwnSettings, { onDone: () => ({ message: 'Saved.' }) });
+export const addBayAction = formAction(addBay, { onDone: () => ({ message: 'Added.' }) });
 export const makeTokenAction = formAction(makeToken, {
-  then: ({ token }) => ({ message: `Copy it now, it is not shown again: ${token}` }),
+  onDone: ({ token }) => ({ message: `Copy it now, it is not shown again: ${token}` }),
 });
 export const revokeTokenAction = formAction(revokeToken, { read: ({ tokenId }) => tokenId });
 export const changePasswordAction = formAction(changeOwnPassword, {
-  then: () => ({ to: '/sign-in', reload: true }),
+  onDone: () => ({ to: '/sign-in', reload: true }),
 });
 export const resetPasswordAction = formAction(resetPassword, {
-  then: () => ({ message: 'Saved. Tell it to them; they can change it under Settings.' }),
+  onDone: () => ({ message: 'Saved. Tell it to them; they can change it under Settings.' }),
 });

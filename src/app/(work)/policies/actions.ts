@@ -5,8 +5,8 @@ import { choosePolicyOption } from '@/server/policies/choose-policy-option';
 import { setCeiling } from '@/server/policies/set-ceiling';
 
 export const choosePolicyOptionAction = formAction(choosePolicyOption, {
-  then: (_, { option }) => ({ message: option === '' ? 'Taken back.' : 'Chosen.' }),
+  onDone: (_, { option }) => ({ message: option === '' ? 'Taken back.' : 'Chosen.' }),
 });
 export const setCeilingAction = formAction(setCeiling, {
-  then: () => ({ message: 'Saved. The due date of every vehicle is computed anew.' }),
+  onDone: () => ({ message: 'Saved. The due date of every vehicle is computed anew.' }),
 });

@@ -9,14 +9,14 @@ const listed = (ids: string | undefined): string[] => (ids ?? '').split(',').fil
 
 export const openSelectedAction = formAction(openWorkOrders, {
   read: ({ ids }) => ({ vehicleIds: listed(ids) }),
-  then: ({ opened, refused }) => ({ message: [`${opened} opened.`, ...refused].join(' ') }),
+  onDone: ({ opened, refused }) => ({ message: [`${opened} opened.`, ...refused].join(' ') }),
 });
 export const deferAction = formAction(deferDue, {
   read: ({ ids, ...rest }) => ({ ...rest, vehicleIds: listed(ids) }),
-  then: ({ deferred }) => ({ message: `${deferred} deferred.` }),
+  onDone: ({ deferred }) => ({ message: `${deferred} deferred.` }),
 });
-export const blockAction = formAction(blockByFault, { then: () => ({ message: 'Saved.' }) });
-export const takeBackAction = formAction(takeBackDeferral, { then: () => ({ message: 'Taken back.' }) });
+export const blockAction = formAction(blockByFault, { onDone: () => ({ message: 'Saved.' }) });
+export const takeBackAction = formAction(takeBackDeferral, { onDone: () => ({ message: 'Taken back.' }) });
 export const setCostsAction = formAction(setCosts, {
   read: ({ currency, failureCost, wearCostPerPercent, bayPercent, ...rest }) => ({
     currency,
@@ -30,5 +30,5 @@ export const setCostsAction = formAction(setCosts, {
     ),
   }),
   fieldName: (name) => name.replace(/^groups\./, 'group:'),
-  then: () => ({ message: 'Saved. The pressure of every vehicle is computed anew.' }),
+  onDone: () => ({ message: 'Saved. The pressure of every vehicle is computed anew.' }),
 });

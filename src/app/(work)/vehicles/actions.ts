@@ -12,9 +12,9 @@ import type { ActionAnswer } from '@/ui/primitives/action-form';
 export const answerFitmentAction = formAction(answerFitment, {
   read: (said) => Object.fromEntries(Object.entries(said).filter(([, value]) => value !== '')),
 });
-export const swapCoilsAction = formAction(swapCoils, { then: () => ({ message: 'Recorded.' }) });
+export const swapCoilsAction = formAction(swapCoils, { onDone: () => ({ message: 'Recorded.' }) });
 export const recordChangeAction = formAction(recordChange, {
-  then: ({ changed }) => ({ message: `${changed} recorded.` }),
+  onDone: ({ changed }) => ({ message: `${changed} recorded.` }),
 });
 
 /** One reading by hand: of the odometer, or of the hour meter where it is typed in hours. */

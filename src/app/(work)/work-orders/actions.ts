@@ -15,26 +15,26 @@ import { endWait, waitFor } from '@/server/work-orders/wait-for';
 const orderOnly = { read: ({ workOrderId }: { readonly workOrderId?: string }) => workOrderId };
 
 export const openWorkOrderAction = formAction(openWorkOrder, {
-  then: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
+  onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
-export const planAction = formAction(planWorkOrder, { then: () => ({ message: 'Planned.' }) });
+export const planAction = formAction(planWorkOrder, { onDone: () => ({ message: 'Planned.' }) });
 export const unplanAction = formAction(unplanWorkOrder, orderOnly);
 export const closeAction = formAction(closeWorkOrder);
 export const reopenAction = formAction(reopenWorkOrder);
 export const cancelAction = formAction(cancelWorkOrder);
-export const verdictAction = formAction(judgeFinding, { then: () => ({ message: 'Saved.' }) });
-export const followUpAction = formAction(addFollowUp, { then: () => ({ message: 'Added.' }) });
-export const finishFollowUpAction = formAction(finishFollowUp, { then: () => ({ message: 'Done.' }) });
+export const verdictAction = formAction(judgeFinding, { onDone: () => ({ message: 'Saved.' }) });
+export const followUpAction = formAction(addFollowUp, { onDone: () => ({ message: 'Added.' }) });
+export const finishFollowUpAction = formAction(finishFollowUp, { onDone: () => ({ message: 'Done.' }) });
 export const keepCodesAction = formAction(keepCodes);
 export const clearCodesAction = formAction(clearCodes, orderOnly);
 export const waitAction = formAction(waitFor, {
-  then: () => ({ message: 'The work stands still. What it waits for is under Waiting.' }),
+  onDone: () => ({ message: 'The work stands still. What it waits for is under Waiting.' }),
 });
 export const endWaitAction = formAction(endWait);
 export const takeOverSheetAction = formAction(takeOverSheet, orderOnly);
 export const releaseSiteAction = formAction(releaseSite);
 export const handOverAction = formAction(handOver, {
   ...orderOnly,
-  then: () => ({ message: 'Handed over. A supervisor verifies and closes it.' }),
+  onDone: () => ({ message: 'Handed over. A supervisor verifies and closes it.' }),
 });
 export const gradeAction = formAction(gradePlug);

@@ -127,7 +127,7 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     {
       key: 'fasteners',
       help: 'Screws opened on the way, with their own small torques',
-      example: 'coil bolt M6 x6 9 Nm; intake bolt M8 x8 20 Nm centre outward',
+      example: 'coil bolt M6 x6 9 N·m; intake bolt M8 x8 20 N·m centre outward',
     },
     { key: 'weak_points', help: 'Known weak points, separated by a vertical bar', example: 'brittle intake duct' },
   ],

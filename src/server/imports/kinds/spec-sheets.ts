@@ -71,7 +71,7 @@ export const specSheetsKind = defineKind<SheetWrite>({
     { key: 'gap_min', help: 'Or its ends: least gap, in gap_unit or with its own unit', example: '1.00' },
     { key: 'gap_max', help: 'Greatest gap', example: '1.10' },
     { key: 'gap_unit', help: 'mm, in or thou', example: 'mm' },
-    { key: 'torque', help: 'Clean dry threads, as a range: 16 to 19 Nm', example: '' },
+    { key: 'torque', help: 'Clean dry threads, as a range: 16 to 19 N·m', example: '' },
     { key: 'torque_min', help: 'Or its ends: least torque', example: '16' },
     { key: 'torque_max', help: 'Greatest torque', example: '19' },
     { key: 'torque_unit', help: 'N·m, lbf·ft or lbf·in', example: 'Nm' },

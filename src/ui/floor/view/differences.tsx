@@ -3,11 +3,11 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { type Json, sameJson } from '@/core/work/entry';
 import { readTarget } from '@/core/work/entry-fields';
-import type { Difference } from '@/core/work/job-record';
+import type { Difference, FloorJob } from '@/core/work/job-record';
 import type { Floor } from '../sync/use-floor';
 import { Press } from './parts';
 
-const FIELD_WORDS: Readonly<Record<string, string>> = {
+export const FIELD_WORDS: Readonly<Record<string, string>> = {
   observedNumber: 'number read off the old plug',
   removedGap: 'old gap',
   breakawayFeel: 'how it came loose',
@@ -26,21 +26,24 @@ const shown = (json: Json): string => {
   return typeof json === 'object' ? JSON.stringify(json) : String(json).replace('_', ' ');
 };
 
+/** A target in words. */
+export function placeOf({ sites }: Pick<FloorJob, 'sites'>, target: string): string {
+  const { kind, key } = readTarget(target);
+  return kind === 'site' ? `Site ${sites.find(({ id }) => id === key)?.name ?? key}` : `${kind} ${key}`;
+}
+
 /** Two people said otherwise about one field: both stand here until somebody chooses. */
 export function Differences({ floor }: { floor: Floor }) {
   const { job, record, set } = floor;
   if (job.differences.length === 0) return null;
   const now = ({ target, field }: Difference): Json => record[target]?.[field] ?? null;
-  const placeOf = (target: string): string => {
-    const { kind, key } = readTarget(target);
-    return kind === 'site' ? `Site ${job.sites.find(({ id }) => id === key)?.name ?? key}` : `${kind} ${key}`;
-  };
   return (
     <Box role="alert" bg="caution.bg" color="caution.ink" px="4" py="3" rounded="sm" mb="3">
       {job.differences.map((difference) => (
         <Box key={difference.id} mb="2">
           <Box fontWeight="650" fontSize="18px">
-            {placeOf(difference.target)}, {FIELD_WORDS[difference.field] ?? difference.field}: two answers. Which holds?
+            {placeOf(job, difference.target)}, {FIELD_WORDS[difference.field] ?? difference.field}: two answers. Which
+            holds?
           </Box>
           <Flex gap="2" wrap="wrap" mt="1">
             <Press onPress={() => set(difference.target, difference.field, now(difference), difference.id)}>

@@ -8,7 +8,9 @@ import { nextSite } from '@/core/work/next-site';
 import { LONG_REMOVAL } from '@/core/work/procedure/removal';
 import { EngineDrawing, type SiteMark } from '../../drawings/engine-drawing';
 import { Caution } from '../../primitives/page';
-import { type Floor, type Link, useFloor } from '../sync/use-floor';
+import { PartBoundary } from '../../primitives/part-boundary';
+import type { Link } from '../sync/engine';
+import { type Floor, useFloor } from '../sync/use-floor';
 import { Differences } from './differences';
 import { Press } from './parts';
 import { SetPanel } from './set-panel';
@@ -16,6 +18,7 @@ import { SitePanel } from './site-panel';
 import { SoakPanel } from './soak-panel';
 import { StepPanel } from './step-panel';
 import { StopFindings } from './stop-findings';
+import { Told } from './told';
 import type { Wrench } from './wrench-panel';
 
 const PLACES = [
@@ -115,32 +118,30 @@ export function FloorView({
           {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
           <a href={stopHref}>Job stops here…</a>
         </nav>
-        <StopFindings floor={floor} />
-        <Differences floor={floor} />
-        {floor.refused.map((one) => (
-          <Flex
-            key={one.id}
-            role="alert"
-            bg="wrong.bg"
-            color="wrong.ink"
-            px="4"
-            py="2"
-            rounded="sm"
-            mb="2"
-            gap="3"
-            align="center"
-          >
-            <Box flex="1">{one.message}</Box>
-            <Press onPress={() => floor.forget(one.id)}>Seen</Press>
-          </Flex>
-        ))}
+        <PartBoundary name="What stops the work">
+          <StopFindings floor={floor} />
+        </PartBoundary>
+        <PartBoundary name="Differences">
+          <Differences floor={floor} />
+        </PartBoundary>
+        <PartBoundary name="What was not taken">
+          <Told floor={floor} />
+        </PartBoundary>
         {job.sheetChanged && (
           <Box mb="3">
             <Caution>{job.sheetChanged} Take it over on the work order before going on.</Caution>
           </Box>
         )}
-        {at.where === 'parts' && <SetPanel floor={floor} />}
-        {at.where === 'steps' && <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />}
+        {at.where === 'parts' && (
+          <PartBoundary name="The new parts">
+            <SetPanel floor={floor} />
+          </PartBoundary>
+        )}
+        {at.where === 'steps' && (
+          <PartBoundary name="The steps">
+            <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />
+          </PartBoundary>
+        )}
         {at.where === 'sites' && site && (
           <>
             <Grid
@@ -172,18 +173,20 @@ export function FloorView({
                 );
               }}
             />
-            <SitePanel
-              floor={floor}
-              site={site}
-              next={next}
-              last={job.sites.find(({ id }) => id === described && id !== site.id) ?? null}
-              wrench={wrench}
-              onNext={() => {
-                setDescribed(site.id);
-                if (next) go('sites', next.id);
-                else go('steps');
-              }}
-            />
+            <PartBoundary key={site.id} name="This site">
+              <SitePanel
+                floor={floor}
+                site={site}
+                next={next}
+                last={job.sites.find(({ id }) => id === described && id !== site.id) ?? null}
+                wrench={wrench}
+                onNext={() => {
+                  setDescribed(site.id);
+                  if (next) go('sites', next.id);
+                  else go('steps');
+                }}
+              />
+            </PartBoundary>
           </>
         )}
       </div>
@@ -229,12 +232,13 @@ const LINK_WORDS: Readonly<Record<Link, string>> = {
   sending: 'sending…',
   cut: 'no connection',
   'signed-out': 'sign in again to send',
+  'other-person': 'somebody else is signed in: sign in again to send yours',
   closed: 'the order is closed: nothing more is taken',
   unkept: 'This browser keeps nothing for Isobar: allow it to store data, or use another',
 };
 
 /** What the server does not have yet: always in sight. */
-function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor: Floor }) {
+function Unsent({ floor: { unsent, unreadable, ofOthers, link } }: { floor: Floor }) {
   // What is being typed waits until its field is left, and says nothing more than that it is here.
   const mend = unreadable > 0 ? `${unreadable} to be mended first` : '';
   const kept = [`${unsent} kept here`, LINK_WORDS[link] || mend].filter(Boolean).join(', ');
@@ -250,7 +254,7 @@ function Unsent({ floor: { unsent, unreadable, unsentOfOthers, link } }: { floor
       data-stuck={!(['opening', 'fresh', 'sending'] as Link[]).includes(link) || unreadable > 0 || undefined}
     >
       {words}
-      {unsentOfOthers > 0 && ` · ${unsentOfOthers} of someone else wait for them to sign in`}
+      {ofOthers > 0 && ` · ${ofOthers} of someone else wait for them to sign in`}
     </div>
   );
 }

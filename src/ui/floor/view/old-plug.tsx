@@ -1,7 +1,7 @@
 'use client';
 
 import { memo } from 'react';
-import { partKey } from '@/core/catalogue/match';
+import { isAnotherPart } from '@/core/catalogue/same-part';
 import { gapGrowth } from '@/core/gap/check';
 import { BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
 import type { Json } from '@/core/work/entry';
@@ -65,7 +65,7 @@ function OldPlug({
         verdict={
           found === '' || expected === null
             ? null
-            : partKey(found) === partKey(expected)
+            : !isAnotherPart(found, site.expectedKeys)
               ? { words: 'as recorded', good: true }
               : { words: 'not what the record says', good: false }
         }

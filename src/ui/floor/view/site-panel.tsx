@@ -198,7 +198,7 @@ export function SitePanel({
           onChange={(value) => put('remark', value)}
           onFocus={() => edit(target, 'remark')}
         />
-        <PhotoRow key={target} target={target} job={job} waiting={floor.photosWaiting} onAdd={floor.addPhoto} />
+        <PhotoRow key={target} target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />
       </div>
       <div className="site-hand">
         {atWrench ? (

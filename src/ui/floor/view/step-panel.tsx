@@ -32,7 +32,7 @@ const numberOf = (json: Json | undefined): number | null => (typeof json === 'nu
 
 /** What keeps a step from being ticked, worked out on the device as the server does. */
 function faultsOf(floor: Floor, step: FloorStep): readonly string[] {
-  const { job, record, photosWaiting } = floor;
+  const { job, record, photos } = floor;
   const target = stepTarget(step.key);
   const fields = record[target] ?? {};
   const sites = job.sites.map((site) => ({ site, at: record[siteTarget(site.id)] ?? {} }));
@@ -42,7 +42,7 @@ function faultsOf(floor: Floor, step: FloorStep): readonly string[] {
     answers: Object.fromEntries(step.asks.map((ask) => [ask.key, String(fields[answerField(ask.key)] ?? '')])),
     counts,
     codesKept: job.codesKept,
-    photos: [...job.photos, ...photosWaiting].filter((photo) => photo.target === target).length,
+    photos: [...job.photos, ...photos].filter((photo) => photo.target === target).length,
     partsUnchecked: sites.filter(({ at }) => !at.newNumber || !at.newGap).map(({ site }) => site.name),
     followUps: job.followUps,
   });
@@ -266,9 +266,7 @@ function Answer({ floor, target, ask, link }: { floor: Floor; target: string; as
               fontSize="18px"
             />
           </label>
-          {ask.kind === 'photo' && (
-            <PhotoRow target={target} job={job} waiting={floor.photosWaiting} onAdd={floor.addPhoto} />
-          )}
+          {ask.kind === 'photo' && <PhotoRow target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />}
           {ask.kind === 'codes' && (
             <chakra.a href={link} color="action" textDecoration="underline" display="inline-block" py="2">
               {job.codesKept.includes(ask.key) ? '✓ kept by the code reader' : 'To the code reader'}

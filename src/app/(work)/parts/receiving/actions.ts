@@ -8,11 +8,11 @@ import { resolveDelivery } from '@/server/stock/resolve-delivery';
 
 export const receiveAction = formAction(receiveDelivery, {
   read: (texts, data) => ({ ...texts, differsFromSample: data.getAll('differsFromSample') }),
-  then: ({ message }) => ({ message }),
+  onDone: ({ message }) => ({ message }),
 });
-export const resolveAction = formAction(resolveDelivery, { then: () => ({ message: 'Resolved.' }) });
+export const resolveAction = formAction(resolveDelivery, { onDone: () => ({ message: 'Resolved.' }) });
 export const quarantineAction = formAction(quarantineBatch, {
-  then: ({ taken }) => ({ message: `${taken} taken off the shelf.` }),
+  onDone: ({ taken }) => ({ message: `${taken} taken off the shelf.` }),
 });
-export const banAction = formAction(banSeller, { then: () => ({ message: 'Banned.' }) });
-export const liftAction = formAction(liftBan, { then: () => ({ message: 'The ban is lifted.' }) });
+export const banAction = formAction(banSeller, { onDone: () => ({ message: 'Banned.' }) });
+export const liftAction = formAction(liftBan, { onDone: () => ({ message: 'The ban is lifted.' }) });

@@ -3,5 +3,5 @@
 import { formAction } from '@/app/form-action';
 import { endTrial, startTrial } from '@/server/stock/trials';
 
-export const startTrialAction = formAction(startTrial, { then: () => ({ message: 'On trial.' }) });
-export const endTrialAction = formAction(endTrial, { then: () => ({ message: 'Ended.' }) });
+export const startTrialAction = formAction(startTrial, { onDone: () => ({ message: 'On trial.' }) });
+export const endTrialAction = formAction(endTrial, { onDone: () => ({ message: 'Ended.' }) });

@@ -236,7 +236,7 @@ function SpecSection({
 }) {
   if (fitment.kind !== 'match') return null;
   const { spec } = fitment;
-  const angle = turnAngle(spec.part.seat ?? 'gasket', 'new');
+  const angle = turnAngle(spec.part.seat, 'new');
   return (
     <Section title="Spec in force">
       <SpecLines

@@ -111,7 +111,7 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
       <PlugDrawing
         seen={seen}
         gapMm={site.removedGapMm}
-        seat={view.spec.part.seat ?? 'gasket'}
+        seat={view.spec.part.seat}
         title={`Site ${site.name}`}
         height="230px"
       />

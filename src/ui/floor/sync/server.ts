@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { type Answer, Answered, type Server } from './engine';
+
+const WAIT_MS = 12_000;
+const problem = z.object({ detail: z.string() });
+
+async function ask(url: string, init: RequestInit = {}): Promise<Response> {
+  const answer = await fetch(url, { ...init, signal: AbortSignal.timeout(WAIT_MS) });
+  if (answer.ok) return answer;
+  const told = problem.safeParse(await answer.json().catch(() => null));
+  throw new Answered(answer.status, told.success ? told.data.detail : `The server answered ${answer.status}.`);
+}
+
+const post = async (url: string, body: unknown): Promise<Answer> =>
+  (
+    await ask(url, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) })
+  ).json();
+
+const api = (orderId: string): string => `/api/v1/work-orders/${orderId}`;
+
+/** The server over HTTP. */
+export const httpServer: Server = {
+  job: async (orderId) => (await ask(`${api(orderId)}/floor`)).json(),
+  entries: (orderId, entries) => post(`${api(orderId)}/entries`, { entries }),
+  working: (orderId, working) => post(`${api(orderId)}/working`, { working }),
+  photo: ({ orderId, id, target, at, blob }) =>
+    ask(`${api(orderId)}/photos/${id}?${new URLSearchParams({ target, at })}`, {
+      method: 'PUT',
+      headers: { 'Content-Type': blob.type || 'application/octet-stream' },
+      body: blob,
+    }),
+};
