@@ -2,6 +2,7 @@ import { createReadStream } from 'node:fs';
 import { openConnection } from '../src/db/client';
 import { people } from '../src/db/schema';
 import { loadReadingsFile } from '../src/server/odometer/load-readings-file';
+import { NO_QUEUE } from '../src/server/queue';
 
 /* Loads one file of readings in a process of its own, so that its memory is its own. Prints what came of it as JSON. */
 
@@ -15,7 +16,7 @@ const watch = setInterval(() => {
 }, 50);
 const from = performance.now();
 const loaded = await loadReadingsFile(
-  { db, now: () => new Date(), today: () => today },
+  { db, now: () => new Date(), today: () => today, jobs: NO_QUEUE },
   {
     personId: person.id,
     fleetId: person.fleetId,

@@ -15,6 +15,7 @@ import { refreshDue } from '../src/server/due/refresh-due';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { recordReadings } from '../src/server/odometer/record-readings';
+import { NO_QUEUE } from '../src/server/queue';
 import { generateFleet, streamReadings } from './generate-fleet';
 
 /* A large fleet: loading its readings beside a raw COPY of the same rows, one reading, the due list, a rebuild. */
@@ -31,7 +32,7 @@ const COLUMNS =
 
 const { db, pool } = openConnection(url, 4);
 await migrateToLatest(db);
-const deps: Deps = { db, now: () => new Date(), today: () => TODAY };
+const deps: Deps = { db, now: () => new Date(), today: () => TODAY, jobs: NO_QUEUE };
 const made = await createFirstSupervisor(deps, {
   fleetName: 'Generated',
   name: 'Bench',

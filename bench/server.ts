@@ -12,6 +12,7 @@ import { dueFilter, listDue, SORTS } from '../src/server/due/list-due';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import type { ImportKindName } from '../src/server/imports/kind';
+import { NO_QUEUE } from '../src/server/queue';
 import { generateFleet } from './generate-fleet';
 
 /* Server times: Due for the demo and for a large fleet, and the import beside a raw COPY of the same rows. */
@@ -23,7 +24,7 @@ const say = (text: string) => process.stdout.write(`${text}\n`);
 async function workspace(url: string): Promise<{ deps: Deps; pool: ReturnType<typeof openConnection>['pool'] }> {
   const { db, pool } = openConnection(url, 4);
   await migrateToLatest(db);
-  return { pool, deps: { db, now: () => new Date(), today: () => TODAY } };
+  return { pool, deps: { db, now: () => new Date(), today: () => TODAY, jobs: NO_QUEUE } };
 }
 
 function percentile(sorted: readonly number[], p: number): number {

@@ -3,9 +3,10 @@ import path from 'node:path';
 import { DEMO_TODAY, loadDemo } from '../demo/load';
 import { openConnection } from '../src/db/client';
 import { isFirstRun } from '../src/server/fleet/first-run';
+import { NO_QUEUE } from '../src/server/queue';
 
 const { db, pool } = openConnection(process.env.DATABASE_URL ?? '', 4);
-const deps = { db, now: () => new Date(), today: () => DEMO_TODAY };
+const deps = { db, now: () => new Date(), today: () => DEMO_TODAY, jobs: NO_QUEUE };
 const tokenFile = path.join(process.env.ISOBAR_DATA_DIR ?? '.isobar', 'demo-token');
 
 if (await isFirstRun(deps)) {

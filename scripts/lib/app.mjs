@@ -60,10 +60,14 @@ async function keep(program, env, { cluster, port, mode }) {
     if (stopping) return;
     stopping = true;
     unwatch();
-    await app.stop();
+    await Promise.all([app.stop(), worker?.stop()]);
     cluster?.stop();
     say('stopped');
     process.exit(code);
+  };
+  const failed = (why) => {
+    process.stderr.write(`\nisobar: ${why}. The lines above say why.\n`);
+    void stop(1);
   };
   const app = keepRunning(
     'the app',
@@ -73,6 +77,14 @@ async function keep(program, env, { cluster, port, mode }) {
       void stop(1);
     },
   );
+  const worker =
+    mode === 'dev'
+      ? null
+      : keepRunning(
+          'the worker',
+          () => start([nodeArgs.tsx, 'scripts/worker.ts'], { ...env, ISOBAR_SUPERVISED: '1' }),
+          failed,
+        );
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
   await answering(port, app);

@@ -1,15 +1,19 @@
+import type PgBoss from 'pg-boss';
 import { isPlainDate, type PlainDate } from '@/core/calendar/plain-date';
 import { type Connection, openConnection, type Querier } from '@/db/client';
+import { type JobQueue, openQueue, queueOf } from './queue';
 
 /** What a use-case may reach besides its input. */
 export interface Deps {
   readonly db: Querier;
   readonly now: () => Date;
+  /** Asks for background work. */
+  readonly jobs: JobQueue;
   /** The calendar day of the work. */
   readonly today: () => PlainDate;
 }
 
-const shared = globalThis as unknown as { isobarConnection?: Connection };
+const shared = globalThis as unknown as { isobarConnection?: Connection; isobarQueue?: Promise<PgBoss> };
 
 /** One pool a process, opened at the first use, so that a build needs no database. */
 export function connection(): Connection {
@@ -19,8 +23,25 @@ export function connection(): Connection {
   return shared.isobarConnection;
 }
 
+/** The app's side of the queue, opened at the first use. */
+function queue(): Promise<PgBoss> {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set: start Isobar with npm run demo or npm start.');
+  shared.isobarQueue ??= openQueue(url, false).catch((error: unknown) => {
+    // Asked again, it is opened anew.
+    shared.isobarQueue = undefined;
+    throw error;
+  });
+  return shared.isobarQueue;
+}
+
 export function deps(): Deps {
-  return { db: connection().db, now: () => new Date(), today };
+  return {
+    db: connection().db,
+    now: () => new Date(),
+    today,
+    jobs: { send: async (q, name, data) => queueOf(queue()).send(q, name, data) },
+  };
 }
 
 /** `ISOBAR_TODAY` fixes the day, for the demo scenario and for tests. */

@@ -7,6 +7,7 @@ import { migrateToLatest } from '../../src/db/migrate';
 import type { Actor, Role } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
 import type { Outcome } from '../../src/server/failure';
+import { NO_QUEUE } from '../../src/server/queue';
 
 export const TODAY = '2026-11-16';
 
@@ -29,7 +30,7 @@ export async function emptyWorkspace(): Promise<Workspace> {
     await server.db.execute(sql.raw(`drop database ${name} with (force)`));
     await server.pool.end();
   });
-  return { deps: { db, now: () => new Date('2026-11-16T09:00:00Z'), today: () => TODAY }, url, pool };
+  return { deps: { db, now: () => new Date('2026-11-16T09:00:00Z'), today: () => TODAY, jobs: NO_QUEUE }, url, pool };
 }
 
 /** A workspace with the demo scenario. */

@@ -15,6 +15,7 @@ import type { Actor } from '../../src/server/access';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { listLoads } from '../../src/server/odometer/list-loads';
+import { NO_QUEUE } from '../../src/server/queue';
 import { TODAY, value } from '../builders/workspace';
 
 /* A load whose process, or whose database server, is killed with -9 in the midst of writing. A server of its own. */
@@ -24,7 +25,12 @@ const file = path.join(folder, 'feed.csv');
 let cluster: Awaited<ReturnType<typeof startCluster>>;
 let connection: Connection;
 let actor: Actor;
-const deps = () => ({ db: connection.db, now: () => new Date(Date.now() + 10_000), today: () => TODAY });
+const deps = () => ({
+  db: connection.db,
+  now: () => new Date(Date.now() + 10_000),
+  today: () => TODAY,
+  jobs: NO_QUEUE,
+});
 
 beforeAll(async () => {
   cluster = await startCluster(folder);

@@ -9,6 +9,7 @@ import { migrateToLatest, NewerSchema } from '../../src/db/migrate';
 import { people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
+import { NO_QUEUE } from '../../src/server/queue';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { TODAY, value } from '../builders/workspace';
 
@@ -70,7 +71,7 @@ describe('a database of an earlier build, with the demo scenario', () => {
 
     const [person] = await db.select().from(people).where(sql`role = 'supervisor'`);
     const actor = { ...person, personId: person?.id } as unknown as Actor;
-    const deps = { db, now: () => new Date('2026-11-16T09:00:00Z'), today: () => TODAY };
+    const deps = { db, now: () => new Date('2026-11-16T09:00:00Z'), today: () => TODAY, jobs: NO_QUEUE };
     // Computed anew by this build, each vehicle stands where it stood.
     await db.execute(sql`delete from due_runs`);
     const items = value(await listDue(deps, actor, dueFilter.parse({}))).items;

@@ -10,6 +10,7 @@ import { type Cluster, freePort, startCluster } from '../../scripts/lib/cluster.
 import { type Connection, openConnection } from '../../src/db/client';
 import { migrateToLatest } from '../../src/db/migrate';
 import { floorEntries, vehicles } from '../../src/db/schema';
+import { NO_QUEUE } from '../../src/server/queue';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { PASSWORD } from './user';
 
@@ -67,7 +68,7 @@ test.beforeAll(async () => {
   cluster = await startCluster(folder);
   connection = openConnection(cluster.url, 3);
   await migrateToLatest(connection.db);
-  const deps = { db: connection.db, now: () => new Date(), today: () => TODAY };
+  const deps = { db: connection.db, now: () => new Date(), today: () => TODAY, jobs: NO_QUEUE };
   const { actor } = await loadDemo(deps);
   const [vehicle] = await connection.db.select().from(vehicles).where(eq(vehicles.unitNumber, '33'));
   const opened = await openWorkOrder(deps, actor, { vehicleId: vehicle?.id ?? '' });

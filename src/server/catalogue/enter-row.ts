@@ -20,7 +20,7 @@ export const enterRow = useCase({
       // Nobody enters or checks a sheet in another's name.
       const own: Readonly<Record<string, string>> = { ...fields, entered_by: actor.name, checked_by: '' };
       const reader = new RowReader({ cell: (key) => (own[key] ?? '').trim(), label: (key) => key }, undefined);
-      const scope = { fleetId: actor.fleetId, today: deps.today(), options: {} };
+      const scope = { fleetId: actor.fleetId, today: deps.today(), options: {}, jobs: deps.jobs };
       const prepared = await kind.prepare(tx, scope, [{ line: 1, reader }]);
       const [row] = prepared.rows;
       if (!row) return notFound('row');

@@ -101,7 +101,7 @@ export const viewImport = useCase({
     if (!row) return notFound('import');
     const { id, fileName, state, mapping, options, counts } = row;
     if (state !== 'checked') return ok({ id, fileName, state, mapping, options, counts, plan: null });
-    const plan = await planImport(deps.db, row, deps.today());
+    const plan = await planImport(deps.db, row, deps);
     return plan.ok
       ? ok({ id, fileName, state, mapping, options, counts, plan: plan.value })
       : fail('invalid', plan.error);
@@ -163,7 +163,7 @@ export const confirmImport = useCase({
         if (!row) return notFound('import');
         if (row.state !== 'checked')
           return fail('conflict', 'This file was applied or discarded already. Upload it again to check it anew.');
-        const planned = await planImport(tx, row, deps.today());
+        const planned = await planImport(tx, row, deps);
         if (!planned.ok) throw new Refused({ kind: 'invalid', message: planned.error });
         const { kind, counts, questions, missing, digest, table } = planned.value;
         if (questions.length > 0 || missing.length > 0)

@@ -1,6 +1,7 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
 import type { DateOrder } from '@/core/calendar/read-date';
 import type { Querier, Tx } from '@/db/client';
+import type { JobQueue } from '../queue';
 import type { RowReader } from './csv/row-reader';
 
 export const IMPORT_KINDS = [
@@ -47,6 +48,7 @@ export interface PlanScope {
   readonly fleetId: string;
   readonly today: PlainDate;
   readonly options: ImportOptions;
+  readonly jobs: JobQueue;
 }
 
 export interface ImportOptions {

@@ -4,6 +4,7 @@ import { DATE_ORDERS, type DateOrder, orderOf } from '@/core/calendar/read-date'
 import { err, ok, type Result } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import type { ImportRow } from '@/db/queries/imports';
+import type { Deps } from '../deps';
 import { type CsvTable, parseCsv } from './csv/parse';
 import { RowReader } from './csv/row-reader';
 import type { ImportKind, ImportOptions, PlannedRow, PlanScope, Prepared, Question, Verdict } from './kind';
@@ -26,7 +27,11 @@ export interface ImportPlan {
 }
 
 /** What a file would do to the workspace as it stands now; writes nothing. */
-export async function planImport(q: Querier, row: ImportRow, today: PlainDate): Promise<Result<ImportPlan, string>> {
+export async function planImport(
+  q: Querier,
+  row: ImportRow,
+  { today, jobs }: Pick<Deps, 'today' | 'jobs'>,
+): Promise<Result<ImportPlan, string>> {
   if (!isKindName(row.kind)) return err('This file has no kind yet.');
   const kind = kindOf(row.kind);
   const table = parseCsv(row.content);
@@ -34,7 +39,7 @@ export async function planImport(q: Querier, row: ImportRow, today: PlainDate): 
   const missing = missingColumns(kind, row.mapping);
   const options = readOptions(row.options);
   const { questions, dateOrder } = dateQuestion(kind, table.value, row, options);
-  const scope: PlanScope = { fleetId: row.fleetId, today, options };
+  const scope: PlanScope = { fleetId: row.fleetId, today: today(), options, jobs };
   const ready = missing.length === 0 && questions.length === 0;
   const source = cellsOf(table.value, row.mapping);
   const raw = ready

@@ -29,7 +29,9 @@ export default async function SettingsPage() {
   if (!bays.ok || !depots.ok || !tokens.ok) return <Empty>Settings cannot be shown to you.</Empty>;
   return (
     <>
-      <PageHead title="Settings" />
+      <PageHead title="Settings">
+        <TextLink href="/settings/jobs">Background work</TextLink>
+      </PageHead>
       <Grid templateColumns={{ base: '1fr', lg: '1fr 1fr' }} columnGap="8">
         <Section title="Your units" aside="gap and torque always show both">
           <ActionForm action={settingsAction}>

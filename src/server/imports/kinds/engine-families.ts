@@ -19,7 +19,7 @@ import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { engineCylinders, engineFamilies } from '@/db/schema';
-import { refreshDue } from '../../due/refresh-due';
+import { refreshFamiliesSoon } from '../../due/refresh-families';
 import { MAX_LIST } from '../csv/row-reader';
 import { defineKind, differences, type PlannedRow, type RawRow, SeenBefore } from '../kind';
 
@@ -138,10 +138,12 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     return rows.map((row) => planRow(row, byCode, seen));
   },
 
-  async apply(tx, { fleetId, today }, writes) {
+  async apply(tx, { fleetId, today, jobs }, writes) {
     for (const write of writes) await save(tx, fleetId, write);
-    // Any of them can change which sheet holds, and which sites there are, for any vehicle.
-    await refreshDue(tx, fleetId, today, null);
+    // Any of them can change which sheet holds, and which sites there are, for any vehicle of its own.
+    const codes = new Set(writes.map(({ values }) => values.code));
+    const changed = (await loadFamilies(tx, fleetId)).filter(({ code }) => codes.has(code)).map(({ id }) => id);
+    await refreshFamiliesSoon(tx, jobs, fleetId, today, changed, 'an engine family was changed');
   },
 });
 

@@ -15,7 +15,7 @@ import {
   type PartRow,
 } from '@/db/queries/catalogue';
 import { parts, specSheets } from '@/db/schema';
-import { refreshDue } from '../../due/refresh-due';
+import { refreshFamiliesSoon } from '../../due/refresh-families';
 import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
 import { ATTRIBUTE_COLUMNS, type PartValues, readAttributes } from './parts';
 
@@ -136,10 +136,11 @@ export const specSheetsKind = defineKind<SheetWrite>({
     return rows.map((row) => planRow(row, here, seen));
   },
 
-  async apply(tx, { fleetId, today }, writes, personId) {
+  async apply(tx, { fleetId, today, jobs }, writes, personId) {
     for (const write of writes) await save(tx, fleetId, write, personId);
-    // Any of them can change which sheet holds, and which sites there are, for any vehicle.
-    await refreshDue(tx, fleetId, today, null);
+    // Any of them can change which sheet holds for any vehicle of its family.
+    const families = writes.map(({ sheet }) => sheet.engineFamilyId);
+    await refreshFamiliesSoon(tx, jobs, fleetId, today, families, 'a spec sheet was entered');
   },
 });
 

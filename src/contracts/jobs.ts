@@ -1,0 +1,18 @@
+import { z } from 'zod';
+
+/* Background work by name, with what each is told. Both sides read it by these schemas: the app that asks, and the worker. */
+
+export const JOBS = {
+  /** Brings vehicles of some engine families into step with a changed catalogue. */
+  'refresh-families': z.object({ fleetId: z.uuid(), familyIds: z.array(z.uuid()).min(1), why: z.string() }),
+  /** Computes the due status of one fleet for the day, and notes what is new. */
+  'due-run': z.object({ fleetId: z.uuid() }),
+  /** Asks for a due run of every fleet. Scheduled. */
+  'due-runs': z.object({}),
+  /** Lets go of what is kept for a while only. Scheduled. */
+  tidy: z.object({}),
+} as const;
+
+export type JobName = keyof typeof JOBS;
+export type JobData<N extends JobName> = z.output<(typeof JOBS)[N]>;
+export const JOB_NAMES = Object.keys(JOBS) as readonly JobName[];

@@ -1,0 +1,46 @@
+import { sql } from 'drizzle-orm';
+import { JOBS, type JobData, type JobName } from '@/contracts/jobs';
+import { fleets } from '@/db/schema';
+import type { Deps } from '@/server/deps';
+import { ensureDueStatus } from '@/server/due/due-status';
+import { refreshFamilies } from '@/server/due/refresh-families';
+import { tidy } from '@/server/tidy';
+
+/* What a worker does for each job: it reads what it is told and calls the use-case's own work, which is one transaction. Done
+   twice, each gives the same. */
+
+type Handlers = { readonly [N in JobName]: (deps: Deps, data: JobData<N>) => Promise<void> };
+
+export const HANDLERS: Handlers = {
+  'refresh-families': (deps, { fleetId, familyIds }) =>
+    deps.db.transaction((tx) => refreshFamilies(tx, fleetId, deps.today(), familyIds)),
+  'due-run': (deps, { fleetId }) => ensureDueStatus(deps.db, fleetId, deps.today()),
+  async 'due-runs'(deps) {
+    for (const { id } of await deps.db.select({ id: fleets.id }).from(fleets))
+      await deps.jobs.send(deps.db, 'due-run', { fleetId: id });
+  },
+  tidy: (deps) => tidy(deps.db, deps.now()),
+};
+
+/** @throws what keeps it from being done: the queue tries again */
+export async function handle(deps: Deps, name: JobName, raw: unknown): Promise<void> {
+  const data = JOBS[name].parse(raw);
+  await (HANDLERS[name] as (deps: Deps, data: unknown) => Promise<void>)(deps, data);
+}
+
+/** The clock of the scheduled ones: minute, hour, day, month, weekday. */
+export const SCHEDULE: readonly (readonly [JobName, string])[] = [
+  ['due-runs', '5 * * * *'],
+  ['tidy', '20 3 * * *'],
+];
+
+/** Jobs that are being worked on, although their worker is gone: nobody holds their lock any more. */
+export async function orphans(deps: Deps): Promise<readonly { readonly name: string; readonly id: string }[]> {
+  const { rows } = await deps.db.transaction((tx) =>
+    tx.execute<{ name: string; id: string }>(sql`
+      select name, id::text from pgboss.job
+      where state = 'active' and started_on < now() - interval '3 seconds'
+        and pg_try_advisory_xact_lock(hashtextextended(id::text, 19))`),
+  );
+  return rows;
+}

@@ -1,0 +1,43 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import type { PlainDate } from '@/core/calendar/plain-date';
+import type { Tx } from '@/db/client';
+import { vehicles } from '@/db/schema';
+import type { JobQueue } from '../queue';
+import { refreshDue } from './refresh-due';
+
+/** So many vehicles are brought into step at once, while the person waits; more are left to a worker. */
+export const MAX_AT_ONCE = 400;
+
+const vehiclesOf = async (tx: Tx, fleetId: string, familyIds: readonly string[]): Promise<readonly string[]> => {
+  const rows = await tx
+    .select({ id: vehicles.id })
+    .from(vehicles)
+    .where(and(eq(vehicles.fleetId, fleetId), inArray(vehicles.engineFamilyId, [...familyIds])));
+  return rows.map(({ id }) => id);
+};
+
+/** Brings the vehicles of some engine families into step with what the catalogue says now. */
+export async function refreshFamilies(
+  tx: Tx,
+  fleetId: string,
+  today: PlainDate,
+  familyIds: readonly string[],
+): Promise<void> {
+  await refreshDue(tx, fleetId, today, await vehiclesOf(tx, fleetId, familyIds));
+}
+
+/** The same after a change of the catalogue: at once where they are few, in the background where they are many. */
+export async function refreshFamiliesSoon(
+  tx: Tx,
+  jobs: JobQueue,
+  fleetId: string,
+  today: PlainDate,
+  familyIds: readonly string[],
+  why: string,
+): Promise<void> {
+  const families = [...new Set(familyIds)];
+  if (families.length === 0) return;
+  const found = await vehiclesOf(tx, fleetId, families);
+  if (found.length > MAX_AT_ONCE) await jobs.send(tx, 'refresh-families', { fleetId, familyIds: families, why });
+  else await refreshDue(tx, fleetId, today, found);
+}

@@ -1,0 +1,169 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { sql } from 'drizzle-orm';
+import type PgBoss from 'pg-boss';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { generateFleet } from '../../bench/generate-fleet';
+import { vehicles } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { enterRow } from '../../src/server/catalogue/enter-row';
+import type { Deps } from '../../src/server/deps';
+import { dueFilter, listDue } from '../../src/server/due/list-due';
+import { refreshDue } from '../../src/server/due/refresh-due';
+import { MAX_AT_ONCE } from '../../src/server/due/refresh-families';
+import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
+import { listJobs, retryJob } from '../../src/server/jobs/list-jobs';
+import { openQueue, queueOf } from '../../src/server/queue';
+import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+
+/* Two apps and two workers on one database: the apps ask, the workers do, one of them is killed in the middle. */
+
+let w: Workspace & { readonly supervisor: Actor };
+let actor: Actor;
+let apps: readonly Deps[];
+const bosses: PgBoss[] = [];
+let workers: ChildProcess[] = [];
+
+const startWorker = (): ChildProcess => {
+  const worker = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/worker.ts'], {
+    env: { ...process.env, DATABASE_URL: w.url, ISOBAR_TODAY: TODAY, VITEST: '', ISOBAR_LOG_LEVEL: 'error' },
+    stdio: ['ignore', 'inherit', 'inherit'],
+    detached: true,
+  });
+  workers.push(worker);
+  return worker;
+};
+/** The process and its child: tsx runs the script in one of its own. */
+const kill = (worker: ChildProcess, signal: NodeJS.Signals) => {
+  try {
+    process.kill(-(worker.pid ?? 0), signal);
+  } catch {
+    // It has ended already.
+  }
+};
+
+beforeAll(async () => {
+  w = await demoWorkspace();
+  actor = w.supervisor;
+  apps = await Promise.all(
+    [1, 2].map(async () => {
+      const boss = await openQueue(w.url, false);
+      bosses.push(boss);
+      return { ...w.deps, jobs: queueOf(Promise.resolve(boss)) };
+    }),
+  );
+  const files = generateFleet(13 * (MAX_AT_ONCE + 20), 1, TODAY);
+  const bytes = new TextEncoder().encode(files.vehicles);
+  const { importId } = value(await uploadFile(w.deps, actor, { fileName: 'vehicles.csv', bytes, kind: 'vehicles' }));
+  value(await confirmImport(w.deps, actor, { importId }));
+}, 120_000);
+
+afterAll(async () => {
+  for (const worker of workers) kill(worker, 'SIGKILL');
+  await Promise.all(bosses.map((boss) => boss.stop({ graceful: false, wait: true })));
+});
+
+const sheet = (revision: number, interval: number) => ({
+  kind: 'spec-sheets',
+  fields: {
+    engine_family: 'AG-18',
+    part_number: 'KM-4180',
+    gap: '1.00 to 1.10 mm',
+    torque: '22 to 28 N·m',
+    interval: String(interval),
+    interval_unit: 'km',
+    source_kind: 'service_information',
+    source_document: 'Demo data: Ardgowan engine book 18',
+    source_dated: '2026-10-01',
+    revision: String(revision),
+    entered_by: 'R. Tolland',
+  },
+});
+const states = async () => value(await listJobs(w.deps, actor)).map(({ state }) => state);
+const limits = async () =>
+  (
+    await w.deps.db.execute<{ km: number; n: number }>(sql`
+      select limit_km::float8 as km, count(*)::int as n from due_inputs i
+      join vehicles v on v.id = i.vehicle_id join engine_families f on f.id = v.engine_family_id
+      where f.code = 'AG-18' and not v.severe_duty group by 1`)
+  ).rows;
+
+describe('a sheet that concerns many vehicles', () => {
+  it('is entered at once, and its vehicles wait for a worker', async () => {
+    const [app] = apps;
+    if (!app) throw new Error('no app');
+    value(await enterRow(app, actor, sheet(31, 41_000)));
+    expect(await states()).toEqual(['queued']);
+    expect((await limits()).every(({ km }) => km !== 41_000)).toBe(true);
+  });
+
+  it('is asked for with its cause or not at all', async () => {
+    const [app] = apps;
+    const before = (await states()).length;
+    await app?.db
+      .transaction(async (tx) => {
+        await app.jobs.send(tx, 'due-run', { fleetId: actor.fleetId });
+        throw new Error('undone');
+      })
+      .catch(() => undefined);
+    expect(await states()).toHaveLength(before);
+  });
+
+  it('is done by either of two workers, whichever app asked, each job once', async () => {
+    startWorker();
+    startWorker();
+    await Promise.all(apps.map((app, i) => enterRow(app, actor, sheet(40 + i, 42_000 + i)).then(value)));
+    await expect.poll(states, { timeout: 60_000 }).toEqual(['done', 'done', 'done']);
+    expect(await limits()).toEqual([{ km: 42_001, n: expect.any(Number) }]);
+    const step = value(await listDue(w.deps, actor, dueFilter.parse({ sort: 'unit' }))).items;
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
+    expect(value(await listDue(w.deps, actor, dueFilter.parse({ sort: 'unit' }))).items).toEqual(step);
+  }, 120_000);
+
+  it('is taken again when its worker is killed in the middle, and nothing is half done', async () => {
+    const [app] = apps;
+    if (!app) throw new Error('no app');
+    // Somebody holds a vehicle, so that the job stands in the middle of its work.
+    const holder = await w.pool.connect();
+    await holder.query('begin');
+    await holder.query(
+      `select 1 from due_inputs where vehicle_id = (select max(v.id::text)::uuid from vehicles v join engine_families f on f.id = v.engine_family_id where f.code = 'AG-18') for update`,
+    );
+    value(await enterRow(app, actor, sheet(50, 43_000)));
+    await expect.poll(async () => (await states()).includes('running'), { timeout: 30_000 }).toBe(true);
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    for (const worker of workers) kill(worker, 'SIGKILL');
+    workers = [];
+    await holder.query('rollback');
+    holder.release();
+    expect((await limits()).map(({ km }) => km)).toEqual([42_001]);
+    startWorker();
+    await expect.poll(states, { timeout: 60_000 }).toEqual(['done', 'done', 'done', 'done']);
+    expect((await limits()).map(({ km }) => km)).toEqual([43_000]);
+  }, 150_000);
+
+  it('that fails says why, and is asked for again by those who may', async () => {
+    const [app] = apps;
+    await w.deps.db.execute(
+      sql`insert into pgboss.job (name, data, state, output, retry_count, retry_limit, completed_on)
+          values ('due-run', ${JSON.stringify({ fleetId: actor.fleetId })}::jsonb, 'failed', '{"message":"no room on the disk"}', 3, 3, now())`,
+    );
+    const failed = value(await listJobs(w.deps, actor)).find(({ state }) => state === 'failed');
+    expect(failed).toMatchObject({ why: 'no room on the disk', tries: 3 });
+    const input = { jobId: failed?.id ?? '' };
+    if (!app) throw new Error('no app');
+    expect(await retryJob(app, inRole(actor, 'viewer'), input)).toMatchObject({ error: { kind: 'forbidden' } });
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(await retryJob(app, stranger, input)).toMatchObject({ error: { kind: 'not-found' } });
+    value(await retryJob(app, actor, input));
+    await expect.poll(states, { timeout: 60_000 }).toEqual(Array(5).fill('done'));
+  }, 90_000);
+
+  it('ends its worker in good order when it is told to', async () => {
+    const [worker] = workers;
+    const ended = once(worker as ChildProcess, 'exit');
+    kill(worker as ChildProcess, 'SIGTERM');
+    expect((await ended)[0]).toBe(0);
+    expect(await w.deps.db.$count(vehicles)).toBeGreaterThan(5000);
+  }, 60_000);
+});
