@@ -11,8 +11,10 @@ await page.goto('/sign-in');
 await page.getByLabel('Address').fill('supervisor@skerrymoor.example');
 await page.getByLabel('Password').fill('island-service');
 await page.getByRole('button', { name: 'Sign in' }).click();
-await page.getByRole('heading', { name: 'Due' }).waitFor();
+await page.getByRole('heading', { name: /Service pressure/ }).waitFor();
+await page.goto('/work-orders');
 const order = await page.getByRole('link', { name: '1001' }).getAttribute('href');
+await page.goto('/due?search=32');
 const vehicle = await page.getByRole('link', { name: /^32 lifeboat/ }).getAttribute('href');
 const storageState = await signedIn.storageState();
 
@@ -20,7 +22,7 @@ for (const [name, path] of [
   ['Pressure', '/pressure'],
   ['Due', '/due'],
   ['work order', order],
-  ['site entry', `${order}/sites/4A`],
+  ['floor view', `${order}/floor`],
   ['vehicle, with its chart', vehicle],
   ['engines', '/engines'],
   ['engine editor', '/engines/new'],

@@ -1,4 +1,3 @@
-import { sql } from 'drizzle-orm';
 import { JOBS, type JobData, type JobName } from '@/contracts/jobs';
 import { fleets } from '@/db/schema';
 import type { Deps } from '@/server/deps';
@@ -33,14 +32,3 @@ export const SCHEDULE: readonly (readonly [JobName, string])[] = [
   ['due-runs', '5 * * * *'],
   ['tidy', '20 3 * * *'],
 ];
-
-/** Jobs that are being worked on, although their worker is gone: nobody holds their lock any more. */
-export async function orphans(deps: Deps): Promise<readonly { readonly name: string; readonly id: string }[]> {
-  const { rows } = await deps.db.transaction((tx) =>
-    tx.execute<{ name: string; id: string }>(sql`
-      select name, id::text from pgboss.job
-      where state = 'active' and started_on < now() - interval '3 seconds'
-        and pg_try_advisory_xact_lock(hashtextextended(id::text, 19))`),
-  );
-  return rows;
-}

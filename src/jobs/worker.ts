@@ -3,10 +3,11 @@ import type PgBoss from 'pg-boss';
 import { JOB_NAMES, type JobName } from '@/contracts/jobs';
 import { onOneConnection, openConnection } from '@/db/client';
 import { lockOne } from '@/db/locks';
+import { orphanedJobs } from '@/db/queries/jobs';
 import { type Deps, today } from '@/server/deps';
 import { log } from '@/server/log';
 import { openQueue, queueOf } from '@/server/queue';
-import { handle, orphans, SCHEDULE } from './handlers';
+import { handle, SCHEDULE } from './handlers';
 
 /* A process that does background work: npm run worker. Any number of them share one database. */
 
@@ -49,7 +50,7 @@ async function doJob(deps: Deps, name: JobName, { id, data }: PgBoss.Job<object>
 
 /** Gives jobs whose worker has died back to the queue. */
 async function sweep(deps: Deps, boss: PgBoss): Promise<void> {
-  for (const { name, id } of await orphans(deps)) {
+  for (const { name, id } of await deps.db.transaction(orphanedJobs)) {
     log.warn({ event: 'job taken again', job: name, id });
     await boss.fail(name, id, { message: 'Its worker ended while it was at it.' });
   }

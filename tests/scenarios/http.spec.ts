@@ -440,7 +440,7 @@ test.describe('what is described is what is answered', () => {
       },
       '/api/v1/follow-ups': { work_order: order, what: 'look again', owner_id: id },
       '/api/v1/work-orders': { unit_number: 'nobody' },
-      [`/api/v1/work-orders/{id}/entries`]: { entries: [{ id, target: 'x', field: 'y', value: 1, base: null, at }] },
+      '/api/v1/work-orders/{id}/entries': { entries: [{ id, target: 'x', field: 'y', value: 1, base: null, at }] },
       '/api/v1/work-orders/{id}/close': { version: 99, odometer: '1' },
       '/api/v1/work-orders/{id}/findings': { finding: 'none', verdict: 'rejected', reason: 'not there' },
       '/api/v1/work-orders/{id}/working': { working: false },

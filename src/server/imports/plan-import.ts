@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import type { PlainDate } from '@/core/calendar/plain-date';
 import { DATE_ORDERS, type DateOrder, orderOf } from '@/core/calendar/read-date';
 import { err, ok, type Result } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
