@@ -8,11 +8,25 @@ const only = (name, from, allowed) => ({
 export default {
   forbidden: [
     only('core-stands-alone', 'core', 'core'),
+    only('contracts-reach-only-core', 'contracts', 'contracts|core'),
     only('db-reaches-only-core', 'db', 'db|core'),
-    only('server-reaches-only-db-core-and-stand-ins', 'server', 'server|db|core|simulators'),
+    only('server-reaches-only-db-core-contracts-and-its-ports', 'server', 'server|db|core|contracts|simulators'),
+    {
+      name: 'stand-ins-only-behind-ports',
+      severity: 'error',
+      from: { path: '^src/(?!simulators/|server/ports/|app/.*/floor-with-wrench)' },
+      to: { path: '^src/simulators/' },
+    },
     only('stand-ins-reach-only-core', 'simulators', 'simulators|core'),
-    only('ui-reaches-only-core', 'ui', 'ui|core'),
-    only('workers-reach-only-server-and-core', 'workers', 'workers|server|core'),
+    only('ui-reaches-only-core-and-contracts', 'ui', 'ui|core|contracts'),
+    only('jobs-reach-only-server-db-core-and-contracts', 'jobs', 'jobs|server|db|core|contracts'),
+    only('web-workers-reach-only-core', 'workers', 'workers|core'),
+    {
+      name: 'jobs-are-started-by-the-worker-alone',
+      severity: 'error',
+      from: { path: '^src/(?!jobs/)' },
+      to: { path: '^src/jobs/' },
+    },
     {
       name: 'core-has-no-interface-or-database',
       severity: 'error',
@@ -29,7 +43,7 @@ export default {
       name: 'no-cycles',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
   ],
   options: {

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
-import type { Driven, FeedFault } from '@/simulators/telematics';
 import { dueFilter, listDue } from '../due/list-due';
 import { fail, type Outcome } from '../failure';
 import { portsOf } from '../ports/ports';
+import type { Driven, FeedFault } from '../ports/telematics';
 import { useCase } from '../use-case';
 import { type RecordedReading, recordReadings } from './record-readings';
 
