@@ -3,8 +3,8 @@ import { ANY_VEHICLE, type VehicleKeys } from '../src/core/catalogue/scope';
 
 /* Fitment of a large fleet in one process, beside asking for each vehicle anew among all sheets. */
 
-const VEHICLES = 50_000;
-const SHEETS = 2_000;
+const VEHICLES = Number(process.env.BENCH_VEHICLES ?? 50_000);
+const SHEETS = Number(process.env.BENCH_SHEETS ?? 2_000);
 const FAMILIES = 120;
 
 /** A small generator of its own, so that every run has the same fleet. */

@@ -19,6 +19,8 @@ import { generateFleet } from './generate-fleet';
 
 const TODAY = '2026-11-16';
 const [demoUrl = '', largeUrl = '', tokenFile = ''] = process.argv.slice(2);
+/** Calls that are timed. */
+const CALLS = Number(process.env.BENCH_CALLS ?? 100);
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
 async function workspace(url: string): Promise<{ deps: Deps; pool: ReturnType<typeof openConnection>['pool'] }> {
@@ -68,7 +70,7 @@ async function importText(deps: Deps, actor: Actor, kind: ImportKindName, text: 
 
 const demo = await workspace(demoUrl);
 const { actor: demoActor } = await loadDemo(demo.deps);
-await timeDue('demo fleet', demo.deps, demoActor, 200);
+await timeDue('demo fleet', demo.deps, demoActor, 2 * CALLS);
 await demo.pool.end();
 
 const VEHICLES = Number(process.env.BENCH_VEHICLES ?? 5000);
@@ -118,7 +120,7 @@ await timeDue(
   `${VEHICLES.toLocaleString('en')} vehicles, ${rows.toLocaleString('en')} readings`,
   large.deps,
   made.value,
-  100,
+  CALLS,
 );
 const token = await makeToken(large.deps, made.value, { name: 'bench' });
 if (token.ok) writeFileSync(tokenFile, token.value.token);

@@ -30,5 +30,6 @@ check('integration tests', 'integration');
 say('build…');
 ensureBuild();
 passed.push('build');
+check('benchmarks, on very little', 'bench-small');
 check('browser tests', 'scenarios');
 say(`all passed in ${Math.round((Date.now() - began) / 1000)} s: ${passed.join(', ')}`);

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { nodeArgs, output, run } from './command.mjs';
+import { output, run } from './command.mjs';
 import { giveUp, say } from './say.mjs';
 
 const isRoot = () => process.getuid?.() === 0;
@@ -57,12 +57,18 @@ export function ensurePackages() {
 /** Builds the app when its sources changed since the last build. */
 export function ensureBuild() {
   const sources = digestOf(
-    ['src', 'public', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].filter((name) => existsSync(name)),
+    ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].filter((name) => existsSync(name)),
   );
   const stamp = '.next/isobar-sources';
-  if (existsSync(stamp) && existsSync('.next/BUILD_ID') && readFileSync(stamp, 'utf8') === sources) return;
+  if (
+    existsSync(stamp) &&
+    existsSync('.next/BUILD_ID') &&
+    existsSync('public/sw.js') &&
+    readFileSync(stamp, 'utf8') === sources
+  )
+    return;
   say('building the app…');
-  run(process.execPath, [nodeArgs.next, 'build'], { env: { NEXT_TELEMETRY_DISABLED: '1' }, what: 'the build' });
+  run(process.execPath, ['scripts/build.mjs'], { what: 'the build' });
   mkdirSync('.next', { recursive: true });
   writeFileSync(stamp, sources);
 }

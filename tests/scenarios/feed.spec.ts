@@ -46,8 +46,13 @@ test('notices wait in the inbox until they are put aside, and the digest has the
     .first()
     .click();
   await expect(page.locator(`input[name=ids][value="${id}"]`)).toHaveCount(0);
+  const idsShown = () =>
+    page.locator('input[name=ids]').evaluateAll((inputs) => inputs.map((i) => (i as HTMLInputElement).value));
+  const before = await idsShown();
   await page.getByRole('button', { name: 'Put all aside' }).click();
-  await expect(page.getByText('Nothing new.')).toBeVisible();
+  await expect
+    .poll(async () => (await idsShown()).filter((shown) => shown !== '' && before.includes(shown)))
+    .toEqual([]);
   await page.getByRole('link', { name: 'Digest of today' }).click();
   await expect(page.getByRole('heading', { name: 'Digest of 16 Nov 2026' })).toBeVisible();
   const download = page.waitForEvent('download');
@@ -68,7 +73,7 @@ test('the due list is laid out, kept as a view, and goes on paper by depot', asy
   await page.getByText('Columns', { exact: true }).click();
   await page.getByRole('checkbox', { name: 'One line a vehicle' }).check();
   await expect(page).toHaveURL(/dense=1/);
-  await page.getByText('Keep this view').click();
+  await page.getByText('Save this view').click();
   await page.getByLabel('Name').fill('Narrow');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Narrow' })).toBeVisible();

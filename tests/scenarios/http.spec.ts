@@ -268,7 +268,10 @@ test('the catalogue comes as JSON and as the file that can be imported', async (
     const { items } = await (await request.get(`/api/v1/${kind}`)).json();
     const csv = await (await request.get(`/api/v1/${kind}`, { headers: { Accept: 'text/csv' } })).text();
     expect(csv.trim().split('\r\n').length).toBeGreaterThan(items.length);
-    expect(csv.split('\r\n')[0]?.split(',')).toEqual(Object.keys(items[0]));
+    // A range stands in one column of the file; the JSON gives its ends as well.
+    const columns = csv.split('\r\n')[0]?.split(',') ?? [];
+    expect(columns.length).toBeGreaterThan(5);
+    expect(Object.keys(items[0]).filter((key) => columns.includes(key))).toEqual(columns);
   }
 });
 

@@ -153,9 +153,9 @@ test('the bench judges a set, catches a slip, and its result stands on the work 
   await expect(user.row(/^4/)).toContainText('set it aside: dropped');
   await page.getByLabel('Bends of one plug so far').fill('+0.05 -0.03');
   await expect(page.getByText(/1 change of direction: discard this plug/)).toBeVisible();
-  await page.getByLabel('Keep it on work order').fill('1004');
-  await page.getByRole('button', { name: 'Keep this result' }).click();
-  await expect(page.getByText('Kept on work order 1004.')).toBeVisible();
+  await page.getByLabel('Save it with work order').fill('1004');
+  await page.getByRole('button', { name: 'Save this result' }).click();
+  await expect(page.getByText('Saved with work order 1004.')).toBeVisible();
   await user.goTo('Work orders');
   await page.getByRole('link', { name: '1004' }).click();
   await expect(page.getByText(/6 plugs EM-7310 for 1.00 to 1.10 mm: Plug 4 lies far/)).toBeVisible();

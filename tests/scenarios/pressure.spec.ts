@@ -69,11 +69,11 @@ test('costs are set, refused where they cannot be, and the horizon answers what 
   await user.signIn('supervisor');
   await page.goto('/pressure/costs');
   await page.getByLabel('Currency').fill('QQQ');
-  await page.getByRole('button', { name: 'Keep the costs' }).click();
+  await page.getByRole('button', { name: 'Save the costs' }).click();
   await expect(page.getByText('Give the three letters of a currency.')).toBeVisible();
   await page.getByLabel('Currency').fill('EUR');
   await page.getByLabel('road-gritters').fill('2400');
-  await page.getByRole('button', { name: 'Keep the costs' }).click();
+  await page.getByRole('button', { name: 'Save the costs' }).click();
   await expect(page.getByText('Saved. The pressure of every vehicle is computed anew.')).toBeVisible();
   await page.goto('/pressure/horizon');
   await page.getByRole('link', { name: '75 %' }).click();

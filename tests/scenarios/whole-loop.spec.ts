@@ -66,6 +66,13 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await expect(user.row('15 mobile library')).toContainText('Past the limit');
     await expect(user.row('15 mobile library')).toContainText('118 %');
     await page.getByRole('button', { name: 'Open a work order for unit 15', exact: true }).click();
+    // A file can name whoever it likes as the one who checked a sheet: only a person says so here.
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'checked by nobody but the one who entered it' }),
+    ).toBeVisible();
+    await page.getByRole('link', { name: /^15 mobile library/ }).click();
+    await page.getByLabel('Why it may be worked by all the same').fill('compared with the book by me');
+    await page.getByRole('button', { name: 'Open a work order with this reason' }).click();
     await expect(page.getByRole('heading', { name: /Work order 1001: unit 15/ })).toBeVisible();
     await expect(page.getByText('0.65 to 0.75 mm', { exact: true })).toBeVisible();
     await expect(page.getByText('11.1 to 14.0 lbf·ft')).toBeVisible();

@@ -52,7 +52,7 @@ export const openWorkOrder = useCase({
         if (blockers.length > 0 && releaseReason.length < 3)
           return fail(
             'conflict',
-            `The spec sheet in force ${BLOCKERS[blockers[0] ?? 'unchecked']}. Have it mended, or give the reason for which you release it.`,
+            `The spec sheet in force ${BLOCKERS[blockers[0] ?? 'unchecked']}. Have it mended, or give the reason for which you release it on the page of unit ${vehicle.unitNumber}.`,
             { releaseReason: 'Say why this sheet may be worked by.' },
           );
         const { spec } = fitment;

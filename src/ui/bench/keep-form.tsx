@@ -17,8 +17,13 @@ export function KeepForm({ tool, kept, action }: { tool: string; kept: Kept; act
         <Box color="soft" fontSize="sm" mb="2">
           {kept.summary}
         </Box>
-        <TextField name="workOrderNumber" label="Keep it on work order" hint="empty: without one" inputMode="numeric" />
-        <SubmitButton>Keep this result</SubmitButton>
+        <TextField
+          name="workOrderNumber"
+          label="Save it with work order"
+          hint="empty: without one"
+          inputMode="numeric"
+        />
+        <SubmitButton>Save this result</SubmitButton>
       </ActionForm>
     </Box>
   );

@@ -5,5 +5,5 @@ export const BENCH_PLACES = [
   { href: '/bench/spark', label: 'Spark demand' },
   { href: '/bench/firing', label: 'Firing order and cap' },
   { href: '/bench/leads', label: 'Leads' },
-  { href: '/bench/wrenches', label: 'Wrenches and kept results' },
+  { href: '/bench/wrenches', label: 'Wrenches and saved results' },
 ];

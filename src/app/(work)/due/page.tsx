@@ -140,12 +140,12 @@ function Views({ views, query }: { views: readonly View[]; query: URLSearchParam
         </TextLink>
       ))}
       <details>
-        <summary>Keep this view</summary>
+        <summary>Save this view</summary>
         <Box mt="2" maxW="360px">
           <ActionForm action={saveViewAction}>
             <input type="hidden" name="query" value={String(query)} />
             <TextField name="name" label="Name" />
-            <SubmitButton>Keep</SubmitButton>
+            <SubmitButton>Save</SubmitButton>
           </ActionForm>
           {views.map((view) => (
             <ActionForm key={view.id} action={removeViewAction} quiet>

@@ -50,7 +50,7 @@ export default async function SettingsPage() {
         <Section title="Your password" aside="every device has to sign in again">
           <Box maxW="420px">
             <ActionForm action={changePasswordAction}>
-              <TextField name="current" label="Password of now" type="password" autoComplete="current-password" />
+              <TextField name="current" label="Current password" type="password" autoComplete="current-password" />
               <TextField
                 name="password"
                 label="New password"

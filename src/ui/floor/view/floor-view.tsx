@@ -84,7 +84,7 @@ export function FloorView({
     (step) => !step.perSite && (record[`step ${step.key}`]?.state ?? 'open') === 'open',
   ).length;
   return (
-    // The mark by which the device knows a whole page from one that failed midway (public/sw.js).
+    // The mark by which the device knows a whole page from one that failed midway (src/workers/service-worker).
     <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
       {/* Its height never depends on what the badge says: a press must not land beside its target because an answer came. */}
       <div className="floor-head">

@@ -26,7 +26,7 @@ export default async function WrenchesPage() {
   const manage = may(actor, 'manage wrenches');
   return (
     <>
-      <PageHead title="Wrenches and kept results" />
+      <PageHead title="Wrenches and saved results" />
       <SubNav label="Bench" places={BENCH_PLACES} />
       <Grid templateColumns={{ base: '1fr', xl: manage ? 'minmax(0, 1fr) 320px' : '1fr' }} columnGap="8">
         <Section title="Torque wrenches" aside="usable from 20 % of their range, calibrated within 12 months">
@@ -41,7 +41,7 @@ export default async function WrenchesPage() {
         </Section>
         {manage && <AddWrench />}
       </Grid>
-      <Section title="Kept results">
+      <Section title="Saved results">
         {kept.ok && kept.value.length === 0 && <Empty>What is kept from the bench stands here.</Empty>}
         {kept.ok &&
           kept.value.map(({ kept: row, who, orderNumber }) => (

@@ -67,7 +67,7 @@ export default async function CostsPage() {
                 />
               ))}
             </Section>
-            <SubmitButton main>Keep the costs</SubmitButton>
+            <SubmitButton main>Save the costs</SubmitButton>
           </ActionForm>
         </Box>
       ) : (

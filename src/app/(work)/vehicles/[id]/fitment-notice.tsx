@@ -8,6 +8,7 @@ import { BLOCKER_WORDS } from '@/ui/catalogue/words';
 import { gapText } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
 import { Code } from '@/ui/primitives/page';
 import { SOURCE_WORDS } from '@/ui/work-orders/order-words';
 import { openWorkOrderAction } from '../../work-orders/actions';
@@ -68,7 +69,13 @@ export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { v
 }
 
 /** The sheet in force releases no work by itself. */
-export function SheetBlocked({ view: { vehicle, blockers }, canOpen }: { view: VehicleView; canOpen: boolean }) {
+export function SheetBlocked({
+  view: { vehicle, family, blockers },
+  canOpen,
+}: {
+  view: VehicleView;
+  canOpen: boolean;
+}) {
   return (
     <Box bg="caution.bg" color="caution.ink" p="4" rounded="sm" mb="5" maxW="640px">
       <strong>The spec sheet in force may not be used yet.</strong>
@@ -77,6 +84,12 @@ export function SheetBlocked({ view: { vehicle, blockers }, canOpen }: { view: V
           <li key={blocker}>{BLOCKER_WORDS[blocker]}.</li>
         ))}
       </Box>
+      {family && (
+        <Box>
+          Whoever may check sheets, and did not enter it, does so on the page of engine{' '}
+          <TextLink href={`/engines/${family.id}`}>{family.code}</TextLink>.
+        </Box>
+      )}
       {canOpen && (
         <Box color="ink" mt="2">
           <ActionForm action={openWorkOrderAction}>

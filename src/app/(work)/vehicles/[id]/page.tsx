@@ -69,7 +69,7 @@ export default async function VehiclePage({ params }: Props) {
                 ['VIN', <Vin key="vin" vin={vehicle.vin} modelYear={vehicle.modelYear} />],
                 ['Built', vehicle.builtOn === null ? 'day not recorded' : dateText(vehicle.builtOn)],
                 ['Fuel', vehicle.fuel ?? 'not recorded'],
-                ['Kept at', `${depot}, ${vehicle.dutyGroup}`],
+                ['Depot', `${depot}, ${vehicle.dutyGroup}`],
                 ['In service', `since ${dateText(vehicle.inServiceOn)}${vehicle.severeDuty ? ', severe duty' : ''}`],
                 [
                   'Engine',

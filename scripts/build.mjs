@@ -1,0 +1,6 @@
+import { buildServiceWorker } from './lib/build-service-worker.mjs';
+import { nodeArgs, run } from './lib/command.mjs';
+
+/* npm run build: the service worker and the app. */
+await buildServiceWorker();
+run(process.execPath, [nodeArgs.next, 'build'], { env: { NEXT_TELEMETRY_DISABLED: '1' }, what: 'the build' });
