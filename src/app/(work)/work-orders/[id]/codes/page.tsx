@@ -97,7 +97,7 @@ export default async function CodesPage({ params }: Props) {
       {live && codes.some((row) => row.clearedAt === null && row.codes.length > 0) && (
         <ActionForm action={clearCodesAction} quiet>
           <input type="hidden" name="workOrderId" value={id} />
-          <SubmitButton>Clear what was read last: it stays kept here</SubmitButton>
+          <SubmitButton>Clear what was read last: it stays on record here</SubmitButton>
         </ActionForm>
       )}
     </>
