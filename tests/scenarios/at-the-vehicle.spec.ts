@@ -140,6 +140,8 @@ test('two technicians serve a V6; network, app and database fail them midway', a
     await vane.page.getByRole('button', { name: /^Read off each: all read/ }).click();
     for (const chip of await vane.page.getByRole('button', { name: '1.05 mm' }).all()) await chip.click();
     await expect(vane.page.getByText('6 of 6 measured. Every gap is in range.')).toBeVisible();
+    // What is right never stands in the red of what is wrong.
+    await expect(vane.page.getByText('✓ in range').first()).toHaveCSS('color', 'rgb(14, 95, 102)');
     await vane.sent();
     await vane.page.getByRole('button', { name: 'Sites' }).click();
     await vane.page.getByRole('button', { name: 'from 1' }).click();

@@ -110,7 +110,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await page.getByRole('button', { name: /next: 3/ }).click();
     await expect(page.getByRole('heading', { name: 'Site 3' })).toBeVisible();
     await user.fillSite({ found: 'EM-7310', part: 'EM-7205', gap: '28 thou', torque: '17' });
-    await expect(page.getByText('not what the record says')).toBeVisible();
+    await expect(page.getByText('not what the record says')).toHaveCSS('color', 'rgb(142, 17, 55)');
     await page.getByRole('button', { name: /all sites done/ }).click();
     await expect(page.getByText(/^all sites done/)).toBeVisible();
   });

@@ -141,7 +141,7 @@ export const floorCss = {
     borderColor: 'line',
     fontSize: '17px',
   },
-  '.verdict': { fontSize: '15px', fontWeight: '650', color: 'wrong.ink', '&[data-well]': { color: 'action' } },
+  '.verdict': { fontSize: '15px', fontWeight: '650', color: 'wrong.ink', '&[data-good]': { color: 'action' } },
   '.aside': { color: 'soft', fontSize: '15px' },
   '.fault': { color: 'wrong.ink', fontSize: '15px', mt: '1' },
 } as const;
