@@ -16,6 +16,9 @@ const { values } = parseArgs({
 
 /** Of a request by nobody we know: enough for a sign-in form. */
 const MAX_STRANGER_BYTES = 64 * 1024;
+/** Of the body of a refused request, so much goes by before the connection is cut. */
+const MAX_PASSING_BYTES = 1024 * 1024;
+const MAX_PASSING_MS = 1000;
 const WITH_BODY = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 /** So long an answer of the database is believed, ms. */
 const BELIEVED_MS = 200;
@@ -63,9 +66,18 @@ function answerAway(request, response) {
   response.end(body);
 }
 
-function refuse(response, status, words) {
-  response.writeHead(status, { 'Content-Type': 'text/plain; charset=utf-8', Connection: 'close' });
+/** Answers at once. What is on its way goes by unread, or the sender would lose the answer; not for long, and not much. */
+function refuse(request, response, status, words) {
+  response.writeHead(status, { 'Content-Type': 'text/plain; charset=utf-8' });
   response.end(words);
+  const cut = () => request.socket.destroy();
+  const late = setTimeout(cut, MAX_PASSING_MS);
+  let passed = 0;
+  request.on('data', ({ length }) => {
+    passed += length;
+    if (passed > MAX_PASSING_BYTES) cut();
+  });
+  request.once('close', () => clearTimeout(late));
 }
 
 const isStranger = ({ headers }) =>
@@ -88,7 +100,7 @@ const handle = app.getRequestHandler();
 const server = createServer(async (request, response) => {
   const url = request.url ?? '/';
   const refusal = tooMuch(request);
-  if (refusal) return refuse(response, ...refusal);
+  if (refusal) return refuse(request, response, ...refusal);
   if (!isFile(url) && !isHealth(url) && !(await databaseAnswers())) return answerAway(request, response);
   await handle(request, response);
 });
