@@ -1,5 +1,6 @@
 import { addDays } from '../src/core/calendar/plain-date';
 import { seeded } from '../src/core/stats/seeded';
+import { KM_PER_MILE } from '../src/core/units/unit';
 
 /* A fleet of any size, always the same for the same seed. Invented data. */
 
@@ -34,7 +35,6 @@ export function generateFleet(count: number, readings: number, today: string, se
   return { vehicles: vehicles.join('\n'), odometer: odometer.join('\n'), history: history.join('\n') };
 }
 
-const KM_PER_MILE = 1.609344;
 /** Of a thousand readings so many are in the other unit, so many lack a digit. */
 const PER_THOUSAND = { wrongUnit: 3, digit: 2 };
 

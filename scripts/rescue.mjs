@@ -1,13 +1,10 @@
-import { isHeld } from './lib/app.mjs';
-import { startCluster } from './lib/cluster.mjs';
+import { reach } from './lib/backup.mjs';
 import { nodeArgs, run } from './lib/command.mjs';
 
 /* npm run rescue -- ADDRESS: a new password for a supervisor, where nobody can sign in any more. */
-const dataDir = process.env.ISOBAR_DATA_DIR ?? '.isobar';
-const held = isHeld(dataDir);
-const cluster = process.env.DATABASE_URL ? null : await startCluster(dataDir);
+const { url, leave } = await reach(process.env.ISOBAR_DATA_DIR ?? '.isobar');
 run(process.execPath, [nodeArgs.tsx, 'scripts/rescue.ts', process.argv[2] ?? ''], {
-  env: { DATABASE_URL: process.env.DATABASE_URL || cluster.url },
+  env: { DATABASE_URL: url },
   what: 'the rescue',
 });
-if (!held) cluster?.stop();
+leave();

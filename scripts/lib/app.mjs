@@ -69,14 +69,7 @@ async function keep(program, env, { cluster, port, mode }) {
     process.stderr.write(`\nisobar: ${why}. The lines above say why.\n`);
     void stop(1);
   };
-  const app = keepRunning(
-    'the app',
-    () => start(program, { ...env, ISOBAR_SUPERVISED: '1' }),
-    (why) => {
-      process.stderr.write(`\nisobar: ${why}. The lines above say why.\n`);
-      void stop(1);
-    },
-  );
+  const app = keepRunning('the app', () => start(program, { ...env, ISOBAR_SUPERVISED: '1' }), failed);
   const worker =
     mode === 'dev'
       ? null
@@ -93,21 +86,26 @@ async function keep(program, env, { cluster, port, mode }) {
 
 /** One Isobar a data folder: a second one would stop the first one's database. */
 function lock(dataDir) {
-  const file = path.join(dataDir, 'running');
-  const holder = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
-  if (holder > 0 && isIsobar(holder))
+  const holder = holderOf(dataDir);
+  if (holder !== null)
     giveUp(
       `Isobar already runs from ${dataDir} (process ${holder}). Stop it, or set ISOBAR_DATA_DIR to another folder.`,
     );
+  const file = holderFile(dataDir);
   writeFileSync(file, String(process.pid));
   return () => rmSync(file, { force: true });
 }
 
 /** Whether an Isobar runs from this folder. */
-export function isHeld(dataDir) {
-  const file = path.join(dataDir, 'running');
-  const holder = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
-  return holder > 0 && isIsobar(holder);
+export const isHeld = (dataDir) => holderOf(dataDir) !== null;
+
+const holderFile = (dataDir) => path.join(dataDir, 'running');
+
+/** The process of the Isobar that runs from this folder; null: none does. */
+function holderOf(dataDir) {
+  const file = holderFile(dataDir);
+  const pid = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
+  return pid > 0 && isIsobar(pid) ? pid : null;
 }
 
 /** Whether that process is one of ours: its number may have been given to another program since. */

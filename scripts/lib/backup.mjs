@@ -30,7 +30,7 @@ const rowsOf = (url) =>
   );
 
 /** The address of the database, and how to leave it as it was found. */
-async function reach(dataDir) {
+export async function reach(dataDir) {
   if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, leave: () => undefined };
   const held = isHeld(dataDir);
   const cluster = await startCluster(dataDir);

@@ -15,19 +15,21 @@ export interface Deps {
 
 const shared = globalThis as unknown as { isobarConnection?: Connection; isobarQueue?: Promise<PgBoss> };
 
-/** One pool a process, opened at the first use, so that a build needs no database. */
-export function connection(): Connection {
+function databaseUrl(): string {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set: start Isobar with npm run demo or npm start.');
-  shared.isobarConnection ??= openConnection(url);
+  return url;
+}
+
+/** One pool a process, opened at the first use, so that a build needs no database. */
+export function connection(): Connection {
+  shared.isobarConnection ??= openConnection(databaseUrl());
   return shared.isobarConnection;
 }
 
 /** The app's side of the queue, opened at the first use. */
 function queue(): Promise<PgBoss> {
-  const url = process.env.DATABASE_URL;
-  if (!url) throw new Error('DATABASE_URL is not set: start Isobar with npm run demo or npm start.');
-  shared.isobarQueue ??= openQueue(url, false).catch((error: unknown) => {
+  shared.isobarQueue ??= openQueue(databaseUrl(), false).catch((error: unknown) => {
     // Asked again, it is opened anew.
     shared.isobarQueue = undefined;
     throw error;

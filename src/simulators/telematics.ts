@@ -1,3 +1,4 @@
+import { KM_PER_MILE } from '@/core/units/unit';
 import { addDays, type PlainDate } from '../core/calendar/plain-date';
 import { seeded } from '../core/stats/seeded';
 
@@ -41,7 +42,6 @@ const PER_HUNDRED: Readonly<Record<Exclude<FeedFault, 'none'>, number>> = {
   missing: 8,
 };
 
-const KM_PER_MILE = 1.609344;
 const LATE_DAYS = 3;
 
 /**

@@ -2,9 +2,13 @@ import { and, desc, eq } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
 import { auditTrail, people } from '../schema';
 
-export interface AuditEntry {
+/** Who did it, and in which fleet. */
+export interface Author {
   readonly fleetId: string;
   readonly personId: string | null;
+}
+
+export interface AuditEntry {
   readonly action: string;
   readonly entity: string;
   readonly entityId: string;
@@ -12,8 +16,8 @@ export interface AuditEntry {
 }
 
 /** One row of the append-only trail, in the transaction of the write it tells of. */
-export async function writeAudit(tx: Tx, entry: AuditEntry): Promise<void> {
-  await tx.insert(auditTrail).values(entry);
+export async function writeAudit(tx: Tx, { fleetId, personId }: Author, entry: AuditEntry): Promise<void> {
+  await tx.insert(auditTrail).values({ fleetId, personId, ...entry });
 }
 
 export async function auditOf(q: Querier, fleetId: string, entity: string, entityId: string, limit = 50) {

@@ -18,6 +18,7 @@ import { type Finding, VERDICTS } from '../../core/inspection/finding';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
 import type { KeptCurve } from '../../core/torque/kept-curve';
 import type { Ask } from '../../core/work/ask';
+import { ORDER_STATES } from '../../core/work/order-state';
 import { PHASES } from '../../core/work/procedure/step';
 import { parts, specSheets } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
@@ -86,7 +87,7 @@ export const workOrders = pgTable(
     number: integer().notNull(),
     vehicleId: uuid().notNull(),
     component: text({ enum: ['plug'] }).notNull(),
-    state: text({ enum: ['proposed', 'planned', 'in_bay', 'closed', 'cancelled'] }).notNull(),
+    state: text({ enum: ORDER_STATES }).notNull(),
     /** In force when the order was opened. */
     specSheetId: uuid().notNull(),
     /** Why a supervisor released it under a sheet that is unchecked, expired or disputed. */

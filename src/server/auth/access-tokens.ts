@@ -21,9 +21,7 @@ export const makeToken = useCase({
         .insert(apiTokens)
         .values({ fleetId: actor.fleetId, personId: actor.personId, name: input.name, tokenSha256: hashToken(token) })
         .returning();
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'create',
         entity: 'api-token',
         entityId: row?.id ?? '',
@@ -59,14 +57,7 @@ export const revokeToken = useCase({
         .where(and(eq(apiTokens.fleetId, actor.fleetId), eq(apiTokens.id, tokenId), isNull(apiTokens.revokedAt)))
         .returning({ id: apiTokens.id });
       if (done.length === 0) return notFound('access token');
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'revoke',
-        entity: 'api-token',
-        entityId: tokenId,
-        changes: {},
-      });
+      await writeAudit(tx, actor, { action: 'revoke', entity: 'api-token', entityId: tokenId, changes: {} });
       return ok(null);
     });
   },

@@ -43,7 +43,7 @@ async function setPassword(tx: Tx, userId: string, text: string): Promise<void> 
 }
 
 export const changePasswordInput = z.object({
-  current: z.string().min(1, 'Give your password of now.').max(200),
+  current: z.string().min(1, 'Give your current password.').max(200),
   password,
 });
 
@@ -61,13 +61,11 @@ export const changeOwnPassword = useCase({
         .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, actor.personId)));
       if (!known?.hash) return notFound('account');
       if (!(await verifyPassword({ hash: known.hash, password: input.current })))
-        return fail('invalid', 'The password of now is another.', { current: 'This is not your password of now.' });
+        return fail('invalid', 'The current password is another.', { current: 'This is not your current password.' });
       const weak = refuseWeak(input.password, [actor.name, known.email]);
       if (weak) return weak;
       await setPassword(tx, known.userId, input.password);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'change password',
         entity: 'person',
         entityId: actor.personId,
@@ -96,9 +94,7 @@ export const resetPassword = useCase({
       const weak = refuseWeak(input.password, [person.name, person.email]);
       if (weak) return weak;
       await setPassword(tx, person.userId, input.password);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'reset password',
         entity: 'person',
         entityId: input.personId,
@@ -124,13 +120,10 @@ export async function rescueSupervisor(tx: Tx, email: string, text: string): Pro
   if (!person) return null;
   await tx.update(people).set({ active: true }).where(eq(people.id, person.id));
   await setPassword(tx, person.userId, text);
-  await writeAudit(tx, {
-    fleetId: person.fleetId,
-    personId: person.id,
-    action: 'rescue from the terminal',
-    entity: 'person',
-    entityId: person.id,
-    changes: {},
-  });
+  await writeAudit(
+    tx,
+    { fleetId: person.fleetId, personId: person.id },
+    { action: 'rescue from the terminal', entity: 'person', entityId: person.id, changes: {} },
+  );
   return person.name;
 }

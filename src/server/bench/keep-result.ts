@@ -43,9 +43,7 @@ export const keepResult = useCase({
         .insert(benchResults)
         .values({ fleetId: actor.fleetId, ...kept, workOrderId, keptBy: actor.personId, keptAt: deps.now() })
         .returning({ id: benchResults.id });
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'keep',
         entity: 'bench-result',
         entityId: row?.id ?? '',

@@ -49,14 +49,7 @@ export const addWrench = useCase({
           .insert(wrenches)
           .values({ fleetId: actor.fleetId, ...input })
           .returning({ id: wrenches.id });
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
-          action: 'create',
-          entity: 'wrench',
-          entityId: row?.id ?? '',
-          changes: input,
-        });
+        await writeAudit(tx, actor, { action: 'create', entity: 'wrench', entityId: row?.id ?? '', changes: input });
         return ok(null);
       });
     } catch (error) {
@@ -87,14 +80,7 @@ export const updateWrench = useCase({
         .where(and(eq(wrenches.fleetId, actor.fleetId), eq(wrenches.id, wrenchId)))
         .returning({ id: wrenches.id });
       if (done.length === 0) return notFound('wrench');
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'change',
-        entity: 'wrench',
-        entityId: wrenchId,
-        changes,
-      });
+      await writeAudit(tx, actor, { action: 'change', entity: 'wrench', entityId: wrenchId, changes });
       return ok(null);
     });
   },

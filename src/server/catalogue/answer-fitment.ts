@@ -53,9 +53,7 @@ export const answerFitment = useCase({
       if (done.length === 0) return editedMeanwhile();
       await refreshDue(tx, actor.fleetId, deps.today(), [vehicle.id]);
       const before = Object.fromEntries(Object.keys(said).map((key) => [key, vehicle[key as keyof typeof vehicle]]));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'answer',
         entity: 'vehicle',
         entityId: vehicle.id,

@@ -20,9 +20,7 @@ export const checkSheet = useCase({
       await tx
         .insert(sheetChecks)
         .values({ fleetId: actor.fleetId, specSheetId: sheet.id, personId: actor.personId, at: deps.now() });
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'check',
         entity: 'spec-sheet',
         entityId: sheet.id,

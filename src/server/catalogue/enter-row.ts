@@ -36,9 +36,7 @@ export const enterRow = useCase({
       }
       if (row.verdict === 'skip') return fail('invalid', `Nothing to save: ${row.what} is ${row.reasons.join('; ')}.`);
       await prepared.apply(tx, actor.personId);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: row.verdict === 'add' ? 'create' : 'change',
         entity: kindName,
         entityId: row.what,

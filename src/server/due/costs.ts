@@ -71,9 +71,7 @@ export const setCosts = useCase({
       if (rows.length > 0) await tx.insert(dutyCosts).values(rows);
       await lockFleet(tx, actor.fleetId, true);
       await updateDueStatus(tx, actor.fleetId, deps.today(), null);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'change',
         entity: 'costs',
         entityId: actor.fleetId,

@@ -91,9 +91,7 @@ async function postpone(
       })),
     );
     await updateDueStatus(tx, actor.fleetId, deps.today(), ids);
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
+    await writeAudit(tx, actor, {
       action,
       entity: 'vehicle',
       entityId: ids[0] ?? '',
@@ -118,9 +116,7 @@ export const takeBackDeferral = useCase({
       if (!deferral) return notFound('deferral');
       await endDeferral(tx, vehicleId, deps.now());
       await updateDueStatus(tx, actor.fleetId, deps.today(), [vehicleId]);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'take back deferral',
         entity: 'vehicle',
         entityId: vehicleId,

@@ -47,8 +47,8 @@ export const borrowsGroupRate = (row: RecordedRow): boolean =>
   row.rateKmPerDay === null || row.rateReadings <= FEW_READINGS;
 
 /**
- * Computes the due status of some vehicles, or (null) of the whole fleet, for a day. Those who borrow their duty group's rate are left to
- * `ensureDueStatus`, which resolves them before anyone looks.
+ * Computes the due status of some vehicles, or (null) of the whole fleet, for a day. Those who borrow their duty group's
+ * rate are left to `ensureDueStatus`, which resolves them before anyone looks.
  */
 export async function updateDueStatus(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
   const recorded = await loadRecorded(tx, fleetId, which);

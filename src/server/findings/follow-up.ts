@@ -63,9 +63,7 @@ export const addFollowUp = useCase({
           createdBy: actor.personId,
         })
         .returning({ id: followUps.id });
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'add follow-up',
         entity: 'work-order',
         entityId: order.id,
@@ -93,9 +91,7 @@ export const finishFollowUp = useCase({
         .where(and(eq(followUps.fleetId, actor.fleetId), eq(followUps.id, followUpId), isNull(followUps.doneAt)))
         .returning({ workOrderId: followUps.workOrderId, what: followUps.what });
       if (!row) return notFound('open follow-up');
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'finish follow-up',
         entity: 'work-order',
         entityId: row.workOrderId,

@@ -56,9 +56,7 @@ export const judgeFinding = useCase({
         .insert(findingVerdicts)
         .values({ fleetId: actor.fleetId, workOrderId: order.id, findingKey: key, ...values })
         .onConflictDoUpdate({ target: [findingVerdicts.workOrderId, findingVerdicts.findingKey], set: values });
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: verdict,
         entity: 'work-order',
         entityId: order.id,

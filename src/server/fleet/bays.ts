@@ -25,9 +25,7 @@ export const addBay = useCase({
           .values({ fleetId: actor.fleetId, ...input })
           .returning();
         if (!bay) throw new Error('the bay was not written');
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
+        await writeAudit(tx, actor, {
           action: 'create',
           entity: 'bay',
           entityId: bay.id,

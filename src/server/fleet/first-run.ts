@@ -47,14 +47,16 @@ export async function createFirstSupervisor(
       .values({ fleetId: fleet.id, userId, name: input.name, role: 'supervisor' })
       .returning();
     if (!person) throw new Error('the person was not written');
-    await writeAudit(tx, {
-      fleetId: fleet.id,
-      personId: person.id,
-      action: 'create',
-      entity: 'fleet',
-      entityId: fleet.id,
-      changes: { name: input.fleetName, firstSupervisor: input.name },
-    });
+    await writeAudit(
+      tx,
+      { fleetId: fleet.id, personId: person.id },
+      {
+        action: 'create',
+        entity: 'fleet',
+        entityId: fleet.id,
+        changes: { name: input.fleetName, firstSupervisor: input.name },
+      },
+    );
     return ok({ personId: person.id, fleetId: fleet.id, name: person.name, role: 'supervisor', unitSystem: 'metric' });
   });
 }

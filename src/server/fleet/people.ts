@@ -10,7 +10,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { account, people, session, user } from '@/db/schema';
 import { ROLES } from '../access';
 import { password, refuseWeak } from '../auth/passwords';
-import { editedMeanwhile, fail, notFound, type Outcome, orRefused } from '../failure';
+import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
 export const name = z.string().trim().min(1, 'Give a name.').max(80, 'At most 80 characters.');
@@ -57,9 +57,7 @@ export const addPerson = useCase({
           .values({ fleetId: actor.fleetId, userId, name: input.name, role, hybridQualified, unitSystem })
           .returning();
         if (!person) throw new Error('the person was not written');
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
+        await writeAudit(tx, actor, {
           action: 'create',
           entity: 'person',
           entityId: person.id,
@@ -90,39 +88,35 @@ export const changePerson = useCase({
   permission: 'manage people',
   input: personChange,
   async run(deps, actor, input): Promise<Outcome<null>> {
-    return orRefused(() =>
-      deps.db.transaction(async (tx) => {
-        await lock(tx, 'people');
-        const [before] = await tx
-          .select()
-          .from(people)
-          .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.personId)));
-        if (!before) return notFound('person');
-        if (before.version !== input.version) return editedMeanwhile();
-        const stays = input.active && input.role === 'supervisor';
-        if (before.role === 'supervisor' && before.active && !stays && (await supervisors(tx, actor.fleetId)) === 1) {
-          return fail('conflict', `${before.name} is the only supervisor. Make another one first.`);
-        }
-        const { role, hybridQualified, active } = input;
-        await tx
-          .update(people)
-          .set({ role, hybridQualified, active, version: before.version + 1 })
-          .where(eq(people.id, before.id));
-        if (!active && before.userId) await tx.delete(session).where(eq(session.userId, before.userId));
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
-          action: 'change',
-          entity: 'person',
-          entityId: before.id,
-          changes: {
-            from: { role: before.role, hybridQualified: before.hybridQualified, active: before.active },
-            to: { role, hybridQualified, active },
-          },
-        });
-        return ok(null);
-      }),
-    );
+    return deps.db.transaction(async (tx) => {
+      await lock(tx, 'people');
+      const [before] = await tx
+        .select()
+        .from(people)
+        .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.personId)));
+      if (!before) return notFound('person');
+      if (before.version !== input.version) return editedMeanwhile();
+      const stays = input.active && input.role === 'supervisor';
+      if (before.role === 'supervisor' && before.active && !stays && (await supervisors(tx, actor.fleetId)) === 1) {
+        return fail('conflict', `${before.name} is the only supervisor. Make another one first.`);
+      }
+      const { role, hybridQualified, active } = input;
+      await tx
+        .update(people)
+        .set({ role, hybridQualified, active, version: before.version + 1 })
+        .where(eq(people.id, before.id));
+      if (!active && before.userId) await tx.delete(session).where(eq(session.userId, before.userId));
+      await writeAudit(tx, actor, {
+        action: 'change',
+        entity: 'person',
+        entityId: before.id,
+        changes: {
+          from: { role: before.role, hybridQualified: before.hybridQualified, active: before.active },
+          to: { role, hybridQualified, active },
+        },
+      });
+      return ok(null);
+    });
   },
 });
 
@@ -167,9 +161,7 @@ export const changeOwnSettings = useCase({
         .update(people)
         .set({ unitSystem: input.unitSystem })
         .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, actor.personId)));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'change',
         entity: 'person',
         entityId: actor.personId,

@@ -98,14 +98,7 @@ export const recordChange = useCase({
         })),
       );
       const { vehicleId: _, ...changes } = input;
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'record change',
-        entity: 'vehicle',
-        entityId: vehicle.id,
-        changes,
-      });
+      await writeAudit(tx, actor, { action: 'record change', entity: 'vehicle', entityId: vehicle.id, changes });
       return ok({ changed: places.length });
     });
   },

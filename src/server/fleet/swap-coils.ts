@@ -5,6 +5,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { dueInputs, fittedComponents } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
+import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 
 const cylinder = z.coerce.number('Choose a cylinder.').int().min(1, 'Choose a cylinder.').max(16);
@@ -14,7 +15,7 @@ export const swapInput = z
     vehicleId: z.uuid(),
     first: cylinder,
     second: cylinder,
-    reason: z.string().trim().min(3, 'Say why, in a few words.').max(200),
+    reason: reasonText(200),
   })
   .refine((input) => input.first !== input.second, { path: ['second'], message: 'Choose another cylinder.' });
 
@@ -65,9 +66,7 @@ export const swapCoils = useCase({
           removedKm: null,
         })),
       );
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'swap coils',
         entity: 'vehicle',
         entityId: vehicle.id,

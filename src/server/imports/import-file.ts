@@ -7,7 +7,7 @@ import { listImportRows, loadImport, lockImport, rememberedMapping, rememberMapp
 import { imports } from '@/db/schema';
 import type { Actor } from '../access';
 import { toCsv } from '../exports/csv';
-import { fail, notFound, type Outcome, orRefused, Refused } from '../failure';
+import { fail, notFound, type Outcome, Refused } from '../failure';
 import { useCase } from '../use-case';
 import { decodeText } from './csv/decode';
 import { parseCsv } from './csv/parse';
@@ -71,15 +71,7 @@ const auditFile = (
   action: 'upload' | 'adjust' | 'discard',
   importId: string,
   changes: Record<string, unknown>,
-) =>
-  writeAudit(tx, {
-    fleetId: actor.fleetId,
-    personId: actor.personId,
-    action,
-    entity: 'import-file',
-    entityId: importId,
-    changes,
-  });
+) => writeAudit(tx, actor, { action, entity: 'import-file', entityId: importId, changes });
 
 export interface ImportView {
   readonly id: string;
@@ -157,47 +149,41 @@ export const confirmImport = useCase({
   permission: 'import data',
   input: confirmInput,
   async run(deps, actor, input): Promise<Outcome<{ counts: ImportPlan['counts'] }>> {
-    return orRefused(() =>
-      deps.db.transaction(async (tx) => {
-        const row = await lockImport(tx, actor.fleetId, input.importId);
-        if (!row) return notFound('import');
-        if (row.state !== 'checked')
-          return fail('conflict', 'This file was applied or discarded already. Upload it again to check it anew.');
-        const planned = await planImport(tx, row, deps);
-        if (!planned.ok) throw new Refused({ kind: 'invalid', message: planned.error });
-        const { kind, counts, questions, missing, digest, table } = planned.value;
-        if (questions.length > 0 || missing.length > 0)
-          return fail('invalid', 'Answer the questions above first: which column is which, and how days are written.');
-        if (input.digest !== undefined && input.digest !== digest) {
-          return fail(
-            'edited-meanwhile',
-            'The workspace changed since this check, so the rows would now do something else. Look at the new check, then confirm.',
-          );
-        }
-        const rows = planned.value.rows.filter((r) => r.verdict === 'add' || r.verdict === 'change');
-        await planned.value.apply(tx, actor.personId);
-        await rememberMapping(tx, actor.fleetId, kind.name, table.header, row.mapping, row.options);
-        await tx
-          .update(imports)
-          .set({ state: 'applied', counts: { ...counts }, appliedAt: deps.now(), content: '' })
-          .where(eq(imports.id, row.id));
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
-          action: 'import',
-          entity: kind.name,
-          entityId: row.id,
-          changes: {
-            fileName: row.fileName,
-            counts,
-            rows: rows
-              .slice(0, 500)
-              .map((r) => ({ line: r.line, verdict: r.verdict, what: r.what, reasons: r.reasons })),
-          },
-        });
-        return ok({ counts });
-      }),
-    );
+    return deps.db.transaction(async (tx) => {
+      const row = await lockImport(tx, actor.fleetId, input.importId);
+      if (!row) return notFound('import');
+      if (row.state !== 'checked')
+        return fail('conflict', 'This file was applied or discarded already. Upload it again to check it anew.');
+      const planned = await planImport(tx, row, deps);
+      if (!planned.ok) throw new Refused({ kind: 'invalid', message: planned.error });
+      const { kind, counts, questions, missing, digest, table } = planned.value;
+      if (questions.length > 0 || missing.length > 0)
+        return fail('invalid', 'Answer the questions above first: which column is which, and how days are written.');
+      if (input.digest !== undefined && input.digest !== digest) {
+        return fail(
+          'edited-meanwhile',
+          'The workspace changed since this check, so the rows would now do something else. Look at the new check, then confirm.',
+        );
+      }
+      const rows = planned.value.rows.filter((r) => r.verdict === 'add' || r.verdict === 'change');
+      await planned.value.apply(tx, actor.personId);
+      await rememberMapping(tx, actor.fleetId, kind.name, table.header, row.mapping, row.options);
+      await tx
+        .update(imports)
+        .set({ state: 'applied', counts: { ...counts }, appliedAt: deps.now(), content: '' })
+        .where(eq(imports.id, row.id));
+      await writeAudit(tx, actor, {
+        action: 'import',
+        entity: kind.name,
+        entityId: row.id,
+        changes: {
+          fileName: row.fileName,
+          counts,
+          rows: rows.slice(0, 500).map((r) => ({ line: r.line, verdict: r.verdict, what: r.what, reasons: r.reasons })),
+        },
+      });
+      return ok({ counts });
+    });
   },
 });
 

@@ -61,14 +61,7 @@ export const retryJob = useCase({
         return fail('conflict', 'This job is not given up: it is tried again by itself.');
       await dropJob(tx, jobId);
       await deps.jobs.send(tx, name, JOBS[name].parse(job.data) as never);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'retry',
-        entity: 'job',
-        entityId: jobId,
-        changes: { name },
-      });
+      await writeAudit(tx, actor, { action: 'retry', entity: 'job', entityId: jobId, changes: { name } });
       return ok(null);
     });
   },

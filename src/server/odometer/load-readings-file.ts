@@ -107,14 +107,11 @@ async function writing(
         // Somebody recorded something of these while the file was written: their odometers are worked out from what is there.
         await refreshOdometers(tx, fleetId, deps.today(), others);
         await watch.step('finishing');
-        await writeAudit(tx, {
-          fleetId,
-          personId,
-          action: 'import',
-          entity: 'reading-load',
-          entityId: loadId,
-          changes: { fileName, ...counts },
-        });
+        await writeAudit(
+          tx,
+          { fleetId, personId },
+          { action: 'import', entity: 'reading-load', entityId: loadId, changes: { fileName, ...counts } },
+        );
         // In the same transaction: a load is done when its rows are there.
         await tx
           .update(readingLoads)

@@ -104,9 +104,7 @@ async function recordHours(
   await refreshDue(tx, actor.fleetId, deps.today(), touched);
   const added = judged.filter((row) => row.state !== 'known');
   if (added.length > 0)
-    await writeAudit(tx, {
-      fleetId: actor.fleetId,
-      personId: actor.personId,
+    await writeAudit(tx, actor, {
       action: 'record',
       entity: 'engine-hours',
       entityId: added.length === 1 ? (added[0]?.vehicleId ?? '') : `${added.length} readings`,
@@ -230,9 +228,7 @@ async function keep(
     return { vehicleId, ...odometerOf({ readings, suspects: suspects + own.length - passed.length }) };
   });
   await saveOdometers(tx, actor.fleetId, deps.today(), odometers);
-  await writeAudit(tx, {
-    fleetId: actor.fleetId,
-    personId: actor.personId,
+  await writeAudit(tx, actor, {
     action: 'record',
     entity: 'odometer',
     entityId: touched.length === 1 ? (touched[0]?.[0] ?? '') : `${touched.length} vehicles`,

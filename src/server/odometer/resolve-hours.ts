@@ -37,9 +37,7 @@ export const resolveHours = useCase({
       const [row] = resolved;
       if (!row) return notFound('suspect reading');
       await refreshDue(tx, actor.fleetId, deps.today(), [vehicleId]);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: how,
         entity: 'engine-hours',
         entityId: vehicleId,

@@ -9,7 +9,7 @@ import { odometerReadings, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { refreshOdometers } from '../due/refresh-due';
-import { type Outcome, orRefused, Refused } from '../failure';
+import { type Outcome, Refused } from '../failure';
 import { useCase } from '../use-case';
 import { historyOf, judgeReadings } from './judge';
 
@@ -33,36 +33,42 @@ export const resolveReadings = useCase({
   permission: 'resolve odometer readings',
   input: resolveInput,
   async run(deps, actor, input): Promise<Outcome<{ readonly resolved: number; readonly cleared: number }>> {
-    return orRefused(() =>
-      deps.db.transaction(async (tx) => {
-        const touched = [...new Set(input.items.map((item) => item.vehicleId))].sort();
-        let cleared = 0;
-        for (const vehicleId of touched) {
-          const [vehicle] = await tx
-            .select()
-            .from(vehicles)
-            .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)))
-            .for('update');
-          const rows = await loadReadings(tx, actor.fleetId, vehicleId);
-          for (const item of input.items.filter((i) => i.vehicleId === vehicleId)) {
-            const row = rows.find((r) => r.readOn === item.readOn && r.odometerKm === item.odometerKm);
-            if (!vehicle || !row)
-              throw new Refused({ kind: 'not-found', message: 'There is no such reading in this fleet.' });
-            if (row.state !== 'suspect')
-              throw new Refused({
-                kind: 'conflict',
-                message: `The reading of unit ${vehicle.unitNumber} on ${row.readOn} is resolved already.`,
-              });
-            await resolveOne(deps, tx, actor, input, vehicle, row, rows);
-          }
-          cleared += await clearOthers(deps, tx, actor, vehicleId);
+    return deps.db.transaction(async (tx) => {
+      const touched = [...new Set(input.items.map((item) => item.vehicleId))].sort();
+      let cleared = 0;
+      for (const vehicleId of touched) {
+        const [vehicle] = await tx
+          .select()
+          .from(vehicles)
+          .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)))
+          .for('update');
+        const rows = await loadReadings(tx, actor.fleetId, vehicleId);
+        for (const item of input.items.filter((i) => i.vehicleId === vehicleId)) {
+          const row = rows.find((r) => r.readOn === item.readOn && r.odometerKm === item.odometerKm);
+          if (!vehicle || !row)
+            throw new Refused({ kind: 'not-found', message: 'There is no such reading in this fleet.' });
+          if (row.state !== 'suspect')
+            throw new Refused({
+              kind: 'conflict',
+              message: `The reading of unit ${vehicle.unitNumber} on ${row.readOn} is resolved already.`,
+            });
+          await resolveOne(deps, tx, actor, input, vehicle, row, rows);
         }
-        await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
-        return ok({ resolved: input.items.length, cleared });
-      }),
-    );
+        cleared += await clearOthers(deps, tx, actor, vehicleId);
+      }
+      await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
+      return ok({ resolved: input.items.length, cleared });
+    });
   },
 });
+
+/** The one reading of that vehicle, day and figure. */
+const thisReading = ({ vehicleId, readOn, odometerKm }: ReadingRow) =>
+  and(
+    eq(odometerReadings.vehicleId, vehicleId),
+    eq(odometerReadings.readOn, readOn),
+    eq(odometerReadings.odometerKm, odometerKm),
+  );
 
 async function resolveOne(
   deps: Deps,
@@ -74,17 +80,11 @@ async function resolveOne(
   rows: readonly ReadingRow[],
 ): Promise<void> {
   const stamp = { resolvedBy: actor.personId, resolvedAt: deps.now(), resolvedReason: input.reason || null };
-  const here = (r: ReadingRow) =>
-    and(
-      eq(odometerReadings.vehicleId, r.vehicleId),
-      eq(odometerReadings.readOn, r.readOn),
-      eq(odometerReadings.odometerKm, r.odometerKm),
-    );
   const replace = async (odometerKm: number, resolved: 'corrected' | 'meter_replaced'): Promise<void> => {
     await tx
       .update(odometerReadings)
       .set({ state: 'rejected', resolved, ...stamp })
-      .where(here(row));
+      .where(thisReading(row));
     const { resolved: _, resolvedBy: __, resolvedAt: ___, resolvedReason: ____, ...rest } = row;
     await tx
       .insert(odometerReadings)
@@ -104,12 +104,12 @@ async function resolveOne(
     await tx
       .update(odometerReadings)
       .set({ state: 'accepted', resolved: 'accepted', ...stamp })
-      .where(here(row));
+      .where(thisReading(row));
   else if (input.how === 'reject')
     await tx
       .update(odometerReadings)
       .set({ state: 'rejected', resolved: 'rejected', ...stamp })
-      .where(here(row));
+      .where(thisReading(row));
   else if (input.how === 'correct') {
     outcome = correctedKm(input, vehicle.odometerUnit, row);
     await replace(outcome, 'corrected');
@@ -126,9 +126,7 @@ async function resolveOne(
       .where(eq(vehicles.id, vehicle.id));
     await replace(outcome, 'meter_replaced');
   }
-  await writeAudit(tx, {
-    fleetId: actor.fleetId,
-    personId: actor.personId,
+  await writeAudit(tx, actor, {
     action: input.how,
     entity: 'odometer',
     entityId: vehicle.id,
@@ -157,12 +155,6 @@ async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: string):
     await tx
       .update(odometerReadings)
       .set({ state: 'accepted', resolved: 'cleared', resolvedBy: actor.personId, resolvedAt: deps.now() })
-      .where(
-        and(
-          eq(odometerReadings.vehicleId, row.vehicleId),
-          eq(odometerReadings.readOn, row.readOn),
-          eq(odometerReadings.odometerKm, row.odometerKm),
-        ),
-      );
+      .where(thisReading(row));
   return clear.length;
 }

@@ -4,6 +4,7 @@ import { siteId } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
 import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { pickWords } from '@/core/stock/pick';
+import { MM_PER_INCH, NM_PER_LBF_FT } from '@/core/units/unit';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 
 /* What goes on paper, as plain content; making a file of it is `pdf.ts`. */
@@ -48,8 +49,8 @@ const specLines = ({ spec, threads, sites }: WorkOrderView): Content => ({
   style: 'large',
   stack: [
     { text: [{ text: spec.part.number, style: 'code', bold: true }, ` × ${sites.length}, ${spec.part.maker}`] },
-    `Gap ${spec.gapMinMm.toFixed(2)} to ${spec.gapMaxMm.toFixed(2)} mm (${(spec.gapMinMm / 25.4).toFixed(3)} to ${(spec.gapMaxMm / 25.4).toFixed(3)} in)`,
-    `Torque ${threads.torqueNm.min.toFixed(1)} to ${threads.torqueNm.max.toFixed(1)} N·m (${(threads.torqueNm.min / 1.3558179483).toFixed(1)} to ${(threads.torqueNm.max / 1.3558179483).toFixed(1)} lbf·ft). ${threads.says}`,
+    `Gap ${spec.gapMinMm.toFixed(2)} to ${spec.gapMaxMm.toFixed(2)} mm (${(spec.gapMinMm / MM_PER_INCH).toFixed(3)} to ${(spec.gapMaxMm / MM_PER_INCH).toFixed(3)} in)`,
+    `Torque ${threads.torqueNm.min.toFixed(1)} to ${threads.torqueNm.max.toFixed(1)} N·m (${(threads.torqueNm.min / NM_PER_LBF_FT).toFixed(1)} to ${(threads.torqueNm.max / NM_PER_LBF_FT).toFixed(1)} lbf·ft). ${threads.says}`,
     {
       text: `${spec.sourceDocument}, revision ${spec.revision}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
       style: 'soft',

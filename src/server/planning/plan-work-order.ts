@@ -1,6 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
+import { isLive } from '@/core/work/order-state';
 import type { Querier } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
@@ -30,8 +31,7 @@ export const planWorkOrder = useCase({
         const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
         const [row] = order ? await listWorkOrderRows(tx, actor.fleetId, { id: order.id }) : [];
         if (!order || !row) return notFound('work order');
-        if (order.state === 'closed' || order.state === 'cancelled')
-          return fail('conflict', `Work order ${order.number} is ${order.state}.`);
+        if (!isLive(order)) return fail('conflict', `Work order ${order.number} is ${order.state}.`);
         if (input.day < deps.today())
           return fail('invalid', 'This day has passed.', { day: 'Choose today or a later day.' });
         const [bay] = await tx
@@ -58,9 +58,7 @@ export const planWorkOrder = useCase({
           .onConflictDoUpdate({ target: bookings.workOrderId, set: values });
         if (order.state === 'proposed')
           await tx.update(workOrders).set({ state: 'planned' }).where(eq(workOrders.id, order.id));
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
+        await writeAudit(tx, actor, {
           action: 'plan',
           entity: 'work-order',
           entityId: order.id,
@@ -111,14 +109,7 @@ export const unplanWorkOrder = useCase({
       if (gone.length === 0) return fail('conflict', `Work order ${order.number} is not on the plan.`);
       if (order.state === 'planned')
         await tx.update(workOrders).set({ state: 'proposed' }).where(eq(workOrders.id, order.id));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'unplan',
-        entity: 'work-order',
-        entityId: order.id,
-        changes: {},
-      });
+      await writeAudit(tx, actor, { action: 'unplan', entity: 'work-order', entityId: order.id, changes: {} });
       return ok(null);
     });
   },

@@ -68,9 +68,7 @@ export const choosePolicyOption = useCase({
           deps.today(),
           input.scope === 'shop' ? null : input.scope === 'group' ? group.map((v) => v.id) : [vehicle?.id ?? ''],
         );
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: input.option === '' ? 'take back' : 'choose',
         entity: 'policy',
         entityId: input.policy,

@@ -34,9 +34,7 @@ export const setCeiling = useCase({
           .values({ fleetId, electrode, km, why })
           .onConflictDoUpdate({ target: [electrodeCeilings.fleetId, electrodeCeilings.electrode], set: { km, why } });
       await refreshDue(tx, fleetId, deps.today(), null);
-      await writeAudit(tx, {
-        fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: km === '' ? 'take back' : 'choose',
         entity: 'electrode-ceiling',
         entityId: electrode,

@@ -5,11 +5,12 @@ import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { bannedSellers, people } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
+import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 
 export const banInput = z.object({
   name: z.string().trim().min(1, 'Say who.').max(120),
-  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300),
+  reason: reasonText(300),
 });
 
 /** Nothing is taken from this seller any more: what comes from it is set aside. */
@@ -23,14 +24,7 @@ export const banSeller = useCase({
           .insert(bannedSellers)
           .values({ fleetId: actor.fleetId, ...input, bannedBy: actor.personId, bannedOn: deps.today() })
           .returning({ id: bannedSellers.id });
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
-          action: 'ban',
-          entity: 'seller',
-          entityId: ban?.id ?? '',
-          changes: input,
-        });
+        await writeAudit(tx, actor, { action: 'ban', entity: 'seller', entityId: ban?.id ?? '', changes: input });
         return ok(null);
       });
     } catch (error) {
@@ -58,9 +52,7 @@ export const liftBan = useCase({
         )
         .returning({ name: bannedSellers.name });
       if (lifted.length === 0) return notFound('ban');
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'lift ban',
         entity: 'seller',
         entityId: banId,

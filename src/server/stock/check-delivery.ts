@@ -105,9 +105,7 @@ export const receiveDelivery = useCase({
         .returning({ id: deliveries.id });
       const shelf = byKey.get(partKey(input.deliveredNumber)) ?? part;
       if (judged.verdict === 'accepted') await putOnShelf(tx, shelf.id, input.quantity);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'receive',
         entity: 'delivery',
         entityId: row?.id ?? '',

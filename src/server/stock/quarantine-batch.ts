@@ -6,12 +6,13 @@ import { writeAudit } from '@/db/queries/audit';
 import { lockDelivery } from '@/db/queries/deliveries';
 import { deliveries, parts } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 
 export const quarantineInput = z.object({
   deliveryId: z.uuid(),
   version: z.coerce.number().int(),
-  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300),
+  reason: reasonText(300),
 });
 
 /** Takes an accepted batch off the shelf again, as far as it still lies there: doubt can come late. */
@@ -48,9 +49,7 @@ export const quarantineBatch = useCase({
           version: row.version + 1,
         })
         .where(eq(deliveries.id, row.id));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'quarantine',
         entity: 'delivery',
         entityId: row.id,

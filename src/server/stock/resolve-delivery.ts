@@ -7,6 +7,7 @@ import { lockDelivery } from '@/db/queries/deliveries';
 import { deliveries, parts, people } from '@/db/schema';
 import { loadGraph } from '../catalogue/fitment-of';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { putOnShelf } from './check-delivery';
 
@@ -14,7 +15,7 @@ export const resolveInput = z.object({
   deliveryId: z.uuid(),
   version: z.coerce.number().int(),
   resolved: z.enum(['accepted', 'returned']),
-  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300),
+  reason: reasonText(300),
 });
 
 /** Decides what becomes of a delivery in quarantine; with the reason. */
@@ -44,9 +45,7 @@ export const resolveDelivery = useCase({
         })
         .where(eq(deliveries.id, row.id));
       if (input.resolved === 'accepted' && delivered) await putOnShelf(tx, delivered.id, row.quantity);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'resolve',
         entity: 'delivery',
         entityId: row.id,

@@ -49,14 +49,7 @@ export const startTrial = useCase({
             startedBy: actor.personId,
           })
           .returning({ id: trials.id });
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
-          action: 'create',
-          entity: 'trial',
-          entityId: row?.id ?? '',
-          changes: input,
-        });
+        await writeAudit(tx, actor, { action: 'create', entity: 'trial', entityId: row?.id ?? '', changes: input });
         return ok(null);
       });
     } catch (error) {
@@ -98,9 +91,7 @@ export const endTrial = useCase({
         .update(trials)
         .set({ endedOn: deps.today(), outcome: input.outcome, version: row.version + 1 })
         .where(eq(trials.id, row.id));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'end',
         entity: 'trial',
         entityId: row.id,

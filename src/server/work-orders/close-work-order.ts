@@ -16,10 +16,11 @@ import { currentSheet } from '../catalogue/current-sheet';
 import type { Deps } from '../deps';
 import { endDeferral } from '../due/defer';
 import { refreshDue } from '../due/refresh-due';
-import { editedMeanwhile, fail, notFound, type Outcome, orRefused, Refused } from '../failure';
+import { editedMeanwhile, fail, notFound, type Outcome, Refused } from '../failure';
 import { findingsOf } from '../findings/findings-of';
 import { doubtText } from '../odometer/doubt-text';
 import { historyOf, lifeKm } from '../odometer/judge';
+import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { lockOpenOrder } from './lock-open-order';
@@ -38,52 +39,48 @@ export const closeWorkOrder = useCase({
   permission: 'sign off work orders',
   input: closeInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
-    return orRefused(() =>
-      deps.db.transaction(async (tx) => {
-        const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-        if (!locked.ok) return locked;
-        const order = locked.value;
-        if (order.version !== input.version) return editedMeanwhile();
-        const state = await loadFloorState(tx, order, deps.today());
-        if (!state) return notFound('work order');
-        const { sites } = state;
-        const findings = await findingsOf(tx, state);
-        const sheet = await currentSheet(tx, actor.fleetId, deps.today(), order);
-        const blockers = await blockersOf(tx, state, findings, sheet?.changed ?? null);
-        if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
-        const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
-        const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
-        await movePlugs(tx, order, sites, odometerKm, deps.today());
-        await tx
-          .update(workOrders)
-          .set({
-            state: 'closed',
-            closedOn: deps.today(),
-            closedBy: actor.personId,
-            closedKm: odometerKm,
-            closedKmAsTyped: input.odometer,
-            // Whoever closes what nobody handed over signs for the work as well.
-            handedOverBy: order.handedOverBy ?? actor.personId,
-            handedOverAt: order.handedOverAt ?? deps.now(),
-            minutesWorked: times.length > 0 ? minutesWorked(times, deps.now()) : null,
-            note: input.note || null,
-            version: order.version + 1,
-          })
-          .where(eq(workOrders.id, order.id));
-        // The work is done, so what was deferred is no longer asked for.
-        await endDeferral(tx, order.vehicleId, deps.now());
-        await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
-          action: 'close',
-          entity: 'work-order',
-          entityId: order.id,
-          changes: { odometer: input.odometer, odometerKm, sites: sites.length },
-        });
-        return ok(null);
-      }),
-    );
+    return deps.db.transaction(async (tx) => {
+      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
+      if (!locked.ok) return locked;
+      const order = locked.value;
+      if (order.version !== input.version) return editedMeanwhile();
+      const state = await loadFloorState(tx, order, deps.today());
+      if (!state) return notFound('work order');
+      const { sites } = state;
+      const findings = await findingsOf(tx, state);
+      const sheet = await currentSheet(tx, actor.fleetId, deps.today(), order);
+      const blockers = await blockersOf(tx, state, findings, sheet?.changed ?? null);
+      if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
+      const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
+      const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
+      await movePlugs(tx, order, sites, odometerKm, deps.today());
+      await tx
+        .update(workOrders)
+        .set({
+          state: 'closed',
+          closedOn: deps.today(),
+          closedBy: actor.personId,
+          closedKm: odometerKm,
+          closedKmAsTyped: input.odometer,
+          // Whoever closes what nobody handed over signs for the work as well.
+          handedOverBy: order.handedOverBy ?? actor.personId,
+          handedOverAt: order.handedOverAt ?? deps.now(),
+          minutesWorked: times.length > 0 ? minutesWorked(times, deps.now()) : null,
+          note: input.note || null,
+          version: order.version + 1,
+        })
+        .where(eq(workOrders.id, order.id));
+      // The work is done, so what was deferred is no longer asked for.
+      await endDeferral(tx, order.vehicleId, deps.now());
+      await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
+      await writeAudit(tx, actor, {
+        action: 'close',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { odometer: input.odometer, odometerKm, sites: sites.length },
+      });
+      return ok(null);
+    });
   },
 });
 
@@ -171,7 +168,7 @@ async function movePlugs(
 
 export const reasonInput = z.object({
   workOrderId: z.uuid(),
-  reason: z.string().trim().min(3, 'Say why, in a few words.').max(300),
+  reason: reasonText(300),
 });
 
 /** Reopens a closed order: the plugs and the due date go back to where they stood; the odometer reading stays. */
@@ -214,9 +211,7 @@ export const reopenWorkOrder = useCase({
         })
         .where(eq(workOrders.id, order.id));
       await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'reopen',
         entity: 'work-order',
         entityId: order.id,
@@ -250,9 +245,7 @@ export const cancelWorkOrder = useCase({
         .update(workOrders)
         .set({ state: 'cancelled', reason: input.reason, version: order.version + 1 })
         .where(eq(workOrders.id, order.id));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'cancel',
         entity: 'work-order',
         entityId: order.id,

@@ -52,9 +52,7 @@ export const keepCodes = useCase({
         readBy: actor.personId,
         readAt: deps.now(),
       });
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'codes',
         entity: 'work-order',
         entityId: input.workOrderId,
@@ -95,14 +93,7 @@ export const clearCodes = useCase({
         .limit(1);
       if (!last) return fail('conflict', 'Read and keep the codes first: what is cleared unread is lost.');
       await tx.update(workOrderCodes).set({ clearedAt: deps.now() }).where(eq(workOrderCodes.id, last.id));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'clear codes',
-        entity: 'work-order',
-        entityId: workOrderId,
-        changes: {},
-      });
+      await writeAudit(tx, actor, { action: 'clear codes', entity: 'work-order', entityId: workOrderId, changes: {} });
       return ok(null);
     });
   },

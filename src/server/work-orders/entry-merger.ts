@@ -276,9 +276,7 @@ export class EntryMerger {
         await tx.update(workOrders).set({ trayFirst: this.trayFirst }).where(eq(workOrders.id, order.id));
       const from = Object.fromEntries(Object.entries(fields).map(([field, change]) => [field, change.from]));
       const to = Object.fromEntries(Object.entries(fields).map(([field, change]) => [field, change.to]));
-      await writeAudit(tx, {
-        fleetId: order.fleetId,
-        personId: this.actor.personId,
+      await writeAudit(tx, this.actor, {
         action: kind === 'site' ? 'record' : kind,
         entity: 'work-order',
         entityId: order.id,

@@ -32,14 +32,7 @@ export const handOver = useCase({
         .update(workOrders)
         .set({ handedOverBy: actor.personId, handedOverAt: deps.now(), version: locked.value.version + 1 })
         .where(eq(workOrders.id, workOrderId));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
-        action: 'hand over',
-        entity: 'work-order',
-        entityId: workOrderId,
-        changes: {},
-      });
+      await writeAudit(tx, actor, { action: 'hand over', entity: 'work-order', entityId: workOrderId, changes: {} });
       return ok(null);
     });
   },

@@ -1,4 +1,5 @@
 import { ok } from '@/core/shared/result';
+import { isLive } from '@/core/work/order-state';
 import type { Tx } from '@/db/client';
 import { lockWorkOrder, type WorkOrderRow } from '@/db/queries/work-orders';
 import type { Actor } from '../access';
@@ -8,7 +9,7 @@ import { fail, notFound, type Outcome } from '../failure';
 export async function lockOpenOrder(tx: Tx, actor: Actor, id: string): Promise<Outcome<WorkOrderRow>> {
   const order = await lockWorkOrder(tx, actor.fleetId, id);
   if (!order) return notFound('work order');
-  if (order.state === 'closed' || order.state === 'cancelled') {
+  if (!isLive(order)) {
     return fail(
       'conflict',
       `Work order ${order.number} is already ${order.state}. Reopen it to change what was recorded.`,

@@ -115,9 +115,7 @@ export const openWorkOrder = useCase({
             expectedNumber: expected.get(`${cylinder}${position}`) ?? null,
           })),
         );
-        await writeAudit(tx, {
-          ...base,
-          personId: actor.personId,
+        await writeAudit(tx, actor, {
           action: 'open',
           entity: 'work-order',
           entityId: order.id,

@@ -49,9 +49,7 @@ export const keepPhoto = useCase({
         .onConflictDoNothing()
         .returning({ id: floorPhotos.id });
       if (added.length > 0)
-        await writeAudit(tx, {
-          fleetId: actor.fleetId,
-          personId: actor.personId,
+        await writeAudit(tx, actor, {
           action: 'photo',
           entity: 'work-order',
           entityId: input.workOrderId,

@@ -27,9 +27,7 @@ export const takeOverSheet = useCase({
         .update(workOrders)
         .set({ specSheetId: now.specSheetId, version: order.version + 1 })
         .where(eq(workOrders.id, order.id));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'take over sheet',
         entity: 'work-order',
         entityId: order.id,
@@ -60,9 +58,7 @@ export const releaseSite = useCase({
         .update(workOrderSites)
         .set({ releasedReason: input.reason, releasedBy: actor.personId, version: site.version + 1 })
         .where(and(eq(workOrderSites.id, site.id), eq(workOrderSites.workOrderId, input.workOrderId)));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'release',
         entity: 'work-order',
         entityId: input.workOrderId,

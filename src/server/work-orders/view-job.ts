@@ -5,6 +5,7 @@ import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { ok } from '@/core/shared/result';
 import type { Json } from '@/core/work/entry';
 import type { FloorJob, FloorSite, FloorStep } from '@/core/work/job-record';
+import { isLive } from '@/core/work/order-state';
 import type { Querier } from '@/db/client';
 import { loadVerdicts } from '@/db/queries/findings';
 import { loadDifferences, loadTimes, loadWaits } from '@/db/queries/work-entries';
@@ -31,7 +32,7 @@ export const viewFloor = useCase({
     const { family, spec, layout, rules, counts } = state;
     const times = await loadTimes(deps.db, id);
     const before = await previousSet(deps.db, order);
-    const live = order.state !== 'closed' && order.state !== 'cancelled';
+    const live = isLive(order);
     const now = live ? await currentSheet(deps.db, actor.fleetId, deps.today(), order) : null;
     return ok({
       orderId: id,

@@ -5,6 +5,7 @@ import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { fastWear, wearRate } from '@/core/gap/wear';
 import { ok } from '@/core/shared/result';
 import { type BoxPick, pickBoxes } from '@/core/stock/pick';
+import { isLive } from '@/core/work/order-state';
 import { auditOf } from '@/db/queries/audit';
 import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
@@ -57,7 +58,7 @@ export const viewWorkOrder = useCase({
       };
     });
     const findings = await findingsOf(deps.db, state);
-    const live = order.state !== 'closed' && order.state !== 'cancelled';
+    const live = isLive(order);
     const sheet = live ? await currentSheet(deps.db, actor.fleetId, deps.today(), order) : null;
     const sheetChanged = sheet?.changed ?? null;
     const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];

@@ -57,9 +57,7 @@ export const waitFor = useCase({
         .update(workTimes)
         .set({ toAt: deps.now() })
         .where(and(eq(workTimes.workOrderId, input.workOrderId), isNull(workTimes.toAt)));
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'wait',
         entity: 'work-order',
         entityId: input.workOrderId,
@@ -86,9 +84,7 @@ export const endWait = useCase({
         )
         .returning({ reason: workOrderWaits.reason });
       if (!ended) return notFound('wait');
-      await writeAudit(tx, {
-        fleetId: actor.fleetId,
-        personId: actor.personId,
+      await writeAudit(tx, actor, {
         action: 'go on',
         entity: 'work-order',
         entityId: workOrderId,

@@ -15,6 +15,7 @@ import {
 import { allowedReversals } from '@/core/policy/apply';
 import { readQuantity } from '@/core/units/read-quantity';
 import { readRange } from '@/core/units/read-range';
+import { MM_PER_INCH } from '@/core/units/unit';
 import { ELECTRODE_WORDS } from '../catalogue/words';
 import { gapText, rangeTexts, type UnitSystem } from '../format/format';
 import type { FormAction } from '../primitives/action-form';
@@ -196,7 +197,7 @@ function Plugs({
 function plugText({ action, byMm, reason }: GapVerdict): string {
   if (action === 'accept') return 'accept';
   if (action === 'reject') return `reject: ${reason ? REASONS[reason] : 'out of range'}`;
-  return `${action} by ${byMm.toFixed(2)} mm · ${(byMm / 25.4).toFixed(3)} in`;
+  return `${action} by ${byMm.toFixed(2)} mm · ${(byMm / MM_PER_INCH).toFixed(3)} in`;
 }
 
 function readGaps(text: string, unit: 'mm' | 'in'): { values: number[]; fault: string | null } {

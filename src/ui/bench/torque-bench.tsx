@@ -6,6 +6,7 @@ import { compoundAdvice } from '@/core/policy/apply';
 import { GASKETS, HEADS, planTorque, SEATS, THREADS, type TorquePlan } from '@/core/torque/plan';
 import { readNumber } from '@/core/units/read-number';
 import { readRange } from '@/core/units/read-range';
+import { NM_PER_LBF_IN } from '@/core/units/unit';
 import { rangeTexts, torqueText } from '../format/format';
 import type { FormAction } from '../primitives/action-form';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
@@ -177,7 +178,7 @@ function Result({ plan, specNm, says, doubt, why, sheetAngle }: ResultProps) {
       <Facts
         rows={[
           ['Spec, dry', rangeTexts(specNm.min, specNm.max, 'metric', 'torque').join(' · ')],
-          ['', `${(specNm.min / 0.112984829).toFixed(0)} to ${(specNm.max / 0.112984829).toFixed(0)} lbf·in`],
+          ['', `${(specNm.min / NM_PER_LBF_IN).toFixed(0)} to ${(specNm.max / NM_PER_LBF_IN).toFixed(0)} lbf·in`],
           ['At the plug', torqueText(plan.targetNm, 'metric')],
           ['Threads', `${says}${why ? ` In force: ${why}.` : ''}`],
           ['By angle', `${turn} from finger-tight contact`],

@@ -1,6 +1,7 @@
 import { Flex, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { NotShown } from '@/app/not-shown';
+import { isLive } from '@/core/work/order-state';
 import { deps } from '@/server/deps';
 import { listWorkOrders } from '@/server/work-orders/view-work-order';
 import { dateText, NONE } from '@/ui/format/format';
@@ -22,7 +23,7 @@ export default async function WorkOrdersPage({ searchParams }: { searchParams: P
   const list = await listWorkOrders(deps(), await requireActor(), { limit: PAGE, cursor });
   if (!list.ok) return <NotShown error={list.error} />;
   const { items, nextCursor } = list.value;
-  const open = items.filter((order) => order.state !== 'closed' && order.state !== 'cancelled').length;
+  const open = items.filter(isLive).length;
   return (
     <>
       <PageHead title="Work orders">

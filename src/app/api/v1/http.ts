@@ -72,11 +72,11 @@ export function route<P extends Readonly<Record<string, string>> = Record<never,
 ): (request: Request, context: { params: Promise<P> }) => Promise<Response> {
   return (request, { params }) => {
     const requestId = randomUUID();
+    const { pathname } = new URL(request.url);
     return requestContext.run({ requestId }, async () => {
       const from = performance.now();
-      const response = await answered(request, params, handle);
+      const response = await answered(request, pathname, params, handle);
       response.headers.set('X-Request-Id', requestId);
-      const { pathname } = new URL(request.url);
       const ms = Math.round(performance.now() - from);
       log.info({ event: 'http', method: request.method, path: pathname, status: response.status, ms });
       return response;
@@ -86,6 +86,7 @@ export function route<P extends Readonly<Record<string, string>> = Record<never,
 
 async function answered<P>(
   request: Request,
+  pathname: string,
   params: Promise<P>,
   handle: (call: Call<P>) => Promise<Response>,
 ): Promise<Response> {
@@ -97,7 +98,7 @@ async function answered<P>(
     const key = request.headers.get('idempotency-key');
     if (key !== null && (key === '' || key.length > MAX_KEY))
       return problem(400, `An Idempotency-Key has 1 to ${MAX_KEY} characters.`);
-    const endpoint = `${request.method} ${new URL(request.url).pathname}`;
+    const endpoint = `${request.method} ${pathname}`;
     return await handle({
       request,
       actor,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { siteId } from '@/core/engine/layout';
 import type { Json } from '@/core/work/entry';
+import { ORDER_STATES } from '@/core/work/order-state';
 import { siteFields, stepFields } from '@/server/work-orders/order-state';
 import { photoInput } from '@/server/work-orders/photos';
 import { entriesInput, entryInput, MAX_ENTRIES } from '@/server/work-orders/record-entries';
@@ -22,7 +23,7 @@ export const workOrder = z.object({
   unit_number: z.string(),
   engine: z.string(),
   depot: z.string(),
-  state: z.enum(['proposed', 'planned', 'in_bay', 'closed', 'cancelled']),
+  state: z.enum(ORDER_STATES),
   planned_at: z.string().nullable(),
   person: z.string().nullable(),
   opened_on: z.string(),

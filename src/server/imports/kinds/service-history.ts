@@ -5,6 +5,7 @@ import { isCoilPlace } from '@/core/engine/coils';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
 import { bankNamed } from '@/core/engine/sides';
 import { groupBy } from '@/core/shared/group-by';
+import { KM_PER_MILE } from '@/core/units/unit';
 import type { Querier, Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { fittedComponents, parts, vehicles } from '@/db/schema';
@@ -171,7 +172,7 @@ function readDistance(
     /^(?:about|around|ca\.?|~)?\s*(\d{1,4})\s*(?:(?:or|to|-)\s*\d{1,4}\s*)?(?:thousand|k)\s*(km|mi)?$/i.exec(typed);
   if (rough)
     return {
-      km: Number(rough[1]) * 1000 * ((rough[2]?.toLowerCase() ?? unit) === 'mi' ? 1.609344 : 1),
+      km: Number(rough[1]) * 1000 * ((rough[2]?.toLowerCase() ?? unit) === 'mi' ? KM_PER_MILE : 1),
       certainty: 'estimated',
       asTyped: typed,
     };

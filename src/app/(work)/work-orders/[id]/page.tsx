@@ -4,6 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { siteId } from '@/core/engine/layout';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
+import { isLive } from '@/core/work/order-state';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
@@ -32,7 +33,7 @@ export default async function WorkOrderPage({ params }: Props) {
   if (!view.ok) return <NotShown error={view.error} />;
   const { order, row, vehicle, family, spec, layout, sites, steps } = view.value;
   const people = await listPeople(deps(), actor);
-  const live = order.state !== 'closed' && order.state !== 'cancelled';
+  const live = isLive(order);
   const todo = sites.filter((site) => site.doneAt === null);
   const marks = Object.fromEntries(
     sites.map((site) => [

@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { NotShown } from '@/app/not-shown';
+import { isLive } from '@/core/work/order-state';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
@@ -26,7 +27,7 @@ export default async function CodesPage({ params }: Props) {
   const { order, vehicle, codes, hasCodeReader } = view.value;
   // One of the two is what comes next, and looks it.
   const awaited = MOMENTS.find(([moment]) => !codes.some((row) => row.moment === moment))?.[0];
-  const live = order.state !== 'closed' && order.state !== 'cancelled' && may(actor, 'record work');
+  const live = isLive(order) && may(actor, 'record work');
   return (
     <>
       <PageHead

@@ -1,6 +1,7 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { NotShown } from '@/app/not-shown';
+import { isLive } from '@/core/work/order-state';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
@@ -30,7 +31,7 @@ export default async function StopPage({ params }: Props) {
   const view = await viewWorkOrder(deps(), actor, id);
   if (!view.ok) return <NotShown error={view.error} />;
   const { order, vehicle } = view.value;
-  const live = order.state !== 'closed' && order.state !== 'cancelled' && may(actor, 'record work');
+  const live = isLive(order) && may(actor, 'record work');
   return (
     <>
       <PageHead
