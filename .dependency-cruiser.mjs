@@ -8,9 +8,14 @@ const only = (name, from, allowed) => ({
 export default {
   forbidden: [
     only('core-stands-alone', 'core', 'core'),
+    only('text-reaches-only-core', 'text', 'text|core'),
     only('contracts-reach-only-core', 'contracts', 'contracts|core'),
     only('db-reaches-only-core', 'db', 'db|core'),
-    only('server-reaches-only-db-core-contracts-and-its-ports', 'server', 'server|db|core|contracts|simulators'),
+    only(
+      'server-reaches-only-db-core-contracts-text-and-its-ports',
+      'server',
+      'server|db|core|contracts|text|simulators',
+    ),
     {
       name: 'stand-ins-only-behind-ports',
       severity: 'error',
@@ -18,7 +23,7 @@ export default {
       to: { path: '^src/simulators/' },
     },
     only('stand-ins-reach-only-core', 'simulators', 'simulators|core'),
-    only('ui-reaches-only-core-and-contracts', 'ui', 'ui|core|contracts'),
+    only('ui-reaches-only-core-contracts-and-text', 'ui', 'ui|core|contracts|text'),
     only('jobs-reach-only-server-db-core-and-contracts', 'jobs', 'jobs|server|db|core|contracts'),
     only('web-workers-reach-only-core', 'workers', 'workers|core'),
     {

@@ -5,7 +5,7 @@ import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { GRADES } from '../src/core/inspection/trainer';
 import type { Entry, Json } from '../src/core/work/entry';
-import { siteTarget } from '../src/core/work/entry-fields';
+import { siteTarget } from '../src/core/work/targets';
 import { loadSheets } from '../src/db/queries/catalogue';
 import { bays, depots, people, vehicles, workOrders } from '../src/db/schema';
 import type { Actor } from '../src/server/access';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Entry, Fields, Json } from '../../src/core/work/entry';
-import { answerField, countTarget, siteTarget, stepTarget } from '../../src/core/work/entry-fields';
 import type { FloorJob } from '../../src/core/work/job-record';
+import { answerField, countTarget, siteTarget, stepTarget } from '../../src/core/work/targets';
 import type { Actor } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
 import { codesInput, keepCodes } from '../../src/server/work-orders/codes';

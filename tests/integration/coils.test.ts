@@ -34,9 +34,9 @@ describe('coils by tag', () => {
   it('are followed from cylinder to cylinder, and a moved one is not lost', async () => {
     const found = await coils('32');
     expect(found.repeatFailures).toEqual([]);
-    expect(found.coils.find((coil) => coil.tag === 'PC-202')?.stays).toEqual([
-      { tag: 'PC-202', cylinder: 2, from: '2018-05-07', until: '2025-02-11' },
-      { tag: 'PC-202', cylinder: 4, from: '2025-02-11', until: null },
+    expect(found.coils.find((coil) => coil.tag === 'PC-202')?.stays).toMatchObject([
+      { cylinder: 2, installedOn: '2018-05-07', removedOn: '2025-02-11', removalReason: 'swap' },
+      { cylinder: 4, installedOn: '2025-02-11', removedOn: null, removalReason: null },
     ]);
   });
 

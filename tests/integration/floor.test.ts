@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { LONG_REMOVAL } from '../../src/core/work/procedure/removal';
 import { fleets, people, specSheets, vehicles, workOrderCodes, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { playTelematics } from '../../src/server/odometer/play-feed';
@@ -181,14 +180,14 @@ describe('the gates', () => {
   it('are loosened by the long method where this engine seized the last time, and the order asks for the time', async () => {
     const before = await openFor('104');
     const { order: usual, steps } = await view(before);
-    expect(steps.some(({ key }) => key === LONG_REMOVAL)).toBe(false);
+    expect(steps.some(({ kind }) => kind === 'loosen_long')).toBe(false);
     await enter(w.deps, actor, before, 'site 2A', { breakawayFeel: 'seized' });
     await w.deps.db
       .update(workOrders)
       .set({ state: 'closed', closedOn: '2026-11-15', closedKm: 100_000 })
       .where(eq(workOrders.id, before));
     const now = await view(await openFor('104'));
-    expect(now.steps.find(({ key }) => key === LONG_REMOVAL)?.why).toContain('seized on 2026-11-15');
+    expect(now.steps.find(({ kind }) => kind === 'loosen_long')?.why).toContain('seized on 2026-11-15');
     expect(now.order.minutes).toBeGreaterThan(usual.minutes);
     expect([now.before?.on, now.before?.sites.find(({ cylinder }) => cylinder === 2)?.breakawayFeel]).toEqual([
       '2026-11-15',

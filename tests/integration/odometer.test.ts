@@ -101,7 +101,7 @@ describe('the inbox', () => {
     expect(groups.map((g) => g.cause)).toContain('unit_slip');
     const item = await suspect('106');
     expect(item.suggestedKm).toBeCloseTo(km, -1);
-    expect(item.words).toContain('probably the other unit');
+    expect(item.words).toContain('probably in the other unit');
     expect(item.lastKm).not.toBeNull();
   });
 

@@ -252,6 +252,7 @@ describe('counterfeits', () => {
       lot: 'BAD-1',
       removedOn: TODAY,
       removedKm: base.installedKm + 1000,
+      removalReason: 'failed' as const,
     });
     await w.deps.db.insert(fittedComponents).values([early(1), early(2)]);
     expect(await lotHistory(w.deps.db, actor.fleetId, sheet.partId, 'bad-1')).toEqual({ fitted: 2, early: 2 });

@@ -38,6 +38,7 @@ test('hours, another fault and a change of leads are recorded on the vehicle, fo
   await page.getByLabel('What', { exact: true }).selectOption('lead_set');
   await page.getByLabel('Odometer then').fill('61,000');
   await page.getByLabel('Day').last().fill('2026-05-04');
+  await page.getByLabel('Why the old ones came out').selectOption('found_damaged');
   await page.getByRole('button', { name: 'Record the change' }).click();
   await expect(page.getByRole('row', { name: /Lead set/ })).toContainText('4 May 2026, 61,000 km');
 });

@@ -4,7 +4,7 @@ import { requireActor } from '@/app/actor';
 import { may, roleName } from '@/server/access';
 import { deps } from '@/server/deps';
 import { countNotices } from '@/server/notices/list-notices';
-import { dateText } from '@/ui/format/format';
+import { dateText } from '@/text/format';
 import { ActionForm } from '@/ui/primitives/action-form';
 import { GoTo } from '@/ui/primitives/go-to';
 import { TextLink } from '@/ui/primitives/links';

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { readQuantity } from '../units/read-quantity';
 import {
   doubtOfFastener,
+  FASTENER_PLACES,
   FASTENER_SIZES,
   fastenersFromText,
   fastenersText,
@@ -45,9 +46,9 @@ describe('fasteners', () => {
     ).toMatchObject({
       ok: true,
       value: [
-        { what: 'coil bolt', size: 'M6', count: 4, torqueNm: 9, order: 'any', captive: false },
-        { what: 'intake bolt', size: 'M8', count: 8, torqueNm: 20, order: 'centre_outward' },
-        { what: 'clip', size: 'M6', count: 3, captive: true },
+        { what: 'coil bolt', holds: 'coil', size: 'M6', count: 4, torqueNm: 9, order: 'any', captive: false },
+        { what: 'intake bolt', holds: 'intake', size: 'M8', count: 8, torqueNm: 20, order: 'centre_outward' },
+        { what: 'clip', holds: 'other', size: 'M6', count: 3, captive: true },
       ],
     });
   });
@@ -71,6 +72,7 @@ describe('fasteners', () => {
       count: fc.integer({ min: 1, max: 20 }),
       order: fc.constantFrom(...TIGHTENING_ORDERS),
       captive: fc.boolean(),
+      holds: fc.constantFrom(...FASTENER_PLACES),
     });
     fc.assert(
       fc.property(fc.array(any, { maxLength: 4 }), (some) => {

@@ -16,9 +16,14 @@ export type TighteningOrder = (typeof TIGHTENING_ORDERS)[number];
 export const FASTENER_SIZES = ['M5', 'M6', 'M7', 'M8', 'M10'] as const;
 export type FastenerSize = (typeof FASTENER_SIZES)[number];
 
+/** What a screw holds: it says when it is taken out and when it is counted back. */
+export const FASTENER_PLACES = ['cover', 'intake', 'coil', 'other'] as const;
+export type FastenerPlace = (typeof FASTENER_PLACES)[number];
+
 /** A screw that is opened on the way: its own small torque, never that of the plug. */
 export interface Fastener {
   readonly what: string;
+  readonly holds: FastenerPlace;
   readonly size: FastenerSize;
   readonly count: number;
   readonly torqueNm: number;
@@ -74,6 +79,7 @@ export function tighteningOrder(count: number, order: TighteningOrder): readonly
 
 /**
  * Fasteners as a person lists them: "coil bolt M6 x4 9 N·m; intake bolt M8 x8 20 N·m centre outward; cover clip bolt M6 x3 8 N·m captive".
+ * What each holds is told by its name, or said after it: "long screw M6 x2 9 N·m holds cover".
  *
  * @param torqueNm reads a torque with its unit; null where it cannot be read
  * @returns the list, or in words what is wrong with the first entry that cannot be read
@@ -103,14 +109,32 @@ export function fastenersFromText(
     if (count < 1) return { ok: false, error: `${match[1]}: give how many there are` };
     list.push({
       what: match[1] ?? '',
+      holds: holdsOf(match[1] ?? '', rest),
       size,
       count,
       torqueNm: nm,
-      order: /cent(re|er) outward/.test(rest) ? 'centre_outward' : /cross/.test(rest) ? 'crosswise' : 'any',
+      order: orderOf(rest),
       captive: rest.includes('captive'),
     });
   }
   return { ok: true, value: list };
+}
+
+/** Where a list does not say what a screw holds, its name does: read once, kept as a fact. */
+const NAME_WORDS: readonly (readonly [FastenerPlace, RegExp])[] = [
+  ['intake', /intake|manifold|duct/i],
+  ['cover', /cover|cowl/i],
+  ['coil', /coil|rail/i],
+];
+
+function holdsOf(name: string, rest: string): FastenerPlace {
+  const said = FASTENER_PLACES.find((place) => rest.includes(`holds ${place}`));
+  return said ?? NAME_WORDS.find(([, word]) => word.test(name))?.[0] ?? 'other';
+}
+
+function orderOf(rest: string): TighteningOrder {
+  if (/cent(re|er) outward/.test(rest)) return 'centre_outward';
+  return rest.includes('cross') ? 'crosswise' : 'any';
 }
 
 const ORDER_WORDS: Readonly<Record<TighteningOrder, string>> = {
@@ -124,6 +148,6 @@ export const fastenersText = (list: readonly Fastener[]): string =>
   list
     .map(
       (f) =>
-        `${f.what} ${f.size} x${f.count} ${Number(f.torqueNm.toFixed(2))} N·m${ORDER_WORDS[f.order]}${f.captive ? ' captive' : ''}`,
+        `${f.what} ${f.size} x${f.count} ${Number(f.torqueNm.toFixed(2))} N·m${ORDER_WORDS[f.order]}${f.captive ? ' captive' : ''} holds ${f.holds}`,
     )
     .join('; ');

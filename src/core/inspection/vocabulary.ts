@@ -31,7 +31,8 @@ export const CONDITIONS = {
 
 export type ConditionRegion = keyof typeof CONDITIONS;
 export type Condition = (typeof CONDITIONS)[ConditionRegion][number];
-export const ALL_CONDITIONS: readonly string[] = Object.values(CONDITIONS).flat();
+export const ALL_CONDITIONS: readonly Condition[] = Object.values(CONDITIONS).flat();
+export const isCondition = (word: string): word is Condition => (ALL_CONDITIONS as readonly string[]).includes(word);
 
 /** Words that say that a region is as it should be. A rounded electrode is wear, which its gap tells better. */
 export const HEALTHY: ReadonlySet<string> = new Set<Condition>([

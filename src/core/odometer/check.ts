@@ -156,6 +156,7 @@ function digitSlips({ value, unit }: ShownReading): readonly number[] {
 export function suspectReadings(
   accepted: readonly Reading[],
   fresh: readonly ShownReading[],
+  othersMove = true,
 ): ReadonlyMap<number, ReadingCheck> {
   const rate = ownRate(accepted)?.kmPerDay ?? null;
   const known = [...accepted];
@@ -164,7 +165,7 @@ export function suspectReadings(
   fresh.forEach((reading, index) => {
     const next = { day: reading.day, km: toKm(reading) };
     if (!followsPlainly(known.at(-1) ?? null, highest, rate, next)) {
-      const check = checkAgainst(known, rate, reading);
+      const check = checkAgainst(known, rate, reading, othersMove);
       if (check.verdict === 'suspect') {
         suspects.set(index, check);
         return;

@@ -1,17 +1,26 @@
 import type { Electrode, RegapPolicy } from '../gap/check';
 import { ANTI_SEIZE_REDUCTION, type Head } from '../torque/plan';
-import { EARLY_SHARE } from './policies';
+import { EARLY_SHARE, type PolicyOptions } from './policies';
 
 /** What the interval option makes of a limit: the share of it at which a plug counts as due. */
-export const dueShare = (intervalOption: string): number => (intervalOption === 'early' ? EARLY_SHARE : 1);
+export const dueShare = (intervalOption: PolicyOptions['interval']): number =>
+  intervalOption === 'early' ? EARLY_SHARE : 1;
 
-const KM_PER_HOUR: Readonly<Record<string, number>> = { hours_40: 40, hours_60: 60, hours_not_counted: 0 };
+const KM_PER_HOUR: Readonly<Record<PolicyOptions['engine_hours'], number>> = {
+  hours_40: 40,
+  hours_60: 60,
+  hours_not_counted: 0,
+};
 
 /** Distance that a metered engine hour counts as, km; 0: hours do not count. */
-export const kmPerHour = (hoursOption: string): number => KM_PER_HOUR[hoursOption] ?? 0;
+export const kmPerHour = (hoursOption: PolicyOptions['engine_hours']): number => KM_PER_HOUR[hoursOption];
 
 /** What the options of new gaps and the electrode together allow. The sheet's own word comes before both. */
-export function regapPolicy(newGapsOption: string, electrode: Electrode, sheetSays: RegapPolicy | null): RegapPolicy {
+export function regapPolicy(
+  newGapsOption: PolicyOptions['new_gaps'],
+  electrode: Electrode,
+  sheetSays: RegapPolicy | null,
+): RegapPolicy {
   if (electrode === 'multi_ground') return 'never';
   if (sheetSays) return sheetSays;
   if (newGapsOption === 'return') return 'never';
@@ -19,7 +28,7 @@ export function regapPolicy(newGapsOption: string, electrode: Electrode, sheetSa
 }
 
 /** Changes of direction that a bend may have. Infinity: any. */
-export function allowedReversals(reverseOption: string, electrode: Electrode): number {
+export function allowedReversals(reverseOption: PolicyOptions['reverse_bend'], electrode: Electrode): number {
   if (reverseOption === 'allowed') return Number.POSITIVE_INFINITY;
   return reverseOption === 'once' && electrode === 'nickel' ? 1 : 0;
 }
@@ -56,7 +65,7 @@ export interface SheetThreads {
 
 /** What goes on the threads by option, shell, head and sheet, and what it does to the torque. */
 export function compoundAdvice(
-  compoundOption: string,
+  compoundOption: PolicyOptions['thread_compound'],
   shell: Shell | null,
   head: Head,
   sheet: SheetThreads,

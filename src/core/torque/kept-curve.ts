@@ -1,7 +1,14 @@
-import type { CurveFault, CurveSample, CurveState, CurveVerdict } from './curve';
+import {
+  CURVE_FAULTS,
+  CURVE_VERDICTS,
+  type CurveFault,
+  type CurveSample,
+  type CurveState,
+  type CurveVerdict,
+} from './curve';
 
-/** A torque curve as it is kept with a site: thinned, with what was made of it. */
-export interface KeptCurve {
+/** A torque curve as it is kept with a site: thinned, with what was made of it. It travels as JSON, hence no interface. */
+export type KeptCurve = {
   /** [degrees, N·m] */
   readonly points: readonly (readonly [number, number])[];
   readonly verdict: CurveVerdict;
@@ -10,6 +17,19 @@ export interface KeptCurve {
   readonly contactDeg: number | null;
   /** The wrench that sent it. */
   readonly source: string;
+};
+
+/** Whether something that came as JSON is such a curve. */
+export function isKeptCurve<T>(json: T): json is T & KeptCurve {
+  if (typeof json !== 'object' || json === null) return false;
+  const { points, verdict, fault = null, peakNm, source } = json as Partial<Record<keyof KeptCurve, unknown>>;
+  return (
+    Array.isArray(points) &&
+    CURVE_VERDICTS.some((known) => known === verdict) &&
+    (fault === null || CURVE_FAULTS.some((known) => known === fault)) &&
+    typeof peakNm === 'number' &&
+    typeof source === 'string'
+  );
 }
 
 const MAX_POINTS = 160;

@@ -14,8 +14,14 @@ export interface Ask {
   readonly minutes?: number;
 }
 
+/** What is counted: what the rules go by. */
+export const COUNT_KINDS = ['tools', 'screws', 'hoses', 'rags', 'gaskets'] as const;
+export type CountKind = (typeof COUNT_KINDS)[number];
+
 /** Something laid in, taken off or used up: out must equal in before the engine is started. */
 export interface Counted {
+  readonly kind: CountKind;
+  /** Its kind; with a number where there are several. */
   readonly key: string;
   readonly what: string;
   /** How many there should be; null: as many as are found. */

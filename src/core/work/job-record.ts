@@ -1,12 +1,10 @@
-import type { Layout, Site } from '../engine/layout';
-import type { Ask, CountState } from './ask';
+import type { Site } from '../engine/layout';
+import type { UnitSystem } from '../units/person-units';
 import type { JobRecord, Json } from './entry';
+import type { OrderModel, SiteModel, StepModel } from './order-model';
 import type { Phase } from './procedure/step';
-import type { SiteRules } from './site-done';
 
-export interface FloorSite extends Site {
-  readonly id: string;
-  readonly name: string;
+export interface FloorSite extends Site, SiteModel {
   readonly where: string;
   /** By the record. */
   readonly expectedNumber: string | null;
@@ -22,17 +20,13 @@ export interface FloorSite extends Site {
   readonly redo: boolean;
 }
 
-export interface FloorStep {
-  readonly key: string;
+export interface FloorStep extends StepModel {
   readonly phase: Phase | null;
-  readonly title: string;
   readonly why: string | null;
   readonly caution: string | null;
   readonly tools: readonly string[];
   readonly consumables: readonly string[];
-  readonly asks: readonly Ask[];
   readonly minutes: number | null;
-  readonly perSite: boolean;
 }
 
 /** Two people said otherwise about one field: what stands, and what was said beside it. */
@@ -46,7 +40,7 @@ export interface Difference {
 }
 
 /** An order as a device at the vehicle carries it: all that is needed with the network gone. */
-export interface FloorJob {
+export interface FloorJob extends OrderModel {
   readonly orderId: string;
   readonly orderNumber: number;
   readonly live: boolean;
@@ -54,7 +48,6 @@ export interface FloorJob {
   readonly vehicleName: string;
   readonly engineCode: string;
   readonly hybrid: boolean;
-  readonly layout: Layout;
   readonly caution: string;
   readonly seat: 'gasket' | 'conical';
   readonly thread: string | null;
@@ -65,10 +58,8 @@ export interface FloorJob {
   readonly sheetChanged: string | null;
   /** What whoever did the plugs the last time left for the next. */
   readonly noteBefore: string | null;
-  readonly rules: SiteRules;
   readonly sites: readonly FloorSite[];
   readonly steps: readonly FloorStep[];
-  readonly counts: readonly (Pick<CountState, 'key' | 'what' | 'expected'> & { readonly late: boolean })[];
   readonly record: JobRecord;
   readonly differences: readonly Difference[];
   readonly photos: readonly {
@@ -87,8 +78,6 @@ export interface FloorJob {
   }[];
   /** Keys of findings on which a supervisor has spoken. */
   readonly decided: readonly string[];
-  readonly codesKept: readonly string[];
-  readonly followUps: number;
   readonly waits: readonly { readonly id: string; readonly words: string }[];
   /** Since when the person who asks is working at it; null: they are not. */
   readonly workingSince: string | null;
@@ -96,7 +85,7 @@ export interface FloorJob {
   readonly minutesWorked: number;
   /** Of a demo fleet: the stand-ins may be played. */
   readonly demo: boolean;
-  readonly units: 'metric' | 'us';
+  readonly units: UnitSystem;
   readonly personId: string;
   readonly today: string;
   /** When the server gave it: of two the later is the truer. ISO 8601. */

@@ -16,6 +16,7 @@ const sitesOf = (model: Parameters<typeof layoutOf>[0]): readonly FloorSite[] =>
     fittedGapMm: null,
     sinceKm: null,
     doneBy: null,
+    measured: {},
     fittedWith: null,
     redo: false,
   }));

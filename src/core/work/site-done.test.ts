@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readSiteQuantity, type SiteRules, type SiteTexts, siteFaults } from './site-done';
+import { readSiteQuantity, type SiteRules, siteFaults } from './site-done';
+import { type SiteRecord, siteRecord } from './site-fields';
 
 const rules: SiteRules = {
   partNumber: 'EM-7310',
@@ -14,26 +15,13 @@ const rules: SiteRules = {
   lubricant: 'dry',
   threadsSay: 'Dry as supplied.',
 };
-const texts = (over: Partial<SiteTexts> = {}): SiteTexts => ({
-  observedNumber: '',
-  believedNumber: '',
-  removedGap: '',
-  breakawayFeel: null,
-  breakawayTorque: '',
-  newNumber: 'em-7310',
-  newGap: '1.05',
-  newLot: '',
-  compound: '',
-  compoundBatch: '',
-  torqueMethod: 'wrench',
-  wrenchSetting: '',
-  installedTorque: '17.5',
-  curve: null,
-  remark: '',
+const texts = (over: Partial<SiteRecord> = {}): SiteRecord => ({
+  ...siteRecord({ newNumber: 'em-7310', newGap: '1.05', torqueMethod: 'wrench', installedTorque: '17.5' }),
   ...over,
 });
+const stopped = { points: [], verdict: 'stop', fault: null, peakNm: 9, contactDeg: null, source: 'TW-1' } as const;
 const figures = { newGapMm: 1.05, installedTorqueNm: 17.5 };
-const faults = (over: Partial<SiteTexts>, figs: Partial<typeof figures> = {}, fitted: string[] = [], over2 = {}) =>
+const faults = (over: Partial<SiteRecord>, figs: Partial<typeof figures> = {}, fitted: string[] = [], over2 = {}) =>
   siteFaults(texts(over), { ...figures, ...figs }, { ...rules, ...over2 }, fitted);
 
 describe('siteFaults', () => {
@@ -66,8 +54,8 @@ describe('siteFaults', () => {
   });
 
   it('holds where the wrench said stop, until somebody says what was found', () => {
-    expect(faults({ curve: { verdict: 'stop' } }).curve).toContain('said stop');
-    expect(faults({ curve: { verdict: 'stop' }, remark: 'thread inserted' })).toEqual({});
+    expect(faults({ curve: stopped }).curve).toContain('said stop');
+    expect(faults({ curve: stopped, remark: 'thread inserted' })).toEqual({});
   });
 
   it('takes every gap of the sheet and none beyond what may be bent', () => {

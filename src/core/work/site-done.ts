@@ -1,29 +1,8 @@
 import { partKey } from '../catalogue/match';
 import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from '../gap/check';
-import type { BreakawayFeel, TorqueMethod } from '../inspection/vocabulary';
-import type { CurveVerdict } from '../torque/curve';
-import { PLAUSIBLE_BREAKAWAY, readQuantity, type Suggestion, type Window } from '../units/read-quantity';
-import type { UnitName } from '../units/unit';
-
-/** What a person typed at one site. Empty: nothing. */
-export interface SiteTexts {
-  readonly observedNumber: string;
-  readonly believedNumber: string;
-  readonly removedGap: string;
-  readonly breakawayFeel: BreakawayFeel | null;
-  readonly breakawayTorque: string;
-  readonly newNumber: string;
-  readonly newGap: string;
-  readonly newLot: string;
-  readonly compound: string;
-  readonly compoundBatch: string;
-  readonly torqueMethod: TorqueMethod | null;
-  readonly wrenchSetting: string;
-  readonly installedTorque: string;
-  /** Of the wrench, where it measures both torque and angle. */
-  readonly curve: { readonly verdict: CurveVerdict } | null;
-  readonly remark: string;
-}
+import type { PersonUnits } from '../units/person-units';
+import { readQuantity, type Suggestion, type Window } from '../units/read-quantity';
+import { SITE_FIELDS, type SiteQuantity, type SiteRecord } from './site-fields';
 
 /** What a site is measured by before it counts as done. Plain data, so that a device can check by itself. */
 export interface SiteRules {
@@ -44,16 +23,6 @@ export interface SiteRules {
 
 export type Faults = Readonly<Record<string, string>>;
 
-/** A typed quantity by the field it stands in. */
-export const SITE_QUANTITIES = {
-  removedGap: { kind: 'gap', window: undefined },
-  breakawayTorque: { kind: 'torque', window: PLAUSIBLE_BREAKAWAY },
-  newGap: { kind: 'gap', window: undefined },
-  wrenchSetting: { kind: 'torque', window: undefined },
-  installedTorque: { kind: 'torque', window: undefined },
-} as const satisfies Partial<Record<keyof SiteTexts, { kind: 'gap' | 'torque'; window: Window | undefined }>>;
-export type SiteQuantity = keyof typeof SITE_QUANTITIES;
-
 export type QuantityRead =
   | { readonly ok: true; readonly value: number | null }
   | { readonly ok: false; readonly message: string; readonly suggestions: readonly Suggestion[] };
@@ -62,10 +31,11 @@ export type QuantityRead =
 export function readSiteQuantity(
   field: SiteQuantity,
   text: string,
-  units: { readonly gap: UnitName; readonly torque: UnitName },
+  units: Pick<PersonUnits, 'gap' | 'torque'>,
 ): QuantityRead {
   if (text.trim() === '') return { ok: true, value: null };
-  const { kind, window } = SITE_QUANTITIES[field];
+  const { quantity: kind, window }: { readonly quantity: 'gap' | 'torque'; readonly window?: Window } =
+    SITE_FIELDS[field];
   const reading = readQuantity({ kind, text, personUnit: units[kind], window });
   if (reading.verdict !== 'ok') return { ok: false, message: reading.message, suggestions: reading.suggestions };
   return { ok: true, value: Number(reading.valueSi.toFixed(kind === 'gap' ? 4 : 2)) };
@@ -79,7 +49,10 @@ export function readSiteQuantity(
  * @param fitted keys of the numbers at the other sites that are done
  */
 export function siteFaults(
-  texts: SiteTexts,
+  texts: Pick<
+    SiteRecord,
+    'newNumber' | 'newGap' | 'compound' | 'torqueMethod' | 'installedTorque' | 'curve' | 'remark'
+  >,
   { newGapMm, installedTorqueNm }: { readonly newGapMm: number | null; readonly installedTorqueNm: number | null },
   rules: SiteRules,
   fitted: readonly string[],

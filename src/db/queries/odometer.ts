@@ -1,5 +1,5 @@
 import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
-import type { Reading } from '@/core/odometer/use-rate';
+import { type KnownReadings, readingKey } from '@/core/odometer/intake';
 import type { Querier, Tx } from '../client';
 import { engineHourReadings, odometerReadings, vehicles } from '../schema';
 
@@ -30,19 +30,13 @@ export async function loadReadings(q: Querier, fleetId: string, vehicleId: strin
 
 export type ReadingRow = Awaited<ReturnType<typeof loadReadings>>[number];
 
-/** What is known of a vehicle's meter. */
-export interface History {
-  /** Day and figure of every reading, whatever its state, as `readingKey` writes them. */
-  readonly known: ReadonlySet<string>;
-  /** In order of day and figure. */
-  readonly accepted: readonly Reading[];
+/** What is known of a vehicle's meter, for the next reading. */
+export interface History extends KnownReadings {
   /** How many nobody has resolved yet. */
   readonly suspects: number;
 }
 
 type ReadingState = typeof odometerReadings.$inferSelect.state;
-
-export const readingKey = ({ day, km }: Reading): string => `${day} ${km}`;
 
 /** The readings of some vehicles; one that has none is missing. */
 export async function loadHistories(

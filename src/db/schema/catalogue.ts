@@ -18,6 +18,7 @@ import type { BankAccess, Fastener } from '../../core/engine/access';
 import type { Coil, Distributor } from '../../core/engine/model';
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Resting } from '../../core/engine/resting';
+import type { WeakPoint } from '../../core/engine/weak-points';
 import { REGAP_POLICIES } from '../../core/gap/check';
 import { SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from '../../core/policy/apply';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
@@ -57,7 +58,7 @@ export const engineFamilies = pgTable(
     access: jsonb().$type<BankAccess[]>(),
     fasteners: jsonb().$type<Fastener[]>(),
     /** Known weak points, each a precaution. */
-    weakPoints: text().array(),
+    weakPoints: jsonb().$type<WeakPoint[]>(),
     version: version(),
   },
   (t) => [

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, customType, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { COUNT_KINDS } from '../../core/work/ask';
 import type { Json } from '../../core/work/entry';
 import { createdAt, fleetId, id, instant, list } from './columns';
 import { people } from './fleet';
@@ -15,6 +16,7 @@ export const workOrderCounts = pgTable(
     fleetId: fleetId(),
     workOrderId: uuid().notNull(),
     key: text().notNull(),
+    kind: text({ enum: list(COUNT_KINDS) }),
     what: text().notNull(),
     /** Null: as many as are found. */
     expected: integer(),

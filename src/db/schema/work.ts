@@ -13,13 +13,14 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { REMOVAL_REASONS } from '../../core/components/history';
 import { COMPONENTS } from '../../core/engine/quantities';
 import { type Finding, VERDICTS } from '../../core/inspection/finding';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
 import type { KeptCurve } from '../../core/torque/kept-curve';
 import type { Ask } from '../../core/work/ask';
 import { ORDER_STATES } from '../../core/work/order-state';
-import { PHASES } from '../../core/work/procedure/step';
+import { PHASES, STEP_KINDS } from '../../core/work/procedure/step';
 import { parts, specSheets } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 import { bays, people, vehicles } from './fleet';
@@ -62,6 +63,8 @@ export const fittedComponents = pgTable(
     workOrderId: uuid(),
     removedOn: day(),
     removedKm: km(),
+    /** Null as long as it sits there. */
+    removalReason: text({ enum: list(REMOVAL_REASONS) }),
     removedByWorkOrderId: uuid(),
     createdAt: createdAt(),
   },
@@ -76,6 +79,7 @@ export const fittedComponents = pgTable(
     index().on(t.vehicleId),
     index().on(t.fleetId, t.partId, t.lot),
     check('fitted_components_km_possible', sql`${t.installedKm} >= 0`),
+    check('fitted_components_removed_for_a_reason', sql`(${t.removedOn} is null) = (${t.removalReason} is null)`),
   ],
 );
 
@@ -135,6 +139,8 @@ export const workOrderSteps = pgTable(
     workOrderId: uuid().notNull(),
     place: integer().notNull(),
     key: text().notNull(),
+    /** What the rules go by; null: opened before steps had kinds, and its key names none. */
+    kind: text({ enum: list(STEP_KINDS) }),
     title: text().notNull(),
     caution: text(),
     /** Null: opened before the steps had phases. */

@@ -1,7 +1,7 @@
 import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeWords } from '@/core/catalogue/scope';
 import { regapPolicy } from '@/core/policy/apply';
-import { policyInForce } from '@/core/policy/policies';
+import { type PolicyId, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
 import { loadFamilies, loadParts, loadSpecs } from '@/db/queries/catalogue';
 import { loadPolicyChoices } from '@/db/queries/policies';
@@ -28,7 +28,7 @@ export const viewBench = useCase({
       if (!family || spec.sourceKind === 'memory' || !spec.part.thread || !spec.part.seat) return [];
       const concerning = [...shop, ...sheetChoices(spec)];
       const electrode = spec.part.electrode;
-      const inForce = (id: Parameters<typeof policyInForce>[0]) => policyInForce(id, concerning);
+      const inForce = <P extends PolicyId>(id: P) => policyInForce(id, concerning);
       const [newGaps, reverse, compound] = [inForce('new_gaps'), inForce('reverse_bend'), inForce('thread_compound')];
       return [
         {

@@ -5,7 +5,7 @@ import { layoutOf, type Site } from '@/core/engine/layout';
 import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
 import { ownRate } from '@/core/odometer/use-rate';
 import { dueShare, kmPerHour } from '@/core/policy/apply';
-import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
+import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
 import type { Tx } from '@/db/client';
 import { lockFleet } from '@/db/locks';
@@ -144,10 +144,10 @@ function statusOf(
     fitment: fitment.kind,
     fitmentWhy: whyNoMatch(fitment),
     specSheetId: spec?.id ?? null,
-    hourMeter: hourMeter(hours, kmPerHour(policyInForce('engine_hours', choices).option.id)),
+    hourMeter: hourMeter(hours, kmPerHour(optionInForce('engine_hours', choices))),
     ...distanceLimit(vehicle, spec, ceilings),
     limitMonths: spec?.intervalMonths ?? null,
-    limitShare: dueShare(policyInForce('interval', choices).option.id),
+    limitShare: dueShare(optionInForce('interval', choices)),
     clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted, hours),
   };
 }

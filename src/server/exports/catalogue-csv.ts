@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { fastenersText } from '@/core/engine/access';
 import { coilsText } from '@/core/engine/coils';
 import { restingText } from '@/core/engine/resting';
+import { weakPointText } from '@/core/engine/weak-points';
 import { ok } from '@/core/shared/result';
 import {
   type ComponentSheet,
@@ -55,7 +56,7 @@ export function familyFields(family: EngineFamily): Fields {
     intake_kpa: text(family.intakeKpa),
     access: family.access?.map((bank) => `${bank.access} ${bank.minutes}`).join(', ') ?? '',
     fasteners: family.fasteners ? fastenersText(family.fasteners) : '',
-    weak_points: family.weakPoints?.join(' | ') ?? '',
+    weak_points: family.weakPoints?.map(weakPointText).join(' | ') ?? '',
   };
 }
 

@@ -4,7 +4,7 @@ import { siteId } from '@/core/engine/layout';
 import type { Wear } from '@/core/gap/wear';
 import { type Finding, findingKey, type SiteReading } from '@/core/inspection/finding';
 import { readEngine } from '@/core/inspection/findings';
-import { ALL_CONDITIONS, type Condition } from '@/core/inspection/vocabulary';
+import { isCondition } from '@/core/inspection/vocabulary';
 import type { Querier } from '@/db/client';
 import type { SpecSheet } from '@/db/queries/catalogue';
 import { loadVerdicts, type VerdictRow } from '@/db/queries/findings';
@@ -49,7 +49,7 @@ export async function findingsOf(
 }
 
 function readingOf(site: SiteRow, outgoing: FloorState['outgoing'], graph: SupersessionGraph): SiteReading {
-  const words = site.conditions?.filter((word): word is Condition => ALL_CONDITIONS.includes(word)) ?? null;
+  const words = site.conditions?.filter(isCondition) ?? null;
   return {
     cylinder: site.cylinder,
     position: site.position,

@@ -1,17 +1,19 @@
-import { and, eq, isNull, or } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { partKey } from '@/core/catalogue/match';
+import { insertStays, REMOVAL_REASONS } from '@/core/components/history';
 import { layoutOf, siteId, sitesFromText } from '@/core/engine/layout';
 import { COMPONENTS, placesOf, quantityOf } from '@/core/engine/quantities';
+import { lifeKm } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
+import { lockFitted, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
 import { loadFamilies } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
-import { fittedComponents, parts } from '@/db/schema';
+import { parts } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
-import { lifeKm } from '../odometer/judge';
 import { useCase } from '../use-case';
 
 export const changeInput = z.object({
@@ -23,6 +25,8 @@ export const changeInput = z.object({
   odometer: z.string().trim().min(1, 'Give what the odometer showed.').max(60),
   certainty: z.enum(['exact', 'estimated']).default('exact'),
   partNumber: z.string().trim().max(60).default(''),
+  /** Why the old ones came out. */
+  removalReason: z.enum(REMOVAL_REASONS, 'Choose why the old ones came out.').default('unknown'),
   /** What is written on the part itself; for one part only. */
   tag: z.string().trim().max(60).default(''),
 });
@@ -63,24 +67,13 @@ export const recordChange = useCase({
             .where(and(eq(parts.fleetId, actor.fleetId), eq(parts.numberKey, partKey(input.partNumber))))
         : [];
       const installedKm = lifeKm(read.valueSi, input.on, vehicle);
-      const ended = and(
-        eq(fittedComponents.vehicleId, vehicle.id),
-        eq(fittedComponents.component, input.component),
-        or(
-          ...places.map((place) =>
-            and(eq(fittedComponents.cylinder, place.cylinder), eq(fittedComponents.position, place.position)),
-          ),
-        ),
-        isNull(fittedComponents.removedOn),
-      );
-      const later = (await tx.select().from(fittedComponents).where(ended).for('update')).some(
-        (row) => row.installedOn > input.on,
-      );
-      if (later)
+      const here = new Set(places.map(({ cylinder, position }) => `${cylinder}${position}`));
+      const now = await lockFitted(tx, actor.fleetId, vehicle.id, input.component);
+      const before: readonly NewStay[] = now.filter((row) => here.has(siteId(row)));
+      if (before.some((row) => row.installedOn > input.on))
         return fail('conflict', 'A later change of these is on record already.', { on: 'Give a day after that one.' });
-      await tx.update(fittedComponents).set({ removedOn: input.on, removedKm: installedKm }).where(ended);
-      await tx.insert(fittedComponents).values(
-        places.map(({ cylinder, position }) => ({
+      const fresh = places.map(({ cylinder, position }) =>
+        newStay({
           fleetId: actor.fleetId,
           vehicleId: vehicle.id,
           component: input.component,
@@ -89,14 +82,14 @@ export const recordChange = useCase({
           tag: input.tag || null,
           partId: part?.id ?? null,
           believedNumber: part ? null : input.partNumber || null,
-          history: 'proven' as const,
           installedOn: input.on,
           installedOnCertainty: input.certainty,
           installedKm,
           installedKmCertainty: input.certainty,
           installedKmAsTyped: input.odometer,
-        })),
+        }),
       );
+      await saveHistory(tx, insertStays(before, fresh, input.removalReason));
       const { vehicleId: _, ...changes } = input;
       await writeAudit(tx, actor, { action: 'record change', entity: 'vehicle', entityId: vehicle.id, changes });
       return ok({ changed: places.length });

@@ -1,9 +1,11 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { insertStays, swapped } from '@/core/components/history';
 import { ok } from '@/core/shared/result';
+import { lockFitted, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
-import { dueInputs, fittedComponents } from '@/db/schema';
+import { dueInputs } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
@@ -27,45 +29,20 @@ export const swapCoils = useCase({
     return deps.db.transaction(async (tx) => {
       const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [input.vehicleId]);
       if (!vehicle) return notFound('vehicle');
-      const rows = await tx
-        .select()
-        .from(fittedComponents)
-        .where(
-          and(
-            eq(fittedComponents.vehicleId, vehicle.id),
-            eq(fittedComponents.component, 'coil'),
-            isNull(fittedComponents.removedOn),
-            inArray(fittedComponents.cylinder, [input.first, input.second]),
-          ),
-        )
-        .for('update');
-      const [a, b] = [input.first, input.second].map((n) => rows.find((row) => row.cylinder === n));
-      if (!a?.tag || !b?.tag)
+      const coils = await lockFitted(tx, actor.fleetId, vehicle.id, 'coil');
+      const [a, b] = [input.first, input.second].map((n) => coils.find((row) => row.cylinder === n));
+      const [status] = await tx.select().from(dueInputs).where(eq(dueInputs.vehicleId, vehicle.id));
+      const km = status?.odometerKm ?? Math.max(a?.installedKm ?? 0, b?.installedKm ?? 0);
+      const moved = a && b ? swapped(a, b, deps.today(), km) : null;
+      if (!a?.tag || !b?.tag || !moved)
         return fail(
           'conflict',
           'A swap follows coils by their tags: both cylinders need a coil with a tag on record first.',
         );
-      const [status] = await tx.select().from(dueInputs).where(eq(dueInputs.vehicleId, vehicle.id));
-      const [removedOn, removedKm] = [deps.today(), status?.odometerKm ?? Math.max(a.installedKm, b.installedKm)];
-      await tx
-        .update(fittedComponents)
-        .set({ removedOn, removedKm })
-        .where(inArray(fittedComponents.id, [a.id, b.id]));
-      const moved = [
-        { ...a, cylinder: b.cylinder, position: b.position },
-        { ...b, cylinder: a.cylinder, position: a.position },
-      ];
-      await tx.insert(fittedComponents).values(
-        moved.map(({ id: _, createdAt: __, ...row }) => ({
-          ...row,
-          installedOn: removedOn,
-          installedOnCertainty: 'exact' as const,
-          installedKm: removedKm,
-          installedKmCertainty: 'estimated' as const,
-          removedOn: null,
-          removedKm: null,
-        })),
+      const fresh = moved.map(({ id: _, createdAt: __, ...row }) =>
+        newStay({ ...row, installedOnCertainty: 'exact', installedKmCertainty: 'estimated' }),
       );
+      await saveHistory(tx, insertStays<NewStay>([a, b], fresh, 'swap'));
       await writeAudit(tx, actor, {
         action: 'swap coils',
         entity: 'vehicle',

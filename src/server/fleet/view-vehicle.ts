@@ -2,9 +2,9 @@ import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
 import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
-import { coilHistory } from '@/core/components/coil-history';
+import { byTag, repeatFailures } from '@/core/components/history';
 import { layoutOf } from '@/core/engine/layout';
-import { POLICY_IDS, policyInForce } from '@/core/policy/policies';
+import { optionInForce, POLICY_IDS, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, type SpecSheet } from '@/db/queries/catalogue';
@@ -73,6 +73,7 @@ export const viewVehicle = useCase({
         fitment.kind === 'match' ? threadsFor(fitment.spec, family.headMaterial, choicesFor(choices, vehicle)) : null,
       answers: history.filter((entry) => entry.action === 'answer'),
       policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
+      hoursOption: optionInForce('engine_hours', concerning),
       readings,
       hours,
       fitted,
@@ -96,13 +97,14 @@ const rivalSheets = (spec: SpecSheet, specs: readonly SpecSheet[]): readonly Spe
 
 /** Coils now, by cylinder, and the history of each by its tag. */
 function coilsOf(rows: Awaited<ReturnType<typeof loadCoils>>) {
-  const stays = rows.flatMap(({ fitted }) =>
-    fitted.tag
-      ? [{ tag: fitted.tag, cylinder: fitted.cylinder, from: fitted.installedOn, until: fitted.removedOn }]
-      : [],
-  );
+  const stays = rows.map(({ fitted }) => fitted);
   const now = rows.filter(({ fitted }) => fitted.removedOn === null);
-  return { now: now.sort((a, b) => a.fitted.cylinder - b.fitted.cylinder), ...coilHistory(stays) };
+  return {
+    now: now.sort((a, b) => a.fitted.cylinder - b.fitted.cylinder),
+    gone: rows.filter(({ fitted }) => fitted.removedOn !== null && fitted.removalReason !== 'swap').reverse(),
+    coils: byTag(stays),
+    repeatFailures: repeatFailures(stays),
+  };
 }
 
 export const listInput = z.object({

@@ -1,7 +1,7 @@
 import { ok } from '@/core/shared/result';
 import { loadSuspects } from '@/db/queries/odometer';
+import { doubtText } from '@/text/odometer-words';
 import { useCase } from '../use-case';
-import { doubtText } from './doubt-text';
 
 /** The inbox of suspect readings, by likely cause, the most frequent cause first. */
 export const listSuspects = useCase({
@@ -17,7 +17,10 @@ export const listSuspects = useCase({
       [...causes]
         .map(([cause, items]) => ({
           cause,
-          items: items.map((item) => ({ ...item, words: doubtText(item.doubt?.split(',') ?? [], null) })),
+          items: items.map((item) => ({
+            ...item,
+            words: doubtText(item.doubt?.split(',') ?? [], null, actor.unitSystem),
+          })),
         }))
         .sort((a, b) => b.items.length - a.items.length || a.cause.localeCompare(b.cause)),
     );

@@ -1,22 +1,24 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
-import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
-import type { ReadingCheck } from '@/core/odometer/check';
+import { isPlainDate } from '@/core/calendar/plain-date';
+import { MAX_ODOMETER_KM } from '@/core/odometer/check';
+import { historyOf, lifeKm, NOTHING_KNOWN, readingFault, readingOf, type Taken, takeIn } from '@/core/odometer/intake';
 import { byDay } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import { err, ok, type Result } from '@/core/shared/result';
+import type { UnitSystem } from '@/core/units/person-units';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { type History, insertReadings, loadHistories, type NewReading, readingKey } from '@/db/queries/odometer';
+import { type History, insertReadings, loadHistories, type NewReading } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
+import { distanceText } from '@/text/format';
+import { doubtText } from '@/text/odometer-words';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { odometerOf, refreshDue, saveOdometers } from '../due/refresh-due';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { doubtText } from './doubt-text';
-import { historyOf, judgeReadings, lifeKm } from './judge';
 import { HOUR_DOUBTS, isHours, judgeHours, keepJudged, type NewHours, readHours } from './record-hours';
 
 export const readingsInput = z.object({
@@ -76,10 +78,12 @@ export const recordReadings = useCase({
       const histories = await loadHistories(tx, actor.fleetId, [...byVehicle.keys()]);
       const judged = judgeAll(byVehicle, histories);
       const added = ready
-        .filter((row) => judged.get(row)?.state !== 'known')
+        .filter((row) => judged.get(row)?.kind !== 'known')
         .map((row) => toInsert(row, judged.get(row)));
       if (added.length > 0) await keep(deps, tx, actor, added, histories);
-      const told = read.map((result) => (result.ok ? resultOf(result.value, judged.get(result.value)) : result.error));
+      const told = read.map((result) =>
+        result.ok ? resultOf(result.value, judged.get(result.value), actor.unitSystem) : result.error,
+      );
       const [driven, ran] = [told.values(), hours.values()];
       return ok(readings.flatMap(({ text }) => (isHours(text) ? ran : driven).next().value ?? []));
     });
@@ -154,14 +158,18 @@ function readOne(
 ): Result<Ready, RecordedReading> {
   const no = (message: string) => err<RecordedReading>({ unitNumber, on, state: 'refused', km: null, message });
   if (!vehicle) return no(`There is no unit ${unitNumber}.`);
-  if (on > today) return no(`${on} is in the future.`);
   const read = readQuantity({ kind: 'distance', text, personUnit: vehicle.odometerUnit });
   if (read.verdict !== 'ok') return no(read.message);
+  const odometerKm = lifeKm(read.valueSi, on, vehicle);
+  const fault = readingFault({ readOn: on, odometerKm }, today);
+  if (fault === 'future') return no(`${on} is in the future.`);
+  if (fault === 'too_far')
+    return no(`It is over ${distanceText(MAX_ODOMETER_KM, actor.unitSystem)}: check figure and unit.`);
   return ok({
     unitNumber,
     vehicleId: vehicle.id,
     readOn: on,
-    odometerKm: lifeKm(read.valueSi, on, vehicle),
+    odometerKm,
     asTyped: text,
     unit: read.unit === 'mi' ? 'mi' : 'km',
     source,
@@ -170,45 +178,37 @@ function readOne(
   });
 }
 
-interface Judged {
-  readonly state: 'known' | 'suspect';
-  readonly check: ReadingCheck | null;
-}
-
-/** Those that are here already, and those that cannot follow; the others are missing from the map. */
+/** What becomes of each reading beside what is known of its vehicle. */
 function judgeAll(
   byVehicle: ReadonlyMap<string, readonly Ready[]>,
   histories: ReadonlyMap<string, History>,
-): ReadonlyMap<Ready, Judged> {
-  const judged = new Map<Ready, Judged>();
+): ReadonlyMap<Ready, Taken> {
+  const judged = new Map<Ready, Taken>();
   for (const [vehicleId, own] of byVehicle) {
-    const { known = new Set<string>(), accepted = [] } = histories.get(vehicleId) ?? {};
-    const keys = new Set(known);
-    const fresh: Ready[] = [];
-    for (const row of own) {
-      const key = readingKey({ day: dayNumber(row.readOn), km: row.odometerKm });
-      if (keys.has(key)) judged.set(row, { state: 'known', check: null });
-      else fresh.push(row);
-      keys.add(key);
-    }
-    for (const [row, check] of judgeReadings(accepted, fresh)) judged.set(row, { state: 'suspect', check });
+    const taken = takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, own.map(readingOf));
+    for (const [i, row] of own.entries()) judged.set(row, taken[i] ?? { kind: 'new' });
   }
   return judged;
 }
 
-const toInsert = ({ unitNumber: _, ...row }: Ready, judged: Judged | undefined): NewReading => ({
-  ...row,
-  state: judged ? 'suspect' : 'accepted',
-  doubt: judged?.check?.reasons.join(',') ?? null,
-  suggestedKm: judged?.check?.suggestion?.km ?? null,
-});
+function toInsert({ unitNumber: _, ...row }: Ready, taken: Taken | undefined): NewReading {
+  if (taken?.kind !== 'suspect') return { ...row, state: 'accepted', doubt: null, suggestedKm: null };
+  const { reasons, suggestion } = taken.check;
+  return { ...row, state: 'suspect', doubt: reasons.join(','), suggestedKm: suggestion?.km ?? null };
+}
 
-function resultOf(row: Ready, judged: Judged | undefined): RecordedReading {
+function resultOf(row: Ready, taken: Taken | undefined, system: UnitSystem): RecordedReading {
   const { unitNumber, readOn: on, odometerKm: km } = row;
-  if (!judged) return { unitNumber, on, km, state: 'accepted', message: 'accepted' };
-  if (judged.state === 'known') return { unitNumber, on, km, state: 'known', message: 'already here' };
-  const why = doubtText(judged.check?.reasons ?? [], judged.check?.suggestion?.km ?? null);
-  return { unitNumber, on, km, state: 'suspect', message: `kept as suspect: ${why}` };
+  switch (taken?.kind) {
+    case 'known':
+      return { unitNumber, on, km, state: 'known', message: 'already here' };
+    case 'suspect': {
+      const why = doubtText(taken.check.reasons, taken.check.suggestion?.km ?? null, system);
+      return { unitNumber, on, km, state: 'suspect', message: `kept as suspect: ${why}` };
+    }
+    default:
+      return { unitNumber, on, km, state: 'accepted', message: 'accepted' };
+  }
 }
 
 /** The vehicles are locked, so that what was read of them is all there is: their odometers follow from it. */

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { historyOf, readingOf, takeIn } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
@@ -11,7 +12,6 @@ import type { Deps } from '../deps';
 import { refreshOdometers } from '../due/refresh-due';
 import { type Outcome, Refused } from '../failure';
 import { useCase } from '../use-case';
-import { historyOf, judgeReadings } from './judge';
 
 const key = z.object({ vehicleId: z.uuid(), readOn: z.string(), odometerKm: z.number() });
 
@@ -149,8 +149,9 @@ function correctedKm(input: ResolveInput, unit: 'km' | 'mi', row: ReadingRow): n
 async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: string): Promise<number> {
   const rows = await loadReadings(tx, actor.fleetId, vehicleId);
   const suspects = rows.filter((row) => row.state === 'suspect');
-  const still = judgeReadings(historyOf(rows.filter((row) => row.state === 'accepted')), suspects);
-  const clear = suspects.filter((row) => !still.has(row));
+  const accepted = historyOf(rows.filter((row) => row.state === 'accepted'));
+  const again = takeIn({ known: new Set(), accepted }, suspects.map(readingOf));
+  const clear = suspects.filter((_, i) => again[i]?.kind !== 'suspect');
   for (const row of clear)
     await tx
       .update(odometerReadings)

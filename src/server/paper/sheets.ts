@@ -2,9 +2,9 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
 import { siteId } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
-import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { pickWords } from '@/core/stock/pick';
 import { MM_PER_INCH, NM_PER_LBF_FT } from '@/core/units/unit';
+import { CAUSE_WORDS } from '@/text/cause-words';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 
 /* What goes on paper, as plain content; making a file of it is `pdf.ts`. */
@@ -142,7 +142,7 @@ export function pickList(view: WorkOrderView): Content {
     ...(family.weakPoints?.length
       ? [
           {
-            text: `Known to break on ${family.code}: ${family.weakPoints.join('; ')}. Have it at hand.`,
+            text: `Known to break on ${family.code}: ${family.weakPoints.map(({ says }) => says).join('; ')}. Have it at hand.`,
             style: 'caution',
             margin: [0, 8, 0, 0] as [number, number, number, number],
           },

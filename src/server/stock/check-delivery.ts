@@ -13,6 +13,7 @@ import {
   type ReceivingVerdict,
   SAMPLE_DIFFERENCES,
 } from '@/core/stock/receiving';
+import { personUnits } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Querier } from '@/db/client';
@@ -22,7 +23,6 @@ import { bannedSellers, deliveries, dueInputs, fittedComponents, parts, specShee
 import type { Actor } from '../access';
 import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
 import { fail, type Outcome } from '../failure';
-import { personUnits } from '../units';
 import { useCase } from '../use-case';
 
 const counted = z.coerce.number('Give a whole number.').int('Give a whole number.').min(0).max(100_000);
@@ -208,7 +208,7 @@ function readFields({ price, gaps }: DeliveryInput, actor: Actor): Fields {
   if (price !== '' && amount === null) faults.price = `“${price}” is not an amount.`;
   const gapsMm: number[] = [];
   for (const text of splitGaps(gaps)) {
-    const reading = readQuantity({ kind: 'gap', text, personUnit: personUnits(actor).gap });
+    const reading = readQuantity({ kind: 'gap', text, personUnit: personUnits(actor.unitSystem).gap });
     if (reading.verdict === 'ok') gapsMm.push(Number(reading.valueSi.toFixed(4)));
     else faults.gaps ??= reading.message;
   }

@@ -5,8 +5,8 @@ import type { FloorState } from './order-state';
 
 /** Penetrant in a well wants one more step, with the plugs out: no cylinder is cranked full of fluid. */
 export async function addClearing(tx: Tx, { order, steps }: FloorState): Promise<void> {
-  const at = steps.find(({ key }) => key === 'sites');
-  if (!at || steps.some(({ key }) => key === 'clear')) return;
+  const at = steps.find(({ kind }) => kind === 'sites');
+  if (!at || steps.some(({ kind }) => kind === 'clear')) return;
   const [there] = await tx
     .select({ id: workOrderSteps.id })
     .from(workOrderSteps)
@@ -21,6 +21,7 @@ export async function addClearing(tx: Tx, { order, steps }: FloorState): Promise
     workOrderId: order.id,
     place: at.place,
     key: 'clear',
+    kind: 'clear',
     phase: 'plugs',
     title: 'Clear the cylinders of fluid: suck out, blow out, turn the engine over with the plugs out',
     caution:

@@ -1,8 +1,8 @@
 import { siteName } from '@/core/engine/layout';
-import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { closingBlockers } from '@/core/work/closing';
 import type { Querier } from '@/db/client';
 import { loadDifferences, loadWaits } from '@/db/queries/work-entries';
+import { CAUSE_WORDS } from '@/text/cause-words';
 import { type FindingView, stopsOf } from '../findings/findings-of';
 import type { FloorState } from './order-state';
 import { needsRedo } from './view-job';

@@ -1,16 +1,19 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
-import { dayNumber } from '@/core/calendar/plain-date';
-import { checkReading } from '@/core/odometer/check';
+import { insertStays, placeKey, REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
+import { lifeKm, readingFault, readingOf, takeIn } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
+import { lockFitted, type NewStay, newStay, saveHistory, undoOrder } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs } from '@/db/queries/catalogue';
-import { insertReadings, loadReadings } from '@/db/queries/odometer';
+import { insertReadings, loadHistories } from '@/db/queries/odometer';
 import { loadTimes } from '@/db/queries/work-entries';
-import { loadOutgoingPlugs, lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
-import { bookings, fittedComponents, vehicles, workOrderSites, workOrders } from '@/db/schema';
+import { lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
+import { bookings, vehicles, workOrderSites, workOrders } from '@/db/schema';
+import { distanceText } from '@/text/format';
+import { doubtText } from '@/text/odometer-words';
 import type { Actor } from '../access';
 import { currentSheet } from '../catalogue/current-sheet';
 import type { Deps } from '../deps';
@@ -18,8 +21,6 @@ import { endDeferral } from '../due/defer';
 import { refreshDue } from '../due/refresh-due';
 import { editedMeanwhile, fail, notFound, type Outcome, Refused } from '../failure';
 import { findingsOf } from '../findings/findings-of';
-import { doubtText } from '../odometer/doubt-text';
-import { historyOf, lifeKm } from '../odometer/judge';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
@@ -32,6 +33,8 @@ export const closeInput = z.object({
   version: z.coerce.number().int(),
   odometer: z.string().trim().max(60),
   note: z.string().trim().max(500).default(''),
+  /** Why the old plugs came out. */
+  removalReason: z.enum(REMOVAL_REASONS, 'Choose why the old plugs came out.').default('planned'),
 });
 
 /** Closes a finished order: the reading, the fitted plugs and the next due date move in one transaction. */
@@ -53,7 +56,7 @@ export const closeWorkOrder = useCase({
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
       const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
       const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
-      await movePlugs(tx, order, sites, odometerKm, deps.today());
+      await movePlugs(tx, order, sites, { odometerKm, today: deps.today(), reason: input.removalReason });
       await tx
         .update(workOrders)
         .set({
@@ -77,7 +80,7 @@ export const closeWorkOrder = useCase({
         action: 'close',
         entity: 'work-order',
         entityId: order.id,
-        changes: { odometer: input.odometer, odometerKm, sites: sites.length },
+        changes: { odometer: input.odometer, odometerKm, sites: sites.length, removalReason: input.removalReason },
       });
       return ok(null);
     });
@@ -92,16 +95,21 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
     throw new Refused({ kind: 'invalid', message: reading.message, fields: { odometer: reading.message } });
   const today = deps.today();
   const odometerKm = vehicle ? lifeKm(reading.valueSi, today, vehicle) : reading.valueSi;
-  const known = await loadReadings(tx, actor.fleetId, order.vehicleId);
-  const accepted = historyOf(known.filter((row) => row.state === 'accepted'));
-  // A vehicle in the bay may stand: the same figure again is no fault.
-  const check = checkReading(accepted, { day: dayNumber(today), value: odometerKm, unit: 'km' }, false);
-  if (check.verdict === 'suspect') {
-    const last = Math.round(accepted.at(-1)?.km ?? 0).toLocaleString('en');
-    const message = `The last accepted reading is ${last} km, and this one ${doubtText(check.reasons, check.suggestion?.km ?? null)}. Check figure and unit (this dash shows ${unit}).`;
-    throw new Refused({ kind: 'invalid', message, fields: { odometer: message } });
+  const { known = new Set<string>(), accepted = [] } =
+    (await loadHistories(tx, actor.fleetId, [order.vehicleId])).get(order.vehicleId) ?? {};
+  const system = actor.unitSystem;
+  const refuse = (message: string) => new Refused({ kind: 'invalid', message, fields: { odometer: message } });
+  if (readingFault({ readOn: today, odometerKm }, today))
+    throw refuse(`${distanceText(odometerKm, system)} is further than any vehicle goes. Check figure and unit.`);
+  const [taken] = takeIn({ known, accepted }, [readingOf({ readOn: today, odometerKm })], true);
+  if (taken?.kind === 'suspect') {
+    const { reasons, suggestion } = taken.check;
+    const last = distanceText(accepted.at(-1)?.km ?? 0, system);
+    throw refuse(
+      `The last accepted reading is ${last}, and this one ${doubtText(reasons, suggestion?.km ?? null, system)}. Check figure and unit (this dash shows ${unit}).`,
+    );
   }
-  if (!known.some((row) => row.readOn === today && row.odometerKm === odometerKm)) {
+  if (taken?.kind === 'new') {
     await insertReadings(tx, actor.fleetId, [
       {
         vehicleId: order.vehicleId,
@@ -123,38 +131,20 @@ async function movePlugs(
   tx: Tx,
   order: WorkOrderRow,
   sites: readonly SiteRow[],
-  odometerKm: number,
-  today: string,
+  { odometerKm, today, reason }: { odometerKm: number; today: string; reason: RemovalReason },
 ): Promise<void> {
-  const current = await loadOutgoingPlugs(tx, order);
   const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
-  for (const old of current) {
-    const site = sites.find((s) => s.cylinder === old.cylinder && s.position === old.position);
-    if (!site) continue;
-    await tx
-      .update(fittedComponents)
-      .set({
-        removedOn: today,
-        removedKm: odometerKm,
-        removedByWorkOrderId: order.id,
-        observedNumber: site.observedNumber,
-      })
-      .where(eq(fittedComponents.id, old.id));
-  }
-  await tx.insert(fittedComponents).values(
-    sites.map((site) => ({
+  const fresh = sites.map((site) =>
+    newStay({
       fleetId: order.fleetId,
       vehicleId: order.vehicleId,
-      component: 'plug' as const,
+      component: 'plug',
       cylinder: site.cylinder,
       position: site.position,
       partId: spec?.partId ?? null,
       observedNumber: site.newNumber,
-      history: 'proven' as const,
       installedOn: today,
-      installedOnCertainty: 'exact' as const,
       installedKm: odometerKm,
-      installedKmCertainty: 'exact' as const,
       gapMm: site.newGapMm,
       gapAsTyped: site.newGapAsTyped,
       lot: site.newLot,
@@ -162,8 +152,13 @@ async function movePlugs(
       compoundBatch: site.compoundBatch,
       specSheetId: site.specSheetId,
       workOrderId: order.id,
-    })),
+    }),
   );
+  const before: readonly NewStay[] = await lockFitted(tx, order.fleetId, order.vehicleId, 'plug');
+  const seen = new Map(
+    sites.map((site) => [placeKey({ ...site, vehicleId: order.vehicleId, component: 'plug' }), site.observedNumber]),
+  );
+  await saveHistory(tx, insertStays(before, fresh, reason), { order: order.id, seen });
 }
 
 export const reasonInput = z.object({
@@ -180,9 +175,6 @@ export const reopenWorkOrder = useCase({
       const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
       if (!order) return notFound('work order');
       if (order.state !== 'closed') return fail('conflict', `Work order ${order.number} is not closed.`);
-      const fitted = await tx.select().from(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
-      if (fitted.some((row) => row.removedOn !== null))
-        return fail('conflict', 'Plugs fitted by this order have been replaced since. Open a new order instead.');
       const [open] = await tx
         .select({ number: workOrders.number })
         .from(workOrders)
@@ -190,11 +182,8 @@ export const reopenWorkOrder = useCase({
           and(eq(workOrders.vehicleId, order.vehicleId), inArray(workOrders.state, ['proposed', 'planned', 'in_bay'])),
         );
       if (open) return fail('conflict', `This vehicle has work order ${open.number} open. Cancel or close that first.`);
-      await tx.delete(fittedComponents).where(eq(fittedComponents.workOrderId, order.id));
-      await tx
-        .update(fittedComponents)
-        .set({ removedOn: null, removedKm: null, removedByWorkOrderId: null, observedNumber: null })
-        .where(eq(fittedComponents.removedByWorkOrderId, order.id));
+      if (!(await undoOrder(tx, actor.fleetId, order.id)))
+        return fail('conflict', 'Plugs fitted by this order have been replaced since. Open a new order instead.');
       await tx
         .update(workOrders)
         .set({

@@ -89,10 +89,11 @@ export const openWorkOrder = useCase({
           })),
         );
         await tx.insert(workOrderCounts).values(
-          counts.map(({ key, what, count, out, back }) => ({
+          counts.map(({ key, kind, what, count, out, back }) => ({
             ...base,
             workOrderId: order.id,
             key,
+            kind,
             what,
             expected: count,
             outStep: out,

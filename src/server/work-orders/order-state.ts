@@ -3,10 +3,11 @@ import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { type Layout, layoutOf, siteId, siteName } from '@/core/engine/layout';
 import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
-import { askFaults, type StartState, startFaults, type Written } from '@/core/work/ask';
 import type { Fields, JobRecord, Json } from '@/core/work/entry';
-import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from '@/core/work/entry-fields';
+import type { OrderModel, SiteModel } from '@/core/work/order-model';
 import type { SiteRules } from '@/core/work/site-done';
+import type { SiteField, SiteQuantity } from '@/core/work/site-fields';
+import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from '@/core/work/targets';
 import type { Querier } from '@/db/client';
 import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
@@ -114,11 +115,23 @@ export function siteFields(site: SiteRow): Fields {
     torqueMethod: site.torqueMethod,
     wrenchSetting: orEmpty(site.wrenchSettingAsTyped),
     installedTorque: orEmpty(site.installedTorqueAsTyped),
-    curve: site.curve as unknown as Json,
+    curve: site.curve,
     soakedAt: site.soakedAt?.toISOString() ?? null,
     remark: orEmpty(site.remark),
     done: site.doneAt !== null,
-  };
+  } satisfies Readonly<Record<SiteField, Json>>;
+}
+
+/** The quantities of a site as they were read when they were typed. */
+export function measuredAt(site: SiteRow): SiteModel['measured'] {
+  const found = (text: string | null, si: number | null) => (text === null || si === null ? undefined : { text, si });
+  return {
+    removedGap: found(site.removedGapAsTyped, site.removedGapMm),
+    breakawayTorque: found(site.breakawayTorqueAsTyped, site.breakawayTorqueNm),
+    newGap: found(site.newGapAsTyped, site.newGapMm),
+    wrenchSetting: found(site.wrenchSettingAsTyped, site.wrenchSettingNm),
+    installedTorque: found(site.installedTorqueAsTyped, site.installedTorqueNm),
+  } satisfies Record<SiteQuantity, unknown>;
 }
 
 export const stepFields = (step: StepRow): Fields => ({
@@ -126,13 +139,10 @@ export const stepFields = (step: StepRow): Fields => ({
   ...Object.fromEntries(Object.entries(step.answers).map(([key, value]) => [answerField(key), value])),
 });
 
+type Rows = Pick<FloorState, 'order' | 'sites' | 'steps' | 'counts'>;
+
 /** The record as devices speak of it: fields by target. */
-export function jobRecordOf({
-  order,
-  sites,
-  steps,
-  counts,
-}: Pick<FloorState, 'order' | 'sites' | 'steps' | 'counts'>): JobRecord {
+export function jobRecordOf({ order, sites, steps, counts }: Rows): JobRecord {
   return Object.fromEntries([
     [ORDER_TARGET, { trayFirst: order.trayFirst }],
     ...sites.map((site) => [siteTarget(siteId(site)), siteFields(site)] as const),
@@ -141,36 +151,21 @@ export function jobRecordOf({
   ]);
 }
 
-/** What keeps a step from being ticked, in words. @param nowMs by the clock of whoever ticks it */
-export function stepFaults(
-  step: Pick<StepRow, 'key' | 'asks' | 'answers'>,
-  { layout, sites, steps, counts, photos, codes, followUps }: FloorState,
-  nowMs: number,
-): readonly string[] {
-  const written: Written = {
-    nowMs,
-    answers: step.answers,
-    counts,
+/** The order as the rules of the core see it. */
+export function orderModelOf(state: FloorState): OrderModel {
+  const { layout, rules, sites, steps, counts, codes, photos, followUps } = state;
+  return {
+    layout,
+    rules,
+    sites: sites.map((site) => ({
+      id: siteId(site),
+      name: siteName(layout, site),
+      measured: measuredAt(site),
+    })),
+    steps: steps.map(({ key, kind, title, perSite, asks }) => ({ key, kind, title, perSite, asks: asks ?? [] })),
+    counts: counts.map(({ key, kind, what, expected, backStep }) => ({ key, kind, what, expected, backStep })),
     codesKept: codes.map(({ moment }) => moment),
-    photos: photos.filter(({ target }) => target === stepTarget(step.key)).length,
-    partsUnchecked: sites
-      .filter(({ newNumber, newGapMm }) => newNumber === null || newGapMm === null)
-      .map((site) => siteName(layout, site)),
+    photos,
     followUps,
   };
-  const faults = askFaults(step.asks ?? [], written);
-  return step.key === 'start' ? [...startFaults(startStateOf({ layout, sites, steps, counts })), ...faults] : faults;
 }
-
-/** A cover that goes on after the first start has its screws counted then. */
-export const startStateOf = ({
-  layout,
-  sites,
-  steps,
-  counts,
-}: Pick<FloorState, 'layout' | 'sites' | 'steps' | 'counts'>): StartState => ({
-  sitesOpen: sites.filter(({ doneAt }) => doneAt === null).map((site) => siteName(layout, site)),
-  counts: counts.filter(({ backStep }) => !backStep.startsWith('lids_')),
-  soaked: sites.some(({ soakedAt }) => soakedAt !== null),
-  cleared: steps.some(({ key, state }) => key === 'clear' && state === 'done'),
-});

@@ -1,6 +1,6 @@
 import { layoutOf } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
-import { POLICY_IDS, type PolicyChoice, policyInForce } from '@/core/policy/policies';
+import { optionsInForce, type PolicyChoice } from '@/core/policy/policies';
 import { plugServiceProcedure } from '@/core/work/procedure/generate';
 import type { EarlierRemoval } from '@/core/work/procedure/removal';
 import type { Procedure } from '@/core/work/procedure/step';
@@ -35,7 +35,7 @@ export function procedureOf(
     threads: { says: threads.says, compound: threads.compound },
     weakPoints: family.weakPoints ?? [],
     earlier,
-    policies: Object.fromEntries(POLICY_IDS.map((id) => [id, policyInForce(id, concerning).option.id])),
+    policies: optionsInForce(concerning),
     minutes: family.serviceMinutes,
   });
 }

@@ -1,16 +1,19 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
+import { entryValueSchema } from '@/contracts/order-entry';
 import { ok } from '@/core/shared/result';
 import { unstorablePath } from '@/core/shared/storable-text';
+import { personUnits } from '@/core/units/person-units';
+import { applyEntry, changesBetween } from '@/core/work/apply-entry';
 import type { Entry, Json } from '@/core/work/entry';
 import type { Tx } from '@/db/client';
 import { floorEntries } from '@/db/schema';
 import type { Actor } from '../access';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { EntryMerger } from './entry-merger';
 import { lockOpenOrder } from './lock-open-order';
-import { loadFloorState } from './order-state';
+import { jobRecordOf, loadFloorState, orderModelOf } from './order-state';
+import { writeRecord } from './write-record';
 
 const jsonValue: z.ZodType<Json> = z.json() as z.ZodType<Json>;
 
@@ -75,7 +78,9 @@ export const recordEntries = useCase({
           ),
         );
       const results = new Map<string, EntryResult>(known.map((row) => [row.id, row]));
-      const merger = new EntryMerger(state, actor, deps.now());
+      const model = orderModelOf(state);
+      const before = jobRecordOf(state);
+      let record = before;
       for (const sent of input.entries) {
         if (results.has(sent.id)) continue;
         const entry = readEntry(sent, actor);
@@ -83,11 +88,13 @@ export const recordEntries = useCase({
           results.set(sent.id, { id: sent.id, outcome: 'refused', message: entry });
           continue;
         }
-        const result = { id: entry.id, message: null, ...merger.take(entry) };
+        const applied = applyEntry(model, record, entry, personUnits(actor.unitSystem));
+        record = applied.record;
+        const result = { id: entry.id, outcome: applied.outcome, message: applied.message };
         results.set(entry.id, result);
         await keepEntry(tx, actor, input.workOrderId, entry, result);
       }
-      await merger.write(tx);
+      await writeRecord(tx, { state, actor, now: deps.now() }, record, changesBetween(before, record));
       return ok(input.entries.flatMap(({ id }) => results.get(id) ?? []));
     });
   },
@@ -100,9 +107,13 @@ function readEntry(sent: unknown, actor: Actor): Entry | string {
   if (!read.success)
     return `It cannot be read: ${read.error.issues[0]?.path.join('.')}: ${read.error.issues[0]?.message}`;
   const { by, ...entry } = read.data;
-  return by && by !== actor.personId
-    ? 'Somebody else made this entry. It goes in when they sign in on this device.'
-    : entry;
+  if (by && by !== actor.personId) return 'Somebody else made this entry. It goes in when they sign in on this device.';
+  const shape = entryValueSchema(entry.target, entry.field);
+  if (!shape) return entry;
+  const value = shape.safeParse(entry.value);
+  return value.success
+    ? { ...entry, value: value.data }
+    : (value.error.issues[0]?.message ?? 'This cannot be kept here.');
 }
 
 async function keepEntry(tx: Tx, actor: Actor, workOrderId: string, entry: Entry, result: EntryResult): Promise<void> {

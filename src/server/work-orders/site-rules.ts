@@ -1,7 +1,7 @@
 import { partKey } from '@/core/catalogue/match';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { regapPolicy } from '@/core/policy/apply';
-import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
+import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import type { SiteRules } from '@/core/work/site-done';
 import type { EngineFamily, SpecSheet } from '@/db/queries/catalogue';
 import { gapSpecOf } from '../catalogue/fitment-of';
@@ -16,7 +16,7 @@ export function siteRulesOf(
   graph: SupersessionGraph,
 ): SiteRules {
   const electrode = spec.part.electrode;
-  const option = policyInForce('new_gaps', [...choices, ...sheetChoices(spec)]).option.id;
+  const option = optionInForce('new_gaps', [...choices, ...sheetChoices(spec)]);
   const threads = threadsFor(spec, family.headMaterial, choices);
   return {
     partNumber: spec.part.number,

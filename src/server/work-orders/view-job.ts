@@ -16,7 +16,7 @@ import { currentSheet } from '../catalogue/current-sheet';
 import { notFound, type Outcome } from '../failure';
 import { isDemoFleet } from '../ports/ports';
 import { useCase } from '../use-case';
-import { type FloorState, jobRecordOf, loadFloorState } from './order-state';
+import { type FloorState, jobRecordOf, loadFloorState, measuredAt, orderModelOf } from './order-state';
 import { previousSet } from './previous-set';
 import { minutesWorked } from './work-time';
 
@@ -29,7 +29,7 @@ export const viewFloor = useCase({
     const state = order ? await loadFloorState(deps.db, order, deps.today()) : null;
     const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
     if (!order || !state || !vehicle) return notFound('work order');
-    const { family, spec, layout, rules, counts } = state;
+    const { family, spec, rules } = state;
     const times = await loadTimes(deps.db, id);
     const before = await previousSet(deps.db, order);
     const live = isLive(order);
@@ -42,7 +42,7 @@ export const viewFloor = useCase({
       vehicleName: vehicle.name,
       engineCode: family.code,
       hybrid: family.hybrid,
-      layout,
+      ...orderModelOf(state),
       caution: cautionOf(state),
       seat: spec.part.seat,
       thread: spec.part.thread,
@@ -50,15 +50,8 @@ export const viewFloor = useCase({
       source: `${spec.sourceDocument}, revision ${spec.revision}${spec.checkedBy ? `, checked by ${spec.checkedBy}` : ', not checked by anyone else yet'}`,
       sheetChanged: now?.changed ?? null,
       noteBefore: before?.note || null,
-      rules,
       sites: await sitesOf(deps.db, state),
       steps: state.steps.map(toStep),
-      counts: counts.map(({ key, what, expected, backStep }) => ({
-        key,
-        what,
-        expected,
-        late: backStep.startsWith('lids_'),
-      })),
       record: jobRecordOf(state),
       differences: (await loadDifferences(deps.db, id)).map(({ entry, who }) => ({
         id: entry.id,
@@ -80,8 +73,6 @@ export const viewFloor = useCase({
       decided: (await loadVerdicts(deps.db, id)).flatMap(({ verdict, role }) =>
         role === 'supervisor' ? [verdict.findingKey] : [],
       ),
-      codesKept: state.codes.map(({ moment }) => moment),
-      followUps: state.followUps,
       waits: (await loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true })).map(({ wait }) => ({
         id: wait.id,
         words: [
@@ -134,6 +125,7 @@ async function sitesOf(
       ...site,
       id: siteId(site),
       name: siteName(layout, site),
+      measured: measuredAt(row),
       where: sitePlace(layout, site),
       expectedNumber: row.expectedNumber,
       expectedKeys: row.expectedNumber === null ? null : sameNumbers(row.expectedNumber, graph),
@@ -169,6 +161,7 @@ async function namesOf(q: Querier, fleetId: string, ids: readonly string[]): Pro
 
 const toStep = ({ tools, consumables, asks, ...step }: StepRow): FloorStep => ({
   key: step.key,
+  kind: step.kind,
   phase: step.phase,
   title: step.title,
   why: step.why,

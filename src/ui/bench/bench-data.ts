@@ -1,8 +1,9 @@
 import type { Bank, Distributor, Ignition } from '@/core/engine/model';
 import type { Electrode, GapSpec, RegapPolicy } from '@/core/gap/check';
 import type { SheetLubricant, Shell, TorqueCondition } from '@/core/policy/apply';
+import type { PolicyOptions } from '@/core/policy/policies';
 import type { Head, Range, Seat, Thread, TorqueUnit } from '@/core/torque/plan';
-import type { UnitSystem } from '../format/format';
+import type { UnitSystem } from '@/core/units/person-units';
 
 /** What the bench takes from the catalogue; everything can be typed instead. */
 export interface BenchSheet {
@@ -19,9 +20,9 @@ export interface BenchSheet {
   readonly angleDeg: number | null;
   readonly regap: RegapPolicy;
   readonly regapWhy: string;
-  readonly reverseOption: string;
+  readonly reverseOption: PolicyOptions['reverse_bend'];
   readonly reverseWhy: string;
-  readonly compoundOption: string;
+  readonly compoundOption: PolicyOptions['thread_compound'];
   readonly compoundWhy: string;
   readonly lubricant: SheetLubricant | null;
   readonly torqueFor: TorqueCondition | null;

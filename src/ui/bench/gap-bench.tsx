@@ -13,11 +13,12 @@ import {
   REGAP_POLICIES,
 } from '@/core/gap/check';
 import { allowedReversals } from '@/core/policy/apply';
+import type { UnitSystem } from '@/core/units/person-units';
 import { readQuantity } from '@/core/units/read-quantity';
 import { readRange } from '@/core/units/read-range';
 import { MM_PER_INCH } from '@/core/units/unit';
-import { ELECTRODE_WORDS } from '../catalogue/words';
-import { gapText, rangeTexts, type UnitSystem } from '../format/format';
+import { ELECTRODE_WORDS } from '@/text/catalogue-words';
+import { gapText, rangeTexts } from '@/text/format';
 import type { FormAction } from '../primitives/action-form';
 import { choicesOf, LiveLines, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Caution } from '../primitives/page';

@@ -7,7 +7,7 @@ import { GASKETS, HEADS, planTorque, SEATS, THREADS, type TorquePlan } from '@/c
 import { readNumber } from '@/core/units/read-number';
 import { readRange } from '@/core/units/read-range';
 import { NM_PER_LBF_IN } from '@/core/units/unit';
-import { rangeTexts, torqueText } from '../format/format';
+import { rangeTexts, torqueText } from '@/text/format';
 import type { FormAction } from '../primitives/action-form';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Caution, Facts } from '../primitives/page';

@@ -16,11 +16,11 @@ import {
   ROTATIONS,
 } from '@/core/engine/model';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
+import { COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
 import { EngineDrawing } from '../drawings/engine-drawing';
 import { ActionForm, type FormAction, SubmitButton, useFormState } from '../primitives/action-form';
 import { choicesOf, LiveLines, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Section } from '../primitives/page';
-import { COMPONENT_WORDS, IGNITION_WORDS } from './words';
 
 type Fields = Readonly<Record<string, string>>;
 

@@ -1,13 +1,14 @@
 import { Box, Flex, Table } from '@chakra-ui/react';
 import type { ReleaseBlocker, SourceKind } from '@/core/catalogue/match';
-import { dateText, rangeTexts, type UnitSystem } from '../format/format';
+import type { UnitSystem } from '@/core/units/person-units';
+import { BLOCKER_WORDS } from '@/text/catalogue-words';
+import { dateText, rangeTexts } from '@/text/format';
+import { SOURCE_WORDS } from '@/text/order-words';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { TextLink } from '../primitives/links';
 import { Code } from '../primitives/page';
 import { PlainTable } from '../primitives/plain-table';
-import { SOURCE_WORDS } from '../work-orders/order-words';
 import { intervalText } from '../work-orders/spec-lines';
-import { BLOCKER_WORDS } from './words';
 
 interface Bounds {
   readonly min: number;

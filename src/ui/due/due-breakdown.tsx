@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { BreakdownLine } from '@/core/due/due-breakdown';
-import { dateText, distanceText, percentText, type UnitSystem } from '../format/format';
+import type { UnitSystem } from '@/core/units/person-units';
+import { dateText, distanceText, percentText } from '@/text/format';
 
 /** The reckoning behind the due date, as a person would check it with a pencil. */
 export function DueSum({ lines, system }: { lines: readonly BreakdownLine[]; system: UnitSystem }) {

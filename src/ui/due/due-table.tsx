@@ -2,10 +2,11 @@ import { Box, Flex, Table } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { Binding, Certainty, DueDates, DueState } from '@/core/due/due';
 import type { UseRate } from '@/core/odometer/use-rate';
+import type { UnitSystem } from '@/core/units/person-units';
+import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
+import { dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
 import { LifeRing } from '../drawings/life-ring';
-import { dateText, distanceText, moneyText, NONE, percentText, spanText, type UnitSystem } from '../format/format';
 import { TextLink } from '../primitives/links';
-import { bindingText, STATE_WORDS, sureText } from './due-words';
 
 export interface DueRow {
   readonly vehicleId: string;

@@ -3,7 +3,7 @@
 import { Box, Button, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useCallback, useEffect, useState } from 'react';
-import { instantText } from '../format/format';
+import { instantText } from '@/text/format';
 
 interface Load {
   readonly load_id: string;

@@ -1,7 +1,8 @@
 import { Box } from '@chakra-ui/react';
 import { type SuffixCheck, type SuffixReading, suffixWords } from '@/core/catalogue/suffix';
 import type { GapVerdict } from '@/core/gap/check';
-import { gapText, type UnitSystem } from '../format/format';
+import type { UnitSystem } from '@/core/units/person-units';
+import { gapText } from '@/text/format';
 import { TextLink } from '../primitives/links';
 import { Code } from '../primitives/page';
 

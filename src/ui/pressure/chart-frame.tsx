@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useId } from 'react';
 import { isobars } from '@/core/reliability/pressure';
 import type { LifeModel } from '@/core/reliability/weibull';
-import { moneyText, percentText } from '../format/format';
+import { moneyText, percentText } from '@/text/format';
 import { costTicks, lifeTicks, type Plot, xOf, yOf } from './scales';
 
 export function Axes({ plot, currency }: { plot: Plot; currency: string }) {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { moneyText } from '../format/format';
+import { moneyText } from '@/text/format';
 import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './chart-vehicle';
 
 const van: ChartVehicle = {

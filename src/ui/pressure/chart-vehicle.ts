@@ -1,6 +1,6 @@
 import type { ChartPoint } from '@/core/reliability/chart-point';
-import { STATE_WORDS } from '../due/due-words';
-import { dateText, moneyText, NONE, percentText, spanText } from '../format/format';
+import { STATE_WORDS } from '@/text/due-words';
+import { dateText, moneyText, NONE, percentText, spanText } from '@/text/format';
 
 /** A vehicle as the chart and its list show it. */
 export interface ChartVehicle extends ChartPoint {

@@ -3,9 +3,9 @@
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import type { HorizonWeek } from '@/core/due/horizon';
+import { dateText, hoursText } from '@/text/format';
 import type { ChartOption } from '../charts/chart';
 import { useChartInk } from '../charts/chart-ink';
-import { dateText, hoursText } from '../format/format';
 
 const HEIGHT = 250;
 const Chart = dynamic(() => import('../charts/chart').then((m) => m.Chart), {

@@ -6,8 +6,8 @@ import { useMemo } from 'react';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import type { DueDates } from '@/core/due/due';
 import { fromSi, type UnitName } from '@/core/units/unit';
+import { dateText } from '@/text/format';
 import { useChartInk } from '../charts/chart-ink';
-import { dateText } from '../format/format';
 
 const HEIGHT = 260;
 const Chart = dynamic(() => import('../charts/chart').then((m) => m.Chart), {

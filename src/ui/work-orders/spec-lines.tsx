@@ -2,11 +2,12 @@ import { Box } from '@chakra-ui/react';
 import type { SourceKind } from '@/core/catalogue/match';
 import { socketsFor } from '@/core/engine/tools';
 import type { PolicyScope } from '@/core/policy/policies';
+import type { UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
-import { SCOPE_WORDS } from '../catalogue/words';
-import { dateText, distanceText, gapText, rangeTexts, type UnitSystem } from '../format/format';
+import { SCOPE_WORDS } from '@/text/catalogue-words';
+import { dateText, distanceText, gapText, rangeTexts } from '@/text/format';
+import { SOURCE_WORDS } from '@/text/order-words';
 import { Code, Facts } from '../primitives/page';
-import { SOURCE_WORDS } from './order-words';
 
 export interface SpecFacts {
   readonly part: {

@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { type EngineListItem, listEngines } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
-import { IGNITION_WORDS } from '@/ui/catalogue/words';
+import { IGNITION_WORDS } from '@/text/catalogue-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';

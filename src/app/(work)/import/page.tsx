@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { listImports } from '@/server/imports/import-file';
 import { allKinds } from '@/server/imports/kinds';
-import { instantText } from '@/ui/format/format';
+import { instantText } from '@/text/format';
 import { FileDrop } from '@/ui/imports/file-drop';
 import { TextLink } from '@/ui/primitives/links';
 import { PageHead, Section } from '@/ui/primitives/page';

@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { groupBy } from '@/core/shared/group-by';
 import { deps } from '@/server/deps';
 import { KIND_WORDS, listNotices, type NoticeKind } from '@/server/notices/list-notices';
-import { dateText } from '@/ui/format/format';
+import { dateText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';

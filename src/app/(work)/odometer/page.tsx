@@ -1,13 +1,14 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { NotShown } from '@/app/not-shown';
+import type { UnitSystem } from '@/core/units/person-units';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listSuspects, type SuspectGroup } from '@/server/odometer/list-suspects';
 import { HOUR_DOUBTS } from '@/server/odometer/record-hours';
 import { listSuspectHours } from '@/server/odometer/resolve-hours';
-import { dateText, distanceText, type UnitSystem } from '@/ui/format/format';
-import { CAUSE_WORDS } from '@/ui/odometer/cause-words';
+import { dateText, distanceText } from '@/text/format';
+import { doubtHead } from '@/text/odometer-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
@@ -38,7 +39,7 @@ export default async function OdometerPage() {
       <SuspectHours rows={hours.value} resolve={resolve} />
       {count === 0 && <Empty>Nothing is doubtful. What cannot follow from a vehicle’s history will stand here.</Empty>}
       {groups.value.map((group) => (
-        <Section key={group.cause} title={CAUSE_WORDS[group.cause] ?? group.cause} aside={`${group.items.length}`}>
+        <Section key={group.cause} title={doubtHead(group.cause, actor.unitSystem)} aside={`${group.items.length}`}>
           {resolve && <TakeAll items={group.items} />}
           {group.items.map((item) => (
             <SuspectRow key={itemKey(item)} item={item} system={actor.unitSystem} resolve={resolve} />

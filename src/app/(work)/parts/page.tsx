@@ -5,7 +5,7 @@ import type { SuffixCheck } from '@/core/catalogue/suffix';
 import { may } from '@/server/access';
 import { findPart, listParts, viewPart } from '@/server/catalogue/view-part';
 import { deps } from '@/server/deps';
-import { gapText, NONE } from '@/ui/format/format';
+import { gapText, NONE } from '@/text/format';
 import { NumberSays } from '@/ui/parts/number-says';
 import { PartInHand } from '@/ui/parts/part-in-hand';
 import { PartSearch } from '@/ui/parts/part-search';

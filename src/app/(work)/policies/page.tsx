@@ -5,7 +5,7 @@ import { ELECTRODES } from '@/core/gap/check';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewPolicies } from '@/server/policies/view-policies';
-import { ELECTRODE_WORDS, SCOPE_WORDS } from '@/ui/catalogue/words';
+import { ELECTRODE_WORDS, SCOPE_WORDS } from '@/text/catalogue-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { PageHead, Section } from '@/ui/primitives/page';

@@ -5,7 +5,7 @@ import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { viewHorizon } from '@/server/due/view-horizon';
 import { viewPressure } from '@/server/due/view-pressure';
-import { dateText, hoursText } from '@/ui/format/format';
+import { dateText, hoursText } from '@/text/format';
 import { PressureBoard } from '@/ui/pressure/pressure-board';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';

@@ -4,7 +4,7 @@ import { may } from '@/server/access';
 import { listTokens } from '@/server/auth/access-tokens';
 import { deps } from '@/server/deps';
 import { listBays, listDepots } from '@/server/fleet/bays';
-import { instantText } from '@/ui/format/format';
+import { instantText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';

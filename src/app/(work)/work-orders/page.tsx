@@ -4,12 +4,12 @@ import { NotShown } from '@/app/not-shown';
 import { isLive } from '@/core/work/order-state';
 import { deps } from '@/server/deps';
 import { listWorkOrders } from '@/server/work-orders/view-work-order';
-import { dateText, NONE } from '@/ui/format/format';
+import { dateText, NONE } from '@/text/format';
+import { ORDER_STATES } from '@/text/order-words';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { SubNav } from '@/ui/primitives/sub-nav';
-import { ORDER_STATES } from '@/ui/work-orders/order-words';
 
 import { ORDER_PLACES } from './places';
 

@@ -5,7 +5,7 @@ import { ARRANGEMENTS, BANK_PLACES, type EngineModel, IGNITIONS, MOUNTINGS, POSI
 import { CAUSES, CONFIDENCES, URGENCIES } from '@/core/inspection/finding';
 import { readEngine } from '@/core/inspection/findings';
 import { SHAPES } from '@/core/inspection/shape';
-import { ALL_CONDITIONS, BREAKAWAY_FEELS, type Condition } from '@/core/inspection/vocabulary';
+import { ALL_CONDITIONS, BREAKAWAY_FEELS, isCondition } from '@/core/inspection/vocabulary';
 import { calculation } from './calculation';
 
 const cylinder = z.number().int().min(1).max(16);
@@ -57,7 +57,7 @@ function modelOf(input: {
   };
 }
 
-const condition = z.string().refine((word): word is Condition => ALL_CONDITIONS.includes(word), {
+const condition = z.string().refine(isCondition, {
   message: `One of: ${ALL_CONDITIONS.join(', ')}.`,
 });
 const readingInput = z

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { REMOVAL_REASONS } from '@/core/components/history';
 import { siteId } from '@/core/engine/layout';
 import type { Json } from '@/core/work/entry';
 import { ORDER_STATES } from '@/core/work/order-state';
@@ -147,6 +148,8 @@ export const closeBody = z.object({
   version: z.number().int(),
   odometer: z.string().min(1).max(60),
   note: z.string().max(500).default(''),
+  /** Why the old plugs came out. */
+  removal_reason: z.enum(REMOVAL_REASONS).default('planned'),
 });
 
 export const verdictBody = z.object({

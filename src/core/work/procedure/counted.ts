@@ -1,5 +1,6 @@
+import type { AccessClass } from '../../engine/access';
 import type { Ask, Counted } from '../ask';
-import { type ProcedureInput, SIDE } from './step';
+import { bankStep, type ProcedureInput, SIDE } from './step';
 
 /** The counts that are made at a step, as its asks. */
 export const countsAt = (counts: readonly Counted[], step: string): readonly Ask[] =>
@@ -9,53 +10,64 @@ export const countsAt = (counts: readonly Counted[], step: string): readonly Ask
   ]);
 
 /** What is counted out and in, with the steps at which it is. A captive screw stays in its part. */
-export function counted({ layout, access, fasteners, plug, policies }: ProcedureInput): readonly Counted[] {
-  const loose = fasteners.filter((f) => !f.captive);
-  const banks = layout.model.banks.map((bank, i) => ({ bank, n: i + 1, access: access[i]?.access ?? 'open' }));
-  const covered = banks.filter((b) => b.access === 'cover');
-  const under = banks.filter((b) => b.access === 'under_intake');
-  const lidsLast = policies.first_start === 'before_covers';
-  const screws = loose.map((f, i): Counted => {
-    const lid = /cover|cowl/i.test(f.what) ? covered[0] : undefined;
-    const manifold = /intake|manifold|duct/i.test(f.what) ? under[0] : undefined;
-    const at = manifold ?? lid;
-    return {
-      key: `screws_${i + 1}`,
-      what: `${f.what} ${f.size}`,
-      count: f.count,
-      out: at ? `open_${at.n}` : 'leads',
-      back: manifold ? `close_${manifold.n}` : lid ? (lidsLast ? 'lids_1' : `close_${lid.n}`) : 'refit',
-    };
-  });
+export function counted(input: ProcedureInput): readonly Counted[] {
+  const { layout, access, plug } = input;
+  const under = layout.model.banks.flatMap((bank, i) =>
+    access[i]?.access === 'under_intake' ? [{ bank, n: i + 1 }] : [],
+  );
   return [
-    { key: 'tools', what: 'tools in the bay', count: null, out: 'parts', back: 'count' },
-    ...screws,
+    { kind: 'tools', key: 'tools', what: 'tools in the bay', count: null, out: 'parts', back: 'count' },
+    ...screws(input),
     ...under.flatMap(({ bank, n }): readonly Counted[] => [
       {
+        kind: 'hoses',
         key: `hoses_${n}`,
         what: `hoses and plugs parted${SIDE[bank.place]}`,
         count: null,
-        out: `open_${n}`,
-        back: `close_${n}`,
+        out: bankStep('open', n),
+        back: bankStep('close', n),
       },
       {
+        kind: 'rags',
         key: `rags_${n}`,
         what: `rags in ports${SIDE[bank.place]}`,
         count: bank.cylinders.length,
-        out: `rags_${n}`,
-        back: `close_${n}`,
+        out: bankStep('rags', n),
+        back: bankStep('close', n),
       },
     ]),
-    ...(plug.seat === 'gasket'
-      ? [
-          {
-            key: 'gaskets',
-            what: 'gaskets: off the old plugs, on with the new',
-            count: layout.sites.length,
-            out: 'count',
-            back: 'count',
-          },
-        ]
-      : []),
+    ...(plug.seat === 'gasket' ? [gaskets(layout.sites.length)] : []),
   ];
+}
+
+const gaskets = (count: number): Counted => ({
+  kind: 'gaskets',
+  key: 'gaskets',
+  what: 'gaskets: off the old plugs, on with the new',
+  count,
+  out: 'count',
+  back: 'count',
+});
+
+/** A screw comes out where the part it holds is opened, and is counted back where that part goes on again. */
+function screws({ access, fasteners, policies }: ProcedureInput): readonly Counted[] {
+  const bankWith = (kind: AccessClass): number => access.findIndex((bank) => bank.access === kind) + 1;
+  const [covered, under] = [bankWith('cover'), bankWith('under_intake')];
+  return fasteners
+    .filter((fastener) => !fastener.captive)
+    .map((fastener, i): Counted => {
+      const base = {
+        kind: 'screws' as const,
+        key: `screws_${i + 1}`,
+        what: `${fastener.what} ${fastener.size}`,
+        count: fastener.count,
+      };
+      if (fastener.holds === 'intake' && under > 0)
+        return { ...base, out: bankStep('open', under), back: bankStep('close', under) };
+      if (fastener.holds === 'cover' && covered > 0) {
+        const back = policies.first_start === 'before_covers' ? bankStep('lids', 1) : bankStep('close', covered);
+        return { ...base, out: bankStep('open', covered), back };
+      }
+      return { ...base, out: 'leads', back: 'refit' };
+    });
 }

@@ -4,7 +4,6 @@ import { ACCESS_CLASSES, type BankAccess } from '../../engine/access';
 import { anyEngine } from '../../engine/any-engine.fixture';
 import { layoutOf } from '../../engine/layout';
 import { plugServiceProcedure } from './generate';
-import { LONG_REMOVAL } from './removal';
 import { pipelineMinutes, soakPipeline } from './soak';
 import { PHASES, type ProcedureInput, type Step } from './step';
 
@@ -16,10 +15,10 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     fuel: fc.constantFrom(null, 'petrol', 'lpg'),
     seat: fc.constantFrom('gasket' as const, 'conical' as const),
     captive: fc.boolean(),
-    opening: fc.constantFrom('bank', 'one'),
-    connectors: fc.constantFrom('unplug', 'leave'),
-    first: fc.constantFrom('before_covers', 'after_covers'),
-    battery: fc.constantFrom('by_class', 'always'),
+    opening: fc.constantFrom('bank' as const, 'one' as const),
+    connectors: fc.constantFrom('unplug' as const, 'leave' as const),
+    first: fc.constantFrom('before_covers' as const, 'after_covers' as const),
+    battery: fc.constantFrom('by_class' as const, 'always' as const),
     seizes: fc.boolean(),
     seized: fc.boolean(),
     minutes: fc.integer({ min: 30, max: 400 }),
@@ -27,14 +26,16 @@ const any: fc.Arbitrary<ProcedureInput> = fc
   .map((of) => ({
     layout: layoutOf(of.model),
     access: of.access.slice(0, of.model.banks.length).map((access): BankAccess => ({ access, minutes: 60 })),
-    fasteners: [{ what: 'coil bolt', size: 'M6', count: 4, torqueNm: 9, order: 'any', captive: of.captive }],
+    fasteners: [
+      { what: 'coil bolt', holds: 'coil', size: 'M6', count: 4, torqueNm: 9, order: 'any', captive: of.captive },
+    ],
     hybrid: of.hybrid,
     fuel: of.fuel,
     headMaterial: 'aluminium',
     plug: { number: 'EM-7310', seat: of.seat, socket: '14 mm', gapMm: { min: 1, max: 1.1 } },
     torqueNm: { min: 16, max: 19 },
     threads: { says: 'Dry as supplied: no compound on the threads.', compound: null },
-    weakPoints: of.seizes ? ['long shields seize'] : [],
+    weakPoints: of.seizes ? [{ kind: 'seizing', says: 'long shields seize' }] : [],
     earlier: of.seized ? { on: '2023-05-02', feel: 'seized', compound: null } : null,
     policies: {
       opening: of.opening,
@@ -66,11 +67,11 @@ describe('plugServiceProcedure', () => {
   it('soaks before it loosens where the engine seizes or did so the last time, and asks no more time where that is usual', () => {
     check((input, steps) => {
       const long = input.weakPoints.length > 0 || input.earlier !== null;
-      expect(steps.some(({ key }) => key === LONG_REMOVAL)).toBe(long);
+      expect(steps.some(({ kind }) => kind === 'loosen_long')).toBe(long);
       if (!long) return;
-      expect(place(steps, LONG_REMOVAL)).toBe(place(steps, 'sites') - 1);
+      expect(place(steps, 'loosen_long')).toBe(place(steps, 'sites') - 1);
       const { minutes } = plugServiceProcedure(input);
-      const own = steps.find(({ key }) => key === LONG_REMOVAL)?.minutes ?? 0;
+      const own = steps.find(({ kind }) => kind === 'loosen_long')?.minutes ?? 0;
       const usual = input.weakPoints.length > 0;
       expect(minutes).toBe(Math.round(usual ? Math.max(input.minutes, input.minutes / 2 + own) : input.minutes + own));
     });
@@ -91,7 +92,7 @@ describe('plugServiceProcedure', () => {
       layout.model.banks.forEach((_, i) => {
         const kind = access[i]?.access;
         const closed = steps.filter(({ key }) => key === `close_${i + 1}`);
-        const lids = steps.filter(({ key }) => key.startsWith('lids_')).length;
+        const lids = steps.filter(({ kind }) => kind === 'lids').length;
         if (kind === 'under_intake') {
           expect(place(steps, `rags_${i + 1}`)).toBeLessThan(place(steps, 'sites'));
           expect(closed[0]?.title).toContain('Rags out and counted');
@@ -100,7 +101,7 @@ describe('plugServiceProcedure', () => {
       });
       const start = place(steps, 'start');
       for (const [i, step] of steps.entries())
-        if (step.key.startsWith('lids_')) expect([policies.first_start, i > start]).toEqual(['before_covers', true]);
+        if (step.kind === 'lids') expect([policies.first_start, i > start]).toEqual(['before_covers', true]);
     });
   });
 

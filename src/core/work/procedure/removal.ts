@@ -1,14 +1,13 @@
+import type { WeakPoint } from '../../engine/weak-points';
 import type { BreakawayFeel } from '../../inspection/vocabulary';
 
 /** How the plugs of one engine are loosened. */
 export const REMOVALS = ['usual', 'short', 'long'] as const;
 export type Removal = (typeof REMOVALS)[number];
 
-/** The step of the long method: where an order has it, the page at the vehicle conducts a soak at every site. */
-export const LONG_REMOVAL = 'loosen_long';
-
-/** Whether a family is known for seized plugs, by its weak points. */
-export const isSeizing = (weakPoints: readonly string[]): boolean => weakPoints.some((point) => /seiz/i.test(point));
+/** Whether a family is known for seized plugs. */
+export const isSeizing = (weakPoints: readonly WeakPoint[]): boolean =>
+  weakPoints.some(({ kind }) => kind === 'seizing');
 
 /** The last time that the plugs of this very engine were out, by the record. */
 export interface EarlierRemoval {

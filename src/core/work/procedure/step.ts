@@ -1,16 +1,48 @@
 import type { BankAccess, Fastener } from '../../engine/access';
 import type { Layout } from '../../engine/layout';
 import type { BankPlace, Ignition } from '../../engine/model';
-import type { PolicyId } from '../../policy/policies';
+import type { WeakPoint } from '../../engine/weak-points';
+import type { PolicyOptions } from '../../policy/policies';
 import type { Ask, Counted } from '../ask';
 import type { EarlierRemoval } from './removal';
 
 export const PHASES = ['prepare', 'open', 'plugs', 'close', 'prove'] as const;
 export type Phase = (typeof PHASES)[number];
 
+/** What a step is, whatever it is called on an engine: what the rules go by. */
+export const STEP_KINDS = [
+  'safe',
+  'codes_before',
+  'parts',
+  'cold',
+  'isolate',
+  'gas',
+  'open',
+  'rags',
+  'clean',
+  'leads',
+  'wells',
+  'loosen_short',
+  'loosen_long',
+  'sites',
+  'clear',
+  'refit',
+  'close',
+  'count',
+  'lids',
+  'start',
+  'relearn',
+  'codes_after',
+  'road',
+  'recheck',
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
+
 /** One step of a procedure. */
 export interface Step {
+  /** Its kind; with the number of its bank where each bank has one. */
   readonly key: string;
+  readonly kind: StepKind;
   readonly phase: Phase;
   readonly title: string;
   /** Why it is done, and done here. */
@@ -44,11 +76,11 @@ export interface ProcedureInput {
   readonly torqueNm: { readonly min: number; readonly max: number };
   /** What goes on the threads: in words, and which compound if any. */
   readonly threads: { readonly says: string; readonly compound: string | null };
-  readonly weakPoints: readonly string[];
+  readonly weakPoints: readonly WeakPoint[];
   /** The last removal on record; null: none. */
   readonly earlier: EarlierRemoval | null;
   /** The option in force of each policy. */
-  readonly policies: Readonly<Partial<Record<PolicyId, string>>>;
+  readonly policies: Readonly<Partial<PolicyOptions>>;
   /** Minutes for the whole job. */
   readonly minutes: number;
 }
@@ -83,15 +115,20 @@ export type Draft = Omit<Step, 'minutes'> & {
   readonly fixedMinutes: number | null;
 };
 
+/** The key of a step of one bank. @param bank from 1 */
+export const bankStep = (kind: StepKind, bank: number): string => `${kind}_${bank}`;
+
+/** @param bank from 1, where each bank has such a step */
 export const draft = (
   phase: Phase,
-  key: string,
+  kind: StepKind,
   title: string,
   why: string,
-  over: Partial<Omit<Draft, 'phase' | 'key' | 'title' | 'why'>> = {},
+  { bank, ...over }: Partial<Omit<Draft, 'phase' | 'kind' | 'key' | 'title' | 'why'>> & { bank?: number } = {},
 ): Draft => ({
   phase,
-  key,
+  kind,
+  key: bank === undefined ? kind : bankStep(kind, bank),
   title,
   why,
   caution: null,

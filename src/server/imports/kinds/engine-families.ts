@@ -14,6 +14,7 @@ import {
   ROTATIONS,
 } from '@/core/engine/model';
 import { type Resting, restingFromText } from '@/core/engine/resting';
+import { weakPointFromText } from '@/core/engine/weak-points';
 import { HEADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
@@ -129,7 +130,11 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
       help: 'Screws opened on the way, with their own small torques',
       example: 'coil bolt M6 x6 9 N·m; intake bolt M8 x8 20 N·m centre outward',
     },
-    { key: 'weak_points', help: 'Known weak points, separated by a vertical bar', example: 'brittle intake duct' },
+    {
+      key: 'weak_points',
+      help: 'Known weak points, separated by a vertical bar; each may begin with its kind: seizing, intake, brittle or other',
+      example: 'seizing: long shields | intake: brittle duct',
+    },
   ],
 
   async plan(q, { fleetId }, rows) {
@@ -177,7 +182,7 @@ function planRow(
     intakeKpa: r.integer('intake_kpa', 50, 500),
     access: readAccess(r),
     fasteners: readFasteners(r),
-    weakPoints: r.list('weak_points'),
+    weakPoints: r.list('weak_points')?.map(weakPointFromText) ?? null,
   };
   const model = { ...values, banks };
   const resting = readResting(r, values);

@@ -1,14 +1,14 @@
 import { eq } from 'drizzle-orm';
-import { dayNumber, type PlainDate } from '@/core/calendar/plain-date';
-import { type ReadingCheck, suspectReadings } from '@/core/odometer/check';
-import type { Reading } from '@/core/odometer/use-rate';
+import type { PlainDate } from '@/core/calendar/plain-date';
+import { MAX_ODOMETER_KM, type ReadingCheck } from '@/core/odometer/check';
+import { lifeKm, NOTHING_KNOWN, readingFault, readingOf, takeIn } from '@/core/odometer/intake';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '@/db/client';
-import { type History, insertReadings, loadHistories, readingKey } from '@/db/queries/odometer';
+import { type History, insertReadings, loadHistories } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
+import { distanceText } from '@/text/format';
+import { doubtText } from '@/text/odometer-words';
 import { refreshOdometers } from '../../due/refresh-due';
-import { doubtText } from '../../odometer/doubt-text';
-import { lifeKm } from '../../odometer/judge';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
 
 interface ReadingWrite {
@@ -99,7 +99,6 @@ function planRow(
   const on = r.date('read_on');
   if (!on && r.faults.length === 0) r.fault('read_on', 'is empty');
   if (on?.certainty === 'estimated') r.fault('read_on', 'a reading needs its exact day');
-  if (on && on.date > today) r.fault('read_on', `${on.date} is in the future`);
   const value =
     r.quantity('odometer', 'distance', 'unit', options.unit ?? vehicle?.unit ?? 'km') ??
     r.quantity('odometer_km', 'distance', '', 'km') ??
@@ -117,6 +116,10 @@ function planRow(
     doubt: null,
     suggestedKm: null,
   };
+  const fault = readingFault(write, today);
+  if (fault === 'future') r.fault('read_on', `${on.date} is in the future`);
+  if (fault === 'too_far')
+    r.fault('odometer', `is over ${distanceText(MAX_ODOMETER_KM, write.unit === 'mi' ? 'us' : 'metric')}`);
   return r.faults.length > 0
     ? { line, verdict: 'refuse', what, reasons: r.faults }
     : { line, verdict: 'add', what, reasons: [], write };
@@ -129,32 +132,24 @@ const vehiclesOf = (rows: readonly PlannedRow<ReadingWrite>[]): readonly string[
 /** Skips what is already here, and flags what cannot follow from the vehicle's history. */
 function judgeHistory(
   rows: readonly PlannedRow<ReadingWrite>[],
-  history: ReadonlyMap<string, History>,
+  histories: ReadonlyMap<string, History>,
 ): readonly PlannedRow<ReadingWrite>[] {
   const judged = new Map<PlannedRow<ReadingWrite>, PlannedRow<ReadingWrite>>();
-  for (const [vehicleId, own] of groupBy(
-    rows.filter((row) => row.write),
-    (row) => row.write?.vehicleId ?? '',
-  )) {
-    const known = history.get(vehicleId);
-    const fresh = new Map<string, { row: PlannedRow<ReadingWrite>; write: ReadingWrite; reading: Reading }>();
-    for (const row of own) {
-      if (!row.write) continue;
-      const reading = { day: dayNumber(row.write.readOn), km: row.write.odometerKm };
-      const key = readingKey(reading);
-      if (known?.known.has(key)) judged.set(row, skipped(row, 'already here'));
-      else if (fresh.has(key)) judged.set(row, skipped(row, `the same as line ${fresh.get(key)?.row.line}`));
-      else fresh.set(key, { row, write: row.write, reading });
-    }
-    const sorted = [...fresh.values()].sort((a, b) => a.reading.day - b.reading.day || a.reading.km - b.reading.km);
-    const shown = sorted.map(({ reading }) => ({ day: reading.day, value: reading.km, unit: 'km' as const }));
-    for (const [index, check] of suspectReadings(known?.accepted ?? [], shown)) {
-      const entry = sorted[index];
-      if (entry) judged.set(entry.row, doubted(entry.row, entry.write, check));
+  const ready = rows.flatMap((row) => (row.write ? [{ row, write: row.write }] : []));
+  for (const [vehicleId, own] of groupBy(ready, ({ write }) => write.vehicleId)) {
+    const given = own.map(({ write }) => readingOf(write));
+    for (const [i, taken] of takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, given).entries()) {
+      const { row, write } = own[i] ?? {};
+      if (!row || !write) continue;
+      if (taken.kind === 'known') judged.set(row, skipped(row, sameAs(taken.sameAs, own)));
+      if (taken.kind === 'suspect') judged.set(row, doubted(row, write, taken.check));
     }
   }
   return rows.map((row) => judged.get(row) ?? row);
 }
+
+const sameAs = (index: number | null, own: readonly { readonly row: PlannedRow }[]): string =>
+  index === null ? 'already here' : `the same as line ${own[index]?.row.line}`;
 
 const skipped = ({ line, what }: PlannedRow, reason: string): PlannedRow<ReadingWrite> => ({
   line,
@@ -169,6 +164,8 @@ const doubted = (
   { reasons, suggestion }: ReadingCheck,
 ): PlannedRow<ReadingWrite> => ({
   ...row,
-  reasons: [`${doubtText(reasons, suggestion?.km ?? null)}: kept as suspect, not used until someone resolves it`],
+  reasons: [
+    `${doubtText(reasons, suggestion?.km ?? null, write.unit === 'mi' ? 'us' : 'metric')}: kept as suspect, not used until someone resolves it`,
+  ],
   write: { ...write, doubt: reasons.join(','), suggestedKm: suggestion?.km ?? null },
 });

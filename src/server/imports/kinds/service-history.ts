@@ -1,22 +1,24 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { partKey } from '@/core/catalogue/match';
+import { insertStays, REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
 import type { Certainty } from '@/core/due/due';
 import { isCoilPlace } from '@/core/engine/coils';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
 import { bankNamed } from '@/core/engine/sides';
-import { groupBy } from '@/core/shared/group-by';
 import { KM_PER_MILE } from '@/core/units/unit';
-import type { Querier, Tx } from '@/db/client';
+import type { Querier } from '@/db/client';
+import { loadStays, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { fittedComponents, parts, vehicles } from '@/db/schema';
 import { refreshDue } from '../../due/refresh-due';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
 
-type Fitted = typeof fittedComponents.$inferInsert;
-type Values = Omit<Fitted, 'fleetId' | 'cylinder' | 'position' | 'removedOn' | 'removedKm'>;
+type Values = Omit<Parameters<typeof newStay>[0], 'fleetId' | 'cylinder' | 'position'>;
 interface HistoryWrite {
   readonly values: Values;
   readonly sites: readonly Pick<Site, 'cylinder' | 'position'>[];
+  /** Why the parts that were there came out. */
+  readonly removed: RemovalReason;
 }
 
 interface Here {
@@ -64,6 +66,12 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
     },
     { key: 'component', help: 'plug or coil; plug when empty', example: 'plug', choices: FITTED },
     { key: 'tag', help: 'Serial or tag of a coil: one row a coil', example: '' },
+    {
+      key: 'removal_reason',
+      help: 'Why the parts before these came out; unknown when empty',
+      example: 'planned',
+      choices: REMOVAL_REASONS,
+    },
   ],
 
   async plan(q, scope, rows) {
@@ -73,7 +81,17 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
 
   async apply(tx, { fleetId, today }, writes) {
     const touched = [...new Set(writes.map((write) => write.values.vehicleId))];
-    await saveHistory(tx, fleetId, touched, writes);
+    const tags = writes.flatMap(({ values }) => values.tag ?? []);
+    const before: readonly NewStay[] = await loadStays(tx, fleetId, touched, tags);
+    const reasons = new Map(
+      writes.flatMap(({ values, sites, removed }) =>
+        sites.map(({ cylinder, position }) => [newStay({ fleetId, ...values, cylinder, position }), removed] as const),
+      ),
+    );
+    await saveHistory(
+      tx,
+      insertStays(before, [...reasons.keys()], (taker) => reasons.get(taker) ?? 'unknown'),
+    );
     await refreshDue(tx, fleetId, today, touched);
   },
 });
@@ -91,7 +109,7 @@ async function whatIsHere(q: Querier, fleetId: string): Promise<Here> {
   };
 }
 
-const fitKey = (row: Pick<Fitted, 'vehicleId' | 'component' | 'installedOn' | 'installedKm'>, site: string): string =>
+const fitKey = (row: Pick<NewStay, 'vehicleId' | 'component' | 'installedOn' | 'installedKm'>, site: string): string =>
   `${row.vehicleId} ${row.component} ${row.installedOn} ${row.installedKm} ${site}`;
 
 function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): PlannedRow<HistoryWrite> {
@@ -123,6 +141,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
   if (!sites) r.fault('sites', `“${typedSites}” names a site that ${family.code} does not have`);
   const partNumber = r.text('part_number');
   const gap = r.quantity('gap', 'gap', 'gap_unit', 'mm');
+  const removed = r.oneOf('removal_reason', REMOVAL_REASONS, 'unknown') ?? 'unknown';
   const history = r.oneOf('history', ['proven', 'probable', 'unknown'], 'probable') ?? 'probable';
   if (r.faults.length > 0 || !sites) return { line, verdict: 'refuse', what, reasons: r.faults };
   if (!on && !km)
@@ -158,7 +177,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
   const label = `${what}, ${component === 'coil' ? 'coil at ' : ''}${typedSites === 'all' ? 'all sites' : `sites ${typedSites}`}`;
   return fresh.length === 0
     ? { line, verdict: 'skip', what: label, reasons: ['already here'] }
-    : { line, verdict: 'add', what: label, reasons: [], write: { values, sites: fresh } };
+    : { line, verdict: 'add', what: label, reasons: [], write: { values, sites: fresh, removed } };
 }
 
 /** "60 or 70 thousand" counts from the lower figure: life is then never taken as less than it may be. */
@@ -182,69 +201,3 @@ function readDistance(
     value && { km: Math.round(value.si * 10) / 10, certainty: plain === typed ? 'exact' : 'estimated', asTyped: typed }
   );
 }
-
-const CHUNK = 1000;
-
-/**
- * Puts new services into each site's history: what went in later takes out what was there, and a coil that turns up in
- * another cylinder has left the one it was in.
- */
-async function saveHistory(
-  tx: Tx,
-  fleetId: string,
-  vehicleIds: readonly string[],
-  writes: readonly HistoryWrite[],
-): Promise<void> {
-  // A coil may come from another vehicle.
-  const tags = writes.flatMap(({ values }) => values.tag ?? []);
-  const before = await tx
-    .select()
-    .from(fittedComponents)
-    .where(
-      and(
-        eq(fittedComponents.fleetId, fleetId),
-        sql`(${fittedComponents.vehicleId} = any(${sql.param(vehicleIds)}::uuid[]) or ${fittedComponents.tag} = any(${sql.param(tags)}::text[]))`,
-      ),
-    );
-  const fresh: Fitted[] = writes.flatMap(({ values, sites }) =>
-    sites.map(({ cylinder, position }) => ({ fleetId, ...values, cylinder, position })),
-  );
-  const all: Fitted[] = [...before, ...fresh];
-  const added: Fitted[] = [];
-  const movedOn = nextPlaces(all);
-  for (const history of groupBy(all, (row) => `${row.vehicleId} ${row.component} ${siteId(row)}`).values()) {
-    const sorted = [...history].sort(byTime);
-    for (const [i, row] of sorted.entries()) {
-      const next = sorted[i + 1];
-      const taker = earlier(next, movedOn.get(row));
-      const [removedOn, removedKm] = [taker?.installedOn ?? null, taker?.installedKm ?? null];
-      if (row.id === undefined) added.push({ ...row, removedOn, removedKm });
-      else if (row.removedOn !== removedOn)
-        await tx.update(fittedComponents).set({ removedOn, removedKm }).where(eq(fittedComponents.id, row.id));
-    }
-  }
-  for (let at = 0; at < added.length; at += CHUNK)
-    await tx.insert(fittedComponents).values(added.slice(at, at + CHUNK));
-}
-
-const byTime = (a: Fitted, b: Fitted): number =>
-  a.installedOn.localeCompare(b.installedOn) || a.installedKm - b.installedKm;
-
-/** For each tagged part, where it went next. */
-function nextPlaces(rows: readonly Fitted[]): ReadonlyMap<Fitted, Fitted> {
-  const next = new Map<Fitted, Fitted>();
-  for (const stays of groupBy(
-    rows.filter((row) => row.tag),
-    (row) => row.tag,
-  ).values()) {
-    const sorted = [...stays].sort(byTime);
-    sorted.forEach((row, i) => {
-      const later = sorted[i + 1];
-      if (later) next.set(row, later);
-    });
-  }
-  return next;
-}
-
-const earlier = (a: Fitted | undefined, b: Fitted | undefined): Fitted | undefined =>
-  a && b ? (byTime(a, b) <= 0 ? a : b) : (a ?? b);

@@ -117,9 +117,8 @@ function recordServer(refuse: (entries: readonly SentEntry[]) => Error | null = 
 }
 
 let ids = 0;
-const unitsOf = () => ({ gap: 'mm', torque: 'N·m' }) as const;
 async function opened(server: Server, device = memory(), time = standingClock()) {
-  const engine = new SyncEngine(JOB, device.store, server, time.clock, () => `id-${++ids}`, unitsOf);
+  const engine = new SyncEngine(JOB, device.store, server, time.clock, () => `id-${++ids}`);
   await engine.start();
   await time.settled();
   return { engine, device, time };

@@ -1,7 +1,8 @@
-import type { UnitName } from '@/core/units/unit';
+import { personUnits } from '@/core/units/person-units';
 import { type Entry, type JobRecord, type Json, sameJson, withEntries } from '@/core/work/entry';
 import type { FloorJob } from '@/core/work/job-record';
-import { readSiteQuantity, SITE_QUANTITIES, type SiteQuantity } from '@/core/work/site-done';
+import { readSiteQuantity } from '@/core/work/site-done';
+import { isSiteQuantity } from '@/core/work/site-fields';
 
 /* A job at the vehicle as a state machine: what is typed is kept on the device at once and sent when it can be. It knows no
    browser: store, server and clock are handed in. */
@@ -131,7 +132,6 @@ export class SyncEngine {
     private readonly server: Server,
     private readonly clock: Clock,
     private readonly newId: () => string,
-    private readonly unitsOf: (system: FloorJob['units']) => { readonly gap: UnitName; readonly torque: UnitName },
   ) {
     this.state = { job: first, waiting: [], aside: [], photos: [], ofOthers: 0, link: 'opening', told: [], past: [] };
   }
@@ -281,8 +281,8 @@ export class SyncEngine {
 
   /** Whether a figure can be read; every other entry can. */
   isReadable({ field, value }: Pick<Waiting, 'field' | 'value'>): boolean {
-    if (!Object.hasOwn(SITE_QUANTITIES, field) || typeof value !== 'string') return true;
-    return readSiteQuantity(field as SiteQuantity, value, this.unitsOf(this.state.job.units)).ok;
+    if (!isSiteQuantity(field) || typeof value !== 'string') return true;
+    return readSiteQuantity(field, value, personUnits(this.state.job.units)).ok;
   }
 
   private async send(): Promise<void> {

@@ -2,7 +2,6 @@
 
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
-import { unitsOf } from '../view/number-field';
 import { recordOf, type State, SyncEngine } from './engine';
 import { deviceStore } from './outbox';
 import { httpServer } from './server';
@@ -17,9 +16,7 @@ const clock = {
 
 /** A job at the vehicle: everything typed is kept on the device at once and sent when it can be. */
 export function useFloor(first: FloorJob) {
-  const [engine] = useState(
-    () => new SyncEngine(first, deviceStore, httpServer, clock, () => crypto.randomUUID(), unitsOf),
-  );
+  const [engine] = useState(() => new SyncEngine(first, deviceStore, httpServer, clock, () => crypto.randomUUID()));
   const state: State = useSyncExternalStore(engine.subscribe, engine.snapshot, engine.snapshot);
   useEffect(() => {
     void engine.start();

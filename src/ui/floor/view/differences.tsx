@@ -2,22 +2,17 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { type Json, sameJson } from '@/core/work/entry';
-import { readTarget } from '@/core/work/entry-fields';
 import type { Difference, FloorJob } from '@/core/work/job-record';
+import { isSiteField, SITE_FIELDS } from '@/core/work/site-fields';
+import { readTarget } from '@/core/work/targets';
 import type { Floor } from '../sync/use-floor';
 import { Press } from './parts';
 
-export const FIELD_WORDS: Readonly<Record<string, string>> = {
-  observedNumber: 'number read off the old plug',
-  removedGap: 'old gap',
-  breakawayFeel: 'how it came loose',
-  newNumber: 'number on the new plug',
-  newGap: 'new gap',
-  installedTorque: 'installed torque',
-  torqueMethod: 'tightened with',
-  remark: 'remark',
-  state: 'step',
-};
+/** A field as a person calls it. */
+export function fieldWords(field: string): string {
+  if (isSiteField(field)) return SITE_FIELDS[field].says;
+  return field === 'state' ? 'step' : field;
+}
 
 const shown = (json: Json): string => {
   if (json === null || json === '') return 'nothing';
@@ -42,8 +37,7 @@ export function Differences({ floor }: { floor: Floor }) {
       {job.differences.map((difference) => (
         <Box key={difference.id} mb="2">
           <Box fontWeight="650" fontSize="18px">
-            {placeOf(job, difference.target)}, {FIELD_WORDS[difference.field] ?? difference.field}: two answers. Which
-            holds?
+            {placeOf(job, difference.target)}, {fieldWords(difference.field)}: two answers. Which holds?
           </Box>
           <Flex gap="2" wrap="wrap" mt="1">
             <Press onPress={() => set(difference.target, difference.field, now(difference), difference.id)}>

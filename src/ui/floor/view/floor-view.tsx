@@ -2,10 +2,10 @@
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { memo, startTransition, useEffect, useState } from 'react';
-import { siteTarget } from '@/core/work/entry-fields';
 import type { FloorJob } from '@/core/work/job-record';
 import { nextSite } from '@/core/work/next-site';
-import { LONG_REMOVAL } from '@/core/work/procedure/removal';
+import { countsIn, stepStateIn } from '@/core/work/order-model';
+import { siteTarget } from '@/core/work/targets';
 import { EngineDrawing, type SiteMark } from '../../drawings/engine-drawing';
 import { Caution } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
@@ -72,7 +72,7 @@ export function FloorView({
   const isDone = (id: string): boolean => record[siteTarget(id)]?.done === true;
   const next = site ? nextSite(job.sites, site.id, isDone) : null;
   const left = job.sites.filter(({ id }) => !isDone(id));
-  const longRemoval = job.steps.some(({ key }) => key === LONG_REMOVAL);
+  const longRemoval = job.steps.some(({ kind }) => kind === 'loosen_long');
   const soaks = job.sites.flatMap((s) => {
     const fields = record[siteTarget(s.id)] ?? {};
     const seized = fields.breakawayFeel === 'seized';
@@ -80,9 +80,7 @@ export function FloorView({
     if (!(seized || (longRemoval && !fields.breakawayFeel)) || fields.removedGap || fields.done) return [];
     return [{ id: s.id, name: s.name, seized, soakedAt: (fields.soakedAt ?? null) as string | null }];
   });
-  const stepsOpen = job.steps.filter(
-    (step) => !step.perSite && (record[`step ${step.key}`]?.state ?? 'open') === 'open',
-  ).length;
+  const stepsOpen = job.steps.filter((step) => !step.perSite && stepStateIn(record, step.key) === 'open').length;
   return (
     // The mark by which the device knows a whole page from one that failed midway (src/workers/service-worker).
     <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
@@ -296,11 +294,9 @@ function TrayDirection({ floor: { job, record, set } }: { floor: Floor }) {
 }
 
 function portsOpen({ job, record }: Floor): string {
-  const rags = job.counts.filter(({ key }) => key.startsWith('rags_'));
-  const open = rags.flatMap(({ key, expected }) => {
-    const { out, back } = record[`count ${key}`] ?? {};
-    return typeof out === 'number' && typeof back !== 'number' ? [`rags in ${out} of ${expected}`] : [];
-  });
+  const open = countsIn(job, record).flatMap(({ kind, out, back, expected }) =>
+    kind === 'rags' && out !== null && back === null ? [`rags in ${out} of ${expected}`] : [],
+  );
   return open.length > 0 ? `Intake ports are open: ${open.join(', ')}.` : '';
 }
 

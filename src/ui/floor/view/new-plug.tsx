@@ -4,10 +4,10 @@ import { Box } from '@chakra-ui/react';
 import { memo } from 'react';
 import { partKey } from '@/core/catalogue/match';
 import { gapTarget } from '@/core/gap/check';
-import type { KeptCurve } from '@/core/torque/kept-curve';
 import type { Fields } from '@/core/work/entry';
 import { gapFault } from '@/core/work/site-done';
-import { rangeTexts, torqueText } from '../../format/format';
+import { siteRecord } from '@/core/work/site-fields';
+import { rangeTexts, torqueText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
 import { Press } from './parts';
@@ -89,7 +89,7 @@ function Tightening({
   const { min, max } = job.rules.torqueNm;
   const method = String(fields.torqueMethod ?? 'wrench');
   const [range, other] = rangeTexts(min, max, job.units, 'torque');
-  const curve = (fields.curve ?? null) as unknown as KeptCurve | null;
+  const curve = siteRecord(fields).curve;
   return (
     <>
       <Box borderLeft="4px solid" borderColor="action" pl="3" mt="4" fontSize="18px">

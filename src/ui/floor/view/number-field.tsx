@@ -1,13 +1,12 @@
 'use client';
 
 import { type ReactNode, useId } from 'react';
-import type { UnitName } from '@/core/units/unit';
-import { readSiteQuantity, SITE_QUANTITIES, type SiteQuantity } from '@/core/work/site-done';
-import { gapText, torqueText, type UnitSystem } from '../../format/format';
+import type { UnitSystem } from '@/core/units/person-units';
+import { personUnits } from '@/core/units/person-units';
+import { readSiteQuantity } from '@/core/work/site-done';
+import { SITE_FIELDS, type SiteQuantity } from '@/core/work/site-fields';
+import { gapText, torqueText } from '@/text/format';
 import { FieldHead, Press, Verdict } from './parts';
-
-export const unitsOf = (system: UnitSystem): { gap: UnitName; torque: UnitName } =>
-  system === 'us' ? { gap: 'in', torque: 'lbf·ft' } : { gap: 'mm', torque: 'N·m' };
 
 /** A quantity: typed on the pad or a keyboard, told at once as it is read, in both units. */
 export function NumberField({
@@ -36,8 +35,8 @@ export function NumberField({
   pad?: ReactNode;
 }) {
   const id = useId();
-  const read = readSiteQuantity(field, value, unitsOf(system));
-  const text = SITE_QUANTITIES[field].kind === 'gap' ? gapText : torqueText;
+  const read = readSiteQuantity(field, value, personUnits(system));
+  const text = SITE_FIELDS[field].quantity === 'gap' ? gapText : torqueText;
   const shown = read.ok && read.value !== null ? text(read.value, system) : null;
   return (
     <div>

@@ -1,9 +1,9 @@
 'use client';
 
 import { useId } from 'react';
+import { personUnits } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
 import type { FloorJob } from '@/core/work/job-record';
-import { unitsOf } from './number-field';
 import { FieldHead, Press, Verdict } from './parts';
 
 /** A number as it is read off the part: typed, or pressed when it reads as it should. */
@@ -65,7 +65,7 @@ export function GaugeRow({
   label: string;
   onPick: (text: string) => void;
 }) {
-  const unit = unitsOf(job.units).gap;
+  const unit = personUnits(job.units).gap;
   const decimals = unit === 'mm' ? 2 : 3;
   return (
     <fieldset className="press-row" data-close aria-label={label}>

@@ -1,17 +1,16 @@
 'use client';
 
 import { Box, Grid } from '@chakra-ui/react';
-import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
+import { CONDITIONS, type Condition, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
+import type { Seen } from '@/core/work/site-fields';
+import { REGION_WORDS } from '@/text/condition-words';
 import { PlugDrawing } from '../../drawings/plug-drawing';
-import { REGION_WORDS } from '../../work-orders/condition-words';
 import { FieldHead, Press } from './parts';
-
-export type Seen = Readonly<Record<string, number>>;
 
 const SEVERITY: Readonly<Record<number, string>> = { 1: 'just visible', 2: 'clear', 3: 'beyond doubt' };
 
 /** The next press on a word: clear, beyond doubt, just visible, taken back. What is normal is seen or not. */
-function pressed(seen: Seen, word: string): Seen {
+function pressed(seen: Seen, word: Condition): Seen {
   const { [word]: now, ...rest } = seen;
   if (now === undefined) return { ...seen, [word]: 2 };
   if (HEALTHY.has(word) || now === 1) return rest;

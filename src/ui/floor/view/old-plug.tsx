@@ -4,13 +4,12 @@ import { memo } from 'react';
 import { isAnotherPart } from '@/core/catalogue/same-part';
 import { gapGrowth } from '@/core/gap/check';
 import { BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
-import type { Json } from '@/core/work/entry';
-import { allNormal } from '@/core/work/entry-fields';
 import { gaugeSteps } from '@/core/work/next-site';
-import { gapText } from '../../format/format';
+import { allNormal, type Seen } from '@/core/work/site-fields';
+import { gapText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
-import { Observations, type Seen } from './observations';
+import { Observations } from './observations';
 import { FieldHead, Press } from './parts';
 import { looksAlike, type Part, seenOf, text } from './site-parts';
 
@@ -21,6 +20,12 @@ const FEEL_WORDS: Readonly<Record<string, string>> = {
   seized: 'seized',
   unknown: 'not noticed',
 };
+
+function numberVerdict(found: string, expected: readonly string[] | null) {
+  const another = isAnotherPart(found || null, expected);
+  if (another === null) return null;
+  return another ? { words: 'not what the record says', good: false } : { words: 'as recorded', good: true };
+}
 
 /** The plug that comes out: its number, gap, what it shows and how it came loose. */
 function OldPlug({
@@ -62,13 +67,7 @@ function OldPlug({
         value={found}
         known={expected ? `the record says ${expected}` : 'the record names none'}
         offer={expected}
-        verdict={
-          found === '' || expected === null
-            ? null
-            : !isAnotherPart(found, site.expectedKeys)
-              ? { words: 'as recorded', good: true }
-              : { words: 'not what the record says', good: false }
-        }
+        verdict={numberVerdict(found, site.expectedKeys)}
         onChange={(value) => put('observedNumber', value)}
       />
       <NumberField
@@ -105,15 +104,13 @@ function OldPlug({
             Object.keys(good).every((word) => word in seen) && Object.keys(seen).length === Object.keys(good).length
           }
           onPress={() => {
-            put('seen', good as unknown as Json);
+            put('seen', good);
             if (!fields.breakawayFeel) put('breakawayFeel', 'normal');
           }}
         >
           All normal: tan, sharp, dry, clean
         </Press>
-        {last && Object.keys(last).length > 0 && (
-          <Press onPress={() => put('seen', last as unknown as Json)}>Same as the last</Press>
-        )}
+        {last && Object.keys(last).length > 0 && <Press onPress={() => put('seen', last)}>Same as the last</Press>}
         {bare > 0 && Object.keys(seen).length > 0 && (
           <Press onPress={onAlike}>All alike: so {bare === 1 ? 'is the other' : `are the other ${bare}`}</Press>
         )}
@@ -122,14 +119,7 @@ function OldPlug({
         </Press>
       </div>
       {!more && Object.keys(seen).length > 0 && <div>{Object.keys(seen).join(', ')}</div>}
-      {more && (
-        <Observations
-          seen={seen}
-          gapMm={oldMm}
-          seat={job.seat}
-          onChange={(value) => put('seen', value as unknown as Json)}
-        />
-      )}
+      {more && <Observations seen={seen} gapMm={oldMm} seat={job.seat} onChange={(value) => put('seen', value)} />}
       <FieldHead name="How it came loose" />
       <div className="press-row">
         {BREAKAWAY_FEELS.map((feel) => (

@@ -3,13 +3,14 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { checkGaps, gapTarget, gaugeAdvice } from '@/core/gap/check';
+import { personUnits } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
-import { siteTarget } from '@/core/work/entry-fields';
-import { readSiteQuantity } from '@/core/work/site-done';
-import { rangeTexts } from '../../format/format';
+import { quantityIn } from '@/core/work/order-model';
+import { siteTarget } from '@/core/work/targets';
+import { rangeTexts } from '@/text/format';
 import { Caution } from '../../primitives/page';
 import type { Floor } from '../sync/use-floor';
-import { NumberField, unitsOf } from './number-field';
+import { NumberField } from './number-field';
 import { NumberPad } from './number-pad';
 import { Press } from './parts';
 
@@ -25,16 +26,15 @@ const BATCH_WORDS: Readonly<Record<string, string>> = {
 export function SetPanel({ floor }: { floor: Floor }) {
   const { job, record, set, edit } = floor;
   const [active, setActive] = useState(job.sites[0]?.id ?? '');
-  const units = unitsOf(job.units);
+  const units = personUnits(job.units);
   const { rules } = job;
   const rows = job.sites.map((site) => {
     const fields = record[siteTarget(site.id)] ?? {};
-    const read = readSiteQuantity('newGap', String(fields.newGap ?? ''), units);
     return {
       site,
       number: String(fields.newNumber ?? ''),
       gap: String(fields.newGap ?? ''),
-      mm: read.ok ? read.value : null,
+      mm: quantityIn(job, site.id, 'newGap', String(fields.newGap ?? ''), units),
       done: fields.done === true,
     };
   });

@@ -2,51 +2,21 @@
 
 import { Box } from '@chakra-ui/react';
 import { useEffect, useId, useRef, useState } from 'react';
-import { partKey } from '@/core/catalogue/match';
-import type { KeptCurve } from '@/core/torque/kept-curve';
-import type { Fields, Json } from '@/core/work/entry';
-import { siteTarget } from '@/core/work/entry-fields';
-import type { FloorJob, FloorSite } from '@/core/work/job-record';
-import {
-  type Faults,
-  readSiteQuantity,
-  SITE_QUANTITIES,
-  type SiteQuantity,
-  type SiteTexts,
-  siteFaults,
-} from '@/core/work/site-done';
+import { personUnits } from '@/core/units/person-units';
+import type { Json } from '@/core/work/entry';
+import type { FloorSite } from '@/core/work/job-record';
+import { quantityIn, siteFaultsIn } from '@/core/work/order-model';
+import type { Faults } from '@/core/work/site-done';
+import { SITE_FIELDS, type SiteQuantity, siteRecord } from '@/core/work/site-fields';
+import { siteTarget } from '@/core/work/targets';
 import type { Floor } from '../sync/use-floor';
 import { LotAndMore, NewPlugDrawn, TighteningDrawn } from './new-plug';
-import { unitsOf } from './number-field';
 import { NumberPad } from './number-pad';
 import { OldPlugDrawn } from './old-plug';
 import { FieldHead, Press, Stop } from './parts';
 import { PhotoRow } from './photo-row';
 import { curveJob, inUnit, MORE, NEW, OLD, only, seenOf, TIGHT, text, torqueSetting } from './site-parts';
 import { type Wrench, WrenchPanel } from './wrench-panel';
-
-/** Texts of a site as the rules read them. */
-const textsOf = (fields: Fields): SiteTexts => fields as unknown as SiteTexts;
-
-/** Why a site cannot be done yet, worked out on the device. */
-function faultsAt(job: FloorJob, record: Floor['record'], site: FloorSite, over: Fields = {}): Faults {
-  const fields = { ...record[siteTarget(site.id)], ...over };
-  const units = unitsOf(job.units);
-  const si = (name: SiteQuantity): number | null => {
-    const read = readSiteQuantity(name, text(fields, name), units);
-    return read.ok ? read.value : null;
-  };
-  const fitted = job.sites.flatMap((other) => {
-    const at = record[siteTarget(other.id)];
-    return other.id !== site.id && at?.done && at.newNumber ? [partKey(String(at.newNumber))] : [];
-  });
-  return siteFaults(
-    textsOf(fields),
-    { newGapMm: si('newGap'), installedTorqueNm: si('installedTorque') },
-    job.rules,
-    fitted,
-  );
-}
 
 /** What a person opened and chose at the site in hand. */
 interface Here {
@@ -99,11 +69,8 @@ export function SitePanel({
     edit(target, field);
   };
   const system = job.units;
-  const units = unitsOf(system);
-  const quantity = (name: SiteQuantity): number | null => {
-    const read = readSiteQuantity(name, text(fields, name), units);
-    return read.ok ? read.value : null;
-  };
+  const units = personUnits(system);
+  const quantity = (name: SiteQuantity): number | null => quantityIn(job, site.id, name, text(fields, name), units);
   const panel = useRef<HTMLDivElement>(null);
   const shownAt = useRef(site.id);
   useEffect(() => {
@@ -123,7 +90,7 @@ export function SitePanel({
     edit(null);
     const torque = text(fields, 'installedTorque') || setting;
     const over = { torqueMethod: fields.torqueMethod ?? 'wrench', installedTorque: torque };
-    const found = faultsAt(job, record, site, over);
+    const found = siteFaultsIn(job, record, site.id, units, over);
     change({ faults: found });
     if (Object.keys(found).length > 0) return;
     put('torqueMethod', over.torqueMethod);
@@ -131,7 +98,7 @@ export function SitePanel({
     put('done', true);
     onNext();
   };
-  const kind = SITE_QUANTITIES[active].kind;
+  const kind = SITE_FIELDS[active].quantity;
   const pad = (
     <NumberPad
       at={`${target}/${active}`}
@@ -205,14 +172,14 @@ export function SitePanel({
           <WrenchPanel
             wrench={wrench}
             job={curveJob(job)}
-            curve={(fields.curve ?? null) as unknown as KeptCurve | null}
+            curve={siteRecord(fields).curve}
             system={system}
             onDone={(curve) => {
-              put('curve', curve as unknown as Json);
+              put('curve', curve);
               put('torqueMethod', 'wrench');
               put('installedTorque', inUnit(curve.peakNm, job));
             }}
-            onStop={(curve) => put('curve', curve as unknown as Json)}
+            onStop={(curve) => put('curve', curve)}
           />
         ) : (
           <div className="pad-beside">{pad}</div>

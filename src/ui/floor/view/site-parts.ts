@@ -1,16 +1,15 @@
 import type { ReactNode } from 'react';
 import type { CurveJob } from '@/core/torque/curve';
+import { personUnits } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
 import { type Fields, type Json, sameJson } from '@/core/work/entry';
 import type { FloorJob, FloorSite } from '@/core/work/job-record';
-import type { SiteQuantity } from '@/core/work/site-done';
-import { unitsOf } from './number-field';
-import type { Seen } from './observations';
+import { type Seen, type SiteQuantity, siteRecord } from '@/core/work/site-fields';
 
 /* What the parts of one site share: its fields by name, and when a part looks as before. */
 
 export const text = (fields: Fields, name: string): string => String(fields[name] ?? '');
-export const seenOf = (fields: Fields): Seen => (fields.seen ?? {}) as Seen;
+export const seenOf = (fields: Fields): Seen => siteRecord(fields).seen;
 
 export interface Part {
   readonly site: FloorSite;
@@ -49,13 +48,13 @@ export const looksAlike = (before: Drawn, after: Drawn): boolean =>
   before.bare === after.bare &&
   (before.pad === null) === (after.pad === null) &&
   sameJson(before.fields, after.fields) &&
-  sameJson((before.last ?? null) as Json, (after.last ?? null) as Json) &&
+  sameJson(before.last ?? null, after.last ?? null) &&
   before.job.rules === after.job.rules;
 
 /** What the wrench is set to, in the person's unit. */
 export const torqueSetting = (job: FloorJob): string => inUnit(job.targetNm, job);
 export const inUnit = (nm: number, job: FloorJob): string => {
-  const unit = unitsOf(job.units).torque;
+  const unit = personUnits(job.units).torque;
   return `${Number(fromSi(nm, unit).toFixed(1))} ${unit}`;
 };
 

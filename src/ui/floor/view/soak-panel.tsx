@@ -3,8 +3,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { SEIZING_FACTOR } from '@/core/torque/curve';
+import type { UnitSystem } from '@/core/units/person-units';
 import { MAX_PENETRANT_ML, nextSoakMove, USUAL_SOAK } from '@/core/work/soak-moves';
-import { torqueText, type UnitSystem } from '../../format/format';
+import { torqueText } from '@/text/format';
 import { Caution } from '../../primitives/page';
 import { Press } from './parts';
 

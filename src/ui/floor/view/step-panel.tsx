@@ -2,14 +2,16 @@
 
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { type Ask, askFaults, type CountState, openCounts, startFaults, waitLeft } from '@/core/work/ask';
-import type { Json } from '@/core/work/entry';
-import { answerField, countTarget, siteTarget, stepTarget } from '@/core/work/entry-fields';
+import { type Ask, openCounts, waitLeft } from '@/core/work/ask';
 import type { FloorStep } from '@/core/work/job-record';
+import { countsIn, stepFaultsIn, stepStateIn } from '@/core/work/order-model';
+import { answerField, countTarget, stepTarget } from '@/core/work/targets';
 import { Caution } from '../../primitives/page';
 import type { Floor } from '../sync/use-floor';
 import { FieldHead, Press } from './parts';
 import { PhotoRow } from './photo-row';
+
+const STATE_SIGN = { open: '○', done: '✓', not_done: '✕' } as const;
 
 const PHASE_WORDS: Readonly<Record<string, string>> = {
   prepare: 'Prepare',
@@ -19,52 +21,17 @@ const PHASE_WORDS: Readonly<Record<string, string>> = {
   prove: 'Prove',
 };
 
-const stateOf = ({ record }: Pick<Floor, 'record'>, step: FloorStep): string =>
-  String(record[stepTarget(step.key)]?.state ?? 'open');
-
-const countsOf = ({ job, record }: Pick<Floor, 'job' | 'record'>): readonly (CountState & { late: boolean })[] =>
-  job.counts.map((count) => {
-    const at = record[countTarget(count.key)] ?? {};
-    return { ...count, out: numberOf(at.out), back: numberOf(at.back) };
-  });
-
-const numberOf = (json: Json | undefined): number | null => (typeof json === 'number' ? json : null);
-
-/** What keeps a step from being ticked, worked out on the device as the server does. */
-function faultsOf(floor: Floor, step: FloorStep): readonly string[] {
-  const { job, record, photos } = floor;
-  const target = stepTarget(step.key);
-  const fields = record[target] ?? {};
-  const sites = job.sites.map((site) => ({ site, at: record[siteTarget(site.id)] ?? {} }));
-  const counts = countsOf(floor);
-  const asked = askFaults(step.asks, {
-    nowMs: Date.now(),
-    answers: Object.fromEntries(step.asks.map((ask) => [ask.key, String(fields[answerField(ask.key)] ?? '')])),
-    counts,
-    codesKept: job.codesKept,
-    photos: [...job.photos, ...photos].filter((photo) => photo.target === target).length,
-    partsUnchecked: sites.filter(({ at }) => !at.newNumber || !at.newGap).map(({ site }) => site.name),
-    followUps: job.followUps,
-  });
-  if (step.key !== 'start') return asked;
-  return [
-    ...startFaults({
-      sitesOpen: sites.filter(({ at }) => !at.done).map(({ site }) => site.name),
-      counts: counts.filter(({ late }) => !late),
-      soaked: sites.some(({ at }) => Boolean(at.soakedAt)),
-      cleared: record[stepTarget('clear')]?.state === 'done',
-    }),
-    ...asked,
-  ];
-}
+/** What keeps a step from being ticked; pictures that are not yet sent count. */
+const faultsOf = ({ job, record, photos }: Floor, step: FloorStep): readonly string[] =>
+  stepFaultsIn({ ...job, photos: [...job.photos, ...photos] }, record, step.key, Date.now());
 
 /** The steps in their order: the one in hand large, what was done and what comes short. */
 export function StepPanel({ floor, onCodes, onFollowUp }: { floor: Floor; onCodes: string; onFollowUp: string }) {
   const { job } = floor;
   const [chosen, setChosen] = useState<string | null>(null);
-  const open = job.steps.find((step) => !step.perSite && stateOf(floor, step) === 'open');
+  const open = job.steps.find((step) => !step.perSite && stepStateIn(floor.record, step.key) === 'open');
   const inHand = job.steps.find(({ key }) => key === chosen) ?? open ?? null;
-  const counts = openCounts(countsOf(floor).filter(({ out }) => out !== null));
+  const counts = openCounts(countsIn(job, floor.record).filter(({ out }) => out !== null));
   return (
     <Box>
       {counts.length > 0 && (
@@ -74,7 +41,7 @@ export function StepPanel({ floor, onCodes, onFollowUp }: { floor: Floor; onCode
       )}
       <Box as="ol" listStyleType="none">
         {job.steps.map((step, index) => {
-          const state = stateOf(floor, step);
+          const state = stepStateIn(floor.record, step.key);
           return (
             <li key={step.key}>
               {step.phase && step.phase !== job.steps[index - 1]?.phase && (
@@ -108,7 +75,7 @@ export function StepPanel({ floor, onCodes, onFollowUp }: { floor: Floor; onCode
                   disabled={step.perSite}
                 >
                   <Box as="span" w="20px" flexShrink={0} aria-hidden="true">
-                    {step.perSite ? '◇' : state === 'done' ? '✓' : state === 'not_done' ? '✕' : '○'}
+                    {step.perSite ? '◇' : STATE_SIGN[state]}
                   </Box>
                   <span>
                     {index + 1}. {step.title}
@@ -309,10 +276,15 @@ function Wait({ ask: { what, minutes = 0 }, begun, onBegin }: { ask: Ask; begun:
   );
 }
 
+const wentOut = (out: number | null): string => (out === null ? 'not counted out yet' : `${out} went out`);
+const shouldBe = (expected: number | null): string =>
+  expected === null ? 'as many as there are' : `there should be ${expected}`;
+
 /** Counted out, counted back: presses up and down from what there should be. */
 function Count({ floor, ask }: { floor: Floor; ask: Ask }) {
+  const { job } = floor;
   const [side = 'out', row = ''] = ask.key.split(':');
-  const count = countsOf(floor).find(({ key }) => key === row);
+  const count = countsIn(job, floor.record).find(({ key }) => key === row);
   if (!count) return null;
   const field = side === 'back' ? 'back' : 'out';
   const now = count[field];
@@ -320,18 +292,7 @@ function Count({ floor, ask }: { floor: Floor; ask: Ask }) {
   const put = (value: number) => floor.set(countTarget(row), field, Math.max(0, Math.min(200, value)));
   return (
     <Box role="group" aria-label={ask.what}>
-      <FieldHead
-        name={ask.what}
-        known={
-          field === 'back'
-            ? count.out === null
-              ? 'not counted out yet'
-              : `${count.out} went out`
-            : count.expected === null
-              ? 'as many as there are'
-              : `there should be ${count.expected}`
-        }
-      />
+      <FieldHead name={ask.what} known={field === 'back' ? wentOut(count.out) : shouldBe(count.expected)} />
       <Flex gap="2" align="center">
         <Press onPress={() => put((now ?? 1) - 1)} label={`${ask.what}: one less`}>
           −

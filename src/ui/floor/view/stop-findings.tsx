@@ -1,14 +1,14 @@
 import { useMemo } from 'react';
 import { siteId } from '@/core/engine/layout';
-import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { findingKey } from '@/core/inspection/finding';
-import { stopsOnRecord } from '@/core/work/stops';
+import { stopsIn } from '@/core/work/order-model';
+import { CAUSE_WORDS } from '@/text/cause-words';
 import type { Floor } from '../sync/use-floor';
 import { Stop } from './parts';
 
 /** What the removed parts say that stops the work, as loud as it is. */
 export function StopFindings({ floor: { job, record } }: { floor: Floor }) {
-  const stops = useMemo(() => stopsOnRecord(job.layout, record, job.decided), [job.layout, job.decided, record]);
+  const stops = useMemo(() => stopsIn(job.layout, record, job.decided), [job.layout, job.decided, record]);
   const nameOf = new Map(job.sites.map(({ id, name }) => [id, name]));
   return stops.map((stop) => (
     <Stop key={findingKey(stop)}>

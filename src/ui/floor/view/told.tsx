@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { Floor } from '../sync/use-floor';
-import { FIELD_WORDS, placeOf } from './differences';
+import { fieldWords, placeOf } from './differences';
 import { Press } from './parts';
 
 /** What the server would not take, with the reason, and what it remarked on: nothing of it is lost until it has been seen. */
@@ -12,7 +12,7 @@ export function Told({ floor: { job, aside, told, forget, tryAgain } }: { floor:
         <Alert key={id}>
           <Box flex="1">
             <strong>
-              {placeOf(job, target)}, {FIELD_WORDS[field] ?? field}
+              {placeOf(job, target)}, {fieldWords(field)}
               {typeof value === 'string' && value !== '' && ` “${value}”`}: not taken.
             </strong>{' '}
             {refusedWhy}

@@ -4,7 +4,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { beginCurve, type CurveJob, type CurveSample, type CurveState, nextSample } from '@/core/torque/curve';
 import { type KeptCurve, keepCurve } from '@/core/torque/kept-curve';
-import { torqueText, type UnitSystem } from '../../format/format';
+import type { UnitSystem } from '@/core/units/person-units';
+import { torqueText } from '@/text/format';
 import { FieldHead, Press, Stop } from './parts';
 
 /** A wrench that measures torque and angle, or its stand-in. */

@@ -7,7 +7,7 @@ import { may } from '@/server/access';
 import { listKept } from '@/server/bench/keep-result';
 import { listWrenches, type WrenchRow } from '@/server/bench/wrenches';
 import { deps } from '@/server/deps';
-import { dateText, instantText } from '@/ui/format/format';
+import { dateText, instantText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';

@@ -5,14 +5,15 @@ import { tighteningOrder } from '@/core/engine/access';
 import { coilOf, companions } from '@/core/engine/coils';
 import { neighbours, siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { restingText } from '@/core/engine/resting';
+import type { UnitSystem } from '@/core/units/person-units';
 import { towerMap } from '@/core/wiring/firing-map';
 import { may } from '@/server/access';
 import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
+import { ACCESS_WORDS, COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
+import { dateText, distanceText, NONE, torqueText } from '@/text/format';
 import { SheetsSideBySide } from '@/ui/catalogue/sheets-side-by-side';
-import { ACCESS_WORDS, COMPONENT_WORDS, IGNITION_WORDS } from '@/ui/catalogue/words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
-import { dateText, distanceText, NONE, torqueText, type UnitSystem } from '@/ui/format/format';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Caution, Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -163,7 +164,7 @@ function WeakPoints({ view: { family } }: { view: EngineView }) {
   if (!family.weakPoints?.length) return null;
   return (
     <Box mb="5">
-      <Caution>Known here: {family.weakPoints.join('; ')}.</Caution>
+      <Caution>Known here: {family.weakPoints.map(({ says }) => says).join('; ')}.</Caution>
     </Box>
   );
 }

@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { addDays } from '@/core/calendar/plain-date';
 import { deps } from '@/server/deps';
 import { viewDigest } from '@/server/notices/list-notices';
-import { dateText } from '@/ui/format/format';
+import { dateText } from '@/text/format';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 

@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
-import { dateText, distanceText } from '@/ui/format/format';
+import { dateText, distanceText } from '@/text/format';
 import { YardWalk } from '@/ui/odometer/yard-walk';
 import { TextLink } from '@/ui/primitives/links';
 import { PageHead } from '@/ui/primitives/page';

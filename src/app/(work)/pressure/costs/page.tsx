@@ -5,7 +5,7 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
 import { dueFilter, listDue } from '@/server/due/list-due';
-import { moneyText } from '@/ui/format/format';
+import { moneyText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { Facts, PageHead, Section } from '@/ui/primitives/page';

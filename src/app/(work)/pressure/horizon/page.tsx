@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { HORIZON_WEEKS, type PolicyOutcome, viewHorizon, type WhatIf, whatIf } from '@/server/due/view-horizon';
-import { dateText, hoursText, moneyText, NONE, percentText } from '@/ui/format/format';
+import { dateText, hoursText, moneyText, NONE, percentText } from '@/text/format';
 import { HorizonChart } from '@/ui/pressure/horizon-chart';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, PageHead, Section } from '@/ui/primitives/page';

@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type JobItem, listJobs } from '@/server/jobs/list-jobs';
-import { instantText, NONE } from '@/ui/format/format';
+import { instantText, NONE } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';

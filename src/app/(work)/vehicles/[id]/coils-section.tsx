@@ -1,7 +1,8 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
-import { dateText, NONE } from '@/ui/format/format';
+import { dateText, NONE } from '@/text/format';
+import { REMOVAL_WORDS } from '@/text/removal-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { Caution, Code, Section } from '@/ui/primitives/page';
@@ -40,12 +41,34 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
               </Table.Cell>
               <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
               <Table.Cell color="soft">
-                {before.map((stay) => `cylinder ${stay.cylinder} from ${dateText(stay.from)}`).join(', ') || NONE}
+                {before.map((stay) => `cylinder ${stay.cylinder} from ${dateText(stay.installedOn)}`).join(', ') ||
+                  NONE}
               </Table.Cell>
             </Table.Row>
           );
         })}
       </PlainTable>
+      {coils.gone.length > 0 && (
+        <details>
+          <summary>Coils that came out ({coils.gone.length})</summary>
+          <PlainTable heads={['Cylinder', 'Tag', 'Part', 'In', 'Out', 'Why']}>
+            {coils.gone.map(({ fitted, number }) => (
+              <Table.Row key={fitted.id}>
+                <Table.Cell fontWeight="650">{fitted.cylinder}</Table.Cell>
+                <Table.Cell>
+                  <Code>{fitted.tag ?? 'no tag'}</Code>
+                </Table.Cell>
+                <Table.Cell>
+                  <Code>{number ?? fitted.believedNumber ?? 'unknown'}</Code>
+                </Table.Cell>
+                <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
+                <Table.Cell>{dateText(fitted.removedOn)}</Table.Cell>
+                <Table.Cell>{REMOVAL_WORDS[fitted.removalReason ?? 'unknown']}</Table.Cell>
+              </Table.Row>
+            ))}
+          </PlainTable>
+        </details>
+      )}
       {may(actor, 'record work') && tagged.length > 1 && (
         <details>
           <summary>Record that two coils have changed places</summary>

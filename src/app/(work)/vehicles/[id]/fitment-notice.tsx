@@ -3,14 +3,14 @@ import { scopeWords } from '@/core/catalogue/scope';
 import { type Actor, may } from '@/server/access';
 import { QUESTIONS } from '@/server/due/refresh-due';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
+import { BLOCKER_WORDS } from '@/text/catalogue-words';
+import { gapText } from '@/text/format';
+import { SOURCE_WORDS } from '@/text/order-words';
 import { AnswerField } from '@/ui/catalogue/answer-field';
-import { BLOCKER_WORDS } from '@/ui/catalogue/words';
-import { gapText } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code } from '@/ui/primitives/page';
-import { SOURCE_WORDS } from '@/ui/work-orders/order-words';
 import { openWorkOrderAction } from '../../work-orders/actions';
 import { answerFitmentAction } from '../actions';
 

@@ -1,10 +1,12 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
+import { REMOVAL_REASONS } from '@/core/components/history';
 import type { Companion } from '@/core/due/other-components';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
 import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
-import { COMPONENT_WORDS } from '@/ui/catalogue/words';
-import { dateText, distanceText, hoursText, NONE, percentText, spanText } from '@/ui/format/format';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
+import { dateText, distanceText, hoursText, NONE, percentText, spanText } from '@/text/format';
+import { removalChoices } from '@/text/removal-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
@@ -80,6 +82,9 @@ export function OtherComponentsSection({ view, actor }: { view: VehicleView; act
   );
 }
 
+/** A swap is recorded with the coils. */
+const CHANGE_REASONS = REMOVAL_REASONS.filter((reason) => reason !== 'swap');
+
 /** Coils, leads, boots and the like, changed outside a plug service. */
 function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView }) {
   const choices = COMPONENTS.filter((component) => component !== 'plug' && quantityOf(layout, component) > 0);
@@ -105,6 +110,11 @@ function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView 
                 { value: 'exact', label: 'exact' },
                 { value: 'estimated', label: 'about' },
               ]}
+            />
+            <SelectField
+              name="removalReason"
+              label="Why the old ones came out"
+              choices={[{ value: '', label: 'choose' }, ...removalChoices(CHANGE_REASONS)]}
             />
             <TextField name="partNumber" label="Part number" mono hint="empty: not known" />
             <TextField name="tag" label="Tag or serial" mono hint="of one coil" />

@@ -6,20 +6,21 @@ import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { sideWords } from '@/core/engine/sides';
 import { kmPerHour } from '@/core/policy/apply';
 import { turnAngle } from '@/core/torque/plan';
+import type { UnitSystem } from '@/core/units/person-units';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
+import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
+import { dateText, distanceText, gapText, instantText, NONE, percentText } from '@/text/format';
+import { ORDER_STATES, SOURCE_WORDS } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { DueSum } from '@/ui/due/due-breakdown';
-import { bindingText, STATE_WORDS, sureText } from '@/ui/due/due-words';
-import { dateText, distanceText, gapText, instantText, NONE, percentText, type UnitSystem } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { OdometerChart } from '@/ui/vehicle/odometer-chart';
-import { ORDER_STATES, SOURCE_WORDS } from '@/ui/work-orders/order-words';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { openWorkOrderAction } from '../../work-orders/actions';
 import { recordReadingAction } from '../actions';
@@ -212,11 +213,10 @@ function OdometerSection({ view, system, actor }: { view: VehicleView; system: U
 }
 
 /** Where the hour meter stands, if there is one, and what its hours count as. */
-function HoursLine({ view: { hours, policies }, system }: { view: VehicleView; system: UnitSystem }) {
+function HoursLine({ view: { hours, hoursOption }, system }: { view: VehicleView; system: UnitSystem }) {
   const last = hours.filter((row) => row.state === 'accepted').at(-1);
   if (!last) return null;
-  const option = policies.find(({ policy }) => policy.id === 'engine_hours')?.option.id ?? '';
-  const each = kmPerHour(option);
+  const each = kmPerHour(hoursOption);
   const suspects = hours.filter((row) => row.state === 'suspect').length;
   return (
     <Box color="soft" fontSize="sm">

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
-import { SCOPE_WORDS } from '@/ui/catalogue/words';
+import { SCOPE_WORDS } from '@/text/catalogue-words';
 import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
 

@@ -2,7 +2,7 @@ import { Box } from '@chakra-ui/react';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
-import { dateText, moneyText, NONE } from '@/ui/format/format';
+import { dateText, moneyText, NONE } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';

@@ -1,15 +1,15 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { siteId, siteName } from '@/core/engine/layout';
-import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { type Actor, may } from '@/server/access';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
-import { dateText, instantText } from '@/ui/format/format';
+import { CAUSE_WORDS } from '@/text/cause-words';
+import { CONFIDENCE_WORDS, SHAPE_WORDS, URGENCY_WORDS, VERDICT_WORDS } from '@/text/finding-words';
+import { dateText, instantText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { type Choice, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Section } from '@/ui/primitives/page';
-import { CONFIDENCE_WORDS, SHAPE_WORDS, URGENCY_WORDS, VERDICT_WORDS } from '@/ui/work-orders/finding-words';
 import { followUpAction, verdictAction } from '../actions';
 
 /** What the removed parts say together: suspicions with their evidence, and what people made of them. */

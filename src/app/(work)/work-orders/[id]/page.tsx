@@ -9,11 +9,11 @@ import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
+import { dateText, gapText, hoursText, instantText, NONE } from '@/text/format';
+import { ORDER_STATES } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
-import { dateText, gapText, hoursText, instantText, NONE } from '@/ui/format/format';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
-import { ORDER_STATES } from '@/ui/work-orders/order-words';
 import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { StepList } from '@/ui/work-orders/step-list';
@@ -72,7 +72,9 @@ export default async function WorkOrderPage({ params }: Props) {
           ? 'Hybrid: qualified people only. The engine can start by itself; isolate the traction system first. '
           : 'Cold engine, ignition off, eye protection with air or solvent. '}
         The manufacturer’s service information comes first.
-        {family.weakPoints?.length ? ` Known on ${family.code}: ${family.weakPoints.join('; ')}.` : ''}
+        {family.weakPoints?.length
+          ? ` Known on ${family.code}: ${family.weakPoints.map(({ says }) => says).join('; ')}.`
+          : ''}
       </Caution>
       {live && view.value.before?.note && (
         <Box mt="2" color="soft">

@@ -2,7 +2,7 @@ import { Box, Flex, Table } from '@chakra-ui/react';
 import { siteId } from '@/core/engine/layout';
 import type { Actor } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
-import { gapText, NONE, torqueText } from '@/ui/format/format';
+import { gapText, NONE, torqueText } from '@/text/format';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { openCounts } from '@/core/work/ask';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
-import { instantText } from '@/ui/format/format';
+import { instantText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Facts, Section } from '@/ui/primitives/page';
 import { endWaitAction } from '../actions';

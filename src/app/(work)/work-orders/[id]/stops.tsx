@@ -1,9 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { siteId, siteName } from '@/core/engine/layout';
-import { CAUSE_WORDS } from '@/core/inspection/cause-words';
 import { type Actor, may } from '@/server/access';
 import { stopsOf } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
+import { CAUSE_WORDS } from '@/text/cause-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { releaseSiteAction, takeOverSheetAction } from '../actions';

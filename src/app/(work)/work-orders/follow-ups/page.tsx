@@ -4,7 +4,7 @@ import { NotShown } from '@/app/not-shown';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type FollowUpItem, listFollowUps } from '@/server/findings/follow-up';
-import { dateText, distanceText, NONE } from '@/ui/format/format';
+import { dateText, distanceText, NONE } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';

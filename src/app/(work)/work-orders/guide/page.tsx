@@ -1,10 +1,10 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
+import { POINTS_TO, REGION_WORDS } from '@/text/condition-words';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { SubNav } from '@/ui/primitives/sub-nav';
-import { POINTS_TO, REGION_WORDS } from '@/ui/work-orders/condition-words';
 import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Guide to removed parts' };

@@ -4,13 +4,13 @@ import { NotShown } from '@/app/not-shown';
 import { GRADES } from '@/core/inspection/trainer';
 import { deps } from '@/server/deps';
 import { viewTrainer } from '@/server/findings/trainer';
+import { NONE } from '@/text/format';
+import { GRADE_WORDS } from '@/text/grade-words';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
-import { NONE } from '@/ui/format/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { SubNav } from '@/ui/primitives/sub-nav';
-import { GRADE_WORDS } from '@/ui/work-orders/grade-words';
 import { gradeAction } from '../actions';
 import { ORDER_PLACES } from '../places';
 

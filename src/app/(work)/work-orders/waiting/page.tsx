@@ -3,7 +3,7 @@ import { requireActor } from '@/app/actor';
 import { NotShown } from '@/app/not-shown';
 import { deps } from '@/server/deps';
 import { listWaiting } from '@/server/work-orders/list-waiting';
-import { instantText, NONE } from '@/ui/format/format';
+import { instantText, NONE } from '@/text/format';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';

@@ -1,11 +1,16 @@
 import type { AccessClass } from '../../../engine/access';
 import type { Bank } from '../../../engine/model';
+import type { WeakPoint } from '../../../engine/weak-points';
 import { choice, type Draft, draft, isGas, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
 
-const INTAKE = /intake|duct|manifold/i;
-
 /** Getting to the plugs of one bank. @param n the bank's number, from 1 */
-function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak: readonly string[]): readonly Draft[] {
+function openBank(
+  bank: Bank,
+  n: number,
+  access: AccessClass,
+  gas: boolean,
+  weak: readonly WeakPoint[],
+): readonly Draft[] {
   const side = SIDE[bank.place];
   switch (access) {
     case 'open':
@@ -14,29 +19,31 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
       return [
         draft(
           'open',
-          `open_${n}`,
+          'open',
           `Take the cover${side} off; lay its screws in their order`,
           'Screws differ in length; a long one in a short hole cracks the cover.',
+          { bank: n },
         ),
       ];
     case 'side':
       return [
         draft(
           'open',
-          `open_${n}`,
+          'open',
           `Make way to the plugs${side} from the side`,
           'They are reached past the wheel arch or frame, not from above.',
-          { tools: ['flexible extension', 'lamp'] },
+          { bank: n, tools: ['flexible extension', 'lamp'] },
         ),
       ];
     case 'by_feel':
       return [
         draft(
           'open',
-          `open_${n}`,
+          'open',
           `Set lamp and mirror for the plugs${side}: they are reached by feel`,
           'What cannot be seen is cross-threaded and dropped more easily.',
           {
+            bank: n,
             tools: ['mirror', 'swivel socket', 'short extension'],
             caution: 'Reach in with the engine cold and the fan isolated.',
           },
@@ -46,15 +53,16 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
       return [
         draft(
           'open',
-          `open_${n}`,
+          'open',
           `Take the intake manifold off the plugs${side}: unplug, unclamp, then its screws from the outside inward`,
           'A manifold warps when its middle is freed first under load.',
           {
+            bank: n,
             caution: [
               gas
                 ? 'Gas in the line: it must be empty. Eye protection.'
                 : 'Fuel under pressure may spray: relieve it, catch it, no flame. Eye protection.',
-              ...weak.map((point) => `Known here: ${point}.`),
+              ...weak.map(({ says }) => `Known here: ${says}.`),
             ].join(' '),
             tools: ['tray for screws, in their order'],
             consumables: ['new manifold gaskets'],
@@ -63,10 +71,11 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
         ),
         draft(
           'open',
-          `rags_${n}`,
+          'rags',
           `Cover every open intake port${side} with a clean rag, and count them`,
           'A nut in a port wrecks the engine.',
           {
+            bank: n,
             caution: 'Count them: a rag left in a port is found by the valve.',
             consumables: [`${bank.cylinders.length} clean rags`],
           },
@@ -77,10 +86,10 @@ function openBank(bank: Bank, n: number, access: AccessClass, gas: boolean, weak
 
 /** Down to the plugs: covers, wells, coils or leads. */
 export function open({ layout, access, weakPoints, policies, fuel }: ProcedureInput): readonly Draft[] {
-  const intake = weakPoints.filter((point) => INTAKE.test(point));
-  const brittle = weakPoints.filter((point) => /brittle/i.test(point) && !INTAKE.test(point));
+  const known = (kind: WeakPoint['kind']) => weakPoints.filter((point) => point.kind === kind);
+  const brittle = known('brittle').map(({ says }) => says);
   const banks = layout.model.banks.flatMap((bank, i) =>
-    openBank(bank, i + 1, access[i]?.access ?? 'open', isGas(fuel), intake),
+    openBank(bank, i + 1, access[i]?.access ?? 'open', isGas(fuel), known('intake')),
   );
   const lead = LEAD_WORDS[layout.model.ignition];
   const coils = layout.model.coils.length;

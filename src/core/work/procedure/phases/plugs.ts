@@ -1,5 +1,5 @@
 import { MAX_PENETRANT_ML, USUAL_SOAK } from '../../soak-moves';
-import { isSeizing, LONG_REMOVAL, type Removal, removalOf } from '../removal';
+import { isSeizing, type Removal, removalOf } from '../removal';
 import { pipelineMinutes, soakPipeline } from '../soak';
 import { choice, type Draft, draft, type ProcedureInput, range } from '../step';
 
@@ -22,7 +22,7 @@ function loosen(removal: Removal, because: string, sites: number): readonly Draf
   return [
     draft(
       'plugs',
-      LONG_REMOVAL,
+      'loosen_long',
       `Long method, cold engine: back each plug off an eighth of a turn, penetrant into its well, soak ${USUAL_SOAK.soak} minutes, then to and fro a quarter turn at a time`,
       `${because} Well after well is filled while the others soak: about ${minutes} minutes for ${sites} instead of ${sites * (USUAL_SOAK.prepare + USUAL_SOAK.soak + USUAL_SOAK.remove)}.`,
       {

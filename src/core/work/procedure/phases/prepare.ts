@@ -12,7 +12,6 @@ export function prepare({
 }: ProcedureInput): readonly Draft[] {
   const n = layout.sites.length;
   const cold = policies.engine_temperature !== 'warm';
-  const isolates = isIsolated({ hybrid, policies, access });
   return [
     draft(
       'prepare',
@@ -61,42 +60,39 @@ export function prepare({
         ],
       },
     ),
-    hybrid
-      ? draft(
-          'prepare',
-          'isolate',
-          'Isolate the traction system and the 12 V battery; keep the key away',
-          'A hybrid starts its engine when it likes.',
-          {
-            caution:
-              'The engine can start by itself and traction voltage kills: qualified people only. Orange cables stay untouched.',
-            tools: ['insulated gloves', 'lock for the isolator'],
-            asks: [text('isolated', 'isolated by, at')],
-          },
-        )
-      : draft(
-          'prepare',
-          'isolate',
-          isolates
-            ? 'Ignition off, key out; isolate the battery'
-            : 'Ignition off, key out; isolate the battery where modules are moved',
-          'Nothing may spark or crank while hands and open holes are there.',
-          { caution: 'Ignition high voltage: never pull a coil or lead with the ignition on.' },
-        ),
-    ...(isGas(fuel)
-      ? [
-          draft(
-            'prepare',
-            'gas',
-            'Close the gas tank valve and run the line empty',
-            'Gas in the line finds every spark.',
-            {
-              caution:
-                'Flammable gas, heavier than air if it is LPG: ventilate, no flame, no pit. Licensed people only where the law says so.',
-              asks: [text('valve', 'valve closed by, at')],
-            },
-          ),
-        ]
-      : []),
+    isolate(hybrid, isIsolated({ hybrid, policies, access })),
+    ...(isGas(fuel) ? [gasOff()] : []),
   ];
+}
+
+const gasOff = (): Draft =>
+  draft('prepare', 'gas', 'Close the gas tank valve and run the line empty', 'Gas in the line finds every spark.', {
+    caution:
+      'Flammable gas, heavier than air if it is LPG: ventilate, no flame, no pit. Licensed people only where the law says so.',
+    asks: [text('valve', 'valve closed by, at')],
+  });
+
+function isolate(hybrid: boolean, battery: boolean): Draft {
+  if (hybrid)
+    return draft(
+      'prepare',
+      'isolate',
+      'Isolate the traction system and the 12 V battery; keep the key away',
+      'A hybrid starts its engine when it likes.',
+      {
+        caution:
+          'The engine can start by itself and traction voltage kills: qualified people only. Orange cables stay untouched.',
+        tools: ['insulated gloves', 'lock for the isolator'],
+        asks: [text('isolated', 'isolated by, at')],
+      },
+    );
+  return draft(
+    'prepare',
+    'isolate',
+    battery
+      ? 'Ignition off, key out; isolate the battery'
+      : 'Ignition off, key out; isolate the battery where modules are moved',
+    'Nothing may spark or crank while hands and open holes are there.',
+    { caution: 'Ignition high voltage: never pull a coil or lead with the ignition on.' },
+  );
 }

@@ -1,62 +1,20 @@
-import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, SIDE, text } from '../step';
+import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, text } from '../step';
+import { coverOn } from './close';
 
 /** How long an engine idles to learn anew. Source: general trade guidance; the service information wins. */
 const RELEARN_MINUTES = 10;
 
 /** What shows that the engine runs right. */
-export function prove({ layout, access, policies, hybrid, fuel }: ProcedureInput): readonly Draft[] {
-  const lids = layout.model.banks.flatMap((bank, i) =>
-    (access[i]?.access ?? 'open') === 'cover' ? [SIDE[bank.place]] : [],
-  );
-  const first = policies.first_start === 'before_covers';
-  const relearns = isIsolated({ hybrid, policies, access });
+export function prove(input: ProcedureInput): readonly Draft[] {
+  const { layout, access, policies } = input;
+  const lidsLast = policies.first_start === 'before_covers';
   return [
-    draft(
-      'prove',
-      'start',
-      `Start, listen, look round every boot${isGas(fuel) ? '; gas valve open again, sniff every joint' : ''}`,
-      first
-        ? 'With the covers off a leak or a loose boot can still be seen.'
-        : 'It must run evenly from the first minute.',
-      {
-        caution: hybrid
-          ? 'De-isolate by the same person who isolated. Keep clear of belts and fan; ventilate the bay.'
-          : 'Keep clear of belts and fan; ventilate the bay. A flashing lamp: stop, a misfire ruins the catalyst.',
-        asks: [
-          relearns
-            ? choice('idle', 'idle', ['even', 'uneven at first', 'does not start'], ['even', 'uneven at first'])
-            : choice('idle', 'idle', ['even', 'uneven', 'does not start'], ['even']),
-        ],
-      },
-    ),
-    ...(relearns
-      ? [
-          draft(
-            'prove',
-            'relearn',
-            `Let it idle ${RELEARN_MINUTES} minutes, first without loads, then with them`,
-            'Without its battery the control unit has forgotten its idle: uneven in the first minutes is no finding yet.',
-            {
-              caution:
-                'Ventilate the bay, keep clear of belts and fan. Still uneven after that: wait no longer, read the codes and look for air drawn in.',
-              asks: [
-                { key: 'learnt', what: 'idling', kind: 'wait', minutes: RELEARN_MINUTES },
-                choice('settled', 'idle after that', ['even', 'still uneven'], ['even']),
-              ],
-              weight: 3,
-            },
-          ),
-        ]
-      : []),
-    ...(first
-      ? lids.map((side, i) =>
-          draft(
-            'prove',
-            `lids_${i + 1}`,
-            `Refit the cover${side}, every screw where it was`,
-            'A cover that rattles lets water into the wells.',
-          ),
-        )
+    start(input),
+    ...(isIsolated(input) ? [relearn()] : []),
+    ...(lidsLast
+      ? layout.model.banks
+          .filter((_, i) => access[i]?.access === 'cover')
+          .map((bank, i) => coverOn('lids', bank.place, i + 1))
       : []),
     draft(
       'prove',
@@ -85,3 +43,42 @@ export function prove({ layout, access, policies, hybrid, fuel }: ProcedureInput
     ),
   ];
 }
+
+function start(input: ProcedureInput): Draft {
+  const { policies, hybrid, fuel } = input;
+  return draft(
+    'prove',
+    'start',
+    `Start, listen, look round every boot${isGas(fuel) ? '; gas valve open again, sniff every joint' : ''}`,
+    policies.first_start === 'before_covers'
+      ? 'With the covers off a leak or a loose boot can still be seen.'
+      : 'It must run evenly from the first minute.',
+    {
+      caution: hybrid
+        ? 'De-isolate by the same person who isolated. Keep clear of belts and fan; ventilate the bay.'
+        : 'Keep clear of belts and fan; ventilate the bay. A flashing lamp: stop, a misfire ruins the catalyst.',
+      asks: [
+        isIsolated(input)
+          ? choice('idle', 'idle', ['even', 'uneven at first', 'does not start'], ['even', 'uneven at first'])
+          : choice('idle', 'idle', ['even', 'uneven', 'does not start'], ['even']),
+      ],
+    },
+  );
+}
+
+const relearn = (): Draft =>
+  draft(
+    'prove',
+    'relearn',
+    `Let it idle ${RELEARN_MINUTES} minutes, first without loads, then with them`,
+    'Without its battery the control unit has forgotten its idle: uneven in the first minutes is no finding yet.',
+    {
+      caution:
+        'Ventilate the bay, keep clear of belts and fan. Still uneven after that: wait no longer, read the codes and look for air drawn in.',
+      asks: [
+        { key: 'learnt', what: 'idling', kind: 'wait', minutes: RELEARN_MINUTES },
+        choice('settled', 'idle after that', ['even', 'still uneven'], ['even']),
+      ],
+      weight: 3,
+    },
+  );

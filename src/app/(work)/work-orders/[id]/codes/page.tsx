@@ -5,7 +5,7 @@ import { isLive } from '@/core/work/order-state';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
-import { instantText } from '@/ui/format/format';
+import { instantText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink } from '@/ui/primitives/links';

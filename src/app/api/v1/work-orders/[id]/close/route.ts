@@ -6,6 +6,9 @@ import { closeBody } from '../../../work-order-resources';
 export const POST = route<{ id: string }>(async ({ request, actor, params: { id }, once }) => {
   const body = await readBody(request, closeBody);
   if (!body.ok) return body.response;
-  const done = await once(body.text, (within) => closeWorkOrder(within, actor, { workOrderId: id, ...body.value }));
+  const { removal_reason: removalReason, ...rest } = body.value;
+  const done = await once(body.text, (within) =>
+    closeWorkOrder(within, actor, { workOrderId: id, ...rest, removalReason }),
+  );
   return reply(done, () => ({ closed: true }));
 });

@@ -1,6 +1,7 @@
 import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { UseRate } from '@/core/odometer/use-rate';
-import { distanceText, percentText, rateText, type UnitSystem } from '../format/format';
+import type { UnitSystem } from '@/core/units/person-units';
+import { distanceText, percentText, rateText } from './format';
 
 export const STATE_WORDS: Readonly<Record<DueState, string>> = {
   past: 'Past the limit',

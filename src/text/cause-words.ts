@@ -1,4 +1,4 @@
-import type { Cause } from './finding';
+import type { Cause } from '@/core/inspection/finding';
 
 /** A cause as people say it. */
 export const CAUSE_WORDS: Readonly<Record<Cause, string>> = {

@@ -1,8 +1,7 @@
+import type { UnitSystem } from '@/core/units/person-units';
 import { fromSi, UNITS, type UnitName } from '@/core/units/unit';
 
 /* The only place where a quantity becomes text. */
-
-export type UnitSystem = 'metric' | 'us';
 
 /** Missing is shown as such, never as zero. */
 export const NONE = '–';

@@ -3,7 +3,7 @@ import { inline4 } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
 import { findingKey } from '../inspection/finding';
 import type { JobRecord } from './entry';
-import { stopsOnRecord } from './stops';
+import { stopsIn } from './order-model';
 
 const layout = layoutOf(inline4);
 const trace = { seen: { 'nose coloured trace': 2 } };
@@ -13,20 +13,20 @@ const record = (over: JobRecord): JobRecord => ({
   ...over,
 });
 
-describe('stopsOnRecord', () => {
+describe('stopsIn', () => {
   it('tells what stops the work as soon as the second of two neighbours is described', () => {
-    expect(stopsOnRecord(layout, record({ 'site 2A': trace }), [])).toEqual([]);
-    const [stop] = stopsOnRecord(layout, record({ 'site 2A': trace, 'site 3A': trace }), []);
+    expect(stopsIn(layout, record({ 'site 2A': trace }), [])).toEqual([]);
+    const [stop] = stopsIn(layout, record({ 'site 2A': trace, 'site 3A': trace }), []);
     expect(stop).toMatchObject({ cause: 'coolant_between', sites: [{ cylinder: 2 }, { cylinder: 3 }] });
-    expect(stopsOnRecord(layout, record({ 'site 2A': trace, 'site 4A': trace }), [])).toEqual([]);
+    expect(stopsIn(layout, record({ 'site 2A': trace, 'site 4A': trace }), [])).toEqual([]);
   });
 
   it('names no neighbours where nobody declared the tray, and is quiet once a supervisor has decided', () => {
     const both = { 'site 2A': trace, 'site 3A': trace };
-    expect(stopsOnRecord(layout, { ...record(both), order: {} }, [])).toEqual([]);
+    expect(stopsIn(layout, { ...record(both), order: {} }, [])).toEqual([]);
     const melted = record({ 'site 4A': { seen: { 'electrodes melted': 1 } } });
-    const [stop] = stopsOnRecord(layout, melted, []);
+    const [stop] = stopsIn(layout, melted, []);
     expect(stop?.cause).toBe('detonation');
-    expect(stopsOnRecord(layout, melted, stop ? [findingKey(stop)] : [])).toEqual([]);
+    expect(stopsIn(layout, melted, stop ? [findingKey(stop)] : [])).toEqual([]);
   });
 });

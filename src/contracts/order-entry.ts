@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { ALL_CONDITIONS } from '@/core/inspection/vocabulary';
+import { isKeptCurve } from '@/core/torque/kept-curve';
+import type { Json } from '@/core/work/entry';
+import { isSiteField, SITE_FIELDS, type SiteField } from '@/core/work/site-fields';
+import { ORDER_TARGET, readTarget } from '@/core/work/targets';
+
+/* What a device at the vehicle may say of each field of an order: its shape, not yet whether it can be right. */
+
+const curve = z
+  .object({
+    points: z.array(z.tuple([z.number(), z.number()])).max(200),
+    verdict: z.string(),
+    fault: z.string().nullable(),
+    peakNm: z.number(),
+    contactDeg: z.number().nullable(),
+    source: z.string().max(60),
+  })
+  .refine(isKeptCurve, 'This is no curve of a wrench.');
+
+function shapeOf(name: SiteField): z.ZodType<Json> {
+  const field = SITE_FIELDS[name];
+  switch (field.kind) {
+    case 'text':
+      return z.string().trim().max(field.max);
+    case 'quantity':
+      return z.string().trim().max(60);
+    case 'choice':
+      return z.enum(field.choices).nullable();
+    case 'seen':
+      return z.partialRecord(z.enum(ALL_CONDITIONS), z.union([z.literal(1), z.literal(2), z.literal(3)]));
+    case 'curve':
+      return curve.nullable();
+    case 'instant':
+      return z.iso.datetime({ offset: true }).nullable();
+    case 'flag':
+      return z.boolean();
+  }
+}
+
+const STEP_ANSWER = z.string('Write it down in words.').trim().max(300, 'At most 300 characters.');
+const STEP_STATE = z.enum(['open', 'done', 'not_done'], 'A step is open, done or not done.');
+const COUNT_FAULT = 'A count is a whole number from 0 to 200.';
+const COUNT = z.number(COUNT_FAULT).int(COUNT_FAULT).min(0, COUNT_FAULT).max(200, COUNT_FAULT).nullable();
+const TRAY_FIRST = z.string().nullable();
+
+/** The shape of a value by its target and field; null: no order has such a field. */
+export function entryValueSchema(target: string, field: string): z.ZodType<Json> | null {
+  switch (readTarget(target).kind) {
+    case 'site':
+      return isSiteField(field) ? shapeOf(field) : null;
+    case 'step':
+      return field === 'state' ? STEP_STATE : STEP_ANSWER;
+    case 'count':
+      return COUNT;
+    case ORDER_TARGET:
+      return TRAY_FIRST;
+    default:
+      return null;
+  }
+}

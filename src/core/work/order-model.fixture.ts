@@ -1,0 +1,60 @@
+import { inline4 } from '../engine/any-engine.fixture';
+import { layoutOf, siteId } from '../engine/layout';
+import type { JobRecord } from './entry';
+import type { OrderModel } from './order-model';
+import { countTarget, siteTarget, stepTarget } from './targets';
+
+const layout = layoutOf(inline4);
+
+/** A plug service of a four-cylinder engine, as opened. */
+export const plugService: OrderModel = {
+  layout,
+  rules: {
+    partNumber: 'EM-7310',
+    accepted: [['EM7310', 'EM7301'], ['EM7311']],
+    family: ['EM7310', 'EM7301', 'EM7311'],
+    gap: { minMm: 1, maxMm: 1.1 },
+    electrode: 'fine_wire',
+    regap: 'ground_only',
+    torqueNm: { min: 16, max: 19 },
+    reduction: 0,
+    lubricant: 'dry',
+    threadsSay: 'Dry as supplied.',
+  },
+  sites: layout.sites.map((site) => ({ id: siteId(site), name: String(site.cylinder), measured: {} })),
+  steps: [
+    {
+      key: 'cold',
+      kind: 'cold',
+      title: 'Check that the engine is cold',
+      perSite: false,
+      asks: [
+        {
+          key: 'temperature',
+          what: 'engine temperature',
+          kind: 'choice',
+          choices: ['cold', 'hot'],
+          accepts: ['cold'],
+        },
+      ],
+    },
+    { key: 'sites', kind: 'sites', title: 'At each site', perSite: true, asks: [] },
+    { key: 'start', kind: 'start', title: 'Start', perSite: false, asks: [] },
+    { key: 'lids_1', kind: 'lids', title: 'Refit the cover', perSite: false, asks: [] },
+  ],
+  counts: [
+    { key: 'tools', kind: 'tools', what: 'tools in the bay', expected: null, backStep: 'count' },
+    { key: 'screws_1', kind: 'screws', what: 'cover screw M6', expected: 4, backStep: 'lids_1' },
+  ],
+  codesKept: [],
+  photos: [],
+  followUps: 0,
+};
+
+/** Its record before anybody has said anything. */
+export const untouched: JobRecord = Object.fromEntries([
+  ['order', { trayFirst: null }],
+  ...plugService.sites.map(({ id }) => [siteTarget(id), { done: false, seen: {} }] as const),
+  ...plugService.steps.map(({ key }) => [stepTarget(key), { state: 'open' }] as const),
+  ...plugService.counts.map(({ key }) => [countTarget(key), { out: null, back: null }] as const),
+]);
