@@ -63,7 +63,7 @@ for (let i = 0; i < sites; i++) {
 }
 const seconds = (performance.now() - served) / 1000;
 await page.waitForTimeout(500);
-const times = (await page.evaluate(() => (window as unknown as { pressTimes: number[] }).pressTimes)).sort(
+const times = (await page.evaluate(() => (window as Window & { pressTimes?: number[] }).pressTimes ?? [])).sort(
   (a, b) => a - b,
 );
 const at = (share: number): string => `${times[Math.min(times.length - 1, Math.floor(share * times.length))] ?? 16} ms`;

@@ -8,7 +8,7 @@ const FAMILIES = ['AG-11T', 'AG-18', 'AG-13R', 'TV-22H', 'PW-34M', 'SX-29B', 'PW
 const DEPOTS = ['Northhaven', 'Quarry Cross', 'Eastlight', 'Machair Road'];
 const GROUPS = ['meal-round vans', 'clinic vans', 'mobile libraries', 'road-gritters'];
 
-export interface FleetFiles {
+interface FleetFiles {
   readonly vehicles: string;
   readonly odometer: string;
   readonly history: string;

@@ -78,7 +78,6 @@ const scenario = z
 
 /** The day on which the scenario stands still. */
 export const DEMO_TODAY = scenario.today;
-export const DEMO_PASSWORD = scenario.password;
 
 function must<T>(what: string, outcome: Outcome<T>): T {
   if (outcome.ok) return outcome.value;

@@ -24,7 +24,7 @@ const check = (name, script) => {
 
 check('format and lint', 'lint');
 check('types', 'types');
-check('import directions', 'imports');
+check('import directions and exports', 'imports');
 check('unit tests', 'unit');
 check('integration tests', 'integration');
 say('build…');

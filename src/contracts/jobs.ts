@@ -9,6 +9,12 @@ export const JOBS = {
   'due-run': z.object({ fleetId: z.uuid() }),
   /** Asks for a due run of every fleet. Scheduled. */
   'due-runs': z.object({}),
+  /** Works out what a large uploaded file would do. */
+  'check-import': z.object({ fleetId: z.uuid(), importId: z.uuid() }),
+  /** Does what a large uploaded file was shown to do. */
+  'apply-import': z.object({ fleetId: z.uuid(), importId: z.uuid(), personId: z.uuid(), digest: z.string() }),
+  /** Notes what is new to be told of, for one fleet. */
+  notices: z.object({ fleetId: z.uuid() }),
   /** Lets go of what is kept for a while only. Scheduled. */
   tidy: z.object({}),
 } as const;

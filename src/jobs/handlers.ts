@@ -1,8 +1,10 @@
 import { JOBS, type JobData, type JobName } from '@/contracts/jobs';
+import { noteNews } from '@/db/queries/notices';
 import { fleets } from '@/db/schema';
 import type { Deps } from '@/server/deps';
 import { ensureDueStatus } from '@/server/due/due-status';
 import { refreshFamilies } from '@/server/due/refresh-families';
+import { applyInBackground, checkInBackground } from '@/server/imports/apply-import';
 import { tidy } from '@/server/tidy';
 
 /* What a worker does for each job: it reads what it is told and calls the use-case's own work, which is one transaction. Done
@@ -10,10 +12,18 @@ import { tidy } from '@/server/tidy';
 
 type Handlers = { readonly [N in JobName]: (deps: Deps, data: JobData<N>) => Promise<void> };
 
-export const HANDLERS: Handlers = {
+const HANDLERS: Handlers = {
   'refresh-families': (deps, { fleetId, familyIds }) =>
     deps.db.transaction((tx) => refreshFamilies(tx, fleetId, deps.today(), familyIds)),
-  'due-run': (deps, { fleetId }) => ensureDueStatus(deps.db, fleetId, deps.today()),
+  async 'due-run'(deps, { fleetId }) {
+    await ensureDueStatus(deps.db, fleetId, deps.today());
+    await deps.jobs.send(deps.db, 'notices', { fleetId });
+  },
+  async notices(deps, { fleetId }) {
+    await noteNews(deps.db, fleetId, deps.today(), deps.now());
+  },
+  'check-import': (deps, { fleetId, importId }) => checkInBackground(deps, fleetId, importId),
+  'apply-import': applyInBackground,
   async 'due-runs'(deps) {
     for (const { id } of await deps.db.select({ id: fleets.id }).from(fleets))
       await deps.jobs.send(deps.db, 'due-run', { fleetId: id });

@@ -1,5 +1,6 @@
 import type PgBoss from 'pg-boss';
 import { isPlainDate, type PlainDate } from '@/core/calendar/plain-date';
+import { wallClock } from '@/core/calendar/zone';
 import { type Connection, openConnection, type Querier } from '@/db/client';
 import { type JobQueue, openQueue, queueOf } from './queue';
 
@@ -13,7 +14,11 @@ export interface Deps {
   readonly today: () => PlainDate;
 }
 
-const shared = globalThis as unknown as { isobarConnection?: Connection; isobarQueue?: Promise<PgBoss> };
+declare global {
+  /** One a process, whatever the framework loads anew. */
+  var isobarConnection: Connection | undefined;
+  var isobarQueue: Promise<PgBoss> | undefined;
+}
 
 function databaseUrl(): string {
   const url = process.env.DATABASE_URL;
@@ -23,18 +28,18 @@ function databaseUrl(): string {
 
 /** One pool a process, opened at the first use, so that a build needs no database. */
 export function connection(): Connection {
-  shared.isobarConnection ??= openConnection(databaseUrl());
-  return shared.isobarConnection;
+  globalThis.isobarConnection ??= openConnection(databaseUrl());
+  return globalThis.isobarConnection;
 }
 
 /** The app's side of the queue, opened at the first use. */
 function queue(): Promise<PgBoss> {
-  shared.isobarQueue ??= openQueue(databaseUrl(), false).catch((error: unknown) => {
+  globalThis.isobarQueue ??= openQueue(databaseUrl(), false).catch((error: unknown) => {
     // Asked again, it is opened anew.
-    shared.isobarQueue = undefined;
+    globalThis.isobarQueue = undefined;
     throw error;
   });
-  return shared.isobarQueue;
+  return globalThis.isobarQueue;
 }
 
 export function deps(): Deps {
@@ -50,6 +55,5 @@ export function deps(): Deps {
 export function today(): PlainDate {
   const fixed = process.env.ISOBAR_TODAY;
   if (fixed && isPlainDate(fixed)) return fixed;
-  const zone = process.env.ISOBAR_TIME_ZONE ?? 'UTC';
-  return new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(new Date());
+  return wallClock(new Date(), process.env.ISOBAR_TIME_ZONE ?? 'Etc/UTC').day;
 }

@@ -2,7 +2,7 @@ import { seeded } from '../core/stats/seeded';
 
 /* A code reader as a stand-in for a real one: what an engine computer would hold before the work, and what comes back. */
 
-export interface ReadCode {
+interface ReadCode {
   readonly code: string;
   /** What the computer froze with it. */
   readonly freeze: Readonly<Record<string, string>>;

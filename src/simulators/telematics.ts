@@ -13,15 +13,7 @@ export interface Driven {
   readonly kmPerDay: number;
 }
 
-export const FEED_FAULTS = [
-  'none',
-  'late',
-  'doubled',
-  'out_of_order',
-  'wrong_unit',
-  'digit_dropped',
-  'missing',
-] as const;
+const FEED_FAULTS = ['none', 'late', 'doubled', 'out_of_order', 'wrong_unit', 'digit_dropped', 'missing'] as const;
 export type FeedFault = (typeof FEED_FAULTS)[number];
 
 export interface Message {
@@ -81,8 +73,8 @@ function drawFault(chance: number): FeedFault {
 }
 
 function textOf(unit: 'km' | 'mi', km: number, fault: FeedFault): string {
-  const right = unit === 'mi' ? km / KM_PER_MILE : km;
-  const shown = Math.round(fault === 'wrong_unit' ? (unit === 'mi' ? km : km / KM_PER_MILE) : right);
+  const inMiles = (unit === 'mi') !== (fault === 'wrong_unit');
+  const shown = Math.round(inMiles ? km / KM_PER_MILE : km);
   const figure = String(shown);
   return `${fault === 'digit_dropped' && figure.length > 3 ? figure.slice(0, 2) + figure.slice(3) : figure} ${unit}`;
 }

@@ -82,7 +82,8 @@ function goesIn(seating: Seating, between: Between): Shape {
   const crushDeg = seating === 'new_gasket' ? between(60, 150) : 0;
   const crushSlope = crushDeg === 0 ? 0 : (between(0.01, 0.1) * min) / crushDeg;
   const elastic = seating === 'conical' ? between(0.6, 1.1) : between(0.14, 0.3);
-  const tight = seating === 'new_gasket' ? between(0.16, 0.4) : seating === 'conical' ? elastic : between(0.35, 0.7);
+  const onGasket = seating === 'new_gasket' ? between(0.16, 0.4) : between(0.35, 0.7);
+  const tight = seating === 'conical' ? elastic : onGasket;
   const crushAt = contact + (seating === 'new_gasket' ? crushNm / elastic : 0);
   const torqueAt = (deg: number): number => {
     if (deg < contact) return free(deg);

@@ -59,3 +59,9 @@ export const ELECTRODE_WORDS = {
   fine_wire: 'fine wire',
   multi_ground: 'several ground electrodes',
 } as const;
+
+/** Null: nobody knows. */
+export const resistorWords = (resistor: boolean | null): string | null => {
+  if (resistor === null) return null;
+  return resistor ? 'with' : 'without';
+};

@@ -45,23 +45,20 @@ export function bindingText(
   return `${text(limitShare)}${notes.length > 0 ? ` (${notes.join('; ')})` : ''}`;
 }
 
+const HISTORY_WORDS: Readonly<Record<Certainty, string>> = {
+  exact: '',
+  estimated: 'history estimated',
+  assumed: 'history assumed from new',
+};
+
 /** What the date rests on, in one line. */
 export function sureText(
   { rate, certainty }: { rate: UseRate | null; certainty: Certainty | null },
   system: UnitSystem,
 ): string {
-  const history =
-    certainty === 'exact'
-      ? ''
-      : certainty === 'estimated'
-        ? 'history estimated'
-        : certainty === 'assumed'
-          ? 'history assumed from new'
-          : '';
-  const use = !rate
-    ? 'no use rate'
-    : rate.borrowed
-      ? `${rateText(rate.kmPerDay, system)}, borrowed from its group`
-      : `${rateText(rate.kmPerDay, system)}, ${rate.used} readings`;
+  const history = certainty ? HISTORY_WORDS[certainty] : '';
+  const use = rate
+    ? `${rateText(rate.kmPerDay, system)}, ${rate.borrowed ? 'borrowed from its group' : `${rate.used} readings`}`
+    : 'no use rate';
   return [use, history].filter(Boolean).join('; ');
 }

@@ -1,5 +1,5 @@
 import type { UnitSystem } from '@/core/units/person-units';
-import { fromSi, UNITS, type UnitName } from '@/core/units/unit';
+import { fromSi, KM_PER_MILE, UNITS, type UnitName } from '@/core/units/unit';
 
 /* The only place where a quantity becomes text. */
 
@@ -39,6 +39,12 @@ export function rangeTexts(
   const [metric, us] = [range(min, max, units[0]), range(min, max, units[1])];
   return system === 'us' ? [us, metric] : [metric, us];
 }
+
+/** How fast a gap grows. @param rate µm per 1,000 km */
+export const wearText = (rate: number, system: UnitSystem): string =>
+  system === 'us'
+    ? `${fromSi(rate * KM_PER_MILE * 1e-3, 'thou').toFixed(2)} thou per 1,000 mi`
+    : `${rate.toFixed(1)} µm per 1,000 km`;
 
 export const distanceText = (km: number | null, system: UnitSystem): string =>
   km === null ? NONE : one(km, system === 'us' ? 'mi' : 'km');
@@ -84,3 +90,7 @@ export function moneyText(amount: number, currency: string): string {
     maximumFractionDigits: digits,
   }).format(amount);
 }
+
+/** A turn from finger-tight, as a range or one figure, degrees. */
+export const turnText = ({ min, max }: { readonly min: number; readonly max: number }): string =>
+  min === max ? `${min}°` : `${min} to ${max}°`;

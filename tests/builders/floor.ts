@@ -70,12 +70,9 @@ export async function doSteps(
         return now === null ? [entry(countTarget(row), side, count?.expected ?? 4)] : [];
       }
       if (ask.kind === 'codes' || ask.kind === 'parts') return [];
-      const said =
-        ask.kind === 'choice'
-          ? (ask.accepts ?? ask.choices ?? [])[0]
-          : ask.kind === 'wait'
-            ? '2026-11-16T08:00:00Z'
-            : 'written down';
+      const choice = (ask.accepts ?? ask.choices ?? [])[0];
+      const typed = ask.kind === 'wait' ? '2026-11-16T08:00:00Z' : 'written down';
+      const said = ask.kind === 'choice' ? choice : typed;
       return [entry(stepTarget(step.key), field, said ?? '', at[field] ?? null)];
     });
     return [...answers, entry(stepTarget(step.key), 'state', over[step.key] ?? 'done', at.state ?? 'open')];

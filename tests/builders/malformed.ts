@@ -1,5 +1,5 @@
 /** Files as they go wrong in life: none of them may be applied, and none may fail without words. */
-export interface Malformed {
+interface Malformed {
   readonly name: string;
   readonly bytes: Uint8Array;
 }

@@ -305,7 +305,7 @@ describe('what goes into one engine', () => {
     const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId: await vehicleId('132') }));
     // The sheet says nickel compound, so the dry 26 to 30 N·m is lowered by 30 %.
     expect(await site(workOrderId, 1, 'FS-5210', '27 Nm', 'nickel compound')).toContain(
-      '18.2 to 21 N·m, lowered for the compound',
+      '18.2 to 21 N·m (13.4 to 15.5 lbf·ft), lowered for the compound',
     );
     expect(await site(workOrderId, 1, 'FS-5210', '20 Nm')).toContain('name the one that is on the threads');
     expect(await site(workOrderId, 1, 'FS-5210', '20 Nm', 'nickel compound')).toBeNull();

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { importSamples } from '../../demo/load';
+import { loadImport } from '../../src/db/queries/imports';
 import { auditTrail } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
@@ -17,6 +18,7 @@ import {
   viewImport,
 } from '../../src/server/imports/import-file';
 import { IMPORT_KINDS, type ImportKindName } from '../../src/server/imports/kind';
+import { planImport } from '../../src/server/imports/plan-import';
 import { templateOf } from '../../src/server/imports/templates';
 import { malformedFiles } from '../builders/malformed';
 import { emptyWorkspace, inRole, value, type Workspace } from '../builders/workspace';
@@ -42,11 +44,15 @@ const upload = async (kind: ImportKindName, text: string | Uint8Array) =>
     bytes: typeof text === 'string' ? new TextEncoder().encode(text) : text,
     kind,
   });
+const planOf = async (importId: string) => {
+  const row = await loadImport(w.deps.db, actor.fleetId, importId);
+  const plan = row && (await planImport(w.deps.db, row, w.deps));
+  if (!plan?.ok) throw new Error('no plan');
+  return plan.value;
+};
 const check = async (kind: ImportKindName, text: string) => {
   const { importId } = value(await upload(kind, text));
-  const { plan } = value(await viewImport(w.deps, actor, importId));
-  if (!plan) throw new Error('no plan');
-  return { importId, plan };
+  return { importId, plan: await planOf(importId) };
 };
 const confirm = async (importId: string) => value(await confirmImport(w.deps, actor, { importId })).counts;
 const countRows = async () => {
@@ -139,7 +145,7 @@ describe('forms of a file', () => {
         ),
       ),
     );
-    expect(value(await viewImport(w.deps, actor, second.importId)).plan?.rows[0]).toMatchObject({
+    expect((await planOf(second.importId)).rows[0]).toMatchObject({
       write: { source: 'Jörg' },
     });
   });
@@ -150,7 +156,7 @@ describe('forms of a file', () => {
     expect(plan.questions.map((q) => q.key)).toEqual(['dateOrder']);
     expect(await confirmImport(w.deps, actor, { importId })).toMatchObject({ ok: false });
     value(await adjustImport(w.deps, actor, { importId, options: { dateOrder: 'day-first' } }));
-    expect(value(await viewImport(w.deps, actor, importId)).plan?.rows[0]).toMatchObject({
+    expect((await planOf(importId)).rows[0]).toMatchObject({
       what: 'unit 11 on 2026-11-03',
     });
     const again = await check('odometer', text.replace('120950', '120951'));
@@ -349,7 +355,10 @@ describe('number codes', () => {
     await confirm((await check('number-codes', table)).importId);
     const filled = await check('parts', plug('TL-100RG9', ',,'));
     expect(filled.plan.rows).toMatchObject([
-      { verdict: 'add', reasons: ['with resistor, read from the number', 'gap as sold 0.90 mm, read from the number'] },
+      {
+        verdict: 'add',
+        reasons: ['with resistor, read from the number', 'gap as sold 0.90 mm (0.035 in), read from the number'],
+      },
     ]);
     const wrong = await check('parts', plug('TL-100RG9', 'no,,1.1 mm'));
     expect(wrong.plan.rows[0]).toMatchObject({ verdict: 'refuse' });

@@ -3,10 +3,11 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { bays, bookings, people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
+import { changeDepot, listDepots } from '../../src/server/fleet/bays';
 import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
 import { exportWeek, viewWeek } from '../../src/server/planning/view-week';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
-import { listWorkOrders } from '../../src/server/work-orders/view-work-order';
+import { listWorkOrders, viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -23,7 +24,7 @@ const person = async (name: string) =>
 const bayAt = async (depot: string, name: string) =>
   value(await viewWeek(w.deps, actor, TODAY)).bays.find((b) => b.depot === depot && b.name === name)?.id ?? '';
 const plan = async (over: object = {}) =>
-  planWorkOrder(w.deps, actor, {
+  planWorkOrder.withUnknown(w.deps, actor, {
     workOrderId: await order(1004),
     day: '2026-11-16',
     start: '09:00',
@@ -82,13 +83,51 @@ describe('planning', () => {
 
   it.each([
     [{ day: '2026-11-13' }, 'day'],
+    [{ day: '2026-11-21' }, 'day'],
+    [{ start: '06:30' }, 'start'],
     [{ day: '2026-11-16', depot: 'Eastlight' }, 'bayId'],
-  ])('refuses %j', async ({ depot, ...over }: { day: string; depot?: string }, field) => {
+  ])('refuses %j', async ({ depot, ...over }: { day?: string; start?: string; depot?: string }, field) => {
     const bay = depot ? { bayId: await bayAt(depot, 'Bay 1') } : {};
     expect(await plan({ ...over, ...bay })).toMatchObject({
       ok: false,
       error: { fields: { [field]: expect.any(String) } },
     });
+  });
+
+  it('works by the days and hours of the depot, as somebody last set them', async () => {
+    const depotId = value(await listDepots(w.deps, actor)).find(({ name }) => name === 'Quarry Cross')?.id ?? '';
+    const hours = { depotId, timeZone: 'Europe/Lisbon', workingDays: ['6', '1'], opens: '06:00', closes: '14:00' };
+    value(await changeDepot.withUnknown(w.deps, actor, hours));
+    const week = value(await viewWeek(w.deps, actor, TODAY));
+    const open = week.bays.find(({ depot }) => depot === 'Quarry Cross')?.days.map(({ openMinutes }) => openMinutes);
+    expect(open).toEqual([480, 0, 0, 0, 0, 480, 0]);
+    value(await plan({ day: '2026-11-21', start: '06:30' }));
+    expect(await plan({ day: '2026-11-17' })).toMatchObject({ error: { fields: { day: expect.any(String) } } });
+    for (const wrong of [
+      { timeZone: 'Mars/Olympus' },
+      { workingDays: [] },
+      { workingDays: ['8'] },
+      { closes: '05:00' },
+    ])
+      expect(await changeDepot.withUnknown(w.deps, actor, { ...hours, ...wrong })).toMatchObject({
+        error: { kind: 'invalid', fields: { [Object.keys(wrong)[0] ?? '']: expect.any(String) } },
+      });
+    value(
+      await changeDepot.withUnknown(w.deps, actor, {
+        ...hours,
+        workingDays: ['1', '2', '3', '4', '5'],
+        closes: '16:00',
+      }),
+    );
+  });
+
+  it('moves a booking only for whoever saw it as it stands', async () => {
+    value(await plan({ start: '13:00' }));
+    const seen = value(await viewWorkOrder(w.deps, actor, await order(1004))).booking?.version ?? 0;
+    value(await plan({ start: '13:30', version: seen }));
+    expect(await plan({ start: '14:00', version: seen })).toMatchObject({ error: { kind: 'edited-meanwhile' } });
+    const { booking } = value(await viewWorkOrder(w.deps, actor, await order(1004)));
+    expect(booking).toMatchObject({ startMin: 13 * 60 + 30, minutes: 60, version: seen + 1 });
   });
 
   it('gives a hybrid only to qualified people', async () => {

@@ -93,10 +93,10 @@ describe('a work order from open to closed', () => {
 
   it.each([
     [{ newNumber: 'EM-7310' }, /This engine takes KM-4180/],
-    [{ newGap: '0.80' }, /0.80 mm is outside/],
+    [{ newGap: '0.80' }, /0\.80 mm \(0\.031 in\) is outside/],
     [{ newGap: '0.40 in' }, /did you mean|is 10.16 mm/i],
     [{ newGap: '' }, /Measure the gap/],
-    [{ installedTorque: '17 Nm' }, /17 N·m is outside/],
+    [{ installedTorque: '17 Nm' }, /17 N·m \(12\.5 lbf·ft\) is outside/],
     [{ installedTorque: '' }, /Record the torque/],
     [{ torqueMethod: null }, /Say how it was tightened/],
     [{ removedGap: '.048' }, /0.048/],

@@ -34,7 +34,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
 
   await test.step('import the samples, uploaded all at once', async () => {
     await user.upload(...KINDS.toReversed().map((kind) => `samples/${kind}.csv`));
-    await expect(page.getByRole('heading', { name: 'Checked, waiting for you' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Uploaded, not imported yet' })).toBeVisible();
     for (const kind of KINDS) {
       await page
         .getByRole('link', { name: `${kind}.csv`, exact: true })

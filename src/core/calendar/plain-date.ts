@@ -84,5 +84,11 @@ export function addMonths(date: PlainDate, months: number): PlainDate {
   return text(year, month, Math.min(dayOf(date), lastDay(year, month)));
 }
 
+/** By ISO 8601: 1 Monday to 7 Sunday. */
+export const WEEKDAYS = [1, 2, 3, 4, 5, 6, 7] as const;
+export type Weekday = (typeof WEEKDAYS)[number];
+
+export const weekdayOf = (date: PlainDate): Weekday => (((((dayNumber(date) + 3) % 7) + 7) % 7) + 1) as Weekday;
+
 /** The Monday of the week that holds the day. */
-export const mondayOf = (date: PlainDate): PlainDate => addDays(date, -((((dayNumber(date) + 3) % 7) + 7) % 7));
+export const mondayOf = (date: PlainDate): PlainDate => addDays(date, 1 - weekdayOf(date));

@@ -3,7 +3,7 @@ import { fromParts, type PlainDate } from './plain-date';
 export const DATE_ORDERS = ['day-first', 'month-first'] as const;
 export type DateOrder = (typeof DATE_ORDERS)[number];
 
-export type DateReading =
+type DateReading =
   | { readonly kind: 'exact'; readonly date: PlainDate }
   /** Someone's estimate ("about 2019", "2019-06"): the middle of the span, kept apart from an exact day. */
   | { readonly kind: 'estimated'; readonly date: PlainDate }
@@ -65,9 +65,15 @@ export function orderOf(texts: Iterable<string>): DateOrder | 'mixed' | null {
   for (const text of texts) {
     const match = /^\s*(\d{1,2})[-/.](\d{1,2})[-/.]\d{2,4}/.exec(text);
     if (!match) continue;
-    const order = Number(match[1]) > 12 ? 'day-first' : Number(match[2]) > 12 ? 'month-first' : null;
+    const order = orderShownBy(Number(match[1]), Number(match[2]));
     if (order && found && order !== found) return 'mixed';
     found = order ?? found;
   }
   return found;
+}
+
+/** Which of the two is the day, where one is over 12. */
+function orderShownBy(first: number, second: number): DateOrder | null {
+  if (first > 12) return 'day-first';
+  return second > 12 ? 'month-first' : null;
 }

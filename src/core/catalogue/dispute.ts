@@ -10,7 +10,7 @@ export interface RangedSheet extends Candidate {
   readonly torqueMaxNm: number;
 }
 
-export interface Agreement {
+interface Agreement {
   /** Where all agree, mm and N·m; null: nowhere. */
   readonly gapMm: Bounds | null;
   readonly torqueNm: Bounds | null;

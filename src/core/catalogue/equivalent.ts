@@ -28,9 +28,9 @@ export interface HeatCross {
   readonly source: string;
 }
 
-export type AttributeVerdict = 'same' | 'differs' | 'allowed' | 'unknown';
+type AttributeVerdict = 'same' | 'differs' | 'allowed' | 'unknown';
 
-export interface AttributeComparison {
+interface AttributeComparison {
   readonly attribute: string;
   readonly ours: string | null;
   readonly theirs: string | null;
@@ -39,7 +39,7 @@ export interface AttributeComparison {
   readonly why: string;
 }
 
-export interface Comparison {
+interface Comparison {
   readonly verdict: 'equivalent' | 'refused' | 'cannot-tell';
   readonly attributes: readonly AttributeComparison[];
 }
@@ -69,12 +69,13 @@ export function compareParts(ours: PartAttributes, theirs: PartAttributes, cross
       ],
     };
   const attributes = ours.kind === 'plug' ? comparePlugs(ours, theirs, crosses) : compareOthers(ours, theirs);
-  const verdict = attributes.some((a) => a.verdict === 'differs')
-    ? 'refused'
-    : attributes.some((a) => a.verdict === 'unknown')
-      ? 'cannot-tell'
-      : 'equivalent';
-  return { verdict, attributes };
+  return { verdict: verdictOf(attributes), attributes };
+}
+
+function verdictOf(attributes: readonly AttributeComparison[]) {
+  const some = (verdict: AttributeComparison['verdict']) => attributes.some((a) => a.verdict === verdict);
+  if (some('differs')) return 'refused';
+  return some('unknown') ? 'cannot-tell' : 'equivalent';
 }
 
 function comparePlugs(
@@ -128,8 +129,13 @@ function near(
   return { ...shown, verdict: 'differs', why: theirs > ours ? why.more : why.less };
 }
 
+const WITH_WORDS: ReadonlyMap<boolean | null, string> = new Map([
+  [true, 'with'],
+  [false, 'without'],
+]);
+
 function resistor(ours: boolean | null, theirs: boolean | null): AttributeComparison {
-  const words = (value: boolean | null): string | null => (value === null ? null : value ? 'with' : 'without');
+  const words = (value: boolean | null): string | null => WITH_WORDS.get(value) ?? null;
   const why = ours
     ? 'Without its resistor it disturbs the engine computer. A resistor is never taken away.'
     : 'A resistor where none was changes the spark; the sheet must say so.';

@@ -27,7 +27,7 @@ export interface Candidate extends Scope {
 
 export type QuestionKey = 'engine-family' | ScopeKey | 'sheet';
 
-export interface Question {
+interface Question {
   readonly key: QuestionKey;
   readonly choices: readonly string[];
 }

@@ -234,12 +234,11 @@ describe('nearestNumbers', () => {
         (number, at, slip) => {
           const key = partKey(number);
           const i = at % (key.length - 1);
-          const typed =
-            slip === 'drop'
-              ? key.slice(0, i) + key.slice(i + 1)
-              : slip === 'double'
-                ? key.slice(0, i) + key[i] + key.slice(i)
-                : key.slice(0, i) + key[i + 1] + key[i] + key.slice(i + 2);
+          const typed = {
+            drop: key.slice(0, i) + key.slice(i + 1),
+            double: key.slice(0, i) + key[i] + key.slice(i),
+            swap: key.slice(0, i) + key[i + 1] + key[i] + key.slice(i + 2),
+          }[slip];
           if (partKey(typed) === key) return;
           expect(nearestNumbers(typed, known).map((n) => n.number)).toContain(number);
         },

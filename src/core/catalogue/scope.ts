@@ -88,7 +88,7 @@ export function keyFits(key: ScopeKey, vehicle: VehicleKeys, scope: Scope): bool
   return (from === null || from <= value) && (to === null || value <= to);
 }
 
-export type Coverage = 'surely' | 'maybe' | 'no';
+type Coverage = 'surely' | 'maybe' | 'no';
 
 /** Whether a scope covers a vehicle on every key; maybe: an answer is still open. */
 export function coverage(vehicle: VehicleKeys, scope: Scope): Coverage {
@@ -140,7 +140,8 @@ function label(key: ScopeKey, scope: Scope): string | null {
   const { from, to } = spanOf(key, scope);
   if (from === null && to === null) return null;
   if (from === to) return String(from);
-  return from === null ? `up to ${to}` : to === null ? `${from} on` : `${from} to ${to}`;
+  if (from === null) return `up to ${to}`;
+  return to === null ? `${from} on` : `${from} to ${to}`;
 }
 
 export const scopeText = (s: Scope): string =>

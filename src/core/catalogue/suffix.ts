@@ -1,12 +1,14 @@
 import type { GapSpec } from '../gap/check';
+import { roundTo } from '../units/round';
+import { sayGap } from '../units/say';
 import { TERMINALS } from './equivalent';
 
 /** What a place of a maker's suffix can say. */
 export const SUFFIX_ATTRIBUTES = ['resistor', 'heat_range', 'gap', 'terminal', 'shell'] as const;
-export type SuffixAttribute = (typeof SUFFIX_ATTRIBUTES)[number];
+type SuffixAttribute = (typeof SUFFIX_ATTRIBUTES)[number];
 
 /** How the digits of a code are to be read; each `#` of a code stands for one digit. */
-export const DIGIT_SCALES = { 'as written': 1, 'tenths of a mm': 0.1, 'hundredths of a mm': 0.01 } as const;
+const DIGIT_SCALES = { 'as written': 1, 'tenths of a mm': 0.1, 'hundredths of a mm': 0.01 } as const;
 
 /** One row of a maker's table: at this place of the suffix, this code has this value. */
 export interface SuffixCode {
@@ -21,7 +23,7 @@ export interface SuffixCode {
 }
 
 /** What a suffix can tell of a plug; what it does not tell is absent. */
-export interface SuffixValues {
+interface SuffixValues {
   readonly resistor?: boolean;
   readonly heatRange?: number;
   readonly preGapMm?: number;
@@ -29,7 +31,7 @@ export interface SuffixValues {
   readonly shell?: 'plated' | 'bare';
 }
 
-export interface SuffixPiece {
+interface SuffixPiece {
   readonly attribute: SuffixAttribute;
   readonly place: number;
   /** As it stands in the number; '' where its absence is what speaks. */
@@ -43,7 +45,7 @@ export interface SuffixReading {
   readonly values: SuffixValues;
 }
 
-export type Suffix =
+type Suffix =
   /** No table has a base like this. */
   | { readonly kind: 'no-table' }
   /** The number ends with its base: nothing is said. */
@@ -135,7 +137,7 @@ function meaning({ attribute, code, value }: SuffixCode, written: string): Suffi
   if (value === '') return {};
   const scale = DIGIT_SCALES[value as keyof typeof DIGIT_SCALES];
   const digits = [...code].flatMap((c, i) => (c === '#' ? (written[i] ?? '') : [])).join('');
-  const number = scale === undefined ? Number(value) : Number((Number(digits) * scale).toFixed(2));
+  const number = scale === undefined ? Number(value) : roundTo(Number(digits) * scale, 2);
   switch (attribute) {
     case 'resistor':
       return { resistor: value === 'yes' };
@@ -201,7 +203,7 @@ function literalFault(attribute: SuffixAttribute, value: string): string | null 
 }
 
 /** The recorded attributes that a suffix can speak about. Null: not recorded. */
-export type Recorded = { readonly [K in keyof Required<SuffixValues>]: Required<SuffixValues>[K] | null };
+type Recorded = { readonly [K in keyof Required<SuffixValues>]: Required<SuffixValues>[K] | null };
 
 /** A part as the suffix's counterpart: what it does not have is not recorded. */
 export const recordedOf = (part: { readonly [K in keyof Recorded]?: Recorded[K] | undefined }): Recorded => ({
@@ -220,7 +222,7 @@ export function suffixWords(attribute: keyof SuffixValues, said: boolean | numbe
     case 'heatRange':
       return `heat ${said}`;
     case 'preGapMm':
-      return `gap as sold ${Number(said).toFixed(2)} mm`;
+      return `gap as sold ${sayGap(Number(said))}`;
     case 'terminal':
       return `${said} terminal`;
     case 'shell':

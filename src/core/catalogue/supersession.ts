@@ -10,7 +10,7 @@ export interface Supersession {
   readonly note: string | null;
 }
 
-export type CurrentPart =
+type CurrentPart =
   | { readonly kind: 'current'; readonly part: string; readonly path: readonly Supersession[] }
   /** Two successors are open: a person must say which. */
   | { readonly kind: 'needs-answer'; readonly at: string; readonly successors: readonly string[] };

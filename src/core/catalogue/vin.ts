@@ -10,7 +10,7 @@ const YEAR_CODES = 'ABCDEFGHJKLMNPRSTVWXY123456789';
 const FIRST_YEAR = 1980;
 const CYCLES = 2;
 
-export interface VinReading {
+interface VinReading {
   /** 17 characters, none of them I, O or Q. */
   readonly valid: boolean;
   /** Position 9 agrees. Markets that do not use a check digit may put any character there. */

@@ -25,7 +25,7 @@ export type RemovalReason = (typeof REMOVAL_REASONS)[number];
 const NO_FAULT: readonly RemovalReason[] = ['planned', 'with_other_work', 'wrong_part', 'recalled_lot', 'swap'];
 
 /** Where a component sits in one vehicle. */
-export interface Place {
+interface Place {
   readonly vehicleId: string;
   readonly component: Component;
   readonly cylinder: number;
@@ -44,7 +44,7 @@ export interface Stay extends Place {
 }
 
 /** A stay that ends, with when and why. */
-export interface End<S> {
+interface End<S> {
   readonly stay: S;
   readonly removedOn: PlainDate;
   readonly removedKm: number;
@@ -151,7 +151,7 @@ export const oldestOf = <S extends Stay>(stays: readonly S[]): S | null =>
     .filter(({ removedOn }) => removedOn === null)
     .reduce<S | null>((oldest, stay) => (oldest && oldest.installedKm <= stay.installedKm ? oldest : stay), null);
 
-export interface TagHistory<S> {
+interface TagHistory<S> {
   readonly tag: string;
   /** Oldest first. */
   readonly stays: readonly S[];

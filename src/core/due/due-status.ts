@@ -27,13 +27,13 @@ export interface Recorded {
 }
 
 /** Why the work is not asked for now: a person moved its date, or another fault is to be mended first. */
-export interface Deferral {
+interface Deferral {
   /** The day before which it is not asked for; null: nobody can say when the fault will be mended. */
   readonly until: PlainDate | null;
   readonly fault: string | null;
 }
 
-export interface Money {
+interface Money {
   /** Of a failure on the road, for this vehicle. */
   readonly failureCost: number;
   readonly wearCostPerPercent: number;
@@ -63,11 +63,8 @@ export function computeDueStatus(
   const rate = effectiveRate(recorded.ownRate, group);
   const on = (day: PlainDate): WorstSite | null => worstOn(recorded, rate, day);
   const worst = on(today);
-  const state = !recorded.matched
-    ? 'no-match'
-    : worst
-      ? dueState(worst.due, worst.site.certainty, today)
-      : 'no-odometer';
+  const known = worst ? dueState(worst.due, worst.site.certainty, today) : 'no-odometer';
+  const state = recorded.matched ? known : 'no-match';
   if (!worst) return { state, worst, dates: null, rate, lifeIn7: null, lifeIn28: null, pressure: null };
   const lifeIn7 = on(addDays(today, 7))?.due.lifeUsed ?? worst.due.lifeUsed;
   const lifeIn28 = on(addDays(today, 28))?.due.lifeUsed ?? worst.due.lifeUsed;

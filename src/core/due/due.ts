@@ -45,7 +45,7 @@ export interface DueDates {
   readonly p90: PlainDate;
 }
 
-export interface Due {
+interface Due {
   readonly odometerNowKm: number;
   /** Share of the binding limit used, 1 at the limit; not rounded, may pass 1. */
   readonly lifeUsed: number;
@@ -135,7 +135,7 @@ function effectiveLimits({ distanceKm, months, share = 1 }: Limits): { km: numbe
 }
 
 /** The last reading carried on at the vehicle's rate; never carried backwards. */
-export function projectedOdometer(odometer: Odometer, rate: UseRate | null, on: PlainDate): number {
+function projectedOdometer(odometer: Odometer, rate: UseRate | null, on: PlainDate): number {
   return odometer.km + (rate?.kmPerDay ?? 0) * Math.max(0, daysBetween(odometer.on, on));
 }
 
@@ -209,7 +209,7 @@ export const DUE_STATES = [
  */
 export type DueState = (typeof DUE_STATES)[number];
 
-export const SOON_DAYS = 28;
+const SOON_DAYS = 28;
 
 /** The band a component group stands in. */
 export function dueState({ lifeUsed, due: dates }: Due, certainty: Certainty, today: PlainDate): DueState {

@@ -2,7 +2,7 @@ import { addDays, daysBetween, mondayOf, type PlainDate } from '../calendar/plai
 import type { DueDates } from './due';
 
 /** One vehicle's coming work. */
-export interface ComingWork {
+interface ComingWork {
   readonly due: DueDates;
   readonly minutes: number;
 }

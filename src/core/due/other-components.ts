@@ -31,7 +31,7 @@ export interface Companion {
 }
 
 /** Work due within so many days of the plugs is due in the same window. */
-export const WINDOW_DAYS = 84;
+const WINDOW_DAYS = 84;
 /** A component with so much of its life used is worth changing while it is open. */
 const NEARLY_USED = 0.85;
 
@@ -47,6 +47,12 @@ const OPENING_SHARE: Readonly<Record<AccessClass, number>> = {
 /** Time for getting to the plugs and closing again, minutes. */
 export const openingMinutes = (access: readonly BankAccess[]): number =>
   Math.round(access.reduce((sum, bank) => sum + bank.minutes * OPENING_SHARE[bank.access], 0));
+
+/** History that is only assumed is no reason to buy: then it is looked at while it is open. */
+function adviceOf(wanted: boolean, certainty: Certainty): Companion['advice'] {
+  if (!wanted) return 'later';
+  return certainty === 'assumed' ? 'look' : 'now';
+}
 
 /**
  * What else is due behind the same covers when the plugs are: each with its own date, what would be thrown away, and the
@@ -77,7 +83,7 @@ export function companions(
         certainty: other.certainty,
         lifeUsed: then.lifeUsed,
         savedMinutes,
-        advice: !wanted ? 'later' : other.certainty === 'assumed' ? 'look' : 'now',
+        advice: adviceOf(wanted, other.certainty),
       };
     })
     .sort((a, b) => b.lifeUsed - a.lifeUsed);

@@ -1,3 +1,5 @@
+import { roundTo } from '../units/round';
+import { saySmallTorque, saySmallTorques } from '../units/say';
 import { NM_PER_LBF_FT, NM_PER_LBF_IN } from '../units/unit';
 
 /** How a bank is reached, the easiest first. */
@@ -11,14 +13,14 @@ export interface BankAccess {
 }
 
 export const TIGHTENING_ORDERS = ['any', 'centre_outward', 'crosswise'] as const;
-export type TighteningOrder = (typeof TIGHTENING_ORDERS)[number];
+type TighteningOrder = (typeof TIGHTENING_ORDERS)[number];
 
 export const FASTENER_SIZES = ['M5', 'M6', 'M7', 'M8', 'M10'] as const;
-export type FastenerSize = (typeof FASTENER_SIZES)[number];
+type FastenerSize = (typeof FASTENER_SIZES)[number];
 
 /** What a screw holds: it says when it is taken out and when it is counted back. */
 export const FASTENER_PLACES = ['cover', 'intake', 'coil', 'other'] as const;
-export type FastenerPlace = (typeof FASTENER_PLACES)[number];
+type FastenerPlace = (typeof FASTENER_PLACES)[number];
 
 /** A screw that is opened on the way: its own small torque, never that of the plug. */
 export interface Fastener {
@@ -33,7 +35,7 @@ export interface Fastener {
 }
 
 /** Usual torque of a screw into aluminium or an insert, N·m. Source: general trade guidance for class 8.8; the sheet wins. */
-export const USUAL_FASTENER_NM: Readonly<Record<FastenerSize, { readonly min: number; readonly max: number }>> = {
+const USUAL_FASTENER_NM: Readonly<Record<FastenerSize, { readonly min: number; readonly max: number }>> = {
   M5: { min: 3, max: 6 },
   M6: { min: 6, max: 12 },
   M7: { min: 10, max: 16 },
@@ -56,7 +58,7 @@ export function doubtOfFastener(size: FastenerSize, torqueNm: number): string | 
     .filter(([, , factor]) => fits(torqueNm * factor))
     .map(([was, read]) => `${was} read as ${read}`);
   const hint = fitting.length > 0 ? `Was ${fitting.join(', or ')}?` : 'Check figure and unit.';
-  return `${Number(torqueNm.toFixed(1))} N·m is far from the usual ${band.min} to ${band.max} N·m for an ${size} screw here. ${hint}`;
+  return `${saySmallTorque(torqueNm)} is far from the usual ${saySmallTorques(band)} for an ${size} screw here. ${hint}`;
 }
 
 /**
@@ -148,6 +150,6 @@ export const fastenersText = (list: readonly Fastener[]): string =>
   list
     .map(
       (f) =>
-        `${f.what} ${f.size} x${f.count} ${Number(f.torqueNm.toFixed(2))} N·m${ORDER_WORDS[f.order]}${f.captive ? ' captive' : ''} holds ${f.holds}`,
+        `${f.what} ${f.size} x${f.count} ${roundTo(f.torqueNm, 2)} N·m${ORDER_WORDS[f.order]}${f.captive ? ' captive' : ''} holds ${f.holds}`,
     )
     .join('; ');

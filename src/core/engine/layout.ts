@@ -18,6 +18,12 @@ export interface Layout {
   readonly cylinders: number;
 }
 
+const ARRANGEMENT_WORDS: Readonly<Record<EngineModel['arrangement'], string>> = {
+  v: 'a V',
+  flat: 'a flat',
+  inline: 'an inline',
+};
+
 /** What is wrong with a model, in words for the person who typed it. Empty when it is consistent. */
 export function modelFaults(model: EngineModel): readonly string[] {
   const { arrangement, banks, firingOrder, mounting } = model;
@@ -29,7 +35,7 @@ export function modelFaults(model: EngineModel): readonly string[] {
   const wantedBanks = arrangement === 'inline' ? 1 : 2;
   if (banks.length !== wantedBanks)
     faults.push(
-      `${arrangement === 'v' ? 'a V' : arrangement === 'flat' ? 'a flat' : 'an inline'} engine has ${wantedBanks} bank${wantedBanks > 1 ? 's' : ''}, got ${banks.length}`,
+      `${ARRANGEMENT_WORDS[arrangement]} engine has ${wantedBanks} bank${wantedBanks > 1 ? 's' : ''}, got ${banks.length}`,
     );
   if (!banks[0]?.cylinders.includes(1)) faults.push('bank 1 is the one that holds cylinder 1');
   if ([...firingOrder].sort((a, b) => a - b).join() !== numbers.join())
@@ -108,8 +114,8 @@ export function sitePlace(layout: Layout, site: Site): string {
   return [PLACE_WORDS[bank.place], where].filter(Boolean).join(', ');
 }
 
-const ordinal = (n: number): string =>
-  `${n}${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'}`;
+const ENDINGS = ['th', 'st', 'nd', 'rd'];
+const ordinal = (n: number): string => `${n}${n > 10 && n < 14 ? 'th' : (ENDINGS[n % 10] ?? 'th')}`;
 
 /** Cylinders beside this one in its own bank: a head gasket can leak between them. */
 export function neighbours(layout: Layout, cylinder: number): readonly number[] {

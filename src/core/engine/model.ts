@@ -1,5 +1,5 @@
 export const ARRANGEMENTS = ['inline', 'v', 'flat'] as const;
-export type Arrangement = (typeof ARRANGEMENTS)[number];
+type Arrangement = (typeof ARRANGEMENTS)[number];
 
 export const MOUNTINGS = ['longitudinal', 'transverse'] as const;
 export type Mounting = (typeof MOUNTINGS)[number];
@@ -10,7 +10,7 @@ export type Ignition = (typeof IGNITIONS)[number];
 export const INDUCTIONS = ['natural', 'turbo', 'supercharged'] as const;
 
 export const POSITIONS = ['A', 'B'] as const;
-export type Position = (typeof POSITIONS)[number];
+type Position = (typeof POSITIONS)[number];
 
 /** Where a bank stands, as seen by a person in front of the vehicle, looking down at the engine. */
 export const BANK_PLACES = ['only', 'left', 'right', 'front', 'rear'] as const;

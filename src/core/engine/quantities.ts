@@ -16,7 +16,7 @@ export const COMPONENTS = [
 export type Component = (typeof COMPONENTS)[number];
 
 /** High-tension leads from coil or cap to plugs; the coil lead of a distributor is counted apart. */
-export function leadCount({ model, sites }: Layout): number {
+function leadCount({ model, sites }: Layout): number {
   switch (model.ignition) {
     case 'distributor':
     case 'waste_spark':
@@ -58,7 +58,7 @@ export function quantityOf(layout: Layout, component: Component): number {
 }
 
 /** The place of what an engine has one of: it belongs to no cylinder. */
-export const WHOLE_ENGINE: SiteKey = { cylinder: 0, position: 'A' };
+const WHOLE_ENGINE: SiteKey = { cylinder: 0, position: 'A' };
 
 /**
  * The places under which the parts of a component are on record, of those that serve some plug sites: a coil stands under

@@ -2,7 +2,7 @@ import type { Bank, BankPlace, EngineModel } from './model';
 
 export const STEERING_SIDES = ['left', 'right'] as const;
 /** Side of the vehicle, as its driver sees it, on which the wheel is. */
-export type SteeringSide = (typeof STEERING_SIDES)[number];
+type SteeringSide = (typeof STEERING_SIDES)[number];
 
 /**
  * What a bank is called by those who say "driver's side". Places are stored as a person in front of the vehicle sees

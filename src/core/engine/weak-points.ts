@@ -1,6 +1,6 @@
 /** What goes wrong with an engine family that is known for it: what the procedure goes by. */
-export const WEAK_POINT_KINDS = ['seizing', 'intake', 'brittle', 'other'] as const;
-export type WeakPointKind = (typeof WEAK_POINT_KINDS)[number];
+const WEAK_POINT_KINDS = ['seizing', 'intake', 'brittle', 'other'] as const;
+type WeakPointKind = (typeof WEAK_POINT_KINDS)[number];
 
 export interface WeakPoint {
   /** Plugs that seize, a part of the intake, a boot or tab that breaks, or something else. */

@@ -1,11 +1,11 @@
 import type { GapSpec } from './check';
 
-export interface BoostBand extends GapSpec {
+interface BoostBand extends GapSpec {
   /** Absolute intake pressure up to which the gap holds, kPa. */
   readonly upToKpa: number;
 }
 
-export type BoostGap =
+type BoostGap =
   | { readonly kind: 'in-band'; readonly band: BoostBand }
   /** Between two pressures that were asked for and set: the tighter gap, once someone has approved it. */
   | { readonly kind: 'between'; readonly band: BoostBand; readonly needsApproval: true }
@@ -41,7 +41,7 @@ export function overlap(ranges: readonly Bounds[]): Bounds | null {
 }
 
 /** What has been done to one plug's ground electrode, in order: mm, positive opens. */
-export interface BendHistory {
+interface BendHistory {
   readonly changesOfDirection: number;
   /** More than the policy allows: the metal is tired, discard the plug. */
   readonly discard: boolean;

@@ -17,7 +17,7 @@ export interface GapSpec {
   readonly written?: WrittenAs | null;
 }
 
-export type GapReason = 'policy_never' | 'multi_ground' | 'bend_too_far';
+type GapReason = 'policy_never' | 'multi_ground' | 'bend_too_far';
 
 export interface GapVerdict {
   readonly action: 'accept' | 'open' | 'close' | 'reject';
@@ -36,9 +36,9 @@ export interface BatchVerdict {
 }
 
 /** New plugs of one box lie within this of each other, mm. Source: trade guidance. */
-export const ALIKE_MM = 0.1;
+const ALIKE_MM = 0.1;
 /** Most that a ground electrode over a fine wire may be bent, mm. Source: trade guidance; the spec sheet wins. */
-export const FINE_WIRE_BEND_MM = 0.2;
+const FINE_WIRE_BEND_MM = 0.2;
 
 const EPSILON_MM = 1e-6;
 
@@ -89,14 +89,7 @@ function batchVerdict(spec: GapSpec, gaps: readonly number[], plugs: readonly Ga
   const spreadMm = (sorted.at(-1) ?? 0) - (sorted[0] ?? 0);
   const suspects = gaps.flatMap((gap, i) => (farFromRest(gaps, gap, i) ? [i] : []));
   const alike = gaps.length > 1 && spreadMm <= ALIKE_MM + EPSILON_MM;
-  const verdict =
-    suspects.length === 1
-      ? 'handling_damage'
-      : plugs.every((plug) => plug.action === 'accept')
-        ? 'good'
-        : alike && !inRange(spec, middle)
-          ? 'wrong_application'
-          : 'adjust_individually';
+  const verdict = verdictOf(suspects.length === 1, plugs, alike && !inRange(spec, middle));
   return { verdict, offsetMm: middle - gapTarget(spec), spreadMm, suspects };
 }
 
@@ -123,4 +116,10 @@ export function gaugeAdvice(electrode: Electrode): string {
  */
 export function gapGrowth(fittedMm: number, removedMm: number, distanceKm: number): number | null {
   return distanceKm > 0 ? ((removedMm - fittedMm) * 1000) / (distanceKm / 1000) : null;
+}
+
+function verdictOf(oneIsFar: boolean, plugs: readonly GapVerdict[], alikeAndOff: boolean): BatchVerdict['verdict'] {
+  if (oneIsFar) return 'handling_damage';
+  if (plugs.every((plug) => plug.action === 'accept')) return 'good';
+  return alikeAndOff ? 'wrong_application' : 'adjust_individually';
 }

@@ -26,7 +26,7 @@ export interface Breath {
 }
 
 /** Pressure at the spark, kPa, scaled to the density it would have at 293 K: density is what the spark crosses. */
-export function densityPressure({ intakeKpa, intakeK, compressionRatio }: Breath): number {
+function densityPressure({ intakeKpa, intakeK, compressionRatio }: Breath): number {
   const r = SHARE_AT_SPARK * compressionRatio;
   return (intakeKpa * r ** N * REFERENCE_K) / (intakeK * r ** (N - 1));
 }

@@ -82,7 +82,7 @@ export type Confidence = (typeof CONFIDENCES)[number];
 export const VERDICTS = ['confirmed', 'rejected', 'corrected'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
-export interface Evidence extends SiteKey {
+interface Evidence extends SiteKey {
   readonly words: string;
 }
 

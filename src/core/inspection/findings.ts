@@ -61,7 +61,8 @@ function confidence(rule: Rule, shape: Shape, severities: readonly number[], see
     (clear >= 2.5 ? 1 : 0) -
     (rule.ambiguous ? 1 : 0) -
     (seen < 0.75 ? 1 : 0);
-  return points >= 2 ? 'high' : points === 1 ? 'medium' : 'low';
+  if (points >= 2) return 'high';
+  return points === 1 ? 'medium' : 'low';
 }
 
 const isHealthy = ({ seen }: Looked): boolean =>

@@ -1,5 +1,6 @@
 import { siteId } from '../engine/layout';
 import { fastWear } from '../gap/wear';
+import { sayGap } from '../units/say';
 import type { Cause, EngineReading, Observation, SiteReading, Urgency } from './finding';
 import { SHAPES, type Shape } from './shape';
 import type { Condition } from './vocabulary';
@@ -44,7 +45,7 @@ const without =
 const wornOut: Sign = ({ gapMm }, { gapLimitMm }) =>
   gapMm !== null && gapLimitMm !== null && gapMm > gapLimitMm
     ? {
-        words: `gap ${gapMm.toFixed(2)} mm, over ${gapLimitMm.toFixed(2)} mm`,
+        words: `gap ${sayGap(gapMm)}, over ${sayGap(gapLimitMm)}`,
         severity: gapMm > 1.1 * gapLimitMm ? 3 : 2,
       }
     : null;

@@ -1,3 +1,4 @@
+import { roundTo } from '../units/round';
 import type { Condition } from './vocabulary';
 
 /** What a trainer plug is graded as: what it points to when it stands alone. */
@@ -17,7 +18,7 @@ export const GRADES = [
 ] as const;
 export type Grade = (typeof GRADES)[number];
 
-export interface TrainerPlug {
+interface TrainerPlug {
   readonly number: number;
   readonly answer: Grade;
   readonly seen: Readonly<Partial<Record<Condition, 1 | 2 | 3>>>;
@@ -66,7 +67,7 @@ export function trainerPlug(number: number, random: () => number): TrainerPlug {
     number,
     answer,
     seen: { ...(other ? { [other]: 2 } : {}), ...(main ? { [main]: severity } : {}) },
-    gapMm: Number((gapMm[0] + random() * (gapMm[1] - gapMm[0])).toFixed(2)),
+    gapMm: roundTo(gapMm[0] + random() * (gapMm[1] - gapMm[0]), 2),
   };
 }
 

@@ -1,3 +1,4 @@
+import { keptKm } from '../units/round';
 import { KM_PER_MILE } from '../units/unit';
 import { byDay, MAX_KM_PER_DAY, ownRate, type Reading } from './use-rate';
 
@@ -7,7 +8,7 @@ export const MAX_ODOMETER_KM = 3_300_000;
 export const CHECK_CODES = ['backwards', 'too_fast', 'unit_slip', 'digit_slip', 'stuck', 'rollover'] as const;
 export type CheckCode = (typeof CHECK_CODES)[number];
 
-export interface Suggestion {
+interface Suggestion {
   readonly km: number;
   readonly why: Exclude<CheckCode, 'backwards' | 'too_fast' | 'stuck'>;
 }
@@ -20,7 +21,7 @@ export interface ReadingCheck {
 }
 
 /** A reading with the digits as they stood on the dash. */
-export interface ShownReading {
+interface ShownReading {
   readonly day: number;
   /** As shown, in `unit`. */
   readonly value: number;
@@ -111,17 +112,15 @@ function likely(
   const slip = [km * KM_PER_MILE, km / KM_PER_MILE].find(
     (other) => other >= lastKm - 0.5 && Math.abs(other / expected - 1) <= SLIP_TOLERANCE,
   );
-  if (slip !== undefined) return { km: round(slip), why: 'unit_slip' };
+  if (slip !== undefined) return { km: keptKm(slip), why: 'unit_slip' };
   if (wrong.length === 0) return null;
   const rolled = rolledOver(reading, lastKm);
-  if (rolled !== null && follows(rolled)) return { km: round(rolled), why: 'rollover' };
+  if (rolled !== null && follows(rolled)) return { km: keptKm(rolled), why: 'rollover' };
   const digits = digitSlips(reading)
     .filter(follows)
     .sort((a, b) => Math.abs(a - expected) - Math.abs(b - expected))[0];
-  return digits === undefined ? null : { km: round(digits), why: 'digit_slip' };
+  return digits === undefined ? null : { km: keptKm(digits), why: 'digit_slip' };
 }
-
-const round = (km: number): number => Math.round(km * 10) / 10;
 
 /** Past all nines the meter begins anew. Null: the last reading was not near the end. */
 function rolledOver({ value, unit }: ShownReading, lastKm: number): number | null {

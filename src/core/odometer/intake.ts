@@ -1,19 +1,20 @@
 import { dayNumber, type PlainDate } from '../calendar/plain-date';
+import { keptKm } from '../units/round';
 import { MAX_ODOMETER_KM, type ReadingCheck, suspectReadings } from './check';
 import { byDay, type Reading } from './use-rate';
 
 /* How readings come in, from wherever: typed, sent, imported, or told when a work order is closed. */
 
-export interface Meter {
+interface Meter {
   readonly meterOffsetKm: number;
   readonly meterReplacedOn: PlainDate | null;
 }
 
 /** What a shown figure means in the life of the vehicle: a replaced meter began anew. To a tenth of a km. */
 export const lifeKm = (shownKm: number, readOn: PlainDate, { meterOffsetKm, meterReplacedOn }: Meter): number =>
-  Math.round((shownKm + (meterReplacedOn !== null && readOn >= meterReplacedOn ? meterOffsetKm : 0)) * 10) / 10;
+  keptKm(shownKm + (meterReplacedOn !== null && readOn >= meterReplacedOn ? meterOffsetKm : 0));
 
-export interface LifeReading {
+interface LifeReading {
   readonly readOn: PlainDate;
   readonly odometerKm: number;
 }

@@ -28,12 +28,12 @@ export interface GroupRate {
 }
 
 export const WINDOW_DAYS = 180;
-export const MIN_READINGS = 3;
-export const MIN_SPAN_DAYS = 14;
+const MIN_READINGS = 3;
+const MIN_SPAN_DAYS = 14;
 /** Up to this many readings, the group's spread widens the interval. */
 export const FEW_READINGS = 5;
 /** Spread taken for a borrowed rate when only the group's middle is known. */
-export const ASSUMED_SPREAD = 0.5;
+const ASSUMED_SPREAD = 0.5;
 
 /**
  * Distance a vehicle covers a day, by the Theil–Sen slope of its last 180 days of accepted readings.

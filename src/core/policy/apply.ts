@@ -56,7 +56,7 @@ export interface CompoundAdvice {
 
 const PLACE = 'A little nickel compound on the threads only, never on electrode, seat or washer.';
 
-export interface SheetThreads {
+interface SheetThreads {
   /** What the sheet wants on the threads; null: it does not say. */
   readonly lubricant: SheetLubricant | null;
   /** The threads its torque is given for; null: it does not say. */

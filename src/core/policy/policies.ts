@@ -1,8 +1,6 @@
 import { POLICY_TABLE, type Policy, type PolicyOption } from './table';
 
-export type { Policy, PolicyOption };
-
-export type PolicyId = keyof typeof POLICY_TABLE;
+type PolicyId = keyof typeof POLICY_TABLE;
 /** The options of each policy, by its id. */
 export type PolicyOptions = { readonly [P in PolicyId]: (typeof POLICY_TABLE)[P]['options'][number]['id'] };
 

@@ -9,7 +9,7 @@ export interface Placed {
   readonly names: readonly string[];
 }
 
-export interface Cluster {
+interface Cluster {
   readonly name: string;
   readonly x: number;
   readonly y: number;

@@ -41,7 +41,7 @@ export function costOnIsobar(total: number, input: Omit<PressureInput, 'failureC
   return rest > 0 && chance > 0 ? rest / chance : null;
 }
 
-export interface Isobar {
+interface Isobar {
   readonly total: number;
   /** Every fourth one is drawn heavier. */
   readonly heavy: boolean;

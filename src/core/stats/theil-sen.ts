@@ -1,7 +1,7 @@
 /** Normal quantile at 0.9: half of an 80 % two-sided interval. */
 const Z_80 = 1.2815515655446004;
 
-export interface Slope {
+interface Slope {
   readonly slope: number;
   /** Sen's rank-based 80 % interval. */
   readonly ci80: readonly [number, number];

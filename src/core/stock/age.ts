@@ -1,12 +1,12 @@
 import type { PlainDate } from '../calendar/plain-date';
 
-export interface StockLayer {
+interface StockLayer {
   readonly receivedOn: PlainDate;
   readonly lot: string | null;
   readonly quantity: number;
 }
 
-export interface StockAge {
+interface StockAge {
   /** What still lies there of each delivery, the oldest first: it goes out first. */
   readonly layers: readonly StockLayer[];
   /** Pieces older than every delivery on record. */

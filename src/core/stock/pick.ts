@@ -5,7 +5,7 @@ export interface Box {
   readonly onHand: number | null;
 }
 
-export interface PickLine {
+interface PickLine {
   readonly number: string;
   readonly count: number;
 }

@@ -42,7 +42,7 @@ describe('checkDelivery', () => {
     expect(verdictOf({ lot: null, source: 'Market stall' }).verdict).toBe('quarantined');
     expect(verdictOf({ gapsMm: [0.79, 0.8, 0.81, 0.8] })).toMatchObject({
       verdict: 'quarantined',
-      reasons: [{ code: 'gaps_off', message: expect.stringContaining('0.25 mm narrow') }],
+      reasons: [{ code: 'gaps_off', message: expect.stringContaining('0.25 mm (0.010 in) narrow') }],
     });
     expect(verdictOf({ differsFromSample: ['core'] }).verdict).toBe('quarantined');
     expect(verdictOf({ differsFromSample: ['marking'] }).verdict).toBe('accepted');

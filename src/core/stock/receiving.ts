@@ -1,5 +1,6 @@
 import { type BatchVerdict, checkGaps, type Electrode, type GapSpec } from '../gap/check';
 import { medianOf } from '../stats/median';
+import { sayGap } from '../units/say';
 
 /** What was ordered, as the record and the sample know it. */
 export interface Ordered {
@@ -38,7 +39,7 @@ export interface Delivered {
 }
 
 export const SAMPLE_DIFFERENCES = ['boot', 'core', 'length', 'marking', 'texture'] as const;
-export type SampleDifference = (typeof SAMPLE_DIFFERENCES)[number];
+type SampleDifference = (typeof SAMPLE_DIFFERENCES)[number];
 
 export type ReceivingReason =
   | 'wrong_number'
@@ -82,7 +83,7 @@ export const SUSPICION_POINTS: Readonly<Partial<Record<ReceivingReason, number>>
 export const SUSPICIOUS_FROM = 4;
 
 /** A price under this share of the median is a reason to look twice. */
-export const LOW_PRICE_SHARE = 0.6;
+const LOW_PRICE_SHARE = 0.6;
 /** So many reasons, and the delivery is set aside. */
 const REASONS_FOR_QUARANTINE = 2;
 
@@ -109,14 +110,13 @@ export function checkDelivery(ordered: Ordered, delivered: Delivered): Receiving
   const suspicion = suspicionOf(reasons, ordered.lotHistory);
   const doubts = reasons.filter((reason) => reason.code !== 'short_count' && reason.code !== 'over_count');
   const otherBuild = delivered.differsFromSample.some((what) => what === 'boot' || what === 'core');
-  const verdict = reasons.some((reason) => reason.code === 'wrong_number')
-    ? 'back_to_supplier'
-    : otherBuild ||
-        doubts.length >= REASONS_FOR_QUARANTINE ||
-        suspicion >= SUSPICIOUS_FROM ||
-        doubts.some((r) => r.code === 'gaps_off' || r.code === 'seller_banned')
-      ? 'quarantined'
-      : 'accepted';
+  const isDoubtful =
+    otherBuild ||
+    doubts.length >= REASONS_FOR_QUARANTINE ||
+    suspicion >= SUSPICIOUS_FROM ||
+    doubts.some((r) => r.code === 'gaps_off' || r.code === 'seller_banned');
+  const doubted = isDoubtful ? 'quarantined' : 'accepted';
+  const verdict = reasons.some((reason) => reason.code === 'wrong_number') ? 'back_to_supplier' : doubted;
   return { verdict, reasons, suspicion, batch };
 }
 
@@ -175,7 +175,7 @@ function supplierReasons(ordered: Ordered, delivered: Delivered): readonly Reaso
 
 function gapReasons(batch: BatchVerdict | null): readonly Reason[] {
   if (batch?.verdict === 'wrong_application') {
-    const by = `${Math.abs(batch.offsetMm).toFixed(2)} mm ${batch.offsetMm > 0 ? 'wide' : 'narrow'}`;
+    const by = `${sayGap(Math.abs(batch.offsetMm))} ${batch.offsetMm > 0 ? 'wide' : 'narrow'}`;
     return [
       {
         code: 'gaps_off',

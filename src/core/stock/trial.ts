@@ -21,7 +21,7 @@ export interface TrialComparison {
 }
 
 /** Below this chance two parts are called different. */
-export const DIFFERENT_BELOW = 0.05;
+const DIFFERENT_BELOW = 0.05;
 /** A verdict of "no difference" needs so much distance on trial, km: else it is too little to tell. */
 export const MIN_SITE_KM = 100_000;
 

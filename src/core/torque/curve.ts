@@ -1,7 +1,7 @@
 import { medianOf } from '../stats/median';
 
 /** What the plug is turned against. */
-export const SEATINGS = ['new_gasket', 'used_gasket', 'conical'] as const;
+const SEATINGS = ['new_gasket', 'used_gasket', 'conical'] as const;
 export type Seating = (typeof SEATINGS)[number];
 
 /** One sample of a wrench that measures both. A drop-out has no torque. */
@@ -26,7 +26,7 @@ export type CurveJob =
       readonly installNm: number;
     };
 
-export type CurvePhase = 'run_in' | 'seating' | 'crush' | 'tightening' | 'breaking_loose' | 'running_out';
+type CurvePhase = 'run_in' | 'seating' | 'crush' | 'tightening' | 'breaking_loose' | 'running_out';
 /**
  * cross_threaded: torque rises where the thread should still run free; yielding: angle grows and torque does not, after
  * the washer is crushed; over_torque: beyond the most that the sheet allows; seizing: it takes twice its install torque.
@@ -152,7 +152,8 @@ function remember(memory: Memory, point: Point): Memory {
 function runningIn(runInDeg: number | null, state: CurveState, nm: number): CurveState {
   const { memory } = state;
   const known = memory.free.length === MAX_FREE && state.freeRunNm !== null;
-  const freeRunNm = memory.free.length < MIN_FREE ? null : known ? state.freeRunNm : medianOf(memory.free);
+  const measured = known ? state.freeRunNm : medianOf(memory.free);
+  const freeRunNm = memory.free.length < MIN_FREE ? null : measured;
   if (freeRunNm === null || nm <= LEFT_FREE * freeRunNm) {
     // The first of them count: a thread that binds slowly must not become its own measure.
     const free = memory.free.length < MAX_FREE ? [...memory.free, nm] : memory.free;

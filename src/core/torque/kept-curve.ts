@@ -1,3 +1,4 @@
+import { keptNm, roundTo } from '../units/round';
 import {
   CURVE_FAULTS,
   CURVE_VERDICTS,
@@ -37,14 +38,14 @@ const MAX_POINTS = 160;
 /** Thins a curve for keeping: its shape stays, as every n-th sample does, and so does its last. */
 export function keepCurve(samples: readonly CurveSample[], state: CurveState, source: string): KeptCurve {
   const read = samples.flatMap(({ angleDeg, torqueNm }) =>
-    torqueNm === null ? [] : [[Number(angleDeg.toFixed(1)), Number(torqueNm.toFixed(2))] as const],
+    torqueNm === null ? [] : [[roundTo(angleDeg, 1), keptNm(torqueNm)] as const],
   );
   const every = Math.max(1, Math.ceil(read.length / MAX_POINTS));
   return {
     points: read.filter((_, i) => i % every === 0 || i === read.length - 1),
     verdict: state.verdict,
     fault: state.fault,
-    peakNm: Number(state.peakNm.toFixed(2)),
+    peakNm: keptNm(state.peakNm),
     contactDeg: state.contactDeg,
     source,
   };

@@ -1,4 +1,6 @@
 import { addMonths, type PlainDate } from '../calendar/plain-date';
+import { roundToStep } from '../units/round';
+import { sayTorque, sayTorques } from '../units/say';
 import { fromSi, toSi, type UnitName } from '../units/unit';
 
 export const THREADS = ['M8', 'M10', 'M12', 'M14', 'M18'] as const;
@@ -17,7 +19,7 @@ export interface Range {
   readonly max: number;
 }
 
-export interface Wrench extends Range {
+interface Wrench extends Range {
   /** Unit of min, max and step. */
   readonly unit: TorqueUnit;
   readonly step: number;
@@ -42,7 +44,7 @@ export interface TorqueInput {
   readonly on: PlainDate;
 }
 
-export type TorqueWarningCode =
+type TorqueWarningCode =
   | 'spec_outside_band'
   | 'reduction_outside_range'
   | 'adapter_without_wrench'
@@ -52,7 +54,7 @@ export type TorqueWarningCode =
   | 'wrench_not_calibrated'
   | 'step_misses_range';
 
-export interface TorqueWarning {
+interface TorqueWarning {
   readonly code: TorqueWarningCode;
   readonly message: string;
 }
@@ -70,15 +72,15 @@ export interface TorquePlan {
 
 /** Default anti-seize correction and the range a policy may choose from. Source: T = K·F·d, Shigley's Mechanical Engineering Design. */
 export const ANTI_SEIZE_REDUCTION = 0.3;
-export const REDUCTION_RANGE: Range = { min: 0.1, max: 0.4 };
+const REDUCTION_RANGE: Range = { min: 0.1, max: 0.4 };
 /** A wrench is usable from this share of its range. Source: ISO 6789. */
 export const MIN_SHARE_OF_RANGE = 0.2;
 export const CALIBRATION_MONTHS = 12;
 /** A spec this far outside the usual band is doubted. */
-export const BAND_TOLERANCE = 0.25;
+const BAND_TOLERANCE = 0.25;
 
 /** Usual install torque, N·m, clean dry threads. Source: general trade guidance; the spec sheet wins. */
-export function usualTorque(thread: Thread, seat: Seat, head: Head): Range {
+function usualTorque(thread: Thread, seat: Seat, head: Head): Range {
   const iron = head === 'iron';
   switch (thread) {
     case 'M8':
@@ -142,7 +144,7 @@ function withWrench(
     return { targetNm, setting: null, wrenchOk: false, angleDeg, pullN: null, warnings: [...before, fault] };
   }
   const exact = fromSi(targetNm * ratio, wrench.unit);
-  const value = Number((Math.round(exact / wrench.step) * wrench.step).toPrecision(12));
+  const value = roundToStep(exact, wrench.step);
   const faults = [...rangeWarnings(wrench, value), ...calibrationWarnings(wrench, input.on)];
   const atPlug = toSi(value, wrench.unit) / ratio;
   const missed: TorqueWarning[] =
@@ -150,7 +152,7 @@ function withWrench(
       ? [
           {
             code: 'step_misses_range',
-            message: `No step of this wrench gives a torque within the range: ${value} ${wrench.unit} gives ${atPlug.toFixed(1)} N·m. Use a finer wrench.`,
+            message: `No step of this wrench gives a torque within the range: ${value} ${wrench.unit} gives ${sayTorque(atPlug)}. Use a finer wrench.`,
           },
         ]
       : [];
@@ -220,7 +222,7 @@ export function doubtOfTorque(specNm: Range, thread: Thread, seat: Seat, head: H
   const within = (nm: Range): boolean =>
     nm.min >= band.min * (1 - BAND_TOLERANCE) && nm.max <= band.max * (1 + BAND_TOLERANCE);
   if (within(specNm)) return null;
-  const said = `${Number(specNm.min.toFixed(1))} to ${Number(specNm.max.toFixed(1))} N·m is far from the usual ${band.min} to ${band.max} N·m for ${thread}, ${seat} seat, ${head} head.`;
+  const said = `${sayTorques(specNm)} is far from the usual ${sayTorques(band)} for ${thread}, ${seat} seat, ${head} head.`;
   const slip = SLIPS.find(({ from, to }) =>
     within({ min: toSi(fromSi(specNm.min, from), to), max: toSi(fromSi(specNm.max, from), to) }),
   );

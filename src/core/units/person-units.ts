@@ -1,6 +1,6 @@
 import type { UnitName } from './unit';
 
-export const UNIT_SYSTEMS = ['metric', 'us'] as const;
+const UNIT_SYSTEMS = ['metric', 'us'] as const;
 export type UnitSystem = (typeof UNIT_SYSTEMS)[number];
 
 /** The units in which a bare figure is read, and figures are shown first. */

@@ -6,7 +6,7 @@ export interface Suggestion {
   readonly valueSi: number;
 }
 
-export type QuantityReading =
+type QuantityReading =
   | {
       readonly verdict: 'ok';
       readonly valueSi: number;
@@ -25,7 +25,7 @@ export interface Window {
  * What a quantity of each kind can be, in SI. Source: gap 0.40 to 2.00 mm and install torque from a quarter under the
  * smallest thread's to a quarter over the largest's are general trade guidance; no odometer shows over 2,000,000 km.
  */
-export const PLAUSIBLE: Readonly<Record<QuantityKind, Window>> = {
+const PLAUSIBLE: Readonly<Record<QuantityKind, Window>> = {
   gap: { min: 0.4, max: 2.0 },
   torque: { min: 6, max: 43.75 },
   distance: { min: 0, max: 2_000_000 },

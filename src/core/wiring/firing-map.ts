@@ -25,7 +25,7 @@ export function towerMap(firingOrder: readonly number[], distributor: Distributo
 
 const mod = (value: number, n: number): number => ((value % n) + n) % n;
 
-export type Indexing =
+type Indexing =
   | { readonly kind: 'as-recorded' }
   /** The distributor was set back turned by this many towers, clockwise. */
   | { readonly kind: 'turned'; readonly towers: number; readonly towerOfCylinder1: number }
@@ -51,7 +51,7 @@ export function checkIndexing(
   return { kind: 'turned', towers: turn, towerOfCylinder1: mod(distributor.towerOfCylinder1 - 1 + turn, n) + 1 };
 }
 
-export type SwapEffect = 'none' | 'polarity-only' | 'both-misfire';
+type SwapEffect = 'none' | 'polarity-only' | 'both-misfire';
 
 /**
  * What swapping the leads of two cylinders does. Companions of a waste-spark coil fire at once, so there it changes
@@ -62,7 +62,7 @@ export function leadSwapEffect(pairs: readonly (readonly [number, number])[], a:
   return pairs.some((pair) => pair.includes(a) && pair.includes(b)) ? 'polarity-only' : 'both-misfire';
 }
 
-export interface SparkPolarity {
+interface SparkPolarity {
   readonly cylinder: number;
   /** The electrode that wears more: the one the spark leaves as the negative one. */
   readonly wearsMore: 'centre' | 'ground';

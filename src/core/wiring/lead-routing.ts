@@ -1,7 +1,7 @@
 import type { Bank } from '../engine/model';
 
 /** Slack from which a lead hangs in a loop that has to be held, mm. Source: trade guidance. */
-export const LOOP_FROM_MM = 50;
+const LOOP_FROM_MM = 50;
 
 /**
  * Cylinders that stand side by side in a bank and fire one after the other. Where their leads run along each other, the

@@ -6,7 +6,7 @@ import { isSiteField, isSiteQuantity } from './site-fields';
 import { answerField, ORDER_TARGET, readTarget } from './targets';
 
 /** What became of one entry, and the record after it. */
-export interface Applied {
+interface Applied {
   readonly outcome: 'kept' | 'same' | 'differs' | 'refused';
   /** What a person should know of it: why it was refused, or what it undid. */
   readonly message: string | null;

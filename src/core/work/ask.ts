@@ -1,6 +1,6 @@
 /** What a step wants written down before it can be ticked. */
-export const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up', 'wait'] as const;
-export type AskKind = (typeof ASK_KINDS)[number];
+const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up', 'wait'] as const;
+type AskKind = (typeof ASK_KINDS)[number];
 
 export interface Ask {
   readonly key: string;
@@ -117,7 +117,7 @@ export const openCounts = (counts: readonly CountState[]): readonly string[] =>
     return [];
   });
 
-export interface StartState {
+interface StartState {
   readonly sitesOpen: readonly string[];
   readonly counts: readonly CountState[];
   /** A site was filled with penetrant. */

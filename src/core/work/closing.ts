@@ -1,13 +1,13 @@
 import { type CountState, openCounts } from './ask';
 
-export interface SiteProgress {
+interface SiteProgress {
   readonly name: string;
   readonly done: boolean;
   /** Done under another sheet than the one in force, and not released. */
   readonly redo: boolean;
 }
 
-export interface StepProgress {
+interface StepProgress {
   readonly title: string;
   readonly perSite: boolean;
   readonly state: 'open' | 'done' | 'not_done';

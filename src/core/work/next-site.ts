@@ -1,3 +1,4 @@
+import { roundTo } from '../units/round';
 import type { FloorSite } from './job-record';
 
 /** The next site to do after this one: along its bank first, then the other, round to the first. Null: none is left. */
@@ -16,7 +17,7 @@ export function gaugeSteps(expectedMm: number, { below, above }: { below: number
   const middle = Math.round(expectedMm / GAUGE_STEP_MM);
   return Array.from({ length: below + above + 1 }, (_, i) => (middle - below + i) * GAUGE_STEP_MM)
     .filter((mm) => mm >= 0.4 && mm <= 2)
-    .map((mm) => Number(mm.toFixed(2)));
+    .map((mm) => roundTo(mm, 2));
 }
 
 const GAUGE_STEP_MM = 0.05;

@@ -24,7 +24,7 @@ export interface SiteModel {
 }
 
 /** A text as typed, with what it was read as. Another person's units do not change what a bare figure meant. */
-export interface Measured {
+interface Measured {
   readonly text: string;
   readonly si: number;
 }
@@ -39,7 +39,7 @@ export interface StepModel {
   readonly asks: readonly Ask[];
 }
 
-export interface CountModel {
+interface CountModel {
   readonly key: string;
   readonly kind: CountKind | null;
   readonly what: string;

@@ -1,5 +1,5 @@
 export const ORDER_STATES = ['proposed', 'planned', 'in_bay', 'closed', 'cancelled'] as const;
-export type OrderState = (typeof ORDER_STATES)[number];
+type OrderState = (typeof ORDER_STATES)[number];
 
 /** Whether an order still goes on: neither closed nor cancelled. */
 export const isLive = ({ state }: { readonly state: OrderState }): boolean =>

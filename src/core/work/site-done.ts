@@ -2,6 +2,8 @@ import { partKey } from '../catalogue/match';
 import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from '../gap/check';
 import type { PersonUnits } from '../units/person-units';
 import { readQuantity, type Suggestion, type Window } from '../units/read-quantity';
+import { keptMm, keptNm } from '../units/round';
+import { sayGap, sayGaps, sayTorque, sayTorques } from '../units/say';
 import { SITE_FIELDS, type SiteQuantity, type SiteRecord } from './site-fields';
 
 /** What a site is measured by before it counts as done. Plain data, so that a device can check by itself. */
@@ -23,7 +25,7 @@ export interface SiteRules {
 
 export type Faults = Readonly<Record<string, string>>;
 
-export type QuantityRead =
+type QuantityRead =
   | { readonly ok: true; readonly value: number | null }
   | { readonly ok: false; readonly message: string; readonly suggestions: readonly Suggestion[] };
 
@@ -38,7 +40,7 @@ export function readSiteQuantity(
     SITE_FIELDS[field];
   const reading = readQuantity({ kind, text, personUnit: units[kind], window });
   if (reading.verdict !== 'ok') return { ok: false, message: reading.message, suggestions: reading.suggestions };
-  return { ok: true, value: Number(reading.valueSi.toFixed(kind === 'gap' ? 4 : 2)) };
+  return { ok: true, value: kind === 'gap' ? keptMm(reading.valueSi) : keptNm(reading.valueSi) };
 }
 
 /**
@@ -101,10 +103,10 @@ function numberFault(
 export function gapFault(gapMm: number, { gap, electrode, regap }: SiteRules): string | null {
   const [plug] = checkGaps(gap, electrode, regap, [gapMm]).plugs;
   if (!plug || plug.action === 'accept') return null;
-  const range = `${gap.minMm.toFixed(2)} to ${gap.maxMm.toFixed(2)} mm`;
+  const range = sayGaps({ min: gap.minMm, max: gap.maxMm });
   if (plug.action === 'reject')
-    return `${gapMm.toFixed(2)} mm is outside ${range} and neither this electrode nor the shop’s rule lets it be bent. Set the plug aside and return it.`;
-  return `${gapMm.toFixed(2)} mm is outside ${range}: ${plug.action} it by ${plug.byMm.toFixed(2)} mm with a wire or feeler gauge, bending only the ground electrode, then measure again.`;
+    return `${sayGap(gapMm)} is outside ${range} and neither this electrode nor the shop’s rule lets it be bent. Set the plug aside and return it.`;
+  return `${sayGap(gapMm)} is outside ${range}: ${plug.action} it by ${sayGap(plug.byMm)} with a wire or feeler gauge, bending only the ground electrode, then measure again.`;
 }
 
 /** Compound makes a dry torque too much, and its absence makes the lowered one too little. */
@@ -116,8 +118,15 @@ function compoundFault(compound: string, { lubricant, threadsSay }: SiteRules): 
   return null;
 }
 
+/** Half of the last figure that a wrench shows is no fault. */
+const TORQUE_STEP_NM = 0.05;
+
+/** Whether a torque is within the range, as finely as a wrench shows it, N·m. */
+export const isTorqueInRange = (nm: number, { min, max }: SiteRules['torqueNm']): boolean =>
+  nm >= min - TORQUE_STEP_NM && nm <= max + TORQUE_STEP_NM;
+
 function torqueFault(torqueNm: number, { torqueNm: { min, max }, reduction }: SiteRules): string | null {
-  if (torqueNm >= min - 0.05 && torqueNm <= max + 0.05) return null;
+  if (isTorqueInRange(torqueNm, { min, max })) return null;
   const lowered = reduction > 0 ? ', lowered for the compound on the threads' : '';
-  return `${torqueNm} N·m is outside ${Number(min.toFixed(1))} to ${Number(max.toFixed(1))} N·m${lowered}. ${torqueNm < min ? 'Tighten it again' : 'Loosen it, check thread and gasket, then tighten it again'}.`;
+  return `${sayTorque(torqueNm)} is outside ${sayTorques({ min, max })}${lowered}. ${torqueNm < min ? 'Tighten it again' : 'Loosen it, check thread and gasket, then tighten it again'}.`;
 }

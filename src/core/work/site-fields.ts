@@ -64,7 +64,7 @@ export const SITE_FIELDS = {
   done: { kind: 'flag', says: 'site done' } as FieldOf<'flag'>,
 } as const;
 export type SiteField = keyof typeof SITE_FIELDS;
-export const SITE_FIELD_NAMES = Object.keys(SITE_FIELDS) as readonly SiteField[];
+const SITE_FIELD_NAMES = Object.keys(SITE_FIELDS) as readonly SiteField[];
 
 export const isSiteField = (name: string): name is SiteField => Object.hasOwn(SITE_FIELDS, name);
 
@@ -76,7 +76,7 @@ export const isSiteQuantity = (name: string): name is SiteQuantity =>
   isSiteField(name) && SITE_FIELDS[name].kind === 'quantity';
 
 /** How clear a word is: 1 just visible, 2 clear, 3 beyond doubt. */
-export type Severity = 1 | 2 | 3;
+type Severity = 1 | 2 | 3;
 /** What was seen at one site, by word. Empty: nobody has looked. */
 export type Seen = Readonly<Partial<Record<Condition, Severity>>>;
 

@@ -13,7 +13,7 @@ export type NextMove =
   /** Until then nothing is to be done at these. */
   | { readonly kind: 'wait'; readonly site: string; readonly untilMs: number };
 
-export interface SoakMove {
+interface SoakMove {
   /** Null: none is seized. */
   readonly next: NextMove | null;
   /** When the last will be out, ms. */
@@ -37,15 +37,7 @@ export function nextSoakMove(sites: readonly Soaking[], times: SoakTimes, nowMs:
   const soaking = sites
     .flatMap(({ site, soakedAt }) => (soakedAt === null ? [] : [{ site, readyMs: readyAt(soakedAt) }]))
     .sort((a, b) => a.readyMs - b.readyMs);
-  const [first] = soaking;
-  const [toPrepare] = dry;
-  const next: NextMove | null = toPrepare
-    ? { kind: 'prepare', site: toPrepare.site }
-    : first
-      ? first.readyMs <= nowMs
-        ? { kind: 'remove', site: first.site }
-        : { kind: 'wait', site: first.site, untilMs: first.readyMs }
-      : null;
+  const next = nextMove(dry[0], soaking[0], nowMs);
   const prepared = nowMs + dry.length * times.prepare * MINUTE_MS;
   const ready = [
     ...soaking.map(({ readyMs }) => readyMs),
@@ -60,6 +52,18 @@ export function nextSoakMove(sites: readonly Soaking[], times: SoakTimes, nowMs:
       minutes: soakedAt === null ? null : Math.max(0, Math.ceil((readyAt(soakedAt) - nowMs) / MINUTE_MS)),
     })),
   };
+}
+
+function nextMove(
+  toPrepare: Soaking | undefined,
+  first: { readonly site: string; readonly readyMs: number } | undefined,
+  nowMs: number,
+): NextMove | null {
+  if (toPrepare) return { kind: 'prepare', site: toPrepare.site };
+  if (!first) return null;
+  return first.readyMs <= nowMs
+    ? { kind: 'remove', site: first.site }
+    : { kind: 'wait', site: first.site, untilMs: first.readyMs };
 }
 
 /** What a seized plug takes by general trade guidance, minutes; a shop's own times win. */

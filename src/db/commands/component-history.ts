@@ -4,7 +4,7 @@ import type { Component } from '@/core/engine/quantities';
 import type { Tx } from '../client';
 import { fittedComponents } from '../schema';
 
-export type FittedRow = typeof fittedComponents.$inferSelect;
+type FittedRow = typeof fittedComponents.$inferSelect;
 type Insert = typeof fittedComponents.$inferInsert;
 
 /** A part in its place as it is written: a row of the table, without what the database gives it. */

@@ -1,4 +1,5 @@
 import { and, desc, eq } from 'drizzle-orm';
+import type { AuditAction, AuditEntity } from '@/core/shared/audit';
 import type { Querier, Tx } from '../client';
 import { auditTrail, people } from '../schema';
 
@@ -8,19 +9,21 @@ export interface Author {
   readonly personId: string | null;
 }
 
-export interface AuditEntry {
-  readonly action: string;
-  readonly entity: string;
-  readonly entityId: string;
-  readonly changes: Readonly<Record<string, unknown>>;
-}
+type AuditEntry = {
+  readonly [E in AuditEntity]: {
+    readonly entity: E;
+    readonly action: AuditAction<E>;
+    readonly entityId: string;
+    readonly changes: Readonly<Record<string, unknown>>;
+  };
+}[AuditEntity];
 
 /** One row of the append-only trail, in the transaction of the write it tells of. */
 export async function writeAudit(tx: Tx, { fleetId, personId }: Author, entry: AuditEntry): Promise<void> {
   await tx.insert(auditTrail).values({ fleetId, personId, ...entry });
 }
 
-export async function auditOf(q: Querier, fleetId: string, entity: string, entityId: string, limit = 50) {
+export async function auditOf(q: Querier, fleetId: string, entity: AuditEntity, entityId: string, limit = 50) {
   return q
     .select({ at: auditTrail.at, action: auditTrail.action, changes: auditTrail.changes, who: people.name })
     .from(auditTrail)

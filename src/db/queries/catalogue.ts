@@ -8,7 +8,7 @@ import type { Seat, Thread } from '@/core/torque/plan';
 import type { Querier } from '../client';
 import { engineCylinders, engineFamilies, heatCrosses, numberCodes, parts, specSheets, supersessions } from '../schema';
 
-export type EngineFamilyRow = typeof engineFamilies.$inferSelect;
+type EngineFamilyRow = typeof engineFamilies.$inferSelect;
 
 export interface EngineFamily extends EngineFamilyRow {
   readonly model: EngineModel;
@@ -46,14 +46,14 @@ function toModel(family: EngineFamilyRow, cylinders: readonly (typeof engineCyli
   return { ...model, coils: family.coils ?? standardCoils(model), distributor: family.distributor ?? usual };
 }
 
-export type SpecRow = typeof specSheets.$inferSelect;
+type SpecRow = typeof specSheets.$inferSelect;
 export type PartRow = typeof parts.$inferSelect;
 
 /** A sheet for any component, with its part and who has checked it. */
 export type ComponentSheet = SpecRow & Candidate & { readonly part: PartRow };
 
 /** A plug: its table sees to it that what decides about it is known. */
-export type PlugPart = PartRow & { readonly electrode: Electrode; readonly thread: Thread; readonly seat: Seat };
+type PlugPart = PartRow & { readonly electrode: Electrode; readonly thread: Thread; readonly seat: Seat };
 const isPlug = (part: PartRow): part is PlugPart =>
   part.electrode !== null && part.thread !== null && part.seat !== null;
 

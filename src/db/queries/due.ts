@@ -6,9 +6,9 @@ import { dueStatus } from '../schema';
 import { literally } from './like';
 
 export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
-export type DueSort = (typeof DUE_SORTS)[number];
+type DueSort = (typeof DUE_SORTS)[number];
 
-export interface DueQuery {
+interface DueQuery {
   readonly depot?: string | undefined;
   readonly group?: string | undefined;
   readonly state?: DueState | undefined;
@@ -178,7 +178,7 @@ export async function medianWeeklyLife(q: Querier, fleetId: string): Promise<num
 }
 
 /** Coming work: due dates, bay time and parts of every vehicle that is likely due by a day. */
-export interface ComingRow {
+interface ComingRow {
   readonly depot: string;
   readonly p10: string;
   readonly p50: string;

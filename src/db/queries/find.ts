@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { Querier } from '../client';
 import { literally } from './like';
 
-export interface FoundRow {
+interface FoundRow {
   readonly kind: 'vehicle' | 'work order' | 'part' | 'engine';
   readonly id: string;
   readonly label: string;

@@ -1,9 +1,30 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns } from 'drizzle-orm';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
 import { columnMappings, imports, people } from '../schema';
 
 export type ImportRow = typeof imports.$inferSelect;
+
+const { content: _, refusedRows: __, ...heads } = getTableColumns(imports);
+/** A file without what is in it, which may be very long. */
+export type ImportHead = Omit<ImportRow, 'content' | 'refusedRows'>;
+
+export async function loadImportHead(q: Querier, fleetId: string, id: string): Promise<ImportHead | null> {
+  const [row] = await q
+    .select(heads)
+    .from(imports)
+    .where(and(eq(imports.fleetId, fleetId), eq(imports.id, id)));
+  return row ?? null;
+}
+
+/** The refused rows that a worker has found; null: none has. */
+export async function loadRefusedRows(q: Querier, fleetId: string, id: string): Promise<string | null> {
+  const [row] = await q
+    .select({ refusedRows: imports.refusedRows })
+    .from(imports)
+    .where(and(eq(imports.fleetId, fleetId), eq(imports.id, id)));
+  return row?.refusedRows ?? null;
+}
 
 export async function loadImport(q: Querier, fleetId: string, id: string): Promise<ImportRow | null> {
   const [row] = await q

@@ -4,7 +4,7 @@ import { lockKey } from '../locks';
 
 /* The queue's own table, which its library makes when it is first opened. */
 
-export interface JobRow extends Record<string, unknown> {
+interface JobRow extends Record<string, unknown> {
   readonly id: string;
   readonly name: string;
   readonly state: string;

@@ -3,7 +3,7 @@ import type { Querier } from '../client';
 import { depots, noticeReads, notices, vehicles } from '../schema';
 
 /** A vehicle that has not been read for so many days has gone silent. */
-export const SILENT_DAYS = 30;
+const SILENT_DAYS = 30;
 
 /**
  * Notes what is new since the last time, in sets. What was noted before is not noted again: a limit passed is told once

@@ -131,7 +131,7 @@ export interface ReadingKey {
   readonly odometerKm: number;
 }
 
-export interface ReadingFilter {
+interface ReadingFilter {
   readonly unitNumber?: string | undefined;
   readonly from?: string | undefined;
   readonly to?: string | undefined;

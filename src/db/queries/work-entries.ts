@@ -57,6 +57,8 @@ export const loadWaits = (q: Querier, fleetId: string, only: { workOrderId?: str
     )
     .orderBy(asc(workOrderWaits.saidAt));
 
+export type WaitRow = Awaited<ReturnType<typeof loadWaits>>[number]['wait'];
+
 export const loadTimes = (q: Querier, workOrderId: string) =>
   q
     .select({ time: workTimes, who: people.name })

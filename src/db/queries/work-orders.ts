@@ -1,4 +1,6 @@
 import { and, asc, desc, eq, isNull, lt, notInArray, sql } from 'drizzle-orm';
+import { minuteOf } from '@/core/calendar/zone';
+import type { Booking } from '@/core/planning/booking';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
 import {
@@ -114,10 +116,19 @@ const listColumns = {
   bayId: bookings.bayId,
   bay: bays.name,
   personId: bookings.personId,
+  bookingVersion: bookings.version,
   person: people.name,
   startsAt: sql<string | null>`to_char(lower(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
   endsAt: sql<string | null>`to_char(upper(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
 };
+
+/** The booking of a listed order; null where it has none. */
+export function bookingOf(row: WorkOrderListRow): Booking | null {
+  const { bayId, personId, startsAt, endsAt, bookingVersion: version } = row;
+  if (!bayId || !personId || !startsAt || !endsAt || version === null) return null;
+  const minutes = (Date.parse(`${endsAt}Z`) - Date.parse(`${startsAt}Z`)) / 60_000;
+  return { bayId, personId, day: startsAt.slice(0, 10), startMin: minuteOf(startsAt.slice(11)), minutes, version };
+}
 
 const listQuery = (q: Querier) =>
   q

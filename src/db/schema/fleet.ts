@@ -14,7 +14,10 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { Weekday } from '../../core/calendar/plain-date';
 import { ELECTRODES } from '../../core/gap/check';
+import { USUAL_HOURS } from '../../core/planning/hours';
+import type { PlanSummary } from '../../core/shared/plan-summary';
 import { user } from './auth';
 import { engineFamilies } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, version } from './columns';
@@ -41,8 +44,25 @@ export const depots = pgTable(
     fleetId: fleetId().references(() => fleets.id),
     name: text().notNull(),
     timeZone: text().notNull().default('Etc/UTC'),
+    /** By ISO 8601: 1 Monday to 7 Sunday. */
+    workingDays: integer()
+      .array()
+      .$type<Weekday[]>()
+      .notNull()
+      .default([...USUAL_HOURS.workingDays]),
+    /** Hours of its bays, minutes since midnight by its own clock. */
+    opensMin: integer().notNull().default(USUAL_HOURS.fromMin),
+    closesMin: integer().notNull().default(USUAL_HOURS.toMin),
   },
-  (t) => [unique().on(t.fleetId, t.name), unique().on(t.fleetId, t.id)],
+  (t) => [
+    unique().on(t.fleetId, t.name),
+    unique().on(t.fleetId, t.id),
+    check(
+      'depots_hours_possible',
+      sql`${t.opensMin} >= 0 and ${t.opensMin} < ${t.closesMin} and ${t.closesMin} <= 1440`,
+    ),
+    check('depots_working_days', sql`${t.workingDays} <@ array[1,2,3,4,5,6,7]`),
+  ],
 );
 
 export const bays = pgTable(
@@ -171,6 +191,9 @@ export const auditTrail = pgTable(
   (t) => [index().on(t.fleetId, t.entity, t.entityId)],
 );
 
+/** `checking` and `applying`: a worker is to do it, or is at it. */
+export const IMPORT_STATES = ['checking', 'checked', 'applying', 'applied', 'discarded'] as const;
+
 /** Uploaded files between dry run and confirmation, and the memory of those applied. */
 export const imports = pgTable(
   'imports',
@@ -182,9 +205,15 @@ export const imports = pgTable(
     content: text().notNull(),
     mapping: jsonb().$type<Record<string, string>>().notNull(),
     options: jsonb().$type<Record<string, string>>().notNull(),
-    state: text({ enum: ['checked', 'applied', 'discarded'] })
-      .notNull()
-      .default('checked'),
+    state: text({ enum: IMPORT_STATES }).notNull().default('checked'),
+    /** Too large for a request: checked and applied by a worker. */
+    inBackground: boolean().notNull().default(false),
+    /** What a worker found that it would do; null: worked out whenever it is looked at. */
+    plan: jsonb().$type<PlanSummary>(),
+    /** The refused rows with why, as CSV, where a worker has found them. */
+    refusedRows: text(),
+    /** Why the check or the import came to nothing. */
+    problem: text(),
     counts: jsonb().$type<Record<string, number>>(),
     createdBy: uuid(),
     createdAt: createdAt(),
@@ -192,7 +221,7 @@ export const imports = pgTable(
   },
   (t) => [
     index().on(t.fleetId, t.createdAt),
-    check('imports_state_known', sql`${t.state} in ('checked','applied','discarded')`),
+    check('imports_state_known', sql`${t.state} in ('checking','checked','applying','applied','discarded')`),
   ],
 );
 

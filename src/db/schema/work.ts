@@ -233,6 +233,7 @@ export const bookings = pgTable(
     personId: uuid().notNull(),
     /** Local time at the depot. */
     during: tsrange().notNull(),
+    version: version(),
   },
   (t) => [
     foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),

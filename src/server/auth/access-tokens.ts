@@ -8,7 +8,7 @@ import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { hashToken } from './find-actor';
 
-export const tokenInput = z.object({ name: z.string().trim().min(1, 'Say what it is for.').max(80) });
+const tokenInput = z.object({ name: z.string().trim().min(1, 'Say what it is for.').max(80) });
 
 /** Makes a bearer token. The only time it can be seen is in this answer: its hash is what is kept. */
 export const makeToken = useCase({

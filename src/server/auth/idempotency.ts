@@ -7,7 +7,7 @@ import type { Deps } from '../deps';
 import { fail, type Outcome, orRefused, Refused } from '../failure';
 
 /** A write as another program sent it. */
-export interface SentWrite {
+interface SentWrite {
   /** Null: none was sent, and the write is just done. */
   readonly key: string | null;
   /** Method and path. */

@@ -42,7 +42,7 @@ async function setPassword(tx: Tx, userId: string, text: string): Promise<void> 
   await tx.delete(session).where(eq(session.userId, userId));
 }
 
-export const changePasswordInput = z.object({
+const changePasswordInput = z.object({
   current: z.string().min(1, 'Give your current password.').max(200),
   password,
 });
@@ -77,7 +77,7 @@ export const changeOwnPassword = useCase({
   },
 });
 
-export const resetPasswordInput = z.object({ personId: z.uuid(), password });
+const resetPasswordInput = z.object({ personId: z.uuid(), password });
 
 /** Gives a person a new password, and signs them out everywhere. */
 export const resetPassword = useCase({

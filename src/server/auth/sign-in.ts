@@ -13,7 +13,10 @@ const SESSION_SECONDS = 12 * 60 * 60;
 const MAX_FAILURES = 8;
 const FAILURE_WINDOW_MS = 15 * 60 * 1000;
 
-const shared = globalThis as unknown as { isobarAuth?: ReturnType<typeof build> };
+declare global {
+  /** One a process, whatever the framework loads anew. */
+  var isobarAuth: ReturnType<typeof build> | undefined;
+}
 
 function build(db: Querier) {
   const secret = process.env.ISOBAR_SECRET;
@@ -36,8 +39,8 @@ function build(db: Querier) {
 }
 
 export function auth(db: Querier) {
-  shared.isobarAuth ??= build(db);
-  return shared.isobarAuth;
+  globalThis.isobarAuth ??= build(db);
+  return globalThis.isobarAuth;
 }
 
 /** Signs a person in and sets the session cookie. Many failures for one address make it wait. */

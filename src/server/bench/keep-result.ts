@@ -6,7 +6,7 @@ import { benchResults, people, workOrders } from '@/db/schema';
 import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const BENCH_TOOLS = ['gaps', 'torque', 'convert', 'spark', 'firing', 'leads'] as const;
+const BENCH_TOOLS = ['gaps', 'torque', 'convert', 'spark', 'firing', 'leads'] as const;
 
 export const keptInput = z.object({
   tool: z.enum(BENCH_TOOLS),

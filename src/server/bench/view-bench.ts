@@ -1,9 +1,9 @@
 import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeWords } from '@/core/catalogue/scope';
 import { regapPolicy } from '@/core/policy/apply';
-import { type PolicyId, policyInForce } from '@/core/policy/policies';
+import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
-import { loadFamilies, loadParts, loadSpecs } from '@/db/queries/catalogue';
+import { type EngineFamily, loadFamilies, loadParts, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
 import { loadPolicyChoices } from '@/db/queries/policies';
 import { gapSpecOf } from '../catalogue/fitment-of';
 import { sheetChoices } from '../policies/sheet-choices';
@@ -25,50 +25,9 @@ export const viewBench = useCase({
     const shop = choices.filter((choice) => choice.scope === 'shop');
     const sheets = specs.flatMap((spec) => {
       const family = familyById.get(spec.engineFamilyId);
-      if (!family || spec.sourceKind === 'memory' || !spec.part.thread || !spec.part.seat) return [];
-      const concerning = [...shop, ...sheetChoices(spec)];
-      const electrode = spec.part.electrode;
-      const inForce = <P extends PolicyId>(id: P) => policyInForce(id, concerning);
-      const [newGaps, reverse, compound] = [inForce('new_gaps'), inForce('reverse_bend'), inForce('thread_compound')];
-      return [
-        {
-          id: spec.id,
-          label: [family.code, spec.part.number, scopeShort(spec), spec.sourceDocument].filter(Boolean).join(', '),
-          part: spec.part.number,
-          electrode,
-          thread: spec.part.thread,
-          seat: spec.part.seat,
-          shell: spec.part.shell,
-          head: family.headMaterial,
-          gap: gapSpecOf(spec),
-          torqueNm: { min: spec.torqueMinNm, max: spec.torqueMaxNm },
-          angleDeg: spec.angleDeg,
-          regap: regapPolicy(newGaps.option.id, electrode, spec.regap),
-          regapWhy: `${newGaps.option.name} (${newGaps.scope === 'default' ? 'default' : newGaps.why})`,
-          reverseOption: reverse.option.id,
-          reverseWhy: reverse.option.name,
-          compoundOption: compound.option.id,
-          compoundWhy: `${compound.option.name} (${compound.scope === 'default' ? 'default' : compound.why})`,
-          lubricant: spec.lubricant,
-          torqueFor: spec.torqueFor,
-        },
-      ];
+      return family ? benchSheet(spec, family, shop) : [];
     });
-    const engines = families.map((family) => ({
-      id: family.id,
-      code: family.code,
-      name: family.name,
-      ignition: family.ignition,
-      banks: family.model.banks,
-      firingOrder: family.firingOrder,
-      distributor: family.distributor,
-      leadLengthsMm: family.leadLengthsMm,
-      compressionRatio: family.compressionRatio,
-      intakeKpa: family.intakeKpa,
-      gapMm: middle(
-        inOrderOfForce(specs.filter((spec) => spec.engineFamilyId === family.id && spec.sourceKind !== 'memory'))[0],
-      ),
-    }));
+    const engines = families.map((family) => benchEngine(family, specs));
     const leadSets = parts.flatMap((part) =>
       part.lengthsMm ? [{ id: part.id, number: part.number, lengthsMm: part.lengthsMm }] : [],
     );
@@ -92,6 +51,59 @@ export const viewBench = useCase({
     });
   },
 });
+
+/** A sheet as the bench takes it; none from memory, and none of a part whose thread or seat nobody knows. */
+function benchSheet(spec: SpecSheet, family: EngineFamily, shop: readonly PolicyChoice[]) {
+  const { part } = spec;
+  if (spec.sourceKind === 'memory' || !part.thread || !part.seat) return [];
+  const concerning = [...shop, ...sheetChoices(spec)];
+  const newGaps = policyInForce('new_gaps', concerning);
+  const reverse = policyInForce('reverse_bend', concerning);
+  const compound = policyInForce('thread_compound', concerning);
+  const because = ({ option, scope, why }: typeof newGaps | typeof compound): string =>
+    `${option.name} (${scope === 'default' ? 'default' : why})`;
+  return [
+    {
+      id: spec.id,
+      label: [family.code, part.number, scopeShort(spec), spec.sourceDocument].filter(Boolean).join(', '),
+      part: part.number,
+      electrode: part.electrode,
+      thread: part.thread,
+      seat: part.seat,
+      shell: part.shell,
+      head: family.headMaterial,
+      gap: gapSpecOf(spec),
+      torqueNm: { min: spec.torqueMinNm, max: spec.torqueMaxNm },
+      angleDeg: spec.angleDeg,
+      regap: regapPolicy(newGaps.option.id, part.electrode, spec.regap),
+      regapWhy: because(newGaps),
+      reverseOption: reverse.option.id,
+      reverseWhy: reverse.option.name,
+      compoundOption: compound.option.id,
+      compoundWhy: because(compound),
+      lubricant: spec.lubricant,
+      torqueFor: spec.torqueFor,
+    },
+  ];
+}
+
+/** An engine as the bench takes it, with the gap of the sheet in force. */
+function benchEngine(family: EngineFamily, specs: readonly SpecSheet[]) {
+  const known = specs.filter((spec) => spec.engineFamilyId === family.id && spec.sourceKind !== 'memory');
+  return {
+    id: family.id,
+    code: family.code,
+    name: family.name,
+    ignition: family.ignition,
+    banks: family.model.banks,
+    firingOrder: family.firingOrder,
+    distributor: family.distributor,
+    leadLengthsMm: family.leadLengthsMm,
+    compressionRatio: family.compressionRatio,
+    intakeKpa: family.intakeKpa,
+    gapMm: middle(inOrderOfForce(known)[0]),
+  };
+}
 
 const scopeShort = (spec: Parameters<typeof scopeWords>[0]): string => {
   const words = scopeWords(spec);

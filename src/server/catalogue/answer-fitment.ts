@@ -25,7 +25,7 @@ export const answerInput = z.object({
   market: word,
   chosenSheetId: z.uuid().optional(),
 });
-export type FitmentAnswer = z.output<typeof answerInput>;
+type FitmentAnswer = z.output<typeof answerInput>;
 
 /** Resolves a fitment question on a vehicle; who said so stands in the audit trail and on the vehicle's page. */
 export const answerFitment = useCase({

@@ -68,7 +68,7 @@ export const gapSpecOf = (spec: SpecSheet): GapSpec => ({
 });
 
 /** What a number goes by today. */
-export type CurrentNumber =
+type CurrentNumber =
   | { readonly kind: 'itself' }
   | {
       readonly kind: 'replaced';

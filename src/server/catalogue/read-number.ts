@@ -24,7 +24,7 @@ export const listNumberCodes = useCase({
 });
 
 /** How the gap as sold stands to one sheet, and which suffix would be sold right. */
-export interface GapAsSold {
+interface GapAsSold {
   readonly sheet: SpecSheet;
   readonly asSoldMm: number;
   readonly verdict: GapVerdict;

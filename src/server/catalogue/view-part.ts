@@ -113,10 +113,10 @@ const isEdge = (
 ): boolean => byKey.get(edge.from)?.id === row.fromPartId && byKey.get(edge.to)?.id === row.toPartId;
 
 /** `whole-set`: a redesign stands between this number and the sheet's, so it goes in only as a whole set. */
-export type Takes = 'yes' | 'whole-set' | 'superseded' | 'ask' | 'no';
+type Takes = 'yes' | 'whole-set' | 'superseded' | 'ask' | 'no';
 
 /** Whether a vehicle whose sheet names one number takes another of the same history. */
-export function verdictFor(graph: SupersessionGraph, key: string, specKey: string, same: ReadonlySet<string>): Takes {
+function verdictFor(graph: SupersessionGraph, key: string, specKey: string, same: ReadonlySet<string>): Takes {
   if (same.has(specKey)) return 'yes';
   if (!graph.family(key).includes(specKey)) return 'no';
   const end = graph.current(specKey);
@@ -154,7 +154,7 @@ async function fittedNow(deps: Deps, actor: Actor, partId: string) {
     .orderBy(asc(vehicles.unitNumber));
 }
 
-export interface FoundPart {
+interface FoundPart {
   readonly part: PartRow | null;
   /** What a number that is not in the catalogue says of itself. */
   readonly number: ReadNumber | null;

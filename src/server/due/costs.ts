@@ -24,7 +24,7 @@ export const costsInput = z.object({
   /** By duty group; a group left out has the fleet's. */
   groups: z.record(z.string().min(1).max(120), money).default({}),
 });
-export type CostsInput = z.output<typeof costsInput>;
+type CostsInput = z.output<typeof costsInput>;
 
 export async function loadCosts(q: Querier, fleetId: string): Promise<CostsInput> {
   const [fleet] = await q.select().from(fleets).where(eq(fleets.id, fleetId));

@@ -64,7 +64,7 @@ export const dueFilter = z.object({
   sort: z.enum(SORTS).default('life').catch('life'),
   descending: z.boolean().optional().catch(undefined),
 });
-export type DueFilter = z.output<typeof dueFilter>;
+type DueFilter = z.output<typeof dueFilter>;
 
 export interface DueList {
   /** The page asked for, or all that fit the filter. */
@@ -122,7 +122,7 @@ function sumOfPlaces(
 }
 
 /** One vehicle's due status with the reckoning behind its date, and the parts of its pressure. */
-export interface DueView extends DueItem {
+interface DueView extends DueItem {
   readonly breakdown: readonly BreakdownLine[];
   readonly pressureParts: Pressure | null;
 }

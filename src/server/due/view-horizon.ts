@@ -5,6 +5,7 @@ import { computeDueStatus } from '@/core/due/due-status';
 import { type HorizonWeek, horizon } from '@/core/due/horizon';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
+import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
@@ -13,15 +14,13 @@ import { loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/due-inputs';
 import { bays, depots, dueInputs, specSheets, vehicles } from '@/db/schema';
 import type { Outcome } from '../failure';
-import { BAY_MINUTES_A_DAY } from '../planning/view-week';
 import { useCase } from '../use-case';
 import { loadCosts } from './costs';
 import { ensureDueStatus, moneyOf, ratesOf, recordedOf } from './due-status';
 
-const WORKING_DAYS = 5;
 export const HORIZON_WEEKS = 13;
 
-export interface HorizonView {
+interface HorizonView {
   readonly weeks: readonly HorizonWeek[];
   /** Bay time of an ordinary week, minutes; of the depot asked for, else of all. */
   readonly bayMinutes: number;
@@ -48,7 +47,10 @@ export const viewHorizon = useCase({
     const [work, bayRows, stock, costs] = await Promise.all([
       loadComing(db, actor.fleetId, end),
       db
-        .select({ depot: depots.name })
+        .select({
+          depot: depots.name,
+          hours: { workingDays: depots.workingDays, fromMin: depots.opensMin, toMin: depots.closesMin },
+        })
         .from(bays)
         .innerJoin(depots, eq(depots.id, bays.depotId))
         .where(eq(bays.fleetId, actor.fleetId)),
@@ -56,7 +58,10 @@ export const viewHorizon = useCase({
       loadCosts(db, actor.fleetId),
     ]);
     const own = depot ? work.filter((row) => row.depot === depot) : work;
-    const bayWeek = BAY_MINUTES_A_DAY * WORKING_DAYS * (costs.bayPercent / 100);
+    /** Minutes a week of the bays of one depot, or of all, that this work may have. */
+    const bayWeek = (name: string | undefined): number =>
+      bayRows.filter((row) => !name || row.depot === name).reduce((sum, { hours }) => sum + minutesAWeek(hours), 0) *
+      (costs.bayPercent / 100);
     const toWork = (rows: typeof work) => rows.map((row) => ({ due: row, minutes: row.minutes }));
     const byDepot = groupBy(work, (row) => row.depot);
     const onHand = new Map(stock.map((part) => [part.number, part.onHand]));
@@ -66,12 +71,12 @@ export const viewHorizon = useCase({
     );
     return ok({
       weeks: horizon(toWork(own), today, HORIZON_WEEKS),
-      bayMinutes: bayRows.filter((row) => !depot || row.depot === depot).length * bayWeek,
+      bayMinutes: bayWeek(depot),
       depots: [...byDepot]
         .map(([name, rows]) => ({
           name,
           bays: bayRows.filter((row) => row.depot === name).length,
-          bayMinutesIn4: bayRows.filter((row) => row.depot === name).length * bayWeek * 4,
+          bayMinutesIn4: bayWeek(name) * 4,
           minutesIn4: horizon(toWork(rows), today, 4).reduce((sum, week) => sum + week.mean, 0),
         }))
         .sort((a, b) => a.name.localeCompare(b.name)),

@@ -8,7 +8,7 @@ import { loadCosts } from './costs';
 import { ensureDueStatus } from './due-status';
 import { dueFilter } from './list-due';
 
-export interface PressureView {
+interface PressureView {
   /** Highest pressure first; the chart's limit at most. */
   readonly points: readonly ChartPoint[];
   readonly model: LifeModel;

@@ -21,10 +21,14 @@ export const CATALOGUE_KINDS = ['engine-families', 'parts', 'spec-sheets'] as co
 export type CatalogueKind = (typeof CATALOGUE_KINDS)[number];
 
 /** One row by column, as the import file has it. */
-export type Fields = Readonly<Record<string, string>>;
+type Fields = Readonly<Record<string, string>>;
 
 const text = (value: string | number | null | undefined): string => (value == null ? '' : String(value));
-const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
+const YES_NO: ReadonlyMap<boolean | null, string> = new Map([
+  [true, 'yes'],
+  [false, 'no'],
+]);
+const yesNo = (value: boolean | null): string => YES_NO.get(value) ?? '';
 
 export function familyFields(family: EngineFamily): Fields {
   const { model } = family;
@@ -88,7 +92,7 @@ export function partFields(part: PartRow): Fields {
   };
 }
 
-export function sheetFields(sheet: ComponentSheet, familyCode: string): Fields {
+function sheetFields(sheet: ComponentSheet, familyCode: string): Fields {
   const { part } = sheet;
   const typed = sheet.intervalAsTyped?.split(', ') ?? [];
   return {

@@ -1,4 +1,5 @@
 import { ok } from '@/core/shared/result';
+import { roundTo } from '@/core/units/round';
 import { type DueItem, dueFilter, listDue } from '../due/list-due';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
@@ -39,8 +40,9 @@ export const exportDue = useCase({
   },
 });
 
+const yesNo = (value: boolean): string => (value ? 'yes' : 'no');
 const rounded = (value: number | null | undefined, digits: number): number | null =>
-  value == null ? null : Number(value.toFixed(digits));
+  value == null ? null : roundTo(value, digits);
 
 function toRow(item: DueItem): Cell[] {
   return [
@@ -63,7 +65,7 @@ function toRow(item: DueItem): Cell[] {
     item.odometerOn,
     rounded(item.odometerNowKm, 0),
     rounded(item.rate?.kmPerDay, 1),
-    item.rate ? (item.rate.borrowed ? 'yes' : 'no') : null,
+    item.rate && yesNo(item.rate.borrowed),
     item.openWorkOrder?.number ?? null,
     item.openWorkOrder?.plannedOn ?? null,
   ];

@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { siteId } from '@/core/engine/layout';
 import { ok } from '@/core/shared/result';
+import type { Querier } from '@/db/client';
 import { fittedComponents, parts, people, vehicles, workOrderSites, workOrders } from '@/db/schema';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
@@ -53,73 +54,85 @@ export const exportVehicleHistory = useCase({
       .from(vehicles)
       .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)));
     if (!vehicle) return notFound('vehicle');
-    const [fittedBy, removedBy] = [alias(workOrders, 'fitted_by'), alias(workOrders, 'removed_by')];
-    const [inSite, outSite] = [alias(workOrderSites, 'in_site'), alias(workOrderSites, 'out_site')];
-    const atSite = (site: typeof inSite | typeof outSite, order: 'workOrderId' | 'removedByWorkOrderId') =>
-      and(
-        eq(fittedComponents.component, 'plug'),
-        eq(site.workOrderId, fittedComponents[order]),
-        eq(site.cylinder, fittedComponents.cylinder),
-        eq(site.position, fittedComponents.position),
-      );
-    const rows = await deps.db
-      .select({
-        part: fittedComponents,
-        number: parts.number,
-        fitted: fittedBy.number,
-        removed: removedBy.number,
-        inSite,
-        outSite,
-        who: people.name,
-      })
-      .from(fittedComponents)
-      .leftJoin(parts, eq(parts.id, fittedComponents.partId))
-      .leftJoin(fittedBy, eq(fittedBy.id, fittedComponents.workOrderId))
-      .leftJoin(removedBy, eq(removedBy.id, fittedComponents.removedByWorkOrderId))
-      .leftJoin(inSite, atSite(inSite, 'workOrderId'))
-      .leftJoin(outSite, atSite(outSite, 'removedByWorkOrderId'))
-      .leftJoin(people, eq(people.id, inSite.doneBy))
-      .where(and(eq(fittedComponents.fleetId, actor.fleetId), eq(fittedComponents.vehicleId, vehicleId)))
-      .orderBy(
-        asc(fittedComponents.installedOn),
-        asc(fittedComponents.component),
-        asc(fittedComponents.cylinder),
-        asc(fittedComponents.position),
-      );
+    const rows = await loadHistory(deps.db, actor.fleetId, vehicleId);
     return ok(
       toCsv(
         HEADER,
-        rows.map(({ part, number, fitted, removed, inSite: into, outSite: out, who }) => [
-          vehicle.unitNumber,
-          part.component,
-          siteId(part),
-          part.tag,
-          number,
-          part.observedNumber,
-          part.history,
-          part.lot,
-          part.installedOn,
-          part.installedOnCertainty,
-          part.installedKm,
-          part.installedKmCertainty,
-          part.gapMm,
-          into?.installedTorqueNm ?? null,
-          into?.torqueMethod ?? null,
-          part.compound,
-          part.compoundBatch,
-          fitted,
-          who,
-          part.removedOn,
-          part.removedKm,
-          part.removalReason,
-          removed,
-          out?.removedGapMm ?? null,
-          out?.conditions?.join('; ') ?? null,
-          out?.breakawayFeel ?? null,
-          out?.breakawayTorqueNm ?? null,
-          out?.remark ?? null,
-        ]),
+        rows.map((row) => cellsOf(vehicle.unitNumber, row)),
       ),
     );
   },
 });
+
+/** Each part with the orders that fitted it and took it out, and what was noted at its site then. */
+function loadHistory(q: Querier, fleetId: string, vehicleId: string) {
+  const [fittedBy, removedBy] = [alias(workOrders, 'fitted_by'), alias(workOrders, 'removed_by')];
+  const [inSite, outSite] = [alias(workOrderSites, 'in_site'), alias(workOrderSites, 'out_site')];
+  const atSite = (site: typeof inSite | typeof outSite, order: 'workOrderId' | 'removedByWorkOrderId') =>
+    and(
+      eq(fittedComponents.component, 'plug'),
+      eq(site.workOrderId, fittedComponents[order]),
+      eq(site.cylinder, fittedComponents.cylinder),
+      eq(site.position, fittedComponents.position),
+    );
+  return q
+    .select({
+      part: fittedComponents,
+      number: parts.number,
+      fitted: fittedBy.number,
+      removed: removedBy.number,
+      inSite,
+      outSite,
+      who: people.name,
+    })
+    .from(fittedComponents)
+    .leftJoin(parts, eq(parts.id, fittedComponents.partId))
+    .leftJoin(fittedBy, eq(fittedBy.id, fittedComponents.workOrderId))
+    .leftJoin(removedBy, eq(removedBy.id, fittedComponents.removedByWorkOrderId))
+    .leftJoin(inSite, atSite(inSite, 'workOrderId'))
+    .leftJoin(outSite, atSite(outSite, 'removedByWorkOrderId'))
+    .leftJoin(people, eq(people.id, inSite.doneBy))
+    .where(and(eq(fittedComponents.fleetId, fleetId), eq(fittedComponents.vehicleId, vehicleId)))
+    .orderBy(
+      asc(fittedComponents.installedOn),
+      asc(fittedComponents.component),
+      asc(fittedComponents.cylinder),
+      asc(fittedComponents.position),
+    );
+}
+
+type HistoryRow = Awaited<ReturnType<typeof loadHistory>>[number];
+
+const cellsOf = (
+  unitNumber: string,
+  { part, number, fitted, removed, inSite: into, outSite: out, who }: HistoryRow,
+) => [
+  unitNumber,
+  part.component,
+  siteId(part),
+  part.tag,
+  number,
+  part.observedNumber,
+  part.history,
+  part.lot,
+  part.installedOn,
+  part.installedOnCertainty,
+  part.installedKm,
+  part.installedKmCertainty,
+  part.gapMm,
+  into?.installedTorqueNm ?? null,
+  into?.torqueMethod ?? null,
+  part.compound,
+  part.compoundBatch,
+  fitted,
+  who,
+  part.removedOn,
+  part.removedKm,
+  part.removalReason,
+  removed,
+  out?.removedGapMm ?? null,
+  out?.conditions?.join('; ') ?? null,
+  out?.breakawayFeel ?? null,
+  out?.breakawayTorqueNm ?? null,
+  out?.remark ?? null,
+];

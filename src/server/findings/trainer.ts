@@ -18,7 +18,7 @@ import { useCase } from '../use-case';
 
 const plugOf = (number: number) => trainerPlug(number, seeded(number + 1));
 
-export const gradeInput = z.object({
+const gradeInput = z.object({
   plug: z.coerce
     .number()
     .int()

@@ -1,5 +1,8 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
+import { isZone, minuteOf } from '@/core/calendar/zone';
+import type { WorkingHours } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
@@ -7,7 +10,7 @@ import { bays, depots } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const bayInput = z.object({ depotId: z.uuid(), name: z.string().trim().min(1, 'Give the bay a name.').max(40) });
+const bayInput = z.object({ depotId: z.uuid(), name: z.string().trim().min(1, 'Give the bay a name.').max(40) });
 
 export const addBay = useCase({
   permission: 'manage bays',
@@ -45,24 +48,73 @@ export const listBays = useCase({
   permission: 'read the fleet',
   async run({ db }, actor) {
     const rows = await db
-      .select({ id: bays.id, name: bays.name, depotId: bays.depotId, depot: depots.name })
+      .select({ id: bays.id, name: bays.name, depotId: bays.depotId, depot: depots.name, hours: depotHours })
       .from(bays)
       .innerJoin(depots, eq(depots.id, bays.depotId))
       .where(eq(bays.fleetId, actor.fleetId))
       .orderBy(asc(depots.name), asc(bays.name));
-    return ok(rows);
+    return ok(rows.map(({ hours, ...bay }) => ({ ...bay, hours: hoursOf(hours) })));
   },
 });
 
-/** Depots of the fleet by name, for pickers. */
+const depotHours = { workingDays: depots.workingDays, opensMin: depots.opensMin, closesMin: depots.closesMin };
+
+const hoursOf = (depot: Pick<typeof depots.$inferSelect, keyof typeof depotHours>): WorkingHours => ({
+  workingDays: depot.workingDays,
+  fromMin: depot.opensMin,
+  toMin: depot.closesMin,
+});
+
+const time = z
+  .string()
+  .trim()
+  .refine((text) => !Number.isNaN(minuteOf(text)), 'Give a time such as 08:00.')
+  .transform(minuteOf);
+
+const depotInput = z
+  .object({
+    depotId: z.uuid(),
+    timeZone: z.string().trim().refine(isZone, 'Give a zone such as Europe/Lisbon.'),
+    workingDays: z
+      .array(z.coerce.number())
+      .min(1, 'Choose at least one day.')
+      .refine(
+        (days): days is Weekday[] => days.every((day) => WEEKDAYS.some((known) => known === day)),
+        'There are seven days, 1 Monday to 7 Sunday.',
+      ),
+    opens: time,
+    closes: time,
+  })
+  .refine(({ opens, closes }) => opens < closes, { path: ['closes'], message: 'It closes after it opens.' });
+
+/** When and by which clock a depot works. Bookings that stand stay where they are. */
+export const changeDepot = useCase({
+  permission: 'manage bays',
+  input: depotInput,
+  async run(deps, actor, { depotId, timeZone, workingDays, opens, closes }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const values = { timeZone, workingDays: [...new Set(workingDays)].sort(), opensMin: opens, closesMin: closes };
+      const [depot] = await tx
+        .update(depots)
+        .set(values)
+        .where(and(eq(depots.fleetId, actor.fleetId), eq(depots.id, depotId)))
+        .returning();
+      if (!depot) return notFound('depot');
+      await writeAudit(tx, actor, { action: 'change', entity: 'depot', entityId: depotId, changes: values });
+      return ok(null);
+    });
+  },
+});
+
+/** Depots of the fleet by name, with when they work. */
 export const listDepots = useCase({
   permission: 'read the fleet',
   async run({ db }, actor) {
     const rows = await db
-      .select({ id: depots.id, name: depots.name })
+      .select({ id: depots.id, name: depots.name, timeZone: depots.timeZone, hours: depotHours })
       .from(depots)
       .where(eq(depots.fleetId, actor.fleetId))
       .orderBy(asc(depots.name));
-    return ok(rows);
+    return ok(rows.map(({ hours, ...depot }) => ({ ...depot, hours: hoursOf(hours) })));
   },
 });

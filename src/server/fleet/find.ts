@@ -5,7 +5,7 @@ import { findByText } from '@/db/queries/find';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const findInput = z.string().trim().min(1).max(60);
+const findInput = z.string().trim().min(1).max(60);
 
 export interface Found {
   readonly kind: 'vehicle' | 'work order' | 'part' | 'engine';

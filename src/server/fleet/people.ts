@@ -75,7 +75,7 @@ export const addPerson = useCase({
   },
 });
 
-export const personChange = z.object({
+const personChange = z.object({
   personId: z.uuid(),
   version: z.coerce.number().int(),
   role: z.enum(ROLES),
@@ -150,7 +150,7 @@ export const listPeople = useCase({
   },
 });
 
-export const settingsInput = z.object({ unitSystem: z.enum(['metric', 'us']) });
+const settingsInput = z.object({ unitSystem: z.enum(['metric', 'us']) });
 
 export const changeOwnSettings = useCase({
   permission: 'change own settings',

@@ -1,26 +1,41 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
-import { err, ok } from '@/core/shared/result';
+import type { PlanSummary } from '@/core/shared/plan-summary';
+import { ok, type Result } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { listImportRows, loadImport, lockImport, rememberedMapping, rememberMapping } from '@/db/queries/imports';
+import {
+  type ImportHead,
+  listImportRows,
+  loadImport,
+  loadImportHead,
+  loadRefusedRows,
+  lockImport,
+  rememberedMapping,
+  rememberMapping,
+} from '@/db/queries/imports';
 import { imports } from '@/db/schema';
 import type { Actor } from '../access';
-import { toCsv } from '../exports/csv';
-import { fail, notFound, type Outcome, Refused } from '../failure';
+import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { applyImport, CHECK_AGAIN, isOpen, OPEN_QUESTIONS } from './apply-import';
 import { decodeText } from './csv/decode';
-import { parseCsv } from './csv/parse';
+import { parseCsv, parseHeader } from './csv/parse';
 import { IMPORT_KINDS, type ImportKindName } from './kind';
 import { isKindName, kindOf } from './kinds';
 import { guessKind, suggestMapping } from './map-columns';
-import { type ImportPlan, planImport } from './plan-import';
+import { planImport, refusedCsv, summaryOf } from './plan-import';
+
+/** A longer file is checked and applied by a worker, where the person may wait for it. */
+const MAX_AT_ONCE = 1024 * 1024;
 
 const uploadInput = z.object({
   fileName: z.string(),
   bytes: z.custom<Uint8Array>((value) => value instanceof Uint8Array),
   /** Where the person says what it is; else it is guessed from its header. */
   kind: z.enum(IMPORT_KINDS).optional(),
+  /** A worker does what would take long. Without it all is done at once, as a script wants it. */
+  background: z.boolean().default(false),
 });
 
 /** Keeps an uploaded file for its dry run; nothing of it is applied. */
@@ -32,15 +47,15 @@ export const uploadFile = useCase({
     const named = (message: string) => fail('invalid', `${fileName}: ${message}`);
     const text = decodeText(upload.bytes);
     if (!text.ok) return named(text.error);
-    const table = parseCsv(text.value);
-    if (!table.ok) return named(table.error);
-    const remembered = await rememberedMapping(deps.db, actor.fleetId, table.value.header);
+    const inBackground = upload.background && text.value.length > MAX_AT_ONCE;
+    const header = headerOf(text.value, inBackground);
+    if (!header.ok) return named(header.error);
+    const remembered = await rememberedMapping(deps.db, actor.fleetId, header.value);
     const guessed =
-      upload.kind ??
-      (remembered && isKindName(remembered.kind) ? remembered.kind : guessKind(table.value.header, fileName));
+      upload.kind ?? (remembered && isKindName(remembered.kind) ? remembered.kind : guessKind(header.value, fileName));
     if (!guessed)
       return named(
-        `its columns (${table.value.header.slice(0, 6).join(', ').slice(0, 120)}…) are like none of our files. Choose what it is, or take a template.`,
+        `its columns (${header.value.slice(0, 6).join(', ').slice(0, 120)}…) are like none of our files. Choose what it is, or take a template.`,
       );
     const known = remembered?.kind === guessed ? remembered : null;
     return deps.db.transaction(async (tx) => {
@@ -51,18 +66,28 @@ export const uploadFile = useCase({
           kind: guessed,
           fileName,
           content: text.value,
+          inBackground,
+          state: inBackground ? 'checking' : 'checked',
           createdBy: actor.personId,
           createdAt: deps.now(),
-          mapping: known?.mapping ?? { ...suggestMapping(kindOf(guessed), table.value.header) },
+          mapping: known?.mapping ?? { ...suggestMapping(kindOf(guessed), header.value) },
           options: known?.options ?? {},
         })
         .returning({ id: imports.id });
       if (!row) throw new Error('the file was not kept');
-      await auditFile(tx, actor, 'upload', row.id, { kind: guessed, fileName, rows: table.value.rows.length });
+      if (inBackground) await deps.jobs.send(tx, 'check-import', { fleetId: actor.fleetId, importId: row.id });
+      await auditFile(tx, actor, 'upload', row.id, { kind: guessed, fileName, characters: text.value.length });
       return ok({ importId: row.id, kind: guessed });
     });
   },
 });
+
+/** A file that is checked at once is read whole, so that whoever uploads it hears at once what is wrong with it. */
+function headerOf(text: string, inBackground: boolean): Result<readonly string[], string> {
+  if (inBackground) return parseHeader(text);
+  const table = parseCsv(text);
+  return table.ok ? ok(table.value.header) : table;
+}
 
 /** The file itself; what its rows change is told when it is confirmed. */
 const auditFile = (
@@ -73,30 +98,27 @@ const auditFile = (
   changes: Record<string, unknown>,
 ) => writeAudit(tx, actor, { action, entity: 'import-file', entityId: importId, changes });
 
-export interface ImportView {
-  readonly id: string;
-  readonly fileName: string;
-  readonly state: 'checked' | 'applied' | 'discarded';
-  readonly mapping: Readonly<Record<string, string>>;
-  readonly options: Readonly<Record<string, string>>;
-  readonly counts: Readonly<Record<string, number>> | null;
-  /** Null once it is applied or discarded. */
-  readonly plan: ImportPlan | null;
+export interface ImportView
+  extends Pick<
+    ImportHead,
+    'id' | 'fileName' | 'state' | 'inBackground' | 'mapping' | 'options' | 'counts' | 'problem'
+  > {
+  /** What it would do; null while a worker finds that out, and once it is applied or discarded. */
+  readonly plan: PlanSummary | null;
 }
 
-/** The dry run of an uploaded file against the workspace as it is now. */
+/** The dry run of an uploaded file against the workspace: as it is now, or as it was when a worker checked a large one. */
 export const viewImport = useCase({
   permission: 'import data',
   input: z.uuid(),
   async run(deps, actor, importId): Promise<Outcome<ImportView>> {
+    const head = await loadImportHead(deps.db, actor.fleetId, importId);
+    if (!head) return notFound('import');
+    if (head.state !== 'checked' || head.inBackground) return ok(head);
     const row = await loadImport(deps.db, actor.fleetId, importId);
     if (!row) return notFound('import');
-    const { id, fileName, state, mapping, options, counts } = row;
-    if (state !== 'checked') return ok({ id, fileName, state, mapping, options, counts, plan: null });
     const plan = await planImport(deps.db, row, deps);
-    return plan.ok
-      ? ok({ id, fileName, state, mapping, options, counts, plan: plan.value })
-      : fail('invalid', plan.error);
+    return plan.ok ? ok({ ...head, plan: summaryOf(plan.value) }) : fail('invalid', plan.error);
   },
 });
 
@@ -107,7 +129,7 @@ export const listImports = useCase({
   },
 });
 
-export const adjustInput = z.object({
+const adjustInput = z.object({
   importId: z.uuid(),
   kind: z.enum(IMPORT_KINDS).optional(),
   mapping: z.record(z.string().max(60), z.string().max(500)).optional(),
@@ -122,67 +144,51 @@ export const adjustImport = useCase({
     return deps.db.transaction(async (tx) => {
       const row = await lockImport(tx, actor.fleetId, input.importId);
       if (row?.state !== 'checked') return notFound('open import');
-      const table = parseCsv(row.content);
-      if (!table.ok) return fail('invalid', table.error);
+      const header = headerOf(row.content, row.inBackground);
+      if (!header.ok) return fail('invalid', header.error);
       const kind = input.kind ?? row.kind;
-      const suggested = isKindName(kind) ? suggestMapping(kindOf(kind), table.value.header) : {};
+      const suggested = isKindName(kind) ? suggestMapping(kindOf(kind), header.value) : {};
       const chosen = input.mapping ?? (kind === row.kind ? row.mapping : suggested);
-      const mapping = Object.fromEntries(
-        Object.entries(chosen).filter(([, name]) => table.value.header.includes(name)),
-      );
+      const mapping = Object.fromEntries(Object.entries(chosen).filter(([, name]) => header.value.includes(name)));
       const options = { ...row.options, ...input.options };
-      await tx.update(imports).set({ kind, mapping, options }).where(eq(imports.id, row.id));
-      await rememberMapping(tx, actor.fleetId, kind, table.value.header, mapping, options);
+      const again = row.inBackground ? CHECK_AGAIN : {};
+      await tx
+        .update(imports)
+        .set({ kind, mapping, options, ...again })
+        .where(eq(imports.id, row.id));
+      if (row.inBackground) await deps.jobs.send(tx, 'check-import', { fleetId: actor.fleetId, importId: row.id });
+      await rememberMapping(tx, actor.fleetId, kind, header.value, mapping, options);
       await auditFile(tx, actor, 'adjust', row.id, { kind, mapping, options });
       return ok(null);
     });
   },
 });
 
-export const confirmInput = z.object({ importId: z.uuid(), digest: z.string().optional() });
+const confirmInput = z.object({ importId: z.uuid(), digest: z.string().optional() });
 
 /**
  * Applies what the dry run showed, in one transaction. Refused rows are left out; if the workspace has changed so that
- * the outcome would differ from what was shown, nothing is written.
+ * the outcome would differ from what was shown, nothing is written. A large file is handed to a worker.
  */
 export const confirmImport = useCase({
   permission: 'import data',
   input: confirmInput,
-  async run(deps, actor, input): Promise<Outcome<{ counts: ImportPlan['counts'] }>> {
+  async run(deps, actor, input): Promise<Outcome<{ counts: PlanSummary['counts'] }>> {
     return deps.db.transaction(async (tx) => {
       const row = await lockImport(tx, actor.fleetId, input.importId);
       if (!row) return notFound('import');
       if (row.state !== 'checked')
-        return fail('conflict', 'This file was applied or discarded already. Upload it again to check it anew.');
-      const planned = await planImport(tx, row, deps);
-      if (!planned.ok) throw new Refused({ kind: 'invalid', message: planned.error });
-      const { kind, counts, questions, missing, digest, table } = planned.value;
-      if (questions.length > 0 || missing.length > 0)
-        return fail('invalid', 'Answer the questions above first: which column is which, and how days are written.');
-      if (input.digest !== undefined && input.digest !== digest) {
-        return fail(
-          'edited-meanwhile',
-          'The workspace changed since this check, so the rows would now do something else. Look at the new check, then confirm.',
-        );
-      }
-      const rows = planned.value.rows.filter((r) => r.verdict === 'add' || r.verdict === 'change');
-      await planned.value.apply(tx, actor.personId);
-      await rememberMapping(tx, actor.fleetId, kind.name, table.header, row.mapping, row.options);
-      await tx
-        .update(imports)
-        .set({ state: 'applied', counts: { ...counts }, appliedAt: deps.now(), content: '' })
-        .where(eq(imports.id, row.id));
-      await writeAudit(tx, actor, {
-        action: 'import',
-        entity: kind.name,
-        entityId: row.id,
-        changes: {
-          fileName: row.fileName,
-          counts,
-          rows: rows.slice(0, 500).map((r) => ({ line: r.line, verdict: r.verdict, what: r.what, reasons: r.reasons })),
-        },
+        return fail('conflict', 'This file was applied or discarded already, or is being worked on. Look at it again.');
+      if (!row.inBackground) return applyImport(tx, deps, row, actor, input.digest);
+      if (!row.plan || isOpen(row.plan)) return fail('invalid', OPEN_QUESTIONS);
+      await tx.update(imports).set({ state: 'applying', problem: null }).where(eq(imports.id, row.id));
+      await deps.jobs.send(tx, 'apply-import', {
+        fleetId: actor.fleetId,
+        importId: row.id,
+        personId: actor.personId,
+        digest: input.digest ?? row.plan.digest,
       });
-      return ok({ counts });
+      return ok({ counts: row.plan.counts });
     });
   },
 });
@@ -194,8 +200,14 @@ export const discardImport = useCase({
     return deps.db.transaction(async (tx) => {
       const done = await tx
         .update(imports)
-        .set({ state: 'discarded', content: '' })
-        .where(and(eq(imports.fleetId, actor.fleetId), eq(imports.id, importId), eq(imports.state, 'checked')))
+        .set({ state: 'discarded', content: '', plan: null, refusedRows: null })
+        .where(
+          and(
+            eq(imports.fleetId, actor.fleetId),
+            eq(imports.id, importId),
+            inArray(imports.state, ['checking', 'checked']),
+          ),
+        )
         .returning({ id: imports.id, fileName: imports.fileName });
       const [file] = done;
       if (!file) return notFound('open import');
@@ -210,19 +222,11 @@ export const refusedRowsCsv = useCase({
   permission: 'import data',
   input: z.uuid(),
   async run(deps, actor, importId): Promise<Outcome<string>> {
-    const view = await viewImport(deps, actor, importId);
-    if (!view.ok) return err(view.error);
-    const plan = view.value.plan;
-    if (!plan) return notFound('open import');
-    const reasons = new Map(
-      plan.rows.filter((row) => row.verdict === 'refuse').map((row) => [row.line, row.reasons.join('; ')]),
-    );
-    const rows = plan.table.rows.filter((row) => reasons.has(row.line));
-    return ok(
-      toCsv(
-        [...plan.table.header, 'why_refused'],
-        rows.map((row) => [...plan.table.header.map((_, i) => row.cells[i] ?? ''), reasons.get(row.line) ?? '']),
-      ),
-    );
+    const kept = await loadRefusedRows(deps.db, actor.fleetId, importId);
+    if (kept !== null) return ok(kept);
+    const row = await loadImport(deps.db, actor.fleetId, importId);
+    if (row?.state !== 'checked' || row.inBackground) return notFound('open import');
+    const plan = await planImport(deps.db, row, deps);
+    return plan.ok ? ok(refusedCsv(plan.value)) : fail('invalid', plan.error);
   },
 });

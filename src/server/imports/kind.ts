@@ -1,5 +1,6 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
 import type { DateOrder } from '@/core/calendar/read-date';
+import type { SummaryRow } from '@/core/shared/plan-summary';
 import type { Querier, Tx } from '@/db/client';
 import type { JobQueue } from '../queue';
 import type { RowReader } from './csv/row-reader';
@@ -28,14 +29,7 @@ export interface Column {
   readonly example: string;
 }
 
-export type Verdict = 'add' | 'change' | 'skip' | 'refuse';
-
-export interface PlannedRow<W = unknown> {
-  readonly line: number;
-  readonly verdict: Verdict;
-  /** The row's subject in words: "unit 32". */
-  readonly what: string;
-  readonly reasons: readonly string[];
+export interface PlannedRow<W = unknown> extends SummaryRow {
   readonly write?: W;
 }
 
@@ -54,12 +48,6 @@ export interface PlanScope {
 export interface ImportOptions {
   readonly dateOrder?: DateOrder;
   readonly unit?: 'km' | 'mi';
-}
-
-export interface Question {
-  readonly key: 'dateOrder' | 'unit';
-  readonly text: string;
-  readonly choices: readonly { readonly value: string; readonly label: string }[];
 }
 
 interface KindFacts {

@@ -4,7 +4,7 @@ import type { ImportKind, ImportKindName } from './kind';
 import { allKinds } from './kinds';
 
 /** Which column of the file feeds which of ours: our key to their header. */
-export type Mapping = Readonly<Record<string, string>>;
+type Mapping = Readonly<Record<string, string>>;
 
 const plain = (name: string): string =>
   name

@@ -1,21 +1,23 @@
 import { createHash } from 'node:crypto';
 import { DATE_ORDERS, type DateOrder, orderOf } from '@/core/calendar/read-date';
+import { type PlanQuestion, type PlanSummary, rowsToShow, type Verdict } from '@/core/shared/plan-summary';
 import { err, ok, type Result } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import type { ImportRow } from '@/db/queries/imports';
 import type { Deps } from '../deps';
+import { toCsv } from '../exports/csv';
 import { type CsvTable, parseCsv } from './csv/parse';
 import { RowReader } from './csv/row-reader';
-import type { ImportKind, ImportOptions, PlannedRow, PlanScope, Prepared, Question, Verdict } from './kind';
+import type { ImportKind, ImportOptions, PlannedRow, PlanScope, Prepared } from './kind';
 import { isKindName, kindOf } from './kinds';
 import { cellsOf, missingColumns } from './map-columns';
 
-export interface ImportPlan {
+interface ImportPlan {
   readonly kind: ImportKind;
   readonly table: CsvTable;
   readonly scope: PlanScope;
   /** Must be answered before the rows can be judged. */
-  readonly questions: readonly Question[];
+  readonly questions: readonly PlanQuestion[];
   readonly missing: readonly string[];
   readonly rows: readonly PlannedRow[];
   /** Writes what the rows add and change. */
@@ -64,7 +66,7 @@ function dateQuestion(
   table: CsvTable,
   row: ImportRow,
   options: ImportOptions,
-): { questions: Question[]; dateOrder?: DateOrder } {
+): { questions: PlanQuestion[]; dateOrder?: DateOrder } {
   const at = kind.dateColumns.map((key) => table.header.indexOf(row.mapping[key] ?? '')).filter((index) => index >= 0);
   const texts = table.rows.flatMap((line) => at.map((index) => line.cells[index] ?? ''));
   const found = orderOf(texts);
@@ -80,4 +82,29 @@ function dateQuestion(
     { value: 'month-first', label: 'The month (04/18/2026)' },
   ];
   return { questions: [{ key: 'dateOrder', text, choices }] };
+}
+
+/** A plan as far as it is shown and kept. */
+export const summaryOf = ({ kind, table, questions, missing, rows, counts, digest }: ImportPlan): PlanSummary => ({
+  kind: kind.name,
+  header: table.header,
+  rowCount: table.rows.length,
+  questions,
+  missing,
+  counts,
+  doubtful: rows.filter(({ verdict, reasons }) => verdict === 'add' && reasons.length > 0).length,
+  rows: rowsToShow(rows),
+  digest,
+});
+
+/** The refused rows as they stood in the file, with a column of reasons: to mend and upload again. */
+export function refusedCsv({ rows, table }: ImportPlan): string {
+  const reasons = new Map(
+    rows.filter(({ verdict }) => verdict === 'refuse').map((row) => [row.line, row.reasons.join('; ')]),
+  );
+  const refused = table.rows.filter(({ line }) => reasons.has(line));
+  return toCsv(
+    [...table.header, 'why_refused'],
+    refused.map((row) => [...table.header.map((_, i) => row.cells[i] ?? ''), reasons.get(row.line) ?? '']),
+  );
 }

@@ -7,7 +7,7 @@ import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
 /** `failed`: given up after its retries; it can be asked for again. */
-export const JOB_STATES = ['queued', 'running', 'retrying', 'failed', 'done'] as const;
+const JOB_STATES = ['queued', 'running', 'retrying', 'failed', 'done'] as const;
 
 const STATE_OF: Readonly<Record<string, JobItem['state']>> = {
   created: 'queued',

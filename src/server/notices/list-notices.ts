@@ -42,10 +42,7 @@ export const countNotices = useCase({
   },
 });
 
-export const readInput = z.union([
-  z.object({ ids: z.array(z.uuid()).min(1).max(1000) }),
-  z.object({ upTo: z.coerce.date() }),
-]);
+const readInput = z.union([z.object({ ids: z.array(z.uuid()).min(1).max(1000) }), z.object({ upTo: z.coerce.date() })]);
 
 /** Puts notices aside for this person; others still have them. */
 export const putAside = useCase({

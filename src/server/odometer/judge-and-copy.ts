@@ -13,7 +13,7 @@ import { saidByLines } from './stage-file';
 /* What a large file says, judged by the core vehicle by vehicle and written by COPY. One connection hands out the rows in
    the order of the key while another takes them in, so that reading, judging and writing go on at once. */
 
-export interface Merged {
+interface Merged {
   readonly added: number;
   readonly suspect: number;
   readonly known: number;
@@ -24,7 +24,7 @@ export interface Merged {
   readonly odometers: readonly OdometerRow[];
 }
 
-export interface Refusal {
+interface Refusal {
   readonly line: number;
   readonly text: string;
   readonly why: string;

@@ -28,7 +28,7 @@ const ATTEMPTS = 3;
 
 class Stopped extends Error {}
 
-export interface LoadResult {
+interface LoadResult {
   readonly loadId: string;
   readonly added: number;
   readonly suspect: number;

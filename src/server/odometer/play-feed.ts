@@ -7,7 +7,7 @@ import type { Driven, FeedFault } from '../ports/telematics';
 import { useCase } from '../use-case';
 import { type RecordedReading, recordReadings } from './record-readings';
 
-export const playInput = z.object({
+const playInput = z.object({
   seed: z.coerce
     .number()
     .int()
@@ -16,7 +16,7 @@ export const playInput = z.object({
     .default(1),
 });
 
-export interface PlayedFeed {
+interface PlayedFeed {
   readonly messages: number;
   /** What became of the messages of each kind. */
   readonly tally: readonly {

@@ -2,6 +2,7 @@ import { dayNumber } from '@/core/calendar/plain-date';
 import { doubtHours, type HourDoubt, type HourReading, MAX_HOURS } from '@/core/odometer/engine-hours';
 import { groupBy } from '@/core/shared/group-by';
 import { readNumber } from '@/core/units/read-number';
+import { roundTo } from '@/core/units/round';
 import type { Querier, Tx } from '@/db/client';
 import { loadHourRows } from '@/db/queries/odometer';
 import { engineHourReadings } from '@/db/schema';
@@ -16,7 +17,7 @@ export function readHours(text: string): number | null {
   const digits = HOURS.exec(text.trim())?.[1] ?? text;
   // No hour meter shows thousandths: a mark before three digits groups.
   const hours = Math.max(...readNumber(digits.trim()));
-  return hours >= 0 && hours <= MAX_HOURS ? Math.round(hours * 10) / 10 : null;
+  return hours >= 0 && hours <= MAX_HOURS ? roundTo(hours, 1) : null;
 }
 
 export const HOUR_DOUBTS: Readonly<Record<HourDoubt, string>> = {
@@ -54,9 +55,11 @@ export async function judgeHours(
     const accepted: HourReading[] = here.filter((row) => row.state === 'accepted').map(toReading);
     for (const row of [...own].sort((a, b) => a.readOn.localeCompare(b.readOn) || a.hours - b.hours)) {
       const key = `${row.readOn} ${row.hours}`;
-      const doubt = keys.has(key) ? null : doubtHours(accepted, toReading(row));
-      judged.set(row, { ...row, doubt, state: keys.has(key) ? 'known' : doubt ? 'suspect' : 'accepted' });
-      if (!keys.has(key) && !doubt) accepted.push(toReading(row));
+      const isKnown = keys.has(key);
+      const doubt = isKnown ? null : doubtHours(accepted, toReading(row));
+      const fresh = doubt ? 'suspect' : 'accepted';
+      judged.set(row, { ...row, doubt, state: isKnown ? 'known' : fresh });
+      if (!isKnown && !doubt) accepted.push(toReading(row));
       keys.add(key);
     }
   }

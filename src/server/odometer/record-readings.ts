@@ -35,7 +35,7 @@ export const readingsInput = z.object({
     .min(1)
     .max(1000),
 });
-export type ReadingsInput = z.output<typeof readingsInput>;
+type ReadingsInput = z.output<typeof readingsInput>;
 
 export interface RecordedReading {
   readonly unitNumber: string;
@@ -119,8 +119,8 @@ async function recordHours(
     if (!result.ok) return result.error;
     const { unitNumber = '', on = '' } = readings[i] ?? {};
     const { state = 'known', doubt = null, hours } = told.next().value ?? {};
-    const message =
-      state === 'known' ? 'already here' : doubt ? `kept as suspect: ${HOUR_DOUBTS[doubt]}` : 'engine hours accepted';
+    const fresh = doubt ? `kept as suspect: ${HOUR_DOUBTS[doubt]}` : 'engine hours accepted';
+    const message = state === 'known' ? 'already here' : fresh;
     return { unitNumber, on, state, km: null, hours, message };
   });
 }

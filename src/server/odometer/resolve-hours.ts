@@ -8,7 +8,7 @@ import { refreshDue } from '../due/refresh-due';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const resolveHoursInput = z.object({
+const resolveHoursInput = z.object({
   vehicleId: z.uuid(),
   readOn: z.iso.date(),
   hours: z.coerce.number(),

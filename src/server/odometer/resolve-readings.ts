@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { historyOf, readingOf, takeIn } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
+import { keptKm } from '@/core/units/round';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadReadings, type ReadingRow } from '@/db/queries/odometer';
@@ -23,7 +24,7 @@ export const resolveInput = z.object({
   corrected: z.string().trim().max(60).default(''),
   reason: z.string().trim().max(200).default(''),
 });
-export type ResolveInput = z.output<typeof resolveInput>;
+type ResolveInput = z.output<typeof resolveInput>;
 
 /**
  * Resolves suspect readings: the original stays with who resolved it and how; a correction stands beside it. Others of the
@@ -119,7 +120,7 @@ async function resolveOne(
     await tx
       .update(vehicles)
       .set({
-        meterOffsetKm: Math.round((vehicle.meterOffsetKm + outcome - row.odometerKm) * 10) / 10,
+        meterOffsetKm: keptKm(vehicle.meterOffsetKm + outcome - row.odometerKm),
         meterReplacedOn: row.readOn,
         version: vehicle.version + 1,
       })
@@ -141,7 +142,7 @@ function correctedKm(input: ResolveInput, unit: 'km' | 'mi', row: ReadingRow): n
     throw new Refused({ kind: 'invalid', message, fields: { corrected: message } });
   }
   const read = readQuantity({ kind: 'distance', text: input.corrected, personUnit: unit });
-  if (read.verdict === 'ok') return Math.round(read.valueSi * 10) / 10;
+  if (read.verdict === 'ok') return keptKm(read.valueSi);
   throw new Refused({ kind: 'invalid', message: read.message, fields: { corrected: read.message } });
 }
 

@@ -3,7 +3,7 @@ import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 
 export const PAPER_SIZES = ['A4', 'LETTER'] as const;
-export type PaperSize = (typeof PAPER_SIZES)[number];
+type PaperSize = (typeof PAPER_SIZES)[number];
 
 const fontFile = (family: string, weight: 400 | 700): string =>
   path.join(

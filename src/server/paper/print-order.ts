@@ -1,6 +1,7 @@
 import type { Content } from 'pdfmake/interfaces';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
+import type { UnitSystem } from '@/core/units/person-units';
 import { useCase } from '../use-case';
 import { viewWorkOrder, type WorkOrderView } from '../work-orders/view-work-order';
 import { makePdf, PAPER_SIZES } from './pdf';
@@ -28,20 +29,20 @@ export const printOrder = useCase({
     if (!view.ok) return view;
     const { order, vehicle } = view.value;
     const title = `${NAMES[sheet]}, work order ${order.number}, unit ${vehicle.unitNumber}`;
-    const bytes = await makePdf(title, size, await contentOf(sheet, view.value, address));
+    const bytes = await makePdf(title, size, await contentOf(sheet, view.value, actor.unitSystem, address));
     return ok({ fileName: `${sheet}-${order.number}.pdf`, bytes });
   },
 });
 
-function contentOf(sheet: Sheet, view: WorkOrderView, address: string): Content | Promise<Content> {
+function contentOf(sheet: Sheet, view: WorkOrderView, system: UnitSystem, address: string): Content | Promise<Content> {
   switch (sheet) {
     case 'job-card':
-      return jobCard(view);
+      return jobCard(view, system);
     case 'pick-list':
       return pickList(view);
     case 'tray-label':
       return trayLabel(view, address);
     case 'record':
-      return finishedRecord(view);
+      return finishedRecord(view, system);
   }
 }

@@ -3,8 +3,10 @@ import QRCode from 'qrcode';
 import { siteId } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
 import { pickWords } from '@/core/stock/pick';
-import { MM_PER_INCH, NM_PER_LBF_FT } from '@/core/units/unit';
+import { personUnits, type UnitSystem } from '@/core/units/person-units';
+import { fromSi, UNITS } from '@/core/units/unit';
 import { CAUSE_WORDS } from '@/text/cause-words';
+import { distanceText, rangeTexts } from '@/text/format';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 
 /* What goes on paper, as plain content; making a file of it is `pdf.ts`. */
@@ -12,8 +14,19 @@ import type { WorkOrderView } from '../work-orders/view-work-order';
 export const SHEETS = ['job-card', 'pick-list', 'tray-label', 'record'] as const;
 export type Sheet = (typeof SHEETS)[number];
 
-const number = (value: number | null, decimals: number, unit: string): string =>
-  value === null ? '' : `${value.toFixed(decimals)} ${unit}`;
+/** A measured quantity in the units of whoever prints; empty where nothing was measured. */
+function measured(si: number | null, kind: 'gap' | 'torque', system: UnitSystem): string {
+  const unit = personUnits(system)[kind];
+  return si === null ? '' : `${fromSi(si, unit).toFixed(UNITS[unit].decimals)} ${unit}`;
+}
+
+/** A range in the units of whoever prints, the others in brackets. */
+function rangeLine(min: number, max: number, system: UnitSystem, kind: 'gap' | 'torque'): string {
+  const [own, other] = rangeTexts(min, max, system, kind);
+  return `${own} (${other})`;
+}
+const STEP_WORDS = { open: 'open', done: 'done', not_done: 'NOT DONE' } as const;
+
 const dayOf = (at: Date | null): string => at?.toISOString().slice(0, 16).replace('T', ' ') ?? '';
 
 const headOf = (view: WorkOrderView, name: string): Content => {
@@ -45,12 +58,12 @@ const table = (
   layout: 'lightHorizontalLines',
 });
 
-const specLines = ({ spec, threads, sites }: WorkOrderView): Content => ({
+const specLines = ({ spec, threads, sites }: WorkOrderView, system: UnitSystem): Content => ({
   style: 'large',
   stack: [
     { text: [{ text: spec.part.number, style: 'code', bold: true }, ` × ${sites.length}, ${spec.part.maker}`] },
-    `Gap ${spec.gapMinMm.toFixed(2)} to ${spec.gapMaxMm.toFixed(2)} mm (${(spec.gapMinMm / MM_PER_INCH).toFixed(3)} to ${(spec.gapMaxMm / MM_PER_INCH).toFixed(3)} in)`,
-    `Torque ${threads.torqueNm.min.toFixed(1)} to ${threads.torqueNm.max.toFixed(1)} N·m (${(threads.torqueNm.min / NM_PER_LBF_FT).toFixed(1)} to ${(threads.torqueNm.max / NM_PER_LBF_FT).toFixed(1)} lbf·ft). ${threads.says}`,
+    `Gap ${rangeLine(spec.gapMinMm, spec.gapMaxMm, system, 'gap')}`,
+    `Torque ${rangeLine(threads.torqueNm.min, threads.torqueNm.max, system, 'torque')}. ${threads.says}`,
     {
       text: `${spec.sourceDocument}, revision ${spec.revision}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
       style: 'soft',
@@ -59,11 +72,11 @@ const specLines = ({ spec, threads, sites }: WorkOrderView): Content => ({
 });
 
 /** Large type, room to write, to be carried to the vehicle. */
-export function jobCard(view: WorkOrderView): Content {
+export function jobCard(view: WorkOrderView, system: UnitSystem): Content {
   const { steps, sites } = view;
   return [
     headOf(view, 'Job card'),
-    specLines(view),
+    specLines(view, system),
     { text: 'Sites', style: 'h2' },
     table(
       ['Site', 'Where', 'Record says', 'Read off', 'Old gap', 'New gap', 'Torque', 'Done'],
@@ -74,7 +87,7 @@ export function jobCard(view: WorkOrderView): Content {
         { text: site.observedNumber ?? ' ', style: 'code' },
         site.removedGapAsTyped ?? ' ',
         site.newGapAsTyped ?? ' ',
-        site.installedTorqueNm === null ? ' ' : number(site.installedTorqueNm, 1, 'N·m'),
+        measured(site.installedTorqueNm, 'torque', system),
         site.doneAt ? 'x' : '[  ]',
       ]),
       ['auto', '*', 'auto', 70, 48, 48, 48, 'auto'],
@@ -181,7 +194,7 @@ export async function trayLabel(view: WorkOrderView, address: string): Promise<C
 }
 
 /** The finished record: what was found, fitted and said, by whom. */
-export function finishedRecord(view: WorkOrderView): Content {
+export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content {
   const { order, sites, steps, findings, codes, counts, followUps, handedOverName } = view;
   const moments = ['before', 'after'] as const;
   return [
@@ -189,7 +202,7 @@ export function finishedRecord(view: WorkOrderView): Content {
     {
       text: [
         order.closedOn
-          ? `Closed ${order.closedOn} at ${number(order.closedKm, 0, 'km')} (typed “${order.closedKmAsTyped}”). `
+          ? `Closed ${order.closedOn} at ${distanceText(order.closedKm, system)} (typed “${order.closedKmAsTyped}”). `
           : '',
         handedOverName ? `Work by ${handedOverName}, ${dayOf(order.handedOverAt)} UTC. ` : '',
         order.minutesWorked === null
@@ -197,7 +210,7 @@ export function finishedRecord(view: WorkOrderView): Content {
           : `${order.minutesWorked} min worked, ${order.minutes} estimated.`,
       ],
     },
-    specLines(view),
+    specLines(view, system),
     { text: 'By site', style: 'h2' },
     table(
       ['Site', 'Found', 'Old gap', 'Seen', 'Fitted', 'Gap', 'Torque', 'By'],
@@ -208,15 +221,15 @@ export function finishedRecord(view: WorkOrderView): Content {
           style: 'code',
           fontSize: 9,
         },
-        number(site.removedGapMm, 2, 'mm'),
+        measured(site.removedGapMm, 'gap', system),
         { text: [site.conditions?.join(', ') ?? 'not looked at', site.remark].filter(Boolean).join('. '), fontSize: 9 },
         {
           text: [site.newNumber ?? '', site.newLot ? `lot ${site.newLot}` : ''].filter(Boolean).join(', '),
           style: 'code',
           fontSize: 9,
         },
-        number(site.newGapMm, 2, 'mm'),
-        site.installedTorqueNm === null ? (site.torqueMethod ?? '') : number(site.installedTorqueNm, 1, 'N·m'),
+        measured(site.newGapMm, 'gap', system),
+        measured(site.installedTorqueNm, 'torque', system) || (site.torqueMethod ?? ''),
         { text: site.doneAt ? dayOf(site.doneAt).slice(0, 10) : 'not done', fontSize: 9 },
       ]),
       ['auto', 'auto', 'auto', '*', 'auto', 'auto', 'auto', 'auto'],
@@ -242,7 +255,7 @@ export function finishedRecord(view: WorkOrderView): Content {
         const answers = (step.asks ?? []).flatMap((ask) =>
           step.answers[ask.key] ? [`${ask.what}: ${step.answers[ask.key]}`] : [],
         );
-        return `${step.state === 'done' ? 'done' : step.state === 'not_done' ? 'NOT DONE' : 'open'}: ${step.title}${answers.length > 0 ? ` (${answers.join('; ')})` : ''}`;
+        return `${STEP_WORDS[step.state]}: ${step.title}${answers.length > 0 ? ` (${answers.join('; ')})` : ''}`;
       }),
     ...(followUps.length > 0
       ? [

@@ -1,23 +1,43 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import type { PlainDate } from '@/core/calendar/plain-date';
+import { minuteOf, timeOf } from '@/core/calendar/zone';
+import { type BookingFault, bookingFault } from '@/core/planning/booking';
+import type { WorkingHours } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
-import type { Querier } from '@/db/client';
+import type { Querier, Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
-import { bays, bookings, people, workOrders } from '@/db/schema';
-import { fail, notFound, type Outcome } from '../failure';
+import { bookingOf, listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
+import { bays, bookings, depots, people, workOrders } from '@/db/schema';
+import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const planInput = z.object({
+const planInput = z.object({
   workOrderId: z.uuid(),
   day: z.iso.date('Give the day as 2026-04-18.'),
   start: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give the start as 08:30.'),
   minutes: z.coerce.number().int().min(5, 'At least 5 minutes.').max(1440, 'At most 24 hours.'),
   bayId: z.uuid('Choose a bay.'),
   personId: z.uuid('Choose a person.'),
+  /** Which booking the person saw; empty: the order had none, or it does not matter. */
+  version: z.union([z.literal(''), z.coerce.number().int()]).default(''),
 });
+
+const FAULT_WORDS: Readonly<
+  Record<BookingFault, (depot: string, hours: WorkingHours) => [field: string, message: string]>
+> = {
+  past: () => ['day', 'This day has passed. Choose today or a later day.'],
+  closed_day: (depot) => [
+    'day',
+    `${depot} does not work on this day of the week. Choose another, or change its days under Settings.`,
+  ],
+  outside_hours: (depot, { fromMin, toMin }) => [
+    'start',
+    `${depot} works from ${timeOf(fromMin)} to ${timeOf(toMin)}: the job has to begin within.`,
+  ],
+};
 
 /** Gives an open order a day, bay and person. The database refuses a bay or person twice at the same time. */
 export const planWorkOrder = useCase({
@@ -32,8 +52,8 @@ export const planWorkOrder = useCase({
         const [row] = order ? await listWorkOrderRows(tx, actor.fleetId, { id: order.id }) : [];
         if (!order || !row) return notFound('work order');
         if (!isLive(order)) return fail('conflict', `Work order ${order.number} is ${order.state}.`);
-        if (input.day < deps.today())
-          return fail('invalid', 'This day has passed.', { day: 'Choose today or a later day.' });
+        const before = bookingOf(row);
+        if (input.version !== '' && before && before.version !== input.version) return editedMeanwhile();
         const [bay] = await tx
           .select()
           .from(bays)
@@ -51,7 +71,9 @@ export const planWorkOrder = useCase({
           return fail('invalid', `${person.name} is not qualified for hybrid traction systems.`, {
             personId: 'Choose a qualified person.',
           });
-        const values = { bayId: bay.id, personId: person.id, during };
+        const misfit = await whyNotThen(tx, bay.depotId, input, deps.today());
+        if (misfit) return misfit;
+        const values = { bayId: bay.id, personId: person.id, during, version: (before?.version ?? 0) + 1 };
         await tx
           .insert(bookings)
           .values({ fleetId: actor.fleetId, workOrderId: order.id, ...values })
@@ -84,6 +106,17 @@ export const planWorkOrder = useCase({
     }
   },
 });
+
+/** Why no work is done at the depot then; null: it is. */
+async function whyNotThen(tx: Tx, depotId: string, input: z.output<typeof planInput>, today: PlainDate) {
+  const [depot] = await tx.select().from(depots).where(eq(depots.id, depotId));
+  if (!depot) return notFound('depot');
+  const hours = { workingDays: depot.workingDays, fromMin: depot.opensMin, toMin: depot.closesMin };
+  const fault = bookingFault({ day: input.day, startMin: minuteOf(input.start) }, hours, today);
+  if (!fault) return null;
+  const [field, message] = FAULT_WORDS[fault](depot.name, hours);
+  return fail('invalid', message, { [field]: message });
+}
 
 async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<typeof planInput>): Promise<string> {
   const column = what === 'bay' ? sql`b.bay_id = ${input.bayId}` : sql`b.person_id = ${input.personId}`;

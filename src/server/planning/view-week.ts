@@ -1,27 +1,25 @@
 import ical from 'ical-generator';
 import { z } from 'zod';
 import { addDays, mondayOf, type PlainDate } from '@/core/calendar/plain-date';
+import { isWorkingDay, minutesOpen, USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
-import { listBooked, listWorkOrderRows, type WorkOrderListRow } from '@/db/queries/work-orders';
+import { bookingOf, listBooked, listWorkOrderRows, type WorkOrderListRow } from '@/db/queries/work-orders';
 import { type DueItem, dueFilter, listDue } from '../due/list-due';
 import type { Outcome } from '../failure';
 import { listBays } from '../fleet/bays';
 import { listPeople } from '../fleet/people';
 import { useCase } from '../use-case';
 
-/** Bay time of a working day, minutes. */
-export const BAY_MINUTES_A_DAY = 480;
-
 export interface WeekLine {
   readonly id: string;
   readonly name: string;
   readonly depot: string | null;
-  /** Minutes there are on a working day. */
-  readonly minutesADay: number;
   readonly days: readonly {
     readonly day: PlainDate;
     readonly jobs: readonly WorkOrderListRow[];
     readonly takenMinutes: number;
+    /** Minutes that there are; 0 on a day on which nobody works. */
+    readonly openMinutes: number;
   }[];
 }
 
@@ -58,16 +56,16 @@ export const viewWeek = useCase({
       id: string,
       name: string,
       depot: string | null,
-      minutesADay: number,
+      openOn: (day: PlainDate) => number,
       own: readonly WorkOrderListRow[],
     ): WeekLine => ({
       id,
       name,
       depot,
-      minutesADay,
       days: days.map((day) => {
         const jobs = own.filter((job) => job.startsAt?.startsWith(day));
-        return { day, jobs, takenMinutes: jobs.reduce((sum, job) => sum + spanMinutes(job), 0) };
+        const takenMinutes = jobs.reduce((sum, job) => sum + (bookingOf(job)?.minutes ?? 0), 0);
+        return { day, jobs, takenMinutes, openMinutes: openOn(day) };
       }),
     });
     return ok({
@@ -78,7 +76,7 @@ export const viewWeek = useCase({
           bay.id,
           bay.name,
           bay.depot,
-          BAY_MINUTES_A_DAY,
+          (day) => minutesOpen(bay.hours, day),
           live.filter((job) => job.bayId === bay.id),
         ),
       ),
@@ -89,7 +87,7 @@ export const viewWeek = useCase({
             person.id,
             person.name,
             null,
-            person.shiftMinutes,
+            (day) => (isWorkingDay(USUAL_HOURS, day) ? person.shiftMinutes : 0),
             live.filter((job) => job.personId === person.id),
           ),
         ),
@@ -100,10 +98,6 @@ export const viewWeek = useCase({
     });
   },
 });
-
-function spanMinutes({ startsAt, endsAt }: WorkOrderListRow): number {
-  return startsAt && endsAt ? (Date.parse(`${endsAt}Z`) - Date.parse(`${startsAt}Z`)) / 60_000 : 0;
-}
 
 /** The week's jobs as an iCalendar file (RFC 5545), in floating local time. */
 export const exportWeek = useCase({

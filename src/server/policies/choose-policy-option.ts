@@ -38,8 +38,7 @@ export const choosePolicyOption = useCase({
       if (input.scope === 'group' && group.length === 0)
         return fail('invalid', 'No vehicle is in this duty group.', { scopeName: 'Choose one of the list.' });
       if (input.scope === 'vehicle' && !vehicle) return notFound('vehicle');
-      const scopeKey =
-        input.scope === 'shop' ? null : input.scope === 'group' ? input.scopeName : (vehicle?.id ?? null);
+      const scopeKey = { shop: null, group: input.scopeName, vehicle: vehicle?.id ?? null }[input.scope];
       await tx
         .delete(policyChoices)
         .where(
@@ -66,7 +65,7 @@ export const choosePolicyOption = useCase({
           tx,
           actor.fleetId,
           deps.today(),
-          input.scope === 'shop' ? null : input.scope === 'group' ? group.map((v) => v.id) : [vehicle?.id ?? ''],
+          { shop: null, group: group.map(({ id }) => id), vehicle: [vehicle?.id ?? ''] }[input.scope],
         );
       await writeAudit(tx, actor, {
         action: input.option === '' ? 'take back' : 'choose',

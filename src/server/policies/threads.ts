@@ -4,7 +4,7 @@ import type { Head, Range } from '@/core/torque/plan';
 import type { SpecSheet } from '@/db/queries/catalogue';
 import { sheetChoices } from './sheet-choices';
 
-export interface Threads extends CompoundAdvice {
+interface Threads extends CompoundAdvice {
   readonly inForce: InForce<'thread_compound'>;
   /** What the wrench is to reach at the plug: the dry range, lowered where compound is on the threads. */
   readonly torqueNm: Range;

@@ -7,7 +7,7 @@ import type { CodeReader } from './code-reader';
 import type { Telematics } from './telematics';
 
 /** The outside devices and services of a fleet; null: none is connected. */
-export interface Ports {
+interface Ports {
   readonly codeReader: CodeReader | null;
   readonly telematics: Telematics | null;
 }

@@ -16,6 +16,7 @@ import {
 import { personUnits } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
 import { readQuantity } from '@/core/units/read-quantity';
+import { keptMm } from '@/core/units/round';
 import type { Querier } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type PartRow } from '@/db/queries/catalogue';
@@ -39,7 +40,7 @@ export const deliveryInput = z.object({
   gaps: z.string().trim().max(600).default(''),
   differsFromSample: z.array(z.enum(SAMPLE_DIFFERENCES)).default([]),
 });
-export type DeliveryInput = z.output<typeof deliveryInput>;
+type DeliveryInput = z.output<typeof deliveryInput>;
 
 /** Judges a delivery against its order and sample, keeps it, and puts on the shelf only what is accepted. */
 export const receiveDelivery = useCase({
@@ -209,11 +210,11 @@ function readFields({ price, gaps }: DeliveryInput, actor: Actor): Fields {
   const gapsMm: number[] = [];
   for (const text of splitGaps(gaps)) {
     const reading = readQuantity({ kind: 'gap', text, personUnit: personUnits(actor.unitSystem).gap });
-    if (reading.verdict === 'ok') gapsMm.push(Number(reading.valueSi.toFixed(4)));
+    if (reading.verdict === 'ok') gapsMm.push(keptMm(reading.valueSi));
     else faults.gaps ??= reading.message;
   }
   return Object.keys(faults).length > 0 ? { ok: false, faults } : { ok: true, price: amount, gapsMm };
 }
 
 /** "1.05 1.06; 1,04 mm": parted by spaces, semicolons or new lines; a unit belongs to the number before it. */
-export const splitGaps = (text: string): readonly string[] => text.match(/[\d.,]+\s*(?:mm|in\b|thou|["″])?/gi) ?? [];
+const splitGaps = (text: string): readonly string[] => text.match(/[\d.,]+\s*(?:mm|in\b|thou|["″])?/gi) ?? [];

@@ -9,7 +9,7 @@ import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 
-export const quarantineInput = z.object({
+const quarantineInput = z.object({
   deliveryId: z.uuid(),
   version: z.coerce.number().int(),
   reason: reasonText(300),

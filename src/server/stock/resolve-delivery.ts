@@ -11,7 +11,7 @@ import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { putOnShelf } from './check-delivery';
 
-export const resolveInput = z.object({
+const resolveInput = z.object({
   deliveryId: z.uuid(),
   version: z.coerce.number().int(),
   resolved: z.enum(['accepted', 'returned']),

@@ -67,7 +67,7 @@ async function partOf(q: Querier, fleetId: string, number: string) {
   return part ?? null;
 }
 
-export const endInput = z.object({
+const endInput = z.object({
   trialId: z.uuid(),
   version: z.coerce.number().int(),
   outcome: z.string().trim().min(3, 'Say what came of it.').max(300),

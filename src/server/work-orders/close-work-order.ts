@@ -161,7 +161,7 @@ async function movePlugs(
   await saveHistory(tx, insertStays(before, fresh, reason), { order: order.id, seen });
 }
 
-export const reasonInput = z.object({
+const reasonInput = z.object({
   workOrderId: z.uuid(),
   reason: reasonText(300),
 });

@@ -1,12 +1,14 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { ReleaseBlocker } from '@/core/catalogue/match';
-import { layoutOf } from '@/core/engine/layout';
+import { type Layout, layoutOf, siteId } from '@/core/engine/layout';
 import { ok } from '@/core/shared/result';
+import type { Procedure } from '@/core/work/procedure/step';
+import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
-import { loadFittedPlugs, nextNumber } from '@/db/queries/work-orders';
+import { loadFittedPlugs, nextNumber, type WorkOrderRow } from '@/db/queries/work-orders';
 import { vehicles, workOrderCounts, workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
 import { fitmentOf } from '../catalogue/fitment-of';
 import { blockingFault } from '../due/defer';
@@ -17,6 +19,8 @@ import { earlierRemoval } from './previous-set';
 import { procedureOf } from './procedure-of';
 
 const MAX_AT_ONCE = 100;
+
+type Found = NonNullable<Awaited<ReturnType<typeof fitmentOf>>>;
 
 const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
   unchecked: 'has been checked by nobody but the one who entered it',
@@ -36,35 +40,19 @@ export const openWorkOrder = useCase({
       return await deps.db.transaction(async (tx) => {
         const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
         if (!found) return notFound('vehicle');
-        const { vehicle, family, fitment, blockers } = found;
-        if (fitment.kind !== 'match')
-          return fail(
-            'conflict',
-            `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Resolve it on the vehicle's page.`,
-          );
-        const fault = await blockingFault(tx, vehicle.id);
-        if (fault)
-          return fail(
-            'conflict',
-            `Unit ${vehicle.unitNumber} waits for another fault: ${fault}. New plugs would be read by a fault that is not theirs. Say on its page when it is mended.`,
-          );
         const releaseReason = input.releaseReason?.trim() ?? '';
-        if (blockers.length > 0 && releaseReason.length < 3)
-          return fail(
-            'conflict',
-            `The spec sheet in force ${BLOCKERS[blockers[0] ?? 'unchecked']}. Have it mended, or give the reason for which you release it on the page of unit ${vehicle.unitNumber}.`,
-            { releaseReason: 'Say why this sheet may be worked by.' },
-          );
+        const refused = await whyNotOpened(tx, found, releaseReason);
+        if (refused) return refused;
+        const { vehicle, family, fitment, blockers } = found;
+        if (fitment.kind !== 'match') return notFound('vehicle');
         const { spec } = fitment;
-        const layout = layoutOf(family.model);
         const number = await nextNumber(tx, actor.fleetId);
         const choices = choicesFor(await loadPolicyChoices(tx, actor.fleetId), vehicle);
         const procedure = procedureOf(vehicle, family, spec, choices, await earlierRemoval(tx, vehicle.id));
-        const base = { fleetId: actor.fleetId };
         const [order] = await tx
           .insert(workOrders)
           .values({
-            ...base,
+            fleetId: actor.fleetId,
             number,
             vehicleId: vehicle.id,
             component: 'plug',
@@ -75,47 +63,10 @@ export const openWorkOrder = useCase({
             openedOn: deps.today(),
             openedBy: actor.personId,
           })
-          .returning({ id: workOrders.id });
+          .returning();
         if (!order) throw new Error('the work order was not written');
-        const { steps, counts } = procedure;
-        await tx.insert(workOrderSteps).values(
-          steps.map(({ tools, consumables, ...step }, place) => ({
-            ...base,
-            ...step,
-            tools: [...tools],
-            consumables: [...consumables],
-            workOrderId: order.id,
-            place,
-          })),
-        );
-        await tx.insert(workOrderCounts).values(
-          counts.map(({ key, kind, what, count, out, back }) => ({
-            ...base,
-            workOrderId: order.id,
-            key,
-            kind,
-            what,
-            expected: count,
-            outStep: out,
-            backStep: back,
-          })),
-        );
-        const expected = new Map(
-          (await loadFittedPlugs(tx, vehicle.id)).map(({ fitted, number: n }) => [
-            `${fitted.cylinder}${fitted.position}`,
-            n ?? fitted.believedNumber,
-          ]),
-        );
-        await tx.insert(workOrderSites).values(
-          layout.sites.map(({ cylinder, position }) => ({
-            ...base,
-            workOrderId: order.id,
-            cylinder,
-            position,
-            specSheetId: spec.id,
-            expectedNumber: expected.get(`${cylinder}${position}`) ?? null,
-          })),
-        );
+        await insertProcedure(tx, order, procedure);
+        await insertSites(tx, order, layoutOf(family.model));
         await writeAudit(tx, actor, {
           action: 'open',
           entity: 'work-order',
@@ -137,6 +88,69 @@ export const openWorkOrder = useCase({
     }
   },
 });
+
+/** Why no order may be opened now; null: it may. */
+async function whyNotOpened(tx: Tx, { vehicle, fitment, blockers }: Found, releaseReason: string) {
+  if (fitment.kind !== 'match')
+    return fail(
+      'conflict',
+      `Unit ${vehicle.unitNumber} has no firm match, so no part can be named. ${whyNoMatch(fitment)} Resolve it on the vehicle's page.`,
+    );
+  const fault = await blockingFault(tx, vehicle.id);
+  if (fault)
+    return fail(
+      'conflict',
+      `Unit ${vehicle.unitNumber} waits for another fault: ${fault}. New plugs would be read by a fault that is not theirs. Say on its page when it is mended.`,
+    );
+  const [blocker] = blockers;
+  if (blocker && releaseReason.length < 3)
+    return fail(
+      'conflict',
+      `The spec sheet in force ${BLOCKERS[blocker]}. Have it mended, or give the reason for which you release it on the page of unit ${vehicle.unitNumber}.`,
+      { releaseReason: 'Say why this sheet may be worked by.' },
+    );
+  return null;
+}
+
+async function insertProcedure(tx: Tx, { id, fleetId }: WorkOrderRow, { steps, counts }: Procedure): Promise<void> {
+  const own = { fleetId, workOrderId: id };
+  await tx.insert(workOrderSteps).values(
+    steps.map(({ tools, consumables, ...step }, place) => ({
+      ...own,
+      ...step,
+      tools: [...tools],
+      consumables: [...consumables],
+      place,
+    })),
+  );
+  await tx.insert(workOrderCounts).values(
+    counts.map(({ key, kind, what, count, out, back }) => ({
+      ...own,
+      key,
+      kind,
+      what,
+      expected: count,
+      outStep: out,
+      backStep: back,
+    })),
+  );
+}
+
+/** A record for each site, with what should sit there by the history. */
+async function insertSites(tx: Tx, order: WorkOrderRow, layout: Layout): Promise<void> {
+  const fitted = await loadFittedPlugs(tx, order.vehicleId);
+  const expected = new Map(fitted.map((row) => [siteId(row.fitted), row.number ?? row.fitted.believedNumber]));
+  await tx.insert(workOrderSites).values(
+    layout.sites.map((site) => ({
+      fleetId: order.fleetId,
+      workOrderId: order.id,
+      cylinder: site.cylinder,
+      position: site.position,
+      specSheetId: order.specSheetId,
+      expectedNumber: expected.get(siteId(site)) ?? null,
+    })),
+  );
+}
 
 /** The same by the number that the fleet knows a vehicle by. */
 export const openWorkOrderForUnit = useCase({

@@ -48,7 +48,7 @@ export interface FloorState {
 }
 
 /** A plug as it was fitted, on its way out. */
-export interface Outgoing {
+interface Outgoing {
   readonly fitted: FittedRow;
   /** Distance since it was fitted, km, where both ends are sure; by the last reading as long as the order is open. */
   readonly sinceKm: number | null;

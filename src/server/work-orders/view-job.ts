@@ -8,7 +8,7 @@ import type { FloorJob, FloorSite, FloorStep } from '@/core/work/job-record';
 import { isLive } from '@/core/work/order-state';
 import type { Querier } from '@/db/client';
 import { loadVerdicts } from '@/db/queries/findings';
-import { loadDifferences, loadTimes, loadWaits } from '@/db/queries/work-entries';
+import { loadDifferences, loadTimes, loadWaits, type WaitRow } from '@/db/queries/work-entries';
 import { type FittedRow, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
 import { people, vehicles } from '@/db/schema';
 import { may } from '../access';
@@ -53,36 +53,10 @@ export const viewFloor = useCase({
       sites: await sitesOf(deps.db, state),
       steps: state.steps.map(toStep),
       record: jobRecordOf(state),
-      differences: (await loadDifferences(deps.db, id)).map(({ entry, who }) => ({
-        id: entry.id,
-        target: entry.target,
-        field: entry.field,
-        said: entry.value as Json,
-        by: who,
-        at: entry.enteredAt.toISOString(),
-      })),
-      photos: state.photos.map(({ id: photo, target, takenAt, who }) => ({
-        id: photo,
-        target,
-        by: who,
-        at: takenAt.toISOString(),
-      })),
+      ...(await saidSince(deps.db, state)),
       photosBefore: before
         ? before.photos.map(({ id: photo, target }) => ({ id: photo, orderId: before.id, target, on: before.on }))
         : [],
-      decided: (await loadVerdicts(deps.db, id)).flatMap(({ verdict, role }) =>
-        role === 'supervisor' ? [verdict.findingKey] : [],
-      ),
-      waits: (await loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true })).map(({ wait }) => ({
-        id: wait.id,
-        words: [
-          wait.site && `site ${wait.site}`,
-          wait.reason,
-          wait.partNumber && `${wait.quantity} × ${wait.partNumber}`,
-        ]
-          .filter(Boolean)
-          .join(', '),
-      })),
       workingSince:
         times.find(({ time }) => time.personId === actor.personId && time.toAt === null)?.time.fromAt.toISOString() ??
         null,
@@ -99,6 +73,29 @@ export const viewFloor = useCase({
     });
   },
 });
+
+/** What people have said that is not in the record itself: differences, pictures, verdicts, waits. */
+async function saidSince(q: Querier, { order, photos }: FloorState) {
+  const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
+  return {
+    differences: (await loadDifferences(q, order.id)).map(({ entry, who }) => ({
+      id: entry.id,
+      target: entry.target,
+      field: entry.field,
+      said: entry.value as Json,
+      by: who,
+      at: entry.enteredAt.toISOString(),
+    })),
+    photos: photos.map(({ id, target, takenAt, who }) => ({ id, target, by: who, at: takenAt.toISOString() })),
+    decided: (await loadVerdicts(q, order.id)).flatMap(({ verdict, role }) =>
+      role === 'supervisor' ? [verdict.findingKey] : [],
+    ),
+    waits: waits.map(({ wait }) => ({ id: wait.id, words: waitWords(wait) })),
+  };
+}
+
+const waitWords = ({ site, reason, partNumber, quantity }: WaitRow): string =>
+  [site && `site ${site}`, reason, partNumber && `${quantity} × ${partNumber}`].filter(Boolean).join(', ');
 
 function cautionOf({ family }: FloorState): string {
   const first = family.hybrid

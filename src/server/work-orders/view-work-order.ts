@@ -1,8 +1,10 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { timeOf } from '@/core/calendar/zone';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { fastWear, wearRate } from '@/core/gap/wear';
+import { USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
 import { type BoxPick, pickBoxes } from '@/core/stock/pick';
 import { isLive } from '@/core/work/order-state';
@@ -10,8 +12,8 @@ import { auditOf } from '@/db/queries/audit';
 import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
 import { loadLabour, loadTimes, loadWaits } from '@/db/queries/work-entries';
-import { listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
-import { bays, people, vehicles } from '@/db/schema';
+import { bookingOf, listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
+import { bays, depots, people, vehicles } from '@/db/schema';
 import { listKept } from '../bench/keep-result';
 import { currentSheet } from '../catalogue/current-sheet';
 import { currentOf, loadGraph } from '../catalogue/fitment-of';
@@ -21,7 +23,7 @@ import { threadsFor } from '../policies/threads';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
-import { loadFloorState } from './order-state';
+import { type FloorState, loadFloorState } from './order-state';
 import { previousSet } from './previous-set';
 import { needsRedo } from './view-job';
 
@@ -36,27 +38,9 @@ export const viewWorkOrder = useCase({
     const state = await loadFloorState(deps.db, order, deps.today());
     const [row] = await listWorkOrderRows(deps.db, actor.fleetId, { id });
     if (!state || !row) return notFound('work order');
-    const { family, spec, layout, sites, outgoing, steps, counts, codes, photos, choices } = state;
-    const places = new Map(layout.sites.map((site) => [siteId(site), site]));
+    const { family, spec, layout, sites, steps, counts, codes, photos, choices } = state;
     const { graph, byKey } = await loadGraph(deps.db, actor.fleetId);
-    const worn = sites.map((site) => ({ ...site, wear: wearOf(site, outgoing, graph) }));
-    const fast = fastWear(worn);
-    const named = worn.map((site) => {
-      const place = places.get(siteId(site));
-      const before = outgoing.get(siteId(site));
-      return {
-        ...site,
-        name: siteName(layout, site),
-        where: place ? sitePlace(layout, place) : '',
-        differs: foundDiffers(site, graph),
-        fittedGapMm: before?.fitted.gapMm ?? null,
-        sinceKm: before?.sinceKm ?? null,
-        /** µm per 1,000 km. */
-        growth: site.wear && wearRate(site.wear),
-        wearsFaster: fast.has(siteId(site)),
-        redo: needsRedo(site, order),
-      };
-    });
+    const named = sitesOf(state);
     const findings = await findingsOf(deps.db, state);
     const live = isLive(order);
     const sheet = live ? await currentSheet(deps.db, actor.fleetId, deps.today(), order) : null;
@@ -75,6 +59,7 @@ export const viewWorkOrder = useCase({
       threads: threadsFor(spec, family.headMaterial, choices),
       kept: kept.ok ? kept.value : [],
       row,
+      booking: bookingOf(row),
       vehicle,
       family,
       spec,
@@ -105,6 +90,29 @@ export const viewWorkOrder = useCase({
 
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
+
+/** The sites with what stood there before, how their gaps have grown, and whether they are to be done again. */
+function sitesOf({ order, layout, sites, outgoing, graph }: FloorState) {
+  const places = new Map(layout.sites.map((site) => [siteId(site), site]));
+  const worn = sites.map((site) => ({ ...site, wear: wearOf(site, outgoing, graph) }));
+  const fast = fastWear(worn);
+  return worn.map((site) => {
+    const place = places.get(siteId(site));
+    const before = outgoing.get(siteId(site));
+    return {
+      ...site,
+      name: siteName(layout, site),
+      where: place ? sitePlace(layout, place) : '',
+      differs: foundDiffers(site, graph),
+      fittedGapMm: before?.fitted.gapMm ?? null,
+      sinceKm: before?.sinceKm ?? null,
+      /** µm per 1,000 km. */
+      growth: site.wear && wearRate(site.wear),
+      wearsFaster: fast.has(siteId(site)),
+      redo: needsRedo(site, order),
+    };
+  });
+}
 
 /** Null where nothing is wanted any more. */
 function pickOf(
@@ -137,7 +145,12 @@ export const whereAndWho = useCase({
       .from(people)
       .where(and(eq(people.fleetId, actor.fleetId), eq(people.role, 'technician'), eq(people.active, true)))
       .orderBy(asc(people.name));
-    return ok({ bays: depotBays, people: technicians.filter((person) => !hybrid || person.hybridQualified) });
+    const [depot] = await deps.db.select({ opensMin: depots.opensMin }).from(depots).where(eq(depots.id, depotId));
+    return ok({
+      opens: timeOf(depot?.opensMin ?? USUAL_HOURS.fromMin),
+      bays: depotBays,
+      people: technicians.filter((person) => !hybrid || person.hybridQualified),
+    });
   },
 });
 

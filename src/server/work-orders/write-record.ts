@@ -32,6 +32,7 @@ export async function writeRecord(
   const { order } = state;
   for (const change of changes) {
     const { kind, key } = readTarget(change.target);
+    if (kind === null) continue;
     if (kind === 'site') await writeSite(tx, writing, record, key, change);
     else if (kind === 'step') await writeStep(tx, writing, record, key, change);
     else if (kind === 'count') await writeCount(tx, writing, record, key, change.target);

@@ -6,7 +6,7 @@ import type { Head, Range, Seat, Thread, TorqueUnit } from '@/core/torque/plan';
 import type { UnitSystem } from '@/core/units/person-units';
 
 /** What the bench takes from the catalogue; everything can be typed instead. */
-export interface BenchSheet {
+interface BenchSheet {
   readonly id: string;
   readonly label: string;
   readonly part: string;
@@ -42,7 +42,7 @@ export interface BenchEngine {
   readonly gapMm: number | null;
 }
 
-export interface BenchWrench {
+interface BenchWrench {
   readonly id: string;
   readonly name: string;
   readonly unit: TorqueUnit;

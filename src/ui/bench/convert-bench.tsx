@@ -54,32 +54,7 @@ export function ConvertBench({ system, keep }: ToolProps & { keep: FormAction })
         onChange={setText}
         mono
       />
-      <Box
-        role="status"
-        px="3"
-        py="2"
-        mb="3"
-        rounded="sm"
-        bg={reading.verdict === 'ok' ? 'tint' : 'wrong.bg'}
-        color={reading.verdict === 'ok' ? 'ink' : 'wrong.ink'}
-      >
-        {reading.message}
-        {reading.verdict !== 'ok' && reading.suggestions.length > 0 && (
-          <Box display="flex" gap="3" flexWrap="wrap" mt="1">
-            {reading.suggestions.map((suggestion) => (
-              <Box
-                as="button"
-                key={suggestion.text}
-                textDecoration="underline"
-                cursor="pointer"
-                onClick={() => setText(suggestion.text.split(' = ')[0] ?? '')}
-              >
-                {suggestion.text}
-              </Box>
-            ))}
-          </Box>
-        )}
-      </Box>
+      <ReadAs reading={reading} onPick={setText} />
       {rows.length > 0 && (
         <PlainTable heads={['Figure', 'Unit']} numeric={[1]}>
           {rows.map(([unit, value]) => (
@@ -98,6 +73,39 @@ export function ConvertBench({ system, keep }: ToolProps & { keep: FormAction })
           summary: rows.length > 0 ? `${text} = ${rows.map(([unit, value]) => `${value} ${unit}`).join(' = ')}` : null,
         }}
       />
+    </Box>
+  );
+}
+
+/** How the text is read, and what it may be instead. */
+function ReadAs({ reading, onPick }: { reading: ReturnType<typeof readQuantity>; onPick: (text: string) => void }) {
+  const good = reading.verdict === 'ok';
+  return (
+    <Box
+      role="status"
+      px="3"
+      py="2"
+      mb="3"
+      rounded="sm"
+      bg={good ? 'tint' : 'wrong.bg'}
+      color={good ? 'ink' : 'wrong.ink'}
+    >
+      {reading.message}
+      {reading.verdict !== 'ok' && reading.suggestions.length > 0 && (
+        <Box display="flex" gap="3" flexWrap="wrap" mt="1">
+          {reading.suggestions.map((suggestion) => (
+            <Box
+              as="button"
+              key={suggestion.text}
+              textDecoration="underline"
+              cursor="pointer"
+              onClick={() => onPick(suggestion.text.split(' = ')[0] ?? '')}
+            >
+              {suggestion.text}
+            </Box>
+          ))}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -163,12 +163,7 @@ function Indexing({
       </Box>
     );
   const found = checkIndexing(numbers, distributor, traced);
-  const words =
-    found.kind === 'as-recorded'
-      ? 'The leads agree with the record.'
-      : found.kind === 'turned'
-        ? `The distributor was set back turned by ${found.towers} tower${found.towers === 1 ? '' : 's'}: cylinder 1 now sits at tower ${found.towerOfCylinder1}. Every lead runs right as it is.`
-        : 'The leads agree with no turn of the cap: two are swapped, or the rotor turns the other way. Check before starting.';
+  const words = indexingWords(found);
   return (
     <Box
       role="status"
@@ -213,4 +208,15 @@ function Pairs({ numbers, swap, waste }: { numbers: readonly number[]; swap: str
       )}
     </Section>
   );
+}
+
+function indexingWords(found: ReturnType<typeof checkIndexing>): string {
+  switch (found.kind) {
+    case 'as-recorded':
+      return 'The leads agree with the record.';
+    case 'turned':
+      return `The distributor was set back turned by ${found.towers} tower${found.towers === 1 ? '' : 's'}: cylinder 1 now sits at tower ${found.towerOfCylinder1}. Every lead runs right as it is.`;
+    default:
+      return 'The leads agree with no turn of the cap: two are swapped, or the rotor turns the other way. Check before starting.';
+  }
 }

@@ -16,7 +16,6 @@ import { allowedReversals } from '@/core/policy/apply';
 import type { UnitSystem } from '@/core/units/person-units';
 import { readQuantity } from '@/core/units/read-quantity';
 import { readRange } from '@/core/units/read-range';
-import { MM_PER_INCH } from '@/core/units/unit';
 import { ELECTRODE_WORDS } from '@/text/catalogue-words';
 import { gapText, rangeTexts } from '@/text/format';
 import type { FormAction } from '../primitives/action-form';
@@ -44,11 +43,8 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const [bends, setBends] = useState('');
   const unit = system === 'us' ? 'in' : 'mm';
   const typed = readRange({ kind: 'gap', text: range, personUnit: unit });
-  const spec = sheet
-    ? sheet.gap
-    : typed.ok
-      ? { minMm: typed.minSi, maxMm: typed.maxSi, targetMm: typed.targetSi }
-      : null;
+  const typedSpec = typed.ok ? { minMm: typed.minSi, maxMm: typed.maxSi, targetMm: typed.targetSi } : null;
+  const spec = sheet ? sheet.gap : typedSpec;
   const wire = sheet?.electrode ?? electrode;
   const rule = REGAP_POLICIES.find((p) => p === policy) ?? sheet?.regap ?? 'ground_only';
   const read = readGaps(gaps, unit);
@@ -56,7 +52,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const reversals = bendHistory(readSigned(bends), allowedReversals(sheet?.reverseOption ?? 'once', wire));
   const summary =
     result && spec && read.fault === null
-      ? `${read.values.length} plugs${sheet ? ` ${sheet.part}` : ''} for ${spec.minMm.toFixed(2)} to ${spec.maxMm.toFixed(2)} mm: ${batchText(result.batch)}`
+      ? `${read.values.length} plugs${sheet ? ` ${sheet.part}` : ''} for ${rangeTexts(spec.minMm, spec.maxMm, system, 'gap')[0]}: ${batchText(result.batch, system)}`
       : null;
   return (
     <>
@@ -116,7 +112,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
               Measure every new plug of the set and type the gaps: each is judged, and the batch.
             </Box>
           )}
-          {result && <Verdict batch={result.batch} />}
+          {result && <Verdict batch={result.batch} system={system} />}
           {result && <Plugs plugs={result.plugs} gaps={read.values} dropped={dropped(result.batch)} system={system} />}
           <Caution>{gaugeAdvice(wire)} Nothing touches or levers on the centre electrode or insulator.</Caution>
         </Box>
@@ -126,7 +122,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   );
 }
 
-function Verdict({ batch }: { batch: BatchVerdict }) {
+function Verdict({ batch, system }: { batch: BatchVerdict; system: UnitSystem }) {
   return (
     <Box
       role="status"
@@ -138,23 +134,23 @@ function Verdict({ batch }: { batch: BatchVerdict }) {
       bg={batch.verdict === 'good' ? 'tint' : 'wrong.bg'}
       color={batch.verdict === 'good' ? 'ink' : 'wrong.ink'}
     >
-      {batchText(batch)}
+      {batchText(batch, system)}
     </Box>
   );
 }
 
-export function batchText({ verdict, offsetMm, spreadMm, suspects }: BatchVerdict): string {
-  const off = `${Math.abs(offsetMm).toFixed(2)} mm too ${offsetMm > 0 ? 'wide' : 'narrow'}`;
+function batchText({ verdict, offsetMm, spreadMm, suspects }: BatchVerdict, system: UnitSystem): string {
+  const off = `${gapText(Math.abs(offsetMm), system)} too ${offsetMm > 0 ? 'wide' : 'narrow'}`;
   const names = suspects.map((i) => i + 1).join(', ');
   switch (verdict) {
     case 'good':
-      return `Good batch, spread ${spreadMm.toFixed(2)} mm.`;
+      return `Good batch, spread ${gapText(spreadMm, system)}.`;
     case 'wrong_application':
       return `All alike, but ${off}: gapped for another application. Check the part number before bending anything.`;
     case 'handling_damage':
       return `Plug ${names} lies far from the rest: dropped. Set it aside and measure the others again.`;
     case 'adjust_individually':
-      return `Not alike, spread ${spreadMm.toFixed(2)} mm: judge each plug.`;
+      return `Not alike, spread ${gapText(spreadMm, system)}: judge each plug.`;
   }
 }
 
@@ -187,7 +183,7 @@ function Plugs({
           <Table.Cell>{i + 1}</Table.Cell>
           <Table.Cell whiteSpace="nowrap">{gapText(gaps[i] ?? null, system)}</Table.Cell>
           <Table.Cell fontWeight={plug.action === 'accept' && !dropped.includes(i) ? '400' : '650'}>
-            {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug)}
+            {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug, system)}
           </Table.Cell>
         </Table.Row>
       ))}
@@ -195,10 +191,10 @@ function Plugs({
   );
 }
 
-function plugText({ action, byMm, reason }: GapVerdict): string {
+function plugText({ action, byMm, reason }: GapVerdict, system: UnitSystem): string {
   if (action === 'accept') return 'accept';
   if (action === 'reject') return `reject: ${reason ? REASONS[reason] : 'out of range'}`;
-  return `${action} by ${byMm.toFixed(2)} mm · ${(byMm / MM_PER_INCH).toFixed(3)} in`;
+  return `${action} by ${gapText(byMm, system)}`;
 }
 
 function readGaps(text: string, unit: 'mm' | 'in'): { values: number[]; fault: string | null } {

@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { gapForBoost } from '@/core/gap/bands';
 import { type Breath, gapOfEqualDemand, sparkDemand } from '@/core/gap/spark-demand';
+import type { UnitSystem } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
 import { gapText } from '@/text/format';
 import { useChartInk } from '../charts/chart-ink';
@@ -45,6 +46,16 @@ function readFigure(text: string, name: keyof typeof LIMITS): { value: number | 
 }
 const kilovolts = (volts: number): string => `about ${(volts / 1000).toFixed(1)} kV`;
 
+const readAll = (
+  typed: Readonly<Record<'gapMm' | 'standardKpa' | 'boostedKpa' | 'intakeK' | 'compressionRatio', string>>,
+) => ({
+  gapMm: readFigure(typed.gapMm, 'gapMm'),
+  standardKpa: readFigure(typed.standardKpa, 'standardKpa'),
+  boostedKpa: readFigure(typed.boostedKpa, 'boostedKpa'),
+  intakeK: readFigure(typed.intakeK, 'intakeK'),
+  compressionRatio: readFigure(typed.compressionRatio, 'compressionRatio'),
+});
+
 /** What a gap asks of the coil over pressure, and the gap that keeps the demand under boost. */
 export function SparkBench({ data, system, keep }: ToolProps & { keep: FormAction }) {
   const [engineId, setEngineId] = useState(data.engines[0]?.id ?? '');
@@ -64,13 +75,26 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
     setBoostedKpa(String(Math.round(standardOf(next) * MORE_BOOST)));
     if (next.gapMm !== null) setGap(next.gapMm.toFixed(2));
   };
-  const read = {
-    gapMm: readFigure(gap, 'gapMm'),
-    standardKpa: readFigure(standardKpa, 'standardKpa'),
-    boostedKpa: readFigure(boostedKpa, 'boostedKpa'),
-    intakeK: readFigure(kelvin, 'intakeK'),
-    compressionRatio: readFigure(ratio, 'compressionRatio'),
-  };
+  const fields = [
+    { name: 'gapMm', label: 'Gap', hint: 'mm', text: gap, set: setGap },
+    {
+      name: 'standardKpa',
+      label: 'Standard intake pressure',
+      hint: 'kPa, absolute',
+      text: standardKpa,
+      set: setStandardKpa,
+    },
+    {
+      name: 'boostedKpa',
+      label: 'Boosted intake pressure',
+      hint: 'kPa, absolute',
+      text: boostedKpa,
+      set: setBoostedKpa,
+    },
+    { name: 'intakeK', label: 'Intake temperature', hint: 'K; 315 is 42 °C', text: kelvin, set: setKelvin },
+    { name: 'compressionRatio', label: 'Compression ratio', hint: undefined, text: ratio, set: setRatio },
+  ] as const;
+  const read = readAll({ gapMm: gap, standardKpa, boostedKpa, intakeK: kelvin, compressionRatio: ratio });
   const input = wholeOf(read);
   const result = input && resultOf(input);
   return (
@@ -78,38 +102,17 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
       <Grid templateColumns={{ base: '1fr', lg: '320px minmax(0, 1fr)' }} columnGap="8">
         <Box>
           <EnginePicker data={data} value={engineId} onChange={choose} />
-          <LiveText label="Gap" hint="mm" value={gap} onChange={setGap} inputMode="decimal" fault={read.gapMm.fault} />
-          <LiveText
-            label="Standard intake pressure"
-            hint="kPa, absolute"
-            value={standardKpa}
-            onChange={setStandardKpa}
-            inputMode="decimal"
-            fault={read.standardKpa.fault}
-          />
-          <LiveText
-            label="Boosted intake pressure"
-            hint="kPa, absolute"
-            value={boostedKpa}
-            onChange={setBoostedKpa}
-            inputMode="decimal"
-            fault={read.boostedKpa.fault}
-          />
-          <LiveText
-            label="Intake temperature"
-            hint="K; 315 is 42 °C"
-            value={kelvin}
-            onChange={setKelvin}
-            inputMode="decimal"
-            fault={read.intakeK.fault}
-          />
-          <LiveText
-            label="Compression ratio"
-            value={ratio}
-            onChange={setRatio}
-            inputMode="decimal"
-            fault={read.compressionRatio.fault}
-          />
+          {fields.map(({ name, label, hint, text, set }) => (
+            <LiveText
+              key={name}
+              label={label}
+              hint={hint}
+              value={text}
+              onChange={set}
+              inputMode="decimal"
+              fault={read[name].fault}
+            />
+          ))}
           <LiveText label="Gaps stated for boosts" hint="kPa=mm: 100=1.00 180=0.70" value={known} onChange={setKnown} />
         </Box>
         {input && result ? (
@@ -199,12 +202,7 @@ function StatedGap({ known, kpa, system }: { known: string; kpa: number; system:
   });
   if (bands.length === 0) return null;
   const found = gapForBoost(bands, kpa);
-  const words =
-    found.kind === 'above-all'
-      ? `No gap is stated for ${kpa} kPa or above: ask the maker or tuner.`
-      : found.kind === 'between'
-        ? `${kpa} kPa lies between two stated boosts: take the tighter gap, ${gapText(found.band.maxMm, system)}, and ask for approval.`
-        : `Stated for ${found.band.upToKpa} kPa: ${gapText(found.band.maxMm, system)}.`;
+  const words = boostWords(found, kpa, system);
   return (
     <Box role="status" mb="2" px="3" py="2" rounded="sm" bg={found.kind === 'in-band' ? 'tint' : 'caution.bg'}>
       {words}
@@ -287,4 +285,15 @@ function DemandChart({
   }, [standard, boosted, gapMm, keptMm, ink]);
   const label = `Spark demand over gap at four intake pressures. ${gapMm.toFixed(2)} mm at ${standard.intakeKpa} kPa asks as much as ${keptMm.toFixed(2)} mm at ${boosted.intakeKpa} kPa.`;
   return <Chart option={option} label={label} height={HEIGHT} />;
+}
+
+function boostWords(found: ReturnType<typeof gapForBoost>, kpa: number, system: UnitSystem): string {
+  switch (found.kind) {
+    case 'above-all':
+      return `No gap is stated for ${kpa} kPa or above: ask the maker or tuner.`;
+    case 'between':
+      return `${kpa} kPa lies between two stated boosts: take the tighter gap, ${gapText(found.band.maxMm, system)}, and ask for approval.`;
+    case 'in-band':
+      return `Stated for ${found.band.upToKpa} kPa: ${gapText(found.band.maxMm, system)}.`;
+  }
 }

@@ -4,10 +4,11 @@ import { Box, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import { compoundAdvice } from '@/core/policy/apply';
 import { GASKETS, HEADS, planTorque, SEATS, THREADS, type TorquePlan } from '@/core/torque/plan';
+import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
 import { readRange } from '@/core/units/read-range';
 import { NM_PER_LBF_IN } from '@/core/units/unit';
-import { rangeTexts, torqueText } from '@/text/format';
+import { rangeTexts, torqueText, turnText } from '@/text/format';
 import type { FormAction } from '../primitives/action-form';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Caution, Facts } from '../primitives/page';
@@ -18,107 +19,86 @@ import { SheetPicker } from './pickers';
 const pick = <T extends string>(values: readonly T[], value: string, fallback: T): T =>
   values.find((v) => v === value) ?? fallback;
 
-/** From the dry spec to the figure on this wrench, or the angle where none fits. */
-export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormAction }) {
-  const [sheetId, setSheetId] = useState(data.sheets[0]?.id ?? '');
-  const [wrenchId, setWrenchId] = useState(data.wrenches[0]?.id ?? '');
-  const [typedSpec, setTypedSpec] = useState('20 to 25 N·m');
-  const [thread, setThread] = useState('M14');
-  const [seat, setSeat] = useState('gasket');
-  const [head, setHead] = useState('aluminium');
-  const [gasket, setGasket] = useState('new');
-  const [lubricant, setLubricant] = useState('');
-  const [reduction, setReduction] = useState('30');
-  const [adapter, setAdapter] = useState('');
-  const [angle, setAngle] = useState('0');
-  const sheet = data.sheets.find((s) => s.id === sheetId);
-  const wrench = data.wrenches.find((w) => w.id === wrenchId);
-  const range = readRange({ kind: 'torque', text: typedSpec, personUnit: system === 'us' ? 'lbf·ft' : 'N·m' });
+/** As typed and chosen. */
+interface Typed {
+  readonly sheetId: string;
+  readonly wrenchId: string;
+  readonly spec: string;
+  readonly thread: string;
+  readonly seat: string;
+  readonly head: string;
+  readonly gasket: string;
+  /** Empty: as the option in force says. */
+  readonly lubricant: string;
+  readonly reduction: string;
+  readonly adapter: string;
+  readonly angle: string;
+}
+
+const START: Omit<Typed, 'sheetId' | 'wrenchId'> = {
+  spec: '20 to 25 N·m',
+  thread: 'M14',
+  seat: 'gasket',
+  head: 'aluminium',
+  gasket: 'new',
+  lubricant: '',
+  reduction: '30',
+  adapter: '',
+  angle: '0',
+};
+
+/** What the figures and choices mean, and the plan that follows; null where the torque cannot be read. */
+function planOf(typed: Typed, data: ToolProps['data'], system: UnitSystem) {
+  const sheet = data.sheets.find(({ id }) => id === typed.sheetId);
+  const wrench = data.wrenches.find(({ id }) => id === typed.wrenchId);
+  const range = readRange({ kind: 'torque', text: typed.spec, personUnit: personUnits(system).torque });
   const specNm = sheet?.torqueNm ?? (range.ok ? { min: range.minSi, max: range.maxSi } : null);
-  const headNow = sheet?.head ?? pick(HEADS, head, 'aluminium');
-  const advice = compoundAdvice(sheet?.compoundOption ?? 'by_sheet', sheet?.shell ?? null, headNow, {
+  const head = sheet?.head ?? pick(HEADS, typed.head, 'aluminium');
+  const advice = compoundAdvice(sheet?.compoundOption ?? 'by_sheet', sheet?.shell ?? null, head, {
     lubricant: sheet?.lubricant ?? null,
     torqueFor: sheet?.torqueFor ?? null,
   });
-  const greased = lubricant === '' ? advice.lubricant : pick(['dry', 'anti_seize'] as const, lubricant, 'dry');
-  const percent = readNumber(reduction)[0] ?? 30;
-  const adapterMm = adapter.trim() === '' ? null : (readNumber(adapter)[0] ?? null);
+  const lubricant =
+    typed.lubricant === '' ? advice.lubricant : pick(['dry', 'anti_seize'] as const, typed.lubricant, 'dry');
+  const percent = readNumber(typed.reduction)[0] ?? 30;
+  const adapterMm = typed.adapter.trim() === '' ? null : (readNumber(typed.adapter)[0] ?? null);
+  const angleDeg = Number(typed.angle.replace(',', '.')) || 0;
   const plan =
     specNm &&
     planTorque({
       specNm,
-      thread: sheet?.thread ?? pick(THREADS, thread, 'M14'),
-      seat: sheet?.seat ?? pick(SEATS, seat, 'gasket'),
-      gasket: pick(GASKETS, gasket, 'new'),
-      head: headNow,
-      lubricant: greased,
+      thread: sheet?.thread ?? pick(THREADS, typed.thread, 'M14'),
+      seat: sheet?.seat ?? pick(SEATS, typed.seat, 'gasket'),
+      gasket: pick(GASKETS, typed.gasket, 'new'),
+      head,
+      lubricant,
       reduction: sheet?.torqueFor === 'greased' ? 0 : Math.min(99, Math.max(0, percent)) / 100,
       wrench: wrench && { ...wrench },
-      adapter: adapterMm === null ? undefined : { lengthMm: adapterMm, angleDeg: Number(angle.replace(',', '.')) || 0 },
+      adapter: adapterMm === null ? undefined : { lengthMm: adapterMm, angleDeg },
       on: data.today,
     });
-  const summary = plan ? summaryText(plan, wrench?.name ?? null, sheet?.part ?? null) : null;
+  return { sheet, wrench, fault: range.ok ? null : range.message, specNm, advice, lubricant, plan };
+}
+
+/** From the dry spec to the figure on this wrench, or the angle where none fits. */
+export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormAction }) {
+  const [typed, setTyped] = useState<Typed>({
+    ...START,
+    sheetId: data.sheets[0]?.id ?? '',
+    wrenchId: data.wrenches[0]?.id ?? '',
+  });
+  const put = (name: keyof Typed) => (value: string) => setTyped((before) => ({ ...before, [name]: value }));
+  const worked = planOf(typed, data, system);
+  const { sheet, wrench, specNm, advice, plan } = worked;
+  const { adapter, angle } = typed;
   return (
     <>
       <Grid templateColumns={{ base: '1fr', lg: '400px minmax(0, 1fr)' }} columnGap="8">
         <Box>
-          <SheetPicker data={data} value={sheetId} onChange={setSheetId} />
-          {!sheet && (
-            <>
-              <LiveText
-                label="Torque, clean dry threads"
-                value={typedSpec}
-                onChange={setTypedSpec}
-                fault={range.ok ? null : range.message}
-              />
-              <Grid templateColumns="1fr 1fr 1fr" columnGap="3">
-                <LiveSelect label="Thread" value={thread} onChange={setThread} choices={choicesOf(THREADS)} />
-                <LiveSelect label="Seat" value={seat} onChange={setSeat} choices={choicesOf(SEATS)} />
-                <LiveSelect label="Head" value={head} onChange={setHead} choices={choicesOf(HEADS)} />
-              </Grid>
-            </>
-          )}
-          <Grid templateColumns="1fr 1fr" columnGap="3">
-            <LiveSelect label="Gasket" value={gasket} onChange={setGasket} choices={choicesOf(GASKETS)} />
-            <LiveSelect
-              label="Threads"
-              value={lubricant}
-              onChange={setLubricant}
-              choices={[
-                { value: '', label: `as in force: ${advice.lubricant === 'dry' ? 'dry' : 'anti-seize'}` },
-                { value: 'dry', label: 'dry' },
-                { value: 'anti_seize', label: 'anti-seize' },
-              ]}
-            />
-          </Grid>
-          {greased === 'anti_seize' && sheet?.torqueFor !== 'greased' && (
-            <LiveText
-              label="Torque lowered by"
-              hint="%, 10 to 40"
-              value={reduction}
-              onChange={setReduction}
-              inputMode="decimal"
-            />
-          )}
-          <LiveSelect
-            label="Wrench"
-            value={wrenchId}
-            onChange={setWrenchId}
-            choices={[
-              ...data.wrenches.map((w) => ({ value: w.id, label: w.name })),
-              { value: '', label: 'none: turn by angle' },
-            ]}
-          />
-          <Grid templateColumns="1fr 1fr" columnGap="3">
-            <LiveText
-              label="Adapter"
-              hint="mm, drive to fastener"
-              value={adapter}
-              onChange={setAdapter}
-              inputMode="decimal"
-            />
-            <LiveText label="Its angle" hint="°, 0 in line" value={angle} onChange={setAngle} inputMode="decimal" />
-          </Grid>
+          <SheetPicker data={data} value={typed.sheetId} onChange={put('sheetId')} />
+          {!sheet && <TypedSpec typed={typed} put={put} fault={worked.fault} />}
+          <ThreadFields typed={typed} put={put} worked={worked} />
+          <WrenchFields typed={typed} put={put} data={data} />
         </Box>
         <Box minW="0">
           {plan && specNm && (
@@ -137,10 +117,100 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
         tool="torque"
         action={keep}
         kept={{
-          input: { sheet: sheet?.label ?? typedSpec, wrench: wrench?.name ?? '', adapter, angle, lubricant: greased },
-          summary,
+          input: {
+            sheet: sheet?.label ?? typed.spec,
+            wrench: wrench?.name ?? '',
+            adapter,
+            angle,
+            lubricant: worked.lubricant,
+          },
+          summary: plan ? summaryText(plan, wrench?.name ?? null, sheet?.part ?? null) : null,
         }}
       />
+    </>
+  );
+}
+
+interface FieldsProps {
+  readonly typed: Typed;
+  readonly put: (name: keyof Typed) => (value: string) => void;
+}
+
+/** A spec that no sheet gives. */
+function TypedSpec({ typed, put, fault }: FieldsProps & { fault: string | null }) {
+  return (
+    <>
+      <LiveText label="Torque, clean dry threads" value={typed.spec} onChange={put('spec')} fault={fault} />
+      <Grid templateColumns="1fr 1fr 1fr" columnGap="3">
+        <LiveSelect label="Thread" value={typed.thread} onChange={put('thread')} choices={choicesOf(THREADS)} />
+        <LiveSelect label="Seat" value={typed.seat} onChange={put('seat')} choices={choicesOf(SEATS)} />
+        <LiveSelect label="Head" value={typed.head} onChange={put('head')} choices={choicesOf(HEADS)} />
+      </Grid>
+    </>
+  );
+}
+
+function ThreadFields({
+  typed,
+  put,
+  worked: { sheet, advice, lubricant },
+}: FieldsProps & { worked: ReturnType<typeof planOf> }) {
+  return (
+    <>
+      <Grid templateColumns="1fr 1fr" columnGap="3">
+        <LiveSelect label="Gasket" value={typed.gasket} onChange={put('gasket')} choices={choicesOf(GASKETS)} />
+        <LiveSelect
+          label="Threads"
+          value={typed.lubricant}
+          onChange={put('lubricant')}
+          choices={[
+            { value: '', label: `as in force: ${advice.lubricant === 'dry' ? 'dry' : 'anti-seize'}` },
+            { value: 'dry', label: 'dry' },
+            { value: 'anti_seize', label: 'anti-seize' },
+          ]}
+        />
+      </Grid>
+      {lubricant === 'anti_seize' && sheet?.torqueFor !== 'greased' && (
+        <LiveText
+          label="Torque lowered by"
+          hint="%, 10 to 40"
+          value={typed.reduction}
+          onChange={put('reduction')}
+          inputMode="decimal"
+        />
+      )}
+    </>
+  );
+}
+
+function WrenchFields({ typed, put, data }: FieldsProps & Pick<ToolProps, 'data'>) {
+  return (
+    <>
+      <LiveSelect
+        label="Wrench"
+        value={typed.wrenchId}
+        onChange={put('wrenchId')}
+        choices={[
+          ...data.wrenches.map((w) => ({ value: w.id, label: w.name })),
+          { value: '', label: 'none: turn by angle' },
+        ]}
+      />
+      <Grid templateColumns="1fr 1fr" columnGap="3">
+        <LiveText
+          label="Adapter"
+          hint="mm, drive to fastener"
+          value={typed.adapter}
+          onChange={put('adapter')}
+          inputMode="decimal"
+        />
+        <LiveText
+          label="Its angle"
+          hint="°, 0 in line"
+          value={typed.angle}
+          onChange={put('angle')}
+          inputMode="decimal"
+        />
+      </Grid>
     </>
   );
 }
@@ -156,12 +226,7 @@ interface ResultProps {
 
 function Result({ plan, specNm, says, doubt, why, sheetAngle }: ResultProps) {
   const { setting, angleDeg, pullN } = plan;
-  const turn =
-    sheetAngle !== null
-      ? `${sheetAngle}° by the sheet`
-      : angleDeg.min === angleDeg.max
-        ? `${angleDeg.min}°`
-        : `${angleDeg.min} to ${angleDeg.max}°`;
+  const turn = sheetAngle !== null ? `${sheetAngle}° by the sheet` : turnText(angleDeg);
   return (
     <>
       <Box role="status" mb="4">

@@ -4,7 +4,7 @@ import { Grid } from '@chakra-ui/react';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { SelectField, TextField } from '../primitives/fields';
 
-export interface EntryColumn {
+interface EntryColumn {
   readonly key: string;
   readonly help: string;
   readonly required?: boolean;

@@ -73,10 +73,11 @@ function SheetRow({
   const [gap, gapOther] = rangeTexts(sheet.gapMinMm, sheet.gapMaxMm, system, 'gap');
   const [torque, torqueOther] = rangeTexts(sheet.torqueMinNm, sheet.torqueMaxNm, system, 'torque');
   const memory = sheet.sourceKind === 'memory';
+  const beside = memory ? 'never' : '○';
   return (
     <Table.Row color={inForce ? 'ink' : 'soft'}>
       <Table.Cell fontWeight="650" whiteSpace="nowrap">
-        {inForce ? '● in force' : memory ? 'never' : '○'}
+        {inForce ? '● in force' : beside}
       </Table.Cell>
       <Table.Cell>
         <TextLink href={`/parts/${sheet.part.id}`}>

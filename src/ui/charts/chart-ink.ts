@@ -4,7 +4,7 @@ import { useTheme } from 'next-themes';
 import { useMemo } from 'react';
 
 /** The theme's colours as a chart needs them: it draws outside the reach of style tokens. */
-export interface ChartInk {
+interface ChartInk {
   readonly ink: string;
   readonly soft: string;
   readonly hair: string;

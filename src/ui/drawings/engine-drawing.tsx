@@ -98,7 +98,8 @@ function sitePoints(layout: Layout, withLines: boolean): ReadonlyMap<string, Poi
   const twin = layout.model.plugsPerCylinder === 2;
   const transverse = layout.model.mounting === 'transverse';
   const along = withLines ? 124 : 84;
-  const [alongX, alongY] = transverse ? [along, twin ? 104 : 66] : [twin ? 168 : withLines ? 140 : 112, twin ? 72 : 70];
+  const across = withLines ? 140 : 112;
+  const [alongX, alongY] = transverse ? [along, twin ? 104 : 66] : [twin ? 168 : across, twin ? 72 : 70];
   return new Map(layout.sites.map((site: Site) => [siteId(site), { x: site.x * alongX, y: site.y * alongY }]));
 }
 

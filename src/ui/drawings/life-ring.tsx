@@ -3,7 +3,7 @@
 import { chakra } from '@chakra-ui/react';
 
 /** Cold to hot by life used. */
-export function rampOf(lifeUsed: number): string {
+function rampOf(lifeUsed: number): string {
   const steps = [0.5, 0.75, 0.9, 1, 1.2];
   const at = steps.findIndex((step) => lifeUsed < step);
   return `ramp.${at < 0 ? 5 : at}`;

@@ -2,11 +2,11 @@
 
 import { Box, Button, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, type ReactNode, useEffect, useRef } from 'react';
+import { type FormEvent, type ReactNode, type RefObject, useEffect, useRef } from 'react';
 import type { Choice } from '../primitives/fields';
 import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-table';
 
-export interface DueFilterChoice {
+interface DueFilterChoice {
   readonly depot?: string;
   readonly group?: string;
   readonly state?: string;
@@ -28,6 +28,32 @@ const SORTS: readonly Choice[] = [
 
 const plain = (values: readonly string[]): Choice[] => values.map((value) => ({ value, label: value }));
 
+/** What a filtered list is asked by; columns that are not ticked are hidden. */
+function queryOf(form: HTMLFormElement): URLSearchParams {
+  const data = [...new FormData(form)].filter(
+    (pair): pair is [string, string] => typeof pair[1] === 'string' && pair[1] !== '',
+  );
+  const query = new URLSearchParams(data.filter(([name]) => name !== 'show'));
+  const shown = new Set(data.flatMap(([name, value]) => (name === 'show' ? [value] : [])));
+  const hide = DUE_COLUMNS.filter((column) => !shown.has(column));
+  if (hide.length > 0) query.set('hide', hide.join(','));
+  return query;
+}
+
+/** “/” goes to the search, unless somebody is typing. */
+function useSlashToSearch(form: RefObject<HTMLFormElement | null>) {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
+      if (event.key !== '/' || typing || event.ctrlKey || event.metaKey) return;
+      event.preventDefault();
+      form.current?.querySelector<HTMLInputElement>('[name=search]')?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [form]);
+}
+
 /** Filters live in the address, so that a filtered list can be sent to someone. "/" goes to the search. */
 export function DueFilterBar({
   depots,
@@ -42,27 +68,8 @@ export function DueFilterBar({
 }) {
   const router = useRouter();
   const form = useRef<HTMLFormElement>(null);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
-      if (event.key !== '/' || typing || event.ctrlKey || event.metaKey) return;
-      event.preventDefault();
-      form.current?.querySelector<HTMLInputElement>('[name=search]')?.focus();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
-  const show = () => {
-    if (!form.current) return;
-    const data = [...new FormData(form.current)].filter(
-      (pair): pair is [string, string] => typeof pair[1] === 'string' && pair[1] !== '',
-    );
-    const query = new URLSearchParams(data.filter(([name]) => name !== 'show'));
-    const shown = new Set(data.flatMap(([name, value]) => (name === 'show' ? [value] : [])));
-    const hide = DUE_COLUMNS.filter((column) => !shown.has(column));
-    if (hide.length > 0) query.set('hide', hide.join(','));
-    router.replace(`/due?${query}`);
-  };
+  useSlashToSearch(form);
+  const show = () => form.current && router.replace(`/due?${queryOf(form.current)}`);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     show();

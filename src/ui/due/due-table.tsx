@@ -182,9 +182,7 @@ function Life({ item }: { item: DueRow }) {
   return (
     <Flex align="center" gap="2" minW="76px">
       <LifeRing lifeUsed={item.lifeUsed} assumed={assumed} />
-      <span>
-        {item.lifeUsed === null ? NONE : assumed && item.lifeUsed > 2 ? 'assumed' : percentText(item.lifeUsed)}
-      </span>
+      <span>{lifeWords(item.lifeUsed, assumed)}</span>
     </Flex>
   );
 }
@@ -193,4 +191,10 @@ function dueText({ state, due }: DueRow): string {
   if (state === 'inspect') return 'nothing recorded: look first';
   if (!due) return '';
   return `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`;
+}
+
+/** An assumed history that says “three times over” says only that nobody knows. */
+function lifeWords(lifeUsed: number | null, assumed: boolean): string {
+  if (lifeUsed === null) return NONE;
+  return assumed && lifeUsed > 2 ? 'assumed' : percentText(lifeUsed);
 }

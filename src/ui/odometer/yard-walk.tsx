@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useState, useTransition } from 'react';
 import { PlainTable } from '../primitives/plain-table';
 
-export interface WalkVehicle {
+interface WalkVehicle {
   readonly id: string;
   readonly unitNumber: string;
   readonly name: string;

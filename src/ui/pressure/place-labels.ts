@@ -1,11 +1,11 @@
-export interface Wanted {
+interface Wanted {
   readonly id: string;
   readonly text: string;
   readonly x: number;
   readonly y: number;
 }
 
-export interface Label extends Wanted {
+interface Label extends Wanted {
   /** Middle of the text. */
   readonly at: { readonly x: number; readonly y: number };
 }

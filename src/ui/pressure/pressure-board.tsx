@@ -135,6 +135,7 @@ function Ranked({
   onActive: () => void;
   onToggle: () => void;
 }) {
+  const pointedAt = isActive ? 'sheet' : undefined;
   return (
     <Flex
       as="li"
@@ -144,7 +145,7 @@ function Ranked({
       pl="1"
       borderBottom="1px solid"
       borderColor="hair"
-      bg={isSelected ? 'tint' : isActive ? 'sheet' : undefined}
+      bg={isSelected ? 'tint' : pointedAt}
       onPointerEnter={onActive}
     >
       <chakra.input

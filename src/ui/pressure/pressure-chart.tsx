@@ -25,43 +25,27 @@ const EDGE = { left: 66, right: 30, top: 26, bottom: 44 };
 /** Further than this from every ring, a pointer means none of them. */
 const NEAR = 16;
 
-/** The fleet as a weather chart: life used against the cost of a failure, with lines of equal service pressure. */
-export function PressureChart({ points, selected, onSelect, active, onActive, currency, ...pressure }: Props) {
-  const holder = useRef<HTMLDivElement>(null);
-  const width = useWidth(holder);
-  const whole = useMemo(() => wholeFrame(points), [points]);
-  const [frame, setFrame] = useState<Frame>(whole);
-  const plot: Plot = {
-    frame,
-    left: EDGE.left,
-    top: EDGE.top,
-    width: Math.max(100, width - EDGE.left - EDGE.right),
-    height: HEIGHT - EDGE.top - EDGE.bottom,
-  };
-  const inView = useMemo(() => points.filter((p) => isInside(frame, onChart(frame, p))), [points, frame]);
-  const lines = drawIsobars(plot, pressure, points.at(-1)?.pressure ?? 0, currency);
+const plotOf = (frame: Frame, width: number): Plot => ({
+  frame,
+  left: EDGE.left,
+  top: EDGE.top,
+  width: Math.max(100, width - EDGE.left - EDGE.right),
+  height: HEIGHT - EDGE.top - EDGE.bottom,
+});
+
+/** A frame drawn with the pointer selects what lies in it; a click selects what is nearest. */
+function useBrush({
+  plot,
+  inView,
+  selected,
+  onSelect,
+  active,
+  onActive,
+}: Pick<Props, 'selected' | 'onSelect' | 'active' | 'onActive'> & {
+  plot: Plot;
+  inView: readonly ChartVehicle[];
+}) {
   const [brush, setBrush] = useState<Rect | null>(null);
-  const zoomBy = (factor: number) => {
-    const at = points.find((p) => p.id === active) ?? null;
-    const middle = {
-      life: (frame.life[0] + frame.life[1]) / 2,
-      cost: Math.sqrt(frame.cost[0] * frame.cost[1]),
-    };
-    setFrame(zoomed(frame, factor, at && isInside(frame, at) ? { life: at.life, cost: at.cost } : middle));
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const step = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
-    if (step !== undefined) {
-      const at = inView.findIndex((p) => p.id === active);
-      onActive(inView[Math.max(0, Math.min(inView.length - 1, at + step))]?.id ?? null);
-    } else if ((event.key === 'Enter' || event.key === ' ') && active) onSelect(toggled(selected, active));
-    else if (event.key === 'Escape') onSelect(new Set());
-    else if (event.key === '+' || event.key === '=') zoomBy(0.6);
-    else if (event.key === '-') zoomBy(1 / 0.6);
-    else if (event.key === '0') setFrame(whole);
-    else return;
-    event.preventDefault();
-  };
   const nearest = (event: PointerEvent): ChartVehicle | null => nearestTo(plot, inView, placeOf(event));
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button !== 0) return;
@@ -84,6 +68,40 @@ export function PressureChart({ points, selected, onSelect, active, onActive, cu
     }
     onSelect(new Set([...kept, ...inView.filter((p) => isIn(brush, plot, p)).map((p) => p.id)]), true);
   };
+  return { brush, onPointerDown, onPointerMove, onPointerUp };
+}
+
+/** The fleet as a weather chart: life used against the cost of a failure, with lines of equal service pressure. */
+export function PressureChart({ points, selected, onSelect, active, onActive, currency, ...pressure }: Props) {
+  const holder = useRef<HTMLDivElement>(null);
+  const width = useWidth(holder);
+  const whole = useMemo(() => wholeFrame(points), [points]);
+  const [frame, setFrame] = useState<Frame>(whole);
+  const plot = plotOf(frame, width);
+  const inView = useMemo(() => points.filter((p) => isInside(frame, onChart(frame, p))), [points, frame]);
+  const lines = drawIsobars(plot, pressure, points.at(-1)?.pressure ?? 0, currency);
+  const zoomBy = (factor: number) => {
+    const at = points.find((p) => p.id === active) ?? null;
+    const middle = {
+      life: (frame.life[0] + frame.life[1]) / 2,
+      cost: Math.sqrt(frame.cost[0] * frame.cost[1]),
+    };
+    setFrame(zoomed(frame, factor, at && isInside(frame, at) ? { life: at.life, cost: at.cost } : middle));
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
+    if (step !== undefined) {
+      const at = inView.findIndex((p) => p.id === active);
+      onActive(inView[Math.max(0, Math.min(inView.length - 1, at + step))]?.id ?? null);
+    } else if ((event.key === 'Enter' || event.key === ' ') && active) onSelect(toggled(selected, active));
+    else if (event.key === 'Escape') onSelect(new Set());
+    else if (event.key === '+' || event.key === '=') zoomBy(0.6);
+    else if (event.key === '-') zoomBy(1 / 0.6);
+    else if (event.key === '0') setFrame(whole);
+    else return;
+    event.preventDefault();
+  };
+  const { brush, ...onPointer } = useBrush({ plot, inView, selected, onSelect, active, onActive });
   const left = points.filter((p) => p.life < frame.life[0]).length;
   return (
     <Box>
@@ -99,9 +117,7 @@ export function PressureChart({ points, selected, onSelect, active, onActive, cu
         cursor="crosshair"
         css={{ touchAction: 'pan-y' }}
         onKeyDown={onKeyDown}
-        onPointerDown={onPointerDown}
-        onPointerMove={onPointerMove}
-        onPointerUp={onPointerUp}
+        {...onPointer}
       >
         {width > 0 && (
           <>

@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
-export interface FieldFrameProps {
+interface FieldFrameProps {
   readonly id: string;
   readonly label: string;
   readonly hint?: ReactNode;

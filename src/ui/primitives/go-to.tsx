@@ -73,15 +73,12 @@ export function GoTo({ places, find }: { places: readonly Place[]; find: Find })
   );
 }
 
-function Finder({ places, find, close }: { places: readonly Place[]; find: Find; close: () => void }) {
-  const id = useId();
-  const router = useRouter();
-  const [text, setText] = useState('');
+/** What the server finds for a text, once typing pauses; of which text it is, so that an old answer is not shown. */
+function useFound(text: string, find: Find) {
   const [found, setFound] = useState<{ readonly of: string; readonly targets: readonly Target[] }>({
     of: '',
     targets: [],
   });
-  const [at, setAt] = useState(0);
   useEffect(() => {
     const asked = text.trim();
     if (asked === '') return;
@@ -96,6 +93,15 @@ function Finder({ places, find, close }: { places: readonly Place[]; find: Find;
       clearTimeout(timer);
     };
   }, [text, find]);
+  return found;
+}
+
+function Finder({ places, find, close }: { places: readonly Place[]; find: Find; close: () => void }) {
+  const id = useId();
+  const router = useRouter();
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  const found = useFound(text, find);
   const asked = text.trim();
   const targets = [...pagesFor(places, asked), ...(asked !== '' && found.of === asked ? found.targets : [])];
   const chosen = Math.min(at, targets.length - 1);

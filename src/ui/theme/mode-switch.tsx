@@ -5,6 +5,8 @@ import { useTheme } from 'next-themes';
 
 const NEXT = { system: 'light', light: 'dark', dark: 'system' } as const;
 
+const MODE_WORDS = { system: 'Auto', light: 'Light', dark: 'Dark' } as const;
+
 /** Light, dark, or as the device says. */
 export function ModeSwitch() {
   const { theme = 'system', setTheme } = useTheme();
@@ -19,7 +21,7 @@ export function ModeSwitch() {
       onClick={() => setTheme(NEXT[now])}
       title="Light, dark, or as the device says"
     >
-      <span suppressHydrationWarning>{now === 'system' ? 'Auto' : now === 'light' ? 'Light' : 'Dark'}</span>
+      <span suppressHydrationWarning>{MODE_WORDS[now]}</span>
     </Button>
   );
 }

@@ -15,7 +15,7 @@ const Chart = dynamic(() => import('../charts/chart').then((m) => m.Chart), {
   loading: () => <Box h={`${HEIGHT}px`} />,
 });
 
-export interface OdometerChartProps {
+interface OdometerChartProps {
   readonly accepted: readonly (readonly [PlainDate, number])[];
   readonly suspect: readonly (readonly [PlainDate, number])[];
   /** Where the last reading leads, to the limit: day and km. */

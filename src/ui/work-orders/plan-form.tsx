@@ -14,6 +14,7 @@ interface Props {
     readonly minutes: number;
     readonly bayId?: string;
     readonly personId?: string;
+    readonly version?: number;
   };
   readonly planned: boolean;
   readonly hybrid: boolean;
@@ -29,6 +30,7 @@ export function PlanForm({ action, unplan, workOrderId, bays, people, now, plann
     <>
       <ActionForm action={action}>
         <input type="hidden" name="workOrderId" value={workOrderId} />
+        <input type="hidden" name="version" value={now.version ?? ''} />
         <Grid templateColumns="repeat(auto-fit, minmax(130px, 1fr))" columnGap="3">
           <TextField name="day" label="Day" type="date" defaultValue={now.day} />
           <TextField name="start" label="Start" type="time" defaultValue={now.start} />

@@ -9,7 +9,7 @@ import { dateText, distanceText, gapText, rangeTexts } from '@/text/format';
 import { SOURCE_WORDS } from '@/text/order-words';
 import { Code, Facts } from '../primitives/page';
 
-export interface SpecFacts {
+interface SpecFacts {
   readonly part: {
     readonly number: string;
     readonly maker: string;
@@ -34,7 +34,7 @@ export interface SpecFacts {
   readonly note: string | null;
 }
 
-export interface ThreadFacts {
+interface ThreadFacts {
   readonly says: string;
   readonly doubt: string | null;
   readonly reduction: number;
@@ -134,7 +134,7 @@ export function intervalText(
 }
 
 /** What the sheet's number goes by today. */
-export type CurrentFacts =
+type CurrentFacts =
   | { readonly kind: 'itself' }
   | {
       readonly kind: 'replaced';

@@ -3,7 +3,7 @@ import { Fragment } from 'react';
 import type { Ask } from '@/core/work/ask';
 import type { Phase } from '@/core/work/procedure/step';
 
-export interface StepLine {
+interface StepLine {
   readonly id: string;
   readonly title: string;
   readonly caution: string | null;

@@ -10,7 +10,7 @@ const MAX_PAGES = 20;
 const WAIT_MS = 4000;
 
 /** What of the browser this rests on; a test plays it. */
-export interface Device {
+interface Device {
   readonly caches: Pick<CacheStorage, 'open' | 'delete'>;
   readonly fetch: (request: Request | string, init?: RequestInit) => Promise<Response>;
   /** Resolves when so many ms have passed. */
@@ -45,18 +45,18 @@ export function keptPages({ caches, fetch, wait, origin }: Device): KeptPages {
     const job = await jobIn(await fetch(page, { credentials: 'same-origin', redirect: 'manual' }), own);
     if (!job) return;
     const kept = await files();
-    await Promise.all(
-      own.map(async (file) => {
-        if (await kept.match(file)) return;
-        const answer = await fetch(file);
-        if (answer.ok) await kept.put(file, answer);
-      }),
-    );
+    await Promise.all(own.map((file) => storeFile(kept, file)));
     const open = await pages();
     // Deleted first, so that it stands last: the first are those opened longest ago.
     await open.delete(page);
     await open.put(page, job);
     await letGo();
+  }
+
+  async function storeFile(kept: Cache, file: string): Promise<void> {
+    if (await kept.match(file)) return;
+    const answer = await fetch(file);
+    if (answer.ok) await kept.put(file, answer);
   }
 
   /** Drops the oldest pages, and files that no kept page is made of any more. */
@@ -94,9 +94,7 @@ export function keptPages({ caches, fetch, wait, origin }: Device): KeptPages {
       if (url.pathname.startsWith(FILES_FOLDER)) return fromFiles(request);
       return request.mode === 'navigate' && FLOOR.test(url.pathname) ? networkFirst(request, url.pathname) : null;
     },
-    forget: async () => {
-      await caches.delete('isobar-floor-pages');
-    },
+    forget: () => caches.delete('isobar-floor-pages').then(() => undefined),
   };
 }
 

@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { GapBench } from '@/ui/bench/gap-bench';
@@ -10,10 +10,10 @@ import { BENCH_PLACES } from './places';
 
 export const metadata = { title: 'Bench: gap set' };
 
-export default async function GapBenchPage() {
+export default page(async function GapBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   return (
     <>
       <PageHead title="Gap set">Every new plug, and the batch, before one is fitted</PageHead>
@@ -21,4 +21,4 @@ export default async function GapBenchPage() {
       <GapBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );
-}
+});

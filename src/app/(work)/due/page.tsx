@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { DUE_STATES } from '@/core/due/due';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -23,7 +23,7 @@ const PAGE = 100;
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
 
-export default async function DuePage({ searchParams }: { searchParams: Search }) {
+export default page(async function DuePage({ searchParams }: { searchParams: Search }) {
   const actor = await requireActor();
   const query = new URLSearchParams(
     Object.entries(await searchParams).flatMap(([k, v]) => (typeof v === 'string' && v !== '' ? [[k, v]] : [])),
@@ -36,7 +36,7 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
     viewCosts(deps(), actor),
   ]);
   const hidden = new Set(DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column)));
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const { items: shown, found, total } = list.value;
   return (
     <>
@@ -103,7 +103,7 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
       )}
     </>
   );
-}
+});
 
 function Summary({ list: { counts, total } }: { list: DueList }) {
   const figures = [

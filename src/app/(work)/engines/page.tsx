@@ -1,6 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { type EngineListItem, listEngines } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
@@ -13,10 +13,10 @@ import { ENGINE_PLACES } from './places';
 
 export const metadata = { title: 'Engines' };
 
-export default async function EnginesPage() {
+export default page(async function EnginesPage() {
   const actor = await requireActor();
   const engines = await listEngines(deps(), actor);
-  if (!engines.ok) return <NotShown error={engines.error} />;
+  mustShow(engines);
   const list = engines.value;
   return (
     <>
@@ -54,7 +54,7 @@ export default async function EnginesPage() {
       </Grid>
     </>
   );
-}
+});
 
 function EngineCard({ item: { family, layout, vehicles } }: { item: EngineListItem }) {
   return (

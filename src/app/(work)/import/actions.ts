@@ -21,6 +21,7 @@ export async function uploadAction(data: FormData): Promise<ActionAnswer> {
       fileName: file.name,
       bytes: new Uint8Array(await file.arrayBuffer()),
       kind: isKindName(kind) ? kind : undefined,
+      background: true,
     });
     if (done.ok) kept.push(done.value.importId);
     else refused.push(done.error.message);
@@ -47,7 +48,9 @@ export const adjustAction = formAction(adjustImport, {
     };
   },
 });
-export const confirmAction = formAction(confirmImport, { onDone: () => ({ to: '/import' }) });
+export const confirmAction = formAction(confirmImport, {
+  onDone: (_, { importId, background }) => ({ to: background === 'yes' ? `/import/${importId}` : '/import' }),
+});
 export const discardAction = formAction(discardImport, {
   read: ({ importId }) => importId,
   onDone: () => ({ to: '/import' }),

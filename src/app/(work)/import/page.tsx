@@ -1,6 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { listImports } from '@/server/imports/import-file';
 import { allKinds } from '@/server/imports/kinds';
@@ -13,13 +13,19 @@ import { uploadAction } from './actions';
 
 export const metadata = { title: 'Import' };
 
-export default async function ImportPage() {
+const WAITING: Readonly<Record<string, string>> = {
+  checking: 'being checked',
+  checked: 'checked',
+  applying: 'being imported',
+};
+
+export default page(async function ImportPage() {
   const list = await listImports(deps(), await requireActor());
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const titles = new Map(allKinds().map((kind) => [kind.name as string, kind.title]));
   const order = new Map(allKinds().map((kind, i) => [kind.name as string, i]));
   const waiting = list.value
-    .filter((row) => row.state === 'checked')
+    .filter((row) => WAITING[row.state] !== undefined)
     .sort((a, b) => (order.get(a.kind) ?? 9) - (order.get(b.kind) ?? 9));
   const done = list.value.filter((row) => row.state === 'applied');
   return (
@@ -30,11 +36,11 @@ export default async function ImportPage() {
       </PageHead>
       <FileDrop action={uploadAction} kinds={allKinds().map(({ name, title }) => ({ value: name, label: title }))} />
       {waiting.length > 0 && (
-        <Section title="Checked, waiting for you" aside="in the order in which they build on each other">
+        <Section title="Uploaded, not imported yet" aside="in the order in which they build on each other">
           {waiting.map((row) => (
             <Box key={row.id} py="1" borderBottom="1px solid" borderColor="hair">
-              <TextLink href={`/import/${row.id}`}>{row.fileName}</TextLink> · {titles.get(row.kind)} · uploaded{' '}
-              {instantText(row.createdAt)} by {row.by}
+              <TextLink href={`/import/${row.id}`}>{row.fileName}</TextLink> · {titles.get(row.kind)} ·{' '}
+              {WAITING[row.state]} · uploaded {instantText(row.createdAt)} by {row.by}
             </Box>
           ))}
         </Section>
@@ -76,4 +82,4 @@ export default async function ImportPage() {
       )}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { groupBy } from '@/core/shared/group-by';
 import { deps } from '@/server/deps';
 import { KIND_WORDS, listNotices, type NoticeKind } from '@/server/notices/list-notices';
@@ -12,10 +12,10 @@ import { putAsideAction } from './actions';
 
 export const metadata = { title: 'Notices' };
 
-export default async function NoticesPage() {
+export default page(async function NoticesPage() {
   const actor = await requireActor();
   const list = await listNotices(deps(), actor);
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const notices = list.value;
   const byKind = groupBy(notices, (row) => row.kind);
   const latest = notices.reduce((last, row) => (row.notedAt > last ? row.notedAt : last), new Date(0));
@@ -87,4 +87,4 @@ export default async function NoticesPage() {
       })}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import type { UnitSystem } from '@/core/units/person-units';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -22,12 +22,12 @@ export const metadata = { title: 'Odometer' };
 type Suspect = SuspectGroup['items'][number];
 const itemKey = (item: Suspect): string => `${item.vehicleId}|${item.readOn}|${item.odometerKm}`;
 
-export default async function OdometerPage() {
+export default page(async function OdometerPage() {
   const actor = await requireActor();
   const groups = await listSuspects(deps(), actor);
-  if (!groups.ok) return <NotShown error={groups.error} />;
+  mustShow(groups);
   const hours = await listSuspectHours(deps(), actor);
-  if (!hours.ok) return <NotShown error={hours.error} />;
+  mustShow(hours);
   const count = groups.value.reduce((sum, group) => sum + group.items.length, hours.value.length);
   const resolve = may(actor, 'resolve odometer readings');
   return (
@@ -48,7 +48,7 @@ export default async function OdometerPage() {
       ))}
     </>
   );
-}
+});
 
 /** One press for all whose cause and remedy are the same. */
 function TakeAll({ items }: { items: readonly Suspect[] }) {

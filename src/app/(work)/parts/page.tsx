@@ -1,6 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, NotShown, page } from '@/app/shown-page';
 import type { SuffixCheck } from '@/core/catalogue/suffix';
 import { may } from '@/server/access';
 import { findPart, listParts, viewPart } from '@/server/catalogue/view-part';
@@ -19,11 +19,11 @@ export const metadata = { title: 'Parts' };
 
 type Props = { searchParams: Promise<{ number?: string; unit?: string }> };
 
-export default async function PartsPage({ searchParams }: Props) {
+export default page(async function PartsPage({ searchParams }: Props) {
   const actor = await requireActor();
   const { number = '', unit = '' } = await searchParams;
   const parts = await listParts(deps(), actor);
-  if (!parts.ok) return <NotShown error={parts.error} />;
+  mustShow(parts);
   return (
     <>
       <PageHead
@@ -48,7 +48,7 @@ export default async function PartsPage({ searchParams }: Props) {
       </Section>
     </>
   );
-}
+});
 
 async function InHand({ number, unit }: { number: string; unit: string }) {
   const actor = await requireActor();
@@ -72,11 +72,7 @@ async function InHand({ number, unit }: { number: string; unit: string }) {
         <strong>
           <Code>{number.slice(0, 40)}</Code> is not in the catalogue.
         </strong>{' '}
-        {samePlug
-          ? 'Its number reads as the part below with another gap.'
-          : base
-            ? 'Its number reads as another plug than the one its base names. Do not fit it.'
-            : 'Do not fit what is not known.'}
+        {unknownWords(Boolean(samePlug), Boolean(base))}
         {read && (
           <Box mt="1" color="ink">
             <NumberSays number={read} system={actor.unitSystem} />
@@ -144,4 +140,12 @@ function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }
       ))}
     </PlainTable>
   );
+}
+
+/** What a number that is not in the catalogue may be. */
+function unknownWords(samePlug: boolean, hasBase: boolean): string {
+  if (samePlug) return 'Its number reads as the part below with another gap.';
+  return hasBase
+    ? 'Its number reads as another plug than the one its base names. Do not fit it.'
+    : 'Do not fit what is not known.';
 }

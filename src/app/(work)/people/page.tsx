@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may, ROLES, roleName } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
@@ -13,10 +13,10 @@ export const metadata = { title: 'People' };
 
 const CHOICES = ROLES.map((role) => ({ value: role, label: roleName(role) }));
 
-export default async function PeoplePage() {
+export default page(async function PeoplePage() {
   const actor = await requireActor();
   const people = await listPeople(deps(), actor);
-  if (!people.ok) return <NotShown error={people.error} />;
+  mustShow(people);
   const manage = may(actor, 'manage people');
   return (
     <>
@@ -110,4 +110,4 @@ export default async function PeoplePage() {
       </Grid>
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { addDays, isPlainDate } from '@/core/calendar/plain-date';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -14,12 +14,12 @@ import { openWorkOrderAction } from '../work-orders/actions';
 
 export const metadata = { title: 'Plan' };
 
-export default async function PlanPage({ searchParams }: { searchParams: Promise<{ week?: string | string[] }> }) {
+export default page(async function PlanPage({ searchParams }: { searchParams: Promise<{ week?: string | string[] }> }) {
   const actor = await requireActor();
   const { week: asked } = await searchParams;
   const day = typeof asked === 'string' && isPlainDate(asked) ? asked : deps().today();
   const week = await viewWeek(deps(), actor, day);
-  if (!week.ok) return <NotShown error={week.error} />;
+  mustShow(week);
   const { monday, bays, people, unplanned, due } = week.value;
   return (
     <>
@@ -101,7 +101,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
       </Grid>
     </>
   );
-}
+});
 
 function Lines({
   title,
@@ -153,7 +153,7 @@ function Lines({
                     {line.depot && `${line.depot} `}
                     {line.name}
                   </Table.Cell>
-                  {line.days.map(({ day, jobs, takenMinutes }, i) => (
+                  {line.days.map(({ day, jobs, takenMinutes, openMinutes }) => (
                     <Table.Cell key={day}>
                       {jobs.map((job) => (
                         <Box key={job.id} borderLeft="3px solid" borderColor="action" pl="2" mb="1" lineHeight="1.25">
@@ -165,13 +165,9 @@ function Lines({
                           </Box>
                         </Box>
                       ))}
-                      {i < 5 && (
-                        <Box color={takenMinutes > line.minutesADay ? 'wrong.ink' : 'soft'} fontSize="sm">
-                          {takenMinutes === 0
-                            ? `${hoursText(line.minutesADay)} free`
-                            : takenMinutes > line.minutesADay
-                              ? `${hoursText(takenMinutes - line.minutesADay)} over`
-                              : `${hoursText(line.minutesADay - takenMinutes)} left`}
+                      {openMinutes > 0 && (
+                        <Box color={takenMinutes > openMinutes ? 'wrong.ink' : 'soft'} fontSize="sm">
+                          {roomWords(takenMinutes, openMinutes)}
                         </Box>
                       )}
                     </Table.Cell>
@@ -184,4 +180,9 @@ function Lines({
       )}
     </Section>
   );
+}
+
+function roomWords(taken: number, all: number): string {
+  if (taken === 0) return `${hoursText(all)} free`;
+  return taken > all ? `${hoursText(taken - all)} over` : `${hoursText(all - taken)} left`;
 }

@@ -1,6 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { ELECTRODES } from '@/core/gap/check';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -18,10 +18,10 @@ export const metadata = { title: 'Shop policies' };
 type View = Extract<Awaited<ReturnType<typeof viewPolicies>>, { ok: true }>['value'];
 type Item = View['policies'][number];
 
-export default async function PoliciesPage() {
+export default page(async function PoliciesPage() {
   const actor = await requireActor();
   const view = await viewPolicies(deps(), actor);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const choose = may(actor, 'choose shop policies');
   return (
     <>
@@ -36,7 +36,7 @@ export default async function PoliciesPage() {
       ))}
     </>
   );
-}
+});
 
 /** How far the shop lets plugs of each electrode go, whatever their sheet says. */
 function Ceilings({ ceilings, choose }: { ceilings: View['ceilings']; choose: boolean }) {

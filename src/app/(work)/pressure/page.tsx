@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
@@ -17,7 +17,7 @@ export const metadata = { title: 'Service pressure' };
 
 type Props = { searchParams: Promise<{ depot?: string; group?: string; search?: string }> };
 
-export default async function PressurePage({ searchParams }: Props) {
+export default page(async function PressurePage({ searchParams }: Props) {
   const actor = await requireActor();
   const { depot, group, search } = dueFilter.parse(await searchParams);
   const [view, list, horizon] = await Promise.all([
@@ -25,8 +25,8 @@ export default async function PressurePage({ searchParams }: Props) {
     listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
     viewHorizon(deps(), actor, depot),
   ]);
-  if (!view.ok) return <NotShown error={view.error} />;
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(view);
+  mustShow(list);
   const { points, ...facts } = view.value;
   const { counts, total, depots } = list.value;
   const hours = horizon.ok ? horizon.value.weeks.slice(0, 4).reduce((sum, week) => sum + week.mean, 0) : 0;
@@ -76,4 +76,4 @@ export default async function PressurePage({ searchParams }: Props) {
       </p>
     </>
   );
-}
+});

@@ -1,5 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { timeOf } from '@/core/calendar/zone';
 import { may } from '@/server/access';
 import { listTokens } from '@/server/auth/access-tokens';
 import { deps } from '@/server/deps';
@@ -11,6 +12,7 @@ import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import {
   addBayAction,
+  changeDepotAction,
   changePasswordAction,
   makeTokenAction,
   revokeTokenAction,
@@ -62,6 +64,12 @@ export default async function SettingsPage() {
             </ActionForm>
           </Box>
         </Section>
+        <Section title="Depots" aside="when work is done there, by whose clock">
+          {depots.value.map((depot) => (
+            <DepotHours key={depot.id} depot={depot} manage={may(actor, 'manage bays')} />
+          ))}
+          {depots.value.length === 0 && <Box color="soft">Depots come in with the vehicles.</Box>}
+        </Section>
         <Section title="Bays">
           {bays.value.map((bay) => (
             <Box key={bay.id}>
@@ -111,5 +119,40 @@ export default async function SettingsPage() {
         )}
       </Grid>
     </>
+  );
+}
+
+type Depot = Extract<Awaited<ReturnType<typeof listDepots>>, { ok: true }>['value'][number];
+
+const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+function DepotHours({ depot: { id, name, timeZone, hours }, manage }: { depot: Depot; manage: boolean }) {
+  const days = hours.workingDays.map((day) => DAY_WORDS[day - 1]).join(' ');
+  return (
+    <details>
+      <summary>
+        {name}: {days}, {timeOf(hours.fromMin)} to {timeOf(hours.toMin)}, {timeZone}
+      </summary>
+      {manage && (
+        <Box mt="2" mb="4" maxW="420px">
+          <ActionForm action={changeDepotAction}>
+            <input type="hidden" name="depotId" value={id} />
+            <Chips
+              many
+              name="workingDays"
+              legend={`Working days of ${name}`}
+              choices={DAY_WORDS.map((label, i) => ({ value: String(i + 1), label }))}
+              chosen={hours.workingDays.map(String)}
+            />
+            <Grid templateColumns="1fr 1fr" columnGap="3">
+              <TextField name="opens" label="Opens" type="time" defaultValue={timeOf(hours.fromMin)} />
+              <TextField name="closes" label="Closes" type="time" defaultValue={timeOf(hours.toMin)} />
+            </Grid>
+            <TextField name="timeZone" label="Time zone" hint="such as Europe/Lisbon" defaultValue={timeZone} />
+            <SubmitButton>Save {name}</SubmitButton>
+          </ActionForm>
+        </Box>
+      )}
+    </details>
   );
 }

@@ -1,6 +1,6 @@
 import { Flex, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { isLive } from '@/core/work/order-state';
 import { deps } from '@/server/deps';
 import { listWorkOrders } from '@/server/work-orders/view-work-order';
@@ -17,11 +17,11 @@ export const metadata = { title: 'Work orders' };
 
 const PAGE = 200;
 
-export default async function WorkOrdersPage({ searchParams }: { searchParams: Promise<{ below?: string }> }) {
+export default page(async function WorkOrdersPage({ searchParams }: { searchParams: Promise<{ below?: string }> }) {
   const below = Number((await searchParams).below);
   const cursor = Number.isInteger(below) && below > 0 ? below : undefined;
   const list = await listWorkOrders(deps(), await requireActor(), { limit: PAGE, cursor });
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const { items, nextCursor } = list.value;
   const open = items.filter(isLive).length;
   return (
@@ -65,4 +65,4 @@ export default async function WorkOrdersPage({ searchParams }: { searchParams: P
       </Flex>
     </>
   );
-}
+});

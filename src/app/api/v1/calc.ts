@@ -6,6 +6,7 @@ import { CHECK_CODES, checkReading, MAX_ODOMETER_KM } from '@/core/odometer/chec
 import { effectiveRate, groupAround, ownRate } from '@/core/odometer/use-rate';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
+import { roundTo } from '@/core/units/round';
 import { QUANTITY_KINDS } from '@/core/units/unit';
 import { ENGINE_CALCULATIONS } from './calc-engine';
 import { READING_CALCULATION } from './calc-reading';
@@ -75,7 +76,7 @@ const gapCheckOutput = z.object({
   }),
 });
 
-const micrometres = (mm: number): number => Number(mm.toFixed(6));
+const micrometres = (mm: number): number => roundTo(mm, 6);
 
 function gapCheck({
   spec,

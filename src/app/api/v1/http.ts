@@ -55,7 +55,7 @@ export function reply<T>(outcome: Outcome<T>, make: (value: T) => unknown = (val
   );
 }
 
-export interface Call<P> {
+interface Call<P> {
   readonly request: Request;
   readonly actor: Actor;
   readonly params: P;
@@ -130,7 +130,7 @@ function foreignRequest({ headers, method }: Request): string | null {
 const pointerOf = (path: readonly PropertyKey[]): string =>
   path.map((key) => `/${String(key).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
 
-export const inputProblem = (error: z.ZodError): Response =>
+const inputProblem = (error: z.ZodError): Response =>
   problem(
     422,
     'See errors: each names the place in the request.',

@@ -43,7 +43,7 @@ export const dueQuery = z.object({
   cursor: z.coerce.number().int().min(0).default(0),
 });
 const dates = z.object({ p10: z.string(), p50: z.string(), p90: z.string() });
-export const dueItem = z.object({
+const dueItem = z.object({
   vehicle_id: z.uuid(),
   unit_number: z.string(),
   name: z.string(),
@@ -167,7 +167,7 @@ export const loadAnswer = z.object({
   refused: z.number().int(),
 });
 
-export const loadItem = z.object({
+const loadItem = z.object({
   load_id: z.uuid(),
   file_name: z.string(),
   /** `stopped`: its process is gone, and nothing was written. */
@@ -260,7 +260,7 @@ export const toFollowUp = ({ followUp: row, ...item }: FollowUpItem): z.output<t
 });
 
 const place = z.object({ cylinder: z.number().int(), position: z.enum(POSITIONS) });
-export const finding = z.object({
+const finding = z.object({
   /** Names it when a verdict is sent. */
   key: z.string(),
   cause: z.enum(CAUSES),

@@ -7,7 +7,7 @@ export interface SoakTimes {
   readonly remove: number;
 }
 
-export interface SoakSlot {
+interface SoakSlot {
   readonly site: string;
   readonly prepareAt: number;
   readonly soakedAt: number;

@@ -159,7 +159,4 @@ export const choice = (key: string, what: string, choices: readonly string[], ac
 });
 
 export const isGas = (fuel: string | null): boolean => fuel === 'lpg' || fuel === 'cng';
-export const intakeOff = (access: readonly BankAccess[]): boolean =>
-  access.some((bank) => bank.access === 'under_intake');
-export const range = ({ min, max }: { readonly min: number; readonly max: number }, decimals: number): string =>
-  `${min.toFixed(decimals)} to ${max.toFixed(decimals)}`;
+const intakeOff = (access: readonly BankAccess[]): boolean => access.some((bank) => bank.access === 'under_intake');

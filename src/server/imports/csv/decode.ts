@@ -1,6 +1,12 @@
 import { err, ok, type Result } from '@/core/shared/result';
 
-export const MAX_BYTES = 32 * 1024 * 1024;
+const MAX_BYTES = 32 * 1024 * 1024;
+
+/** Byte order marks of UTF-16. */
+const MARKS = [
+  [[0xff, 0xfe], 'utf-16le'],
+  [[0xfe, 0xff], 'utf-16be'],
+] as const;
 
 /**
  * Text of an uploaded file: UTF-8 or UTF-16 by its byte order mark, else UTF-8, else Windows-1252 as older spreadsheets
@@ -14,8 +20,7 @@ export function decodeText(bytes: Uint8Array): Result<string, string> {
     );
   if (bytes[0] === 0x50 && bytes[1] === 0x4b)
     return err('This is a workbook or ZIP file, not text. Save the sheet as CSV and upload that.');
-  const utf16 =
-    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  const [, utf16 = null] = MARKS.find(([mark]) => mark.every((byte, i) => bytes[i] === byte)) ?? [];
   const text = utf16 ? new TextDecoder(utf16).decode(bytes) : decodeBytes(bytes);
   // biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are what tells binary from text
   if (/[\u0000-\u0008\u000e-\u001f\ufffe\uffff]/.test(text))

@@ -13,9 +13,20 @@ export interface CsvTable {
   readonly delimiter: string;
 }
 
-export const MAX_COLUMNS = 200;
-export const MAX_ROWS = 1_000_000;
+const MAX_COLUMNS = 200;
+const MAX_ROWS = 1_000_000;
 const DELIMITERS = [',', ';', '\t', '|'] as const;
+
+/** So much of a text is read to find its header line, characters. */
+const HEADER_WITHIN = 256 * 1024;
+
+/** The names of the columns alone, from the head of a text however long it is. @returns why there are none */
+export function parseHeader(text: string): Result<readonly string[], string> {
+  const head = text.slice(0, HEADER_WITHIN);
+  const whole = head.length === text.length ? head : head.slice(0, head.lastIndexOf('\n'));
+  const table = parseCsv(whole);
+  return table.ok ? ok(table.value.header) : table;
+}
 
 /** Rows of a CSV text with any usual separator. @returns why it cannot be read, with the line */
 export function parseCsv(text: string): Result<CsvTable, string> {
@@ -25,7 +36,7 @@ export function parseCsv(text: string): Result<CsvTable, string> {
   if (firstLine.split(delimiter).length > MAX_COLUMNS)
     return err(`Line 1 has more than ${MAX_COLUMNS} columns. Is it the right file?`);
   try {
-    const records = parse(plain, {
+    const records: unknown = parse(plain, {
       delimiter,
       info: true,
       relax_column_count: true,
@@ -33,8 +44,9 @@ export function parseCsv(text: string): Result<CsvTable, string> {
       trim: true,
       to: MAX_ROWS + 2,
       max_record_size: 200_000,
-    }) as unknown as readonly { record: string[]; info: { lines: number } }[];
-    return toTable(records, delimiter);
+    });
+    // With `info` each record comes with the line it ends on.
+    return toTable(records as readonly { record: string[]; info: { lines: number } }[], delimiter);
   } catch (error) {
     if (error instanceof CsvError) return err(inWords(error));
     throw error;

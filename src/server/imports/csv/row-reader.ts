@@ -13,12 +13,12 @@ export interface CellSource {
   label(key: string): string;
 }
 
-export interface Dated {
+interface Dated {
   readonly date: PlainDate;
   readonly certainty: Certainty;
 }
 
-export interface Measured {
+interface Measured {
   readonly si: number;
   readonly unit: UnitName;
   readonly asTyped: string;

@@ -6,6 +6,7 @@ import { COMPONENTS } from '@/core/engine/quantities';
 import { ELECTRODES } from '@/core/gap/check';
 import { SHELLS } from '@/core/policy/apply';
 import { SEATS, THREADS } from '@/core/torque/plan';
+import { keptMm } from '@/core/units/round';
 import { loadNumberCodes, loadParts, type PartRow } from '@/db/queries/catalogue';
 import { parts } from '@/db/schema';
 import { MAX_LIST, type RowReader } from '../csv/row-reader';
@@ -173,7 +174,7 @@ function readValues(r: RowReader, number: string): PartValues | null {
     terminal: r.text('terminal') === null ? null : r.oneOf('terminal', TERMINALS),
     heatRange: r.integer('heat_range', 0, 99),
     shell: r.text('shell') === null ? null : r.oneOf('shell', SHELLS),
-    preGapMm: preGap && Number(preGap.si.toFixed(4)),
+    preGapMm: preGap && keptMm(preGap.si),
     packSize: r.integer('pack_size', 1, 1000),
     price: r.decimal('price', 0, 1_000_000),
     leadDays: r.integer('lead_days', 0, 999),

@@ -5,6 +5,7 @@ import type { Certainty } from '@/core/due/due';
 import { isCoilPlace } from '@/core/engine/coils';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
 import { bankNamed } from '@/core/engine/sides';
+import { keptKm, keptMm } from '@/core/units/round';
 import { KM_PER_MILE } from '@/core/units/unit';
 import type { Querier } from '@/db/client';
 import { loadStays, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
@@ -112,6 +113,21 @@ async function whatIsHere(q: Querier, fleetId: string): Promise<Here> {
 const fitKey = (row: Pick<NewStay, 'vehicleId' | 'component' | 'installedOn' | 'installedKm'>, site: string): string =>
   `${row.vehicleId} ${row.component} ${row.installedOn} ${row.installedKm} ${site}`;
 
+/** The sites that a text names; null where one of them is not there. A coil has one place, however many plugs it fires. */
+function sitesNamed(
+  text: string,
+  component: (typeof FITTED)[number],
+  { model }: EngineFamily,
+  steering: Parameters<typeof bankNamed>[2],
+): readonly Site[] | null {
+  const layout = layoutOf(model);
+  const bank = bankNamed(model, text, steering);
+  const named = bank
+    ? layout.sites.filter((site) => bank.cylinders.includes(site.cylinder))
+    : sitesFromText(layout, text);
+  return component === 'plug' ? named : (named?.filter((site) => isCoilPlace(layout.model, site)) ?? null);
+}
+
 function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): PlannedRow<HistoryWrite> {
   const number = r.required('unit_number');
   const vehicle = here.vehicles.get(number);
@@ -127,15 +143,9 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
     r.fault('serviced_on', `is before the vehicle came into service on ${vehicle.inServiceOn}`);
   const km = readDistance(r, scope.options.unit ?? vehicle.odometerUnit);
   const typedSites = r.text('sites') ?? 'all';
-  const layout = layoutOf(family.model);
-  const bank = bankNamed(family.model, typedSites, vehicle.steering);
   const component = r.oneOf('component', FITTED, 'plug') ?? 'plug';
+  const sites = sitesNamed(typedSites, component, family, vehicle.steering);
   const tag = r.text('tag');
-  const named = bank
-    ? layout.sites.filter((site) => bank.cylinders.includes(site.cylinder))
-    : sitesFromText(layout, typedSites);
-  // A coil has one place, however many plugs it fires.
-  const sites = component === 'plug' ? named : (named?.filter((site) => isCoilPlace(layout.model, site)) ?? null);
   if (tag !== null && sites && sites.length !== 1)
     r.fault('tag', 'a tag is of one coil: name its one cylinder under sites');
   if (!sites) r.fault('sites', `“${typedSites}” names a site that ${family.code} does not have`);
@@ -164,7 +174,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
     installedKm: km?.km ?? 0,
     installedKmCertainty: km?.certainty ?? 'assumed',
     installedKmAsTyped: km?.asTyped ?? 'unknown',
-    gapMm: gap ? Number(gap.si.toFixed(4)) : null,
+    gapMm: gap ? keptMm(gap.si) : null,
     gapAsTyped: gap?.asTyped ?? null,
   };
   const place = tag === null ? null : `${vehicle.id} ${siteId(sites[0] ?? { cylinder: 0, position: 'A' })}`;
@@ -197,7 +207,5 @@ function readDistance(
     };
   const plain = typed.replace(/^(about|around|ca\.?|~)\s*/i, '');
   const value = r.quantityOf('odometer', plain, 'distance', 'unit', unit);
-  return (
-    value && { km: Math.round(value.si * 10) / 10, certainty: plain === typed ? 'exact' : 'estimated', asTyped: typed }
-  );
+  return value && { km: keptKm(value.si), certainty: plain === typed ? 'exact' : 'estimated', asTyped: typed };
 }

@@ -5,6 +5,7 @@ import { COMPONENTS, type Component, quantityOf } from '@/core/engine/quantities
 import { REGAP_POLICIES } from '@/core/gap/check';
 import { SHEET_LUBRICANTS, TORQUE_CONDITIONS } from '@/core/policy/apply';
 import { doubtOfTorque } from '@/core/torque/plan';
+import { roundTo } from '@/core/units/round';
 import type { Querier, Tx } from '@/db/client';
 import {
   type ComponentSheet,
@@ -254,12 +255,12 @@ function readSheet(
     engineFamilyId: family.id,
     component,
     ...scope,
-    gapMinMm: gap && round(gap.min, 4),
-    gapMaxMm: gap && round(gap.max, 4),
-    gapTargetMm: gap?.target == null ? null : round(gap.target, 4),
+    gapMinMm: gap && roundTo(gap.min, 4),
+    gapMaxMm: gap && roundTo(gap.max, 4),
+    gapTargetMm: gap?.target == null ? null : roundTo(gap.target, 4),
     gapAsTyped: gap?.asTyped ?? null,
-    torqueMinNm: torque && round(torque.min, 2),
-    torqueMaxNm: torque && round(torque.max, 2),
+    torqueMinNm: torque && roundTo(torque.min, 2),
+    torqueMaxNm: torque && roundTo(torque.max, 2),
     torqueAsTyped: torque?.asTyped ?? null,
     angleDeg: r.integer('angle_deg', 5, 360),
     ...interval,
@@ -311,8 +312,8 @@ function readInterval(r: RawRow['reader'], wanted: boolean) {
     r.fault('interval', `${interval.asTyped} is too short for an interval. Is a k missing?`);
   const words = [interval?.asTyped, severe && `severe ${severe.asTyped}`, months && `${months} months`].filter(Boolean);
   return {
-    intervalKm: interval ? round(interval.si, 1) : null,
-    intervalSevereKm: severe ? round(severe.si, 1) : null,
+    intervalKm: interval ? roundTo(interval.si, 1) : null,
+    intervalSevereKm: severe ? roundTo(severe.si, 1) : null,
     intervalMonths: months,
     intervalAsTyped: words.length > 0 ? words.join(', ') : null,
   };
@@ -345,7 +346,6 @@ function readScope(r: RawRow['reader'], family: EngineFamily) {
 }
 
 /** To the digits that the column keeps. */
-const round = (value: number, digits: number): number => Number(value.toFixed(digits));
 
 async function save(tx: Tx, fleetId: string, { part, sheet }: SheetWrite, enteredById: string | null): Promise<void> {
   await tx

@@ -1,15 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { FloorJob } from '@/core/work/job-record';
-import {
-  Answered,
-  type Clock,
-  recordOf,
-  type SentEntry,
-  type Server,
-  type Store,
-  SyncEngine,
-  type Waiting,
-} from './engine';
+import { recordOf, SyncEngine } from './engine';
+import { Answered, type Clock, type SentEntry, type Server, type Store, type Waiting } from './parts';
 
 const JOB = {
   orderId: 'order',

@@ -1,6 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { FloorJob } from '@/core/work/job-record';
-import type { Store, Waiting, WaitingPhoto } from './engine';
+import type { Store, Waiting, WaitingPhoto } from './parts';
 
 /* What a device keeps by itself: entries and pictures until the server has them, and each job as it was last seen. */
 

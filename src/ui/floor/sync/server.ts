@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type Answer, Answered, type Server } from './engine';
+import { type Answer, Answered, type Server } from './parts';
 
 const WAIT_MS = 12_000;
 const problem = z.object({ detail: z.string() });

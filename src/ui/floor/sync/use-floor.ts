@@ -2,8 +2,9 @@
 
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
-import { recordOf, type State, SyncEngine } from './engine';
+import { recordOf, SyncEngine } from './engine';
 import { deviceStore } from './outbox';
+import type { State } from './parts';
 import { httpServer } from './server';
 
 const clock = {

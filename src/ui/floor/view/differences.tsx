@@ -24,7 +24,7 @@ const shown = (json: Json): string => {
 /** A target in words. */
 export function placeOf({ sites }: Pick<FloorJob, 'sites'>, target: string): string {
   const { kind, key } = readTarget(target);
-  return kind === 'site' ? `Site ${sites.find(({ id }) => id === key)?.name ?? key}` : `${kind} ${key}`;
+  return kind === 'site' ? `Site ${sites.find(({ id }) => id === key)?.name ?? key}` : `${kind ?? ''} ${key}`;
 }
 
 /** Two people said otherwise about one field: both stand here until somebody chooses. */

@@ -4,12 +4,12 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { memo, startTransition, useEffect, useState } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
 import { nextSite } from '@/core/work/next-site';
-import { countsIn, stepStateIn } from '@/core/work/order-model';
+import { countsIn, siteIn, stepStateIn } from '@/core/work/order-model';
 import { siteTarget } from '@/core/work/targets';
 import { EngineDrawing, type SiteMark } from '../../drawings/engine-drawing';
 import { Caution } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
-import type { Link } from '../sync/engine';
+import type { Link } from '../sync/parts';
 import { type Floor, useFloor } from '../sync/use-floor';
 import { Differences } from './differences';
 import { Press } from './parts';
@@ -38,6 +38,30 @@ function readHash(job: FloorJob): { readonly where: Where; readonly site: string
   };
 }
 
+/** Where the address says that the person is. */
+function usePlace(first: FloorJob) {
+  const [at, setAt] = useState<{ where: Where; site: string }>({ where: 'sites', site: first.sites[0]?.id ?? '' });
+  useEffect(() => {
+    setAt(readHash(first));
+    // What the press itself did is painted first.
+    const follow = () => startTransition(() => setAt(readHash(first)));
+    window.addEventListener('hashchange', follow);
+    return () => window.removeEventListener('hashchange', follow);
+  }, [first]);
+  return at;
+}
+
+/** Seized plugs that are still in; by the long method every well soaks before its plug is asked how it comes. */
+function soaksOf({ job, record }: Floor) {
+  const longRemoval = job.steps.some(({ kind }) => kind === 'loosen_long');
+  return job.sites.flatMap(({ id, name }) => {
+    const { breakawayFeel, removedGap, done, soakedAt } = siteIn(record, id);
+    const seized = breakawayFeel === 'seized';
+    const soaks = seized || (longRemoval && breakawayFeel === null);
+    return soaks && !removedGap && !done ? [{ id, name, seized, soakedAt }] : [];
+  });
+}
+
 /** The engine as the index, one site or step in hand, and what is not yet sent. Works with the network gone. */
 export function FloorView({
   first,
@@ -54,56 +78,21 @@ export function FloorView({
 }) {
   const floor = useFloor(first);
   const { job, record } = floor;
-  const [at, setAt] = useState<{ where: Where; site: string }>({ where: 'sites', site: first.sites[0]?.id ?? '' });
+  const at = usePlace(first);
   const [described, setDescribed] = useState<string | null>(null);
-  useEffect(() => {
-    setAt(readHash(first));
-    // What the press itself did is painted first.
-    const follow = () => startTransition(() => setAt(readHash(first)));
-    window.addEventListener('hashchange', follow);
-    return () => window.removeEventListener('hashchange', follow);
-  }, [first]);
   useEffect(keepPage, []);
   const go = (where: Where, site = at.site) => {
     floor.edit(null);
     window.location.hash = where === 'sites' ? `sites-${site}` : where;
   };
   const site = job.sites.find(({ id }) => id === at.site) ?? job.sites[0];
-  const isDone = (id: string): boolean => record[siteTarget(id)]?.done === true;
+  const isDone = (id: string): boolean => siteIn(record, id).done;
   const next = site ? nextSite(job.sites, site.id, isDone) : null;
-  const left = job.sites.filter(({ id }) => !isDone(id));
-  const longRemoval = job.steps.some(({ kind }) => kind === 'loosen_long');
-  const soaks = job.sites.flatMap((s) => {
-    const fields = record[siteTarget(s.id)] ?? {};
-    const seized = fields.breakawayFeel === 'seized';
-    // By the long method every well soaks before its plug is asked how it comes.
-    if (!(seized || (longRemoval && !fields.breakawayFeel)) || fields.removedGap || fields.done) return [];
-    return [{ id: s.id, name: s.name, seized, soakedAt: (fields.soakedAt ?? null) as string | null }];
-  });
-  const stepsOpen = job.steps.filter((step) => !step.perSite && stepStateIn(record, step.key) === 'open').length;
   return (
     // The mark by which the device knows a whole page from one that failed midway (src/workers/service-worker).
     <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
       {/* Its height never depends on what the badge says: a press must not land beside its target because an answer came. */}
-      <div className="floor-head">
-        <div>
-          <h1>
-            Unit {job.unitNumber} {job.vehicleName}
-          </h1>
-          <div className="aside">
-            <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode} · {job.rules.partNumber} ×{' '}
-            {job.sites.length}
-          </div>
-          <div className="aside">
-            {leftWords(left.map(({ name }) => name))}
-            {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
-          </div>
-          {job.noteBefore && <div className="aside">The last time: {job.noteBefore}</div>}
-        </div>
-        <div className="unsent-place">
-          <Unsent floor={floor} />
-        </div>
-      </div>
+      <Head floor={floor} deskHref={deskHref} />
       {/* Until the device's store has been read a press would be lost: it is not taken. */}
       <div inert={!floor.ready} aria-busy={!floor.ready}>
         <nav className="floor-nav" aria-label="Parts of the job">
@@ -156,7 +145,7 @@ export function FloorView({
               </Box>
             </Grid>
             <SoakPanel
-              sites={soaks}
+              sites={soaksOf(floor)}
               here={site.id}
               targetNm={job.targetNm}
               system={job.units}
@@ -189,6 +178,34 @@ export function FloorView({
         )}
       </div>
     </Box>
+  );
+}
+
+/** What is in hand and what is left of it. */
+function Head({ floor, deskHref }: { floor: Floor; deskHref: string }) {
+  const { job, record } = floor;
+  const left = job.sites.filter(({ id }) => !siteIn(record, id).done);
+  const stepsOpen = job.steps.filter((step) => !step.perSite && stepStateIn(record, step.key) === 'open').length;
+  return (
+    <div className="floor-head">
+      <div>
+        <h1>
+          Unit {job.unitNumber} {job.vehicleName}
+        </h1>
+        <div className="aside">
+          <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode} · {job.rules.partNumber} ×{' '}
+          {job.sites.length}
+        </div>
+        <div className="aside">
+          {leftWords(left.map(({ name }) => name))}
+          {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
+        </div>
+        {job.noteBefore && <div className="aside">The last time: {job.noteBefore}</div>}
+      </div>
+      <div className="unsent-place">
+        <Unsent floor={floor} />
+      </div>
+    </div>
   );
 }
 
@@ -240,7 +257,8 @@ function Unsent({ floor: { unsent, unreadable, ofOthers, link } }: { floor: Floo
   // What is being typed waits until its field is left, and says nothing more than that it is here.
   const mend = unreadable > 0 ? `${unreadable} to be mended first` : '';
   const kept = [`${unsent} kept here`, LINK_WORDS[link] || mend].filter(Boolean).join(', ');
-  const words = unsent > 0 ? kept : link === 'cut' ? 'No connection, nothing waits' : LINK_WORDS[link] || 'All sent';
+  const nothing = link === 'cut' ? 'No connection, nothing waits' : LINK_WORDS[link] || 'All sent';
+  const words = unsent > 0 ? kept : nothing;
   return (
     <div
       role="status"
@@ -305,7 +323,8 @@ function marksOf({ job, record }: Floor, here: string): Record<string, SiteMark>
     job.sites.map(({ id }) => {
       const fields = record[siteTarget(id)] ?? {};
       const done = fields.done === true;
-      const state = id === here ? ('now' as const) : done ? ('done' as const) : ('todo' as const);
+      const left = done ? ('done' as const) : ('todo' as const);
+      const state = id === here ? ('now' as const) : left;
       const lines = [String(fields.removedGap ?? ''), done ? String(fields.installedTorque ?? '') : ''].filter(Boolean);
       return [id, { state, lines: id === here ? [] : lines, href: `#sites-${id}` }];
     }),

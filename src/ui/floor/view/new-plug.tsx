@@ -5,7 +5,7 @@ import { memo } from 'react';
 import { partKey } from '@/core/catalogue/match';
 import { gapTarget } from '@/core/gap/check';
 import type { Fields } from '@/core/work/entry';
-import { gapFault } from '@/core/work/site-done';
+import { gapFault, isTorqueInRange, type SiteRules } from '@/core/work/site-done';
 import { siteRecord } from '@/core/work/site-fields';
 import { rangeTexts, torqueText } from '@/text/format';
 import { NumberField } from './number-field';
@@ -13,6 +13,16 @@ import { GaugeRow, NumberRead } from './number-read';
 import { Press } from './parts';
 import { curveJob, looksAlike, MORE, type Part, text } from './site-parts';
 import { CurveShape } from './wrench-panel';
+
+const gapVerdict = (inRange: boolean) =>
+  inRange ? { words: 'in range', good: true } : { words: 'out of range', good: false };
+const numberVerdict = (right: boolean) =>
+  right ? { words: 'right', good: true } : { words: 'not for this engine', good: false };
+
+function torqueVerdict(nm: number, range: SiteRules['torqueNm']) {
+  if (isTorqueInRange(nm, range)) return { words: 'in range', good: true };
+  return { words: nm < range.min ? 'too little' : 'too much', good: false };
+}
 
 /** The plug that goes in: its number and gap, and what is on its threads. */
 function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
@@ -30,9 +40,7 @@ function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
         value={number}
         known={`this engine takes ${job.rules.partNumber}`}
         offer={job.rules.partNumber}
-        verdict={
-          number === '' ? null : right ? { words: 'right', good: true } : { words: 'not for this engine', good: false }
-        }
+        verdict={number === '' ? null : numberVerdict(right)}
         onChange={(value) => put('newNumber', value)}
       />
       <NumberField
@@ -42,9 +50,7 @@ function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
         value={text(fields, 'newGap')}
         system={job.units}
         active={active === 'newGap'}
-        verdict={
-          gap === null ? null : fault ? { words: 'out of range', good: false } : { words: 'in range', good: true }
-        }
+        verdict={gap === null ? null : gapVerdict(fault === null)}
         pad={pad}
         onActive={() => activate('newGap')}
         onChange={(value) => put('newGap', value)}
@@ -124,13 +130,7 @@ function Tightening({
           value={text(fields, 'installedTorque')}
           system={job.units}
           active={active === 'installedTorque'}
-          verdict={
-            torque === null
-              ? null
-              : torque >= min - 0.05 && torque <= max + 0.05
-                ? { words: 'in range', good: true }
-                : { words: torque < min ? 'too little' : 'too much', good: false }
-          }
+          verdict={torque === null ? null : torqueVerdict(torque, job.rules.torqueNm)}
           pad={pad}
           onActive={() => activate('installedTorque')}
           onChange={(value) => put('installedTorque', value)}

@@ -6,7 +6,7 @@ import { gapGrowth } from '@/core/gap/check';
 import { BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
 import { gaugeSteps } from '@/core/work/next-site';
 import { allNormal, type Seen } from '@/core/work/site-fields';
-import { gapText } from '@/text/format';
+import { gapText, wearText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
 import { Observations } from './observations';
@@ -82,9 +82,7 @@ function OldPlug({
         system={job.units}
         active={active === 'removedGap'}
         verdict={
-          growth === null
-            ? null
-            : { words: `${growth >= 0 ? '+' : ''}${growth.toFixed(1)} µm per 1,000 km`, good: true }
+          growth === null ? null : { words: `${growth >= 0 ? '+' : ''}${wearText(growth, job.units)}`, good: true }
         }
         pad={pad}
         onActive={() => activate('removedGap')}

@@ -4,7 +4,7 @@ import { Box, chakra, Flex, Image } from '@chakra-ui/react';
 import { useEffect, useId, useMemo, useState } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
 import { KeptPhoto } from '../../primitives/kept-photo';
-import type { WaitingPhoto } from '../sync/engine';
+import type { WaitingPhoto } from '../sync/parts';
 
 const MAX_PX = 1600;
 

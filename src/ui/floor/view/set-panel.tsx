@@ -2,12 +2,13 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import { checkGaps, gapTarget, gaugeAdvice } from '@/core/gap/check';
-import { personUnits } from '@/core/units/person-units';
+import { checkGaps, type GapVerdict, gapTarget, gaugeAdvice } from '@/core/gap/check';
+import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
-import { quantityIn } from '@/core/work/order-model';
+import type { FloorJob, FloorSite } from '@/core/work/job-record';
+import { quantityIn, siteIn } from '@/core/work/order-model';
 import { siteTarget } from '@/core/work/targets';
-import { rangeTexts } from '@/text/format';
+import { gapText, rangeTexts } from '@/text/format';
 import { Caution } from '../../primitives/page';
 import type { Floor } from '../sync/use-floor';
 import { NumberField } from './number-field';
@@ -22,22 +23,28 @@ const BATCH_WORDS: Readonly<Record<string, string>> = {
   adjust_individually: 'Some want to be set one by one.',
 };
 
+interface NewPlugRow {
+  readonly site: FloorSite;
+  readonly number: string;
+  /** As typed. */
+  readonly gap: string;
+  readonly mm: number | null;
+  readonly done: boolean;
+}
+
+const rowsOf = ({ job, record }: Pick<Floor, 'job' | 'record'>): readonly NewPlugRow[] =>
+  job.sites.map((site) => {
+    const { newNumber: number, newGap: gap, done } = siteIn(record, site.id);
+    return { site, number, gap, mm: quantityIn(job, site.id, 'newGap', gap, personUnits(job.units)), done };
+  });
+
 /** The new plugs on the bench, before anything is opened: number and gap of each, judged one by one and as a set. */
 export function SetPanel({ floor }: { floor: Floor }) {
-  const { job, record, set, edit } = floor;
+  const { job, set, edit } = floor;
   const [active, setActive] = useState(job.sites[0]?.id ?? '');
   const units = personUnits(job.units);
   const { rules } = job;
-  const rows = job.sites.map((site) => {
-    const fields = record[siteTarget(site.id)] ?? {};
-    return {
-      site,
-      number: String(fields.newNumber ?? ''),
-      gap: String(fields.newGap ?? ''),
-      mm: quantityIn(job, site.id, 'newGap', String(fields.newGap ?? ''), units),
-      done: fields.done === true,
-    };
-  });
+  const rows = rowsOf(floor);
   const measured = rows.filter((row) => row.mm !== null);
   const check =
     measured.length === 0
@@ -73,46 +80,21 @@ export function SetPanel({ floor }: { floor: Floor }) {
             {rules.partNumber}
           </Press>
         )}
-        {rows.map(({ site, number, gap, mm, done }) => {
-          const own = verdict.get(site.id);
-          return (
-            <Box key={site.id} borderBottom="1px solid" borderColor="hair" pb="2">
-              <NumberField
-                field="newGap"
-                name={`New plug for site ${site.name}`}
-                known={number === '' ? 'number not read yet' : `reads ${number}`}
-                value={gap}
-                system={job.units}
-                active={active === site.id}
-                verdict={
-                  mm === null || !own
-                    ? null
-                    : own.action === 'accept'
-                      ? { words: 'in range', good: true }
-                      : {
-                          words:
-                            own.action === 'reject' ? 'set it aside' : `${own.action} by ${own.byMm.toFixed(2)} mm`,
-                          good: false,
-                        }
-                }
-                onActive={() => {
-                  setActive(site.id);
-                  edit(siteTarget(site.id), 'newGap');
-                }}
-                onChange={(text) => putGap(site.id, text)}
-              />
-              {!done && (
-                <Flex gap="1.5" mt="1.5" wrap="wrap">
-                  {chips.map((text) => (
-                    <Press key={text} chosen={text === gap} onPress={() => putGap(site.id, text)}>
-                      {text}
-                    </Press>
-                  ))}
-                </Flex>
-              )}
-            </Box>
-          );
-        })}
+        {rows.map((row) => (
+          <NewPart
+            key={row.site.id}
+            row={row}
+            job={job}
+            chips={chips}
+            active={active === row.site.id}
+            verdict={verdict.get(row.site.id)}
+            onActive={() => {
+              setActive(row.site.id);
+              edit(siteTarget(row.site.id), 'newGap');
+            }}
+            onChange={(text) => putGap(row.site.id, text)}
+          />
+        ))}
       </Box>
       <Box flex="0 1 280px" position={{ md: 'sticky' }} top="2">
         <NumberPad
@@ -138,5 +120,54 @@ export function SetPanel({ floor }: { floor: Floor }) {
         </Box>
       </Box>
     </Flex>
+  );
+}
+
+function verdictWords({ action, byMm }: GapVerdict, system: UnitSystem) {
+  if (action === 'accept') return { words: 'in range', good: true };
+  return { words: action === 'reject' ? 'set it aside' : `${action} by ${gapText(byMm, system)}`, good: false };
+}
+
+/** One new plug: its gap as measured, by pad or by what a gauge offers. */
+function NewPart({
+  row: { site, number, gap, mm, done },
+  job,
+  chips,
+  active,
+  verdict,
+  onActive,
+  onChange,
+}: {
+  row: NewPlugRow;
+  job: FloorJob;
+  chips: readonly string[];
+  active: boolean;
+  verdict: GapVerdict | undefined;
+  onActive: () => void;
+  onChange: (text: string) => void;
+}) {
+  return (
+    <Box borderBottom="1px solid" borderColor="hair" pb="2">
+      <NumberField
+        field="newGap"
+        name={`New plug for site ${site.name}`}
+        known={number === '' ? 'number not read yet' : `reads ${number}`}
+        value={gap}
+        system={job.units}
+        active={active}
+        verdict={mm === null || !verdict ? null : verdictWords(verdict, job.units)}
+        onActive={onActive}
+        onChange={onChange}
+      />
+      {!done && (
+        <Flex gap="1.5" mt="1.5" wrap="wrap">
+          {chips.map((text) => (
+            <Press key={text} chosen={text === gap} onPress={() => onChange(text)}>
+              {text}
+            </Press>
+          ))}
+        </Flex>
+      )}
+    </Box>
   );
 }

@@ -15,7 +15,7 @@ import { NumberPad } from './number-pad';
 import { OldPlugDrawn } from './old-plug';
 import { FieldHead, Press, Stop } from './parts';
 import { PhotoRow } from './photo-row';
-import { curveJob, inUnit, MORE, NEW, OLD, only, seenOf, TIGHT, text, torqueSetting } from './site-parts';
+import { curveJob, inUnit, MORE, NEW, OLD, only, type Part, seenOf, TIGHT, text, torqueSetting } from './site-parts';
 import { type Wrench, WrenchPanel } from './wrench-panel';
 
 /** What a person opened and chose at the site in hand. */
@@ -37,67 +37,59 @@ const arrivedAt = (site: string): Here => ({
   faults: {},
 });
 
-/** One site: the old plug out and read, the new one in and tightened. One button says what it does and where it goes. */
-export function SitePanel({
-  floor,
-  site,
-  next,
-  last,
-  wrench,
-  onNext,
-}: {
-  floor: Floor;
-  site: FloorSite;
-  next: FloorSite | null;
+/** Where a person is at the site in hand. The next site takes over the panel as it stands: drawing it anew would wait. */
+function useHere(site: string) {
+  const [here, setHere] = useState(() => arrivedAt(site));
+  if (here.site !== site) setHere(arrivedAt(site));
+  return {
+    ...here,
+    change: (part: Partial<Here>) => setHere((before) => ({ ...before, ...part })),
+    flip: (what: 'more' | 'atWrench') => setHere((before) => ({ ...before, [what]: !before[what] })),
+  };
+}
+
+/** The next site begins at its top, where the eye looks for it. */
+function useTopOf(site: string) {
+  const panel = useRef<HTMLDivElement>(null);
+  const shownAt = useRef(site);
+  useEffect(() => {
+    if (shownAt.current === site) return;
+    shownAt.current = site;
+    const { top = 0 } = panel.current?.getBoundingClientRect() ?? {};
+    if (top < 0 || top > window.innerHeight / 2) panel.current?.scrollIntoView({ block: 'start' });
+  }, [site]);
+  return panel;
+}
+
+/** What the one button would write, and whether it may. */
+function finishing({ job, record }: Floor, site: FloorSite) {
+  const fields = record[siteTarget(site.id)] ?? {};
+  const over = {
+    torqueMethod: fields.torqueMethod ?? 'wrench',
+    installedTorque: text(fields, 'installedTorque') || torqueSetting(job),
+  };
+  return { over, faults: () => siteFaultsIn(job, record, site.id, personUnits(job.units), over) };
+}
+
+interface SiteProps {
+  readonly floor: Floor;
+  readonly site: FloorSite;
+  readonly next: FloorSite | null;
   /** The site that was described last, for "same as the last". */
-  last: FloorSite | null;
-  wrench: Wrench;
-  onNext: () => void;
-}) {
+  readonly last: FloorSite | null;
+  readonly wrench: Wrench;
+  readonly onNext: () => void;
+}
+
+/** One site: the old plug out and read, the new one in and tightened. One button says what it does and where it goes. */
+export function SitePanel({ floor, site, next, last, wrench, onNext }: SiteProps) {
   const { job, record, set, edit } = floor;
   const target = siteTarget(site.id);
   const fields = record[target] ?? {};
-  const [here, setHere] = useState(() => arrivedAt(site.id));
-  // The next site takes over the panel as it stands: drawing all of it anew would make every change of site wait.
-  if (here.site !== site.id) setHere(arrivedAt(site.id));
-  const { active, typing, more, atWrench, faults } = here;
-  const change = (part: Partial<Here>) => setHere((before) => ({ ...before, ...part }));
-  const flip = (what: 'more' | 'atWrench') => setHere((before) => ({ ...before, [what]: !before[what] }));
+  const here = useHere(site.id);
+  const { active, change } = here;
   const put = (field: string, value: Json) => set(target, field, value);
-  const activate = (field: SiteQuantity) => {
-    change({ active: field, typing: true });
-    edit(target, field);
-  };
-  const system = job.units;
-  const units = personUnits(system);
-  const quantity = (name: SiteQuantity): number | null => quantityIn(job, site.id, name, text(fields, name), units);
-  const panel = useRef<HTMLDivElement>(null);
-  const shownAt = useRef(site.id);
-  useEffect(() => {
-    if (shownAt.current === site.id) return;
-    shownAt.current = site.id;
-    // The next site begins at its top, where the eye looks for it.
-    const { top = 0 } = panel.current?.getBoundingClientRect() ?? {};
-    if (top < 0 || top > window.innerHeight / 2) panel.current?.scrollIntoView({ block: 'start' });
-  }, [site.id]);
-  const bare = job.sites.filter(
-    (other) => other.id !== site.id && Object.keys(seenOf(record[siteTarget(other.id)] ?? {})).length === 0,
-  );
-  const setting = torqueSetting(job);
-  const done = fields.done === true;
-
-  const finish = () => {
-    edit(null);
-    const torque = text(fields, 'installedTorque') || setting;
-    const over = { torqueMethod: fields.torqueMethod ?? 'wrench', installedTorque: torque };
-    const found = siteFaultsIn(job, record, site.id, units, over);
-    change({ faults: found });
-    if (Object.keys(found).length > 0) return;
-    put('torqueMethod', over.torqueMethod);
-    if (over.torqueMethod === 'wrench') put('installedTorque', torque);
-    put('done', true);
-    onNext();
-  };
+  const units = personUnits(job.units);
   const kind = SITE_FIELDS[active].quantity;
   const pad = (
     <NumberPad
@@ -111,107 +103,161 @@ export function SitePanel({
       }}
     />
   );
-  const padUnder = typing ? pad : null;
-  const method = String(fields.torqueMethod ?? 'wrench');
-  const words = done
-    ? `Site ${site.name} is done`
-    : method === 'wrench'
-      ? `Torqued ${text(fields, 'installedTorque') || setting}`
-      : method === 'angle'
-        ? 'Tightened by angle'
-        : 'Tightened by feel';
+  const part = {
+    site,
+    put,
+    job,
+    active,
+    activate: (field: SiteQuantity) => {
+      change({ active: field, typing: true });
+      edit(target, field);
+    },
+    quantity: (name: SiteQuantity): number | null => quantityIn(job, site.id, name, text(fields, name), units),
+    pad: here.typing ? pad : null,
+  };
+  const finish = () => {
+    edit(null);
+    const { over, faults } = finishing(floor, site);
+    const found = faults();
+    change({ faults: found });
+    if (Object.keys(found).length > 0) return;
+    put('torqueMethod', over.torqueMethod);
+    if (over.torqueMethod === 'wrench') put('installedTorque', over.installedTorque);
+    put('done', true);
+    onNext();
+  };
   return (
-    <div className="site" ref={panel}>
-      <div className="site-side">
-        <h2>Site {site.name}</h2>
-        <span className="site-where">
-          {site.where}
-          {done && ` · done by ${site.doneBy ?? 'you'}`}
-        </span>
-        {site.fittedWith && <div className="aside">When it was fitted: {site.fittedWith}.</div>}
-        {site.redo && <Stop>Done under another sheet than the one in force: do it again, or have it released.</Stop>}
-        <OldPlugDrawn
-          fields={only(fields, OLD)}
-          {...{
-            site,
-            put,
-            job,
-            active,
-            activate,
-            quantity,
-            pad: padUnder,
-            more,
-            onMore: () => flip('more'),
-            bare: bare.length,
-            onAlike: () => {
-              for (const other of bare) set(siteTarget(other.id), 'seen', fields.seen ?? null);
-            },
-          }}
-          last={last ? seenOf(record[siteTarget(last.id)] ?? {}) : null}
-        />
-        <NewPlugDrawn fields={only(fields, NEW)} {...{ site, put, job, active, activate, quantity, pad: padUnder }} />
-        <TighteningDrawn
-          fields={only(fields, TIGHT)}
-          {...{ site, put, job, active, activate, quantity, pad: padUnder, setting }}
-          onWrench={() => flip('atWrench')}
-        />
-        <LotAndMore
-          {...{ site, put, job, active, activate, quantity, pad: padUnder }}
-          fields={only(fields, MORE)}
-          before={last ? (record[siteTarget(last.id)] ?? {}) : {}}
-        />
-        <Remark
-          value={text(fields, 'remark')}
-          onChange={(value) => put('remark', value)}
-          onFocus={() => edit(target, 'remark')}
-        />
-        <PhotoRow key={target} target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />
-      </div>
+    <div className="site" ref={useTopOf(site.id)}>
+      <SiteSide {...{ floor, site, last, here, part }} />
       <div className="site-hand">
-        {atWrench ? (
-          <WrenchPanel
-            wrench={wrench}
-            job={curveJob(job)}
-            curve={siteRecord(fields).curve}
-            system={system}
-            onDone={(curve) => {
-              put('curve', curve);
-              put('torqueMethod', 'wrench');
-              put('installedTorque', inUnit(curve.peakNm, job));
-            }}
-            onStop={(curve) => put('curve', curve)}
-          />
-        ) : (
-          <div className="pad-beside">{pad}</div>
-        )}
-        <div className="site-main">
-          {Object.keys(faults).length > 0 && !done && (
-            <div className="fault" role="alert">
-              {Object.values(faults).map((fault) => (
-                <div key={fault}>{fault}</div>
-              ))}
-            </div>
-          )}
-          {done ? (
-            <Press main wide onPress={onNext}>
-              {next ? `${words}. Next: ${next.name}` : words}
-            </Press>
-          ) : (
-            <Press main wide onPress={finish}>
-              {words}
-              {next ? `, next: ${next.name}` : ', all sites done'}
-            </Press>
-          )}
-        </div>
-        {done && (
-          <Box mt="2">
-            <Press wide onPress={() => put('done', false)}>
-              Take site {site.name} back
-            </Press>
-          </Box>
-        )}
+        {here.atWrench ? <AtWrench {...{ fields, job, wrench, put }} /> : <div className="pad-beside">{pad}</div>}
+        <Finish {...{ floor, site, next, faults: here.faults, finish, onNext }} />
       </div>
     </div>
+  );
+}
+
+/** What is read and noted of one site, from the old plug to the pictures. */
+function SiteSide({
+  floor,
+  site,
+  last,
+  here,
+  part,
+}: Pick<SiteProps, 'floor' | 'site' | 'last'> & {
+  here: ReturnType<typeof useHere>;
+  part: Omit<Part, 'fields'>;
+}) {
+  const { job, record, set, edit } = floor;
+  const target = siteTarget(site.id);
+  const fields = record[target] ?? {};
+  const seenAt = (id: string) => seenOf(record[siteTarget(id)] ?? {});
+  const bare = job.sites.filter(({ id }) => id !== site.id && Object.keys(seenAt(id)).length === 0);
+  return (
+    <div className="site-side">
+      <h2>Site {site.name}</h2>
+      <span className="site-where">
+        {site.where}
+        {fields.done === true && ` · done by ${site.doneBy ?? 'you'}`}
+      </span>
+      {site.fittedWith && <div className="aside">When it was fitted: {site.fittedWith}.</div>}
+      {site.redo && <Stop>Done under another sheet than the one in force: do it again, or have it released.</Stop>}
+      <OldPlugDrawn
+        {...part}
+        fields={only(fields, OLD)}
+        last={last ? seenAt(last.id) : null}
+        bare={bare.length}
+        more={here.more}
+        onMore={() => here.flip('more')}
+        onAlike={() => {
+          for (const other of bare) set(siteTarget(other.id), 'seen', fields.seen ?? null);
+        }}
+      />
+      <NewPlugDrawn {...part} fields={only(fields, NEW)} />
+      <TighteningDrawn
+        {...part}
+        fields={only(fields, TIGHT)}
+        setting={torqueSetting(job)}
+        onWrench={() => here.flip('atWrench')}
+      />
+      <LotAndMore {...part} fields={only(fields, MORE)} before={last ? (record[siteTarget(last.id)] ?? {}) : {}} />
+      <Remark
+        value={text(fields, 'remark')}
+        onChange={(value) => part.put('remark', value)}
+        onFocus={() => edit(target, 'remark')}
+      />
+      <PhotoRow key={target} target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />
+    </div>
+  );
+}
+
+function AtWrench({
+  fields,
+  job,
+  wrench,
+  put,
+}: Pick<Part, 'fields' | 'job' | 'put'> & {
+  wrench: Wrench;
+}) {
+  return (
+    <WrenchPanel
+      wrench={wrench}
+      job={curveJob(job)}
+      curve={siteRecord(fields).curve}
+      system={job.units}
+      onDone={(curve) => {
+        put('curve', curve);
+        put('torqueMethod', 'wrench');
+        put('installedTorque', inUnit(curve.peakNm, job));
+      }}
+      onStop={(curve) => put('curve', curve)}
+    />
+  );
+}
+
+const METHOD_WORDS: Readonly<Record<string, string>> = { angle: 'Tightened by angle', feel: 'Tightened by feel' };
+
+/** The one button, and what keeps the site from being done. */
+function Finish({
+  floor,
+  site,
+  next,
+  faults,
+  finish,
+  onNext,
+}: Pick<SiteProps, 'floor' | 'site' | 'next' | 'onNext'> & { faults: Faults; finish: () => void }) {
+  const done = floor.record[siteTarget(site.id)]?.done === true;
+  const { over } = finishing(floor, site);
+  const words = METHOD_WORDS[String(over.torqueMethod)] ?? `Torqued ${over.installedTorque}`;
+  return (
+    <>
+      <div className="site-main">
+        {Object.keys(faults).length > 0 && !done && (
+          <div className="fault" role="alert">
+            {Object.values(faults).map((fault) => (
+              <div key={fault}>{fault}</div>
+            ))}
+          </div>
+        )}
+        {done ? (
+          <Press main wide onPress={onNext}>
+            Site {site.name} is done{next && `. Next: ${next.name}`}
+          </Press>
+        ) : (
+          <Press main wide onPress={finish}>
+            {words}
+            {next ? `, next: ${next.name}` : ', all sites done'}
+          </Press>
+        )}
+      </div>
+      {done && (
+        <Box mt="2">
+          <Press wide onPress={() => floor.set(siteTarget(site.id), 'done', false)}>
+            Take site {site.name} back
+          </Press>
+        </Box>
+      )}
+    </>
   );
 }
 

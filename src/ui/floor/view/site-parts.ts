@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { CurveJob } from '@/core/torque/curve';
 import { personUnits } from '@/core/units/person-units';
+import { roundTo } from '@/core/units/round';
 import { fromSi } from '@/core/units/unit';
 import { type Fields, type Json, sameJson } from '@/core/work/entry';
 import type { FloorJob, FloorSite } from '@/core/work/job-record';
@@ -55,7 +56,7 @@ export const looksAlike = (before: Drawn, after: Drawn): boolean =>
 export const torqueSetting = (job: FloorJob): string => inUnit(job.targetNm, job);
 export const inUnit = (nm: number, job: FloorJob): string => {
   const unit = personUnits(job.units).torque;
-  return `${Number(fromSi(nm, unit).toFixed(1))} ${unit}`;
+  return `${roundTo(fromSi(nm, unit), 1)} ${unit}`;
 };
 
 export const curveJob = (job: FloorJob): CurveJob => ({

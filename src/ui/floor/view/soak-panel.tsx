@@ -4,12 +4,12 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { SEIZING_FACTOR } from '@/core/torque/curve';
 import type { UnitSystem } from '@/core/units/person-units';
-import { MAX_PENETRANT_ML, nextSoakMove, USUAL_SOAK } from '@/core/work/soak-moves';
+import { MAX_PENETRANT_ML, type NextMove, nextSoakMove, USUAL_SOAK } from '@/core/work/soak-moves';
 import { torqueText } from '@/text/format';
 import { Caution } from '../../primitives/page';
 import { Press } from './parts';
 
-export interface SoakSite {
+interface SoakSite {
   readonly id: string;
   readonly name: string;
   /** It did not give; else it soaks because the method in force says so. */
@@ -50,14 +50,7 @@ export function SoakPanel({
     now,
   );
   const nameOf = (id: string): string => sites.find((site) => site.id === id)?.name ?? id;
-  const words =
-    next?.kind === 'prepare'
-      ? `Next: site ${nameOf(next.site)}, back off an eighth of a turn, then penetrant, ${MAX_PENETRANT_ML} ml at most.`
-      : next?.kind === 'remove'
-        ? `Next: site ${nameOf(next.site)} has soaked. To and fro, a quarter turn at a time.`
-        : next
-          ? `Nothing to force: the soak of site ${nameOf(next.site)} ends at ${clock(next.untilMs)}.`
-          : '';
+  const words = next ? moveWords(next, nameOf(next.site)) : '';
   const mine = sites.find(({ id }) => id === here);
   return (
     <Box my="3" role="group" aria-label="Soaks">
@@ -72,7 +65,7 @@ export function SoakPanel({
       <Flex gap="2" wrap="wrap" mt="2">
         {left.map(({ site, minutes }) => (
           <Press key={site} chosen={site === here} onPress={() => onGo(site)}>
-            {nameOf(site)}: {minutes === null ? 'dry' : minutes === 0 ? 'soaked' : `${minutes} min`}
+            {nameOf(site)}: {leftWords(minutes)}
           </Press>
         ))}
       </Flex>
@@ -92,4 +85,21 @@ export function SoakPanel({
       )}
     </Box>
   );
+}
+
+function moveWords(move: NextMove, site: string): string {
+  switch (move.kind) {
+    case 'prepare':
+      return `Next: site ${site}, back off an eighth of a turn, then penetrant, ${MAX_PENETRANT_ML} ml at most.`;
+    case 'remove':
+      return `Next: site ${site} has soaked. To and fro, a quarter turn at a time.`;
+    case 'wait':
+      return `Nothing to force: the soak of site ${site} ends at ${clock(move.untilMs)}.`;
+  }
+}
+
+/** @param minutes null: no penetrant yet */
+function leftWords(minutes: number | null): string {
+  if (minutes === null) return 'dry';
+  return minutes === 0 ? 'soaked' : `${minutes} min`;
 }

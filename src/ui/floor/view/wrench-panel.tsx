@@ -16,7 +16,7 @@ export interface Wrench {
   readonly begin: (kind: string, job: CurveJob) => readonly CurveSample[];
 }
 
-export const FAULT_WORDS: Readonly<Record<string, string>> = {
+const FAULT_WORDS: Readonly<Record<string, string>> = {
   cross_threaded:
     'Cross-threaded: torque comes where the thread should run free. Back it out by hand, look at the thread, start again by hand.',
   yielding:

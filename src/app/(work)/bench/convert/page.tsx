@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { ConvertBench } from '@/ui/bench/convert-bench';
@@ -10,10 +10,10 @@ import { BENCH_PLACES } from '../places';
 
 export const metadata = { title: 'Bench: units' };
 
-export default async function ConvertBenchPage() {
+export default page(async function ConvertBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   return (
     <>
       <PageHead title="Units">Any figure in all its units; a slip is caught, never converted silently</PageHead>
@@ -21,4 +21,4 @@ export default async function ConvertBenchPage() {
       <ConvertBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );
-}
+});

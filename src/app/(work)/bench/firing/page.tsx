@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { FiringBench } from '@/ui/bench/firing-bench';
@@ -10,10 +10,10 @@ import { BENCH_PLACES } from '../places';
 
 export const metadata = { title: 'Bench: firing order' };
 
-export default async function FiringBenchPage() {
+export default page(async function FiringBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   return (
     <>
       <PageHead title="Firing order and cap">Towers, companions and swapped leads</PageHead>
@@ -21,4 +21,4 @@ export default async function FiringBenchPage() {
       <FiringBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );
-}
+});

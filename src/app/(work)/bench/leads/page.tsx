@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { LeadBench } from '@/ui/bench/lead-bench';
@@ -10,10 +10,10 @@ import { BENCH_PLACES } from '../places';
 
 export const metadata = { title: 'Bench: leads' };
 
-export default async function LeadBenchPage() {
+export default page(async function LeadBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   return (
     <>
       <PageHead title="Leads">A new set to the old places by length</PageHead>
@@ -21,4 +21,4 @@ export default async function LeadBenchPage() {
       <LeadBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { SparkBench } from '@/ui/bench/spark-bench';
@@ -10,10 +10,10 @@ import { BENCH_PLACES } from '../places';
 
 export const metadata = { title: 'Bench: spark demand' };
 
-export default async function SparkBenchPage() {
+export default page(async function SparkBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   return (
     <>
       <PageHead title="Spark demand">What gap and pressure ask of the coil</PageHead>
@@ -21,4 +21,4 @@ export default async function SparkBenchPage() {
       <SparkBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );
-}
+});

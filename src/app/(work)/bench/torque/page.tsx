@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { TorqueBench } from '@/ui/bench/torque-bench';
@@ -10,10 +10,10 @@ import { BENCH_PLACES } from '../places';
 
 export const metadata = { title: 'Bench: torque' };
 
-export default async function TorqueBenchPage() {
+export default page(async function TorqueBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   return (
     <>
       <PageHead title="Torque">From the dry spec to the figure on this wrench</PageHead>
@@ -21,4 +21,4 @@ export default async function TorqueBenchPage() {
       <TorqueBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );
-}
+});

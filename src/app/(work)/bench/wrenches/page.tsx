@@ -1,6 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { addMonths } from '@/core/calendar/plain-date';
 import { CALIBRATION_MONTHS, MIN_SHARE_OF_RANGE } from '@/core/torque/plan';
 import { may } from '@/server/access';
@@ -19,10 +19,10 @@ import { BENCH_PLACES } from '../places';
 
 export const metadata = { title: 'Wrenches' };
 
-export default async function WrenchesPage() {
+export default page(async function WrenchesPage() {
   const actor = await requireActor();
   const [wrenches, kept] = await Promise.all([listWrenches(deps(), actor), listKept(deps(), actor)]);
-  if (!wrenches.ok) return <NotShown error={wrenches.error} />;
+  mustShow(wrenches);
   const manage = may(actor, 'manage wrenches');
   return (
     <>
@@ -60,7 +60,7 @@ export default async function WrenchesPage() {
       </Section>
     </>
   );
-}
+});
 
 function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: string; manage: boolean }) {
   const until = addMonths(wrench.calibratedOn, CALIBRATION_MONTHS);

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { groupBy } from '@/core/shared/group-by';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
@@ -20,12 +20,12 @@ const WANTS_WORK: ReadonlySet<string> = new Set(['past', 'soon', 'inspect', 'def
 const HIDDEN = new Set(['depot', 'sure'] as const);
 
 /** The due list on paper: a sheet for each depot. */
-export default async function PrintPage({ searchParams }: { searchParams: Search }) {
+export default page(async function PrintPage({ searchParams }: { searchParams: Search }) {
   const actor = await requireActor();
   const query = await searchParams;
   const filter = dueFilter.parse({ ...query, descending: query.order === 'reversed' });
   const [list, costs] = await Promise.all([listDue(deps(), actor, filter), viewCosts(deps(), actor)]);
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const items = filter.state ? list.value.items : list.value.items.filter((item) => WANTS_WORK.has(item.state));
   const depots = [...groupBy(items, (item) => item.depot)].sort(([a], [b]) => a.localeCompare(b));
   return (
@@ -63,4 +63,4 @@ export default async function PrintPage({ searchParams }: { searchParams: Search
       ))}
     </>
   );
-}
+});

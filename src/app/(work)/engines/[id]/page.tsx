@@ -1,6 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { tighteningOrder } from '@/core/engine/access';
 import { coilOf, companions } from '@/core/engine/coils';
 import { neighbours, siteId, siteName, sitePlace } from '@/core/engine/layout';
@@ -21,10 +21,10 @@ import { checkSheetAction } from '../actions';
 
 type Props = { params: Promise<{ id: string }> };
 
-export default async function EnginePage({ params }: Props) {
+export default page(async function EnginePage({ params }: Props) {
   const actor = await requireActor();
   const found = await viewEngine(deps(), actor, (await params).id);
-  if (!found.ok) return <NotShown error={found.error} />;
+  mustShow(found);
   const view = found.value;
   const { family, layout } = view;
   const enter = may(actor, 'enter catalogue data');
@@ -104,7 +104,7 @@ export default async function EnginePage({ params }: Props) {
       </Section>
     </>
   );
-}
+});
 
 function EngineFacts({ view: { family, layout } }: { view: EngineView }) {
   const { model } = layout;

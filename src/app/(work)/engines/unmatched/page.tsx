@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { listUnmatched, type UnmatchedGroup } from '@/server/catalogue/list-unmatched';
 import { deps } from '@/server/deps';
@@ -14,10 +14,10 @@ import { ENGINE_PLACES } from '../places';
 
 export const metadata = { title: 'Without a firm match' };
 
-export default async function UnmatchedPage() {
+export default page(async function UnmatchedPage() {
   const actor = await requireActor();
   const groups = await listUnmatched(deps(), actor);
-  if (!groups.ok) return <NotShown error={groups.error} />;
+  mustShow(groups);
   const list = groups.value;
   const count = list.reduce((sum, group) => sum + group.vehicles.length, 0);
   return (
@@ -37,7 +37,7 @@ export default async function UnmatchedPage() {
       ))}
     </>
   );
-}
+});
 
 function Group({ group, canAnswer }: { group: UnmatchedGroup; canAnswer: boolean }) {
   return (

@@ -1,47 +1,45 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
+import { MAX_SHOWN, type PlanSummary, type SummaryRow, VERDICTS, type Verdict } from '@/core/shared/plan-summary';
 import { deps } from '@/server/deps';
 import { type ImportView, viewImport } from '@/server/imports/import-file';
-import type { PlannedRow, Verdict } from '@/server/imports/kind';
-import { allKinds } from '@/server/imports/kinds';
-import type { ImportPlan } from '@/server/imports/plan-import';
+import { allKinds, isKindName, kindOf } from '@/server/imports/kinds';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { LookAgain } from '@/ui/primitives/look-again';
+import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { adjustAction, confirmAction, discardAction } from '../actions';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
 
-const VERDICTS: readonly Verdict[] = ['refuse', 'change', 'add', 'skip'];
 const WORDS: Readonly<Record<Verdict, string>> = {
   add: 'added',
   change: 'changed',
   skip: 'skipped',
   refuse: 'refused',
 };
-const MAX_SHOWN = 200;
 
-export default async function ImportCheckPage({ params, searchParams }: Props) {
+export default page(async function ImportCheckPage({ params, searchParams }: Props) {
   const actor = await requireActor();
   const view = await viewImport(deps(), actor, (await params).id);
-  if (!view.ok) return <NotShown error={view.error} />;
-  const { plan, fileName, state } = view.value;
-  if (!plan)
-    return (
-      <Empty>
-        {fileName} was {state}. <TextLink href="/import">Back to Import</TextLink>
-      </Empty>
-    );
+  mustShow(view);
+  const { plan, fileName, problem } = view.value;
+  if (!plan) return <WithoutPlan view={view.value} />;
   const asked = (await searchParams).show;
   const shown = VERDICTS.find((verdict) => verdict === asked) ?? null;
   return (
     <>
       <PageHead title={`Check of ${fileName}`}>
-        {plan.kind.title} · {plan.table.rows.length} rows · nothing is written yet
+        {titleOf(plan.kind)} · {plan.rowCount.toLocaleString('en')} rows · nothing is written yet
       </PageHead>
+      {problem && (
+        <Box mb="4">
+          <Caution>{problem}</Caution>
+        </Box>
+      )}
       <Questions view={view.value} plan={plan} />
       {plan.questions.length === 0 && plan.missing.length === 0 && (
         <Outcome view={view.value} plan={plan} shown={shown} />
@@ -53,9 +51,41 @@ export default async function ImportCheckPage({ params, searchParams }: Props) {
       </ActionForm>
     </>
   );
+});
+
+const titleOf = (kind: string): string => (isKindName(kind) ? kindOf(kind).title : kind);
+
+/** A file that a worker is at, or that is done with. */
+function WithoutPlan({ view: { id, fileName, state, problem } }: { view: ImportView }) {
+  const working = state === 'checking' || state === 'applying';
+  return (
+    <>
+      <PageHead title={fileName}>
+        {state === 'checking' && 'It is being checked: what each row would do. Nothing is written yet.'}
+        {state === 'applying' && 'It is being imported, all of it or nothing.'}
+        {!working && `It was ${state}.`}
+      </PageHead>
+      {problem && <Caution>{problem}</Caution>}
+      {working && <LookAgain />}
+      <Box mb="4" color="soft">
+        {working && (
+          <>
+            You may leave this page: a worker does it, see <TextLink href="/settings/jobs">Background work</TextLink>.{' '}
+          </>
+        )}
+        <TextLink href="/import">Back to Import</TextLink>
+      </Box>
+      {(state === 'checking' || state === 'checked') && (
+        <ActionForm action={discardAction} quiet>
+          <input type="hidden" name="importId" value={id} />
+          <SubmitButton>Discard this file</SubmitButton>
+        </ActionForm>
+      )}
+    </>
+  );
 }
 
-function Questions({ view, plan }: { view: ImportView; plan: ImportPlan }) {
+function Questions({ view, plan }: { view: ImportView; plan: PlanSummary }) {
   return plan.questions.map((question) => (
     <Box key={question.key} bg="caution.bg" p="4" rounded="sm" mb="5" maxW="640px">
       <ActionForm action={adjustAction}>
@@ -75,10 +105,11 @@ function Questions({ view, plan }: { view: ImportView; plan: ImportPlan }) {
   ));
 }
 
-function Outcome({ view, plan, shown }: { view: ImportView; plan: ImportPlan; shown: Verdict | null }) {
-  const { counts } = plan;
+function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; shown: Verdict | null }) {
+  const { counts, doubtful } = plan;
   const rows = plan.rows.filter((row) => shown === null || row.verdict === shown);
-  const doubtful = plan.rows.filter((row) => row.verdict === 'add' && row.reasons.length > 0).length;
+  const all = VERDICTS.filter((verdict) => shown === null || verdict === shown);
+  const more = all.reduce((sum, verdict) => sum + counts[verdict], 0) - Math.min(rows.length, MAX_SHOWN);
   const sorted = shown === null ? [...rows].sort((a, b) => weight(a) - weight(b) || a.line - b.line) : rows;
   return (
     <>
@@ -100,6 +131,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: ImportPlan; sh
           <ActionForm action={confirmAction}>
             <input type="hidden" name="importId" value={view.id} />
             <input type="hidden" name="digest" value={plan.digest} />
+            <input type="hidden" name="background" value={view.inBackground ? 'yes' : ''} />
             <SubmitButton main>
               Confirm: add {counts.add}, change {counts.change}
               {counts.refuse > 0 ? `, leave out ${counts.refuse} refused` : ''}
@@ -134,21 +166,20 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: ImportPlan; sh
           </Table.Row>
         ))}
       </PlainTable>
-      {sorted.length > MAX_SHOWN && <Box color="soft">{sorted.length - MAX_SHOWN} more rows like these.</Box>}
+      {more > 0 && <Box color="soft">{more.toLocaleString('en')} more rows like these.</Box>}
     </>
   );
 }
 
 /** What needs a look comes first. */
-const weight = (row: PlannedRow): number =>
-  row.verdict === 'refuse'
-    ? 0
-    : row.verdict === 'add' && row.reasons.length > 0
-      ? 1
-      : VERDICTS.indexOf(row.verdict) + 1;
+function weight({ verdict, reasons }: SummaryRow): number {
+  if (verdict === 'refuse') return 0;
+  return verdict === 'add' && reasons.length > 0 ? 1 : VERDICTS.indexOf(verdict) + 1;
+}
 
-function Columns({ view, plan }: { view: ImportView; plan: ImportPlan }) {
-  const headers = plan.table.header.filter((name) => name !== '');
+function Columns({ view, plan }: { view: ImportView; plan: PlanSummary }) {
+  const headers = plan.header.filter((name) => name !== '');
+  const columns = isKindName(plan.kind) ? kindOf(plan.kind).columns : [];
   const open = plan.missing.length > 0;
   return (
     <Section title="Which column is which" aside="remembered for the next file with these headers">
@@ -165,7 +196,7 @@ function Columns({ view, plan }: { view: ImportView; plan: ImportPlan }) {
           <ActionForm action={adjustAction}>
             <input type="hidden" name="importId" value={view.id} />
             <Grid templateColumns="repeat(auto-fill, minmax(220px, 1fr))" columnGap="4">
-              {plan.kind.columns.map((column) => (
+              {columns.map((column) => (
                 <SelectField
                   key={column.key}
                   name={`column.${column.key}`}
@@ -177,7 +208,7 @@ function Columns({ view, plan }: { view: ImportView; plan: ImportPlan }) {
                   defaultValue={view.mapping[column.key] ?? ''}
                 />
               ))}
-              {plan.kind.name === 'odometer' && (
+              {plan.kind === 'odometer' && (
                 <SelectField
                   name="option.unit"
                   label="Unit where the file names none"
@@ -201,7 +232,7 @@ function Columns({ view, plan }: { view: ImportView; plan: ImportPlan }) {
                 name="kind"
                 label="This file is"
                 choices={allKinds().map(({ name, title }) => ({ value: name, label: title }))}
-                defaultValue={plan.kind.name}
+                defaultValue={plan.kind}
               />
               <Box mb="3">
                 <SubmitButton>Change</SubmitButton>

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { addDays } from '@/core/calendar/plain-date';
 import { deps } from '@/server/deps';
 import { viewDigest } from '@/server/notices/list-notices';
@@ -12,10 +12,10 @@ export const metadata = { title: 'Digest' };
 
 type Props = { searchParams: Promise<{ on?: string }> };
 
-export default async function DigestPage({ searchParams }: Props) {
+export default page(async function DigestPage({ searchParams }: Props) {
   const actor = await requireActor();
   const digest = await viewDigest(deps(), actor, (await searchParams).on);
-  if (!digest.ok) return <NotShown error={digest.error} />;
+  mustShow(digest);
   const { on, sections } = digest.value;
   return (
     <>
@@ -51,4 +51,4 @@ export default async function DigestPage({ searchParams }: Props) {
       ))}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
@@ -16,11 +16,11 @@ export const metadata = { title: 'Yard walk' };
 
 type Props = { searchParams: Promise<Record<string, string>> };
 
-export default async function YardWalkPage({ searchParams }: Props) {
+export default page(async function YardWalkPage({ searchParams }: Props) {
   const actor = await requireActor();
   const filter = dueFilter.parse({ ...(await searchParams), sort: 'unit' });
   const list = await listDue(deps(), actor, { ...filter, page: { from: 0, limit: 1000 } });
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const { items, depots } = list.value;
   return (
     <>
@@ -54,4 +54,4 @@ export default async function YardWalkPage({ searchParams }: Props) {
       )}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { scopeWords } from '@/core/catalogue/scope';
 import type { UnitSystem } from '@/core/units/person-units';
 import { may } from '@/server/access';
@@ -8,7 +8,7 @@ import { type PartView, viewPart } from '@/server/catalogue/view-part';
 import { deps } from '@/server/deps';
 import { partFields } from '@/server/exports/catalogue-csv';
 import { kindOf } from '@/server/imports/kinds';
-import { COMPONENT_WORDS, ELECTRODE_WORDS, MIXING_WORDS } from '@/text/catalogue-words';
+import { COMPONENT_WORDS, ELECTRODE_WORDS, MIXING_WORDS, resistorWords } from '@/text/catalogue-words';
 import { dateText, gapText, NONE } from '@/text/format';
 import { EntryForm } from '@/ui/catalogue/entry-form';
 import { HistoryGraph } from '@/ui/parts/history-graph';
@@ -21,10 +21,10 @@ import { enterRowAction } from '../../engines/actions';
 
 type Props = { params: Promise<{ id: string }> };
 
-export default async function PartPage({ params }: Props) {
+export default page(async function PartPage({ params }: Props) {
   const actor = await requireActor();
   const found = await viewPart(deps(), actor, (await params).id);
-  if (!found.ok) return <NotShown error={found.error} />;
+  mustShow(found);
   const view = found.value;
   const { part } = view;
   return (
@@ -85,7 +85,7 @@ export default async function PartPage({ params }: Props) {
       )}
     </>
   );
-}
+});
 
 function Attributes({ view: { part, stock }, system }: { view: PartView; system: UnitSystem }) {
   const mm = (value: number | null): string => (value === null ? 'not recorded' : `${value} mm`);
@@ -104,7 +104,7 @@ function Attributes({ view: { part, stock }, system }: { view: PartView; system:
               ['Projection', mm(part.projectionMm)],
               ['Hexagon', mm(part.hexMm)],
               ['Electrode', part.electrode ? ELECTRODE_WORDS[part.electrode] : 'not recorded'],
-              ['Resistor', part.resistor === null ? 'not recorded' : part.resistor ? 'with' : 'without'],
+              ['Resistor', resistorWords(part.resistor) ?? 'not recorded'],
               ['Heat range', part.heatRange === null ? 'not recorded' : `${part.heatRange}, ${part.maker}’s own scale`],
               ['Shell', part.shell ?? 'not recorded'],
               ['Gap as sold', gapText(part.preGapMm, system)],

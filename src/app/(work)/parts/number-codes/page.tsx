@@ -1,6 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { groupBy } from '@/core/shared/group-by';
 import { may } from '@/server/access';
 import { listNumberCodes } from '@/server/catalogue/read-number';
@@ -16,10 +16,10 @@ import { PART_PLACES } from '../places';
 
 export const metadata = { title: 'Number codes' };
 
-export default async function NumberCodesPage() {
+export default page(async function NumberCodesPage() {
   const actor = await requireActor();
   const codes = await listNumberCodes(deps(), actor);
-  if (!codes.ok) return <NotShown error={codes.error} />;
+  mustShow(codes);
   const makers = [...groupBy(codes.value, (code) => code.maker)];
   return (
     <>
@@ -62,7 +62,7 @@ export default async function NumberCodesPage() {
       )}
     </>
   );
-}
+});
 
 const SAYS = {
   base: 'base of the number',

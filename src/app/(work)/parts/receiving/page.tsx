@@ -1,6 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { type ReceivingReason, SUSPICION_POINTS, SUSPICIOUS_FROM } from '@/core/stock/receiving';
 import type { UnitSystem } from '@/core/units/person-units';
 import { may } from '@/server/access';
@@ -20,11 +20,11 @@ export const metadata = { title: 'Receiving' };
 
 type Delivery = Extract<Awaited<ReturnType<typeof listDeliveries>>, { ok: true }>['value'][number];
 
-export default async function ReceivingPage() {
+export default page(async function ReceivingPage() {
   const actor = await requireActor();
   const [list, bans] = await Promise.all([listDeliveries(deps(), actor), listBans(deps(), actor)]);
-  if (!bans.ok) return <NotShown error={bans.error} />;
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(bans);
+  mustShow(list);
   const quarantined = list.value.filter(({ delivery }) => delivery.verdict !== 'accepted' && !delivery.resolved);
   const rest = list.value.filter((row) => !quarantined.includes(row));
   return (
@@ -59,7 +59,7 @@ export default async function ReceivingPage() {
       </Grid>
     </>
   );
-}
+});
 
 const VERDICTS = {
   accepted: 'Accepted',
@@ -104,7 +104,7 @@ function Row({
         {dateText(delivery.receivedOn)}
         {delivery.orderReference && `, order ${delivery.orderReference}`}
         {delivery.lot ? `, lot ${delivery.lot}` : ', no lot'}, checked by {who}
-        {delivery.gapsMm.length > 0 && `, gaps ${delivery.gapsMm.map((gap) => gap.toFixed(2)).join(' ')} mm`}
+        {delivery.gapsMm.length > 0 && `, gaps ${delivery.gapsMm.map((gap) => gapText(gap, system)).join('; ')}`}
         {delivery.gapsMm.length > 0 && system === 'us' && ` (first ${gapText(delivery.gapsMm[0] ?? null, system)})`}
       </Box>
       {children}

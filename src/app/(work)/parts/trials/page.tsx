@@ -1,12 +1,12 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { MIN_SITE_KM, type Service, type TrialComparison } from '@/core/stock/trial';
 import type { UnitSystem } from '@/core/units/person-units';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listTrials } from '@/server/stock/trials';
-import { dateText, distanceText, NONE, percentText } from '@/text/format';
+import { dateText, distanceText, NONE, percentText, wearText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
@@ -20,10 +20,10 @@ export const metadata = { title: 'Trials' };
 
 type Trial = Extract<Awaited<ReturnType<typeof listTrials>>, { ok: true }>['value'][number];
 
-export default async function TrialsPage() {
+export default page(async function TrialsPage() {
   const actor = await requireActor();
   const list = await listTrials(deps(), actor);
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const manage = may(actor, 'run trials');
   return (
     <>
@@ -52,7 +52,7 @@ export default async function TrialsPage() {
       </Grid>
     </>
   );
-}
+});
 
 function OneTrial({
   row: { trial, part, control, who, onTrial, usual, comparison },
@@ -136,7 +136,7 @@ function ServiceRow({
       <Table.Cell>{service.vehicles}</Table.Cell>
       <Table.Cell>{distanceText(service.siteKm, system)}</Table.Cell>
       <Table.Cell>{service.early}</Table.Cell>
-      <Table.Cell>{growth === null ? NONE : `${growth.toFixed(1)} µm per 1,000 km`}</Table.Cell>
+      <Table.Cell>{growth === null ? NONE : wearText(growth, system)}</Table.Cell>
     </Table.Row>
   );
 }

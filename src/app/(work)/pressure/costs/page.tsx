@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
@@ -15,13 +15,13 @@ import { PRESSURE_PLACES } from '../places';
 
 export const metadata = { title: 'Costs' };
 
-export default async function CostsPage() {
+export default page(async function CostsPage() {
   const actor = await requireActor();
   const [view, list] = await Promise.all([
     viewCosts(deps(), actor),
     listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
   ]);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const costs = view.value;
   const groups = list.ok ? list.value.groups : [];
   return (
@@ -84,4 +84,4 @@ export default async function CostsPage() {
       </Box>
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { HORIZON_WEEKS, type PolicyOutcome, viewHorizon, type WhatIf, whatIf } from '@/server/due/view-horizon';
@@ -18,7 +18,7 @@ type Props = { searchParams: Promise<{ depot?: string; share?: string }> };
 
 const SHARES = [1, 0.9, 0.75] as const;
 
-export default async function HorizonPage({ searchParams }: Props) {
+export default page(async function HorizonPage({ searchParams }: Props) {
   const actor = await requireActor();
   const query = await searchParams;
   const { depot } = dueFilter.parse({ depot: query.depot });
@@ -28,7 +28,7 @@ export default async function HorizonPage({ searchParams }: Props) {
     listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
     share === null ? null : whatIf(deps(), actor, share),
   ]);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const { weeks, bayMinutes, depots, parts } = view.value;
   const to = (next: { depot?: string; share?: number }) => {
     const params = new URLSearchParams();
@@ -120,7 +120,7 @@ export default async function HorizonPage({ searchParams }: Props) {
       </Section>
     </>
   );
-}
+});
 
 const timeText = (minutes: number): string => (minutes < 1 ? NONE : hoursText(minutes));
 

@@ -1,6 +1,6 @@
 import { Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type JobItem, listJobs } from '@/server/jobs/list-jobs';
@@ -16,6 +16,9 @@ export const metadata = { title: 'Background work' };
 const NAMES: Readonly<Record<string, string>> = {
   'refresh-families': 'Due dates after a change of the catalogue',
   'due-run': 'Due dates of the day',
+  notices: 'Notices of the day',
+  'check-import': 'Check of a large file',
+  'apply-import': 'Import of a large file',
 };
 const STATES: Readonly<Record<JobItem['state'], string>> = {
   queued: 'queued',
@@ -25,10 +28,10 @@ const STATES: Readonly<Record<JobItem['state'], string>> = {
   done: 'done',
 };
 
-export default async function JobsPage() {
+export default page(async function JobsPage() {
   const actor = await requireActor();
   const list = await listJobs(deps(), actor);
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const open = list.value.filter(({ state }) => state !== 'done' && state !== 'failed').length;
   return (
     <>
@@ -62,4 +65,4 @@ export default async function JobsPage() {
       )}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { readVin, yearContradiction } from '@/core/catalogue/vin';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
 import { sideWords } from '@/core/engine/sides';
@@ -11,7 +11,7 @@ import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
 import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
-import { dateText, distanceText, gapText, instantText, NONE, percentText } from '@/text/format';
+import { dateText, distanceText, gapText, instantText, NONE, percentText, turnText } from '@/text/format';
 import { ORDER_STATES, SOURCE_WORDS } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { DueSum } from '@/ui/due/due-breakdown';
@@ -32,10 +32,10 @@ import { PressureSection } from './pressure-section';
 
 type Props = { params: Promise<{ id: string }> };
 
-export default async function VehiclePage({ params }: Props) {
+export default page(async function VehiclePage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewVehicle(deps(), actor, (await params).id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const { vehicle, depot, family, layout, due } = view.value;
   const system = actor.unitSystem;
   const blocked = view.value.blockers.length > 0;
@@ -111,7 +111,7 @@ export default async function VehiclePage({ params }: Props) {
       <OrdersSection view={view.value} />
     </>
   );
-}
+});
 
 function Vin({ vin, modelYear }: { vin: string | null; modelYear: number | null }) {
   if (vin === null) return 'not recorded';
@@ -245,13 +245,7 @@ function SpecSection({
         system={system}
         threads={threads}
         current={current}
-        angle={
-          spec.angleDeg !== null
-            ? `${spec.angleDeg}°, by the sheet,`
-            : angle.min === angle.max
-              ? `${angle.min}°`
-              : `${angle.min} to ${angle.max}°`
-        }
+        angle={spec.angleDeg !== null ? `${spec.angleDeg}°, by the sheet,` : turnText(angle)}
       />
       {rivals.length > 0 && (
         <Box color="soft" fontSize="sm" mt="2">
@@ -300,8 +294,12 @@ function FittedSection({ view: { vehicle, layout, fitted }, system }: { view: Ve
   );
 }
 
-const certain = (text: string, certainty: 'exact' | 'estimated' | 'assumed'): string =>
-  certainty === 'exact' ? text : certainty === 'estimated' ? `about ${text}` : `${text}, assumed`;
+const CERTAIN = {
+  exact: (text: string) => text,
+  estimated: (text: string) => `about ${text}`,
+  assumed: (text: string) => `${text}, assumed`,
+};
+const certain = (text: string, certainty: keyof typeof CERTAIN): string => CERTAIN[certainty](text);
 
 function OrdersSection({ view: { orders } }: { view: VehicleView }) {
   return (

@@ -1,6 +1,7 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
+import { timeOf } from '@/core/calendar/zone';
 import { siteId } from '@/core/engine/layout';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
@@ -9,7 +10,8 @@ import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
-import { dateText, gapText, hoursText, instantText, NONE } from '@/text/format';
+import { workOrderActionWords } from '@/text/audit-words';
+import { dateText, gapText, hoursText, instantText, NONE, turnText } from '@/text/format';
 import { ORDER_STATES } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -26,11 +28,11 @@ import { SheetChanged, Stops } from './stops';
 
 type Props = { params: Promise<{ id: string }> };
 
-export default async function WorkOrderPage({ params }: Props) {
+export default page(async function WorkOrderPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const { order, row, vehicle, family, spec, layout, sites, steps } = view.value;
   const people = await listPeople(deps(), actor);
   const live = isLive(order);
@@ -144,7 +146,7 @@ export default async function WorkOrderPage({ params }: Props) {
         <Box as="ul" listStyleType="none" fontSize="sm" color="soft">
           {view.value.history.map((entry) => (
             <li key={`${entry.at.toISOString()}${entry.action}${JSON.stringify(entry.changes).slice(0, 40)}`}>
-              {instantText(entry.at)}: {entry.who} {HISTORY_WORDS[entry.action] ?? entry.action}
+              {instantText(entry.at)}: {entry.who} {workOrderActionWords(entry.action)}
               {historyDetail(entry.changes)}
             </li>
           ))}
@@ -152,37 +154,11 @@ export default async function WorkOrderPage({ params }: Props) {
       </Section>
     </>
   );
-}
+});
 
 /** Who can see to a follow-up. */
 const toChoice = ({ id, name, active }: { id: string; name: string; active: boolean }) =>
   active ? [{ value: id, label: name }] : [];
-
-const HISTORY_WORDS: Readonly<Record<string, string>> = {
-  open: 'opened it',
-  record: 'recorded site',
-  step: 'marked step',
-  plan: 'planned it for',
-  unplan: 'took it off the plan',
-  close: 'closed it at',
-  reopen: 'reopened it:',
-  cancel: 'cancelled it:',
-  confirmed: 'confirmed a finding:',
-  rejected: 'rejected a finding:',
-  corrected: 'corrected a finding:',
-  'add follow-up': 'added a follow-up:',
-  'finish follow-up': 'finished a follow-up:',
-  count: 'counted',
-  order: 'declared the tray',
-  photo: 'took a picture at',
-  codes: 'kept the codes',
-  'clear codes': 'cleared the codes',
-  wait: 'stopped the job:',
-  'go on': 'went on:',
-  'take over sheet': 'took over another sheet:',
-  release: 'let site stand:',
-  'hand over': 'handed it over',
-};
 
 function historyDetail(changes: unknown): string {
   if (typeof changes !== 'object' || changes === null) return '';
@@ -214,11 +190,11 @@ function angleOf({ spec, family }: WorkOrderView): string {
     lubricant: 'dry',
     on: '2000-01-01',
   });
-  return angleDeg.min === angleDeg.max ? `${angleDeg.min}°` : `${angleDeg.min} to ${angleDeg.max}°`;
+  return turnText(angleDeg);
 }
 
 async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor }) {
-  const { order, row, family } = view;
+  const { order, row, booking, family } = view;
   const choices = await whereAndWho(deps(), actor, { depotId: row.depotId, hybrid: family.hybrid });
   if (!choices.ok) return null;
   return (
@@ -230,19 +206,16 @@ async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor 
         bays={choices.value.bays.map((bay) => ({ value: bay.id, label: `${row.depot} ${bay.name}` }))}
         people={choices.value.people.map((person) => ({ value: person.id, label: person.name }))}
         now={{
-          day: row.startsAt?.slice(0, 10) ?? deps().today(),
-          start: row.startsAt?.slice(11) ?? '08:00',
-          minutes: minutesOf(row) ?? order.minutes,
-          bayId: row.bayId ?? undefined,
-          personId: row.personId ?? undefined,
+          day: booking?.day ?? deps().today(),
+          start: booking ? timeOf(booking.startMin) : choices.value.opens,
+          minutes: booking?.minutes ?? order.minutes,
+          bayId: booking?.bayId,
+          personId: booking?.personId,
+          version: booking?.version,
         }}
-        planned={row.startsAt !== null}
+        planned={booking !== null}
         hybrid={family.hybrid}
       />
     </Section>
   );
-}
-
-function minutesOf({ startsAt, endsAt }: WorkOrderView['row']): number | null {
-  return startsAt && endsAt ? (Date.parse(`${endsAt}Z`) - Date.parse(`${startsAt}Z`)) / 60_000 : null;
 }

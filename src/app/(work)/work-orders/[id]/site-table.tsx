@@ -2,7 +2,7 @@ import { Box, Flex, Table } from '@chakra-ui/react';
 import { siteId } from '@/core/engine/layout';
 import type { Actor } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
-import { gapText, NONE, torqueText } from '@/text/format';
+import { gapText, NONE, torqueText, wearText } from '@/text/format';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -52,7 +52,7 @@ export function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }
               {site.growth !== null && (
                 <Box color="soft" fontSize="sm">
                   {site.growth >= 0 ? '+' : ''}
-                  {site.growth.toFixed(1)} µm per 1,000 km
+                  {wearText(site.growth, actor.unitSystem)}
                 </Box>
               )}
             </Table.Cell>

@@ -1,6 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type FollowUpItem, listFollowUps } from '@/server/findings/follow-up';
@@ -16,10 +16,10 @@ import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Follow-ups' };
 
-export default async function FollowUpsPage() {
+export default page(async function FollowUpsPage() {
   const actor = await requireActor();
   const list = await listFollowUps(deps(), actor);
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const open = list.value.filter(({ followUp }) => followUp.doneAt === null);
   const due = open.filter(({ isDue }) => isDue).length;
   return (
@@ -42,7 +42,7 @@ export default async function FollowUpsPage() {
       )}
     </>
   );
-}
+});
 
 function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
   const { followUp, unitNumber, vehicleName, orderNumber, owner, isDue } = item;
@@ -64,9 +64,8 @@ function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
         {followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)}
       </Table.Cell>
       <Table.Cell minW="240px">
-        {followUp.doneAt ? (
-          `Done: ${followUp.outcome}`
-        ) : may(actor, 'record work') ? (
+        {followUp.doneAt && `Done: ${followUp.outcome}`}
+        {!followUp.doneAt && may(actor, 'record work') && (
           <details>
             <summary>Done</summary>
             <ActionForm action={finishFollowUpAction}>
@@ -75,7 +74,7 @@ function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
               <SubmitButton>Mark as done</SubmitButton>
             </ActionForm>
           </details>
-        ) : null}
+        )}
       </Table.Cell>
     </Table.Row>
   );

@@ -1,10 +1,10 @@
 import { Box, Flex, Grid, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { GRADES } from '@/core/inspection/trainer';
 import { deps } from '@/server/deps';
 import { viewTrainer } from '@/server/findings/trainer';
-import { NONE } from '@/text/format';
+import { gapText, NONE, rangeTexts } from '@/text/format';
 import { GRADE_WORDS } from '@/text/grade-words';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -17,14 +17,19 @@ import { ORDER_PLACES } from '../places';
 export const metadata = { title: 'Trainer' };
 
 /** How a kappa is usually read. Source: J. R. Landis, G. G. Koch, Biometrics 33 (1977). */
-const agreementWords = (kappa: number): string =>
-  kappa >= 0.81 ? 'nearly full' : kappa >= 0.61 ? 'substantial' : kappa >= 0.41 ? 'moderate' : 'weak';
+const AGREEMENT: readonly (readonly [number, string])[] = [
+  [0.81, 'nearly full'],
+  [0.61, 'substantial'],
+  [0.41, 'moderate'],
+];
+const agreementWords = (kappa: number): string => AGREEMENT.find(([least]) => kappa >= least)?.[1] ?? 'weak';
 const kappaText = (kappa: number | null): string =>
   kappa === null ? NONE : `${kappa.toFixed(2)}, ${agreementWords(kappa)}`;
 
-export default async function TrainerPage() {
-  const view = await viewTrainer(deps(), await requireActor());
-  if (!view.ok) return <NotShown error={view.error} />;
+export default page(async function TrainerPage() {
+  const actor = await requireActor();
+  const view = await viewTrainer(deps(), actor);
+  mustShow(view);
   const { plug, mine, withAnswer, between } = view.value;
   const { last } = mine;
   return (
@@ -56,7 +61,7 @@ export default async function TrainerPage() {
           {/* The words of its conditions would be the answer, so they are not said. */}
           <PlugDrawing seen={plug.seen} gapMm={plug.gapMm} seat="gasket" title="A removed plug" height="420px" quiet />
           <Box color="soft" textAlign="center">
-            gap {plug.gapMm.toFixed(2)} mm, new 1.00 to 1.10 mm
+            gap {gapText(plug.gapMm, actor.unitSystem)}, new {rangeTexts(1, 1.1, actor.unitSystem, 'gap')[0]}
           </Box>
         </Box>
         <ActionForm action={gradeAction} quiet>
@@ -96,4 +101,4 @@ export default async function TrainerPage() {
       )}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { listWaiting } from '@/server/work-orders/list-waiting';
 import { instantText, NONE } from '@/text/format';
@@ -13,9 +13,9 @@ import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Waiting' };
 
-export default async function WaitingPage() {
+export default page(async function WaitingPage() {
   const list = await listWaiting(deps(), await requireActor());
-  if (!list.ok) return <NotShown error={list.error} />;
+  mustShow(list);
   const { waits, draft } = list.value;
   return (
     <>
@@ -89,4 +89,4 @@ export default async function WaitingPage() {
       )}
     </>
   );
-}
+});

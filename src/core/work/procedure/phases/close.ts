@@ -1,5 +1,6 @@
 import { type Fastener, tighteningOrder } from '../../../engine/access';
 import type { BankPlace } from '../../../engine/model';
+import { saySmallTorque, sayTorque } from '../../../units/say';
 import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
 
 /** Back together, and everything counted. */
@@ -34,7 +35,7 @@ export const coverOn = (kind: 'close' | 'lids', place: BankPlace, n: number): Dr
 
 function intakeOn(place: BankPlace, n: number, bolts: Fastener | undefined): Draft {
   const order = bolts
-    ? `, ${bolts.count} ${bolts.size} to ${bolts.torqueNm} N·m in the order ${tighteningOrder(bolts.count, bolts.order).join(' ')}`
+    ? `, ${bolts.count} ${bolts.size} to ${sayTorque(bolts.torqueNm)} in the order ${tighteningOrder(bolts.count, bolts.order).join(' ')}`
     : ', from the centre outward';
   return draft(
     'close',
@@ -53,7 +54,9 @@ function intakeOn(place: BankPlace, n: number, bolts: Fastener | undefined): Dra
 
 function refit({ layout, fasteners }: ProcedureInput): Draft {
   const lead = LEAD_WORDS[layout.model.ignition];
-  const torques = fasteners.filter(({ holds }) => holds === 'coil').map((f) => `${f.what} ${f.torqueNm} N·m`);
+  const torques = fasteners
+    .filter(({ holds }) => holds === 'coil')
+    .map((f) => `${f.what} ${saySmallTorque(f.torqueNm)}`);
   const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
   return draft(
     'close',

@@ -3,6 +3,42 @@ import type { Bank } from '../../../engine/model';
 import type { WeakPoint } from '../../../engine/weak-points';
 import { choice, type Draft, draft, isGas, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
 
+/** The intake comes off, and every port it leaves open is covered. */
+function intakeOffBank(bank: Bank, n: number, gas: boolean, weak: readonly WeakPoint[]): readonly Draft[] {
+  const side = SIDE[bank.place];
+  return [
+    draft(
+      'open',
+      'open',
+      `Take the intake manifold off the plugs${side}: unplug, unclamp, then its screws from the outside inward`,
+      'A manifold warps when its middle is freed first under load.',
+      {
+        bank: n,
+        caution: [
+          gas
+            ? 'Gas in the line: it must be empty. Eye protection.'
+            : 'Fuel under pressure may spray: relieve it, catch it, no flame. Eye protection.',
+          ...weak.map(({ says }) => `Known here: ${says}.`),
+        ].join(' '),
+        tools: ['tray for screws, in their order'],
+        consumables: ['new manifold gaskets'],
+        weight: 4,
+      },
+    ),
+    draft(
+      'open',
+      'rags',
+      `Cover every open intake port${side} with a clean rag, and count them`,
+      'A nut in a port wrecks the engine.',
+      {
+        bank: n,
+        caution: 'Count them: a rag left in a port is found by the valve.',
+        consumables: [`${bank.cylinders.length} clean rags`],
+      },
+    ),
+  ];
+}
+
 /** Getting to the plugs of one bank. @param n the bank's number, from 1 */
 function openBank(
   bank: Bank,
@@ -50,37 +86,7 @@ function openBank(
         ),
       ];
     case 'under_intake':
-      return [
-        draft(
-          'open',
-          'open',
-          `Take the intake manifold off the plugs${side}: unplug, unclamp, then its screws from the outside inward`,
-          'A manifold warps when its middle is freed first under load.',
-          {
-            bank: n,
-            caution: [
-              gas
-                ? 'Gas in the line: it must be empty. Eye protection.'
-                : 'Fuel under pressure may spray: relieve it, catch it, no flame. Eye protection.',
-              ...weak.map(({ says }) => `Known here: ${says}.`),
-            ].join(' '),
-            tools: ['tray for screws, in their order'],
-            consumables: ['new manifold gaskets'],
-            weight: 4,
-          },
-        ),
-        draft(
-          'open',
-          'rags',
-          `Cover every open intake port${side} with a clean rag, and count them`,
-          'A nut in a port wrecks the engine.',
-          {
-            bank: n,
-            caution: 'Count them: a rag left in a port is found by the valve.',
-            consumables: [`${bank.cylinders.length} clean rags`],
-          },
-        ),
-      ];
+      return intakeOffBank(bank, n, gas, weak);
   }
 }
 

@@ -1,7 +1,8 @@
+import { sayTorques } from '../../../units/say';
 import { MAX_PENETRANT_ML, USUAL_SOAK } from '../../soak-moves';
 import { isSeizing, type Removal, removalOf } from '../removal';
 import { pipelineMinutes, soakPipeline } from '../soak';
-import { choice, type Draft, draft, type ProcedureInput, range } from '../step';
+import { choice, type Draft, draft, type ProcedureInput } from '../step';
 
 function loosen(removal: Removal, because: string, sites: number): readonly Draft[] {
   const stop = `Stop at twice the torque they were fitted with, or when one squeaks and does not give: a shell that breaks in the head costs a day.`;
@@ -62,7 +63,7 @@ export function plugs(input: ProcedureInput): readonly Draft[] {
         tools: [
           plug.socket ? `plug socket ${plug.socket}` : 'plug socket',
           'extension',
-          `torque wrench for ${range(torqueNm, 1)} N·m`,
+          `torque wrench for ${sayTorques(torqueNm)}`,
           'tray with numbered places',
         ],
         consumables: threads.compound ? [`a little ${threads.compound} compound`] : [],

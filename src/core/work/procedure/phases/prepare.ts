@@ -1,4 +1,5 @@
-import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, range, text } from '../step';
+import { sayGaps } from '../../../units/say';
+import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, text } from '../step';
 
 /** Before anything is opened. */
 export function prepare({
@@ -40,9 +41,7 @@ export function prepare({
       {
         caution: 'A wrong reach can strike the piston: compare a new plug with the first one out.',
         tools: ['wire or feeler gauge'],
-        asks: [
-          { key: 'parts', what: `number and gap of each new plug, within ${range(plug.gapMm, 2)} mm`, kind: 'parts' },
-        ],
+        asks: [{ key: 'parts', what: `number and gap of each new plug, within ${sayGaps(plug.gapMm)}`, kind: 'parts' }],
         weight: 2,
       },
     ),

@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
@@ -10,10 +10,10 @@ import { enterRowAction } from '../../actions';
 
 type Props = { params: Promise<{ id: string }> };
 
-export default async function EditEnginePage({ params }: Props) {
+export default page(async function EditEnginePage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewEngine(deps(), actor, (await params).id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   if (!may(actor, 'enter catalogue data')) return <Empty>Ask a supervisor or parts clerk to change an engine.</Empty>;
   const { family, vehicles } = view.value;
   return (
@@ -24,4 +24,4 @@ export default async function EditEnginePage({ params }: Props) {
       <EngineEditor initial={familyFields(family)} action={enterRowAction} />
     </>
   );
-}
+});

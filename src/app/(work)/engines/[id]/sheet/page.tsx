@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
 import { viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
@@ -24,10 +24,10 @@ const ONLY_IN_FILES = new Set([
   'checked_by',
 ]);
 
-export default async function NewSheetPage({ params }: Props) {
+export default page(async function NewSheetPage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewEngine(deps(), actor, (await params).id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   if (!may(actor, 'enter catalogue data')) return <Empty>Ask a supervisor or parts clerk to enter a spec sheet.</Empty>;
   const { family } = view.value;
   return (
@@ -50,4 +50,4 @@ export default async function NewSheetPage({ params }: Props) {
       />
     </>
   );
-}
+});

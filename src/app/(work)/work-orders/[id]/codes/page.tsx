@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { isLive } from '@/core/work/order-state';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -19,11 +19,11 @@ const MOMENTS = [
   ['after', 'After the work'],
 ] as const;
 
-export default async function CodesPage({ params }: Props) {
+export default page(async function CodesPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const { order, vehicle, codes, hasCodeReader } = view.value;
   // One of the two is what comes next, and looks it.
   const awaited = MOMENTS.find(([moment]) => !codes.some((row) => row.moment === moment))?.[0];
@@ -103,4 +103,4 @@ export default async function CodesPage({ params }: Props) {
       )}
     </>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { viewFloor } from '@/server/work-orders/view-job';
 import { ButtonLink } from '@/ui/primitives/links';
@@ -8,11 +8,11 @@ import { FloorWithWrench } from './floor-with-wrench';
 
 type Props = { params: Promise<{ id: string }> };
 
-export default async function FloorPage({ params }: Props) {
+export default page(async function FloorPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const job = await viewFloor(deps(), actor, id);
-  if (!job.ok) return <NotShown error={job.error} />;
+  mustShow(job);
   if (!job.value.live)
     return (
       <Empty>
@@ -21,4 +21,4 @@ export default async function FloorPage({ params }: Props) {
       </Empty>
     );
   return <FloorWithWrench first={job.value} />;
-}
+});

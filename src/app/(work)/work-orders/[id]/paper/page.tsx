@@ -1,6 +1,6 @@
 import { Flex, Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { PAPER_SIZES } from '@/server/paper/pdf';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
@@ -19,11 +19,11 @@ const SHEETS = [
 
 const SIZE_WORDS = { A4: 'A4', LETTER: 'Letter' } as const;
 
-export default async function PaperPage({ params }: Props) {
+export default page(async function PaperPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const { order, vehicle } = view.value;
   return (
     <>
@@ -54,4 +54,4 @@ export default async function PaperPage({ params }: Props) {
       </PlainTable>
     </>
   );
-}
+});

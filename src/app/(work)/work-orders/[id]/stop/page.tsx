@@ -1,6 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { isLive } from '@/core/work/order-state';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -25,11 +25,11 @@ const REASONS = [
 ];
 
 /** The job stops halfway: why, what it waits for, and what stands open for whoever takes over. */
-export default async function StopPage({ params }: Props) {
+export default page(async function StopPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const { order, vehicle } = view.value;
   const live = isLive(order) && may(actor, 'record work');
   return (
@@ -71,4 +71,4 @@ export default async function StopPage({ params }: Props) {
       </Grid>
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { NotShown } from '@/app/not-shown';
+import { mustShow, page } from '@/app/shown-page';
 import { siteId } from '@/core/engine/layout';
 import { HEALTHY } from '@/core/inspection/vocabulary';
 import type { UnitSystem } from '@/core/units/person-units';
@@ -9,7 +9,7 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
-import { dateText, gapText, rangeTexts } from '@/text/format';
+import { dateText, gapText, rangeTexts, wearText } from '@/text/format';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { KeptPhoto } from '@/ui/primitives/kept-photo';
 import { ButtonLink } from '@/ui/primitives/links';
@@ -20,11 +20,11 @@ import { FindingsSection } from '../findings-section';
 type Props = { params: Promise<{ id: string }> };
 
 /** The removed plugs side by side in engine order, drawn from what was recorded, and what they say together. */
-export default async function TrayPage({ params }: Props) {
+export default page(async function TrayPage({ params }: Props) {
   const actor = await requireActor();
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
-  if (!view.ok) return <NotShown error={view.error} />;
+  mustShow(view);
   const { order, vehicle, layout, sites } = view.value;
   const people = await listPeople(deps(), actor);
   const looked = sites.filter(({ conditions }) => conditions !== null).length;
@@ -89,7 +89,7 @@ export default async function TrayPage({ params }: Props) {
       )}
     </>
   );
-}
+});
 
 /** Gaps and wear of a bank in one line, to be held beside the other. */
 function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string {
@@ -99,12 +99,11 @@ function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string
   if (least === undefined || most === undefined) return '';
   const [range] = rangeTexts(least, most, system, 'gap');
   const mean = rates.reduce((sum, rate) => sum + rate, 0) / rates.length;
-  return ` · gaps ${range}${rates.length > 0 ? `, wear ${mean.toFixed(1)} µm per 1,000 km` : ''}`;
+  return ` · gaps ${range}${rates.length > 0 ? `, wear ${wearText(mean, system)}` : ''}`;
 }
 
 function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrderView; system: UnitSystem }) {
   const seen = Object.fromEntries((site.conditions ?? []).map((word) => [word, site.severities[word] ?? 2]));
-  const words = (site.conditions ?? []).filter((word) => !HEALTHY.has(word));
   const limit = view.gapLimitMm;
   const over = site.removedGapMm !== null && site.removedGapMm > limit;
   return (
@@ -133,10 +132,11 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
         {site.growth !== null && (
           <Box color={site.wearsFaster ? 'wrong.ink' : 'soft'}>
             {site.growth >= 0 ? '+' : ''}
-            {site.growth.toFixed(1)} µm per 1,000 km{site.wearsFaster && ', faster than the others'}
+            {wearText(site.growth, system)}
+            {site.wearsFaster && ', faster than the others'}
           </Box>
         )}
-        <Box mt="1">{site.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'normal'}</Box>
+        <Box mt="1">{seenWords(site.conditions)}</Box>
         {site.breakawayFeel && <Box color="soft">came loose: {site.breakawayFeel}</Box>}
         <Flex color={site.differs ? 'wrong.ink' : 'soft'} wrap="wrap" gap="1">
           {site.observedNumber ? <Code>{site.observedNumber}</Code> : <span>number not read</span>}
@@ -175,8 +175,7 @@ function SetBefore({
 }) {
   const then = before?.sites.find((row) => siteId(row) === siteId(site));
   if (!before || !then) return null;
-  const words = (then.conditions ?? []).filter((word) => !HEALTHY.has(word));
-  const said = then.conditions === null ? 'not looked at' : words.length > 0 ? words.join(', ') : 'normal';
+  const said = seenWords(then.conditions);
   return (
     <Box mt="1" color="soft" borderTop="1px solid" borderColor="hair">
       before it, {dateText(before.on)}:{' '}
@@ -191,3 +190,9 @@ function SetBefore({
 /** A figure in the person's unit, and in the other. */
 const first = (text: string): string => text.split(' · ')[0] ?? '';
 const second = (text: string): string => text.split(' · ')[1] ?? '';
+
+/** What was seen, told by what is not as it should be. */
+function seenWords(conditions: readonly string[] | null): string {
+  if (conditions === null) return 'not looked at';
+  return conditions.filter((word) => !HEALTHY.has(word)).join(', ') || 'normal';
+}

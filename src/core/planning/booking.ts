@@ -1,0 +1,32 @@
+import type { PlainDate } from '../calendar/plain-date';
+import { isWorkingDay, type WorkingHours } from './hours';
+
+/** A day, bay and person for one work order, by the clock of its depot. */
+export interface Booking {
+  readonly bayId: string;
+  readonly personId: string;
+  readonly day: PlainDate;
+  /** Minutes since midnight. */
+  readonly startMin: number;
+  readonly minutes: number;
+  /** Counts the moves: whoever moves it says which one they saw. */
+  readonly version: number;
+}
+
+export type BookingFault = 'past' | 'closed_day' | 'outside_hours';
+
+/**
+ * Why work cannot be done there and then; null: it can. It begins within the hours; that it ends after them is overtime,
+ * which the week shows and nobody is kept from.
+ *
+ * @param today at the depot
+ */
+export function bookingFault(
+  booking: Pick<Booking, 'day' | 'startMin'>,
+  hours: WorkingHours,
+  today: PlainDate,
+): BookingFault | null {
+  if (booking.day < today) return 'past';
+  if (!isWorkingDay(hours, booking.day)) return 'closed_day';
+  return booking.startMin < hours.fromMin || booking.startMin >= hours.toMin ? 'outside_hours' : null;
+}
