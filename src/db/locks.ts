@@ -1,4 +1,5 @@
 import { type SQL, sql } from 'drizzle-orm';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Tx } from './client';
 
 /*
@@ -33,7 +34,7 @@ export async function lockOne(tx: Tx, scope: Scope, id: string): Promise<void> {
  * Until the transaction ends: many may renew some vehicles at once, one at a time the whole fleet. Taken before any row,
  * so that no two wait for each other.
  */
-export async function lockFleet(tx: Tx, fleetId: string, whole: boolean): Promise<void> {
+export async function lockFleet(tx: Tx, fleetId: FleetId, whole: boolean): Promise<void> {
   const taken = whole ? sql`pg_advisory_xact_lock` : sql`pg_advisory_xact_lock_shared`;
   await tx.execute(sql`select ${taken}(${lockKey('fleet', fleetId)})`);
 }

@@ -1,3 +1,4 @@
+import type { FleetId, PersonId } from '@/core/shared/kinds';
 import { type Failure, fail } from './failure';
 
 export const ROLES = ['supervisor', 'technician', 'parts_clerk', 'viewer'] as const;
@@ -5,8 +6,8 @@ export type Role = (typeof ROLES)[number];
 
 /** Who is asking. Every use-case takes one. */
 export interface Actor {
-  readonly personId: string;
-  readonly fleetId: string;
+  readonly personId: PersonId;
+  readonly fleetId: FleetId;
   readonly name: string;
   readonly role: Role;
   readonly unitSystem: 'metric' | 'us';

@@ -1,3 +1,4 @@
+import type { Km } from '@/core/shared/kinds';
 import { KM_PER_MILE } from '@/core/units/unit';
 import { addDays, type PlainDate } from '../core/calendar/plain-date';
 import { seeded } from '../core/stats/seeded';
@@ -9,7 +10,7 @@ export interface Driven {
   readonly unitNumber: string;
   readonly unit: 'km' | 'mi';
   readonly on: PlainDate;
-  readonly km: number;
+  readonly km: Km;
   readonly kmPerDay: number;
 }
 
@@ -72,7 +73,7 @@ function drawFault(chance: number): FeedFault {
   return 'none';
 }
 
-function textOf(unit: 'km' | 'mi', km: number, fault: FeedFault): string {
+function textOf(unit: 'km' | 'mi', km: Km, fault: FeedFault): string {
   const inMiles = (unit === 'mi') !== (fault === 'wrong_unit');
   const shown = Math.round(inMiles ? km / KM_PER_MILE : km);
   const figure = String(shown);

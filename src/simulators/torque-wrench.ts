@@ -1,3 +1,4 @@
+import type { Nm } from '@/core/shared/kinds';
 import { seeded } from '../core/stats/seeded';
 import type { CurveJob, CurveSample, Seating } from '../core/torque/curve';
 
@@ -20,7 +21,7 @@ export interface PlayedCurve {
   /** Angle at which the fault begins, degrees; null: there is none. */
   readonly onsetDeg: number | null;
   /** Torque of the thread alone, N·m. */
-  readonly freeRunNm: number;
+  readonly freeRunNm: Nm;
 }
 
 interface Shape {
@@ -31,7 +32,7 @@ interface Shape {
   /** From here on the person turns slowly. */
   readonly slowFromDeg: number;
   readonly onsetDeg: number | null;
-  readonly freeRunNm: number;
+  readonly freeRunNm: Nm;
 }
 
 /** Sensor noise, N·m and as a share of the figure; share of samples lost, and of single spikes. */

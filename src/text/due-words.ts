@@ -1,5 +1,6 @@
 import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { UseRate } from '@/core/odometer/use-rate';
+import type { Km } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { distanceText, percentText, rateText } from './format';
 
@@ -25,7 +26,7 @@ export function bindingText(
     limitShare = 1,
   }: {
     binds: Binding | null;
-    limitKm: number | null;
+    limitKm: Km | null;
     limitMonths: number | null;
     limitBy?: 'sheet' | 'shop';
     limitShare?: number;

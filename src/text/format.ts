@@ -1,3 +1,4 @@
+import type { Km, Mm, Nm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { fromSi, KM_PER_MILE, UNITS, type UnitName } from '@/core/units/unit';
 
@@ -17,10 +18,10 @@ function one(si: number, unit: UnitName): string {
 const both = (si: number, system: UnitSystem, metric: UnitName, us: UnitName): string =>
   (system === 'us' ? [us, metric] : [metric, us]).map((unit) => one(si, unit)).join(' · ');
 
-export const gapText = (mm: number | null, system: UnitSystem): string =>
+export const gapText = (mm: Mm | null, system: UnitSystem): string =>
   mm === null ? NONE : both(mm, system, 'mm', 'in');
 
-export const torqueText = (nm: number | null, system: UnitSystem): string =>
+export const torqueText = (nm: Nm | null, system: UnitSystem): string =>
   nm === null ? NONE : both(nm, system, 'N·m', 'lbf·ft');
 
 function range(min: number, max: number, unit: UnitName): string {
@@ -46,7 +47,7 @@ export const wearText = (rate: number, system: UnitSystem): string =>
     ? `${fromSi(rate * KM_PER_MILE * 1e-3, 'thou').toFixed(2)} thou per 1,000 mi`
     : `${rate.toFixed(1)} µm per 1,000 km`;
 
-export const distanceText = (km: number | null, system: UnitSystem): string =>
+export const distanceText = (km: Km | null, system: UnitSystem): string =>
   km === null ? NONE : one(km, system === 'us' ? 'mi' : 'km');
 
 export const rateText = (kmPerDay: number, system: UnitSystem): string => `${distanceText(kmPerDay, system)} a day`;

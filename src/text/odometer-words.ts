@@ -1,5 +1,6 @@
 import { CHECK_CODES, type CheckCode } from '@/core/odometer/check';
 import { MAX_KM_PER_DAY } from '@/core/odometer/use-rate';
+import type { Km } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { distanceText } from './format';
 
@@ -23,7 +24,7 @@ export function doubtHead(code: string, system: UnitSystem): string {
 }
 
 /** What is wrong with a reading, in words. @param suggestedKm what it may be instead */
-export function doubtText(codes: readonly string[], suggestedKm: number | null, system: UnitSystem): string {
+export function doubtText(codes: readonly string[], suggestedKm: Km | null, system: UnitSystem): string {
   const words = codes.filter(isCode).map((code) => wordsOf(code, system));
   const was = suggestedKm === null ? '' : `: about ${distanceText(suggestedKm, system)}`;
   return words.join(', ') + was;

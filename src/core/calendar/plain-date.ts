@@ -1,5 +1,7 @@
-/** A calendar day in the depot's zone, `YYYY-MM-DD`. No clock and no zone is ever read here. */
-export type PlainDate = string;
+import type { Day } from '../shared/kinds';
+
+/** No clock and no zone is ever read here. */
+export type PlainDate = Day;
 
 const SHAPE = /^(\d{4})-(\d{2})-(\d{2})$/;
 

@@ -1,13 +1,14 @@
 import { type Bounds, overlap } from '../gap/bands';
+import type { Mm, Nm } from '../shared/kinds';
 import type { Candidate } from './match';
 import { scopeText } from './scope';
 
 export interface RangedSheet extends Candidate {
   readonly sourceDocument: string;
-  readonly gapMinMm: number;
-  readonly gapMaxMm: number;
-  readonly torqueMinNm: number;
-  readonly torqueMaxNm: number;
+  readonly gapMinMm: Mm;
+  readonly gapMaxMm: Mm;
+  readonly torqueMinNm: Nm;
+  readonly torqueMaxNm: Nm;
 }
 
 interface Agreement {

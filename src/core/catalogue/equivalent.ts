@@ -1,5 +1,6 @@
 import type { Component } from '../engine/quantities';
 import type { Electrode } from '../gap/check';
+import type { Mm } from '../shared/kinds';
 
 export const TERMINALS = ['solid', 'threaded', 'removable'] as const;
 
@@ -8,13 +9,13 @@ export interface PartAttributes {
   readonly kind: Component;
   readonly maker: string;
   readonly thread: string | null;
-  readonly pitchMm: number | null;
-  readonly reachMm: number | null;
+  readonly pitchMm: Mm | null;
+  readonly reachMm: Mm | null;
   readonly seat: 'gasket' | 'conical' | null;
-  readonly projectionMm: number | null;
+  readonly projectionMm: Mm | null;
   readonly resistor: boolean | null;
   readonly terminal: string | null;
-  readonly hexMm: number | null;
+  readonly hexMm: Mm | null;
   readonly heatRange: number | null;
   readonly electrode: Electrode | null;
 }

@@ -1,4 +1,5 @@
 import type { GapSpec } from '../gap/check';
+import type { Mm } from '../shared/kinds';
 import { roundTo } from '../units/round';
 import { sayGap } from '../units/say';
 import { TERMINALS } from './equivalent';
@@ -26,7 +27,7 @@ export interface SuffixCode {
 interface SuffixValues {
   readonly resistor?: boolean;
   readonly heatRange?: number;
-  readonly preGapMm?: number;
+  readonly preGapMm?: Mm;
   readonly terminal?: (typeof TERMINALS)[number];
   readonly shell?: 'plated' | 'bare';
 }

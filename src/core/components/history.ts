@@ -1,6 +1,7 @@
 import type { PlainDate } from '../calendar/plain-date';
 import type { Component } from '../engine/quantities';
 import { groupBy } from '../shared/group-by';
+import type { Km, VehicleId } from '../shared/kinds';
 
 /*
  * What sat where, from when to when, and why it came out. Everything that changes the history of components goes through
@@ -26,7 +27,7 @@ const NO_FAULT: readonly RemovalReason[] = ['planned', 'with_other_work', 'wrong
 
 /** Where a component sits in one vehicle. */
 interface Place {
-  readonly vehicleId: string;
+  readonly vehicleId: VehicleId;
   readonly component: Component;
   readonly cylinder: number;
   readonly position: 'A' | 'B';
@@ -37,9 +38,9 @@ export interface Stay extends Place {
   readonly tag: string | null;
   readonly installedOn: PlainDate;
   /** Life distance of the vehicle, km. */
-  readonly installedKm: number;
+  readonly installedKm: Km;
   readonly removedOn: PlainDate | null;
-  readonly removedKm: number | null;
+  readonly removedKm: Km | null;
   readonly removalReason: RemovalReason | null;
 }
 
@@ -47,7 +48,7 @@ export interface Stay extends Place {
 interface End<S> {
   readonly stay: S;
   readonly removedOn: PlainDate;
-  readonly removedKm: number;
+  readonly removedKm: Km;
   readonly removalReason: RemovalReason;
 }
 
@@ -132,7 +133,7 @@ function nextPlaces<S extends Stay>(stays: readonly S[]): ReadonlyMap<S, S> {
  *
  * @param km life distance of the vehicle at the swap
  */
-export function swapped<S extends Stay>(a: S, b: S, on: PlainDate, km: number): readonly S[] | null {
+export function swapped<S extends Stay>(a: S, b: S, on: PlainDate, km: Km): readonly S[] | null {
   if (a.tag === null || b.tag === null) return null;
   const into = (part: S, { cylinder, position }: Place): S => ({
     ...part,

@@ -1,17 +1,18 @@
 import { addDays, daysBetween, type PlainDate } from '../calendar/plain-date';
 import type { UseRate } from '../odometer/use-rate';
+import type { Km } from '../shared/kinds';
 import { type DueInput, due, hoursAsDistance } from './due';
 
 /** One line of the reckoning, as a person would check it with a pencil. km and days are not rounded. */
 export type BreakdownLine =
-  | { readonly kind: 'read'; readonly km: number; readonly on: PlainDate }
-  | { readonly kind: 'driven-since'; readonly days: number; readonly kmPerDay: number; readonly km: number }
-  | { readonly kind: 'now'; readonly km: number }
-  | { readonly kind: 'fitted'; readonly km: number; readonly on: PlainDate }
-  | { readonly kind: 'covered'; readonly km: number }
-  | { readonly kind: 'ran'; readonly hours: number; readonly kmPerHour: number; readonly km: number }
-  | { readonly kind: 'limit'; readonly km: number; readonly fullKm: number; readonly share: number }
-  | { readonly kind: 'left'; readonly km: number; readonly days: number | null; readonly on: PlainDate | null }
+  | { readonly kind: 'read'; readonly km: Km; readonly on: PlainDate }
+  | { readonly kind: 'driven-since'; readonly days: number; readonly kmPerDay: number; readonly km: Km }
+  | { readonly kind: 'now'; readonly km: Km }
+  | { readonly kind: 'fitted'; readonly km: Km; readonly on: PlainDate }
+  | { readonly kind: 'covered'; readonly km: Km }
+  | { readonly kind: 'ran'; readonly hours: number; readonly kmPerHour: number; readonly km: Km }
+  | { readonly kind: 'limit'; readonly km: Km; readonly fullKm: Km; readonly share: number }
+  | { readonly kind: 'left'; readonly km: Km; readonly days: number | null; readonly on: PlainDate | null }
   | { readonly kind: 'time-limit'; readonly months: number; readonly share: number; readonly on: PlainDate }
   | { readonly kind: 'due'; readonly on: PlainDate; readonly by: 'distance' | 'hours' | 'time' };
 
@@ -60,7 +61,7 @@ export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
 /** Days that the rest of the distance lasts, whole ones; null where nothing dates it. */
 function dateOfDistance(
   { limits, today, installed }: DueInput,
-  coveredKm: number,
+  coveredKm: Km,
   rate: UseRate | null,
 ): { days: number | null; on: PlainDate | null } {
   if (limits.distanceKm == null || !rate || rate.kmPerDay <= 0) return { days: null, on: null };

@@ -1,9 +1,10 @@
 import { addDays, addMonths, daysBetween, type PlainDate } from '../calendar/plain-date';
 import type { UseRate } from '../odometer/use-rate';
+import type { Km } from '../shared/kinds';
 
 /** What limits the life of a component. At least one of the two. */
 export interface Limits {
-  readonly distanceKm?: number | null;
+  readonly distanceKm?: Km | null;
   readonly months?: number | null;
   /** Early change by policy: the share of each limit at which it counts as due, in (0, 1]. 1 is *to the limit*. */
   readonly share?: number;
@@ -15,7 +16,7 @@ export type Certainty = (typeof CERTAINTIES)[number];
 
 export interface Installed {
   readonly on: PlainDate;
-  readonly km: number;
+  readonly km: Km;
   /** What the hour meter showed then; null or missing: not known, or the engine has none. */
   readonly hours?: number | null;
 }
@@ -33,7 +34,7 @@ export interface HourMeter {
 /** Where the vehicle's odometer stands, from its last accepted reading. */
 export interface Odometer {
   readonly on: PlainDate;
-  readonly km: number;
+  readonly km: Km;
 }
 
 /** `hours`: engine hours, counted as distance, are more than what was driven. */
@@ -46,7 +47,7 @@ export interface DueDates {
 }
 
 interface Due {
-  readonly odometerNowKm: number;
+  readonly odometerNowKm: Km;
   /** Share of the binding limit used, 1 at the limit; not rounded, may pass 1. */
   readonly lifeUsed: number;
   readonly binds: Binding;
@@ -102,7 +103,7 @@ interface Wear {
 }
 
 /** What so many km since the fitting have used of a limit of distance, and when the rest will be gone. */
-function wear(limitKm: number | null, km: number, rate: UseRate | null, { today, installed }: DueInput): Wear | null {
+function wear(limitKm: Km | null, km: Km, rate: UseRate | null, { today, installed }: DueInput): Wear | null {
   if (limitKm === null) return null;
   return { used: Math.max(0, km) / limitKm, dates: distanceDates(limitKm - km, rate, today, installed.on) };
 }
@@ -112,7 +113,7 @@ export function hoursAsDistance({
   today,
   installed,
   meter,
-}: Pick<DueInput, 'today' | 'installed' | 'meter'>): { readonly km: number; readonly rate: UseRate | null } | null {
+}: Pick<DueInput, 'today' | 'installed' | 'meter'>): { readonly km: Km; readonly rate: UseRate | null } | null {
   if (!meter || installed.hours == null) return null;
   const now = projectedOdometer({ on: meter.on, km: meter.hours * meter.kmPerHour }, meter.rate, today);
   return { km: now - installed.hours * meter.kmPerHour, rate: meter.rate };
@@ -125,7 +126,7 @@ function first(a: DueDates | null | undefined, b: DueDates | null | undefined): 
   return { p10: least('p10'), p50: least('p50'), p90: least('p90') };
 }
 
-function effectiveLimits({ distanceKm, months, share = 1 }: Limits): { km: number | null; months: number | null } {
+function effectiveLimits({ distanceKm, months, share = 1 }: Limits): { km: Km | null; months: number | null } {
   if (distanceKm == null && months == null) throw new RangeError('due: no limit given');
   for (const limit of [distanceKm, months, share]) {
     if (limit != null && !(limit > 0 && Number.isFinite(limit)))
@@ -145,12 +146,7 @@ function addPartMonths(from: PlainDate, months: number): PlainDate {
 }
 
 /** A limit already passed at standstill was passed by today; no limit was passed before the part was fitted. */
-function distanceDates(
-  remainingKm: number,
-  rate: UseRate | null,
-  today: PlainDate,
-  fittedOn: PlainDate,
-): DueDates | null {
+function distanceDates(remainingKm: Km, rate: UseRate | null, today: PlainDate, fittedOn: PlainDate): DueDates | null {
   if (!rate || rate.kmPerDay <= 0) return remainingKm > 0 ? null : { p10: today, p50: today, p90: today };
   const least = Math.min(0, daysBetween(today, fittedOn));
   const days = (kmPerDay: number): number => {

@@ -1,3 +1,4 @@
+import type { Nm } from '../shared/kinds';
 import { roundTo } from '../units/round';
 import { saySmallTorque, saySmallTorques } from '../units/say';
 import { NM_PER_LBF_FT, NM_PER_LBF_IN } from '../units/unit';
@@ -28,7 +29,7 @@ export interface Fastener {
   readonly holds: FastenerPlace;
   readonly size: FastenerSize;
   readonly count: number;
-  readonly torqueNm: number;
+  readonly torqueNm: Nm;
   readonly order: TighteningOrder;
   /** Stays in its part when loosened, so it is not counted out and in. */
   readonly captive: boolean;
@@ -44,9 +45,9 @@ const USUAL_FASTENER_NM: Readonly<Record<FastenerSize, { readonly min: number; r
 };
 
 /** Says why a fastener's torque is doubted and names the unit slip that would explain it. Null when it is usual. */
-export function doubtOfFastener(size: FastenerSize, torqueNm: number): string | null {
+export function doubtOfFastener(size: FastenerSize, torqueNm: Nm): string | null {
   const band = USUAL_FASTENER_NM[size];
-  const fits = (nm: number): boolean => nm >= band.min * 0.75 && nm <= band.max * 1.25;
+  const fits = (nm: Nm): boolean => nm >= band.min * 0.75 && nm <= band.max * 1.25;
   if (fits(torqueNm)) return null;
   const slips: readonly (readonly [string, string, number])[] = [
     ['lbf·in', 'lbf·ft', NM_PER_LBF_IN / NM_PER_LBF_FT],

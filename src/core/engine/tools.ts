@@ -1,3 +1,4 @@
+import type { Mm } from '../shared/kinds';
 import { MM_PER_INCH } from '../units/unit';
 
 /** Inch sockets sold for plugs, in sixteenths. */
@@ -13,7 +14,7 @@ const LOOSEST_MM = 0.35;
 const TIGHTEST_MM = -0.2;
 
 /** The sockets that fit a plug's hexagon, in words: 16 mm and 5/8 in go for each other, and so do 14 mm and 9/16 in. */
-export function socketsFor(hexMm: number): string {
+export function socketsFor(hexMm: Mm): string {
   const inch = INCH_SOCKETS.map(([name, inches]) => ({ name, mm: inches * MM_PER_INCH })).find(
     ({ mm }) => mm - hexMm <= LOOSEST_MM && mm - hexMm >= TIGHTEST_MM,
   );

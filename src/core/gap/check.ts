@@ -1,3 +1,4 @@
+import type { Km, Mm } from '../shared/kinds';
 import { median } from '../stats/theil-sen';
 import { keepsRange, type WrittenAs } from '../units/read-range';
 
@@ -9,10 +10,10 @@ export const REGAP_POLICIES = ['adjust', 'ground_only', 'never'] as const;
 export type RegapPolicy = (typeof REGAP_POLICIES)[number];
 
 export interface GapSpec {
-  readonly minMm: number;
-  readonly maxMm: number;
+  readonly minMm: Mm;
+  readonly maxMm: Mm;
   /** The nominal where the sheet gives one, else the middle. */
-  readonly targetMm?: number | null;
+  readonly targetMm?: Mm | null;
   /** Unit and decimals in which the range is written: measured values are compared at that precision. */
   readonly written?: WrittenAs | null;
 }
@@ -22,15 +23,15 @@ type GapReason = 'policy_never' | 'multi_ground' | 'bend_too_far';
 export interface GapVerdict {
   readonly action: 'accept' | 'open' | 'close' | 'reject';
   /** How far to bend, mm, not signed; 0 when accepted. */
-  readonly byMm: number;
+  readonly byMm: Mm;
   readonly reason?: GapReason;
 }
 
 export interface BatchVerdict {
   readonly verdict: 'good' | 'wrong_application' | 'handling_damage' | 'adjust_individually';
   /** Median less target, mm. */
-  readonly offsetMm: number;
-  readonly spreadMm: number;
+  readonly offsetMm: Mm;
+  readonly spreadMm: Mm;
   /** Plugs over `ALIKE_MM` from the median of the rest. */
   readonly suspects: readonly number[];
 }
@@ -76,7 +77,7 @@ function checkOne(spec: GapSpec, electrode: Electrode, policy: RegapPolicy, gap:
   return { action: gap < spec.minMm ? 'open' : 'close', byMm };
 }
 
-function refusal(electrode: Electrode, policy: RegapPolicy, byMm: number): GapReason | null {
+function refusal(electrode: Electrode, policy: RegapPolicy, byMm: Mm): GapReason | null {
   if (electrode === 'multi_ground') return 'multi_ground';
   if (policy === 'never') return 'policy_never';
   const delicate = electrode === 'fine_wire' || policy === 'ground_only';
@@ -114,7 +115,7 @@ export function gaugeAdvice(electrode: Electrode): string {
 /**
  * Growth of a gap in service. @returns µm per 1,000 km, not rounded; null where the distance is not above 0
  */
-export function gapGrowth(fittedMm: number, removedMm: number, distanceKm: number): number | null {
+export function gapGrowth(fittedMm: Mm, removedMm: Mm, distanceKm: Km): number | null {
   return distanceKm > 0 ? ((removedMm - fittedMm) * 1000) / (distanceKm / 1000) : null;
 }
 

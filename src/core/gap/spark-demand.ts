@@ -1,3 +1,5 @@
+import type { Mm } from '../shared/kinds';
+
 /*
  * Paschen's law for air. Source: Lieberman & Lichtenberg, Principles of Plasma Discharges, section 14.3; pressure and
  * temperature at the spark from Heywood, Internal Combustion Engine Fundamentals, chapter 9. About ±30 % in absolute
@@ -38,7 +40,7 @@ function densityPressure({ intakeKpa, intakeK, compressionRatio }: Breath): numb
  * @returns V, not rounded; Infinity where the gap is so small that the law no longer holds
  * @throws RangeError unless all are above 0
  */
-export function sparkDemand(gapMm: number, breath: Breath): number {
+export function sparkDemand(gapMm: Mm, breath: Breath): number {
   if (!(gapMm > 0 && breath.intakeKpa > 0 && breath.intakeK > 0 && breath.compressionRatio > 0))
     throw new RangeError('sparkDemand: gap, pressure, temperature and ratio must be above 0');
   return paschen((densityPressure(breath) * gapMm) / 10);
@@ -56,7 +58,7 @@ function paschen(pd: number): number {
  *
  * @returns mm, not rounded
  */
-export function gapOfEqualDemand(standardGapMm: number, standard: Breath, boosted: Breath): number {
+export function gapOfEqualDemand(standardGapMm: Mm, standard: Breath, boosted: Breath): number {
   sparkDemand(standardGapMm, standard);
   sparkDemand(standardGapMm, boosted);
   return (standardGapMm * densityPressure(standard)) / densityPressure(boosted);

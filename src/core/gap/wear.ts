@@ -1,14 +1,15 @@
 import { siteId } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
+import type { Km, Mm } from '../shared/kinds';
 import { median } from '../stats/theil-sen';
 import { gapGrowth } from './check';
 
 /** A gap when it was fitted and when it came out, and the distance between the two. */
 export interface Wear {
-  readonly fittedMm: number;
-  readonly removedMm: number;
+  readonly fittedMm: Mm;
+  readonly removedMm: Mm;
   /** km, above 0. */
-  readonly sinceKm: number;
+  readonly sinceKm: Km;
 }
 
 /** µm per 1,000 km. */

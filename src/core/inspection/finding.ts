@@ -1,6 +1,7 @@
 import { siteId } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
 import type { Wear } from '../gap/wear';
+import type { Mm } from '../shared/kinds';
 import type { Place, Shape } from './shape';
 import type { BreakawayFeel, Condition } from './vocabulary';
 
@@ -16,7 +17,7 @@ export interface Observation {
 export interface SiteReading extends SiteKey {
   /** Null: not looked at. */
   readonly seen: readonly Observation[] | null;
-  readonly gapMm: number | null;
+  readonly gapMm: Mm | null;
   readonly breakaway: BreakawayFeel | null;
   /** The number read off it is neither the one on record nor a renumbering of it; null: one of the two is not known. */
   readonly differs: boolean | null;
@@ -27,7 +28,7 @@ export interface SiteReading extends SiteKey {
 export interface EngineReading extends Place {
   readonly sites: readonly SiteReading[];
   /** Beyond this a gap is worn out, mm; null: no sheet gives one. */
-  readonly gapLimitMm: number | null;
+  readonly gapLimitMm: Mm | null;
 }
 
 export const CAUSES = [

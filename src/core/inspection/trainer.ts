@@ -1,3 +1,4 @@
+import type { Mm } from '../shared/kinds';
 import { roundTo } from '../units/round';
 import type { Condition } from './vocabulary';
 
@@ -22,7 +23,7 @@ interface TrainerPlug {
   readonly number: number;
   readonly answer: Grade;
   readonly seen: Readonly<Partial<Record<Condition, 1 | 2 | 3>>>;
-  readonly gapMm: number;
+  readonly gapMm: Mm;
 }
 
 interface Case {

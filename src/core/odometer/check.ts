@@ -1,3 +1,4 @@
+import type { Km } from '../shared/kinds';
 import { keptKm } from '../units/round';
 import { KM_PER_MILE } from '../units/unit';
 import { byDay, MAX_KM_PER_DAY, ownRate, type Reading } from './use-rate';
@@ -9,7 +10,7 @@ export const CHECK_CODES = ['backwards', 'too_fast', 'unit_slip', 'digit_slip', 
 export type CheckCode = (typeof CHECK_CODES)[number];
 
 interface Suggestion {
-  readonly km: number;
+  readonly km: Km;
   readonly why: Exclude<CheckCode, 'backwards' | 'too_fast' | 'stuck'>;
 }
 
@@ -91,7 +92,7 @@ function plainFaults(before: Reading | null, after: Reading | null, reading: Rea
 }
 
 /** The same figure for long, on a vehicle that moved before. */
-function isStuck(sorted: readonly Reading[], day: number, km: number, kmPerDay: number | null): boolean {
+function isStuck(sorted: readonly Reading[], day: number, km: Km, kmPerDay: number | null): boolean {
   const first = sorted.find((known) => Math.abs(known.km - km) < 0.5);
   if (!first || day - first.day < STUCK_DAYS) return false;
   const earlier = sorted.filter((known) => known.day <= first.day);
@@ -102,7 +103,7 @@ function isStuck(sorted: readonly Reading[], day: number, km: number, kmPerDay: 
 /** What the figure probably was: it must follow from the last reading and lie where the vehicle could be. */
 function likely(
   reading: ShownReading,
-  lastKm: number,
+  lastKm: Km,
   expected: number,
   reach: number,
   wrong: readonly CheckCode[],
@@ -123,7 +124,7 @@ function likely(
 }
 
 /** Past all nines the meter begins anew. Null: the last reading was not near the end. */
-function rolledOver({ value, unit }: ShownReading, lastKm: number): number | null {
+function rolledOver({ value, unit }: ShownReading, lastKm: Km): number | null {
   const last = lastKm / factor(unit);
   const capacity = 10 ** Math.max(5, String(Math.floor(last)).length);
   const near = last >= capacity * (1 - ROLLOVER_SHARE) && value <= capacity * ROLLOVER_SHARE;

@@ -1,4 +1,5 @@
 import { dayNumber, type PlainDate } from '../calendar/plain-date';
+import type { Km } from '../shared/kinds';
 import { keptKm } from '../units/round';
 import { MAX_ODOMETER_KM, type ReadingCheck, suspectReadings } from './check';
 import { byDay, type Reading } from './use-rate';
@@ -6,17 +7,17 @@ import { byDay, type Reading } from './use-rate';
 /* How readings come in, from wherever: typed, sent, imported, or told when a work order is closed. */
 
 interface Meter {
-  readonly meterOffsetKm: number;
+  readonly meterOffsetKm: Km;
   readonly meterReplacedOn: PlainDate | null;
 }
 
 /** What a shown figure means in the life of the vehicle: a replaced meter began anew. To a tenth of a km. */
-export const lifeKm = (shownKm: number, readOn: PlainDate, { meterOffsetKm, meterReplacedOn }: Meter): number =>
+export const lifeKm = (shownKm: Km, readOn: PlainDate, { meterOffsetKm, meterReplacedOn }: Meter): number =>
   keptKm(shownKm + (meterReplacedOn !== null && readOn >= meterReplacedOn ? meterOffsetKm : 0));
 
 interface LifeReading {
   readonly readOn: PlainDate;
-  readonly odometerKm: number;
+  readonly odometerKm: Km;
 }
 
 export const readingOf = ({ readOn, odometerKm }: LifeReading): Reading => ({ day: dayNumber(readOn), km: odometerKm });

@@ -1,10 +1,11 @@
+import type { Km } from '../shared/kinds';
 import { median, quantile, theilSen } from '../stats/theil-sen';
 
 /** One accepted odometer reading. */
 export interface Reading {
   /** Days since any fixed day. */
   readonly day: number;
-  readonly km: number;
+  readonly km: Km;
 }
 
 /** In order of day, and of figure within a day. */

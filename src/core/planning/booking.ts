@@ -1,10 +1,11 @@
 import type { PlainDate } from '../calendar/plain-date';
+import type { BayId, PersonId } from '../shared/kinds';
 import { isWorkingDay, type WorkingHours } from './hours';
 
 /** A day, bay and person for one work order, by the clock of its depot. */
 export interface Booking {
-  readonly bayId: string;
-  readonly personId: string;
+  readonly bayId: BayId;
+  readonly personId: PersonId;
   readonly day: PlainDate;
   /** Minutes since midnight. */
   readonly startMin: number;

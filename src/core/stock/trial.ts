@@ -1,3 +1,4 @@
+import type { Km } from '../shared/kinds';
 import { medianOf } from '../stats/median';
 
 /** What one part did in service, over all sites that had it. */
@@ -5,7 +6,7 @@ export interface Service {
   readonly sites: number;
   readonly vehicles: number;
   /** Distance that all its sites ran together, km. */
-  readonly siteKm: number;
+  readonly siteKm: Km;
   /** Those that came out before half of their interval. */
   readonly early: number;
   /** Growth of the gap where it was measured both times, µm per 1,000 km. */

@@ -1,3 +1,4 @@
+import type { Nm } from '../shared/kinds';
 import { medianOf } from '../stats/median';
 
 /** What the plug is turned against. */
@@ -8,7 +9,7 @@ export type Seating = (typeof SEATINGS)[number];
 export interface CurveSample {
   /** Turned since the wrench was set on, degrees, never falling. */
   readonly angleDeg: number;
-  readonly torqueNm: number | null;
+  readonly torqueNm: Nm | null;
 }
 
 export type CurveJob =
@@ -23,7 +24,7 @@ export type CurveJob =
   | {
       readonly direction: 'out';
       /** Torque at which it was, or should have been, installed, N·m. */
-      readonly installNm: number;
+      readonly installNm: Nm;
     };
 
 type CurvePhase = 'run_in' | 'seating' | 'crush' | 'tightening' | 'breaking_loose' | 'running_out';
@@ -41,10 +42,10 @@ export interface CurveState {
   readonly verdict: CurveVerdict;
   readonly fault: CurveFault | null;
   /** Torque of the thread alone, N·m; null until it is known. */
-  readonly freeRunNm: number | null;
+  readonly freeRunNm: Nm | null;
   /** Angle at which the seat was met, degrees. */
   readonly contactDeg: number | null;
-  readonly peakNm: number;
+  readonly peakNm: Nm;
   /** Angle at the last sample, degrees. */
   readonly angleDeg: number;
   readonly memory: Memory;
@@ -52,7 +53,7 @@ export interface CurveState {
 
 interface Point {
   readonly deg: number;
-  readonly nm: number;
+  readonly nm: Nm;
 }
 
 interface Memory {
@@ -149,7 +150,7 @@ function remember(memory: Memory, point: Point): Memory {
 }
 
 /** Up to the seat: the thread alone turns, and nothing else may hold it. */
-function runningIn(runInDeg: number | null, state: CurveState, nm: number): CurveState {
+function runningIn(runInDeg: number | null, state: CurveState, nm: Nm): CurveState {
   const { memory } = state;
   const known = memory.free.length === MAX_FREE && state.freeRunNm !== null;
   const measured = known ? state.freeRunNm : medianOf(memory.free);
@@ -172,7 +173,7 @@ function runningIn(runInDeg: number | null, state: CurveState, nm: number): Curv
 }
 
 /** From the seat on: a washer is crushed once, then torque rises until the sheet is met. */
-function seated(job: CurveJob & { direction: 'in' }, state: CurveState, nm: number): CurveState {
+function seated(job: CurveJob & { direction: 'in' }, state: CurveState, nm: Nm): CurveState {
   const { targetNm, seating } = job;
   if (nm >= targetNm.min) return { ...state, phase: 'tightening', verdict: 'done' };
   const slope = slopeOf(state.memory.smooth);
@@ -197,7 +198,7 @@ function seated(job: CurveJob & { direction: 'in' }, state: CurveState, nm: numb
 }
 
 /** Breaking loose takes what it takes once; then it falls, or the thread is galling. */
-function comingOut(installNm: number, state: CurveState, nm: number): CurveState {
+function comingOut(installNm: Nm, state: CurveState, nm: Nm): CurveState {
   if (nm > SEIZING_FACTOR * installNm) return stop(state, 'seizing');
   if (state.phase === 'breaking_loose')
     return state.peakNm > 0.2 * installNm && nm < 0.6 * state.peakNm ? { ...state, phase: 'running_out' } : state;

@@ -1,3 +1,4 @@
+import type { Nm } from '../shared/kinds';
 import { keptNm, roundTo } from '../units/round';
 import {
   CURVE_FAULTS,
@@ -14,7 +15,7 @@ export type KeptCurve = {
   readonly points: readonly (readonly [number, number])[];
   readonly verdict: CurveVerdict;
   readonly fault: CurveFault | null;
-  readonly peakNm: number;
+  readonly peakNm: Nm;
   readonly contactDeg: number | null;
   /** The wrench that sent it. */
   readonly source: string;

@@ -1,4 +1,5 @@
 import { addMonths, type PlainDate } from '../calendar/plain-date';
+import type { Mm, Nm } from '../shared/kinds';
 import { roundToStep } from '../units/round';
 import { sayTorque, sayTorques } from '../units/say';
 import { fromSi, toSi, type UnitName } from '../units/unit';
@@ -24,7 +25,7 @@ interface Wrench extends Range {
   readonly unit: TorqueUnit;
   readonly step: number;
   /** Handle's pull to square drive, mm. */
-  readonly lengthMm: number;
+  readonly lengthMm: Mm;
   readonly calibratedOn: PlainDate;
 }
 
@@ -40,7 +41,7 @@ export interface TorqueInput {
   readonly reduction?: number;
   readonly wrench?: Wrench;
   /** Crowfoot or other offset: square drive to fastener, mm; 0° in line with the wrench. */
-  readonly adapter?: { readonly lengthMm: number; readonly angleDeg: number };
+  readonly adapter?: { readonly lengthMm: Mm; readonly angleDeg: number };
   readonly on: PlainDate;
 }
 
@@ -61,7 +62,7 @@ interface TorqueWarning {
 
 export interface TorquePlan {
   /** At the plug, after the lubricant correction, N·m, not rounded. */
-  readonly targetNm: number;
+  readonly targetNm: Nm;
   readonly setting: { readonly value: number; readonly unit: TorqueUnit } | null;
   readonly wrenchOk: boolean;
   /** From finger-tight contact, degrees: the way where no wrench fits. */
@@ -130,7 +131,7 @@ export function planTorque(input: TorqueInput): TorquePlan {
 function withWrench(
   input: TorqueInput,
   wrench: Wrench,
-  targetNm: number,
+  targetNm: Nm,
   factor: number,
   angleDeg: Range,
   before: readonly TorqueWarning[],

@@ -1,3 +1,4 @@
+import type { Km, Mm, Nm } from '../shared/kinds';
 /* How figures are rounded: for keeping, and for showing. */
 
 /** To so many decimals, half away from zero as printed. */
@@ -10,6 +11,6 @@ export function roundToStep(value: number, step: number): number {
 }
 
 /** As quantities are kept: a gap to a tenth of a µm, a torque to a hundredth of a N·m, a distance to a tenth of a km. */
-export const keptMm = (mm: number): number => roundTo(mm, 4);
-export const keptNm = (nm: number): number => roundTo(nm, 2);
-export const keptKm = (km: number): number => Math.round(km * 10) / 10;
+export const keptMm = (mm: Mm): number => roundTo(mm, 4);
+export const keptNm = (nm: Nm): number => roundTo(nm, 2);
+export const keptKm = (km: Km): number => Math.round(km * 10) / 10;

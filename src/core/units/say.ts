@@ -1,3 +1,4 @@
+import type { Mm, Nm } from '../shared/kinds';
 import { fromSi, UNITS, type UnitName } from './unit';
 
 /* A quantity within a sentence of the core: in both systems, since nobody knows there who will read it. */
@@ -17,17 +18,17 @@ function range({ min, max }: { readonly min: number; readonly max: number }, uni
 }
 
 /** "1.05 mm (0.041 in)" */
-export const sayGap = (mm: number): string => both(mm, 'mm', 'in');
+export const sayGap = (mm: Mm): string => both(mm, 'mm', 'in');
 /** "1.00 to 1.10 mm (0.039 to 0.043 in)" */
 export const sayGaps = (mm: { readonly min: number; readonly max: number }): string =>
   `${range(mm, 'mm')} (${range(mm, 'in')})`;
 
 /** "17.5 N·m (12.9 lbf·ft)" */
-export const sayTorque = (nm: number): string => both(nm, 'N·m', 'lbf·ft');
+export const sayTorque = (nm: Nm): string => both(nm, 'N·m', 'lbf·ft');
 /** "16 to 19 N·m (11.8 to 14 lbf·ft)" */
 export const sayTorques = (nm: { readonly min: number; readonly max: number }): string =>
   `${range(nm, 'N·m')} (${range(nm, 'lbf·ft')})`;
 /** A small screw's, where pound-inches are what a wrench shows: "9 N·m (80 lbf·in)" */
-export const saySmallTorque = (nm: number): string => both(nm, 'N·m', 'lbf·in');
+export const saySmallTorque = (nm: Nm): string => both(nm, 'N·m', 'lbf·in');
 export const saySmallTorques = (nm: { readonly min: number; readonly max: number }): string =>
   `${range(nm, 'N·m')} (${range(nm, 'lbf·in')})`;

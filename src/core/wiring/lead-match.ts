@@ -1,9 +1,10 @@
+import type { Mm } from '../shared/kinds';
 export interface LeadMatch {
   readonly feasible: boolean;
   /** For each length needed the index of the new lead; empty when not feasible. */
   readonly assignment: readonly number[];
   /** Sum of new less needed over the leads used, mm; null when not feasible. */
-  readonly totalSlackMm: number | null;
+  readonly totalSlackMm: Mm | null;
   /** New leads left over. */
   readonly spare: readonly number[];
   /** Places whose new lead has the same length as another's: either may go there. */

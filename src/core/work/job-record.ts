@@ -1,4 +1,5 @@
 import type { Site } from '../engine/layout';
+import type { Km, Mm, Nm, PersonId } from '../shared/kinds';
 import type { UnitSystem } from '../units/person-units';
 import type { JobRecord, Json } from './entry';
 import type { OrderModel, SiteModel, StepModel } from './order-model';
@@ -10,9 +11,9 @@ export interface FloorSite extends Site, SiteModel {
   readonly expectedNumber: string | null;
   /** Keys of the numbers that are the same part as that; null: the record names none. */
   readonly expectedKeys: readonly string[] | null;
-  readonly fittedGapMm: number | null;
+  readonly fittedGapMm: Mm | null;
   /** Distance since it was fitted, km, where both ends are sure. */
-  readonly sinceKm: number | null;
+  readonly sinceKm: Km | null;
   readonly doneBy: string | null;
   /** Lot and compound of the plug that is in it, in words: whoever undoes it wants to know. */
   readonly fittedWith: string | null;
@@ -52,7 +53,7 @@ export interface FloorJob extends OrderModel {
   readonly seat: 'gasket' | 'conical';
   readonly thread: string | null;
   /** What the wrench is to reach, N·m. */
-  readonly targetNm: number;
+  readonly targetNm: Nm;
   readonly source: string;
   /** A newer sheet is in force than the one that this order works by. */
   readonly sheetChanged: string | null;
@@ -86,7 +87,7 @@ export interface FloorJob extends OrderModel {
   /** Of a demo fleet: the stand-ins may be played. */
   readonly demo: boolean;
   readonly units: UnitSystem;
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly today: string;
   /** When the server gave it: of two the later is the truer. ISO 8601. */
   readonly asOf: string;

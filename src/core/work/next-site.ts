@@ -1,3 +1,4 @@
+import type { Mm } from '../shared/kinds';
 import { roundTo } from '../units/round';
 import type { FloorSite } from './job-record';
 
@@ -13,7 +14,7 @@ export function nextSite(sites: readonly FloorSite[], now: string, done: (id: st
 }
 
 /** Gaps that a set of wire gauges offers round an expected one, mm: from just below it upward. */
-export function gaugeSteps(expectedMm: number, { below, above }: { below: number; above: number }): readonly number[] {
+export function gaugeSteps(expectedMm: Mm, { below, above }: { below: number; above: number }): readonly number[] {
   const middle = Math.round(expectedMm / GAUGE_STEP_MM);
   return Array.from({ length: below + above + 1 }, (_, i) => (middle - below + i) * GAUGE_STEP_MM)
     .filter((mm) => mm >= 0.4 && mm <= 2)

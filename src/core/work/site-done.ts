@@ -1,5 +1,6 @@
 import { partKey } from '../catalogue/match';
 import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from '../gap/check';
+import type { Mm, Nm } from '../shared/kinds';
 import type { PersonUnits } from '../units/person-units';
 import { readQuantity, type Suggestion, type Window } from '../units/read-quantity';
 import { keptMm, keptNm } from '../units/round';
@@ -55,7 +56,7 @@ export function siteFaults(
     SiteRecord,
     'newNumber' | 'newGap' | 'compound' | 'torqueMethod' | 'installedTorque' | 'curve' | 'remark'
   >,
-  { newGapMm, installedTorqueNm }: { readonly newGapMm: number | null; readonly installedTorqueNm: number | null },
+  { newGapMm, installedTorqueNm }: { readonly newGapMm: Mm | null; readonly installedTorqueNm: Nm | null },
   rules: SiteRules,
   fitted: readonly string[],
 ): Faults {
@@ -100,7 +101,7 @@ function numberFault(
 }
 
 /** Why a new plug's gap will not do, and what to do with it; null when it will. @param gapMm mm */
-export function gapFault(gapMm: number, { gap, electrode, regap }: SiteRules): string | null {
+export function gapFault(gapMm: Mm, { gap, electrode, regap }: SiteRules): string | null {
   const [plug] = checkGaps(gap, electrode, regap, [gapMm]).plugs;
   if (!plug || plug.action === 'accept') return null;
   const range = sayGaps({ min: gap.minMm, max: gap.maxMm });
@@ -122,10 +123,10 @@ function compoundFault(compound: string, { lubricant, threadsSay }: SiteRules): 
 const TORQUE_STEP_NM = 0.05;
 
 /** Whether a torque is within the range, as finely as a wrench shows it, N·m. */
-export const isTorqueInRange = (nm: number, { min, max }: SiteRules['torqueNm']): boolean =>
+export const isTorqueInRange = (nm: Nm, { min, max }: SiteRules['torqueNm']): boolean =>
   nm >= min - TORQUE_STEP_NM && nm <= max + TORQUE_STEP_NM;
 
-function torqueFault(torqueNm: number, { torqueNm: { min, max }, reduction }: SiteRules): string | null {
+function torqueFault(torqueNm: Nm, { torqueNm: { min, max }, reduction }: SiteRules): string | null {
   if (isTorqueInRange(torqueNm, { min, max })) return null;
   const lowered = reduction > 0 ? ', lowered for the compound on the threads' : '';
   return `${sayTorque(torqueNm)} is outside ${sayTorques({ min, max })}${lowered}. ${torqueNm < min ? 'Tighten it again' : 'Loosen it, check thread and gasket, then tighten it again'}.`;

@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { type HistoryChange, placeKey } from '@/core/components/history';
 import type { Component } from '@/core/engine/quantities';
+import type { FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import type { Tx } from '../client';
 import { fittedComponents } from '../schema';
 
@@ -44,8 +45,8 @@ export const newStay = (
 /** What sits in a vehicle now, of one component, for nobody else to change until the end. */
 export const lockFitted = (
   tx: Tx,
-  fleetId: string,
-  vehicleId: string,
+  fleetId: FleetId,
+  vehicleId: VehicleId,
   component: Component,
 ): Promise<readonly FittedRow[]> =>
   tx
@@ -65,7 +66,7 @@ export const lockFitted = (
 /** Every stay on record of some vehicles, and of some tags wherever they are: a coil may come from another vehicle. */
 export const loadStays = (
   tx: Tx,
-  fleetId: string,
+  fleetId: FleetId,
   vehicleIds: readonly string[],
   tags: readonly string[],
 ): Promise<readonly FittedRow[]> =>
@@ -118,7 +119,7 @@ export async function saveHistory(
  *
  * @returns false, and nothing is written, where a part that it fitted has been taken out since
  */
-export async function undoOrder(tx: Tx, fleetId: string, workOrderId: string): Promise<boolean> {
+export async function undoOrder(tx: Tx, fleetId: FleetId, workOrderId: WorkOrderId): Promise<boolean> {
   const own = and(eq(fittedComponents.fleetId, fleetId), eq(fittedComponents.workOrderId, workOrderId));
   const fitted = await tx.select().from(fittedComponents).where(own).for('update');
   if (fitted.some(({ removedOn }) => removedOn !== null)) return false;

@@ -1,12 +1,13 @@
 import { and, desc, eq } from 'drizzle-orm';
 import type { AuditAction, AuditEntity } from '@/core/shared/audit';
+import type { FleetId, PersonId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { auditTrail, people } from '../schema';
 
 /** Who did it, and in which fleet. */
 export interface Author {
-  readonly fleetId: string;
-  readonly personId: string | null;
+  readonly fleetId: FleetId;
+  readonly personId: PersonId | null;
 }
 
 type AuditEntry = {
@@ -23,7 +24,7 @@ export async function writeAudit(tx: Tx, { fleetId, personId }: Author, entry: A
   await tx.insert(auditTrail).values({ fleetId, personId, ...entry });
 }
 
-export async function auditOf(q: Querier, fleetId: string, entity: AuditEntity, entityId: string, limit = 50) {
+export async function auditOf(q: Querier, fleetId: FleetId, entity: AuditEntity, entityId: string, limit = 50) {
   return q
     .select({ at: auditTrail.at, action: auditTrail.action, changes: auditTrail.changes, who: people.name })
     .from(auditTrail)

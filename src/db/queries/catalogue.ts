@@ -4,6 +4,7 @@ import { standardCoils } from '@/core/engine/coils';
 import type { Bank, EngineModel } from '@/core/engine/model';
 import type { Electrode } from '@/core/gap/check';
 import { groupBy } from '@/core/shared/group-by';
+import type { FleetId, Mm, Nm } from '@/core/shared/kinds';
 import type { Seat, Thread } from '@/core/torque/plan';
 import type { Querier } from '../client';
 import { engineCylinders, engineFamilies, heatCrosses, numberCodes, parts, specSheets, supersessions } from '../schema';
@@ -15,7 +16,7 @@ export interface EngineFamily extends EngineFamilyRow {
 }
 
 /** All engine families of a fleet with their layouts, by code. */
-export async function loadFamilies(q: Querier, fleetId: string): Promise<readonly EngineFamily[]> {
+export async function loadFamilies(q: Querier, fleetId: FleetId): Promise<readonly EngineFamily[]> {
   const families = await q
     .select()
     .from(engineFamilies)
@@ -60,11 +61,11 @@ const isPlug = (part: PartRow): part is PlugPart =>
 /** A sheet for a plug: whole, as a constraint of its table says. */
 export type SpecSheet = ComponentSheet & {
   readonly part: PlugPart;
-  readonly gapMinMm: number;
-  readonly gapMaxMm: number;
+  readonly gapMinMm: Mm;
+  readonly gapMaxMm: Mm;
   readonly gapAsTyped: string;
-  readonly torqueMinNm: number;
-  readonly torqueMaxNm: number;
+  readonly torqueMinNm: Nm;
+  readonly torqueMaxNm: Nm;
   readonly torqueAsTyped: string;
   readonly intervalAsTyped: string;
 };
@@ -72,7 +73,7 @@ export type SpecSheet = ComponentSheet & {
 /** Sheets of a fleet for every component; `today` says which have expired. */
 export async function loadSheets(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   today: string,
   ids?: readonly string[],
 ): Promise<readonly ComponentSheet[]> {
@@ -95,7 +96,7 @@ export async function loadSheets(
 /** Plug sheets of a fleet with their part; `ids` narrows to some. */
 export async function loadSpecs(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   today: string,
   ids?: readonly string[],
 ): Promise<readonly SpecSheet[]> {
@@ -106,12 +107,12 @@ export const isPlugSheet = (sheet: ComponentSheet): sheet is SpecSheet =>
   sheet.component === 'plug' && isPlug(sheet.part);
 
 /** All parts of a fleet by number. */
-export async function loadParts(q: Querier, fleetId: string): Promise<readonly PartRow[]> {
+export async function loadParts(q: Querier, fleetId: FleetId): Promise<readonly PartRow[]> {
   return q.select().from(parts).where(eq(parts.fleetId, fleetId)).orderBy(asc(parts.number));
 }
 
 /** Supersessions between part ids, oldest first. */
-export async function loadSupersessions(q: Querier, fleetId: string) {
+export async function loadSupersessions(q: Querier, fleetId: FleetId) {
   return q
     .select()
     .from(supersessions)
@@ -119,12 +120,12 @@ export async function loadSupersessions(q: Querier, fleetId: string) {
     .orderBy(asc(supersessions.createdAt), asc(supersessions.id));
 }
 
-export async function loadHeatCrosses(q: Querier, fleetId: string) {
+export async function loadHeatCrosses(q: Querier, fleetId: FleetId) {
   return q.select().from(heatCrosses).where(eq(heatCrosses.fleetId, fleetId));
 }
 
 /** The makers' tables of number codes, by maker and place. */
-export async function loadNumberCodes(q: Querier, fleetId: string) {
+export async function loadNumberCodes(q: Querier, fleetId: FleetId) {
   return q
     .select()
     .from(numberCodes)

@@ -5,6 +5,7 @@ import type { HourMeter, SiteClock } from '@/core/due/due';
 import type { HourReading } from '@/core/odometer/engine-hours';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
+import type { FleetId, Km } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { dueInputs, dueStatus, fittedComponents, staleGroups, vehicles } from '../schema';
 
@@ -13,7 +14,7 @@ export type DueInputsRow = typeof dueInputs.$inferInsert;
 /** Vehicles to bring up to date: some, or (null) the whole fleet. */
 export type Which = readonly string[] | null;
 
-export async function loadVehicleKeys(q: Querier, fleetId: string, which: Which) {
+export async function loadVehicleKeys(q: Querier, fleetId: FleetId, which: Which) {
   const rows = await q
     .select()
     .from(vehicles)
@@ -21,7 +22,7 @@ export async function loadVehicleKeys(q: Querier, fleetId: string, which: Which)
   return rows.map((row) => ({ ...row, serial: row.vin === null ? null : readVin(row.vin).serial }));
 }
 
-export async function loadCurrentPlugs(q: Querier, fleetId: string, which: Which) {
+export async function loadCurrentPlugs(q: Querier, fleetId: FleetId, which: Which) {
   return q
     .select()
     .from(fittedComponents)
@@ -44,7 +45,7 @@ export interface RecentReadings {
 
 export async function loadRecentReadings(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   which: Which,
 ): Promise<ReadonlyMap<string, RecentReadings>> {
   const narrowed = which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``;
@@ -74,7 +75,7 @@ export async function loadRecentReadings(
 /** Accepted readings of hour meters, in order of day. They are few: all of them are read. */
 export async function loadHourReadings(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   which: Which,
 ): Promise<ReadonlyMap<string, readonly HourReading[]>> {
   const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
@@ -137,19 +138,19 @@ async function replaceRows(
 /** What decides where a vehicle stands. */
 export interface RecordedRow {
   readonly id: string;
-  readonly fleetId: string;
+  readonly fleetId: FleetId;
   readonly unitNumber: string;
   readonly name: string;
   readonly depot: string;
   readonly dutyGroup: string;
   readonly odometerOn: string | null;
-  readonly odometerKm: number | null;
+  readonly odometerKm: Km | null;
   readonly rateKmPerDay: number | null;
   readonly rateLowKmPerDay: number | null;
   readonly rateHighKmPerDay: number | null;
   readonly rateReadings: number;
   readonly fitment: 'match' | 'needs-answer' | 'no-spec';
-  readonly limitKm: number | null;
+  readonly limitKm: Km | null;
   readonly limitMonths: number | null;
   readonly limitShare: number;
   readonly clocks: readonly SiteClock[];
@@ -162,7 +163,7 @@ export interface RecordedRow {
 }
 
 /** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
-export async function loadRecorded(q: Querier, fleetId: string, which: Which): Promise<readonly RecordedRow[]> {
+export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): Promise<readonly RecordedRow[]> {
   const found = await q.execute<Record<string, unknown> & RecordedRow>(sql`
     select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
       s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
@@ -185,7 +186,7 @@ export async function loadRecorded(q: Querier, fleetId: string, which: Which): P
  * Takes the vehicles of some duty groups that borrow their group's rate. One that is being written just now is left: its
  * writer marks the group again.
  */
-export async function lockBorrowers(q: Tx, fleetId: string, groups: readonly string[]): Promise<readonly string[]> {
+export async function lockBorrowers(q: Tx, fleetId: FleetId, groups: readonly string[]): Promise<readonly string[]> {
   const rows = await q
     .select({ id: dueStatus.vehicleId })
     .from(dueStatus)
@@ -196,7 +197,7 @@ export async function lockBorrowers(q: Tx, fleetId: string, groups: readonly str
 }
 
 /** Marks duty groups of these vehicles in which somebody borrowsGroupRate, or will. */
-export async function markStaleGroups(tx: Tx, fleetId: string, rows: readonly DueStatusRow[]): Promise<void> {
+export async function markStaleGroups(tx: Tx, fleetId: FleetId, rows: readonly DueStatusRow[]): Promise<void> {
   const groups = [...new Set(rows.map((row) => row.dutyGroup))].sort();
   await tx.execute(sql`
     insert into stale_groups (fleet_id, duty_group)
@@ -206,7 +207,7 @@ export async function markStaleGroups(tx: Tx, fleetId: string, rows: readonly Du
 }
 
 /** Takes the marks away, with what they say. */
-export async function takeStaleGroups(tx: Tx, fleetId: string): Promise<readonly string[]> {
+export async function takeStaleGroups(tx: Tx, fleetId: FleetId): Promise<readonly string[]> {
   const rows = await tx
     .delete(staleGroups)
     .where(eq(staleGroups.fleetId, fleetId))
@@ -215,7 +216,7 @@ export async function takeStaleGroups(tx: Tx, fleetId: string): Promise<readonly
 }
 
 /** The day for which a fleet was worked out last, and whether a group is stale. */
-export async function loadDueRun(q: Querier, fleetId: string): Promise<{ on: string | null; stale: boolean }> {
+export async function loadDueRun(q: Querier, fleetId: FleetId): Promise<{ on: string | null; stale: boolean }> {
   const found = await q.execute<{ on: string | null; stale: boolean }>(sql`
     select (select ran_on::text from due_runs where fleet_id = ${fleetId}) as on,
       exists (select from stale_groups where fleet_id = ${fleetId}) as stale`);
@@ -257,7 +258,7 @@ export async function writeOdometers(tx: Tx, rows: readonly OdometerRow[]): Prom
  */
 export async function dueInputMarks(
   tx: Tx,
-  fleetId: string,
+  fleetId: FleetId,
   locked: readonly string[] | null,
 ): Promise<ReadonlyMap<string, string>> {
   const those = locked ? sql`and vehicle_id = any(${sql.param(locked)}::uuid[]) order by vehicle_id for update` : sql``;
@@ -275,7 +276,7 @@ export async function saveDueStatus(tx: Tx, rows: readonly DueStatusRow[]): Prom
 }
 
 /** Own rates of the vehicles that have one, by duty group. */
-export async function loadGroupRates(q: Querier, fleetId: string, dutyGroup: string): Promise<readonly number[]> {
+export async function loadGroupRates(q: Querier, fleetId: FleetId, dutyGroup: string): Promise<readonly number[]> {
   const found = await q.execute<{ rate: number }>(sql`
     select s.rate_km_per_day as rate from due_inputs s join vehicles v on v.id = s.vehicle_id
     where v.fleet_id = ${fleetId} and v.duty_group = ${dutyGroup} and s.rate_km_per_day is not null`);

@@ -1,6 +1,7 @@
 import { and, asc, count, desc, eq, gte, inArray, like, lte, type SQL, sql } from 'drizzle-orm';
 import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { ChartPoint } from '@/core/reliability/chart-point';
+import type { FleetId, Km } from '@/core/shared/kinds';
 import type { Querier } from '../client';
 import { dueStatus } from '../schema';
 import { literally } from './like';
@@ -21,7 +22,7 @@ interface DueQuery {
   readonly descending?: boolean | undefined;
 }
 
-function conditions(fleetId: string, query: DueQuery): SQL | undefined {
+function conditions(fleetId: FleetId, query: DueQuery): SQL | undefined {
   const search = query.search?.trim().toLowerCase();
   return and(
     eq(dueStatus.fleetId, fleetId),
@@ -54,7 +55,7 @@ function order({ sort, descending: turned = false }: DueQuery): readonly SQL[] {
 /** The vehicles of a page, in order. */
 export async function loadDueIds(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   query: DueQuery,
   page?: { readonly from: number; readonly limit: number },
 ): Promise<readonly string[]> {
@@ -68,13 +69,13 @@ export async function loadDueIds(
   return rows.map((row) => row.id);
 }
 
-export async function countDue(q: Querier, fleetId: string, query: DueQuery): Promise<number> {
+export async function countDue(q: Querier, fleetId: FleetId, query: DueQuery): Promise<number> {
   const [row] = await q.select({ n: count() }).from(dueStatus).where(conditions(fleetId, query));
   return row?.n ?? 0;
 }
 
 /** How many stand where: the whole fleet by depot, duty group and state. */
-export const countByPlace = (q: Querier, fleetId: string) =>
+export const countByPlace = (q: Querier, fleetId: FleetId) =>
   q
     .select({ depot: dueStatus.depot, dutyGroup: dueStatus.dutyGroup, state: dueStatus.state, n: count() })
     .from(dueStatus)
@@ -91,7 +92,7 @@ export interface DueRow {
   readonly engineCode: string;
   readonly state: DueState;
   readonly lifeUsed: number | null;
-  readonly odometerNowKm: number | null;
+  readonly odometerNowKm: Km | null;
   readonly binds: Binding | null;
   readonly certainty: Certainty | null;
   readonly dueP10: string | null;
@@ -104,12 +105,12 @@ export interface DueRow {
   readonly rateBorrowed: boolean;
   readonly failureCost: number;
   readonly pressure: number | null;
-  readonly limitKm: number | null;
+  readonly limitKm: Km | null;
   readonly limitBy: 'sheet' | 'shop';
   readonly limitMonths: number | null;
   readonly limitShare: number;
   readonly odometerUnit: 'km' | 'mi';
-  readonly odometerKm: number | null;
+  readonly odometerKm: Km | null;
   readonly odometerOn: string | null;
   readonly suspectReadings: number;
   readonly fitmentWhy: string | null;
@@ -120,7 +121,7 @@ export interface DueRow {
 }
 
 /** All that a list shows of some vehicles, in the order asked for. */
-export async function loadDueRows(q: Querier, fleetId: string, ids: readonly string[]): Promise<readonly DueRow[]> {
+export async function loadDueRows(q: Querier, fleetId: FleetId, ids: readonly string[]): Promise<readonly DueRow[]> {
   if (ids.length === 0) return [];
   const found = await q.execute<Record<string, unknown> & DueRow>(sql`
     select v.id, v.unit_number as "unitNumber", v.name, t.depot, t.duty_group as "dutyGroup",
@@ -149,7 +150,7 @@ export async function loadDueRows(q: Querier, fleetId: string, ids: readonly str
 /** Vehicles with a pressure, the highest first. */
 export async function loadChartPoints(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   filter: Pick<DueQuery, 'depot' | 'group' | 'search'>,
   most: number,
 ): Promise<readonly ChartPoint[]> {
@@ -170,7 +171,7 @@ export async function loadChartPoints(
 }
 
 /** What an ordinary week adds to life used, over the whole fleet; null where nothing is known. */
-export async function medianWeeklyLife(q: Querier, fleetId: string): Promise<number | null> {
+export async function medianWeeklyLife(q: Querier, fleetId: FleetId): Promise<number | null> {
   const found = await q.execute<{ median: number | null }>(sql`
     select percentile_cont(0.5) within group (order by life_in7 - life_used) as median
     from due_status where fleet_id = ${fleetId} and life_in7 > life_used`);
@@ -189,7 +190,7 @@ interface ComingRow {
   readonly plugs: number;
 }
 
-export async function loadComing(q: Querier, fleetId: string, until: string): Promise<readonly ComingRow[]> {
+export async function loadComing(q: Querier, fleetId: FleetId, until: string): Promise<readonly ComingRow[]> {
   const found = await q.execute<Record<string, unknown> & ComingRow>(sql`
     select t.depot, t.due_p_10::text as p10, t.due_p_50::text as p50, t.due_p_90::text as p90, f.service_minutes as minutes,
       p.number as "partNumber", p.price::float8 as price, cardinality(f.firing_order) * f.plugs_per_cylinder as plugs

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Querier } from '../client';
 import { literally } from './like';
 
@@ -13,7 +14,7 @@ const MAX_OF_A_KIND = 6;
 /** A few of each kind whose number or name holds a text; those that begin with it first. */
 export async function findByText(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   text: string,
   partKey: string,
 ): Promise<readonly FoundRow[]> {

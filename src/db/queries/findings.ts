@@ -1,9 +1,10 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
 import type { Querier } from '../client';
 import { dueInputs, findingVerdicts, followUps, people, vehicles, workOrders } from '../schema';
 
 /** What people said to the findings of an order. */
-export const loadVerdicts = (q: Querier, workOrderId: string) =>
+export const loadVerdicts = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select({ verdict: findingVerdicts, who: people.name, role: people.role })
     .from(findingVerdicts)
@@ -16,8 +17,8 @@ export type VerdictRow = Awaited<ReturnType<typeof loadVerdicts>>[number];
 /** Follow-ups with their vehicle and where its odometer stands; the soonest first. */
 export const loadFollowUps = (
   q: Querier,
-  fleetId: string,
-  filter: { readonly workOrderId?: string; readonly open?: boolean },
+  fleetId: FleetId,
+  filter: { readonly workOrderId?: WorkOrderId; readonly open?: boolean },
 ) =>
   q
     .select({

@@ -1,4 +1,5 @@
 import { and, desc, eq, getTableColumns } from 'drizzle-orm';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
 import { columnMappings, imports, people } from '../schema';
@@ -9,7 +10,7 @@ const { content: _, refusedRows: __, ...heads } = getTableColumns(imports);
 /** A file without what is in it, which may be very long. */
 export type ImportHead = Omit<ImportRow, 'content' | 'refusedRows'>;
 
-export async function loadImportHead(q: Querier, fleetId: string, id: string): Promise<ImportHead | null> {
+export async function loadImportHead(q: Querier, fleetId: FleetId, id: string): Promise<ImportHead | null> {
   const [row] = await q
     .select(heads)
     .from(imports)
@@ -18,7 +19,7 @@ export async function loadImportHead(q: Querier, fleetId: string, id: string): P
 }
 
 /** The refused rows that a worker has found; null: none has. */
-export async function loadRefusedRows(q: Querier, fleetId: string, id: string): Promise<string | null> {
+export async function loadRefusedRows(q: Querier, fleetId: FleetId, id: string): Promise<string | null> {
   const [row] = await q
     .select({ refusedRows: imports.refusedRows })
     .from(imports)
@@ -26,7 +27,7 @@ export async function loadRefusedRows(q: Querier, fleetId: string, id: string): 
   return row?.refusedRows ?? null;
 }
 
-export async function loadImport(q: Querier, fleetId: string, id: string): Promise<ImportRow | null> {
+export async function loadImport(q: Querier, fleetId: FleetId, id: string): Promise<ImportRow | null> {
   const [row] = await q
     .select()
     .from(imports)
@@ -35,7 +36,7 @@ export async function loadImport(q: Querier, fleetId: string, id: string): Promi
 }
 
 /** Takes the row for the rest of the transaction, and keeps other imports of the fleet waiting until it ends. */
-export async function lockImport(tx: Tx, fleetId: string, id: string): Promise<ImportRow | null> {
+export async function lockImport(tx: Tx, fleetId: FleetId, id: string): Promise<ImportRow | null> {
   await lockOne(tx, 'imports', fleetId);
   const [row] = await tx
     .select()
@@ -45,7 +46,7 @@ export async function lockImport(tx: Tx, fleetId: string, id: string): Promise<I
   return row ?? null;
 }
 
-export async function listImportRows(q: Querier, fleetId: string) {
+export async function listImportRows(q: Querier, fleetId: FleetId) {
   return q
     .select({
       id: imports.id,
@@ -68,7 +69,7 @@ const headerKey = (header: readonly string[]): string => JSON.stringify(header);
 
 export async function rememberMapping(
   tx: Tx,
-  fleetId: string,
+  fleetId: FleetId,
   kind: string,
   header: readonly string[],
   mapping: Record<string, string>,
@@ -83,7 +84,7 @@ export async function rememberMapping(
     });
 }
 
-export async function rememberedMapping(q: Querier, fleetId: string, header: readonly string[]) {
+export async function rememberedMapping(q: Querier, fleetId: FleetId, header: readonly string[]) {
   const [row] = await q
     .select()
     .from(columnMappings)

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { lockKey } from '../locks';
 
@@ -21,7 +22,7 @@ async function hasQueue(q: Querier): Promise<boolean> {
 }
 
 /** Jobs of a fleet by these names, the latest first. */
-export async function listJobRows(q: Querier, fleetId: string, names: readonly string[]): Promise<readonly JobRow[]> {
+export async function listJobRows(q: Querier, fleetId: FleetId, names: readonly string[]): Promise<readonly JobRow[]> {
   if (!(await hasQueue(q))) return [];
   const { rows } = await q.execute<JobRow>(sql`
     select id::text, name, state::text, created_on as "createdOn", completed_on as "completedOn", retry_count as tries,
@@ -32,7 +33,7 @@ export async function listJobRows(q: Querier, fleetId: string, names: readonly s
 }
 
 /** Takes a job of a fleet for the rest of the transaction. */
-export async function lockJob(tx: Tx, fleetId: string, id: string) {
+export async function lockJob(tx: Tx, fleetId: FleetId, id: string) {
   if (!(await hasQueue(tx))) return null;
   const { rows } = await tx.execute<{ name: string; data: unknown; state: string }>(
     sql`select name, data, state::text from pgboss.job where id = ${id} and data->>'fleetId' = ${fleetId} for update`,

@@ -1,4 +1,5 @@
 import { and, desc, eq, isNull, lte, type SQL, sql } from 'drizzle-orm';
+import type { FleetId, PersonId } from '@/core/shared/kinds';
 import type { Querier } from '../client';
 import { depots, noticeReads, notices, vehicles } from '../schema';
 
@@ -11,7 +12,7 @@ const SILENT_DAYS = 30;
  *
  * @returns how many are new
  */
-export async function noteNews(q: Querier, fleetId: string, today: string, now: Date): Promise<number> {
+export async function noteNews(q: Querier, fleetId: FleetId, today: string, now: Date): Promise<number> {
   const entered = (kind: 'due' | 'soon', state: 'past' | 'soon', words: SQL): SQL => sql`
     select t.vehicle_id, ${kind} as kind, md5(s.clocks::text) as about, ${words} as text
     from due_status t join due_inputs s on s.vehicle_id = t.vehicle_id
@@ -34,7 +35,7 @@ export async function noteNews(q: Querier, fleetId: string, today: string, now: 
   return found.rowCount ?? 0;
 }
 
-const unread = (personId: string): SQL | undefined =>
+const unread = (personId: PersonId): SQL | undefined =>
   and(eq(noticeReads.noticeId, notices.id), eq(noticeReads.personId, personId));
 
 const columns = {
@@ -52,7 +53,7 @@ const columns = {
 /** Notices that a person has not put aside, the newest first; or all of one day, put aside or not. */
 export const loadNotices = (
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   which: { readonly unreadBy: string } | { readonly on: string } | { readonly latest: number },
 ) =>
   q
@@ -73,7 +74,7 @@ export const loadNotices = (
 
 export type NoticeRow = Awaited<ReturnType<typeof loadNotices>>[number];
 
-export async function countUnread(q: Querier, fleetId: string, personId: string): Promise<number> {
+export async function countUnread(q: Querier, fleetId: FleetId, personId: PersonId): Promise<number> {
   const found = await q.execute<{ n: number }>(sql`
     select count(*)::int as n from notices n
     where n.fleet_id = ${fleetId}
@@ -84,8 +85,8 @@ export async function countUnread(q: Querier, fleetId: string, personId: string)
 /** Puts aside all that was noted up to and with an instant, or those named. */
 export async function markRead(
   q: Querier,
-  fleetId: string,
-  personId: string,
+  fleetId: FleetId,
+  personId: PersonId,
   which: { readonly ids: readonly string[] } | { readonly upTo: Date },
   now: Date,
 ): Promise<void> {

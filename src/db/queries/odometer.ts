@@ -1,5 +1,6 @@
 import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
 import { type KnownReadings, readingKey } from '@/core/odometer/intake';
+import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { engineHourReadings, odometerReadings, vehicles } from '../schema';
 
@@ -8,7 +9,7 @@ export type NewReading = Omit<typeof odometerReadings.$inferInsert, 'fleetId' | 
 const CHUNK = 50_000;
 
 /** Adds many readings in few statements: arrays instead of a parameter a cell. */
-export async function insertReadings(tx: Tx, fleetId: string, rows: readonly NewReading[]): Promise<void> {
+export async function insertReadings(tx: Tx, fleetId: FleetId, rows: readonly NewReading[]): Promise<void> {
   for (let at = 0; at < rows.length; at += CHUNK) {
     const chunk = rows.slice(at, at + CHUNK);
     const column = <K extends keyof NewReading>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
@@ -20,7 +21,7 @@ export async function insertReadings(tx: Tx, fleetId: string, rows: readonly New
   }
 }
 
-export async function loadReadings(q: Querier, fleetId: string, vehicleId: string) {
+export async function loadReadings(q: Querier, fleetId: FleetId, vehicleId: VehicleId) {
   return q
     .select()
     .from(odometerReadings)
@@ -41,7 +42,7 @@ type ReadingState = typeof odometerReadings.$inferSelect.state;
 /** The readings of some vehicles; one that has none is missing. */
 export async function loadHistories(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   vehicleIds: readonly string[],
 ): Promise<ReadonlyMap<string, History>> {
   // In the order of the key, so that nothing is sorted.
@@ -67,18 +68,18 @@ export async function loadHistories(
 }
 
 /** Suspect readings with what is accepted around them. */
-export async function loadSuspects(q: Querier, fleetId: string) {
+export async function loadSuspects(q: Querier, fleetId: FleetId) {
   const found = await q.execute<{
-    vehicleId: string;
+    vehicleId: VehicleId;
     unitNumber: string;
     name: string;
     readOn: string;
-    odometerKm: number;
+    odometerKm: Km;
     asTyped: string;
     source: string;
     doubt: string | null;
-    suggestedKm: number | null;
-    lastKm: number | null;
+    suggestedKm: Km | null;
+    lastKm: Km | null;
     lastOn: string | null;
     dash: 'km' | 'mi';
   }>(sql`
@@ -98,7 +99,7 @@ export async function loadSuspects(q: Querier, fleetId: string) {
 }
 
 /** Readings of hour meters of some vehicles, whatever their state, in order of day. */
-export async function loadHourRows(q: Querier, fleetId: string, vehicleIds: readonly string[]) {
+export async function loadHourRows(q: Querier, fleetId: FleetId, vehicleIds: readonly string[]) {
   if (vehicleIds.length === 0) return [];
   return q
     .select()
@@ -107,7 +108,7 @@ export async function loadHourRows(q: Querier, fleetId: string, vehicleIds: read
     .orderBy(asc(engineHourReadings.readOn), asc(engineHourReadings.hours));
 }
 
-export const loadSuspectHours = (q: Querier, fleetId: string) =>
+export const loadSuspectHours = (q: Querier, fleetId: FleetId) =>
   q
     .select({
       vehicleId: engineHourReadings.vehicleId,
@@ -126,9 +127,9 @@ export const loadSuspectHours = (q: Querier, fleetId: string) =>
     .limit(500);
 
 export interface ReadingKey {
-  readonly vehicleId: string;
+  readonly vehicleId: VehicleId;
   readonly readOn: string;
-  readonly odometerKm: number;
+  readonly odometerKm: Km;
 }
 
 interface ReadingFilter {
@@ -142,7 +143,7 @@ interface ReadingFilter {
 export type ReadingPageRow = Awaited<ReturnType<typeof loadReadingPage>>[number];
 
 /** Readings in the order of their key, from behind one of them on. */
-export const loadReadingPage = (q: Querier, fleetId: string, filter: ReadingFilter, limit: number) =>
+export const loadReadingPage = (q: Querier, fleetId: FleetId, filter: ReadingFilter, limit: number) =>
   q
     .select({
       vehicleId: odometerReadings.vehicleId,

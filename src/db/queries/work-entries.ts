@@ -1,4 +1,5 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
 import type { Querier } from '../client';
 import {
   floorEntries,
@@ -10,7 +11,7 @@ import {
   workTimes,
 } from '../schema';
 
-export const loadCounts = (q: Querier, workOrderId: string) =>
+export const loadCounts = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select()
     .from(workOrderCounts)
@@ -19,7 +20,7 @@ export const loadCounts = (q: Querier, workOrderId: string) =>
 export type CountRow = Awaited<ReturnType<typeof loadCounts>>[number];
 
 /** Entries that say otherwise than the record and wait for a choice, the oldest first. */
-export const loadDifferences = (q: Querier, workOrderId: string) =>
+export const loadDifferences = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select({ entry: floorEntries, who: people.name })
     .from(floorEntries)
@@ -28,7 +29,7 @@ export const loadDifferences = (q: Querier, workOrderId: string) =>
     .orderBy(asc(floorEntries.receivedAt));
 
 /** Photos without their bytes. */
-export const loadPhotos = (q: Querier, workOrderId: string) =>
+export const loadPhotos = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select({ id: floorPhotos.id, target: floorPhotos.target, takenAt: floorPhotos.takenAt, who: people.name })
     .from(floorPhotos)
@@ -36,14 +37,14 @@ export const loadPhotos = (q: Querier, workOrderId: string) =>
     .where(eq(floorPhotos.workOrderId, workOrderId))
     .orderBy(asc(floorPhotos.takenAt));
 
-export const loadCodes = (q: Querier, workOrderId: string) =>
+export const loadCodes = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select()
     .from(workOrderCodes)
     .where(eq(workOrderCodes.workOrderId, workOrderId))
     .orderBy(asc(workOrderCodes.readAt));
 
-export const loadWaits = (q: Querier, fleetId: string, only: { workOrderId?: string; open?: boolean }) =>
+export const loadWaits = (q: Querier, fleetId: FleetId, only: { workOrderId?: WorkOrderId; open?: boolean }) =>
   q
     .select({ wait: workOrderWaits, who: people.name })
     .from(workOrderWaits)
@@ -59,7 +60,7 @@ export const loadWaits = (q: Querier, fleetId: string, only: { workOrderId?: str
 
 export type WaitRow = Awaited<ReturnType<typeof loadWaits>>[number]['wait'];
 
-export const loadTimes = (q: Querier, workOrderId: string) =>
+export const loadTimes = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select({ time: workTimes, who: people.name })
     .from(workTimes)
@@ -68,7 +69,7 @@ export const loadTimes = (q: Querier, workOrderId: string) =>
     .orderBy(asc(workTimes.fromAt));
 
 /** Bay time as worked, and as estimated, of the closed orders of one engine family: minutes, and how many. */
-export async function loadLabour(q: Querier, fleetId: string, engineFamilyId: string) {
+export async function loadLabour(q: Querier, fleetId: FleetId, engineFamilyId: string) {
   const { rows } = await q.execute<{ orders: number; estimated: number; worked: number }>(sql`
     select count(*)::int as orders, coalesce(avg(w.minutes), 0)::float8 as estimated,
            coalesce(avg(w.minutes_worked), 0)::float8 as worked

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, isNull, lt, notInArray, sql } from 'drizzle-orm';
 import { minuteOf } from '@/core/calendar/zone';
 import type { Booking } from '@/core/planning/booking';
+import type { FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
 import {
@@ -24,7 +25,7 @@ export type StepRow = typeof workOrderSteps.$inferSelect;
 
 const ENDED = ['closed', 'cancelled'] as const;
 
-export async function loadWorkOrder(q: Querier, fleetId: string, id: string): Promise<WorkOrderRow | null> {
+export async function loadWorkOrder(q: Querier, fleetId: FleetId, id: string): Promise<WorkOrderRow | null> {
   const [row] = await q
     .select()
     .from(workOrders)
@@ -33,7 +34,7 @@ export async function loadWorkOrder(q: Querier, fleetId: string, id: string): Pr
 }
 
 /** Takes the row until the transaction ends, so that two people closing it do so one after the other. */
-export async function lockWorkOrder(tx: Tx, fleetId: string, id: string): Promise<WorkOrderRow | null> {
+export async function lockWorkOrder(tx: Tx, fleetId: FleetId, id: string): Promise<WorkOrderRow | null> {
   const [row] = await tx
     .select()
     .from(workOrders)
@@ -42,17 +43,17 @@ export async function lockWorkOrder(tx: Tx, fleetId: string, id: string): Promis
   return row ?? null;
 }
 
-export const loadSites = (q: Querier, workOrderId: string) =>
+export const loadSites = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select()
     .from(workOrderSites)
     .where(eq(workOrderSites.workOrderId, workOrderId))
     .orderBy(asc(workOrderSites.cylinder), asc(workOrderSites.position));
 
-export const loadSteps = (q: Querier, workOrderId: string) =>
+export const loadSteps = (q: Querier, workOrderId: WorkOrderId) =>
   q.select().from(workOrderSteps).where(eq(workOrderSteps.workOrderId, workOrderId)).orderBy(asc(workOrderSteps.place));
 
-export async function nextNumber(tx: Tx, fleetId: string): Promise<number> {
+export async function nextNumber(tx: Tx, fleetId: FleetId): Promise<number> {
   await lockOne(tx, 'orderNumber', fleetId);
   const [row] = await tx
     .select({ last: sql<number>`coalesce(max(${workOrders.number}), 1000)` })
@@ -62,7 +63,7 @@ export async function nextNumber(tx: Tx, fleetId: string): Promise<number> {
 }
 
 /** What the record says sits in each plug site of a vehicle. */
-export const loadFittedPlugs = (q: Querier, vehicleId: string) =>
+export const loadFittedPlugs = (q: Querier, vehicleId: VehicleId) =>
   q
     .select({ fitted: fittedComponents, number: parts.number })
     .from(fittedComponents)
@@ -91,7 +92,7 @@ export const loadOutgoingPlugs = (q: Querier, order: Pick<WorkOrderRow, 'id' | '
     );
 
 /** Every coil that sits or sat in a vehicle, oldest first. */
-export const loadCoils = (q: Querier, vehicleId: string) =>
+export const loadCoils = (q: Querier, vehicleId: VehicleId) =>
   q
     .select({ fitted: fittedComponents, number: parts.number })
     .from(fittedComponents)
@@ -145,8 +146,8 @@ export type WorkOrderListRow = Awaited<ReturnType<typeof listWorkOrderRows>>[num
 
 export const listWorkOrderRows = (
   q: Querier,
-  fleetId: string,
-  only: { open?: boolean; vehicleId?: string; id?: string; unit?: string; below?: number; limit?: number } = {},
+  fleetId: FleetId,
+  only: { open?: boolean; vehicleId?: VehicleId; id?: string; unit?: string; below?: number; limit?: number } = {},
 ) => {
   const rows = listQuery(q)
     .where(
@@ -164,7 +165,7 @@ export const listWorkOrderRows = (
 };
 
 /** Booked work that touches the days from `from` up to, not with, `to`. */
-export const listBooked = (q: Querier, fleetId: string, from: string, to: string) =>
+export const listBooked = (q: Querier, fleetId: FleetId, from: string, to: string) =>
   listQuery(q)
     .where(
       and(eq(workOrders.fleetId, fleetId), sql`${bookings.during} && tsrange(${from}::timestamp, ${to}::timestamp)`),

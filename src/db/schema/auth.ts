@@ -1,4 +1,5 @@
 import { boolean, index, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { PersonId } from '../../core/shared/kinds';
 import { createdAt, fleetId, id, instant } from './columns';
 
 /* Names of these four tables and their columns are the sign-in library's. */
@@ -73,7 +74,7 @@ export const signInFailures = pgTable(
 export const apiTokens = pgTable('api_tokens', {
   id: id(),
   fleetId: fleetId(),
-  personId: uuid().notNull(),
+  personId: uuid().$type<PersonId>().notNull(),
   name: text().notNull(),
   tokenSha256: text().notNull().unique(),
   createdAt: createdAt(),
@@ -86,7 +87,7 @@ export const idempotencyAnswers = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    personId: uuid().notNull(),
+    personId: uuid().$type<PersonId>().notNull(),
     /** Method and path. */
     endpoint: text().notNull(),
     key: text().notNull(),

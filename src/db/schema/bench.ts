@@ -13,6 +13,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { PartId, WorkOrderId } from '../../core/shared/kinds';
 import { parts } from './catalogue';
 import { createdAt, day, fleetId, id, instant, version } from './columns';
 import { fleets } from './fleet';
@@ -52,7 +53,7 @@ export const benchResults = pgTable(
     input: jsonb().$type<Record<string, string>>().notNull(),
     /** In words, with units: what a person reads later. */
     summary: text().notNull(),
-    workOrderId: uuid(),
+    workOrderId: uuid().$type<WorkOrderId>(),
     keptBy: uuid().notNull(),
     keptAt: instant().notNull(),
   },
@@ -70,7 +71,7 @@ export const deliveries = pgTable(
     fleetId: fleetId().references(() => fleets.id),
     receivedOn: day().notNull(),
     orderReference: text(),
-    partId: uuid().notNull(),
+    partId: uuid().$type<PartId>().notNull(),
     orderedQuantity: integer().notNull(),
     deliveredNumber: text().notNull(),
     quantity: integer().notNull(),
@@ -123,7 +124,7 @@ export const trials = pgTable(
   {
     id: id(),
     fleetId: fleetId().references(() => fleets.id),
-    partId: uuid().notNull(),
+    partId: uuid().$type<PartId>().notNull(),
     controlPartId: uuid().notNull(),
     why: text().notNull(),
     startedOn: day().notNull(),

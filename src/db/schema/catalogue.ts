@@ -21,6 +21,7 @@ import type { Resting } from '../../core/engine/resting';
 import type { WeakPoint } from '../../core/engine/weak-points';
 import { REGAP_POLICIES } from '../../core/gap/check';
 import { SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from '../../core/policy/apply';
+import type { PartId, PersonId, SpecSheetId } from '../../core/shared/kinds';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
 
 export const engineFamilies = pgTable(
@@ -220,7 +221,7 @@ export const specSheets = pgTable(
     fuel: text(),
     induction: text(),
     market: text(),
-    partId: uuid().notNull(),
+    partId: uuid().$type<PartId>().notNull(),
     /** Gap of a plug; null for other components. */
     gapMinMm: mm(),
     gapMaxMm: mm(),
@@ -297,8 +298,8 @@ export const sheetChecks = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    specSheetId: uuid().notNull(),
-    personId: uuid().notNull(),
+    specSheetId: uuid().$type<SpecSheetId>().notNull(),
+    personId: uuid().$type<PersonId>().notNull(),
     at: instant().notNull(),
   },
   (t) => [

@@ -17,6 +17,7 @@ import {
 import type { Weekday } from '../../core/calendar/plain-date';
 import { ELECTRODES } from '../../core/gap/check';
 import { USUAL_HOURS } from '../../core/planning/hours';
+import type { DepotId, PersonId } from '../../core/shared/kinds';
 import type { PlanSummary } from '../../core/shared/plan-summary';
 import { user } from './auth';
 import { engineFamilies } from './catalogue';
@@ -67,7 +68,7 @@ export const depots = pgTable(
 
 export const bays = pgTable(
   'bays',
-  { id: id(), fleetId: fleetId(), depotId: uuid().notNull(), name: text().notNull() },
+  { id: id(), fleetId: fleetId(), depotId: uuid().$type<DepotId>().notNull(), name: text().notNull() },
   (t) => [
     foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
     unique().on(t.fleetId, t.depotId, t.name),
@@ -109,7 +110,7 @@ export const vehicles = pgTable(
     fleetId: fleetId().references(() => fleets.id),
     unitNumber: text().notNull(),
     name: text().notNull(),
-    depotId: uuid().notNull(),
+    depotId: uuid().$type<DepotId>().notNull(),
     dutyGroup: text().notNull(),
     make: text(),
     model: text(),
@@ -182,7 +183,7 @@ export const auditTrail = pgTable(
     id: bigserial({ mode: 'number' }).primaryKey(),
     fleetId: fleetId(),
     at: createdAt(),
-    personId: uuid(),
+    personId: uuid().$type<PersonId>(),
     action: text().notNull(),
     entity: text().notNull(),
     entityId: text().notNull(),

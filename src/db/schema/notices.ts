@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, foreignKey, index, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { PersonId, VehicleId } from '../../core/shared/kinds';
 import { day, fleetId, id, instant, list } from './columns';
 import { people, vehicles } from './fleet';
 
@@ -11,7 +12,7 @@ export const notices = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    vehicleId: uuid().notNull(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
     kind: text({ enum: list(NOTICE_KINDS) }).notNull(),
     /** What it is about, so that the same is told once: the clocks of the plugs, or the reading. */
     about: text().notNull(),
@@ -33,7 +34,7 @@ export const notices = pgTable(
 export const noticeReads = pgTable(
   'notice_reads',
   {
-    personId: uuid().notNull(),
+    personId: uuid().$type<PersonId>().notNull(),
     noticeId: uuid().notNull(),
     fleetId: fleetId(),
     readAt: instant().notNull(),
@@ -51,7 +52,7 @@ export const savedViews = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    personId: uuid().notNull(),
+    personId: uuid().$type<PersonId>().notNull(),
     name: text().notNull(),
     /** The query of its address. */
     query: text().notNull(),

@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { type Binding, CERTAINTIES, DUE_STATES, type HourMeter, type SiteClock } from '../../core/due/due';
+import type { SpecSheetId, VehicleId } from '../../core/shared/kinds';
 import { createdAt, day, fleetId, instant, km, list } from './columns';
 import { vehicles } from './fleet';
 
@@ -21,7 +22,7 @@ import { vehicles } from './fleet';
 export const odometerReadings = pgTable(
   'odometer_readings',
   {
-    vehicleId: uuid().notNull(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
     readOn: day().notNull(),
     odometerKm: km().notNull(),
     fleetId: fleetId(),
@@ -57,7 +58,7 @@ export const odometerReadings = pgTable(
 export const engineHourReadings = pgTable(
   'engine_hour_readings',
   {
-    vehicleId: uuid().notNull(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
     readOn: day().notNull(),
     hours: numeric({ precision: 7, scale: 1, mode: 'number' }).notNull(),
     fleetId: fleetId(),
@@ -82,7 +83,7 @@ export const engineHourReadings = pgTable(
 export const dueInputs = pgTable(
   'due_inputs',
   {
-    vehicleId: uuid().primaryKey(),
+    vehicleId: uuid().$type<VehicleId>().primaryKey(),
     fleetId: fleetId(),
     odometerOn: day(),
     odometerKm: km(),
@@ -95,7 +96,7 @@ export const dueInputs = pgTable(
     fitment: text({ enum: ['match', 'needs-answer', 'no-spec'] }).notNull(),
     /** What would resolve the fitment, or why there is none. */
     fitmentWhy: text(),
-    specSheetId: uuid(),
+    specSheetId: uuid().$type<SpecSheetId>(),
     hourMeter: jsonb().$type<HourMeter>(),
     limitKm: km(),
     /** Whose distance it is: the sheet's, or the shop's ceiling for its electrode. */
@@ -118,7 +119,7 @@ export const dueInputs = pgTable(
 export const dueStatus = pgTable(
   'due_status',
   {
-    vehicleId: uuid().primaryKey(),
+    vehicleId: uuid().$type<VehicleId>().primaryKey(),
     fleetId: fleetId(),
     depot: text().notNull(),
     dutyGroup: text().notNull(),

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { check, customType, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { PersonId, WorkOrderId } from '../../core/shared/kinds';
 import { COUNT_KINDS } from '../../core/work/ask';
 import type { Json } from '../../core/work/entry';
 import { createdAt, fleetId, id, instant, list } from './columns';
@@ -14,7 +15,7 @@ export const workOrderCounts = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     key: text().notNull(),
     kind: text({ enum: list(COUNT_KINDS) }),
     what: text().notNull(),
@@ -43,7 +44,7 @@ export const floorEntries = pgTable(
   {
     id: uuid().primaryKey(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     target: text().notNull(),
     field: text().notNull(),
     value: jsonb().$type<Json>(),
@@ -70,7 +71,7 @@ export const floorPhotos = pgTable(
   {
     id: uuid().primaryKey(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     target: text().notNull(),
     mime: text({ enum: ['image/jpeg', 'image/png', 'image/webp'] }).notNull(),
     bytes: bytea().notNull(),
@@ -90,7 +91,7 @@ export const workOrderCodes = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     moment: text({ enum: ['before', 'after'] }).notNull(),
     /** Empty: none stored, which is an answer too. */
     codes: jsonb().$type<readonly KeptCode[]>().notNull(),
@@ -117,7 +118,7 @@ export const workOrderWaits = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     /** The site it concerns; null: the job. */
     site: text(),
     reason: text().notNull(),
@@ -141,8 +142,8 @@ export const workTimes = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
-    personId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
+    personId: uuid().$type<PersonId>().notNull(),
     fromAt: instant().notNull(),
     toAt: instant(),
   },
@@ -159,7 +160,7 @@ export const trainerGrades = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    personId: uuid().notNull(),
+    personId: uuid().$type<PersonId>().notNull(),
     /** Which plug was drawn: the same for everyone. */
     plug: integer().notNull(),
     answer: text().notNull(),

@@ -17,6 +17,7 @@ import { REMOVAL_REASONS } from '../../core/components/history';
 import { COMPONENTS } from '../../core/engine/quantities';
 import { type Finding, VERDICTS } from '../../core/inspection/finding';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
+import type { BayId, PartId, PersonId, SpecSheetId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
 import type { KeptCurve } from '../../core/torque/kept-curve';
 import type { Ask } from '../../core/work/ask';
 import { ORDER_STATES } from '../../core/work/order-state';
@@ -33,14 +34,14 @@ export const fittedComponents = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    vehicleId: uuid().notNull(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
     component: text({ enum: list(COMPONENTS) }).notNull(),
     /** What is written on the part itself, such as a coil's serial: it moves with the part. */
     tag: text(),
     cylinder: integer().notNull(),
     position: text({ enum: ['A', 'B'] }).notNull(),
     /** By the record; null: the record names none. */
-    partId: uuid(),
+    partId: uuid().$type<PartId>(),
     /** Read off the part itself. */
     observedNumber: text(),
     /** What someone says it is. */
@@ -59,8 +60,8 @@ export const fittedComponents = pgTable(
     /** What is on its threads, with the batch of the tube: the next one to undo it wants to know. */
     compound: text(),
     compoundBatch: text(),
-    specSheetId: uuid(),
-    workOrderId: uuid(),
+    specSheetId: uuid().$type<SpecSheetId>(),
+    workOrderId: uuid().$type<WorkOrderId>(),
     removedOn: day(),
     removedKm: km(),
     /** Null as long as it sits there. */
@@ -89,11 +90,11 @@ export const workOrders = pgTable(
     id: id(),
     fleetId: fleetId(),
     number: integer().notNull(),
-    vehicleId: uuid().notNull(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
     component: text({ enum: ['plug'] }).notNull(),
     state: text({ enum: ORDER_STATES }).notNull(),
     /** In force when the order was opened. */
-    specSheetId: uuid().notNull(),
+    specSheetId: uuid().$type<SpecSheetId>().notNull(),
     /** Why a supervisor released it under a sheet that is unchecked, expired or disputed. */
     releaseReason: text(),
     minutes: integer().notNull(),
@@ -136,7 +137,7 @@ export const workOrderSteps = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     place: integer().notNull(),
     key: text().notNull(),
     /** What the rules go by; null: opened before steps had kinds, and its key names none. */
@@ -173,11 +174,11 @@ export const workOrderSites = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     cylinder: integer().notNull(),
     position: text({ enum: ['A', 'B'] }).notNull(),
     /** The revision this site was done under. */
-    specSheetId: uuid().notNull(),
+    specSheetId: uuid().$type<SpecSheetId>().notNull(),
     expectedNumber: text(),
     observedNumber: text(),
     believedNumber: text(),
@@ -228,9 +229,9 @@ export const bookings = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull().unique(),
-    bayId: uuid().notNull(),
-    personId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull().unique(),
+    bayId: uuid().$type<BayId>().notNull(),
+    personId: uuid().$type<PersonId>().notNull(),
     /** Local time at the depot. */
     during: tsrange().notNull(),
     version: version(),
@@ -251,7 +252,7 @@ export const findingVerdicts = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    workOrderId: uuid().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     /** Cause and sites: the finding that is meant. */
     findingKey: text().notNull(),
     found: jsonb().$type<Finding>().notNull(),
@@ -274,8 +275,8 @@ export const followUps = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    vehicleId: uuid().notNull(),
-    workOrderId: uuid().notNull(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
     /** The finding it came from; null: none. */
     findingKey: text(),
     what: text().notNull(),
@@ -304,7 +305,7 @@ export const deferrals = pgTable(
   {
     id: id(),
     fleetId: fleetId(),
-    vehicleId: uuid().notNull(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
     component: text({ enum: ['plug'] }).notNull(),
     /** The day before which it is not asked for; null: nobody can say when the fault will be mended. */
     until: day(),

@@ -1,5 +1,6 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { benchResults, people, workOrders } from '@/db/schema';
@@ -25,7 +26,7 @@ export const keptInput = z.object({
 export const keepResult = useCase({
   permission: 'keep bench results',
   input: keptInput,
-  async run(deps, actor, { workOrderNumber, ...kept }): Promise<Outcome<{ readonly workOrderId: string | null }>> {
+  async run(deps, actor, { workOrderNumber, ...kept }): Promise<Outcome<{ readonly workOrderId: WorkOrderId | null }>> {
     return deps.db.transaction(async (tx) => {
       const [order] =
         workOrderNumber === ''

@@ -2,6 +2,7 @@ import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeWords } from '@/core/catalogue/scope';
 import { regapPolicy } from '@/core/policy/apply';
 import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
+import type { Mm } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { type EngineFamily, loadFamilies, loadParts, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
 import { loadPolicyChoices } from '@/db/queries/policies';
@@ -110,5 +111,5 @@ const scopeShort = (spec: Parameters<typeof scopeWords>[0]): string => {
   return words.startsWith('every') ? '' : words;
 };
 
-const middle = (spec: { readonly gapMinMm: number; readonly gapMaxMm: number } | undefined): number | null =>
+const middle = (spec: { readonly gapMinMm: Mm; readonly gapMaxMm: Mm } | undefined): number | null =>
   spec ? (spec.gapMinMm + spec.gapMaxMm) / 2 : null;

@@ -1,3 +1,4 @@
+import type { FleetId, SpecSheetId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
 import type { WorkOrderRow } from '@/db/queries/work-orders';
 import { fitmentOf } from './fitment-of';
@@ -9,10 +10,10 @@ import { fitmentOf } from './fitment-of';
  */
 export async function currentSheet(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   today: string,
   order: Pick<WorkOrderRow, 'vehicleId' | 'specSheetId'>,
-): Promise<{ readonly specSheetId: string | null; readonly changed: string } | null> {
+): Promise<{ readonly specSheetId: SpecSheetId | null; readonly changed: string } | null> {
   const found = await fitmentOf(q, fleetId, today, order.vehicleId);
   if (found?.fitment.kind !== 'match')
     return {

@@ -2,6 +2,7 @@ import { disputed } from '@/core/catalogue/dispute';
 import { type Fitment, match, type ReleaseBlocker, releaseBlockers } from '@/core/catalogue/match';
 import { SupersessionGraph } from '@/core/catalogue/supersession';
 import type { GapSpec } from '@/core/gap/check';
+import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import { writtenAs } from '@/core/units/read-range';
 import type { Querier } from '@/db/client';
 import {
@@ -29,9 +30,9 @@ export interface VehicleFitment {
 /** One vehicle with its engine family and the answer to "what goes in?". Null: no such vehicle in this fleet. */
 export async function fitmentOf(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   today: string,
-  vehicleId: string,
+  vehicleId: VehicleId,
 ): Promise<VehicleFitment | null> {
   const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
   const family = vehicle && (await loadFamilies(q, fleetId)).find((f) => f.id === vehicle.engineFamilyId);
@@ -44,7 +45,7 @@ export async function fitmentOf(
 }
 
 /** The fleet's supersessions by part number key, with the part behind each. */
-export async function loadGraph(q: Querier, fleetId: string) {
+export async function loadGraph(q: Querier, fleetId: FleetId) {
   const parts = await loadParts(q, fleetId);
   const keys = new Map(parts.map((part) => [part.id, part.numberKey]));
   const rows = await loadSupersessions(q, fleetId);

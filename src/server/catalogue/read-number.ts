@@ -9,6 +9,7 @@ import {
   suffixForGap,
 } from '@/core/catalogue/suffix';
 import { checkGaps, type GapVerdict } from '@/core/gap/check';
+import type { FleetId, Mm } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { loadNumberCodes, type PartRow, type SpecSheet } from '@/db/queries/catalogue';
@@ -26,7 +27,7 @@ export const listNumberCodes = useCase({
 /** How the gap as sold stands to one sheet, and which suffix would be sold right. */
 interface GapAsSold {
   readonly sheet: SpecSheet;
-  readonly asSoldMm: number;
+  readonly asSoldMm: Mm;
   readonly verdict: GapVerdict;
   readonly askFor: string | null;
 }
@@ -47,7 +48,7 @@ export type ReadNumber =
 /** What a number says of itself by its maker's table. Null: it has no suffix, or no table tells. */
 export async function readNumberOf(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   number: string,
   part: PartRow | null,
   here: { readonly byKey: ReadonlyMap<string, PartRow>; readonly sheetsOf: (base: PartRow) => readonly SpecSheet[] },

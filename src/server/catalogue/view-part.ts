@@ -6,6 +6,7 @@ import { type NearNumber, nearestNumbers } from '@/core/catalogue/nearest-number
 import { mixing, type SupersessionGraph } from '@/core/catalogue/supersession';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
+import type { PartId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { stockAge } from '@/core/stock/age';
 import {
@@ -133,7 +134,7 @@ async function acceptedDeliveries(deps: Deps, actor: Actor, numberKey: string) {
   return rows.filter((row) => partKey(row.deliveredNumber) === numberKey);
 }
 
-async function fittedNow(deps: Deps, actor: Actor, partId: string) {
+async function fittedNow(deps: Deps, actor: Actor, partId: PartId) {
   return deps.db
     .select({
       id: vehicles.id,

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import type { FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { lockFleet } from '@/db/locks';
@@ -26,7 +27,7 @@ export const costsInput = z.object({
 });
 type CostsInput = z.output<typeof costsInput>;
 
-export async function loadCosts(q: Querier, fleetId: string): Promise<CostsInput> {
+export async function loadCosts(q: Querier, fleetId: FleetId): Promise<CostsInput> {
   const [fleet] = await q.select().from(fleets).where(eq(fleets.id, fleetId));
   const groups = await q.select().from(dutyCosts).where(eq(dutyCosts.fleetId, fleetId));
   return {

@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { addMonths, isPlainDate } from '@/core/calendar/plain-date';
+import type { VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
@@ -128,7 +129,7 @@ export const takeBackDeferral = useCase({
 });
 
 /** The other fault that a vehicle waits for; null: none. */
-export async function blockingFault(tx: Tx, vehicleId: string): Promise<string | null> {
+export async function blockingFault(tx: Tx, vehicleId: VehicleId): Promise<string | null> {
   const [deferral] = await tx
     .select({ fault: deferrals.fault })
     .from(deferrals)
@@ -136,7 +137,7 @@ export async function blockingFault(tx: Tx, vehicleId: string): Promise<string |
   return deferral?.fault ?? null;
 }
 
-export async function endDeferral(tx: Tx, vehicleId: string, now: Date): Promise<void> {
+export async function endDeferral(tx: Tx, vehicleId: VehicleId, now: Date): Promise<void> {
   await tx
     .update(deferrals)
     .set({ endedAt: now })

@@ -3,6 +3,7 @@ import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-
 import { FEW_READINGS, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '@/db/client';
 import { lockFleet, lockOne } from '@/db/locks';
 import {
@@ -50,7 +51,7 @@ export const borrowsGroupRate = (row: RecordedRow): boolean =>
  * Computes the due status of some vehicles, or (null) of the whole fleet, for a day. Those who borrow their duty group's
  * rate are left to `ensureDueStatus`, which resolves them before anyone looks.
  */
-export async function updateDueStatus(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
+export async function updateDueStatus(tx: Tx, fleetId: FleetId, today: PlainDate, which: Which): Promise<void> {
   const recorded = await loadRecorded(tx, fleetId, which);
   const rates = which === null ? ratesOf(recorded) : new Map<string, GroupRate | null>();
   const rows = recorded.map((row) => toRow(row, dueStatusOf(row, rates.get(row.dutyGroup) ?? null, today)));
@@ -59,7 +60,7 @@ export async function updateDueStatus(tx: Tx, fleetId: string, today: PlainDate,
 }
 
 /** Computes those who borrow from a duty group in which a rate changed. */
-async function refreshStaleGroups(tx: Tx, fleetId: string, today: PlainDate): Promise<void> {
+async function refreshStaleGroups(tx: Tx, fleetId: FleetId, today: PlainDate): Promise<void> {
   const groups = await takeStaleGroups(tx, fleetId);
   if (groups.length === 0) return;
   const recorded = await loadRecorded(tx, fleetId, await lockBorrowers(tx, fleetId, groups));
@@ -120,7 +121,7 @@ export const unitOrder = (unit: string): string =>
  * Sees to it that the due status is that of today, and that those who borrow from their group follow it: the first who
  * asks does it, those who ask meanwhile wait for that and do not do it again.
  */
-export async function ensureDueStatus(db: Querier, fleetId: string, today: PlainDate): Promise<void> {
+export async function ensureDueStatus(db: Querier, fleetId: FleetId, today: PlainDate): Promise<void> {
   const before = await loadDueRun(db, fleetId);
   if (before.on === today && !before.stale) return;
   await db.transaction(async (tx) => {

@@ -6,6 +6,7 @@ import { type DueStatus, pressureFor } from '@/core/due/due-status';
 import { groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
+import type { Km, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { countByPlace, countDue, DUE_SORTS, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
 import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/due-inputs';
@@ -14,7 +15,7 @@ import { useCase } from '../use-case';
 import { borrowsGroupRate, dueStatusOf, ensureDueStatus, moneyOf, recordedOf } from './due-status';
 
 export interface DueItem {
-  readonly vehicleId: string;
+  readonly vehicleId: VehicleId;
   readonly unitNumber: string;
   readonly name: string;
   readonly depot: string;
@@ -29,7 +30,7 @@ export interface DueItem {
   /** Of a failure on the road. */
   readonly failureCost: number;
   readonly binds: Binding | null;
-  readonly limitKm: number | null;
+  readonly limitKm: Km | null;
   /** Whose distance: the sheet's, or the shop's ceiling for the electrode. */
   readonly limitBy: 'sheet' | 'shop';
   readonly limitMonths: number | null;
@@ -39,9 +40,9 @@ export interface DueItem {
   readonly due: DueDates | null;
   /** What the dash shows. */
   readonly odometerUnit: 'km' | 'mi';
-  readonly odometerKm: number | null;
+  readonly odometerKm: Km | null;
   readonly odometerOn: PlainDate | null;
-  readonly odometerNowKm: number | null;
+  readonly odometerNowKm: Km | null;
   readonly rate: UseRate | null;
   readonly suspectReadings: number;
   readonly fitmentWhy: string | null;

@@ -7,6 +7,7 @@ import { ownRate } from '@/core/odometer/use-rate';
 import { dueShare, kmPerHour } from '@/core/policy/apply';
 import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Tx } from '@/db/client';
 import { lockFleet } from '@/db/locks';
 import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
@@ -33,7 +34,7 @@ type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
  * Brings the due status of some vehicles, or (null) of the whole fleet, into step with what is recorded.
  * Called in the same transaction as its cause.
  */
-export async function refreshDue(tx: Tx, fleetId: string, today: PlainDate, which: Which): Promise<void> {
+export async function refreshDue(tx: Tx, fleetId: FleetId, today: PlainDate, which: Which): Promise<void> {
   if (which?.length === 0) return;
   await lockFleet(tx, fleetId, which === null);
   const [vehicles, families, specs] = [
@@ -74,7 +75,7 @@ export async function refreshDue(tx: Tx, fleetId: string, today: PlainDate, whic
  */
 export async function refreshOdometers(
   tx: Tx,
-  fleetId: string,
+  fleetId: FleetId,
   today: PlainDate,
   which: readonly string[],
 ): Promise<void> {
@@ -89,7 +90,7 @@ export async function refreshOdometers(
 /** Takes over where odometers stand, where that has been worked out, and computes the due status of their vehicles. */
 export async function saveOdometers(
   tx: Tx,
-  fleetId: string,
+  fleetId: FleetId,
   today: PlainDate,
   rows: readonly OdometerRow[],
 ): Promise<void> {

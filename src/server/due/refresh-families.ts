@@ -1,5 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Tx } from '@/db/client';
 import { vehicles } from '@/db/schema';
 import type { JobQueue } from '../queue';
@@ -8,7 +9,7 @@ import { refreshDue } from './refresh-due';
 /** So many vehicles are brought into step at once, while the person waits; more are left to a worker. */
 export const MAX_AT_ONCE = 400;
 
-const vehiclesOf = async (tx: Tx, fleetId: string, familyIds: readonly string[]): Promise<readonly string[]> => {
+const vehiclesOf = async (tx: Tx, fleetId: FleetId, familyIds: readonly string[]): Promise<readonly string[]> => {
   const rows = await tx
     .select({ id: vehicles.id })
     .from(vehicles)
@@ -19,7 +20,7 @@ const vehiclesOf = async (tx: Tx, fleetId: string, familyIds: readonly string[])
 /** Brings the vehicles of some engine families into step with what the catalogue says now. */
 export async function refreshFamilies(
   tx: Tx,
-  fleetId: string,
+  fleetId: FleetId,
   today: PlainDate,
   familyIds: readonly string[],
 ): Promise<void> {
@@ -30,7 +31,7 @@ export async function refreshFamilies(
 export async function refreshFamiliesSoon(
   tx: Tx,
   jobs: JobQueue,
-  fleetId: string,
+  fleetId: FleetId,
   today: PlainDate,
   familyIds: readonly string[],
   why: string,

@@ -2,6 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { siteId } from '@/core/engine/layout';
+import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
 import { fittedComponents, parts, people, vehicles, workOrderSites, workOrders } from '@/db/schema';
@@ -65,7 +66,7 @@ export const exportVehicleHistory = useCase({
 });
 
 /** Each part with the orders that fitted it and took it out, and what was noted at its site then. */
-function loadHistory(q: Querier, fleetId: string, vehicleId: string) {
+function loadHistory(q: Querier, fleetId: FleetId, vehicleId: VehicleId) {
   const [fittedBy, removedBy] = [alias(workOrders, 'fitted_by'), alias(workOrders, 'removed_by')];
   const [inSite, outSite] = [alias(workOrderSites, 'in_site'), alias(workOrderSites, 'out_site')];
   const atSite = (site: typeof inSite | typeof outSite, order: 'workOrderId' | 'removedByWorkOrderId') =>

@@ -1,6 +1,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
+import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import { writeAudit } from '@/db/queries/audit';
@@ -42,7 +43,7 @@ export const addFollowUp = useCase({
         .from(people)
         .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.ownerId), eq(people.active, true)));
       if (!owner) return notFound('person');
-      let dueKm: number | null = null;
+      let dueKm: Km | null = null;
       if (input.dueAt !== '') {
         const read = readQuantity({ kind: 'distance', text: input.dueAt, personUnit: vehicle.odometerUnit });
         if (read.verdict !== 'ok') return fail('invalid', read.message, { dueAt: read.message });

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
 import { isZone, minuteOf } from '@/core/calendar/zone';
 import type { WorkingHours } from '@/core/planning/hours';
+import type { BayId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
@@ -15,7 +16,7 @@ const bayInput = z.object({ depotId: z.uuid(), name: z.string().trim().min(1, 'G
 export const addBay = useCase({
   permission: 'manage bays',
   input: bayInput,
-  async run(deps, actor, input): Promise<Outcome<{ bayId: string }>> {
+  async run(deps, actor, input): Promise<Outcome<{ bayId: BayId }>> {
     try {
       return await deps.db.transaction(async (tx) => {
         const [depot] = await tx

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { hashPassword } from 'better-auth/crypto';
 import { and, asc, count, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import type { FleetId, PersonId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
@@ -45,7 +46,7 @@ export async function addSignIn(tx: Tx, person: { name: string; email: string; p
 export const addPerson = useCase({
   permission: 'manage people',
   input: personInput,
-  async run(deps, actor, input): Promise<Outcome<{ personId: string }>> {
+  async run(deps, actor, input): Promise<Outcome<{ personId: PersonId }>> {
     const weak = refuseWeak(input.password, [input.name, input.email]);
     if (weak) return weak;
     try {
@@ -120,7 +121,7 @@ export const changePerson = useCase({
   },
 });
 
-async function supervisors(tx: Tx, fleetId: string): Promise<number> {
+async function supervisors(tx: Tx, fleetId: FleetId): Promise<number> {
   const [found] = await tx
     .select({ n: count() })
     .from(people)

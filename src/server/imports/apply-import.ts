@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import type { FleetId, PersonId } from '@/core/shared/kinds';
 import type { PlanSummary } from '@/core/shared/plan-summary';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
@@ -63,7 +64,7 @@ export async function applyImport(
 }
 
 /** A worker's part: finds out what a large file would do and keeps that with it. */
-export async function checkInBackground(deps: Deps, fleetId: string, importId: string): Promise<void> {
+export async function checkInBackground(deps: Deps, fleetId: FleetId, importId: string): Promise<void> {
   await deps.db.transaction(async (tx) => {
     const row = await lockImport(tx, fleetId, importId);
     if (row?.state !== 'checking') return;
@@ -74,7 +75,7 @@ export async function checkInBackground(deps: Deps, fleetId: string, importId: s
 /** A worker's part: does what was shown. Where it would now do something else, that is shown instead and nothing is done. */
 export async function applyInBackground(
   deps: Deps,
-  { importId, digest, ...author }: { fleetId: string; importId: string; personId: string; digest: string },
+  { importId, digest, ...author }: { fleetId: FleetId; importId: string; personId: PersonId; digest: string },
 ): Promise<void> {
   await deps.db.transaction(async (tx) => {
     const row = await lockImport(tx, author.fleetId, importId);

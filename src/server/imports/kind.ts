@@ -1,5 +1,6 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
 import type { DateOrder } from '@/core/calendar/read-date';
+import type { FleetId, PersonId } from '@/core/shared/kinds';
 import type { SummaryRow } from '@/core/shared/plan-summary';
 import type { Querier, Tx } from '@/db/client';
 import type { JobQueue } from '../queue';
@@ -39,7 +40,7 @@ export interface RawRow {
 }
 
 export interface PlanScope {
-  readonly fleetId: string;
+  readonly fleetId: FleetId;
   readonly today: PlainDate;
   readonly options: ImportOptions;
   readonly jobs: JobQueue;
@@ -64,7 +65,7 @@ interface KindFacts {
 /** Judged rows, and the way to write those that add or change something. */
 export interface Prepared {
   readonly rows: readonly PlannedRow[];
-  apply(tx: Tx, personId: string | null): Promise<void>;
+  apply(tx: Tx, personId: PersonId | null): Promise<void>;
 }
 
 /** One kind of file: its columns, how rows are judged against what is here, and how they are written. */
@@ -74,7 +75,7 @@ export interface ImportKind extends KindFacts {
 
 interface KindRules<W> extends KindFacts {
   plan(q: Querier, scope: PlanScope, rows: readonly RawRow[]): Promise<readonly PlannedRow<W>[]>;
-  apply(tx: Tx, scope: PlanScope, writes: readonly W[], personId: string | null): Promise<void>;
+  apply(tx: Tx, scope: PlanScope, writes: readonly W[], personId: PersonId | null): Promise<void>;
 }
 
 /** Ties the two halves of a kind together, so that what is written is what was judged. */

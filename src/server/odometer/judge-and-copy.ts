@@ -5,6 +5,7 @@ import type { PoolClient } from 'pg';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { suspectReadings } from '@/core/odometer/check';
 import { byDay, type Reading, WINDOW_DAYS } from '@/core/odometer/use-rate';
+import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { OdometerRow } from '@/db/queries/due-inputs';
 import type { Actor } from '../access';
 import { odometerOf } from '../due/refresh-due';
@@ -97,7 +98,7 @@ export async function judgeAndCopy(
 
 /** A vehicle with something new, as little of it as its odometer needs: fifty thousand are held at once. */
 interface Changed {
-  readonly vehicleId: string;
+  readonly vehicleId: VehicleId;
   readonly suspects: number;
   /** Day and figure by turns, of what is accepted within the window. */
   readonly recent: Float64Array;
@@ -121,7 +122,7 @@ async function odometersOf(changed: readonly Changed[]): Promise<readonly Odomet
 const ownCopy = (text: string): string => Buffer.from(text).toString();
 
 /** What is new and what is known of the same vehicles, in the order of the key; behind them the lines that say nothing. */
-const rowsInOrder = (fleetId: string, today: string): string => `copy (
+const rowsInOrder = (fleetId: FleetId, today: string): string => `copy (
   select vehicle_id, day - date '1970-01-01', km, state, refused, day, km, odometer, unit, source from (
     select vehicle_id, case when fault is null then day end as day, case when fault is null then km end as km,
       coalesce(fault, 'new') as state, odometer, unit, source, line,
@@ -136,7 +137,7 @@ const rowsInOrder = (fleetId: string, today: string): string => `copy (
 
 interface Fresh {
   readonly day: number;
-  readonly km: number;
+  readonly km: Km;
   /** Day, figure, text, unit and source, as COPY writes them. */
   readonly raw: string;
 }

@@ -1,6 +1,7 @@
 import { dayNumber } from '@/core/calendar/plain-date';
 import { doubtHours, type HourDoubt, type HourReading, MAX_HOURS } from '@/core/odometer/engine-hours';
 import { groupBy } from '@/core/shared/group-by';
+import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import { readNumber } from '@/core/units/read-number';
 import { roundTo } from '@/core/units/round';
 import type { Querier, Tx } from '@/db/client';
@@ -26,7 +27,7 @@ export const HOUR_DOUBTS: Readonly<Record<HourDoubt, string>> = {
 };
 
 export interface NewHours {
-  readonly vehicleId: string;
+  readonly vehicleId: VehicleId;
   readonly readOn: string;
   readonly hours: number;
   readonly asTyped: string;
@@ -41,7 +42,7 @@ export interface JudgedHours extends NewHours {
 /** Judges new readings of hour meters against what is known of each vehicle, in order of day. Nothing is written. */
 export async function judgeHours(
   q: Querier,
-  fleetId: string,
+  fleetId: FleetId,
   rows: readonly NewHours[],
 ): Promise<readonly JudgedHours[]> {
   const known = groupBy(
@@ -74,7 +75,7 @@ const toReading = (row: { readonly readOn: string; readonly hours: number }): Ho
 /** Writes readings of hour meters that have been judged. @returns the vehicles whose due status they change */
 export async function keepJudged(
   tx: Tx,
-  fleetId: string,
+  fleetId: FleetId,
   enteredBy: string | null,
   judged: readonly JudgedHours[],
 ): Promise<readonly string[]> {

@@ -5,6 +5,7 @@ import { MAX_ODOMETER_KM } from '@/core/odometer/check';
 import { historyOf, lifeKm, NOTHING_KNOWN, readingFault, readingOf, type Taken, takeIn } from '@/core/odometer/intake';
 import { byDay } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
+import type { Km } from '@/core/shared/kinds';
 import { err, ok, type Result } from '@/core/shared/result';
 import type { UnitSystem } from '@/core/units/person-units';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -42,7 +43,7 @@ export interface RecordedReading {
   readonly on: string;
   /** `known`: it was here already; `refused`: nothing was kept, and the message says why. */
   readonly state: 'accepted' | 'suspect' | 'known' | 'refused';
-  readonly km: number | null;
+  readonly km: Km | null;
   /** Of an hour meter, where the text says hours. */
   readonly hours?: number;
   readonly message: string;

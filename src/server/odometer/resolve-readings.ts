@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { historyOf, readingOf, takeIn } from '@/core/odometer/intake';
+import type { Km, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import { keptKm } from '@/core/units/round';
@@ -81,7 +82,7 @@ async function resolveOne(
   rows: readonly ReadingRow[],
 ): Promise<void> {
   const stamp = { resolvedBy: actor.personId, resolvedAt: deps.now(), resolvedReason: input.reason || null };
-  const replace = async (odometerKm: number, resolved: 'corrected' | 'meter_replaced'): Promise<void> => {
+  const replace = async (odometerKm: Km, resolved: 'corrected' | 'meter_replaced'): Promise<void> => {
     await tx
       .update(odometerReadings)
       .set({ state: 'rejected', resolved, ...stamp })
@@ -147,7 +148,7 @@ function correctedKm(input: ResolveInput, unit: 'km' | 'mi', row: ReadingRow): n
 }
 
 /** Readings that follow now that another has been resolved count as accepted. */
-async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: string): Promise<number> {
+async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: VehicleId): Promise<number> {
   const rows = await loadReadings(tx, actor.fleetId, vehicleId);
   const suspects = rows.filter((row) => row.state === 'suspect');
   const accepted = historyOf(rows.filter((row) => row.state === 'accepted'));

@@ -4,6 +4,7 @@ import { pipeline } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { MAX_ODOMETER_KM } from '@/core/odometer/check';
+import type { FleetId } from '@/core/shared/kinds';
 import { KM_PER_MILE } from '@/core/units/unit';
 
 /* A large file as it comes, in a temporary table of one connection: its lines as text, and a query of what each says. */
@@ -153,7 +154,7 @@ const KM = `round(case unit when 'mi' then figure * ${KM_PER_MILE} else figure e
  *
  * @param fleetId and `today` come from us, never from the file
  */
-export const saidByLines = (fleetId: string, today: string): string => `
+export const saidByLines = (fleetId: FleetId, today: string): string => `
   select case when fault is null then vehicle_id end as vehicle_id, day,
     ${KM} as km,
     odometer, unit, source, line, unit_number, read_on, fault

@@ -4,6 +4,7 @@ import type { PlainDate } from '@/core/calendar/plain-date';
 import { minuteOf, timeOf } from '@/core/calendar/zone';
 import { type BookingFault, bookingFault } from '@/core/planning/booking';
 import type { WorkingHours } from '@/core/planning/hours';
+import type { DepotId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
 import type { Querier, Tx } from '@/db/client';
@@ -108,7 +109,7 @@ export const planWorkOrder = useCase({
 });
 
 /** Why no work is done at the depot then; null: it is. */
-async function whyNotThen(tx: Tx, depotId: string, input: z.output<typeof planInput>, today: PlainDate) {
+async function whyNotThen(tx: Tx, depotId: DepotId, input: z.output<typeof planInput>, today: PlainDate) {
   const [depot] = await tx.select().from(depots).where(eq(depots.id, depotId));
   if (!depot) return notFound('depot');
   const hours = { workingDays: depot.workingDays, fromMin: depot.opensMin, toMin: depot.closesMin };

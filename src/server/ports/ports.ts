@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
 import { fleets } from '@/db/schema';
 import { readCodes } from '@/simulators/code-reader';
@@ -23,11 +24,11 @@ const STAND_INS: Ports = {
   telematics: { name: 'telematics stand-in', play: playFeed },
 };
 
-export const isDemoFleet = async (q: Querier, fleetId: string): Promise<boolean> => {
+export const isDemoFleet = async (q: Querier, fleetId: FleetId): Promise<boolean> => {
   const [fleet] = await q.select({ isDemo: fleets.isDemo }).from(fleets).where(eq(fleets.id, fleetId));
   return fleet?.isDemo ?? false;
 };
 
 /** What is connected to a fleet. */
-export const portsOf = async (q: Querier, fleetId: string): Promise<Ports> =>
+export const portsOf = async (q: Querier, fleetId: FleetId): Promise<Ports> =>
   (await isDemoFleet(q, fleetId)) ? STAND_INS : NONE;

@@ -5,6 +5,7 @@ import { scopeText } from '@/core/catalogue/scope';
 import { mixing } from '@/core/catalogue/supersession';
 import { checkGaps } from '@/core/gap/check';
 import { groupBy } from '@/core/shared/group-by';
+import type { FleetId, Mm, PartId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import {
   checkDelivery,
@@ -125,7 +126,7 @@ export const receiveDelivery = useCase({
 /**
  * The gap to judge by: that of the sheet in force. A part of several engines is right when it is right for one of them.
  */
-async function gapFor(q: Querier, fleetId: string, today: string, part: PartRow, gapsMm: readonly number[]) {
+async function gapFor(q: Querier, fleetId: FleetId, today: string, part: PartRow, gapsMm: readonly number[]) {
   const { electrode } = part;
   if (electrode === null) return null;
   const named = (await loadSpecs(q, fleetId, today)).filter((s) => s.partId === part.id && s.sourceKind !== 'memory');
@@ -138,7 +139,7 @@ async function gapFor(q: Querier, fleetId: string, today: string, part: PartRow,
   return right || (gaps[0] ?? null);
 }
 
-export async function putOnShelf(tx: Querier, partId: string, quantity: number): Promise<void> {
+export async function putOnShelf(tx: Querier, partId: PartId, quantity: number): Promise<void> {
   await tx
     .update(parts)
     .set({ onHand: sql`coalesce(${parts.onHand}, 0) + ${quantity}`, version: sql`${parts.version} + 1` })
@@ -153,7 +154,7 @@ function verdictText({ verdict, reasons }: ReceivingVerdict): string {
 }
 
 /** Why nothing is taken from a seller; null: it is not banned. */
-async function banOf(q: Querier, fleetId: string, seller: string): Promise<string | null> {
+async function banOf(q: Querier, fleetId: FleetId, seller: string): Promise<string | null> {
   const [ban] = await q
     .select({ reason: bannedSellers.reason })
     .from(bannedSellers)
@@ -168,7 +169,7 @@ async function banOf(q: Querier, fleetId: string, seller: string): Promise<strin
 }
 
 /** What became of the plugs of one lot. Those without an interval by distance are not counted as early. */
-export async function lotHistory(q: Querier, fleetId: string, partId: string, lot: string): Promise<LotHistory> {
+export async function lotHistory(q: Querier, fleetId: FleetId, partId: PartId, lot: string): Promise<LotHistory> {
   if (lot === '') return { fitted: 0, early: 0 };
   const ran = sql`${fittedComponents.removedKm} - ${fittedComponents.installedKm}`;
   const early = and(
@@ -207,7 +208,7 @@ function readFields({ price, gaps }: DeliveryInput, actor: Actor): Fields {
   const faults: Record<string, string> = {};
   const [amount = null] = price === '' ? [] : readNumber(price);
   if (price !== '' && amount === null) faults.price = `“${price}” is not an amount.`;
-  const gapsMm: number[] = [];
+  const gapsMm: Mm[] = [];
   for (const text of splitGaps(gaps)) {
     const reading = readQuantity({ kind: 'gap', text, personUnit: personUnits(actor.unitSystem).gap });
     if (reading.verdict === 'ok') gapsMm.push(keptMm(reading.valueSi));

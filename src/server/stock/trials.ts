@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { partKey } from '@/core/catalogue/match';
 import { gapGrowth } from '@/core/gap/check';
+import type { FleetId, PartId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { EARLY_SHARE_OF_INTERVAL } from '@/core/stock/receiving';
 import { compareTrial, type Service } from '@/core/stock/trial';
@@ -59,7 +60,7 @@ export const startTrial = useCase({
   },
 });
 
-async function partOf(q: Querier, fleetId: string, number: string) {
+async function partOf(q: Querier, fleetId: FleetId, number: string) {
   const [part] = await q
     .select()
     .from(parts)
@@ -128,7 +129,7 @@ export const listTrials = useCase({
 });
 
 /** What a part did in this fleet, over all sites that had it with a known start. */
-async function serviceOf(q: Querier, fleetId: string, partId: string): Promise<Service> {
+async function serviceOf(q: Querier, fleetId: FleetId, partId: PartId): Promise<Service> {
   const rows = await q
     .select({
       vehicleId: fittedComponents.vehicleId,

@@ -2,6 +2,7 @@ import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { insertStays, placeKey, REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
 import { lifeKm, readingFault, readingOf, takeIn } from '@/core/odometer/intake';
+import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
@@ -131,7 +132,7 @@ async function movePlugs(
   tx: Tx,
   order: WorkOrderRow,
   sites: readonly SiteRow[],
-  { odometerKm, today, reason }: { odometerKm: number; today: string; reason: RemovalReason },
+  { odometerKm, today, reason }: { odometerKm: Km; today: string; reason: RemovalReason },
 ): Promise<void> {
   const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
   const fresh = sites.map((site) =>

@@ -1,5 +1,6 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import type { VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
@@ -63,7 +64,7 @@ export const keepCodes = useCase({
   },
 });
 
-async function askReader(tx: Tx, actor: Actor, vehicleId: string, after: boolean) {
+async function askReader(tx: Tx, actor: Actor, vehicleId: VehicleId, after: boolean) {
   const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, vehicleId));
   const family = (await loadFamilies(tx, actor.fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
   if (!vehicle || !family) return notFound('vehicle');

@@ -2,6 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { ReleaseBlocker } from '@/core/catalogue/match';
 import { type Layout, layoutOf, siteId } from '@/core/engine/layout';
+import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Procedure } from '@/core/work/procedure/step';
 import type { Tx } from '@/db/client';
@@ -35,7 +36,7 @@ const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
 export const openWorkOrder = useCase({
   permission: 'open work orders',
   input: z.object({ vehicleId: z.uuid(), releaseReason: z.string().max(300).optional() }),
-  async run(deps, actor, input): Promise<Outcome<{ workOrderId: string; number: number }>> {
+  async run(deps, actor, input): Promise<Outcome<{ workOrderId: WorkOrderId; number: number }>> {
     try {
       return await deps.db.transaction(async (tx) => {
         const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
@@ -156,7 +157,11 @@ async function insertSites(tx: Tx, order: WorkOrderRow, layout: Layout): Promise
 export const openWorkOrderForUnit = useCase({
   permission: 'open work orders',
   input: z.object({ unitNumber: z.string().max(60), releaseReason: z.string().max(300).optional() }),
-  async run(deps, actor, { unitNumber, releaseReason }): Promise<Outcome<{ workOrderId: string; number: number }>> {
+  async run(
+    deps,
+    actor,
+    { unitNumber, releaseReason },
+  ): Promise<Outcome<{ workOrderId: WorkOrderId; number: number }>> {
     const [vehicle] = await deps.db
       .select({ id: vehicles.id })
       .from(vehicles)

@@ -3,6 +3,7 @@ import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { type Layout, layoutOf, siteId, siteName } from '@/core/engine/layout';
 import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
+import type { Km } from '@/core/shared/kinds';
 import type { Fields, JobRecord, Json } from '@/core/work/entry';
 import type { OrderModel, SiteModel } from '@/core/work/order-model';
 import type { SiteRules } from '@/core/work/site-done';
@@ -51,7 +52,7 @@ export interface FloorState {
 interface Outgoing {
   readonly fitted: FittedRow;
   /** Distance since it was fitted, km, where both ends are sure; by the last reading as long as the order is open. */
-  readonly sinceKm: number | null;
+  readonly sinceKm: Km | null;
 }
 
 async function loadOutgoing(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<string, Outgoing>> {

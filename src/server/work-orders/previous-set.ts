@@ -1,5 +1,6 @@
 import { and, desc, eq, lt } from 'drizzle-orm';
 import type { BreakawayFeel } from '@/core/inspection/vocabulary';
+import type { VehicleId } from '@/core/shared/kinds';
 import type { EarlierRemoval } from '@/core/work/procedure/removal';
 import type { Querier } from '@/db/client';
 import { loadPhotos } from '@/db/queries/work-entries';
@@ -7,7 +8,7 @@ import { loadSites } from '@/db/queries/work-orders';
 import { workOrders } from '@/db/schema';
 
 /** The order by which the plugs of a vehicle were out the last time, before the one of a number; null: none is on record. */
-async function lastClosed(q: Querier, vehicleId: string, before: number | null) {
+async function lastClosed(q: Querier, vehicleId: VehicleId, before: number | null) {
   const [last] = await q
     .select({ id: workOrders.id, number: workOrders.number, on: workOrders.closedOn, note: workOrders.note })
     .from(workOrders)
@@ -27,7 +28,7 @@ async function lastClosed(q: Querier, vehicleId: string, before: number | null) 
 const HARDEST_FIRST: readonly BreakawayFeel[] = ['seized', 'tight', 'normal', 'loose'];
 
 /** How the plugs came out the last time: the hardest of them speaks for the engine. */
-export async function earlierRemoval(q: Querier, vehicleId: string): Promise<EarlierRemoval | null> {
+export async function earlierRemoval(q: Querier, vehicleId: VehicleId): Promise<EarlierRemoval | null> {
   const last = await lastClosed(q, vehicleId, null);
   if (!last) return null;
   const sites = await loadSites(q, last.id);
@@ -40,7 +41,7 @@ export async function earlierRemoval(q: Querier, vehicleId: string): Promise<Ear
 }
 
 /** What was recorded and photographed of the set before this one, to be held beside it. */
-export async function previousSet(q: Querier, order: { readonly number: number; readonly vehicleId: string }) {
+export async function previousSet(q: Querier, order: { readonly number: number; readonly vehicleId: VehicleId }) {
   const last = await lastClosed(q, order.vehicleId, order.number);
   return last && { ...last, sites: await loadSites(q, last.id), photos: await loadPhotos(q, last.id) };
 }

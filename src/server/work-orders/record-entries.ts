@@ -1,6 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { entryValueSchema } from '@/contracts/order-entry';
+import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { unstorablePath } from '@/core/shared/storable-text';
 import { personUnits } from '@/core/units/person-units';
@@ -116,7 +117,13 @@ function readEntry(sent: unknown, actor: Actor): Entry | string {
     : (value.error.issues[0]?.message ?? 'This cannot be kept here.');
 }
 
-async function keepEntry(tx: Tx, actor: Actor, workOrderId: string, entry: Entry, result: EntryResult): Promise<void> {
+async function keepEntry(
+  tx: Tx,
+  actor: Actor,
+  workOrderId: WorkOrderId,
+  entry: Entry,
+  result: EntryResult,
+): Promise<void> {
   const { id, target, field, value, base, at, resolves } = entry;
   await tx.insert(floorEntries).values({
     id,

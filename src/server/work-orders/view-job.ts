@@ -2,6 +2,7 @@ import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { sameNumbers } from '@/core/catalogue/same-part';
 import { siteId, siteName, sitePlace } from '@/core/engine/layout';
+import type { FleetId, SpecSheetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Json } from '@/core/work/entry';
 import type { FloorJob, FloorSite, FloorStep } from '@/core/work/job-record';
@@ -143,11 +144,11 @@ function fittedWith({ lot, compound, compoundBatch }: FittedRow): string | null 
 
 /** Done under another revision than the order works by now, and nobody let it stand. */
 export const needsRedo = (
-  site: { readonly doneAt: Date | null; readonly specSheetId: string; readonly releasedReason: string | null },
-  order: { readonly specSheetId: string },
+  site: { readonly doneAt: Date | null; readonly specSheetId: SpecSheetId; readonly releasedReason: string | null },
+  order: { readonly specSheetId: SpecSheetId },
 ): boolean => site.doneAt !== null && site.specSheetId !== order.specSheetId && site.releasedReason === null;
 
-async function namesOf(q: Querier, fleetId: string, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+async function namesOf(q: Querier, fleetId: FleetId, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
   if (ids.length === 0) return new Map();
   const rows = await q
     .select({ id: people.id, name: people.name })

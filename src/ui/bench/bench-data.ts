@@ -2,6 +2,7 @@ import type { Bank, Distributor, Ignition } from '@/core/engine/model';
 import type { Electrode, GapSpec, RegapPolicy } from '@/core/gap/check';
 import type { SheetLubricant, Shell, TorqueCondition } from '@/core/policy/apply';
 import type { PolicyOptions } from '@/core/policy/policies';
+import type { Mm } from '@/core/shared/kinds';
 import type { Head, Range, Seat, Thread, TorqueUnit } from '@/core/torque/plan';
 import type { UnitSystem } from '@/core/units/person-units';
 
@@ -39,7 +40,7 @@ export interface BenchEngine {
   readonly leadLengthsMm: readonly number[] | null;
   readonly compressionRatio: number | null;
   readonly intakeKpa: number | null;
-  readonly gapMm: number | null;
+  readonly gapMm: Mm | null;
 }
 
 interface BenchWrench {
@@ -49,7 +50,7 @@ interface BenchWrench {
   readonly min: number;
   readonly max: number;
   readonly step: number;
-  readonly lengthMm: number;
+  readonly lengthMm: Mm;
   readonly calibratedOn: string;
 }
 

@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { gapForBoost } from '@/core/gap/bands';
 import { type Breath, gapOfEqualDemand, sparkDemand } from '@/core/gap/spark-demand';
+import type { Mm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
 import { gapText } from '@/text/format';
@@ -218,8 +219,8 @@ function DemandChart({
 }: {
   standard: Breath;
   boosted: Breath;
-  gapMm: number;
-  keptMm: number;
+  gapMm: Mm;
+  keptMm: Mm;
 }) {
   const ink = useChartInk();
   const option = useMemo(() => {

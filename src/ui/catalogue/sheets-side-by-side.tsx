@@ -1,5 +1,6 @@
 import { Box, Flex, Table } from '@chakra-ui/react';
 import type { ReleaseBlocker, SourceKind } from '@/core/catalogue/match';
+import type { Km, Mm, Nm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { BLOCKER_WORDS } from '@/text/catalogue-words';
 import { dateText, rangeTexts } from '@/text/format';
@@ -18,13 +19,13 @@ interface Bounds {
 interface Sheet {
   readonly id: string;
   readonly part: { readonly id: string; readonly number: string };
-  readonly gapMinMm: number;
-  readonly gapMaxMm: number;
+  readonly gapMinMm: Mm;
+  readonly gapMaxMm: Mm;
   readonly gapAsTyped: string;
-  readonly torqueMinNm: number;
-  readonly torqueMaxNm: number;
-  readonly intervalKm: number | null;
-  readonly intervalSevereKm: number | null;
+  readonly torqueMinNm: Nm;
+  readonly torqueMaxNm: Nm;
+  readonly intervalKm: Km | null;
+  readonly intervalSevereKm: Km | null;
   readonly intervalMonths: number | null;
   readonly sourceKind: SourceKind;
   readonly sourceDocument: string;

@@ -1,6 +1,7 @@
 'use client';
 
 import { chakra } from '@chakra-ui/react';
+import type { Mm } from '@/core/shared/kinds';
 
 /* The removed plug as it was described: the firing end large, since it carries the message, the body small above it. Every
    mark has a word in the legend beside the drawing, so that colour never stands alone. */
@@ -37,7 +38,7 @@ export function PlugDrawing({
   quiet = false,
 }: {
   seen: Seen;
-  gapMm: number | null;
+  gapMm: Mm | null;
   seat: 'gasket' | 'conical';
   title: string;
   height?: string;
@@ -134,7 +135,7 @@ const CENTRE_TIP = 186;
 const MM = 12;
 
 /** Nose, electrodes and deposits: large. */
-function FiringEnd({ seen, gapMm, unseen }: { seen: Seen; gapMm: number | null; unseen: boolean }) {
+function FiringEnd({ seen, gapMm, unseen }: { seen: Seen; gapMm: Mm | null; unseen: boolean }) {
   const nose = Object.keys(NOSE).find((word) => word in seen);
   const gap = (gapMm ?? 0.9) * MM;
   const worn = has(seen, 'electrodes rounded', 'electrodes eroded');

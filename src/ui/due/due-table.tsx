@@ -2,6 +2,7 @@ import { Box, Flex, Table } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { Binding, Certainty, DueDates, DueState } from '@/core/due/due';
 import type { UseRate } from '@/core/odometer/use-rate';
+import type { Km, VehicleId } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
 import { dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
@@ -9,7 +10,7 @@ import { LifeRing } from '../drawings/life-ring';
 import { TextLink } from '../primitives/links';
 
 export interface DueRow {
-  readonly vehicleId: string;
+  readonly vehicleId: VehicleId;
   readonly unitNumber: string;
   readonly name: string;
   readonly depot: string;
@@ -20,12 +21,12 @@ export interface DueRow {
   readonly lifeUsed: number | null;
   readonly pressure: number | null;
   readonly binds: Binding | null;
-  readonly limitKm: number | null;
+  readonly limitKm: Km | null;
   readonly limitMonths: number | null;
   readonly limitShare: number;
   readonly certainty: Certainty | null;
   readonly due: DueDates | null;
-  readonly odometerNowKm: number | null;
+  readonly odometerNowKm: Km | null;
   readonly rate: UseRate | null;
   readonly suspectReadings: number;
   readonly fitmentWhy: string | null;

@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { type SuffixCheck, type SuffixReading, suffixWords } from '@/core/catalogue/suffix';
 import type { GapVerdict } from '@/core/gap/check';
+import type { Mm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { gapText } from '@/text/format';
 import { TextLink } from '../primitives/links';
@@ -8,7 +9,7 @@ import { Code } from '../primitives/page';
 
 interface GapAsSold {
   readonly sheet: { readonly id: string; readonly gapAsTyped: string; readonly sourceDocument: string };
-  readonly asSoldMm: number;
+  readonly asSoldMm: Mm;
   readonly verdict: GapVerdict;
   readonly askFor: string | null;
 }

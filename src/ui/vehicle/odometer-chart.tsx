@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import type { DueDates } from '@/core/due/due';
+import type { Km } from '@/core/shared/kinds';
 import { fromSi, type UnitName } from '@/core/units/unit';
 import { dateText } from '@/text/format';
 import { useChartInk } from '../charts/chart-ink';
@@ -20,7 +21,7 @@ interface OdometerChartProps {
   readonly suspect: readonly (readonly [PlainDate, number])[];
   /** Where the last reading leads, to the limit: day and km. */
   readonly from: readonly [PlainDate, number] | null;
-  readonly limitKm: number | null;
+  readonly limitKm: Km | null;
   readonly due: DueDates | null;
   readonly unit: Extract<UnitName, 'km' | 'mi'>;
 }

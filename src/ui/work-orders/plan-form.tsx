@@ -1,19 +1,20 @@
 import { Box, Grid } from '@chakra-ui/react';
+import type { BayId, PersonId, WorkOrderId } from '@/core/shared/kinds';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { type Choice, SelectField, TextField } from '../primitives/fields';
 
 interface Props {
   readonly action: FormAction;
   readonly unplan: FormAction;
-  readonly workOrderId: string;
+  readonly workOrderId: WorkOrderId;
   readonly bays: readonly Choice[];
   readonly people: readonly Choice[];
   readonly now: {
     readonly day: string;
     readonly start: string;
     readonly minutes: number;
-    readonly bayId?: string;
-    readonly personId?: string;
+    readonly bayId?: BayId;
+    readonly personId?: PersonId;
     readonly version?: number;
   };
   readonly planned: boolean;

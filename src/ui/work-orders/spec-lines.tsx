@@ -2,6 +2,7 @@ import { Box } from '@chakra-ui/react';
 import type { SourceKind } from '@/core/catalogue/match';
 import { socketsFor } from '@/core/engine/tools';
 import type { PolicyScope } from '@/core/policy/policies';
+import type { Km, Mm, Nm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
 import { SCOPE_WORDS } from '@/text/catalogue-words';
@@ -15,15 +16,15 @@ interface SpecFacts {
     readonly maker: string;
     readonly thread: string | null;
     readonly seat: string | null;
-    readonly hexMm: number | null;
-    readonly preGapMm: number | null;
+    readonly hexMm: Mm | null;
+    readonly preGapMm: Mm | null;
   };
-  readonly gapMinMm: number;
-  readonly gapMaxMm: number;
-  readonly torqueMinNm: number;
-  readonly torqueMaxNm: number;
-  readonly intervalKm: number | null;
-  readonly intervalSevereKm: number | null;
+  readonly gapMinMm: Mm;
+  readonly gapMaxMm: Mm;
+  readonly torqueMinNm: Nm;
+  readonly torqueMaxNm: Nm;
+  readonly intervalKm: Km | null;
+  readonly intervalSevereKm: Km | null;
   readonly intervalMonths: number | null;
   readonly sourceKind: SourceKind;
   readonly sourceDocument: string;
@@ -161,11 +162,11 @@ function Current({ current }: { current: Exclude<CurrentFacts, { kind: 'itself' 
 }
 
 /** The third unit, as wrenches for small torques bear it. */
-const inchPounds = (minNm: number, maxNm: number): string =>
+const inchPounds = (minNm: Nm, maxNm: Nm): string =>
   `${fromSi(minNm, 'lbf·in').toFixed(0)} to ${fromSi(maxNm, 'lbf·in').toFixed(0)} lbf·in`;
 
 /** "Pre-gapped" does not mean right for this engine. */
-function asSold({ gapMinMm, gapMaxMm }: SpecFacts, preGapMm: number, system: UnitSystem): string {
+function asSold({ gapMinMm, gapMaxMm }: SpecFacts, preGapMm: Mm, system: UnitSystem): string {
   const sold = `as sold ${gapText(preGapMm, system)}`;
   if (preGapMm >= gapMinMm && preGapMm <= gapMaxMm) return `${sold}, within it; measure all the same`;
   return `${sold}, outside it: ${preGapMm < gapMinMm ? 'too narrow' : 'too wide'} for this engine`;

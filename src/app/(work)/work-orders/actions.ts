@@ -1,6 +1,7 @@
 'use server';
 
 import { formAction } from '@/app/form-action';
+import type { WorkOrderId } from '@/core/shared/kinds';
 import { addFollowUp, finishFollowUp } from '@/server/findings/follow-up';
 import { judgeFinding } from '@/server/findings/judge-finding';
 import { gradePlug } from '@/server/findings/trainer';
@@ -12,7 +13,7 @@ import { openWorkOrder } from '@/server/work-orders/open-work-order';
 import { releaseSite, takeOverSheet } from '@/server/work-orders/take-over-sheet';
 import { endWait, waitFor } from '@/server/work-orders/wait-for';
 
-const orderOnly = { read: ({ workOrderId }: { readonly workOrderId?: string }) => workOrderId };
+const orderOnly = { read: ({ workOrderId }: { readonly workOrderId?: WorkOrderId }) => workOrderId };
 
 export const openWorkOrderAction = formAction(openWorkOrder, {
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),

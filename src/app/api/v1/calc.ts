@@ -4,6 +4,7 @@ import { due } from '@/core/due/due';
 import { checkGaps, ELECTRODES, REGAP_POLICIES } from '@/core/gap/check';
 import { CHECK_CODES, checkReading, MAX_ODOMETER_KM } from '@/core/odometer/check';
 import { effectiveRate, groupAround, ownRate } from '@/core/odometer/use-rate';
+import type { Mm } from '@/core/shared/kinds';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
 import { roundTo } from '@/core/units/round';
@@ -76,7 +77,7 @@ const gapCheckOutput = z.object({
   }),
 });
 
-const micrometres = (mm: number): number => roundTo(mm, 6);
+const micrometres = (mm: Mm): number => roundTo(mm, 6);
 
 function gapCheck({
   spec,

@@ -15,6 +15,7 @@ import {
 } from '@/core/engine/model';
 import { type Resting, restingFromText } from '@/core/engine/resting';
 import { weakPointFromText } from '@/core/engine/weak-points';
+import type { FleetId } from '@/core/shared/kinds';
 import { HEADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
@@ -288,7 +289,7 @@ function readBanks(r: RawRow['reader']): Bank[] {
   return [first, { place: r.oneOf('bank_2_place', BANK_PLACES) ?? 'only', cylinders: second }];
 }
 
-async function save(tx: Tx, fleetId: string, { id, values, banks }: FamilyWrite): Promise<void> {
+async function save(tx: Tx, fleetId: FleetId, { id, values, banks }: FamilyWrite): Promise<void> {
   const [row] = id
     ? await tx.update(engineFamilies).set(values).where(eq(engineFamilies.id, id)).returning()
     : await tx

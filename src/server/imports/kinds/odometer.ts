@@ -3,6 +3,7 @@ import type { PlainDate } from '@/core/calendar/plain-date';
 import { MAX_ODOMETER_KM, type ReadingCheck } from '@/core/odometer/check';
 import { lifeKm, NOTHING_KNOWN, readingFault, readingOf, takeIn } from '@/core/odometer/intake';
 import { groupBy } from '@/core/shared/group-by';
+import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
 import { type History, insertReadings, loadHistories } from '@/db/queries/odometer';
 import { vehicles } from '@/db/schema';
@@ -12,20 +13,20 @@ import { refreshOdometers } from '../../due/refresh-due';
 import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
 
 interface ReadingWrite {
-  readonly vehicleId: string;
+  readonly vehicleId: VehicleId;
   readonly readOn: PlainDate;
-  readonly odometerKm: number;
+  readonly odometerKm: Km;
   readonly asTyped: string;
   readonly unit: 'km' | 'mi';
   readonly source: string;
   doubt: string | null;
-  suggestedKm: number | null;
+  suggestedKm: Km | null;
 }
 
 interface Vehicle {
   readonly id: string;
   readonly unit: 'km' | 'mi';
-  readonly meterOffsetKm: number;
+  readonly meterOffsetKm: Km;
   readonly meterReplacedOn: string | null;
 }
 
@@ -74,7 +75,7 @@ export const odometerKind = defineKind<ReadingWrite>({
   },
 });
 
-async function vehiclesByNumber(q: Querier, fleetId: string): Promise<ReadonlyMap<string, Vehicle>> {
+async function vehiclesByNumber(q: Querier, fleetId: FleetId): Promise<ReadonlyMap<string, Vehicle>> {
   const rows = await q
     .select({
       id: vehicles.id,

@@ -5,6 +5,7 @@ import type { Certainty } from '@/core/due/due';
 import { isCoilPlace } from '@/core/engine/coils';
 import { layoutOf, type Site, siteId, sitesFromText } from '@/core/engine/layout';
 import { bankNamed } from '@/core/engine/sides';
+import type { FleetId, Km } from '@/core/shared/kinds';
 import { keptKm, keptMm } from '@/core/units/round';
 import { KM_PER_MILE } from '@/core/units/unit';
 import type { Querier } from '@/db/client';
@@ -97,7 +98,7 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
   },
 });
 
-async function whatIsHere(q: Querier, fleetId: string): Promise<Here> {
+async function whatIsHere(q: Querier, fleetId: FleetId): Promise<Here> {
   const vehicleRows = await q.select().from(vehicles).where(eq(vehicles.fleetId, fleetId));
   const partRows = await q.select({ id: parts.id, key: parts.numberKey }).from(parts).where(eq(parts.fleetId, fleetId));
   const fitted = await q.select().from(fittedComponents).where(eq(fittedComponents.fleetId, fleetId));
@@ -194,7 +195,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
 function readDistance(
   r: RawRow['reader'],
   unit: 'km' | 'mi',
-): { km: number; certainty: Certainty; asTyped: string } | null {
+): { km: Km; certainty: Certainty; asTyped: string } | null {
   const typed = r.text('odometer');
   if (typed === null || /^(unknown|not known|\?+)$/i.test(typed)) return null;
   const rough =

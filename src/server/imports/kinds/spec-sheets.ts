@@ -4,6 +4,7 @@ import { layoutOf } from '@/core/engine/layout';
 import { COMPONENTS, type Component, quantityOf } from '@/core/engine/quantities';
 import { REGAP_POLICIES } from '@/core/gap/check';
 import { SHEET_LUBRICANTS, TORQUE_CONDITIONS } from '@/core/policy/apply';
+import type { FleetId } from '@/core/shared/kinds';
 import { doubtOfTorque } from '@/core/torque/plan';
 import { roundTo } from '@/core/units/round';
 import type { Querier, Tx } from '@/db/client';
@@ -347,7 +348,7 @@ function readScope(r: RawRow['reader'], family: EngineFamily) {
 
 /** To the digits that the column keeps. */
 
-async function save(tx: Tx, fleetId: string, { part, sheet }: SheetWrite, enteredById: string | null): Promise<void> {
+async function save(tx: Tx, fleetId: FleetId, { part, sheet }: SheetWrite, enteredById: string | null): Promise<void> {
   await tx
     .insert(parts)
     .values({ fleetId, ...part })

@@ -1,6 +1,7 @@
 import { eq, inArray } from 'drizzle-orm';
 import { plainVin, readVin, yearContradiction } from '@/core/catalogue/vin';
 import { STEERING_SIDES } from '@/core/engine/sides';
+import type { FleetId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '@/db/client';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { depots, vehicles } from '@/db/schema';
@@ -115,7 +116,7 @@ export const vehiclesKind = defineKind<VehicleWrite>({
   },
 });
 
-async function knownVehicles(q: Querier, fleetId: string): Promise<ReadonlyMap<string, Known>> {
+async function knownVehicles(q: Querier, fleetId: FleetId): Promise<ReadonlyMap<string, Known>> {
   const rows = await q
     .select({ v: vehicles, depot: depots.name })
     .from(vehicles)
@@ -188,7 +189,7 @@ function planRow(
       };
 }
 
-async function ensureDepots(tx: Tx, fleetId: string, names: readonly string[]): Promise<ReadonlyMap<string, string>> {
+async function ensureDepots(tx: Tx, fleetId: FleetId, names: readonly string[]): Promise<ReadonlyMap<string, string>> {
   const wanted = [...new Set(names)];
   if (wanted.length === 0) return new Map();
   await tx

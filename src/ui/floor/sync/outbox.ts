@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { PersonId } from '@/core/shared/kinds';
 import type { FloorJob } from '@/core/work/job-record';
 import type { Store, Waiting, WaitingPhoto } from './parts';
 
@@ -26,7 +27,7 @@ function database(): Promise<IDBPDatabase<Schema>> {
   return opened;
 }
 
-const isOwn = (job: FloorJob) => (row: { orderId: string; personId: string }) =>
+const isOwn = (job: FloorJob) => (row: { orderId: string; personId: PersonId }) =>
   row.orderId === job.orderId && row.personId === job.personId;
 const jobKey = ({ personId, orderId }: FloorJob): string => `${personId} ${orderId}`;
 

@@ -1,3 +1,4 @@
+import type { PersonId } from '@/core/shared/kinds';
 import type { Entry, Json } from '@/core/work/entry';
 import type { FloorJob } from '@/core/work/job-record';
 
@@ -5,7 +6,7 @@ import type { FloorJob } from '@/core/work/job-record';
 
 export interface Waiting extends Entry {
   readonly orderId: string;
-  readonly personId: string;
+  readonly personId: PersonId;
   /** Keeps the order in which they were made. */
   readonly place: number;
   /** It may have reached the server, so it is not changed any more. */
@@ -17,7 +18,7 @@ export interface Waiting extends Entry {
 export interface WaitingPhoto {
   readonly id: string;
   readonly orderId: string;
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly target: string;
   readonly at: string;
   readonly blob: Blob;

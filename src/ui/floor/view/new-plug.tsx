@@ -4,6 +4,7 @@ import { Box } from '@chakra-ui/react';
 import { memo } from 'react';
 import { partKey } from '@/core/catalogue/match';
 import { gapTarget } from '@/core/gap/check';
+import type { Nm } from '@/core/shared/kinds';
 import type { Fields } from '@/core/work/entry';
 import { gapFault, isTorqueInRange, type SiteRules } from '@/core/work/site-done';
 import { siteRecord } from '@/core/work/site-fields';
@@ -19,7 +20,7 @@ const gapVerdict = (inRange: boolean) =>
 const numberVerdict = (right: boolean) =>
   right ? { words: 'right', good: true } : { words: 'not for this engine', good: false };
 
-function torqueVerdict(nm: number, range: SiteRules['torqueNm']) {
+function torqueVerdict(nm: Nm, range: SiteRules['torqueNm']) {
   if (isTorqueInRange(nm, range)) return { words: 'in range', good: true };
   return { words: nm < range.min ? 'too little' : 'too much', good: false };
 }

@@ -2,6 +2,7 @@
 
 import { Box, Grid } from '@chakra-ui/react';
 import { CONDITIONS, type Condition, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
+import type { Mm } from '@/core/shared/kinds';
 import type { Seen } from '@/core/work/site-fields';
 import { REGION_WORDS } from '@/text/condition-words';
 import { PlugDrawing } from '../../drawings/plug-drawing';
@@ -26,7 +27,7 @@ export function Observations({
   only,
 }: {
   seen: Seen;
-  gapMm: number | null;
+  gapMm: Mm | null;
   seat: 'gasket' | 'conical';
   onChange: (seen: Seen) => void;
   /** Regions to show; all where absent. */

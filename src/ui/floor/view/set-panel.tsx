@@ -3,6 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { checkGaps, type GapVerdict, gapTarget, gaugeAdvice } from '@/core/gap/check';
+import type { Mm } from '@/core/shared/kinds';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
 import type { FloorJob, FloorSite } from '@/core/work/job-record';
@@ -28,7 +29,7 @@ interface NewPlugRow {
   readonly number: string;
   /** As typed. */
   readonly gap: string;
-  readonly mm: number | null;
+  readonly mm: Mm | null;
   readonly done: boolean;
 }
 

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import type { Nm } from '@/core/shared/kinds';
 import type { CurveJob } from '@/core/torque/curve';
 import { personUnits } from '@/core/units/person-units';
 import { roundTo } from '@/core/units/round';
@@ -54,7 +55,7 @@ export const looksAlike = (before: Drawn, after: Drawn): boolean =>
 
 /** What the wrench is set to, in the person's unit. */
 export const torqueSetting = (job: FloorJob): string => inUnit(job.targetNm, job);
-export const inUnit = (nm: number, job: FloorJob): string => {
+export const inUnit = (nm: Nm, job: FloorJob): string => {
   const unit = personUnits(job.units).torque;
   return `${roundTo(fromSi(nm, unit), 1)} ${unit}`;
 };

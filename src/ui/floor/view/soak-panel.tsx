@@ -2,6 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
+import type { Nm } from '@/core/shared/kinds';
 import { SEIZING_FACTOR } from '@/core/torque/curve';
 import type { UnitSystem } from '@/core/units/person-units';
 import { MAX_PENETRANT_ML, type NextMove, nextSoakMove, USUAL_SOAK } from '@/core/work/soak-moves';
@@ -32,7 +33,7 @@ export function SoakPanel({
 }: {
   sites: readonly SoakSite[];
   here: string;
-  targetNm: number;
+  targetNm: Nm;
   system: UnitSystem;
   onSoak: (id: string, at: string | null) => void;
   onGo: (id: string) => void;

@@ -2,6 +2,7 @@
 
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
+import type { Nm } from '@/core/shared/kinds';
 import { beginCurve, type CurveJob, type CurveSample, type CurveState, nextSample } from '@/core/torque/curve';
 import { type KeptCurve, keepCurve } from '@/core/torque/kept-curve';
 import type { UnitSystem } from '@/core/units/person-units';
@@ -110,7 +111,7 @@ export function CurveShape({ points, job }: { points: readonly (readonly [number
   const mostNm = Math.max(band ? band.max * 1.3 : 10, ...points.map(([, nm]) => nm));
   const mostDeg = Math.max(90, points.at(-1)?.[0] ?? 0);
   const x = (deg: number): number => 34 + (deg / mostDeg) * (W - 40);
-  const y = (nm: number): number => H - 18 - (nm / mostNm) * (H - 26);
+  const y = (nm: Nm): number => H - 18 - (nm / mostNm) * (H - 26);
   return (
     <chakra.svg
       viewBox={`0 0 ${W} ${H}`}

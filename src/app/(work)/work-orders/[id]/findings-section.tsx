@@ -1,5 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { siteId, siteName } from '@/core/engine/layout';
+import type { WorkOrderId } from '@/core/shared/kinds';
 import { type Actor, may } from '@/server/access';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
@@ -138,7 +139,7 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
   );
 }
 
-function Judge({ workOrderId, findingKey }: { workOrderId: string; findingKey: string }) {
+function Judge({ workOrderId, findingKey }: { workOrderId: WorkOrderId; findingKey: string }) {
   return (
     <Box mt="2" maxW="720px">
       <ActionForm action={verdictAction}>
@@ -171,7 +172,7 @@ function FollowUp({
   people,
   me,
 }: {
-  workOrderId: string;
+  workOrderId: WorkOrderId;
   findingKey: string;
   what: string;
   people: readonly Choice[];
