@@ -1,6 +1,6 @@
 import type { Condition, ConditionRegion } from '@/core/inspection/vocabulary';
 
-/** What a condition points to by itself. Where it stands among the others says more. */
+/** What a condition points to by itself. What is still open among the others says more. */
 export const POINTS_TO: Readonly<Record<Condition, string>> = {
   'nose tan': 'Mixture, heat range and spark agree.',
   'nose grey': 'Clean-burning fuel leaves it so.',

@@ -41,7 +41,7 @@ export function bindingText(
   const notes = [
     limitShare < 1 && `early, ${percentText(limitShare)}`,
     binds === 'hours' && 'by engine hours',
-    binds !== 'time' && limitBy === 'shop' && 'the shop’s ceiling',
+    binds !== 'time' && limitBy === 'shop' && 'the shop’s limit',
   ].filter(Boolean);
   return `${text(limitShare)}${notes.length > 0 ? ` (${notes.join('; ')})` : ''}`;
 }

@@ -94,4 +94,4 @@ export function moneyText(amount: number, currency: string): string {
 
 /** A turn from finger-tight, as a range or one figure, degrees. */
 export const turnText = ({ min, max }: { readonly min: number; readonly max: number }): string =>
-  min === max ? `${min}°` : `${min} to ${max}°`;
+  min === max ? `${min}°` : `${min}° to ${max}°`;

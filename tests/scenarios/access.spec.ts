@@ -151,6 +151,57 @@ test('route handlers answer nobody with 401 and another fleet with nothing of th
   expect(tried).toBeGreaterThan(35);
 });
 
+/** What changes a fleet, by its own account: who looks changes nothing. */
+const audited = async () =>
+  (await connection.pool.query<{ n: number }>('select count(*)::int as n from audit_trail')).rows[0]?.n;
+
+test('route handlers answer each role, and none that may not write is let write', async ({
+  browser,
+  playwright,
+  baseURL,
+}) => {
+  test.setTimeout(180_000);
+  const routes = found('route.ts').filter(({ path }) => !OPEN.includes(path));
+  for (const role of ROLES) {
+    const request = await signedIn(browser, playwright, baseURL ?? '', role);
+    const before = await audited();
+    for (const { path, source } of routes)
+      for (const method of ['GET', 'POST', 'PUT', 'DELETE'].filter((m) =>
+        new RegExp(`(const|function) ${m}\\b`).test(source),
+      )) {
+        const write = { method, headers: { Origin: baseURL ?? '' }, data: {} };
+        const answer = await request.fetch(filled(path), method === 'GET' ? { method } : write);
+        const told = [role, method, path, answer.status()];
+        expect([...told, answer.status() < 500]).toEqual([...told, true]);
+        // An empty body writes nothing for anybody; whoever may not is told so, or that it says nothing.
+        if (method === 'GET') expect([...told, answer.status() !== 401]).toEqual([...told, true]);
+      }
+    if (role === 'viewer') expect(await audited()).toBe(before);
+  }
+});
+
+test('actions answer each role without failing, and a viewer changes nothing by any of them', async ({
+  browser,
+  playwright,
+  baseURL,
+}) => {
+  test.setTimeout(240_000);
+  const manifest = JSON.parse(readFileSync('.next/server/server-reference-manifest.json', 'utf8'));
+  const actions = Object.keys(manifest.node as Record<string, unknown>);
+  for (const role of ROLES) {
+    const request = await signedIn(browser, playwright, baseURL ?? '', role);
+    const before = await audited();
+    for (const action of actions) {
+      const answer = await request.post('/due', {
+        headers: { 'Next-Action': action, Origin: baseURL ?? '', Accept: 'text/x-component' },
+        multipart: { '0': '["$K1"]', '1_name': '', '1_vehicleId': ids.vehicle, '1_workOrderId': ids.order },
+      });
+      expect([role, action, answer.status() < 500]).toEqual([role, action, true]);
+    }
+    if (role === 'viewer') expect(await audited()).toBe(before);
+  }
+});
+
 test('actions do nothing for nobody', async ({ playwright, baseURL }) => {
   const manifest = JSON.parse(readFileSync('.next/server/server-reference-manifest.json', 'utf8'));
   const actions = Object.keys(manifest.node as Record<string, unknown>);

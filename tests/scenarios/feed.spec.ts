@@ -9,7 +9,7 @@ test('the feed stand-in drives the fleet, and a suspect reading of it is mended'
   const row = user.row('In the other unit');
   await expect(row).toBeVisible();
   await page.getByRole('link', { name: 'Mend the suspect ones' }).click();
-  await expect(page.getByRole('heading', { name: /Probably miles for kilometres/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Is probably in the other unit/ })).toBeVisible();
 });
 
 test('a large file is loaded with its checks, and one that is broken is refused whole', async ({ page }) => {

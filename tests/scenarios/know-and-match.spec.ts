@@ -144,7 +144,7 @@ test('the bench judges a set, catches a slip, and its result stands on the work 
   await page.getByLabel('Spec sheet').selectOption({ label: 'PW-34M, EM-7310, Demo data: Pellworm engine book 34' });
   await page.getByLabel('Gaps measured').fill('0.80 0.81 0.79 0.80 0.80 0.81');
   await expect(
-    page.getByText(/All alike, but 0.25 mm too narrow: gapped for another application/).first(),
+    page.getByText(/All alike, but 0.25 mm · 0.010 in too narrow: gapped for another application/).first(),
   ).toBeVisible();
   await page.getByLabel('Gaps measured').fill('1.05 1.05 1.06 0.30 in');
   await expect(page.getByText(/did you mean 0.030 in/)).toBeVisible();
@@ -226,7 +226,7 @@ test('a delivery is judged, quarantined and resolved', async ({ page }) => {
   await page.getByLabel('Who sent it').fill('Market stall');
   await page.getByLabel('Price of one').fill('2,00');
   await page.getByLabel('Gaps measured').fill('0.75 0.75 0.76 0.74');
-  await page.getByRole('button', { name: 'Judge it' }).click();
+  await page.getByRole('button', { name: 'Check the delivery' }).click();
   await expect(page.getByText(/Quarantined, not on the shelf\. Market stall is no approved source/)).toBeVisible();
   await page.getByLabel('What became of PO-900, and why').fill('sent back by the Friday ferry');
   await page
@@ -281,7 +281,7 @@ test('a seller is banned, its next delivery is quarantined, and an accepted batc
     await page.getByLabel('Lot').fill('K26-9');
     await page.getByLabel('Who sent it').fill(source);
     await page.getByLabel('Price of one').fill('3,70');
-    await page.getByRole('button', { name: 'Judge it' }).click();
+    await page.getByRole('button', { name: 'Check the delivery' }).click();
   };
   await judge('PO-910', 'breakwater sundries');
   await expect(

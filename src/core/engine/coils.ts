@@ -109,7 +109,7 @@ export const isCoilPlace = (model: EngineModel, site: SiteKey): boolean => {
 };
 
 /**
- * Coils as a person lists them: groups of plugs, parted by commas or bars, each group one coil.
+ * Coils as a person lists them: groups of plugs, separated by commas or bars, each group one coil.
  * "1, 2, 3" is a coil each; "1 4, 2 3" pairs; "1A 1B, 2A 2B" a coil over two plugs. A cylinder alone means all its plugs.
  *
  * @returns null where a group is not a list of plugs; whether the list is right is for `modelFaults` to say

@@ -8,7 +8,7 @@ export interface Resting {
 type Read = { readonly ok: true; readonly value: readonly Resting[] } | { readonly ok: false; readonly error: string };
 
 /**
- * Reads "1 4 6 7", which holds for every variant, or "with deactivation: 1 3 5", entries parted by a vertical bar.
+ * Reads "1 4 6 7", which holds for every variant, or "with deactivation: 1 3 5", entries separated by a vertical bar.
  *
  * @param family the variants that may be named and the cylinders that there are
  * @returns the entries, or in words what is wrong with the first that cannot be

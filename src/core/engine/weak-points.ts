@@ -1,5 +1,5 @@
 /** What goes wrong with an engine family that is known for it: what the procedure goes by. */
-const WEAK_POINT_KINDS = ['seizing', 'intake', 'brittle', 'other'] as const;
+export const WEAK_POINT_KINDS = ['seizing', 'intake', 'brittle', 'other'] as const;
 type WeakPointKind = (typeof WEAK_POINT_KINDS)[number];
 
 export interface WeakPoint {

@@ -46,7 +46,7 @@ export const POLICY_TABLE = {
         'evidence',
         'By evidence',
         'What the removed plugs of this fleet show is worth more than a general figure.',
-        'The wear that was measured proposes a ceiling; a person adopts it. Until then due at the full interval.',
+        'The wear that was measured proposes a distance limit; a person adopts it. Until then due at the full interval.',
       ),
     ],
   },

@@ -30,7 +30,7 @@ export const odometerReadings = pgTable(
     unit: text({ enum: ['km', 'mi'] }).notNull(),
     source: text().notNull(),
     state: text({ enum: ['accepted', 'suspect', 'rejected'] }).notNull(),
-    /** Codes of what is wrong with it, the likely cause last, parted by commas. */
+    /** Codes of what is wrong with it, the likely cause last, separated by commas. */
     doubt: text(),
     /** What it probably was. */
     suggestedKm: km(),

@@ -152,7 +152,7 @@ interface OneVehicle {
   known: number;
 }
 
-/** The rows of each vehicle together, then the lines refused. Fields are parted by tabs; a tab within one is escaped by COPY. */
+/** The rows of each vehicle together, then the lines refused. Fields are separated by tabs; a tab within one is escaped by COPY. */
 async function* byVehicle(rows: AsyncIterable<Buffer>): AsyncGenerator<OneVehicle | { readonly refusal: Refusal }> {
   let vehicle = null as OneVehicle | null;
   let last = { day: Number.NaN, km: Number.NaN };

@@ -10,7 +10,7 @@ import { useCase } from '../use-case';
 
 export const ceilingInput = z.object({
   electrode: z.enum(ELECTRODES),
-  /** km; empty: no ceiling, the sheet alone decides. */
+  /** km; empty: no limit, the sheet alone decides. */
   km: z
     .union([z.literal(''), z.coerce.number('Give whole km.').int('Give whole km.').min(1000).max(1_000_000)])
     .default(''),

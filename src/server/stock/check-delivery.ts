@@ -217,5 +217,5 @@ function readFields({ price, gaps }: DeliveryInput, actor: Actor): Fields {
   return Object.keys(faults).length > 0 ? { ok: false, faults } : { ok: true, price: amount, gapsMm };
 }
 
-/** "1.05 1.06; 1,04 mm": parted by spaces, semicolons or new lines; a unit belongs to the number before it. */
+/** "1.05 1.06; 1,04 mm": separated by spaces, semicolons or new lines; a unit belongs to the number before it. */
 const splitGaps = (text: string): readonly string[] => text.match(/[\d.,]+\s*(?:mm|in\b|thou|["″])?/gi) ?? [];

@@ -17,7 +17,7 @@ const CODE = /^[PBCU][0-3][0-9A-F]{3}$/;
 export const codesInput = z.object({
   workOrderId: z.uuid(),
   moment: z.enum(['before', 'after']),
-  /** Typed by hand, parted by spaces; "none" where nothing is stored; empty: ask the reader. */
+  /** Typed by hand, separated by spaces; "none" where nothing is stored; empty: ask the reader. */
   typed: z.string().trim().max(300).default(''),
 });
 

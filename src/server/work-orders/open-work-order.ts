@@ -170,7 +170,7 @@ export const openWorkOrderForUnit = useCase({
   },
 });
 
-/** Opens one order for each of some vehicles, each by itself: what is refused is told and keeps the others from nothing. */
+/** Opens one order for each of some vehicles, each by itself: one that is refused says why, and the others are opened. */
 export const openWorkOrders = useCase({
   permission: 'open work orders',
   input: z.object({

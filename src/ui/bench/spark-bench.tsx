@@ -119,7 +119,7 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
         {input && result ? (
           <SparkResult {...{ input, result, known, system }} />
         ) : (
-          <Box role="status">Give every figure on the left: then the demand is worked out.</Box>
+          <Box role="status">Fill in every figure on the left to work out the demand.</Box>
         )}
       </Grid>
       <KeepForm

@@ -105,7 +105,7 @@ function What(props: PartProps) {
         <Text {...props} at="compression_ratio" label="Compression ratio" hint="such as 10.5" />
         <Text {...props} at="intake_kpa" label="Highest intake pressure" hint="kPa, absolute" />
       </Grid>
-      <Text {...props} at="variants" label="Look-alike variants" hint="with | between them" />
+      <Text {...props} at="variants" label="Look-alike variants" hint="separated by |" />
       <Text
         {...props}
         at="resting_cylinders"
@@ -176,7 +176,7 @@ function ServiceFields(props: PartProps) {
         hint="coil bolt M6 x4 9 N·m; intake bolt M8 x8 20 N·m centre outward"
         lines
       />
-      <Text {...props} at="weak_points" label="Known weak points" hint="with | between them" lines />
+      <Text {...props} at="weak_points" label="Known weak points" hint="separated by |" lines />
     </Section>
   );
 }

@@ -15,7 +15,7 @@ export function FileDrop({ action, kinds }: { action: FormAction; kinds: readonl
             <SelectField
               name="kind"
               label="What they are"
-              choices={[{ value: '', label: 'Tell by the header' }, ...kinds]}
+              choices={[{ value: '', label: 'Recognise it by its header' }, ...kinds]}
             />
           </Box>
           <SubmitButton main>Check</SubmitButton>

@@ -42,8 +42,8 @@ export default page(async function NoticesPage() {
       </PageHead>
       {notices.length === 0 && (
         <Empty>
-          Nothing new. Here stands what wants a look: limits passed or about to be, feeds gone silent, readings that
-          cannot follow. Each is told once.
+          Nothing new. Limits that are passed or soon will be, feeds that have gone silent and suspect readings are
+          listed here, each once.
         </Empty>
       )}
       {(Object.keys(KIND_WORDS) as NoticeKind[]).map((kind) => {

@@ -37,7 +37,9 @@ export default page(async function OdometerPage() {
       </PageHead>
       <SubNav label="Odometer" places={ODOMETER_PLACES} />
       <SuspectHours rows={hours.value} resolve={resolve} />
-      {count === 0 && <Empty>Nothing is doubtful. What cannot follow from a vehicle’s history will stand here.</Empty>}
+      {count === 0 && (
+        <Empty>No suspect readings. A reading that does not fit the vehicle’s history is listed here.</Empty>
+      )}
       {groups.value.map((group) => (
         <Section key={group.cause} title={doubtHead(group.cause, actor.unitSystem)} aside={`${group.items.length}`}>
           {resolve && <TakeAll items={group.items} />}

@@ -2,10 +2,12 @@ import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { ELECTRODES } from '@/core/gap/check';
+import type { UnitSystem } from '@/core/units/person-units';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewPolicies } from '@/server/policies/view-policies';
 import { ELECTRODE_WORDS, SCOPE_WORDS } from '@/text/catalogue-words';
+import { distanceText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { PageHead, Section } from '@/ui/primitives/page';
@@ -30,7 +32,7 @@ export default page(async function PoliciesPage() {
         both, a vehicle all. The manufacturer’s service information comes first.
       </PageHead>
       <SubNav label="Engines" places={ENGINE_PLACES} />
-      <Ceilings ceilings={view.value.ceilings} choose={choose} />
+      <Ceilings ceilings={view.value.ceilings} choose={choose} system={actor.unitSystem} />
       {view.value.policies.map((item) => (
         <PolicySection key={item.inForce.policy.id} item={item} groups={view.value.groups} choose={choose} />
       ))}
@@ -39,24 +41,24 @@ export default page(async function PoliciesPage() {
 });
 
 /** How far the shop lets plugs of each electrode go, whatever their sheet says. */
-function Ceilings({ ceilings, choose }: { ceilings: View['ceilings']; choose: boolean }) {
+function Ceilings({ ceilings, choose, system }: { ceilings: View['ceilings']; choose: boolean; system: UnitSystem }) {
   return (
     <Section
-      title="Ceilings of distance"
-      aside="the least of the sheet’s interval and the shop’s ceiling binds, and the vehicle says which"
+      title="Distance limits of the shop"
+      aside="the shorter of the sheet’s interval and this limit applies; the vehicle’s page says which"
       id="ceilings"
     >
       {ELECTRODES.map((electrode) => {
         const km = ceilings.get(electrode);
         return (
           <Box key={electrode}>
-            {ELECTRODE_WORDS[electrode]}: <strong>{km ? `${km.toLocaleString('en')} km` : 'no ceiling'}</strong>
+            {ELECTRODE_WORDS[electrode]}: <strong>{km ? distanceText(km, system) : 'no limit'}</strong>
           </Box>
         );
       })}
       {choose && (
         <details>
-          <summary>Set a ceiling</summary>
+          <summary>Set a limit</summary>
           <Box mt="2" maxW="760px">
             <ActionForm action={setCeilingAction}>
               <Grid templateColumns={{ base: '1fr', md: '1fr 1fr 2fr' }} columnGap="4">
@@ -65,7 +67,7 @@ function Ceilings({ ceilings, choose }: { ceilings: View['ceilings']; choose: bo
                   label="Electrode"
                   choices={ELECTRODES.map((value) => ({ value, label: ELECTRODE_WORDS[value] }))}
                 />
-                <TextField name="km" label="km" inputMode="numeric" hint="empty: no ceiling" />
+                <TextField name="km" label="Limit, km" inputMode="numeric" hint="empty: no limit" />
                 <TextField name="why" label="Why" />
               </Grid>
               <SubmitButton>Set</SubmitButton>

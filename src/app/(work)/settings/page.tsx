@@ -64,11 +64,11 @@ export default async function SettingsPage() {
             </ActionForm>
           </Box>
         </Section>
-        <Section title="Depots" aside="when work is done there, by whose clock">
+        <Section title="Depots" aside="working days, hours and time zone">
           {depots.value.map((depot) => (
             <DepotHours key={depot.id} depot={depot} manage={may(actor, 'manage bays')} />
           ))}
-          {depots.value.length === 0 && <Box color="soft">Depots come in with the vehicles.</Box>}
+          {depots.value.length === 0 && <Box color="soft">Depots are created when you import vehicles.</Box>}
         </Section>
         <Section title="Bays">
           {bays.value.map((bay) => (
@@ -77,7 +77,7 @@ export default async function SettingsPage() {
             </Box>
           ))}
           {depots.value.length === 0 && (
-            <Box color="soft">Depots come in with the vehicles. Then add their bays here.</Box>
+            <Box color="soft">Depots are created when you import vehicles. Then add their bays here.</Box>
           )}
           {may(actor, 'manage bays') && depots.value.length > 0 && (
             <Box mt="3" maxW="420px">

@@ -113,7 +113,7 @@ export class RowReader {
     return this.fault(key, `“${clip(this.source.cell(key))}” is not a list of whole numbers from ${min} to ${max}`);
   }
 
-  /** Texts in one cell, parted by a vertical bar; null when it is empty. */
+  /** Texts in one cell, separated by a vertical bar; null when it is empty. */
   list(key: string): string[] | null {
     const items = (this.text(key, MAX_LIST) ?? '')
       .split('|')

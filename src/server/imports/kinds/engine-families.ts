@@ -108,7 +108,7 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     },
     {
       key: 'coils',
-      help: 'Which plugs each coil fires, coils parted by commas; empty where it is as usual for the ignition',
+      help: 'Which plugs each coil fires, coils separated by commas; empty where it is as usual for the ignition',
       example: '1, 2, 3, 4, 5, 6',
     },
     {

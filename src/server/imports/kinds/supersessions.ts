@@ -42,7 +42,7 @@ export const supersessionsKind = defineKind<Write>({
       aliases: ['what_changed'],
     },
     { key: 'since', help: 'Day it holds from', example: '2022-04-01' },
-    { key: 'source', required: true, help: 'Where it stands written', example: 'Demo data: Saxholm bulletin 22-4' },
+    { key: 'source', required: true, help: 'What is still open written', example: 'Demo data: Saxholm bulletin 22-4' },
     { key: 'note', help: 'Its own removal or torque note', example: 'two-piece shield' },
   ],
 

@@ -111,7 +111,7 @@ export function FloorView({
         <PartBoundary name="Differences">
           <Differences floor={floor} />
         </PartBoundary>
-        <PartBoundary name="What was not taken">
+        <PartBoundary name="Entries that were not accepted">
           <Told floor={floor} />
         </PartBoundary>
         {job.sheetChanged && (

@@ -42,7 +42,7 @@ export default page(async function WrenchesPage() {
         {manage && <AddWrench />}
       </Grid>
       <Section title="Saved results">
-        {kept.ok && kept.value.length === 0 && <Empty>What is kept from the bench stands here.</Empty>}
+        {kept.ok && kept.value.length === 0 && <Empty>Results saved from the bench are listed here.</Empty>}
         {kept.ok &&
           kept.value.map(({ kept: row, who, orderNumber }) => (
             <Box key={row.id} py="1" borderBottom="1px solid" borderColor="hair">

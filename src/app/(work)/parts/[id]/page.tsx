@@ -136,7 +136,7 @@ function stockText({ layers, undatedQuantity }: NonNullable<PartView['stock']>):
 }
 
 function History({ view: { part, history, edges, mixes } }: { view: PartView }) {
-  if (history.length < 2) return <Box color="soft">Nothing took its place, and it took no other’s.</Box>;
+  if (history.length < 2) return <Box color="soft">No other number replaces it, and it replaces none.</Box>;
   return (
     <>
       <HistoryGraph
@@ -170,7 +170,7 @@ function Equivalents({ view: { comparisons, part } }: { view: PartView }) {
   );
   if (part.kind !== 'plug' || list.length === 0) return null;
   return (
-    <Section title="What could stand for it" aside="every attribute compared; what is unknown never agrees">
+    <Section title="What could stand for it" aside="every attribute compared; an unknown one never counts as equal">
       <PlainTable heads={['Part', 'Verdict', 'What differs, and why it matters']}>
         {list.slice(0, 12).map((comparison) => (
           <Table.Row key={comparison.part.id}>

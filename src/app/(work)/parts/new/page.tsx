@@ -12,7 +12,7 @@ export default async function NewPartPage() {
   if (!may(actor, 'enter catalogue data')) return <Empty>Ask a supervisor or parts clerk to enter a part.</Empty>;
   return (
     <>
-      <PageHead title="New part">What is not known stays empty: it never counts as agreement</PageHead>
+      <PageHead title="New part">Leave empty what is not known: it never counts as equal</PageHead>
       <EntryForm
         kind="parts"
         columns={kindOf('parts').columns}

@@ -49,7 +49,7 @@ export default page(async function NumberCodesPage() {
         ))}
       </Grid>
       {may(actor, 'enter catalogue data') && (
-        <Section title="Enter or correct a code" aside="the same maker, place and code corrects what stands there">
+        <Section title="Enter or correct a code" aside="an entry with the same maker, place and code is corrected">
           <EntryForm
             kind="number-codes"
             columns={kindOf('number-codes').columns}

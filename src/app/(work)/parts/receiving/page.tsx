@@ -44,7 +44,7 @@ export default page(async function ReceivingPage() {
             ))}
           </Section>
           <Section title="Before">
-            {rest.length === 0 && <Empty>Deliveries that were checked stand here.</Empty>}
+            {rest.length === 0 && <Empty>Checked deliveries are listed here.</Empty>}
             {rest.map((row) => (
               <Row key={row.delivery.id} row={row} system={actor.unitSystem}>
                 {row.delivery.verdict === 'accepted' && may(actor, 'resolve quarantined parts') && (
@@ -219,7 +219,7 @@ function Receive() {
             { value: 'texture', label: 'Texture' },
           ]}
         />
-        <SubmitButton main>Judge it</SubmitButton>
+        <SubmitButton main>Check the delivery</SubmitButton>
       </ActionForm>
     </Section>
   );

@@ -96,7 +96,7 @@ export default page(async function VehiclePage({ params }: Props) {
         <Box minW="0">
           <OdometerSection view={view.value} system={system} actor={actor} />
           {due.breakdown.length > 0 && (
-            <Section title="How the date comes about" aside="to check with a pencil">
+            <Section title="How the date comes about" aside="the calculation, step by step">
               <DueSum lines={due.breakdown} system={system} />
             </Section>
           )}

@@ -30,7 +30,7 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
           ]}
         />
       ) : (
-        <Box color="soft">It takes a firm match, a reading and an interval to say.</Box>
+        <Box color="soft">This needs a firm match, a reading and an interval.</Box>
       )}
       <Box color="soft" fontSize="sm" mt="1">
         Failures are assumed Weibull in life used, shape {ASSUMED_LIFE.shape}, scale {ASSUMED_LIFE.scale}; costs under{' '}

@@ -33,7 +33,7 @@ export function FindingsSection({
     >
       {findings.length === 0 && (
         <Box color="soft">
-          Nothing yet: record at each site what is seen on the removed plug. What stands out, and where, points to the
+          Nothing yet. Record at each site what you see on the removed plug: what differs, and where, points to the
           cause.
         </Box>
       )}
@@ -120,7 +120,7 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
         </Box>
       )}
       {urgency === 'stop' && speaks && !mayJudge && !past && (
-        <Box mt="1">A supervisor has to decide. Leave it where it stands.</Box>
+        <Box mt="1">A supervisor has to decide. Do not go on with the work.</Box>
       )}
       {mayJudge && cause !== 'healthy' && (
         <details data-no-print open={urgency === 'stop' && !said}>

@@ -14,7 +14,7 @@ export function StandsOpen({ view, live }: { view: WorkOrderView; live: boolean 
   const short = openCounts(counts.filter(({ out }) => out !== null));
   const waiting = waits.filter(({ wait }) => wait.endedAt === null);
   return (
-    <Section title="Where it stands">
+    <Section title="What is still open">
       <Facts
         rows={[
           ['Sites done', names(sites.filter(({ doneAt }) => doneAt !== null))],

@@ -29,10 +29,7 @@ export default page(async function FollowUpsPage() {
       </PageHead>
       <SubNav label="Work orders" places={ORDER_PLACES} />
       {list.value.length === 0 ? (
-        <Empty>
-          Nothing to follow up. What a removed part points to is put down on its work order, with who sees to it and by
-          when.
-        </Empty>
+        <Empty>No follow-ups. Add one on a work order, with who sees to it and by when.</Empty>
       ) : (
         <PlainTable heads={['What', 'Vehicle', 'From', 'Who', 'By', 'At', '']}>
           {list.value.map((item) => (

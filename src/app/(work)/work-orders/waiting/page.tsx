@@ -20,7 +20,7 @@ export default page(async function WaitingPage() {
   return (
     <>
       <PageHead
-        title="What stands still, and for which part"
+        title="Jobs that have stopped, and the parts they wait for"
         actions={
           draft.length > 0 && (
             <>
@@ -38,8 +38,8 @@ export default page(async function WaitingPage() {
       <SubNav label="Work orders" places={ORDER_PLACES} />
       {waits.length === 0 && (
         <Empty>
-          No job stands still. Where one stops halfway, a torn boot or the end of a shift, say so at the vehicle: what
-          is open and what it waits for then stands here, with the order drafted.
+          No job is waiting. When a job stops halfway, because of a torn boot or the end of a shift, say so at the
+          vehicle. What is open and what it waits for is then listed here, with the parts order drafted.
         </Empty>
       )}
       {waits.length > 0 && (
