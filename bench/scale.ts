@@ -7,13 +7,14 @@ import { pipeline } from 'node:stream/promises';
 import { eq } from 'drizzle-orm';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { importSamples } from '../demo/load';
+import { DUE_SORTS } from '../src/core/due/due-item';
 import { openConnection } from '../src/db/client';
 import { migrateToLatest } from '../src/db/migrate';
 import { engineFamilies } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import { enterRow } from '../src/server/catalogue/enter-row';
 import type { Deps } from '../src/server/deps';
-import { dueFilter, listDue, SORTS } from '../src/server/due/list-due';
+import { dueFilter, listDue } from '../src/server/due/list-due';
 import { refreshDue } from '../src/server/due/refresh-due';
 import { refreshFamilies } from '../src/server/due/refresh-families';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
@@ -110,7 +111,7 @@ const [, rebuilding] = await timed(() => db.transaction((tx) => refreshDue(tx, a
 say(`Full rebuild of every due status: ${rebuilding.toFixed(1)} s`);
 
 await listDue(deps, actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } });
-const filters = SORTS.flatMap((sort) => [
+const filters = DUE_SORTS.flatMap((sort) => [
   { sort },
   { sort, descending: true },
   { sort, depot: 'Eastlight' },

@@ -3,12 +3,13 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
 import { importSamples, loadDemo } from '../demo/load';
+import { DUE_SORTS } from '../src/core/due/due-item';
 import { openConnection } from '../src/db/client';
 import { migrateToLatest } from '../src/db/migrate';
 import type { Actor } from '../src/server/access';
 import { makeToken } from '../src/server/auth/access-tokens';
 import type { Deps } from '../src/server/deps';
-import { dueFilter, listDue, SORTS } from '../src/server/due/list-due';
+import { dueFilter, listDue } from '../src/server/due/list-due';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import type { ImportKindName } from '../src/server/imports/kind';
@@ -34,7 +35,7 @@ function percentile(sorted: readonly number[], p: number): number {
 }
 
 async function timeDue(name: string, deps: Deps, actor: Actor, runs: number): Promise<void> {
-  const filters = SORTS.flatMap((sort) => [
+  const filters = DUE_SORTS.flatMap((sort) => [
     { sort },
     { sort, depot: 'Eastlight' },
     { sort, state: 'past' },

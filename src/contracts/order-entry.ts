@@ -59,3 +59,41 @@ export function entryValueSchema(target: string, field: string): z.ZodType<Json>
       return null;
   }
 }
+
+const jsonValue: z.ZodType<Json> = z.json() as z.ZodType<Json>;
+
+export const MAX_ENTRIES = 200;
+
+/** One entry as a device sends it. */
+export const entryInput = z.object({
+  id: z.uuid(),
+  /** Whose it is: on a shared device the next person's sign-in does not make it theirs. Missing: the sender's. */
+  by: z.uuid().optional(),
+  target: z.string().min(1).max(60),
+  field: z.string().min(1).max(60),
+  value: jsonValue,
+  base: jsonValue,
+  at: z.iso.datetime({ offset: true }),
+  resolves: z.uuid().nullable().optional(),
+});
+
+/** Whatever has an id can be answered; the rest of it is looked at entry by entry. */
+const sentEntry = z.custom<{ readonly id: string }>(
+  (value) => z.looseObject({ id: z.uuid() }).safeParse(value).success,
+  'Each entry has an id, a UUID.',
+);
+
+export const entriesInput = z.object({
+  workOrderId: z.uuid(),
+  /** Each is read by itself: one that cannot be taken is answered, and the others go in. */
+  entries: z.array(sentEntry).min(1).max(MAX_ENTRIES),
+});
+
+export const photoInput = z.object({
+  id: z.uuid(),
+  workOrderId: z.uuid(),
+  target: z.string().regex(/^(site|step) \w{1,40}$/, 'A photo belongs to a site or a step.'),
+  at: z.iso.datetime({ offset: true }),
+});
+
+export const workTimeInput = z.object({ workOrderId: z.uuid(), working: z.boolean() });

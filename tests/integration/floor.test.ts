@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { entriesInput } from '../../src/contracts/order-entry';
 import { fleets, people, specSheets, vehicles, workOrderCodes, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { playTelematics } from '../../src/server/odometer/play-feed';
@@ -12,7 +13,7 @@ import { handOver } from '../../src/server/work-orders/hand-over';
 import { listWaiting } from '../../src/server/work-orders/list-waiting';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { keepPhoto, viewPhoto } from '../../src/server/work-orders/photos';
-import { entriesInput, recordEntries } from '../../src/server/work-orders/record-entries';
+import { recordEntries } from '../../src/server/work-orders/record-entries';
 import { releaseSite, releaseSiteInput, takeOverSheet } from '../../src/server/work-orders/take-over-sheet';
 import { viewFloor } from '../../src/server/work-orders/view-job';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';

@@ -12,7 +12,7 @@ export const plugService: OrderModel = {
   rules: {
     partNumber: 'EM-7310',
     accepted: [['EM7310', 'EM7301'], ['EM7311']],
-    family: ['EM7310', 'EM7301', 'EM7311'],
+    family: ['EM7310', 'EM7301', 'EM7311', 'EM7300'],
     gap: { minMm: 1, maxMm: 1.1 },
     electrode: 'fine_wire',
     regap: 'ground_only',

@@ -1,20 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readSiteQuantity, type SiteRules, siteFaults } from './site-done';
+import { plugService } from './order-model.fixture';
+import { readSiteQuantity, siteFaults } from './site-done';
 import { type SiteRecord, siteRecord } from './site-fields';
 
-const rules: SiteRules = {
-  partNumber: 'EM-7310',
-  accepted: [['EM7310', 'EM7301'], ['EM7311']],
-  family: ['EM7310', 'EM7301', 'EM7311', 'EM7300'],
-  gap: { minMm: 1, maxMm: 1.1 },
-  electrode: 'fine_wire',
-  regap: 'ground_only',
-  torqueNm: { min: 16, max: 19 },
-  reduction: 0,
-  lubricant: 'dry',
-  threadsSay: 'Dry as supplied.',
-};
+const { rules } = plugService;
 const texts = (over: Partial<SiteRecord> = {}): SiteRecord => ({
   ...siteRecord({ newNumber: 'em-7310', newGap: '1.05', torqueMethod: 'wrench', installedTorque: '17.5' }),
   ...over,

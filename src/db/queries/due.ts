@@ -1,12 +1,12 @@
 import { and, asc, count, desc, eq, gte, inArray, like, lte, type SQL, sql } from 'drizzle-orm';
 import type { Binding, Certainty, DueState } from '@/core/due/due';
+import type { DUE_SORTS } from '@/core/due/due-item';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { FleetId, Km } from '@/core/shared/kinds';
 import type { Querier } from '../client';
 import { dueStatus } from '../schema';
 import { literally } from './like';
 
-export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
 type DueSort = (typeof DUE_SORTS)[number];
 
 interface DueQuery {

@@ -1,55 +1,18 @@
 import { z } from 'zod';
 import type { PlainDate } from '@/core/calendar/plain-date';
-import { type Binding, type Certainty, DUE_STATES, type DueDates, type DueState } from '@/core/due/due';
+import { DUE_STATES, type DueState } from '@/core/due/due';
 import { type BreakdownLine, dueBreakdown } from '@/core/due/due-breakdown';
+import { DUE_SORTS, type DueItem } from '@/core/due/due-item';
 import { type DueStatus, pressureFor } from '@/core/due/due-status';
 import { groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
-import type { Km, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
-import { countByPlace, countDue, DUE_SORTS, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
+import { countByPlace, countDue, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
 import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/due-inputs';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { borrowsGroupRate, dueStatusOf, ensureDueStatus, moneyOf, recordedOf } from './due-status';
-
-export interface DueItem {
-  readonly vehicleId: VehicleId;
-  readonly unitNumber: string;
-  readonly name: string;
-  readonly depot: string;
-  readonly dutyGroup: string;
-  readonly engineCode: string;
-  readonly partNumber: string | null;
-  readonly state: DueState;
-  /** Share of the binding limit used by the worst site. */
-  readonly lifeUsed: number | null;
-  /** Money a week if the work waits. */
-  readonly pressure: number | null;
-  /** Of a failure on the road. */
-  readonly failureCost: number;
-  readonly binds: Binding | null;
-  readonly limitKm: Km | null;
-  /** Whose distance: the sheet's, or the shop's ceiling for the electrode. */
-  readonly limitBy: 'sheet' | 'shop';
-  readonly limitMonths: number | null;
-  /** Below 1 under the option of early change. */
-  readonly limitShare: number;
-  readonly certainty: Certainty | null;
-  readonly due: DueDates | null;
-  /** What the dash shows. */
-  readonly odometerUnit: 'km' | 'mi';
-  readonly odometerKm: Km | null;
-  readonly odometerOn: PlainDate | null;
-  readonly odometerNowKm: Km | null;
-  readonly rate: UseRate | null;
-  readonly suspectReadings: number;
-  readonly fitmentWhy: string | null;
-  readonly openWorkOrder: { readonly id: string; readonly number: number; readonly plannedOn: PlainDate | null } | null;
-}
-
-export const SORTS = DUE_SORTS;
 
 /** A list parameter that is wrong falls back rather than losing the page: it only filters what is shown. */
 export const dueFilter = z.object({
@@ -62,7 +25,7 @@ export const dueFilter = z.object({
   minPressure: z.coerce.number().min(0).optional().catch(undefined),
   /** A selection made on the chart. */
   ids: z.array(z.uuid()).max(1000).optional().catch(undefined),
-  sort: z.enum(SORTS).default('life').catch('life'),
+  sort: z.enum(DUE_SORTS).default('life').catch('life'),
   descending: z.boolean().optional().catch(undefined),
 });
 type DueFilter = z.output<typeof dueFilter>;

@@ -1,6 +1,7 @@
 import { and, eq, isNull, ne } from 'drizzle-orm';
 import { match } from '@/core/catalogue/match';
 import type { Installed, Odometer } from '@/core/due/due';
+import type { DueItem } from '@/core/due/due-item';
 import { type Companion, companions, type OtherComponent } from '@/core/due/other-components';
 import { layoutOf } from '@/core/engine/layout';
 import { placesOf, quantityOf } from '@/core/engine/quantities';
@@ -10,7 +11,6 @@ import type { Querier } from '@/db/client';
 import { type EngineFamily, loadSheets } from '@/db/queries/catalogue';
 import type { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { fittedComponents } from '@/db/schema';
-import type { DueItem } from './list-due';
 
 type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
 

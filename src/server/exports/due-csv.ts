@@ -1,6 +1,7 @@
+import type { DueItem } from '@/core/due/due-item';
 import { ok } from '@/core/shared/result';
 import { roundTo } from '@/core/units/round';
-import { type DueItem, dueFilter, listDue } from '../due/list-due';
+import { dueFilter, listDue } from '../due/list-due';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { type Cell, toCsv } from './csv';

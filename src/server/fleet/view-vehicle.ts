@@ -1,5 +1,6 @@
 import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
+import { vehiclesQuery } from '@/contracts/http/resources';
 import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
 import { byTag, repeatFailures } from '@/core/components/history';
@@ -107,15 +108,10 @@ function coilsOf(rows: Awaited<ReturnType<typeof loadCoils>>) {
   };
 }
 
-export const listInput = z.object({
-  limit: z.coerce.number().int().min(1).max(1000).default(100),
-  cursor: z.uuid().optional(),
-});
-
 /** Vehicles of the fleet by id, a page at a time. */
 export const listVehicles = useCase({
   permission: 'read the fleet',
-  input: listInput,
+  input: vehiclesQuery,
   async run(deps, actor, input) {
     const families = new Map((await loadFamilies(deps.db, actor.fleetId)).map((family) => [family.id, family.code]));
     const rows = await deps.db

@@ -30,6 +30,18 @@ export interface Column {
   readonly example: string;
 }
 
+/** Columns that every file of readings begins with. */
+export const READING_COLUMNS: readonly Column[] = [
+  {
+    key: 'unit_number',
+    required: true,
+    help: 'The vehicle',
+    example: '32',
+    aliases: ['unit_no', 'fleet_number', 'vehicle'],
+  },
+  { key: 'read_on', required: true, help: 'Day of the reading', example: '2026-11-02', aliases: ['date', 'day', 'on'] },
+];
+
 export interface PlannedRow<W = unknown> extends SummaryRow {
   readonly write?: W;
 }

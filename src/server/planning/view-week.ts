@@ -1,10 +1,11 @@
 import ical from 'ical-generator';
 import { z } from 'zod';
 import { addDays, mondayOf, type PlainDate } from '@/core/calendar/plain-date';
+import type { DueItem } from '@/core/due/due-item';
 import { isWorkingDay, minutesOpen, USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
 import { bookingOf, listBooked, listWorkOrderRows, type WorkOrderListRow } from '@/db/queries/work-orders';
-import { type DueItem, dueFilter, listDue } from '../due/list-due';
+import { dueFilter, listDue } from '../due/list-due';
 import type { Outcome } from '../failure';
 import { listBays } from '../fleet/bays';
 import { listPeople } from '../fleet/people';

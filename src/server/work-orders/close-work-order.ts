@@ -44,9 +44,7 @@ export const closeWorkOrder = useCase({
   input: closeInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-      if (!locked.ok) return locked;
-      const order = locked.value;
+      const order = await lockOpenOrder(tx, actor, input.workOrderId);
       if (order.version !== input.version) return editedMeanwhile();
       const state = await loadFloorState(tx, order, deps.today());
       if (!state) return notFound('work order');
@@ -218,9 +216,7 @@ export const cancelWorkOrder = useCase({
   input: reasonInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-      if (!locked.ok) return locked;
-      const order = locked.value;
+      const order = await lockOpenOrder(tx, actor, input.workOrderId);
       const done = await tx
         .select({ doneAt: workOrderSites.doneAt })
         .from(workOrderSites)

@@ -36,12 +36,11 @@ export const keepCodes = useCase({
       return fail('invalid', message, { typed: message });
     }
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-      if (!locked.ok) return locked;
+      const order = await lockOpenOrder(tx, actor, input.workOrderId);
       const byHand = input.typed !== '';
       const read = byHand
         ? ok({ codes: typed.map((code) => ({ code, freeze: {} })), source: 'typed' })
-        : await askReader(tx, actor, locked.value.vehicleId, input.moment === 'after');
+        : await askReader(tx, actor, order.vehicleId, input.moment === 'after');
       if (!read.ok) return read;
       const { codes, source } = read.value;
       await tx.insert(workOrderCodes).values({
@@ -84,8 +83,7 @@ export const clearCodes = useCase({
   input: z.uuid(),
   async run(deps, actor, workOrderId): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, workOrderId);
-      if (!locked.ok) return locked;
+      await lockOpenOrder(tx, actor, workOrderId);
       const [last] = await tx
         .select({ id: workOrderCodes.id })
         .from(workOrderCodes)

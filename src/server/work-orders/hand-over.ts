@@ -16,11 +16,10 @@ export const handOver = useCase({
   input: z.uuid(),
   async run(deps, actor, workOrderId): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, workOrderId);
-      if (!locked.ok) return locked;
-      const state = await loadFloorState(tx, locked.value, deps.today());
+      const order = await lockOpenOrder(tx, actor, workOrderId);
+      const state = await loadFloorState(tx, order, deps.today());
       if (!state) return notFound('work order');
-      const sheet = await currentSheet(tx, actor.fleetId, deps.today(), locked.value);
+      const sheet = await currentSheet(tx, actor.fleetId, deps.today(), order);
       // A finding that stops the work is for the supervisor, who sees it next: here none is asked.
       const blockers = await blockersOf(tx, state, [], sheet?.changed ?? null);
       if (blockers.length > 0) return fail('conflict', `This order is not done yet. ${blockers.join(' ')}`);
@@ -30,7 +29,7 @@ export const handOver = useCase({
         .where(and(eq(workTimes.workOrderId, workOrderId), isNull(workTimes.toAt)));
       await tx
         .update(workOrders)
-        .set({ handedOverBy: actor.personId, handedOverAt: deps.now(), version: locked.value.version + 1 })
+        .set({ handedOverBy: actor.personId, handedOverAt: deps.now(), version: order.version + 1 })
         .where(eq(workOrders.id, workOrderId));
       await writeAudit(tx, actor, { action: 'hand over', entity: 'work-order', entityId: workOrderId, changes: {} });
       return ok(null);

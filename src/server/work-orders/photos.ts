@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { photoInput } from '@/contracts/order-entry';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { floorPhotos } from '@/db/schema';
@@ -8,13 +9,6 @@ import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 
 export const MAX_PHOTO_BYTES = 1_500_000;
-
-export const photoInput = z.object({
-  id: z.uuid(),
-  workOrderId: z.uuid(),
-  target: z.string().regex(/^(site|step) \w{1,40}$/, 'A photo belongs to a site or a step.'),
-  at: z.iso.datetime({ offset: true }),
-});
 
 const SIGNATURES: readonly (readonly ['image/jpeg' | 'image/png' | 'image/webp', string])[] = [
   ['image/jpeg', 'ffd8ff'],
@@ -32,8 +26,7 @@ export const keepPhoto = useCase({
     if (bytes.length > MAX_PHOTO_BYTES)
       return fail('invalid', `A picture may have ${MAX_PHOTO_BYTES / 1e6} MB. Make it smaller and send it again.`);
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-      if (!locked.ok) return locked;
+      await lockOpenOrder(tx, actor, input.workOrderId);
       const added = await tx
         .insert(floorPhotos)
         .values({

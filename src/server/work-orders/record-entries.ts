@@ -1,12 +1,11 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { z } from 'zod';
-import { entryValueSchema } from '@/contracts/order-entry';
+import { entriesInput, entryInput, entryValueSchema } from '@/contracts/order-entry';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { unstorablePath } from '@/core/shared/storable-text';
 import { personUnits } from '@/core/units/person-units';
 import { applyEntry, changesBetween } from '@/core/work/apply-entry';
-import type { Entry, Json } from '@/core/work/entry';
+import type { Entry } from '@/core/work/entry';
 import type { Tx } from '@/db/client';
 import { floorEntries } from '@/db/schema';
 import type { Actor } from '../access';
@@ -15,35 +14,6 @@ import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { jobRecordOf, loadFloorState, orderModelOf } from './order-state';
 import { writeRecord } from './write-record';
-
-const jsonValue: z.ZodType<Json> = z.json() as z.ZodType<Json>;
-
-export const MAX_ENTRIES = 200;
-
-/** One entry as a device sends it. */
-export const entryInput = z.object({
-  id: z.uuid(),
-  /** Whose it is: on a shared device the next person's sign-in does not make it theirs. Missing: the sender's. */
-  by: z.uuid().optional(),
-  target: z.string().min(1).max(60),
-  field: z.string().min(1).max(60),
-  value: jsonValue,
-  base: jsonValue,
-  at: z.iso.datetime({ offset: true }),
-  resolves: z.uuid().nullable().optional(),
-});
-
-/** Whatever has an id can be answered; the rest of it is looked at entry by entry. */
-const sentEntry = z.custom<{ readonly id: string }>(
-  (value) => z.looseObject({ id: z.uuid() }).safeParse(value).success,
-  'Each entry has an id, a UUID.',
-);
-
-export const entriesInput = z.object({
-  workOrderId: z.uuid(),
-  /** Each is read by itself: one that cannot be taken is answered, and the others go in. */
-  entries: z.array(sentEntry).min(1).max(MAX_ENTRIES),
-});
 
 export interface EntryResult {
   readonly id: string;
@@ -62,9 +32,8 @@ export const recordEntries = useCase({
   judgesTextItself: true,
   async run(deps, actor, input): Promise<Outcome<readonly EntryResult[]>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-      if (!locked.ok) return locked;
-      const state = await loadFloorState(tx, locked.value, deps.today());
+      const order = await lockOpenOrder(tx, actor, input.workOrderId);
+      const state = await loadFloorState(tx, order, deps.today());
       if (!state) return notFound('work order');
       const known = await tx
         .select({ id: floorEntries.id, outcome: floorEntries.outcome, message: floorEntries.message })

@@ -17,9 +17,7 @@ export const takeOverSheet = useCase({
   input: z.uuid(),
   async run(deps, actor, workOrderId): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, workOrderId);
-      if (!locked.ok) return locked;
-      const order = locked.value;
+      const order = await lockOpenOrder(tx, actor, workOrderId);
       const now = await currentSheet(tx, actor.fleetId, deps.today(), order);
       if (!now) return ok(null);
       if (now.specSheetId === null) return fail('conflict', now.changed);
@@ -50,10 +48,9 @@ export const releaseSite = useCase({
   input: releaseSiteInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-      if (!locked.ok) return locked;
+      const order = await lockOpenOrder(tx, actor, input.workOrderId);
       const site = (await loadSites(tx, input.workOrderId)).find((row) => siteId(row) === input.site);
-      if (!site || !needsRedo(site, locked.value)) return fail('conflict', `Site ${input.site} is not to be redone.`);
+      if (!site || !needsRedo(site, order)) return fail('conflict', `Site ${input.site} is not to be redone.`);
       await tx
         .update(workOrderSites)
         .set({ releasedReason: input.reason, releasedBy: actor.personId, version: site.version + 1 })

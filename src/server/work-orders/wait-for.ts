@@ -25,8 +25,7 @@ export const waitFor = useCase({
   input: waitInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, input.workOrderId);
-      if (!locked.ok) return locked;
+      await lockOpenOrder(tx, actor, input.workOrderId);
       const sites = await loadSites(tx, input.workOrderId);
       if (input.site !== '' && !sites.some((site) => siteId(site) === input.site.toUpperCase())) {
         const message = `This engine has no site ${input.site}. Write it as 3A.`;
@@ -74,8 +73,7 @@ export const endWait = useCase({
   input: z.object({ workOrderId: z.uuid(), waitId: z.uuid() }),
   async run(deps, actor, { workOrderId, waitId: id }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, workOrderId);
-      if (!locked.ok) return locked;
+      await lockOpenOrder(tx, actor, workOrderId);
       const [ended] = await tx
         .update(workOrderWaits)
         .set({ endedAt: deps.now() })

@@ -1,12 +1,10 @@
 import { and, eq, isNull } from 'drizzle-orm';
-import { z } from 'zod';
+import { workTimeInput } from '@/contracts/order-entry';
 import { ok } from '@/core/shared/result';
 import { workTimes } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
-
-export const workTimeInput = z.object({ workOrderId: z.uuid(), working: z.boolean() });
 
 /** Says that a person begins, or stops, to work at an order. Said twice it changes nothing. */
 export const setWorking = useCase({
@@ -14,8 +12,7 @@ export const setWorking = useCase({
   input: workTimeInput,
   async run(deps, actor, { workOrderId, working }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const locked = await lockOpenOrder(tx, actor, workOrderId);
-      if (!locked.ok) return locked;
+      await lockOpenOrder(tx, actor, workOrderId);
       const mine = and(
         eq(workTimes.workOrderId, workOrderId),
         eq(workTimes.personId, actor.personId),

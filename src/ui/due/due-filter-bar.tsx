@@ -3,7 +3,8 @@
 import { Box, Button, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, type ReactNode, type RefObject, useEffect, useRef } from 'react';
-import type { Choice } from '../primitives/fields';
+import type { Choice } from '../primitives/options';
+import { Options } from '../primitives/options';
 import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-table';
 
 interface DueFilterChoice {
@@ -195,11 +196,7 @@ function Picker({ name, label, choices, chosen, onChange, all }: PickerProps) {
           borderColor="line"
         >
           {all && <option value="">{all}</option>}
-          {choices.map((choice) => (
-            <option key={choice.value} value={choice.value}>
-              {choice.label}
-            </option>
-          ))}
+          <Options choices={choices} />
         </NativeSelect.Field>
         <NativeSelect.Indicator />
       </NativeSelect.Root>

@@ -1,37 +1,11 @@
 import { Box, Flex, Table } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
-import type { Binding, Certainty, DueDates, DueState } from '@/core/due/due';
-import type { UseRate } from '@/core/odometer/use-rate';
-import type { Km, VehicleId } from '@/core/shared/kinds';
+import type { DueItem } from '@/core/due/due-item';
 import type { UnitSystem } from '@/core/units/person-units';
 import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
 import { dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
 import { LifeRing } from '../drawings/life-ring';
 import { TextLink } from '../primitives/links';
-
-export interface DueRow {
-  readonly vehicleId: VehicleId;
-  readonly unitNumber: string;
-  readonly name: string;
-  readonly depot: string;
-  readonly dutyGroup: string;
-  readonly engineCode: string;
-  readonly partNumber: string | null;
-  readonly state: DueState;
-  readonly lifeUsed: number | null;
-  readonly pressure: number | null;
-  readonly binds: Binding | null;
-  readonly limitKm: Km | null;
-  readonly limitMonths: number | null;
-  readonly limitShare: number;
-  readonly certainty: Certainty | null;
-  readonly due: DueDates | null;
-  readonly odometerNowKm: Km | null;
-  readonly rate: UseRate | null;
-  readonly suspectReadings: number;
-  readonly fitmentWhy: string | null;
-  readonly openWorkOrder: { readonly id: string; readonly number: number; readonly plannedOn: string | null } | null;
-}
 
 /** Columns that can be left out; vehicle and due date always stand. */
 export const DUE_COLUMNS = ['life', 'pressure', 'depot', 'limit', 'odometer', 'sure', 'order'] as const;
@@ -48,14 +22,14 @@ export const COLUMN_WORDS: Readonly<Record<DueColumn, string>> = {
 };
 
 interface Props {
-  readonly items: readonly DueRow[];
+  readonly items: readonly DueItem[];
   readonly system: UnitSystem;
   readonly currency: string;
   readonly hidden: ReadonlySet<DueColumn>;
   /** One line a vehicle. */
   readonly dense: boolean;
   /** What can be done where there is no work order. */
-  readonly action: (item: DueRow) => ReactNode;
+  readonly action: (item: DueItem) => ReactNode;
 }
 
 /** What would break into three lines otherwise. */
@@ -109,7 +83,7 @@ export function DueTable({ items, hidden, dense, ...rest }: Props) {
 
 type CellProps = Omit<Props, 'items' | 'hidden'>;
 
-function cellOf(column: DueColumn | 'vehicle' | 'due', item: DueRow, props: CellProps): ReactNode {
+function cellOf(column: DueColumn | 'vehicle' | 'due', item: DueItem, props: CellProps): ReactNode {
   const { system, currency, dense, action } = props;
   switch (column) {
     case 'life':
@@ -178,7 +152,7 @@ function Second({ dense, second, children }: { dense: boolean; second: ReactNode
   );
 }
 
-function Life({ item }: { item: DueRow }) {
+function Life({ item }: { item: DueItem }) {
   const assumed = item.certainty === 'assumed';
   return (
     <Flex align="center" gap="2" minW="76px">
@@ -188,7 +162,7 @@ function Life({ item }: { item: DueRow }) {
   );
 }
 
-function dueText({ state, due }: DueRow): string {
+function dueText({ state, due }: DueItem): string {
   if (state === 'inspect') return 'nothing recorded: look first';
   if (!due) return '';
   return `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`;

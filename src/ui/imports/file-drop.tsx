@@ -2,7 +2,8 @@
 
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { ActionForm, type FormAction, SubmitButton, useFormState } from '../primitives/action-form';
-import { type Choice, SelectField } from '../primitives/fields';
+import { SelectField } from '../primitives/fields';
+import type { Choice } from '../primitives/options';
 
 /** One or several CSV files at once; what each is, is told from its header. */
 export function FileDrop({ action, kinds }: { action: FormAction; kinds: readonly Choice[] }) {

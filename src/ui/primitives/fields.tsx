@@ -4,6 +4,7 @@ import { Box, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { useFormState } from './action-form';
 import { describedBy, FieldFrame } from './field-frame';
+import { type Choice, Options } from './options';
 
 interface FieldProps {
   readonly name: string;
@@ -63,11 +64,6 @@ export function TextField({ name, label, hint, large = false, mono = false, type
   );
 }
 
-export interface Choice {
-  readonly value: string;
-  readonly label: string;
-}
-
 export function SelectField({
   name,
   label,
@@ -88,11 +84,7 @@ export function SelectField({
           borderColor="line"
           h={large ? '52px' : undefined}
         >
-          {choices.map((choice) => (
-            <option key={choice.value} value={choice.value}>
-              {choice.label}
-            </option>
-          ))}
+          <Options choices={choices} />
         </NativeSelect.Field>
         <NativeSelect.Indicator />
       </NativeSelect.Root>

@@ -3,7 +3,8 @@
 import { chakra, Input, NativeSelect } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { describedBy, FieldFrame } from './field-frame';
-import type { Choice } from './fields';
+import type { Choice } from './options';
+import { Options } from './options';
 
 interface LiveProps {
   readonly label: string;
@@ -58,11 +59,7 @@ export function LiveSelect({ choices, ...props }: LiveProps & { choices: readonl
           rounded="sm"
           borderColor="line"
         >
-          {choices.map((choice) => (
-            <option key={choice.value} value={choice.value}>
-              {choice.label}
-            </option>
-          ))}
+          <Options choices={choices} />
         </NativeSelect.Field>
         <NativeSelect.Indicator />
       </NativeSelect.Root>

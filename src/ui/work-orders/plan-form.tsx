@@ -1,7 +1,8 @@
 import { Box, Grid } from '@chakra-ui/react';
 import type { BayId, PersonId, WorkOrderId } from '@/core/shared/kinds';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
-import { type Choice, SelectField, TextField } from '../primitives/fields';
+import { SelectField, TextField } from '../primitives/fields';
+import type { Choice } from '../primitives/options';
 
 interface Props {
   readonly action: FormAction;

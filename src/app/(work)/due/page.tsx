@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { DUE_STATES } from '@/core/due/due';
+import type { DueItem } from '@/core/due/due-item';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
@@ -9,7 +10,7 @@ import { type DueList, dueFilter, listDue } from '@/server/due/list-due';
 import { listViews } from '@/server/due/saved-views';
 import { STATE_WORDS } from '@/text/due-words';
 import { DueFilterBar } from '@/ui/due/due-filter-bar';
-import { DUE_COLUMNS, type DueRow, DueTable } from '@/ui/due/due-table';
+import { DUE_COLUMNS, DueTable } from '@/ui/due/due-table';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -159,7 +160,7 @@ function Views({ views, query }: { views: readonly View[]; query: URLSearchParam
   );
 }
 
-function RowAction({ item, canOpen }: { item: DueRow; canOpen: boolean }) {
+function RowAction({ item, canOpen }: { item: DueItem; canOpen: boolean }) {
   if (item.state === 'blocked') return <TextLink href={`/vehicles/${item.vehicleId}#pressure`}>Waits</TextLink>;
   if (item.state === 'no-match') return <TextLink href={`/vehicles/${item.vehicleId}`}>Resolve</TextLink>;
   if (!canOpen) return null;

@@ -1,7 +1,4 @@
 import { z } from 'zod';
-import { readingsQuery } from '@/server/odometer/list-readings';
-import { CALCULATIONS } from './calc';
-import { CATALOGUE_LISTS } from './catalogue';
 import {
   dueList,
   dueQuery,
@@ -16,7 +13,7 @@ import {
   readingsBody,
   vehicleList,
   vehiclesQuery,
-} from './resources';
+} from '@/contracts/http/resources';
 import {
   closeBody,
   entriesAnswer,
@@ -31,7 +28,10 @@ import {
   workOrderList,
   workOrdersQuery,
   workOrderWhole,
-} from './work-order-resources';
+} from '@/contracts/http/work-orders';
+import { readingsQuery } from '@/server/odometer/list-readings';
+import { CALCULATIONS } from './calc';
+import { CATALOGUE_LISTS } from './catalogue';
 
 const json = (schema: z.ZodType, io: 'input' | 'output') => ({
   'application/json': { schema: z.toJSONSchema(schema, { io, unrepresentable: 'any' }) },

@@ -9,7 +9,7 @@ import {
   type NewHours,
   readHours,
 } from '../../odometer/record-hours';
-import { defineKind, type PlannedRow, type RawRow } from '../kind';
+import { defineKind, type PlannedRow, type RawRow, READING_COLUMNS } from '../kind';
 
 export const engineHoursKind = defineKind<JudgedHours>({
   name: 'engine-hours',
@@ -19,20 +19,7 @@ export const engineHoursKind = defineKind<JudgedHours>({
   needs: ['vehicles'],
   dateColumns: ['read_on'],
   columns: [
-    {
-      key: 'unit_number',
-      required: true,
-      help: 'The vehicle',
-      example: '41',
-      aliases: ['unit_no', 'fleet_number', 'vehicle'],
-    },
-    {
-      key: 'read_on',
-      required: true,
-      help: 'Day of the reading',
-      example: '2026-11-02',
-      aliases: ['date', 'day', 'on'],
-    },
+    ...READING_COLUMNS,
     {
       key: 'hours',
       required: true,

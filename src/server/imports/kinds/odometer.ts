@@ -10,7 +10,7 @@ import { vehicles } from '@/db/schema';
 import { distanceText } from '@/text/format';
 import { doubtText } from '@/text/odometer-words';
 import { refreshOdometers } from '../../due/refresh-due';
-import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kind';
+import { defineKind, type PlannedRow, type PlanScope, type RawRow, READING_COLUMNS } from '../kind';
 
 interface ReadingWrite {
   readonly vehicleId: VehicleId;
@@ -38,20 +38,7 @@ export const odometerKind = defineKind<ReadingWrite>({
   needs: ['vehicles'],
   dateColumns: ['read_on'],
   columns: [
-    {
-      key: 'unit_number',
-      required: true,
-      help: 'The vehicle',
-      example: '32',
-      aliases: ['unit_no', 'fleet_number', 'vehicle'],
-    },
-    {
-      key: 'read_on',
-      required: true,
-      help: 'Day of the reading',
-      example: '2026-11-02',
-      aliases: ['date', 'day', 'on'],
-    },
+    ...READING_COLUMNS,
     { key: 'odometer', help: 'The figure as read', example: '88412', aliases: ['reading', 'value', 'mileage'] },
     { key: 'unit', help: 'km or mi of this row', example: 'km' },
     { key: 'odometer_km', help: 'Instead of odometer: a column in kilometres', example: '', aliases: ['km'] },

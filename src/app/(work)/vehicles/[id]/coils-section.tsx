@@ -32,13 +32,7 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
           const before = coils.coils.find((coil) => coil.tag === fitted.tag)?.stays.slice(0, -1) ?? [];
           return (
             <Table.Row key={fitted.id}>
-              <Table.Cell fontWeight="650">{fitted.cylinder}</Table.Cell>
-              <Table.Cell>
-                <Code>{fitted.tag ?? 'no tag'}</Code>
-              </Table.Cell>
-              <Table.Cell>
-                <Code>{number ?? fitted.believedNumber ?? 'unknown'}</Code>
-              </Table.Cell>
+              <CoilCells {...{ fitted, number }} />
               <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
               <Table.Cell color="soft">
                 {before.map((stay) => `cylinder ${stay.cylinder} from ${dateText(stay.installedOn)}`).join(', ') ||
@@ -54,13 +48,7 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
           <PlainTable heads={['Cylinder', 'Tag', 'Part', 'In', 'Out', 'Why']}>
             {coils.gone.map(({ fitted, number }) => (
               <Table.Row key={fitted.id}>
-                <Table.Cell fontWeight="650">{fitted.cylinder}</Table.Cell>
-                <Table.Cell>
-                  <Code>{fitted.tag ?? 'no tag'}</Code>
-                </Table.Cell>
-                <Table.Cell>
-                  <Code>{number ?? fitted.believedNumber ?? 'unknown'}</Code>
-                </Table.Cell>
+                <CoilCells {...{ fitted, number }} />
                 <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
                 <Table.Cell>{dateText(fitted.removedOn)}</Table.Cell>
                 <Table.Cell>{REMOVAL_WORDS[fitted.removalReason ?? 'unknown']}</Table.Cell>
@@ -86,5 +74,20 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
         </details>
       )}
     </Section>
+  );
+}
+
+/** Where a coil sits or sat, its tag and its number. */
+function CoilCells({ fitted, number }: VehicleView['coils']['now'][number]) {
+  return (
+    <>
+      <Table.Cell fontWeight="650">{fitted.cylinder}</Table.Cell>
+      <Table.Cell>
+        <Code>{fitted.tag ?? 'no tag'}</Code>
+      </Table.Cell>
+      <Table.Cell>
+        <Code>{number ?? fitted.believedNumber ?? 'unknown'}</Code>
+      </Table.Cell>
+    </>
   );
 }

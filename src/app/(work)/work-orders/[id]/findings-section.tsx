@@ -8,8 +8,9 @@ import { CAUSE_WORDS } from '@/text/cause-words';
 import { CONFIDENCE_WORDS, SHAPE_WORDS, URGENCY_WORDS, VERDICT_WORDS } from '@/text/finding-words';
 import { dateText, instantText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { type Choice, SelectField, TextField } from '@/ui/primitives/fields';
+import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
+import type { Choice } from '@/ui/primitives/options';
 import { Section } from '@/ui/primitives/page';
 import { followUpAction, verdictAction } from '../actions';
 

@@ -1,8 +1,9 @@
+import { dueQuery } from '@/contracts/http/resources';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { exportDue } from '@/server/exports/due-csv';
+import { toDueItem } from '../answers';
 import { csvReply, readQuery, reply, route, wantsCsv } from '../http';
-import { dueQuery, toDueItem } from '../resources';
 
 export const GET = route(async ({ request, actor }) => {
   const query = readQuery(request, dueQuery);

@@ -1,9 +1,10 @@
+import { followUp, followUpsQuery } from '@/contracts/http/resources';
+import { followUpBody } from '@/contracts/http/work-orders';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { addFollowUp, listFollowUps } from '@/server/findings/follow-up';
+import { toFollowUp } from '../answers';
 import { csvReply, readBody, readQuery, reply, route, wantsCsv } from '../http';
-import { followUp, followUpsQuery, toFollowUp } from '../resources';
-import { followUpBody } from '../work-order-resources';
 
 /** What is to be seen to later, the open and soonest first. */
 export const GET = route(async ({ request, actor }) => {

@@ -1,12 +1,13 @@
 import { Readable } from 'node:stream';
+import { reading, readingsBody } from '@/contracts/http/resources';
 import type { Actor } from '@/server/access';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { listReadings } from '@/server/odometer/list-readings';
 import { loadReadingsFile, MAX_LOAD_BYTES } from '@/server/odometer/load-readings-file';
 import { recordReadings } from '@/server/odometer/record-readings';
+import { toReading } from '../answers';
 import { csvReply, problem, queryOf, readBody, reply, route, wantsCsv } from '../http';
-import { reading, readingsBody, toReading } from '../resources';
 
 /** A file of any size, taken as it comes: its progress stands under odometer-loads. */
 async function loadCsv(actor: Actor, request: Request): Promise<Response> {

@@ -1,8 +1,8 @@
+import { vehicle, vehiclesQuery } from '@/contracts/http/resources';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { listVehicles } from '@/server/fleet/view-vehicle';
 import { csvReply, readQuery, reply, route, wantsCsv } from '../http';
-import { vehicle, vehiclesQuery } from '../resources';
 
 export const GET = route(async ({ request, actor }) => {
   const query = readQuery(request, vehiclesQuery);

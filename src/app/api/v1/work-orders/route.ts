@@ -1,9 +1,10 @@
+import { openBody, workOrder, workOrdersQuery } from '@/contracts/http/work-orders';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { openWorkOrderForUnit } from '@/server/work-orders/open-work-order';
 import { listWorkOrders } from '@/server/work-orders/view-work-order';
+import { toWorkOrder } from '../answers';
 import { csvReply, readBody, readQuery, reply, route, wantsCsv } from '../http';
-import { openBody, toWorkOrder, workOrder, workOrdersQuery } from '../work-order-resources';
 
 /** Work orders, the latest first. */
 export const GET = route(async ({ request, actor }) => {

@@ -1,11 +1,11 @@
 import type { z } from 'zod';
+import type { fitmentAnswer, fitmentSheet } from '@/contracts/http/resources';
 import { scopeWords } from '@/core/catalogue/scope';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { viewFitment } from '@/server/catalogue/view-fitment';
 import { deps } from '@/server/deps';
 import { reply, route } from '../../../http';
-import type { fitmentAnswer, fitmentSheet } from '../../../resources';
 
 type View = Extract<Awaited<ReturnType<typeof viewFitment>>, { ok: true }>['value'];
 type Sheet = View['specs'][number];

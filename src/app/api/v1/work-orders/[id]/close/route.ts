@@ -1,6 +1,6 @@
+import { closeBody } from '@/contracts/http/work-orders';
 import { closeWorkOrder } from '@/server/work-orders/close-work-order';
 import { readBody, reply, route } from '../../../http';
-import { closeBody } from '../../../work-order-resources';
 
 /** Verifies and closes a work order: the reading, the plugs and the next due date move together. */
 export const POST = route<{ id: string }>(async ({ request, actor, params: { id }, once }) => {

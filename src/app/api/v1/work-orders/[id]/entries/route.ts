@@ -1,8 +1,8 @@
+import { entriesBody } from '@/contracts/http/work-orders';
 import { deps } from '@/server/deps';
 import { recordEntries } from '@/server/work-orders/record-entries';
 import { viewFloor } from '@/server/work-orders/view-job';
 import { readBody, reply, route } from '../../../http';
-import { entriesBody } from '../../../work-order-resources';
 
 /** Entries of a device at the vehicle, with the job as it stands after them. */
 export const POST = route<{ id: string }>(async ({ request, actor, params: { id } }) => {

@@ -1,9 +1,9 @@
+import { verdictBody } from '@/contracts/http/work-orders';
 import { deps } from '@/server/deps';
 import { judgeFinding } from '@/server/findings/judge-finding';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
+import { toFinding } from '../../../answers';
 import { readBody, reply, route } from '../../../http';
-import { toFinding } from '../../../resources';
-import { verdictBody } from '../../../work-order-resources';
 
 /** What the removed parts of an order say, and what people said to that. */
 export const GET = route<{ id: string }>(async ({ actor, params: { id } }) =>

@@ -1,8 +1,8 @@
+import { workingBody } from '@/contracts/http/work-orders';
 import { deps } from '@/server/deps';
 import { viewFloor } from '@/server/work-orders/view-job';
 import { setWorking } from '@/server/work-orders/work-time';
 import { readBody, reply, route } from '../../../http';
-import { workingBody } from '../../../work-order-resources';
 
 /** Says that the person who asks begins or stops to work at the order. */
 export const POST = route<{ id: string }>(async ({ request, actor, params: { id } }) => {

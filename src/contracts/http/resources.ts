@@ -1,19 +1,16 @@
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
+import { DUE_SORTS } from '@/core/due/due-item';
 import { POSITIONS } from '@/core/engine/model';
 import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/inspection/finding';
 import { SHAPES } from '@/core/inspection/shape';
-import type { DueItem } from '@/server/due/list-due';
-import { SORTS } from '@/server/due/list-due';
-import type { FindingView } from '@/server/findings/findings-of';
-import type { FollowUpItem } from '@/server/findings/follow-up';
-import { listInput } from '@/server/fleet/view-vehicle';
-import type { listLoads } from '@/server/odometer/list-loads';
-import type { ReadingPage } from '@/server/odometer/list-readings';
 
 /* Shapes of the stored data: the same schemas check the requests and describe them. */
 
-export const vehiclesQuery = listInput;
+export const vehiclesQuery = z.object({
+  limit: z.coerce.number().int().min(1).max(1000).default(100),
+  cursor: z.uuid().optional(),
+});
 export const vehicle = z.object({
   id: z.uuid(),
   unit_number: z.string(),
@@ -38,12 +35,12 @@ export const dueQuery = z.object({
   before: z.iso.date().optional(),
   min_life: z.coerce.number().min(0).max(100).optional(),
   min_pressure: z.coerce.number().min(0).optional(),
-  sort: z.enum(SORTS).default('life'),
+  sort: z.enum(DUE_SORTS).default('life'),
   limit: z.coerce.number().int().min(1).max(1000).default(100),
   cursor: z.coerce.number().int().min(0).default(0),
 });
 const dates = z.object({ p10: z.string(), p50: z.string(), p90: z.string() });
-const dueItem = z.object({
+export const dueItem = z.object({
   vehicle_id: z.uuid(),
   unit_number: z.string(),
   name: z.string(),
@@ -74,32 +71,6 @@ export const dueList = z.object({
   next_cursor: z.number().int().nullable(),
   /** The day for which it was computed. */
   today: z.string(),
-});
-
-export const toDueItem = (item: DueItem): z.output<typeof dueItem> => ({
-  vehicle_id: item.vehicleId,
-  unit_number: item.unitNumber,
-  name: item.name,
-  depot: item.depot,
-  duty_group: item.dutyGroup,
-  engine_family: item.engineCode,
-  part_number: item.partNumber,
-  state: item.state,
-  life_used: item.lifeUsed,
-  binds: item.binds,
-  limit_km: item.limitKm,
-  limit_months: item.limitMonths,
-  history: item.certainty,
-  due: item.due,
-  pressure_per_week: item.pressure,
-  failure_cost: item.failureCost,
-  odometer_unit: item.odometerUnit,
-  odometer_km: item.odometerKm,
-  odometer_on: item.odometerOn,
-  odometer_now_km: item.odometerNowKm,
-  rate_km_per_day: item.rate?.kmPerDay ?? null,
-  rate_borrowed: item.rate?.borrowed ?? null,
-  work_order: item.openWorkOrder?.number ?? null,
 });
 
 const range = z.object({ min: z.number(), max: z.number() });
@@ -167,7 +138,7 @@ export const loadAnswer = z.object({
   refused: z.number().int(),
 });
 
-const loadItem = z.object({
+export const loadItem = z.object({
   load_id: z.uuid(),
   file_name: z.string(),
   /** `stopped`: its process is gone, and nothing was written. */
@@ -186,25 +157,6 @@ const loadItem = z.object({
 });
 export const loadList = z.object({ items: z.array(loadItem) });
 
-type Load = Extract<Awaited<ReturnType<typeof listLoads>>, { ok: true }>['value'][number];
-
-export const toLoadItem = (load: Load): z.output<typeof loadItem> => ({
-  load_id: load.id,
-  file_name: load.fileName,
-  state: load.state,
-  step: load.step,
-  rows_read: load.rowsRead,
-  rows_judged: load.rowsJudged,
-  added: load.added,
-  suspect: load.suspect,
-  known: load.known,
-  refused: load.refused,
-  refusals: load.refusals ?? [],
-  message: load.message,
-  started_at: load.startedAt.toISOString(),
-  started_by: load.who,
-});
-
 export const reading = z.object({
   unit_number: z.string(),
   on: z.string(),
@@ -218,18 +170,6 @@ export const reading = z.object({
   suggested_km: z.number().nullable(),
 });
 export const readingList = z.object({ items: z.array(reading), next_cursor: z.string().nullable() });
-
-export const toReading = (row: ReadingPage['items'][number]): z.output<typeof reading> => ({
-  unit_number: row.unitNumber,
-  on: row.readOn,
-  odometer_km: row.odometerKm,
-  as_typed: row.asTyped,
-  unit: row.unit,
-  source: row.source,
-  state: row.state,
-  doubt: row.doubt,
-  suggested_km: row.suggestedKm,
-});
 
 export const followUpsQuery = z.object({ open: z.enum(['true', 'false']).default('true') });
 export const followUp = z.object({
@@ -246,21 +186,8 @@ export const followUp = z.object({
 });
 export const followUpList = z.object({ items: z.array(followUp) });
 
-export const toFollowUp = ({ followUp: row, ...item }: FollowUpItem): z.output<typeof followUp> => ({
-  id: row.id,
-  unit_number: item.unitNumber,
-  work_order: item.orderNumber,
-  what: row.what,
-  owner: item.owner,
-  due_on: row.dueOn,
-  due_km: row.dueKm,
-  is_due: item.isDue,
-  done_at: row.doneAt?.toISOString() ?? null,
-  outcome: row.outcome,
-});
-
 const place = z.object({ cylinder: z.number().int(), position: z.enum(POSITIONS) });
-const finding = z.object({
+export const finding = z.object({
   /** Names it when a verdict is sent. */
   key: z.string(),
   cause: z.enum(CAUSES),
@@ -282,16 +209,3 @@ const finding = z.object({
     .nullable(),
 });
 export const findingList = z.object({ items: z.array(finding) });
-
-export const toFinding = ({ said, ...found }: FindingView): z.output<typeof finding> => ({
-  ...found,
-  sites: [...found.sites],
-  evidence: [...found.evidence],
-  next: [...found.next],
-  said: said && {
-    verdict: said.verdict.verdict,
-    instead: said.verdict.insteadText,
-    reason: said.verdict.reason,
-    by: said.who,
-  },
-});

@@ -1,13 +1,8 @@
 import { z } from 'zod';
 import { REMOVAL_REASONS } from '@/core/components/history';
-import { siteId } from '@/core/engine/layout';
 import type { Json } from '@/core/work/entry';
 import { ORDER_STATES } from '@/core/work/order-state';
-import { siteFields, stepFields } from '@/server/work-orders/order-state';
-import { photoInput } from '@/server/work-orders/photos';
-import { entriesInput, entryInput, MAX_ENTRIES } from '@/server/work-orders/record-entries';
-import type { listWorkOrders, WorkOrderView } from '@/server/work-orders/view-work-order';
-import { workTimeInput } from '@/server/work-orders/work-time';
+import { entriesInput, entryInput, MAX_ENTRIES, photoInput, workTimeInput } from '../order-entry';
 
 /* Work orders as other software sees them. */
 
@@ -31,21 +26,6 @@ export const workOrder = z.object({
   closed_on: z.string().nullable(),
 });
 export const workOrderList = z.object({ items: z.array(workOrder), next_cursor: z.number().int().nullable() });
-
-type Row = Extract<Awaited<ReturnType<typeof listWorkOrders>>, { ok: true }>['value']['items'][number];
-
-export const toWorkOrder = (row: Row): z.output<typeof workOrder> => ({
-  id: row.id,
-  number: row.number,
-  unit_number: row.unitNumber,
-  engine: row.engineCode,
-  depot: row.depot,
-  state: row.state,
-  planned_at: row.startsAt,
-  person: row.person,
-  opened_on: row.openedOn,
-  closed_on: row.closedOn,
-});
 
 const fields = z.record(z.string(), z.json() as z.ZodType<Json>);
 
@@ -81,34 +61,6 @@ export const workOrderWhole = workOrder.extend({
   ),
   /** What still stands between the order and its close, in words. */
   blockers: z.array(z.string()),
-});
-
-export const toWorkOrderWhole = (view: WorkOrderView): z.output<typeof workOrderWhole> => ({
-  ...toWorkOrder(view.row),
-  version: view.order.version,
-  part_number: view.spec.part.number,
-  gap_min_mm: view.spec.gapMinMm,
-  gap_max_mm: view.spec.gapMaxMm,
-  torque_min_nm: view.threads.torqueNm.min,
-  torque_max_nm: view.threads.torqueNm.max,
-  sites: view.sites.map((site) => ({
-    site: siteId(site),
-    expected_number: site.expectedNumber,
-    removed_gap_mm: site.removedGapMm,
-    new_gap_mm: site.newGapMm,
-    installed_torque_nm: site.installedTorqueNm,
-    done: site.doneAt !== null,
-    redo: site.redo,
-    fields: { ...siteFields(site) },
-  })),
-  steps: view.steps.map((step) => ({
-    key: step.key,
-    title: step.title,
-    caution: step.caution,
-    fields: { ...stepFields(step) },
-  })),
-  counts: view.counts.map(({ key, what, expected, out, back }) => ({ key, what, expected, out, back })),
-  blockers: [...view.blockers],
 });
 
 export const openBody = z.object({

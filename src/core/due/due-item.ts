@@ -1,0 +1,43 @@
+import type { PlainDate } from '../calendar/plain-date';
+import type { UseRate } from '../odometer/use-rate';
+import type { Km, VehicleId } from '../shared/kinds';
+import type { Binding, Certainty, DueDates, DueState } from './due';
+
+/** What the due list can be sorted by. */
+export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
+
+/** One vehicle of the due list, as screens, files and the HTTP interface tell of it. */
+export interface DueItem {
+  readonly vehicleId: VehicleId;
+  readonly unitNumber: string;
+  readonly name: string;
+  readonly depot: string;
+  readonly dutyGroup: string;
+  readonly engineCode: string;
+  readonly partNumber: string | null;
+  readonly state: DueState;
+  /** Share of the binding limit used by the worst site. */
+  readonly lifeUsed: number | null;
+  /** Money a week if the work waits. */
+  readonly pressure: number | null;
+  /** Of a failure on the road. */
+  readonly failureCost: number;
+  readonly binds: Binding | null;
+  readonly limitKm: Km | null;
+  /** Whose distance: the sheet's, or the shop's ceiling for the electrode. */
+  readonly limitBy: 'sheet' | 'shop';
+  readonly limitMonths: number | null;
+  /** Below 1 under the option of early change. */
+  readonly limitShare: number;
+  readonly certainty: Certainty | null;
+  readonly due: DueDates | null;
+  /** What the dash shows. */
+  readonly odometerUnit: 'km' | 'mi';
+  readonly odometerKm: Km | null;
+  readonly odometerOn: PlainDate | null;
+  readonly odometerNowKm: Km | null;
+  readonly rate: UseRate | null;
+  readonly suspectReadings: number;
+  readonly fitmentWhy: string | null;
+  readonly openWorkOrder: { readonly id: string; readonly number: number; readonly plannedOn: PlainDate | null } | null;
+}
