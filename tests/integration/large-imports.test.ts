@@ -75,7 +75,7 @@ describe('a large file', () => {
     await work();
     const before = await readings();
     value(await confirmImport(app, actor, { importId, digest: (await view(importId)).plan?.digest }));
-    expect(await view(importId)).toMatchObject({ state: 'applying' });
+    expect(await view(importId)).toMatchObject({ state: 'applying', plan: null });
     expect(await readings()).toBe(before);
     expect(await confirmImport(app, actor, { importId })).toMatchObject({ error: { kind: 'conflict' } });
     const [job] = asked;

@@ -114,7 +114,8 @@ export const viewImport = useCase({
   async run(deps, actor, importId): Promise<Outcome<ImportView>> {
     const head = await loadImportHead(deps.db, actor.fleetId, importId);
     if (!head) return notFound('import');
-    if (head.state !== 'checked' || head.inBackground) return ok(head);
+    if (head.state !== 'checked') return ok({ ...head, plan: null });
+    if (head.inBackground) return ok(head);
     const row = await loadImport(deps.db, actor.fleetId, importId);
     if (!row) return notFound('import');
     const plan = await planImport(deps.db, row, deps);

@@ -49,7 +49,8 @@ export const adjustAction = formAction(adjustImport, {
   },
 });
 export const confirmAction = formAction(confirmImport, {
-  onDone: (_, { importId, background }) => ({ to: background === 'yes' ? `/import/${importId}` : '/import' }),
+  // A large file is watched on its own page, which says how far it is.
+  onDone: (_, { background }) => (background === 'yes' ? {} : { to: '/import' }),
 });
 export const discardAction = formAction(discardImport, {
   read: ({ importId }) => importId,

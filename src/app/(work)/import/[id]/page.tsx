@@ -33,7 +33,7 @@ export default page(async function ImportCheckPage({ params, searchParams }: Pro
   return (
     <>
       <PageHead title={`Check of ${fileName}`}>
-        {titleOf(plan.kind)} · {plan.rowCount.toLocaleString('en')} rows · nothing is written yet
+        {titleOf(plan.kind)} · {number(plan.rowCount)} rows · nothing is written yet
       </PageHead>
       {problem && (
         <Box mb="4">
@@ -53,6 +53,7 @@ export default page(async function ImportCheckPage({ params, searchParams }: Pro
   );
 });
 
+const number = (count: number): string => count.toLocaleString('en');
 const titleOf = (kind: string): string => (isKindName(kind) ? kindOf(kind).title : kind);
 
 /** A file that a worker is at, or that is done with. */
@@ -116,7 +117,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
       <Flex gap="3" wrap="wrap" align="center" mb="3">
         {VERDICTS.map((verdict) => (
           <ButtonLink key={verdict} href={`/import/${view.id}?show=${verdict}`}>
-            {counts[verdict]} {WORDS[verdict]}
+            {number(counts[verdict])} {WORDS[verdict]}
           </ButtonLink>
         ))}
         {shown && <TextLink href={`/import/${view.id}`}>all rows</TextLink>}
@@ -133,8 +134,8 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
             <input type="hidden" name="digest" value={plan.digest} />
             <input type="hidden" name="background" value={view.inBackground ? 'yes' : ''} />
             <SubmitButton main>
-              Confirm: add {counts.add}, change {counts.change}
-              {counts.refuse > 0 ? `, leave out ${counts.refuse} refused` : ''}
+              Confirm: add {number(counts.add)}, change {number(counts.change)}
+              {counts.refuse > 0 ? `, leave out ${number(counts.refuse)} refused` : ''}
             </SubmitButton>
           </ActionForm>
         ) : (
@@ -166,7 +167,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
           </Table.Row>
         ))}
       </PlainTable>
-      {more > 0 && <Box color="soft">{more.toLocaleString('en')} more rows like these.</Box>}
+      {more > 0 && <Box color="soft">{number(more)} more rows like these.</Box>}
     </>
   );
 }

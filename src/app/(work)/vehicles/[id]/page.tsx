@@ -183,7 +183,7 @@ function OdometerSection({ view, system, actor }: { view: VehicleView; system: U
           <Box color="soft" fontSize="sm">
             Last:{' '}
             {last
-              ? `${last.asTyped} on ${dateText(last.readOn)} (${last.source}); this dash shows ${vehicle.odometerUnit}`
+              ? `${distanceText(last.odometerKm, system)} on ${dateText(last.readOn)} (${last.source}, read as “${last.asTyped}”); this dash shows ${vehicle.odometerUnit}`
               : 'none accepted'}
             . {due.suspectReadings > 0 && `${due.suspectReadings} suspect, not used (diamond).`}
           </Box>
