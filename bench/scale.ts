@@ -179,7 +179,9 @@ for (let i = 0; i < 8; i++) {
   if (!entered.ok) throw new Error(JSON.stringify(entered.error));
   entering.push(1000 * seconds);
 }
-say(`One spec sheet entered, its vehicles weighed at once or asked for in the background: ${spread(entering)} sheets`);
+say(
+  `One spec sheet entered, its vehicles brought into step at once or asked for in the background: ${spread(entering)} sheets`,
+);
 const families = await db.select().from(engineFamilies).where(eq(engineFamilies.code, 'AG-18'));
 const [, weighing] = await timed(() =>
   db.transaction((tx) =>
@@ -191,6 +193,6 @@ const [, weighing] = await timed(() =>
     ),
   ),
 );
-say(`The vehicles of that family weighed anew by the worker: ${weighing.toFixed(1)} s`);
+say(`The due status of that family’s vehicles, by the worker: ${weighing.toFixed(1)} s`);
 await (await boss).stop({ graceful: false });
 await pool.end();

@@ -7,6 +7,8 @@ export const MM_PER_INCH = 25.4;
 export const KM_PER_MILE = 1.609344;
 export const NM_PER_LBF_FT = 1.3558179483;
 export const NM_PER_LBF_IN = 0.112984829;
+/** Newtons a pound-force, from standard gravity. */
+export const N_PER_LBF = 4.4482216153;
 
 export const QUANTITY_KINDS = ['gap', 'torque', 'distance'] as const;
 export type QuantityKind = (typeof QUANTITY_KINDS)[number];

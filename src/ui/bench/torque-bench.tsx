@@ -7,7 +7,7 @@ import { GASKETS, HEADS, planTorque, SEATS, THREADS, type TorquePlan } from '@/c
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
 import { readRange } from '@/core/units/read-range';
-import { NM_PER_LBF_IN } from '@/core/units/unit';
+import { N_PER_LBF, NM_PER_LBF_IN } from '@/core/units/unit';
 import { rangeTexts, torqueText, turnText } from '@/text/format';
 import type { FormAction } from '../primitives/action-form';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
@@ -249,7 +249,7 @@ function Result({ plan, specNm, says, doubt, why, sheetAngle }: ResultProps) {
           ['By angle', `${turn} from finger-tight contact`],
           ...(pullN === null
             ? []
-            : [['Pull at the handle', `${pullN.toFixed(0)} N · ${(pullN / 4.448222).toFixed(1)} lbf`] as const]),
+            : [['Pull at the handle', `${pullN.toFixed(0)} N · ${(pullN / N_PER_LBF).toFixed(1)} lbf`] as const]),
         ]}
       />
       {[...plan.warnings.map((w) => w.message), ...(doubt ? [doubt] : [])].map((message) => (
