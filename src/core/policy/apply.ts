@@ -81,9 +81,12 @@ export function compoundAdvice(
       ? `The spec sheet says ${sheet.lubricant}: the shop’s choice overrides it.`
       : null;
   return nickel
-    ? { ...greased('nickel', sheet.torqueFor, PLACE), doubt: overrides ?? greasedDoubt(sheet) }
-    : { ...dry('Dry as supplied: no compound on the threads.'), doubt: overrides ?? dryDoubt(sheet.torqueFor) };
+    ? { ...greased('nickel', sheet.torqueFor, PLACE), doubt: joined(overrides, greasedDoubt(sheet)) }
+    : { ...dry('Dry as supplied: no compound on the threads.'), doubt: joined(overrides, dryDoubt(sheet.torqueFor)) };
 }
+
+/** One doubt must not hide the other. */
+const joined = (...doubts: readonly (string | null)[]): string | null => doubts.filter(Boolean).join(' ') || null;
 
 const dry = (says: string) => ({ lubricant: 'dry', compound: null, reduction: 0, says }) as const;
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dueShare, kmPerHour } from './apply';
+import { compoundAdvice, dueShare, kmPerHour, SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from './apply';
 import { optionInForce, optionsInForce, POLICIES, POLICY_IDS, type PolicyChoice, policyOf } from './policies';
 
 const anyChoice: fc.Arbitrary<PolicyChoice> = fc.constantFrom(...POLICIES).chain((policy) =>
@@ -39,5 +39,42 @@ describe('the options in force', () => {
   it('have each an effect where they are counted with', () => {
     expect(policyOf('interval').options.map(({ id }) => dueShare(id))).toEqual([1, 0.75, 1]);
     expect(policyOf('engine_hours').options.map(({ id }) => kmPerHour(id))).toEqual([40, 60, 0]);
+  });
+});
+
+describe('what goes on the threads', () => {
+  const asked = fc.record({
+    option: fc.constantFrom(...policyOf('thread_compound').options.map(({ id }) => id)),
+    shell: fc.constantFrom(...SHELLS, null),
+    head: fc.constantFrom('aluminium' as const, 'iron' as const),
+    lubricant: fc.constantFrom(...SHEET_LUBRICANTS, null),
+    torqueFor: fc.constantFrom(...TORQUE_CONDITIONS, null),
+  });
+
+  it('lowers the torque where there is compound and the sheet means dry threads, and nowhere else', () => {
+    fc.assert(
+      fc.property(asked, ({ option, shell, head, lubricant, torqueFor }) => {
+        const advice = compoundAdvice(option, shell, head, { lubricant, torqueFor });
+        const greased = advice.lubricant === 'anti_seize';
+        expect(advice.compound !== null).toBe(greased);
+        expect(advice.reduction > 0).toBe(greased && torqueFor !== 'greased');
+        // Dry threads at a torque for greased ones clamp too little: that is never passed over.
+        if (!greased && torqueFor === 'greased') expect(advice.doubt).toContain('clamps too little');
+      }),
+    );
+  });
+
+  it('says both where the shop overrides the sheet and the torque then does not fit the threads', () => {
+    const { doubt } = compoundAdvice('dry', 'plated', 'aluminium', { lubricant: 'nickel', torqueFor: 'greased' });
+    expect(doubt).toMatch(/overrides it.*clamps too little/);
+  });
+
+  it('is never copper in an aluminium head without a doubt', () => {
+    fc.assert(
+      fc.property(asked, ({ option, shell, lubricant, torqueFor }) => {
+        const advice = compoundAdvice(option, shell, 'aluminium', { lubricant, torqueFor });
+        if (advice.compound === 'copper') expect(advice.doubt).toContain('corrodes');
+      }),
+    );
   });
 });
