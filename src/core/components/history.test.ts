@@ -66,6 +66,13 @@ describe('insertStays', () => {
     expect(ends).toMatchObject([{ stay: old, removedOn: '2024-05-01', removalReason: 'swap' }]);
   });
 
+  it('calls it a swap, too, where the move is heard of after another part took the place that day', () => {
+    const before = [stay({ tag: 'C1', removedOn: '2024-05-01', removedKm: 0, removalReason: 'planned' })];
+    const now = [...before, stay({ installedOn: '2024-05-01' })];
+    const { ends } = insertStays(now, [coil('C1', 3, '2024-05-01')], 'planned');
+    expect(ends).toMatchObject([{ stay: before[0], removedOn: '2024-05-01', removalReason: 'swap' }]);
+  });
+
   it('never has two parts in one place nor one part in two, whatever comes in which order', () => {
     fc.assert(
       fc.property(someStays, reasons, (fresh, reason) => {

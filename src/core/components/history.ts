@@ -63,11 +63,12 @@ export interface HistoryChange<S> {
 export const placeKey = ({ vehicleId, component, cylinder, position }: Place): string =>
   `${vehicleId} ${component} ${cylinder}${position}`;
 
+const byInstallation = (a: Stay, b: Stay): number =>
+  a.installedOn.localeCompare(b.installedOn) || a.installedKm - b.installedKm;
+
 /** Of two on one day and distance, the one that came out is the earlier: coils may be swapped twice in a day. */
 const byTime = (a: Stay, b: Stay): number =>
-  a.installedOn.localeCompare(b.installedOn) ||
-  a.installedKm - b.installedKm ||
-  (a.removedOn ?? '9999').localeCompare(b.removedOn ?? '9999');
+  byInstallation(a, b) || (a.removedOn ?? '9999').localeCompare(b.removedOn ?? '9999');
 
 /**
  * Puts new stays into what is on record. What goes in takes out what was there before it, and is taken out by what is on
@@ -91,9 +92,12 @@ export function insertStays<S extends Stay>(
   for (const history of groupBy(all, placeKey).values()) {
     const sorted = [...history].sort(byTime);
     for (const [i, stay] of sorted.entries()) {
-      const end = endOf(stay, sorted[i + 1], movedOn.get(stay), why);
+      const moved = movedOn.get(stay);
+      const end = endOf(stay, sorted[i + 1], moved, why);
+      // That it moved may be heard after it was taken for replaced, on the same day.
+      const isSwapNow = moved && isFresh.has(moved) && end?.removalReason === 'swap' && stay.removalReason !== 'swap';
       if (isFresh.has(stay)) starts.push({ ...stay, ...(end ?? STILL_THERE) });
-      else if (end && end.removedOn !== stay.removedOn) ends.push({ stay, ...end });
+      else if (end && (end.removedOn !== stay.removedOn || isSwapNow)) ends.push({ stay, ...end });
     }
   }
   return { ends, starts };
@@ -103,7 +107,7 @@ const STILL_THERE = { removedOn: null, removedKm: null, removalReason: null };
 
 /** How a stay ends: with the next part at its place, or where the part itself went, whichever came first. */
 function endOf<S extends Stay>(stay: S, next: S | undefined, moved: S | undefined, why: (taker: S) => RemovalReason) {
-  const wentAway = moved && (!next || byTime(moved, next) <= 0);
+  const wentAway = moved && (!next || byInstallation(moved, next) <= 0);
   const taker = wentAway ? moved : next;
   if (!taker) return null;
   return {
@@ -116,14 +120,11 @@ function endOf<S extends Stay>(stay: S, next: S | undefined, moved: S | undefine
 /** For each tagged part, where it went next. */
 function nextPlaces<S extends Stay>(stays: readonly S[]): ReadonlyMap<S, S> {
   const next = new Map<S, S>();
-  const tagged = stays.filter((stay) => stay.tag !== null);
-  for (const own of groupBy(tagged, (stay) => stay.tag).values()) {
-    const sorted = [...own].sort(byTime);
-    for (const [i, stay] of sorted.entries()) {
-      const later = sorted[i + 1];
+  for (const { stays: own } of byTag(stays))
+    for (const [i, stay] of own.entries()) {
+      const later = own[i + 1];
       if (later) next.set(stay, later);
     }
-  }
   return next;
 }
 
