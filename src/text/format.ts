@@ -52,6 +52,9 @@ export const distanceText = (km: Km | null, system: UnitSystem): string =>
 
 export const rateText = (kmPerDay: number, system: UnitSystem): string => `${distanceText(kmPerDay, system)} a day`;
 
+/** How many there are of something. */
+export const countText = (count: number): string => grouped(count, 0);
+
 export const percentText = (share: number): string => `${grouped(share * 100, 0)} %`;
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];

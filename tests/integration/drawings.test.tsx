@@ -1,7 +1,8 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { siteId, siteName } from '../../src/core/engine/layout';
+import { siteName } from '../../src/core/engine/layout';
+import { siteId } from '../../src/core/engine/model';
 import { type EngineListItem, listEngines } from '../../src/server/catalogue/view-engine';
 import { EngineDrawing } from '../../src/ui/drawings/engine-drawing';
 import { system } from '../../src/ui/theme/system';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { REMOVAL_REASONS } from '@/core/components/history';
+import { VERDICTS } from '@/core/inspection/finding';
 import type { Json } from '@/core/work/entry';
 import { ORDER_STATES } from '@/core/work/order-state';
 import { entriesInput, entryInput, MAX_ENTRIES, photoInput, workTimeInput } from '../order-entry';
@@ -106,7 +107,7 @@ export const closeBody = z.object({
 
 export const verdictBody = z.object({
   finding: z.string().max(400),
-  verdict: z.enum(['confirmed', 'rejected', 'corrected']),
+  verdict: z.enum(VERDICTS),
   instead: z.string().max(300).default(''),
   reason: z.string().max(300).default(''),
 });

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine } from './any-engine.fixture';
 import { coilOf, coilsFromText, coilsText, companions, cylindersOf, standardCoils } from './coils';
-import { layoutOf, modelFaults, siteId } from './layout';
+import { layoutOf, modelFaults } from './layout';
+import { siteId } from './model';
 import { type COMPONENTS, quantityOf } from './quantities';
 
 const six = {

@@ -1,4 +1,4 @@
-import type { Coil, EngineModel, SiteKey } from './model';
+import { type Coil, type EngineModel, type SiteKey, siteId } from './model';
 
 /** A model whose coils and distributor have yet to be said. */
 export type ModelWithoutIgnition = Omit<EngineModel, 'coils' | 'distributor'>;
@@ -11,8 +11,6 @@ const sitesOf = (model: ModelWithoutIgnition, cylinder: number): readonly SiteKe
 
 const allSites = (model: ModelWithoutIgnition): readonly SiteKey[] =>
   [...model.firingOrder].sort((a, b) => a - b).flatMap((cylinder) => sitesOf(model, cylinder));
-
-const key = ({ cylinder, position }: SiteKey): string => `${cylinder}${position}`;
 
 /**
  * Cylinders that share a waste-spark coil: n/2 apart in the firing order, so that one fires while the other exhausts.
@@ -58,9 +56,10 @@ export function ignitionFaults(model: EngineModel): readonly string[] {
 }
 
 function coverFaults(model: EngineModel): readonly string[] {
-  const wanted = new Set(allSites(model).map(key));
+  const wanted = new Set(allSites(model).map(siteId));
   const times = new Map<string, number>();
-  for (const site of model.coils.flatMap((coil) => coil.fires)) times.set(key(site), (times.get(key(site)) ?? 0) + 1);
+  for (const site of model.coils.flatMap((coil) => coil.fires))
+    times.set(siteId(site), (times.get(siteId(site)) ?? 0) + 1);
   const name = (id: string): string => (model.plugsPerCylinder === 1 ? id.slice(0, -1) : id);
   const unfired = [...wanted].filter((id) => !times.has(id));
   const twice = [...times].filter(([, n]) => n > 1).map(([id]) => id);
@@ -100,12 +99,12 @@ function distributorFaults({ ignition, distributor, firingOrder }: EngineModel):
 
 /** The coil that fires a site. */
 export const coilOf = (model: EngineModel, site: SiteKey): Coil | undefined =>
-  model.coils.find((coil) => coil.fires.some((fired) => key(fired) === key(site)));
+  model.coils.find((coil) => coil.fires.some((fired) => siteId(fired) === siteId(site)));
 
 /** A coil's one place: the first plug that it fires stands for it. */
 export const isCoilPlace = (model: EngineModel, site: SiteKey): boolean => {
   const first = coilOf(model, site)?.fires[0];
-  return first !== undefined && key(first) === key(site);
+  return first !== undefined && siteId(first) === siteId(site);
 };
 
 /**
@@ -140,5 +139,5 @@ export function coilsFromText(model: ModelWithoutIgnition, text: string): readon
 /** The list that `coilsFromText` reads back. */
 export const coilsText = (model: Pick<EngineModel, 'coils' | 'plugsPerCylinder'>): string =>
   model.coils
-    .map((coil) => coil.fires.map((site) => (model.plugsPerCylinder === 1 ? site.cylinder : key(site))).join(' '))
+    .map((coil) => coil.fires.map((site) => (model.plugsPerCylinder === 1 ? site.cylinder : siteId(site))).join(' '))
     .join(', ');

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine, inline4 } from './any-engine.fixture';
-import { layoutOf, modelFaults, neighbours, siteId, siteName, sitePlace, sitesFromText } from './layout';
+import { layoutOf, modelFaults, neighbours, siteName, sitePlace, sitesFromText } from './layout';
+import { siteId } from './model';
 
 const v6 = engine({
   arrangement: 'v',

@@ -1,5 +1,5 @@
 import { ignitionFaults } from './coils';
-import { type Bank, type BankPlace, type EngineModel, type Mounting, POSITIONS, type SiteKey } from './model';
+import { type Bank, type BankPlace, type EngineModel, type Mounting, POSITIONS, type SiteKey, siteId } from './model';
 
 export interface Site extends SiteKey {
   /** From 1. */
@@ -90,8 +90,6 @@ function coordinates(
   const across = (bank.place === 'only' ? 0 : outwards * 0.85) + (index === 0 ? -spread : spread) * outwards;
   return mounting === 'transverse' ? { x: place, y: across } : { x: across, y: -place };
 }
-
-export const siteId = ({ cylinder, position }: SiteKey): string => `${cylinder}${position}`;
 
 /** What a person calls the site: "3" with one plug a cylinder, "3B" with two. */
 export const siteName = (layout: Layout, site: SiteKey): string =>

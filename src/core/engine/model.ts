@@ -56,3 +56,6 @@ export interface SiteKey {
   readonly cylinder: number;
   readonly position: Position;
 }
+
+/** A site by one word, as on screens and in records: 3A. */
+export const siteId = ({ cylinder, position }: SiteKey): string => `${cylinder}${position}`;

@@ -1,5 +1,5 @@
 import type { Layout } from './layout';
-import type { SiteKey } from './model';
+import { type SiteKey, siteId } from './model';
 
 export const COMPONENTS = [
   'plug',
@@ -65,8 +65,8 @@ const WHOLE_ENGINE: SiteKey = { cylinder: 0, position: 'A' };
  * the first site it fires, a tube seal under its cylinder, a cap or a set under the whole engine.
  */
 export function placesOf(layout: Layout, component: Component, sites: readonly SiteKey[]): readonly SiteKey[] {
-  const chosen = new Set(sites.map(({ cylinder, position }) => `${cylinder}${position}`));
-  const serves = ({ cylinder, position }: SiteKey): boolean => chosen.has(`${cylinder}${position}`);
+  const chosen = new Set(sites.map(siteId));
+  const serves = (site: SiteKey): boolean => chosen.has(siteId(site));
   switch (component) {
     case 'plug':
     case 'boot':

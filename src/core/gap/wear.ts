@@ -1,5 +1,5 @@
-import { siteId } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
+import { siteId } from '../engine/model';
 import type { Km, Mm } from '../shared/kinds';
 import { median } from '../stats/theil-sen';
 import { gapGrowth } from './check';

@@ -1,5 +1,5 @@
-import { siteId } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
+import { siteId } from '../engine/model';
 import type { Wear } from '../gap/wear';
 import type { Mm } from '../shared/kinds';
 import type { Place, Shape } from './shape';

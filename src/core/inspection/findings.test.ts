@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine, inline4 } from '../engine/any-engine.fixture';
-import { layoutOf, siteId } from '../engine/layout';
+import { layoutOf } from '../engine/layout';
 import type { EngineModel, SiteKey } from '../engine/model';
+import { siteId } from '../engine/model';
 import type { Cause, EngineReading, Finding, Observation, SiteReading } from './finding';
 import { readEngine } from './findings';
-import { ALL_CONDITIONS, type Condition, HEALTHY } from './vocabulary';
+import { ALL_CONDITIONS, type Condition, NORMAL } from './vocabulary';
 
 const wasteSpark4 = engine({ ...inline4, ignition: 'waste_spark', coils: undefined as never });
 const twin4 = engine({ ...inline4, plugsPerCylinder: 2, coils: undefined as never });
@@ -382,7 +383,7 @@ describe('the cause', () => {
   });
 
   it('is found for everything that is not as it should be, wherever it stands', () => {
-    const unwell = (ALL_CONDITIONS as readonly Condition[]).filter((word) => !HEALTHY.has(word));
+    const unwell = (ALL_CONDITIONS as readonly Condition[]).filter((word) => !NORMAL.has(word));
     fc.assert(
       fc.property(anyEngine, fc.constantFrom(...unwell), fc.nat(), fc.boolean(), (model, word, mask, declared) => {
         const given = reading(model, {}, { directionKnown: declared });

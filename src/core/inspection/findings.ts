@@ -1,8 +1,8 @@
-import { siteId } from '../engine/layout';
+import { siteId } from '../engine/model';
 import type { Confidence, EngineReading, Finding, Urgency } from './finding';
 import { type Looked, RULES, type Rule } from './rules';
 import { type Shape, shapesOf } from './shape';
-import { HEALTHY } from './vocabulary';
+import { NORMAL } from './vocabulary';
 
 const RANK: Readonly<Record<Urgency, number>> = { stop: 0, before_return: 1, soon: 2, note: 3 };
 
@@ -66,7 +66,7 @@ function confidence(rule: Rule, shape: Shape, severities: readonly number[], see
 }
 
 const isHealthy = ({ seen }: Looked): boolean =>
-  seen.length > 0 && seen.every(({ condition }) => HEALTHY.has(condition));
+  seen.length > 0 && seen.every(({ condition }) => NORMAL.has(condition));
 
 function healthy(looked: readonly Looked[]): Finding {
   return {

@@ -1,4 +1,4 @@
-import { siteId } from '../engine/layout';
+import { siteId } from '../engine/model';
 import { fastWear } from '../gap/wear';
 import { sayGap } from '../units/say';
 import type { Cause, EngineReading, Observation, SiteReading, Urgency } from './finding';

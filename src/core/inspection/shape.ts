@@ -1,5 +1,6 @@
-import { type Layout, neighbours, siteId } from '../engine/layout';
+import { type Layout, neighbours } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
+import { siteId } from '../engine/model';
 
 /**
  * Where in the engine a condition stands. `partners`: exactly one of each pair that a waste-spark coil fires. `some`: no

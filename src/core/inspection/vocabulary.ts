@@ -1,5 +1,5 @@
 /**
- * What a removed plug, its boot, its well and its connector can show, by region. Several may hold at once; what is healthy
+ * What a removed plug, its boot, its well and its connector can show, by region. Several may hold at once; what is normal
  * has its own words, so that "nothing found" differs from "not looked at".
  */
 export const CONDITIONS = {
@@ -34,20 +34,21 @@ export type Condition = (typeof CONDITIONS)[ConditionRegion][number];
 export const ALL_CONDITIONS: readonly Condition[] = Object.values(CONDITIONS).flat();
 export const isCondition = (word: string): word is Condition => (ALL_CONDITIONS as readonly string[]).includes(word);
 
-/** Words that say that a region is as it should be. A rounded electrode is wear, which its gap tells better. */
-export const HEALTHY: ReadonlySet<string> = new Set<Condition>([
+/** One word a region for what is as it should be. */
+export const ALL_NORMAL: readonly Condition[] = [
   'nose tan',
-  'nose grey',
   'no deposits',
   'electrodes sharp',
-  'electrodes rounded',
   'threads clean',
   'gasket present',
   'insulator clean',
   'well dry',
   'boot sound',
   'connector locks',
-]);
+];
+
+/** Words that say that a region is as it should be. A rounded electrode is wear, which its gap tells better. */
+export const NORMAL: ReadonlySet<string> = new Set<Condition>([...ALL_NORMAL, 'nose grey', 'electrodes rounded']);
 
 /** How the plug came loose, where no torque was measured. `unknown` differs from `normal`. */
 export const BREAKAWAY_FEELS = ['loose', 'normal', 'tight', 'seized', 'unknown'] as const;

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine } from '../engine/any-engine.fixture';
-import { layoutOf, siteId } from '../engine/layout';
+import { layoutOf } from '../engine/layout';
+import { siteId } from '../engine/model';
 import type { FloorSite } from './job-record';
 import { gaugeSteps, nextSite } from './next-site';
 

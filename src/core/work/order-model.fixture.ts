@@ -1,5 +1,6 @@
 import { inline4 } from '../engine/any-engine.fixture';
-import { layoutOf, siteId } from '../engine/layout';
+import { layoutOf } from '../engine/layout';
+import { siteId } from '../engine/model';
 import type { JobRecord } from './entry';
 import type { OrderModel } from './order-model';
 import { countTarget, siteTarget, stepTarget } from './targets';

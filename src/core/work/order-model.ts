@@ -1,5 +1,6 @@
 import { partKey } from '../catalogue/match';
 import type { Layout } from '../engine/layout';
+import { siteId } from '../engine/model';
 import { type Finding, findingKey } from '../inspection/finding';
 import { readEngine } from '../inspection/findings';
 import { isCondition } from '../inspection/vocabulary';
@@ -164,8 +165,9 @@ export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, 
  * @param decided keys of findings on which a supervisor has spoken
  */
 export function stopsIn(layout: Layout, record: JobRecord, decided: readonly string[]): readonly Finding[] {
-  const sites = layout.sites.map(({ cylinder, position }) => {
-    const { seen, breakawayFeel } = siteIn(record, `${cylinder}${position}`);
+  const sites = layout.sites.map((site) => {
+    const { cylinder, position } = site;
+    const { seen, breakawayFeel } = siteIn(record, siteId(site));
     const words = Object.entries(seen).flatMap(([condition, severity]) =>
       isCondition(condition) ? [{ condition, severity }] : [],
     );

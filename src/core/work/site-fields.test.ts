@@ -7,6 +7,10 @@ import { answerField, countTarget, ORDER_TARGET, readTarget, siteTarget, stepTar
 const json = fc.jsonValue() as fc.Arbitrary<Json>;
 
 describe('siteRecord', () => {
+  it('reads nothing out of what is no text, not even how it would print', () => {
+    expect(siteRecord({ remark: { toString: '' }, newGap: [1] })).toMatchObject({ remark: '', newGap: '' });
+  });
+
   it('is whole whatever the fields hold, and takes nothing for what it is not', () => {
     fc.assert(
       fc.property(fc.dictionary(fc.constantFrom(...Object.keys(SITE_FIELDS), '__proto__', 'x'), json), (fields) => {

@@ -1,4 +1,5 @@
 import {
+  ALL_NORMAL,
   BREAKAWAY_FEELS,
   type BreakawayFeel,
   type Condition,
@@ -106,7 +107,7 @@ function fieldValue(name: SiteField, json: Json): SiteRecord[SiteField] {
   switch (field.kind) {
     case 'text':
     case 'quantity':
-      return json === null ? '' : String(json);
+      return typeof json === 'object' ? '' : String(json);
     case 'choice':
       return field.choices.find((choice) => choice === json) ?? null;
     case 'seen':
@@ -128,18 +129,6 @@ function seenOf(json: Json): Seen {
     Object.entries(json).filter(([word, severity]) => isCondition(word) && isSeverity(severity)),
   ) as Seen;
 }
-
-const ALL_NORMAL: readonly Condition[] = [
-  'nose tan',
-  'no deposits',
-  'electrodes sharp',
-  'threads clean',
-  'gasket present',
-  'insulator clean',
-  'well dry',
-  'boot sound',
-  'connector locks',
-];
 
 /** Everything as it should be, region by region: for the press that says so. No gasket on a conical seat. */
 export const allNormal = (seat: 'gasket' | 'conical'): Readonly<Record<string, 2>> =>

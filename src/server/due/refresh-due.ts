@@ -2,6 +2,7 @@ import { dayNumber, fromDayNumber, type PlainDate } from '@/core/calendar/plain-
 import { type Fitment, matcher, type QuestionKey } from '@/core/catalogue/match';
 import type { Certainty, SiteClock } from '@/core/due/due';
 import { layoutOf, type Site } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
 import { ownRate } from '@/core/odometer/use-rate';
 import { dueShare, kmPerHour } from '@/core/policy/apply';
@@ -199,10 +200,10 @@ function distinctClocks(
   fitted: readonly Fitted[],
   hours: readonly HourReading[],
 ): SiteClock[] {
-  const bySite = new Map(fitted.map((row) => [`${row.cylinder}${row.position}`, row]));
+  const bySite = new Map(fitted.map((row) => [siteId(row), row]));
   const clocks = new Map<string, SiteClock>();
   for (const { cylinder, position } of sites) {
-    const row = bySite.get(`${cylinder}${position}`);
+    const row = bySite.get(siteId({ cylinder, position }));
     const certainty: Certainty = row ? leastCertain(row.installedOnCertainty, row.installedKmCertainty) : 'assumed';
     const installed = row
       ? { on: row.installedOn, km: row.installedKm, hours: hoursOn(hours, dayNumber(row.installedOn)) }

@@ -10,6 +10,7 @@ import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
 import { loadFamilies, loadParts } from '@/db/queries/catalogue';
+import { depotHours } from '@/db/queries/depots';
 import { loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/due-inputs';
 import { bays, depots, dueInputs, specSheets, vehicles } from '@/db/schema';
@@ -47,10 +48,7 @@ export const viewHorizon = useCase({
     const [work, bayRows, stock, costs] = await Promise.all([
       loadComing(db, actor.fleetId, end),
       db
-        .select({
-          depot: depots.name,
-          hours: { workingDays: depots.workingDays, fromMin: depots.opensMin, toMin: depots.closesMin },
-        })
+        .select({ depot: depots.name, hours: depotHours })
         .from(bays)
         .innerJoin(depots, eq(depots.id, bays.depotId))
         .where(eq(bays.fleetId, actor.fleetId)),

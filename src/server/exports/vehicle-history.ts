@@ -1,7 +1,7 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';

@@ -1,6 +1,6 @@
 import { isAnotherPart, sameNumbers } from '@/core/catalogue/same-part';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import type { Wear } from '@/core/gap/wear';
 import { type Finding, findingKey, type SiteReading } from '@/core/inspection/finding';
 import { readEngine } from '@/core/inspection/findings';

@@ -2,11 +2,11 @@ import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
 import { isZone, minuteOf } from '@/core/calendar/zone';
-import type { WorkingHours } from '@/core/planning/hours';
 import type { BayId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
+import { depotHours } from '@/db/queries/depots';
 import { bays, depots } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
@@ -54,16 +54,8 @@ export const listBays = useCase({
       .innerJoin(depots, eq(depots.id, bays.depotId))
       .where(eq(bays.fleetId, actor.fleetId))
       .orderBy(asc(depots.name), asc(bays.name));
-    return ok(rows.map(({ hours, ...bay }) => ({ ...bay, hours: hoursOf(hours) })));
+    return ok(rows);
   },
-});
-
-const depotHours = { workingDays: depots.workingDays, opensMin: depots.opensMin, closesMin: depots.closesMin };
-
-const hoursOf = (depot: Pick<typeof depots.$inferSelect, keyof typeof depotHours>): WorkingHours => ({
-  workingDays: depot.workingDays,
-  fromMin: depot.opensMin,
-  toMin: depot.closesMin,
 });
 
 const time = z
@@ -116,6 +108,6 @@ export const listDepots = useCase({
       .from(depots)
       .where(eq(depots.fleetId, actor.fleetId))
       .orderBy(asc(depots.name));
-    return ok(rows.map(({ hours, ...depot }) => ({ ...depot, hours: hoursOf(hours) })));
+    return ok(rows);
   },
 });

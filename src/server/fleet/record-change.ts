@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { partKey } from '@/core/catalogue/match';
 import { insertStays, REMOVAL_REASONS } from '@/core/components/history';
-import { layoutOf, siteId, sitesFromText } from '@/core/engine/layout';
+import { layoutOf, sitesFromText } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { COMPONENTS, placesOf, quantityOf } from '@/core/engine/quantities';
 import { lifeKm } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
@@ -67,7 +68,7 @@ export const recordChange = useCase({
             .where(and(eq(parts.fleetId, actor.fleetId), eq(parts.numberKey, partKey(input.partNumber))))
         : [];
       const installedKm = lifeKm(read.valueSi, input.on, vehicle);
-      const here = new Set(places.map(({ cylinder, position }) => `${cylinder}${position}`));
+      const here = new Set(places.map(siteId));
       const now = await lockFitted(tx, actor.fleetId, vehicle.id, input.component);
       const before: readonly NewStay[] = now.filter((row) => here.has(siteId(row)));
       if (before.some((row) => row.installedOn > input.on))

@@ -1,6 +1,6 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { socketsFor } from '@/core/engine/tools';
 import { pickWords } from '@/core/stock/pick';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';

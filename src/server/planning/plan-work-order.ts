@@ -10,6 +10,7 @@ import { isLive } from '@/core/work/order-state';
 import type { Querier, Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
+import { depotHours } from '@/db/queries/depots';
 import { bookingOf, listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
 import { bays, bookings, depots, people, workOrders } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
@@ -45,8 +46,7 @@ export const planWorkOrder = useCase({
   permission: 'plan work orders',
   input: planInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
-    const starts = `${input.day} ${input.start}`;
-    const during = sql<string>`tsrange(${starts}::timestamp, ${starts}::timestamp + make_interval(mins => ${input.minutes}::int))`;
+    const during = spanOf(input);
     try {
       return await deps.db.transaction(async (tx) => {
         const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
@@ -108,25 +108,30 @@ export const planWorkOrder = useCase({
   },
 });
 
+/** The time of a booking as the database holds it. */
+function spanOf({ day, start, minutes }: z.output<typeof planInput>) {
+  const starts = `${day} ${start}`;
+  return sql<string>`tsrange(${starts}::timestamp, ${starts}::timestamp + make_interval(mins => ${minutes}::int))`;
+}
+
 /** Why no work is done at the depot then; null: it is. */
 async function whyNotThen(tx: Tx, depotId: DepotId, input: z.output<typeof planInput>, today: PlainDate) {
-  const [depot] = await tx.select().from(depots).where(eq(depots.id, depotId));
+  const [depot] = await tx.select({ name: depots.name, hours: depotHours }).from(depots).where(eq(depots.id, depotId));
   if (!depot) return notFound('depot');
-  const hours = { workingDays: depot.workingDays, fromMin: depot.opensMin, toMin: depot.closesMin };
+  const { name, hours } = depot;
   const fault = bookingFault({ day: input.day, startMin: minuteOf(input.start) }, hours, today);
   if (!fault) return null;
-  const [field, message] = FAULT_WORDS[fault](depot.name, hours);
+  const [field, message] = FAULT_WORDS[fault](name, hours);
   return fail('invalid', message, { [field]: message });
 }
 
 async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<typeof planInput>): Promise<string> {
   const column = what === 'bay' ? sql`b.bay_id = ${input.bayId}` : sql`b.person_id = ${input.personId}`;
-  const starts = `${input.day} ${input.start}`;
   const found = await db.execute<{ number: number; span: string }>(sql`
     select w.number, to_char(lower(b.during), 'HH24:MI') || ' to ' || to_char(upper(b.during), 'HH24:MI') as span
     from bookings b join work_orders w on w.id = b.work_order_id
     where ${column} and b.work_order_id <> ${input.workOrderId}
-      and b.during && tsrange(${starts}::timestamp, ${starts}::timestamp + make_interval(mins => ${input.minutes}::int)) limit 1`);
+      and b.during && ${spanOf(input)} limit 1`);
   const [row] = found.rows;
   return row ? `work order ${row.number} from ${row.span}` : 'another work order';
 }

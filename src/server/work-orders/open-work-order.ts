@@ -1,7 +1,8 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { ReleaseBlocker } from '@/core/catalogue/match';
-import { type Layout, layoutOf, siteId } from '@/core/engine/layout';
+import { type Layout, layoutOf } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Procedure } from '@/core/work/procedure/step';

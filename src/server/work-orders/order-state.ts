@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
-import { type Layout, layoutOf, siteId, siteName } from '@/core/engine/layout';
+import { type Layout, layoutOf, siteName } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
 import type { Km } from '@/core/shared/kinds';

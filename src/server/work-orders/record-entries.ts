@@ -64,7 +64,7 @@ export const recordEntries = useCase({
         results.set(entry.id, result);
         await keepEntry(tx, actor, input.workOrderId, entry, result);
       }
-      await writeRecord(tx, { state, actor, now: deps.now() }, record, changesBetween(before, record));
+      await writeRecord(tx, { state, model, actor, now: deps.now() }, record, changesBetween(before, record));
       return ok(input.entries.flatMap(({ id }) => results.get(id) ?? []));
     });
   },

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSites } from '@/db/queries/work-orders';

@@ -1,7 +1,8 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { sameNumbers } from '@/core/catalogue/same-part';
-import { siteId, siteName, sitePlace } from '@/core/engine/layout';
+import { siteName, sitePlace } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import type { FleetId, SpecSheetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Json } from '@/core/work/entry';

@@ -2,7 +2,8 @@ import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { timeOf } from '@/core/calendar/zone';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
-import { siteId, siteName, sitePlace } from '@/core/engine/layout';
+import { siteName, sitePlace } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { fastWear, wearRate } from '@/core/gap/wear';
 import { USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
@@ -145,7 +146,10 @@ export const whereAndWho = useCase({
       .from(people)
       .where(and(eq(people.fleetId, actor.fleetId), eq(people.role, 'technician'), eq(people.active, true)))
       .orderBy(asc(people.name));
-    const [depot] = await deps.db.select({ opensMin: depots.opensMin }).from(depots).where(eq(depots.id, depotId));
+    const [depot] = await deps.db
+      .select({ opensMin: depots.opensMin })
+      .from(depots)
+      .where(and(eq(depots.fleetId, actor.fleetId), eq(depots.id, depotId)));
     return ok({
       opens: timeOf(depot?.opensMin ?? USUAL_HOURS.fromMin),
       bays: depotBays,

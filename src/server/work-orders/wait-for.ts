@@ -1,7 +1,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { partKey } from '@/core/catalogue/match';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSites } from '@/db/queries/work-orders';

@@ -1,9 +1,9 @@
 import { eq } from 'drizzle-orm';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { personUnits } from '@/core/units/person-units';
 import type { TargetChange } from '@/core/work/apply-entry';
 import type { JobRecord, Json } from '@/core/work/entry';
-import { quantityIn, siteIn, stepStateIn } from '@/core/work/order-model';
+import { countsIn, type OrderModel, quantityIn, siteIn, stepStateIn } from '@/core/work/order-model';
 import type { SiteRecord } from '@/core/work/site-fields';
 import { answerField, readTarget, stepTarget } from '@/core/work/targets';
 import type { Tx } from '@/db/client';
@@ -12,11 +12,12 @@ import type { SiteRow } from '@/db/queries/work-orders';
 import { workOrderCounts, workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
 import { addClearing } from './add-clearing';
-import { type FloorState, orderModelOf } from './order-state';
+import type { FloorState } from './order-state';
 
 /** Who writes, when, and what stood before. */
 interface Writing {
   readonly state: FloorState;
+  readonly model: OrderModel;
   readonly actor: Actor;
   readonly now: Date;
 }
@@ -35,7 +36,7 @@ export async function writeRecord(
     if (kind === null) continue;
     if (kind === 'site') await writeSite(tx, writing, record, key, change);
     else if (kind === 'step') await writeStep(tx, writing, record, key, change);
-    else if (kind === 'count') await writeCount(tx, writing, record, key, change.target);
+    else if (kind === 'count') await writeCount(tx, writing, record, key);
     else
       await tx
         .update(workOrders)
@@ -62,7 +63,7 @@ const shortened = ({ curve, ...fields }: TargetChange['to']): Readonly<Record<st
 
 async function writeSite(
   tx: Tx,
-  { state, actor, now }: Writing,
+  { state, model, actor, now }: Writing,
   record: JobRecord,
   key: string,
   { to }: TargetChange,
@@ -73,7 +74,7 @@ async function writeSite(
   const done = 'done' in to ? doneOf(at.done, state, actor, now) : {};
   await tx
     .update(workOrderSites)
-    .set({ ...columnsOf(at), ...measuredOf(at, key, state, actor), ...done, version: row.version + 1 })
+    .set({ ...columnsOf(at), ...measuredOf(at, key, model, actor), ...done, version: row.version + 1 })
     .where(eq(workOrderSites.id, row.id));
   if (at.soakedAt) await addClearing(tx, state);
 }
@@ -114,8 +115,7 @@ function columnsOf(at: SiteRecord): Partial<SiteRow> {
 }
 
 /** What was measured, in SI and as typed. */
-function measuredOf(at: SiteRecord, key: string, state: FloorState, actor: Actor): Partial<SiteRow> {
-  const model = orderModelOf(state);
+function measuredOf(at: SiteRecord, key: string, model: OrderModel, actor: Actor): Partial<SiteRow> {
   const units = personUnits(actor.unitSystem);
   const si = (field: Parameters<typeof quantityIn>[2]) => quantityIn(model, key, field, at[field], units);
   return {
@@ -156,13 +156,9 @@ async function writeStep(
     .where(eq(workOrderSteps.id, row.id));
 }
 
-async function writeCount(tx: Tx, { state }: Writing, record: JobRecord, key: string, target: string): Promise<void> {
+async function writeCount(tx: Tx, { state, model }: Writing, record: JobRecord, key: string): Promise<void> {
   const row = state.counts.find((count) => count.key === key);
-  if (!row) return;
-  const { out, back } = record[target] ?? {};
-  const count = (json: Json | undefined): number | null => (typeof json === 'number' ? json : null);
-  await tx
-    .update(workOrderCounts)
-    .set({ out: count(out), back: count(back) })
-    .where(eq(workOrderCounts.id, row.id));
+  const count = countsIn(model, record).find((known) => known.key === key);
+  if (!row || !count) return;
+  await tx.update(workOrderCounts).set({ out: count.out, back: count.back }).where(eq(workOrderCounts.id, row.id));
 }

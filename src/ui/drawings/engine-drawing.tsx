@@ -1,7 +1,8 @@
 'use client';
 
 import { chakra } from '@chakra-ui/react';
-import { type Layout, type Site, siteId, siteName } from '@/core/engine/layout';
+import { type Layout, type Site, siteName } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { boxOf, extentOf, ignitionShapes, type Point } from './ignition-geometry';
 import { CoilsUnder, Distributor, Leads } from './ignition-shapes';
 

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine } from '@/core/engine/any-engine.fixture';
-import { layoutOf, siteId } from '@/core/engine/layout';
+import { layoutOf } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { type Box, boxOf, extentOf, ignitionShapes } from './ignition-geometry';
 
 const overlap = (a: Box, b: Box): boolean =>

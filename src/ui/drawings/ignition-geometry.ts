@@ -1,5 +1,6 @@
-import { type Layout, siteId } from '@/core/engine/layout';
+import type { Layout } from '@/core/engine/layout';
 import type { Coil, EngineModel } from '@/core/engine/model';
+import { siteId } from '@/core/engine/model';
 import { towerMap } from '@/core/wiring/firing-map';
 
 export interface Point {

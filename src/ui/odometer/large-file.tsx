@@ -3,7 +3,7 @@
 import { Box, Button, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useCallback, useEffect, useState } from 'react';
-import { instantText } from '@/text/format';
+import { countText, instantText } from '@/text/format';
 
 interface Load {
   readonly load_id: string;
@@ -23,7 +23,7 @@ interface Load {
 }
 
 const EVERY_MS = 1000;
-const count = (n: number | null): string => (n ?? 0).toLocaleString('en');
+const count = (n: number | null): string => countText(n ?? 0);
 
 /** A file of any size: sent as a stream, its progress told, to be cancelled at any time. */
 export function LargeFile() {

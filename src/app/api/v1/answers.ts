@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { dueItem, finding, followUp, loadItem, reading } from '@/contracts/http/resources';
 import type { workOrder, workOrderWhole } from '@/contracts/http/work-orders';
 import type { DueItem } from '@/core/due/due-item';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { FollowUpItem } from '@/server/findings/follow-up';
 import type { listLoads } from '@/server/odometer/list-loads';

@@ -1,7 +1,15 @@
 import { z } from 'zod';
 import { standardCoils } from '@/core/engine/coils';
-import { layoutOf, modelFaults, siteId } from '@/core/engine/layout';
-import { ARRANGEMENTS, BANK_PLACES, type EngineModel, IGNITIONS, MOUNTINGS, POSITIONS } from '@/core/engine/model';
+import { layoutOf, modelFaults } from '@/core/engine/layout';
+import {
+  ARRANGEMENTS,
+  BANK_PLACES,
+  type EngineModel,
+  IGNITIONS,
+  MOUNTINGS,
+  POSITIONS,
+  siteId,
+} from '@/core/engine/model';
 import { CAUSES, CONFIDENCES, URGENCIES } from '@/core/inspection/finding';
 import { readEngine } from '@/core/inspection/findings';
 import { SHAPES } from '@/core/inspection/shape';

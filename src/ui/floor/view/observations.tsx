@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Grid } from '@chakra-ui/react';
-import { CONDITIONS, type Condition, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
+import { CONDITIONS, type Condition, type ConditionRegion, NORMAL } from '@/core/inspection/vocabulary';
 import type { Mm } from '@/core/shared/kinds';
 import type { Seen } from '@/core/work/site-fields';
 import { REGION_WORDS } from '@/text/condition-words';
@@ -14,7 +14,7 @@ const SEVERITY: Readonly<Record<number, string>> = { 1: 'just visible', 2: 'clea
 function pressed(seen: Seen, word: Condition): Seen {
   const { [word]: now, ...rest } = seen;
   if (now === undefined) return { ...seen, [word]: 2 };
-  if (HEALTHY.has(word) || now === 1) return rest;
+  if (NORMAL.has(word) || now === 1) return rest;
   return { ...seen, [word]: now === 2 ? 3 : 1 };
 }
 
@@ -51,7 +51,7 @@ export function Observations({
                 return (
                   <Press key={word} chosen={severity !== undefined} onPress={() => onChange(pressed(seen, word))}>
                     {word}
-                    {severity !== undefined && !HEALTHY.has(word) && `: ${SEVERITY[severity]}`}
+                    {severity !== undefined && !NORMAL.has(word) && `: ${SEVERITY[severity]}`}
                   </Press>
                 );
               })}

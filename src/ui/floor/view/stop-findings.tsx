@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { findingKey } from '@/core/inspection/finding';
 import { stopsIn } from '@/core/work/order-model';
 import { CAUSE_WORDS } from '@/text/cause-words';

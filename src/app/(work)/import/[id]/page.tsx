@@ -5,6 +5,7 @@ import { MAX_SHOWN, type PlanSummary, type SummaryRow, VERDICTS, type Verdict } 
 import { deps } from '@/server/deps';
 import { type ImportView, viewImport } from '@/server/imports/import-file';
 import { allKinds, isKindName, kindOf } from '@/server/imports/kinds';
+import { countText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -33,7 +34,7 @@ export default page(async function ImportCheckPage({ params, searchParams }: Pro
   return (
     <>
       <PageHead title={`Check of ${fileName}`}>
-        {titleOf(plan.kind)} · {number(plan.rowCount)} rows · nothing is written yet
+        {titleOf(plan.kind)} · {countText(plan.rowCount)} rows · nothing is written yet
       </PageHead>
       {problem && (
         <Box mb="4">
@@ -53,7 +54,6 @@ export default page(async function ImportCheckPage({ params, searchParams }: Pro
   );
 });
 
-const number = (count: number): string => count.toLocaleString('en');
 const titleOf = (kind: string): string => (isKindName(kind) ? kindOf(kind).title : kind);
 
 /** A file that a worker is at, or that is done with. */
@@ -117,7 +117,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
       <Flex gap="3" wrap="wrap" align="center" mb="3">
         {VERDICTS.map((verdict) => (
           <ButtonLink key={verdict} href={`/import/${view.id}?show=${verdict}`}>
-            {number(counts[verdict])} {WORDS[verdict]}
+            {countText(counts[verdict])} {WORDS[verdict]}
           </ButtonLink>
         ))}
         {shown && <TextLink href={`/import/${view.id}`}>all rows</TextLink>}
@@ -134,8 +134,8 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
             <input type="hidden" name="digest" value={plan.digest} />
             <input type="hidden" name="background" value={view.inBackground ? 'yes' : ''} />
             <SubmitButton main>
-              Confirm: add {number(counts.add)}, change {number(counts.change)}
-              {counts.refuse > 0 ? `, leave out ${number(counts.refuse)} refused` : ''}
+              Confirm: add {countText(counts.add)}, change {countText(counts.change)}
+              {counts.refuse > 0 ? `, leave out ${countText(counts.refuse)} refused` : ''}
             </SubmitButton>
           </ActionForm>
         ) : (
@@ -167,7 +167,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
           </Table.Row>
         ))}
       </PlainTable>
-      {more > 0 && <Box color="soft">{number(more)} more rows like these.</Box>}
+      {more > 0 && <Box color="soft">{countText(more)} more rows like these.</Box>}
     </>
   );
 }

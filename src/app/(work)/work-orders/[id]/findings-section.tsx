@@ -1,5 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { siteId, siteName } from '@/core/engine/layout';
+import { siteName } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { type Actor, may } from '@/server/access';
 import type { FindingView } from '@/server/findings/findings-of';

@@ -2,7 +2,7 @@ import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { timeOf } from '@/core/calendar/zone';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
 import { isLive } from '@/core/work/order-state';

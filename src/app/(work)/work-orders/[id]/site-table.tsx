@@ -1,5 +1,5 @@
 import { Box, Flex, Table } from '@chakra-ui/react';
-import { siteId } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import type { Actor } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { gapText, NONE, torqueText, wearText } from '@/text/format';

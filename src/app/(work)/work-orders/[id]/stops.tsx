@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { siteId, siteName } from '@/core/engine/layout';
+import { siteName } from '@/core/engine/layout';
+import { siteId } from '@/core/engine/model';
 import { type Actor, may } from '@/server/access';
 import { stopsOf } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';

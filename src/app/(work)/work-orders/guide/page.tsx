@@ -1,6 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
-import { CONDITIONS, type ConditionRegion, HEALTHY } from '@/core/inspection/vocabulary';
+import { CONDITIONS, type ConditionRegion, NORMAL } from '@/core/inspection/vocabulary';
 import { POINTS_TO, REGION_WORDS } from '@/text/condition-words';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
@@ -32,7 +32,7 @@ export default async function GuidePage() {
                   <Box>
                     <strong>{word}</strong>
                     <Box color="soft" fontSize="sm">
-                      {HEALTHY.has(word) ? 'As it should be. ' : ''}
+                      {NORMAL.has(word) ? 'As it should be. ' : ''}
                       {POINTS_TO[word]}
                     </Box>
                   </Box>

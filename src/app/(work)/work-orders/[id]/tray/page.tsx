@@ -1,8 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { siteId } from '@/core/engine/layout';
-import { HEALTHY } from '@/core/inspection/vocabulary';
+import { siteId } from '@/core/engine/model';
+import { NORMAL } from '@/core/inspection/vocabulary';
 import type { UnitSystem } from '@/core/units/person-units';
 import { siteTarget } from '@/core/work/targets';
 import { may } from '@/server/access';
@@ -194,5 +194,5 @@ const second = (text: string): string => text.split(' · ')[1] ?? '';
 /** What was seen, told by what is not as it should be. */
 function seenWords(conditions: readonly string[] | null): string {
   if (conditions === null) return 'not looked at';
-  return conditions.filter((word) => !HEALTHY.has(word)).join(', ') || 'normal';
+  return conditions.filter((word) => !NORMAL.has(word)).join(', ') || 'normal';
 }
