@@ -81,9 +81,9 @@ const child = spawnSync(process.execPath, ['--import', 'tsx', 'bench/load-file.t
   encoding: 'utf8',
   stdio: ['ignore', 'pipe', 'inherit'],
 });
-const { added, suspect, seconds: loading, megabytes: memory } = JSON.parse(child.stdout);
+const { added, suspect, seconds: loading, receiving, megabytes: memory } = JSON.parse(child.stdout);
 say(
-  `Load of ${added.toLocaleString('en')} readings (${megabytes.toFixed(0)} MB) of ${VEHICLES.toLocaleString('en')} vehicles, all checks and every due status: ${loading.toFixed(1)} s, ${Math.round(added / loading).toLocaleString('en')} rows a second, ${suspect.toLocaleString('en')} suspect; the process at most ${memory.toFixed(0)} MB`,
+  `Load of ${added.toLocaleString('en')} readings (${megabytes.toFixed(0)} MB) of ${VEHICLES.toLocaleString('en')} vehicles, all checks and every due status: ${loading.toFixed(1)} s, the first ${receiving.toFixed(1)} of them to take it in, ${Math.round(added / loading).toLocaleString('en')} rows a second, ${suspect.toLocaleString('en')} suspect; the process at most ${memory.toFixed(0)} MB`,
 );
 
 const client = await pool.connect();

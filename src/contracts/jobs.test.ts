@@ -10,6 +10,8 @@ describe('what a job is told', () => {
     ['due-run', { fleetId: id }, true],
     ['due-run', { fleetId: 'all' }, false],
     ['due-runs', {}, true],
+    ['load-readings', { fleetId: id, loadId: id }, true],
+    ['load-readings', { fleetId: id }, false],
     ['notices', { fleetId: id }, true],
     ['notices', {}, false],
     ['check-import', { fleetId: id, importId: id }, true],

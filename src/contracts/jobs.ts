@@ -13,6 +13,8 @@ export const JOBS = {
   'check-import': z.object({ fleetId: z.uuid(), importId: z.uuid() }),
   /** Does what a large uploaded file was shown to do. */
   'apply-import': z.object({ fleetId: z.uuid(), importId: z.uuid(), personId: z.uuid(), digest: z.string() }),
+  /** Loads a large file of readings that has come. */
+  'load-readings': z.object({ fleetId: z.uuid(), loadId: z.uuid() }),
   /** Notes what is new to be told of, for one fleet. */
   notices: z.object({ fleetId: z.uuid() }),
   /** Lets go of what is kept for a while only. Scheduled. */

@@ -5,6 +5,7 @@ import type { Deps } from '@/server/deps';
 import { ensureDueStatus } from '@/server/due/due-status';
 import { refreshFamilies } from '@/server/due/refresh-families';
 import { applyInBackground, checkInBackground } from '@/server/imports/apply-import';
+import { loadReadingsFile } from '@/server/odometer/load-readings-file';
 import { tidy } from '@/server/tidy';
 
 /* What a worker does for each job: it reads what it is told and calls the use-case's own work, which is one transaction. Done
@@ -22,6 +23,7 @@ const HANDLERS: Handlers = {
   async notices(deps, { fleetId }) {
     await noteNews(deps.db, fleetId, deps.today(), deps.now());
   },
+  'load-readings': loadReadingsFile,
   'check-import': (deps, { fleetId, importId }) => checkInBackground(deps, fleetId, importId),
   'apply-import': applyInBackground,
   async 'due-runs'(deps) {

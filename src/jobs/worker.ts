@@ -12,11 +12,13 @@ import { handle, SCHEDULE } from './handlers';
 /* A process that does background work: npm run worker. Any number of them share one database. */
 
 const POLL_SECONDS = 0.5;
+/** Each job holds its lock on one connection and works on up to three others; one looks for lost jobs. Few are open at a time. */
+const MAX_CONNECTIONS = 4 * JOB_NAMES.length + 1;
 const SWEEP_MS = 2000;
 
 /** Works until the signal says stop; what is begun then is finished. */
 export async function work(url: string, stop: AbortSignal): Promise<void> {
-  const { db, pool } = openConnection(url, 6);
+  const { db, pool } = openConnection(url, MAX_CONNECTIONS);
   const boss = await openQueue(url, true);
   const deps: Deps = { db, now: () => new Date(), today, jobs: queueOf(Promise.resolve(boss)) };
   for (const [name, cron] of SCHEDULE) await boss.schedule(name, cron, {});

@@ -1,10 +1,11 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { sql } from 'drizzle-orm';
+import { Readable } from 'node:stream';
+import { eq, sql } from 'drizzle-orm';
 import type PgBoss from 'pg-boss';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { generateFleet } from '../../bench/generate-fleet';
-import { vehicles } from '../../src/db/schema';
+import { odometerReadings, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { enterRow } from '../../src/server/catalogue/enter-row';
 import type { Deps } from '../../src/server/deps';
@@ -13,6 +14,8 @@ import { refreshDue } from '../../src/server/due/refresh-due';
 import { MAX_AT_ONCE } from '../../src/server/due/refresh-families';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { listJobs, retryJob } from '../../src/server/jobs/list-jobs';
+import { listLoads } from '../../src/server/odometer/list-loads';
+import { awaitLoad, receiveReadingsFile } from '../../src/server/odometer/receive-readings-file';
 import { openQueue, queueOf } from '../../src/server/queue';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
@@ -142,6 +145,30 @@ describe('a sheet that concerns many vehicles', () => {
     expect((await limits()).map(({ km }) => km)).toEqual([43_000]);
   }, 150_000);
 
+  it('takes a large file of readings again when its worker is killed in the middle, and writes it once', async () => {
+    const [app] = apps;
+    if (!app) throw new Error('no app');
+    const rows = ['11', '12', '14'].map((unit, i) => `${unit},2026-11-1${i},${90_000 + i},km,file`);
+    const text = ['unit_number,read_on,odometer,unit,source', ...rows, ''].join('\n');
+    const added = () => w.deps.db.$count(odometerReadings, eq(odometerReadings.source, 'file'));
+    const holder = await w.pool.connect();
+    await holder.query('begin');
+    await holder.query('lock table odometer_readings in share mode');
+    const file = Readable.from([Buffer.from(text)]);
+    const { loadId } = value(await receiveReadingsFile(app, actor, { fileName: 'file.csv', file }));
+    const load = async () => value(await listLoads(w.deps, actor)).find(({ id }) => id === loadId);
+    await expect.poll(async () => (await load())?.step, { timeout: 30_000 }).toBe('putting in order');
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    for (const worker of workers) kill(worker, 'SIGKILL');
+    workers = [];
+    await holder.query('rollback');
+    holder.release();
+    expect([(await load())?.state, await added()]).toEqual(['running', 0]);
+    startWorker();
+    expect(value(await awaitLoad(w.deps, actor, { loadId }))).toMatchObject({ added: 3, refused: 0 });
+    expect(await added()).toBe(3);
+  }, 150_000);
+
   it('that fails says why, and is asked for again by those who may; after a due run come its notices', async () => {
     const [app] = apps;
     await w.deps.db.execute(
@@ -156,7 +183,7 @@ describe('a sheet that concerns many vehicles', () => {
     const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
     expect(await retryJob(app, stranger, input)).toMatchObject({ error: { kind: 'not-found' } });
     value(await retryJob(app, actor, input));
-    await expect.poll(states, { timeout: 60_000 }).toEqual(Array(6).fill('done'));
+    await expect.poll(states, { timeout: 60_000 }).toEqual(Array(7).fill('done'));
   }, 90_000);
 
   it('ends its worker in good order when it is told to', async () => {

@@ -1,16 +1,19 @@
 import { Readable } from 'node:stream';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { generateFleet } from '../../bench/generate-fleet';
 import { importSamples } from '../../demo/load';
-import { dueInputs, dueStatus, odometerReadings, readingLoads, vehicles } from '../../src/db/schema';
+import { JOBS } from '../../src/contracts/jobs';
+import { dueInputs, dueStatus, odometerReadings, readingLoadPieces, readingLoads, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import type { Deps } from '../../src/server/deps';
 import { refreshDue } from '../../src/server/due/refresh-due';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import type { ImportKindName } from '../../src/server/imports/kind';
 import { cancelLoad, listLoads } from '../../src/server/odometer/list-loads';
 import { loadReadingsFile } from '../../src/server/odometer/load-readings-file';
+import { awaitLoad, receiveReadingsFile } from '../../src/server/odometer/receive-readings-file';
 import { recordReadings } from '../../src/server/odometer/record-readings';
 import { emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
@@ -59,8 +62,35 @@ beforeEach(async () => {
   ({ w, actor, odometer } = await begin());
 });
 
-const load = (text: string, who = actor) =>
-  loadReadingsFile(w.deps, who, { fileName: 'feed.csv', file: Readable.from([Buffer.from(text)]) });
+/** The jobs that a file asks for, done by hand. */
+const asked: { readonly fleetId: string; readonly loadId: string }[] = [];
+const receiving = (): Deps => ({
+  ...w.deps,
+  jobs: {
+    send: async (_, name, data) => {
+      expect(name).toBe('load-readings');
+      asked.push(JOBS['load-readings'].parse(data));
+    },
+  },
+});
+const received = (pieces: Iterable<Buffer> | AsyncIterable<Buffer>, who = actor, fileName = 'feed.csv') =>
+  receiveReadingsFile(receiving(), who, { fileName, file: Readable.from(pieces) });
+
+/** Takes a file in, loads it as a worker would, and gives what came of it. */
+async function load(text: string | Iterable<Buffer>, who = actor) {
+  const taken = await received(typeof text === 'string' ? [Buffer.from(text)] : text, who);
+  if (!taken.ok) return taken;
+  const job = asked.pop();
+  expect(job).toEqual({ fleetId: who.fleetId, loadId: taken.value.loadId });
+  if (job) await loadReadingsFile(w.deps, job);
+  return awaitLoad(w.deps, who, taken.value);
+}
+const sums = async (...given: Parameters<typeof load>) => {
+  const loaded = value(await load(...given));
+  if (!loaded) throw new Error('it was not loaded');
+  return loaded;
+};
+const pieces = () => w.deps.db.$count(readingLoadPieces);
 const kept = (own: Workspace) =>
   own.deps.db
     .select({
@@ -80,7 +110,7 @@ const kept = (own: Workspace) =>
 
 describe('a large file of readings', () => {
   it('is judged and kept as the same rows in a small file are', async () => {
-    const told = value(await load(odometer));
+    const told = await sums(odometer);
     const other = await begin();
     await slowly(other.w, other.actor, 'odometer', odometer);
     const rows = await kept(w);
@@ -100,9 +130,9 @@ describe('a large file of readings', () => {
   });
 
   it('sent again changes nothing', async () => {
-    value(await load(odometer));
+    await sums(odometer);
     const before = await kept(w);
-    expect(value(await load(odometer))).toMatchObject({ added: 0, refused: 0 });
+    expect(await sums(odometer)).toMatchObject({ added: 0, refused: 0 });
     expect(await kept(w)).toEqual(before);
   });
 
@@ -160,7 +190,7 @@ describe('a large file of readings', () => {
       'G2,2026-11-15,3300001,km',
       'G3,2026-11-15,2100000,mi',
     ];
-    expect(value(await load(lines.join('\n')))).toMatchObject({ added: 1, refused: 2 });
+    expect(await sums(lines.join('\n'))).toMatchObject({ added: 1, refused: 2 });
     const [latest] = value(await listLoads(w.deps, actor));
     expect(latest?.refusals?.map(({ line, why }) => [line, why])).toEqual([
       [3, 'the odometer is over 3,300,000 km'],
@@ -176,7 +206,7 @@ describe('a large file of readings', () => {
         const pieces = Array.from({ length: Math.ceil(text.length / size) }, (_, i) =>
           Buffer.from(text.slice(i * size, (i + 1) * size)),
         );
-        const refused = await loadReadingsFile(w.deps, actor, { fileName: 'x.csv', file: Readable.from(pieces) });
+        const refused = await load(pieces);
         expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('Line 3 is “\\.”') } });
       }
       expect(await kept(w)).toEqual([]);
@@ -187,8 +217,7 @@ describe('a large file of readings', () => {
     const text = `\ufeffunit_number,read_on,odometer\nG1,2026-11-15,500001\n`;
     const bytes = Buffer.from(text, 'utf16le');
     if (encoding === 'utf-16be') bytes.swap16();
-    const file = Readable.from([bytes.subarray(0, 21), bytes.subarray(21)]);
-    expect(value(await loadReadingsFile(w.deps, actor, { fileName: 'x.csv', file }))).toMatchObject({ added: 1 });
+    expect(await sums([bytes.subarray(0, 21), bytes.subarray(21)])).toMatchObject({ added: 1 });
   });
 
   it('not in UTF-8 is refused with what to do', async () => {
@@ -196,43 +225,95 @@ describe('a large file of readings', () => {
       Buffer.from('unit_number,read_on,odometer\nG1,2026-11-01,'),
       Buffer.from([0xff, 0xfe, 10]),
     ]);
-    const refused = await loadReadingsFile(w.deps, actor, { fileName: 'x.csv', file: Readable.from([bytes]) });
+    const refused = await load([bytes]);
     expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('UTF-8') } });
   });
 
-  it('can be cancelled while it is read, and writes nothing', async () => {
-    const lines = odometer.split('\n');
+  it('can be cancelled while it is sent, and writes nothing', async () => {
+    const lines = Buffer.from(`${odometer}\n`.repeat(60));
     async function* slow() {
-      yield Buffer.from(`${lines[0]}\n`);
-      for (let i = 1; i < lines.length; i += 60) {
-        yield Buffer.from(`${lines.slice(i, i + 60).join('\n')}\n`);
-        if (i > 120) {
-          const [running] = await w.deps.db.select().from(readingLoads).where(eq(readingLoads.state, 'running'));
-          await cancelLoad(w.deps, actor, { loadId: running?.id ?? '' });
-          await new Promise((resolve) => setTimeout(resolve, 550));
-        }
-      }
+      yield lines;
+      const [running] = await w.deps.db.select().from(readingLoads).where(eq(readingLoads.state, 'receiving'));
+      await cancelLoad(w.deps, actor, { loadId: running?.id ?? '' });
+      yield lines;
     }
-    const stopped = await loadReadingsFile(w.deps, actor, { fileName: 'slow.csv', file: Readable.from(slow()) });
+    const stopped = await received(slow());
     expect(stopped).toMatchObject({ ok: false, error: { message: 'Cancelled: nothing was written.' } });
-    expect(await kept(w)).toEqual([]);
+    expect(asked).toEqual([]);
+    expect(await pieces()).toBe(0);
     expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'cancelled' });
-    expect(await cancelLoad(w.deps, actor, { loadId: 'x' })).toMatchObject({ ok: false });
   });
 
-  it('whose connection is killed leaves nothing half-written, and the next is taken whole', async () => {
-    const lines = odometer.split('\n');
+  it('can be cancelled before a worker takes it, by its own fleet only', async () => {
+    const { loadId } = value(await received([Buffer.from(odometer)]));
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'queued', step: 'waiting for a worker' });
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    expect(await cancelLoad(w.deps, stranger, { loadId })).toMatchObject({ error: { kind: 'not-found' } });
+    expect(await awaitLoad(w.deps, stranger, { loadId })).toMatchObject({ error: { kind: 'not-found' } });
+    value(await cancelLoad(w.deps, actor, { loadId }));
+    expect(await awaitLoad(w.deps, actor, { loadId })).toMatchObject({ error: { kind: 'conflict' } });
+    await loadReadingsFile(w.deps, { fleetId: actor.fleetId, loadId });
+    expect([await kept(w), await pieces()]).toEqual([[], 0]);
+    expect(await cancelLoad(w.deps, actor, { loadId })).toMatchObject({ error: { kind: 'not-found' } });
+    asked.pop();
+  });
+
+  it('can be cancelled while a worker is at it', async () => {
+    const { loadId } = value(await received([Buffer.from(odometer)]));
+    asked.pop();
+    await w.deps.db.update(readingLoads).set({ state: 'running' });
+    value(await cancelLoad(w.deps, actor, { loadId }));
+    await loadReadingsFile(w.deps, { fleetId: actor.fleetId, loadId });
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'cancelled' });
+    expect([await kept(w), await pieces()]).toEqual([[], 0]);
+  });
+
+  it('that breaks off while it is sent leaves nothing', async () => {
     async function* cut() {
-      yield Buffer.from(`${lines.slice(0, 200).join('\n')}\n`);
-      await w.deps.db.execute(
-        sql`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query like 'copy staged%'`,
-      );
-      yield Buffer.from(`${lines.slice(200).join('\n')}\n`);
+      yield Buffer.from(odometer);
+      throw new Error('connection lost');
     }
-    const broken = await loadReadingsFile(w.deps, actor, { fileName: 'cut.csv', file: Readable.from(cut()) });
-    expect(broken).toMatchObject({ ok: false, error: { message: expect.stringContaining('Nothing was written') } });
+    expect(await received(cut())).toMatchObject({ error: { message: expect.stringContaining('send it again') } });
+    expect([asked, await pieces()]).toEqual([[], 0]);
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'failed' });
+  });
+
+  it('whose connection is killed leaves nothing half-written, and is taken again whole, once', async () => {
+    const { loadId } = value(await received([Buffer.from(odometer)]));
+    asked.pop();
+    const job = { fleetId: actor.fleetId, loadId };
+    const hold = await w.pool.connect();
+    await hold.query('begin');
+    // The worker stands still where it writes.
+    await hold.query('lock table odometer_readings in share mode');
+    const broken = loadReadingsFile(w.deps, job).then(
+      () => 'done',
+      () => 'broken off',
+    );
+    const cut = `select pg_terminate_backend(pid) as cut from pg_stat_activity
+      where datname = current_database() and query like 'copy odometer_readings%' and wait_event_type = 'Lock'`;
+    await expect.poll(async () => (await w.pool.query(cut)).rowCount, { timeout: 10_000 }).toBe(1);
+    await hold.query('rollback');
+    hold.release();
+    expect(await broken).toBe('broken off');
     expect(await kept(w)).toEqual([]);
-    expect(value(await load(odometer)).added).toBeGreaterThan(500);
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'queued' });
+    await loadReadingsFile(w.deps, job);
+    const first = await kept(w);
+    expect(first.length).toBeGreaterThan(500);
+    expect([value(await listLoads(w.deps, actor))[0]?.state, await pieces()]).toEqual(['done', 0]);
+    await loadReadingsFile(w.deps, job);
+    expect(await kept(w)).toEqual(first);
+  });
+
+  it('is written once where two workers take it at the same time', async () => {
+    const { loadId } = value(await received([Buffer.from(odometer)]));
+    asked.pop();
+    const job = { fleetId: actor.fleetId, loadId };
+    await Promise.all([loadReadingsFile(w.deps, job), loadReadingsFile(w.deps, job)]);
+    const { rows } = await w.pool.query("select count(*)::int as n from audit_trail where entity = 'reading-load'");
+    expect(rows).toEqual([{ n: 1 }]);
+    expect((await kept(w)).length).toBeGreaterThan(500);
   });
 
   /** A load that waits in the midst of its rows for one that somebody else holds, 400,000 km of G1 on 14 November. */
@@ -252,7 +333,9 @@ describe('a large file of readings', () => {
     return async (end: 'commit' | 'rollback') => {
       await holder.query(end);
       holder.release();
-      return value(await loading);
+      const loaded = value(await loading);
+      if (!loaded) throw new Error('it was not loaded');
+      return loaded;
     };
   }
 
@@ -276,14 +359,14 @@ describe('a large file of readings', () => {
     expect(await status()).toEqual(told);
   });
 
-  it('that stopped with its process is told as stopped', async () => {
+  it('whose sending stopped with its process is told as stopped', async () => {
     await w.deps.db.insert(readingLoads).values({
       fleetId: actor.fleetId,
       fileName: 'gone.csv',
       startedBy: actor.personId,
       startedAt: new Date(w.deps.now().getTime() - 60_000),
-      state: 'running',
-      step: 'checking',
+      state: 'receiving',
+      step: 'receiving the file',
     });
     expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'stopped' });
   });
@@ -294,7 +377,7 @@ describe('a large file of readings', () => {
       error: { kind: 'forbidden' },
     });
     const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
-    expect(value(await load(odometer, stranger))).toMatchObject({ added: 0 });
+    expect(await sums(odometer, stranger)).toMatchObject({ added: 0 });
     const [row] = await w.deps.db
       .select()
       .from(dueInputs)

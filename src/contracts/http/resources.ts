@@ -129,6 +129,9 @@ export const readingsAnswer = z.object({
   ),
 });
 
+/** A file that has come and waits for a worker. */
+export const loadAccepted = z.object({ load_id: z.uuid() });
+
 /** The sums of a file that was written. */
 export const loadAnswer = z.object({
   load_id: z.uuid(),
@@ -141,8 +144,8 @@ export const loadAnswer = z.object({
 export const loadItem = z.object({
   load_id: z.uuid(),
   file_name: z.string(),
-  /** `stopped`: its process is gone, and nothing was written. */
-  state: z.enum(['running', 'done', 'failed', 'cancelled', 'stopped']),
+  /** `receiving`: it is still being sent. `stopped`: it did not arrive whole, and nothing was written. */
+  state: z.enum(['receiving', 'queued', 'running', 'done', 'failed', 'cancelled', 'stopped']),
   step: z.string(),
   rows_read: z.number().int(),
   rows_judged: z.number().int(),

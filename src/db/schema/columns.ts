@@ -1,4 +1,4 @@
-import { date, integer, numeric, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { customType, date, integer, numeric, timestamp, uuid } from 'drizzle-orm/pg-core';
 import type { Day, FleetId, Km, Mm, Nm } from '../../core/shared/kinds';
 
 /** Columns that most tables share. */
@@ -9,6 +9,7 @@ export const createdAt = () => instant().notNull().defaultNow();
 export const day = () => date({ mode: 'string' }).$type<Day>();
 export const km = () => numeric({ precision: 9, scale: 1, mode: 'number' }).$type<Km>();
 export const mm = () => numeric({ precision: 6, scale: 4, mode: 'number' }).$type<Mm>();
+export const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 export const nm = () => numeric({ precision: 6, scale: 2, mode: 'number' }).$type<Nm>();
 /** Counts up with every change: a write that names an older one is refused. */
 export const version = () => integer().notNull().default(1);

@@ -15,7 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { type Binding, CERTAINTIES, DUE_STATES, type HourMeter, type SiteClock } from '../../core/due/due';
 import type { SpecSheetId, VehicleId } from '../../core/shared/kinds';
-import { createdAt, day, fleetId, instant, km, list } from './columns';
+import { bytea, createdAt, day, fleetId, instant, km, list } from './columns';
 import { vehicles } from './fleet';
 
 /** Append-only in meaning: a doubtful reading is kept and flagged, never dropped. */
@@ -178,7 +178,7 @@ export const staleGroups = pgTable(
   (t) => [index().on(t.fleetId)],
 );
 
-/** A large file of readings being loaded: its progress, and what came of it. The rows themselves are written whole or not at all. */
+/** A large file of readings: how far it has come, and what came of it. Its readings are written whole or not at all. */
 export const readingLoads = pgTable(
   'reading_loads',
   {
@@ -187,7 +187,7 @@ export const readingLoads = pgTable(
     fileName: text().notNull(),
     startedBy: uuid().notNull(),
     startedAt: instant().notNull(),
-    state: text({ enum: ['running', 'done', 'failed', 'cancelled'] }).notNull(),
+    state: text({ enum: ['receiving', 'queued', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
     /** What it is doing, in words. */
     step: text().notNull(),
     rowsRead: integer().notNull().default(0),
@@ -202,5 +202,21 @@ export const readingLoads = pgTable(
     cancelAsked: boolean().notNull().default(false),
     endedAt: instant(),
   },
-  (t) => [index().on(t.fleetId, t.startedAt)],
+  (t) => [
+    index().on(t.fleetId, t.startedAt),
+    check('reading_loads_state_known', sql`${t.state} in ('receiving','queued','running','done','failed','cancelled')`),
+  ],
+);
+
+/** A file of readings as it came, until it is loaded: whichever worker takes it, on whichever machine. */
+export const readingLoadPieces = pgTable(
+  'reading_load_pieces',
+  {
+    loadId: uuid()
+      .notNull()
+      .references(() => readingLoads.id, { onDelete: 'cascade' }),
+    n: integer().notNull(),
+    bytes: bytea().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.loadId, t.n] })],
 );

@@ -1,13 +1,11 @@
 import { sql } from 'drizzle-orm';
-import { check, customType, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { PersonId, WorkOrderId } from '../../core/shared/kinds';
 import { COUNT_KINDS } from '../../core/work/ask';
 import type { Json } from '../../core/work/entry';
-import { createdAt, fleetId, id, instant, list } from './columns';
+import { bytea, createdAt, fleetId, id, instant, list } from './columns';
 import { people } from './fleet';
 import { workOrders } from './work';
-
-const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 /** Things counted out and in: while one is open the engine is not started. */
 export const workOrderCounts = pgTable(

@@ -6,8 +6,8 @@ import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { suspectReadings } from '@/core/odometer/check';
 import { byDay, type Reading, WINDOW_DAYS } from '@/core/odometer/use-rate';
 import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
+import type { Author } from '@/db/queries/audit';
 import type { OdometerRow } from '@/db/queries/due-inputs';
-import type { Actor } from '../access';
 import { odometerOf } from '../due/refresh-due';
 import { saidByLines } from './stage-file';
 
@@ -53,7 +53,7 @@ const SEND_AT = 64 * 1024;
 export async function judgeAndCopy(
   staging: PoolClient,
   client: PoolClient,
-  { fleetId, personId }: Actor,
+  { fleetId, personId }: Author,
   today: string,
   tell: (lines: number) => Promise<void>,
 ): Promise<Merged> {

@@ -1,12 +1,14 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { lockKey } from '@/db/locks';
+import { dropFile } from '@/db/queries/reading-loads';
 import { people, readingLoads } from '@/db/schema';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { CANCELLED } from './load-progress';
 
-/** Loads of this fleet, the latest first. One whose process is gone is told as stopped. */
+/** Loads of this fleet, the latest first. One whose file stopped arriving with its process is told as stopped. */
 export const listLoads = useCase({
   permission: 'read the fleet',
   async run(deps, actor) {
@@ -23,7 +25,7 @@ export const listLoads = useCase({
         ...load,
         who,
         state:
-          load.state === 'running' && !running && !justBegun(load.startedAt, deps.now())
+          load.state === 'receiving' && !running && !justBegun(load.startedAt, deps.now())
             ? ('stopped' as const)
             : load.state,
       })),
@@ -34,22 +36,32 @@ export const listLoads = useCase({
 /** Between its first word and its lock a load is not stopped. */
 const justBegun = (startedAt: Date, now: Date): boolean => now.getTime() - startedAt.getTime() < 5000;
 
-/** Asks a running load to stop: it ends at its next step and writes nothing. */
+/** Asks a load to stop: it ends at its next step, or at once where no worker has begun it, and writes nothing. */
 export const cancelLoad = useCase({
   permission: 'import data',
   input: z.object({ loadId: z.uuid() }),
   async run(deps, actor, { loadId }): Promise<Outcome<null>> {
-    const asked = await deps.db
-      .update(readingLoads)
-      .set({ cancelAsked: true })
-      .where(
-        and(
-          eq(readingLoads.fleetId, actor.fleetId),
-          sql`${readingLoads.id}::text = ${loadId}`,
-          eq(readingLoads.state, 'running'),
-        ),
-      )
-      .returning({ id: readingLoads.id });
-    return asked.length > 0 ? ok(null) : notFound('running load');
+    return deps.db.transaction(async (tx) => {
+      const [asked] = await tx
+        .update(readingLoads)
+        .set({ cancelAsked: true })
+        .where(
+          and(
+            eq(readingLoads.fleetId, actor.fleetId),
+            eq(readingLoads.id, loadId),
+            inArray(readingLoads.state, ['receiving', 'queued', 'running']),
+          ),
+        )
+        .returning();
+      if (!asked) return notFound('running load');
+      if (asked.state === 'queued') {
+        await tx
+          .update(readingLoads)
+          .set({ state: 'cancelled', step: 'stopped', message: CANCELLED, endedAt: deps.now() })
+          .where(eq(readingLoads.id, loadId));
+        await dropFile(tx, loadId);
+      }
+      return ok(null);
+    });
   },
 });

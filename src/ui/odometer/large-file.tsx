@@ -1,14 +1,13 @@
 'use client';
 
 import { Box, Button, chakra, Flex } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { type FormEvent, useCallback, useEffect, useState } from 'react';
 import { countText, instantText } from '@/text/format';
 
 interface Load {
   readonly load_id: string;
   readonly file_name: string;
-  readonly state: 'running' | 'done' | 'failed' | 'cancelled' | 'stopped';
+  readonly state: 'receiving' | 'queued' | 'running' | 'done' | 'failed' | 'cancelled' | 'stopped';
   readonly step: string;
   readonly rows_read: number;
   readonly rows_judged: number;
@@ -23,11 +22,12 @@ interface Load {
 }
 
 const EVERY_MS = 1000;
+const OPEN: readonly string[] = ['receiving', 'queued', 'running'] satisfies Load['state'][];
+const FAILED: readonly string[] = ['failed', 'stopped'] satisfies Load['state'][];
 const count = (n: number | null): string => countText(n ?? 0);
 
-/** A file of any size: sent as a stream, its progress told, to be cancelled at any time. */
+/** A file of any size: sent as a stream, loaded by a worker, its progress told, to be cancelled at any time. */
 export function LargeFile() {
-  const router = useRouter();
   const [loads, setLoads] = useState<readonly Load[]>([]);
   const [sending, setSending] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
@@ -35,7 +35,7 @@ export function LargeFile() {
     const answer = await fetch('/api/v1/odometer-loads').catch(() => null);
     if (answer?.ok) setLoads(((await answer.json()) as { items: Load[] }).items);
   }, []);
-  const running = sending || loads.some((load) => load.state === 'running');
+  const running = sending || loads.some(({ state }) => OPEN.includes(state));
   useEffect(() => {
     look();
     if (!running) return;
@@ -50,7 +50,7 @@ export function LargeFile() {
     setMessage(null);
     const answer = await fetch(`/api/v1/odometer-readings?name=${encodeURIComponent(file.name)}`, {
       method: 'POST',
-      headers: { 'Content-Type': 'text/csv' },
+      headers: { 'Content-Type': 'text/csv', Prefer: 'respond-async' },
       body: file,
     }).catch(() => null);
     const told = (await answer?.json().catch(() => null)) as { detail?: string } | null;
@@ -58,7 +58,6 @@ export function LargeFile() {
     if (!answer?.ok)
       setMessage(told?.detail ?? 'Isobar could not be reached, so nothing was written. Send the file again.');
     await look();
-    router.refresh();
   };
   const cancel = async (load: Load) => {
     await fetch(`/api/v1/odometer-loads/${load.load_id}`, { method: 'DELETE' }).catch(() => null);
@@ -93,8 +92,10 @@ function OneLoad({ load, onCancel }: { load: Load; onCancel: () => void }) {
     <Box borderBottom="1px solid" borderColor="hair" py="2">
       <Flex gap="3" align="center" wrap="wrap">
         <strong>{load.file_name}</strong>
-        <span>{stateText(load)}</span>
-        {load.state === 'running' && (
+        <Box as="span" color={FAILED.includes(load.state) ? 'wrong.ink' : undefined}>
+          {stateText(load)}
+        </Box>
+        {OPEN.includes(load.state) && (
           <Button size="xs" variant="outline" rounded="sm" borderColor="line" onClick={onCancel}>
             Cancel
           </Button>
@@ -121,12 +122,15 @@ function OneLoad({ load, onCancel }: { load: Load; onCancel: () => void }) {
 
 function stateText(load: Load): string {
   switch (load.state) {
+    case 'receiving':
+    case 'queued':
+      return load.step;
     case 'running':
       return `${load.step}: ${count(Math.max(load.rows_read, load.rows_judged))} lines read, ${count(load.rows_judged)} checked`;
     case 'done':
       return `${count(load.added)} added, ${count(load.suspect)} of them suspect; ${count(load.known)} were here already, ${count(load.refused)} refused`;
     case 'stopped':
-      return 'Stopped with the program: nothing was written. Send the file again.';
+      return 'It did not arrive whole: nothing was written. Send the file again.';
     default:
       return load.message ?? load.state;
   }

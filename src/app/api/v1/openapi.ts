@@ -6,6 +6,7 @@ import {
   fitmentAnswer,
   followUpList,
   followUpsQuery,
+  loadAccepted,
   loadAnswer,
   loadList,
   readingList,
@@ -169,6 +170,13 @@ const READINGS_PATHS = {
       summary: 'Odometer readings, up to 1,000 at once; each is judged on its own',
       parameters: [
         { name: 'Idempotency-Key', in: 'header', required: false, schema: { type: 'string', maxLength: 200 } },
+        {
+          name: 'Prefer',
+          in: 'header',
+          required: false,
+          description: 'respond-async: a file is answered with 202 as soon as it has come',
+          schema: { type: 'string' },
+        },
       ],
       requestBody: {
         required: true,
@@ -180,6 +188,10 @@ const READINGS_PATHS = {
         200: {
           description: 'A result for each, or the sums of a file',
           content: json(z.union([readingsAnswer, loadAnswer]), 'output'),
+        },
+        202: {
+          description: 'The file has come; a worker loads it',
+          content: json(loadAccepted, 'output'),
         },
         400: PROBLEM,
         413: PROBLEM,

@@ -4,22 +4,29 @@ import type { Actor } from '@/server/access';
 import { deps } from '@/server/deps';
 import { toCsv } from '@/server/exports/csv';
 import { listReadings } from '@/server/odometer/list-readings';
-import { loadReadingsFile, MAX_LOAD_BYTES } from '@/server/odometer/load-readings-file';
+import { awaitLoad, MAX_LOAD_BYTES, receiveReadingsFile } from '@/server/odometer/receive-readings-file';
 import { recordReadings } from '@/server/odometer/record-readings';
 import { toReading } from '../answers';
 import { csvReply, problem, queryOf, readBody, reply, route, wantsCsv } from '../http';
 
-/** A file of any size, taken as it comes: its progress stands under odometer-loads. */
+/**
+ * A file of any size, taken as it comes and loaded by a worker: its progress stands under odometer-loads. Answers when it is
+ * loaded, or as soon as it has come where the caller would rather not wait.
+ */
 async function loadCsv(actor: Actor, request: Request): Promise<Response> {
   const length = Number(request.headers.get('content-length') ?? 0);
   if (length > MAX_LOAD_BYTES) return problem(413, `A file of readings may have ${MAX_LOAD_BYTES / 1024 ** 3} GB.`);
   if (!request.body) return problem(400, 'Send the file as the body.');
   const name = new URL(request.url).searchParams.get('name') ?? 'readings.csv';
   const file = Readable.from(capped(request.body, MAX_LOAD_BYTES));
-  return reply(await loadReadingsFile(deps(), actor, { fileName: name, file }), ({ loadId, ...counts }) => ({
-    load_id: loadId,
-    ...counts,
-  }));
+  const received = await receiveReadingsFile(deps(), actor, { fileName: name, file });
+  if (!received.ok) return reply(received);
+  const { loadId } = received.value;
+  const accepted = () => Response.json({ load_id: loadId }, { status: 202 });
+  if (/\brespond-async\b/i.test(request.headers.get('prefer') ?? '')) return accepted();
+  const loaded = await awaitLoad(deps(), actor, { loadId });
+  if (loaded.ok && loaded.value === null) return accepted();
+  return reply(loaded, (sums) => ({ load_id: loadId, ...sums, loadId: undefined }));
 }
 
 /** A stream that breaks off over a limit: nothing of the file is written then. */
