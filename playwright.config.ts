@@ -54,7 +54,14 @@ export default defineConfig({
   },
   projects: [
     { name: 'empty workspace', testMatch: 'whole-loop.spec.ts', use: { baseURL: `http://127.0.0.1:${ports.empty}` } },
-    { name: 'demo', testIgnore: 'whole-loop.spec.ts', use: { baseURL: `http://127.0.0.1:${ports.demo}` } },
+    // Alone on its database: it compares all that a fleet has before and after.
+    { name: 'access', testMatch: 'access.spec.ts', use: { baseURL: `http://127.0.0.1:${ports.demo}` } },
+    {
+      name: 'demo',
+      testIgnore: ['whole-loop.spec.ts', 'access.spec.ts'],
+      dependencies: ['access'],
+      use: { baseURL: `http://127.0.0.1:${ports.demo}` },
+    },
   ],
   webServer: [server(ports.empty, needed('E2E_EMPTY_URL')), server(ports.demo, needed('E2E_DEMO_URL'))],
 });

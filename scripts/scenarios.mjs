@@ -3,10 +3,10 @@ import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { freePort, startCluster } from './lib/cluster.mjs';
-import { nodeArgs } from './lib/command.mjs';
+import { nodeArgs, start } from './lib/command.mjs';
 import { say } from './lib/say.mjs';
 
-/* Runs the browser tests against two servers: one on an empty workspace, one on the demo scenario. */
+/* Runs the browser tests against two servers: one on an empty workspace, one on the demo scenario, with a worker beside it. */
 
 const MAX_SEEN = 6000;
 
@@ -45,6 +45,11 @@ function tellWhatWasSeen() {
 const ports = [await freePort(), await freePort()];
 let status = prepare();
 if (status === 0) {
+  const worker = start([nodeArgs.tsx, 'scripts/worker.ts'], {
+    DATABASE_URL: databases.demo,
+    ISOBAR_TODAY: '2026-11-16',
+    ISOBAR_LOG_LEVEL: 'error',
+  });
   status = node(['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
     E2E_EMPTY_URL: databases.empty,
     E2E_DEMO_URL: databases.demo,
@@ -52,6 +57,7 @@ if (status === 0) {
     E2E_DEMO_PORT: String(ports[1]),
     E2E_TOKEN_FILE: path.join(folder, 'demo-token'),
   });
+  worker.kill('SIGTERM');
 }
 if (status !== 0) tellWhatWasSeen();
 cluster.stop();

@@ -60,7 +60,7 @@ async function keep(program, env, { cluster, port, mode }) {
     if (stopping) return;
     stopping = true;
     unwatch();
-    await Promise.all([app.stop(), worker?.stop()]);
+    await Promise.all([app.stop(), worker.stop()]);
     cluster?.stop();
     say('stopped');
     process.exit(code);
@@ -70,14 +70,11 @@ async function keep(program, env, { cluster, port, mode }) {
     void stop(1);
   };
   const app = keepRunning('the app', () => start(program, { ...env, ISOBAR_SUPERVISED: '1' }), failed);
-  const worker =
-    mode === 'dev'
-      ? null
-      : keepRunning(
-          'the worker',
-          () => start([nodeArgs.tsx, 'scripts/worker.ts'], { ...env, ISOBAR_SUPERVISED: '1' }),
-          failed,
-        );
+  const worker = keepRunning(
+    'the worker',
+    () => start([nodeArgs.tsx, 'scripts/worker.ts'], { ...env, ISOBAR_SUPERVISED: '1' }),
+    failed,
+  );
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
   await answering(port, app);

@@ -1,20 +1,7 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { expect, test } from '@playwright/test';
 import { User } from './user';
 
 /* A file too large for a request: the page says what a worker is doing, and is not kept waiting by it. */
-
-let worker: ChildProcess;
-test.beforeAll(() => {
-  worker = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/worker.ts'], {
-    env: { ...process.env, DATABASE_URL: process.env.E2E_DEMO_URL ?? '', ISOBAR_TODAY: '2026-11-16' },
-    stdio: 'ignore',
-    detached: true,
-  });
-});
-test.afterAll(() => {
-  process.kill(-(worker.pid ?? 0), 'SIGTERM');
-});
 
 const LINES = 40_000;
 const file = [

@@ -1,7 +1,4 @@
 'use client';
 
-import { CouldNotLoad } from '@/ui/primitives/could-not-load';
-
-export default function PageError({ reset }: { error: Error; reset: () => void }) {
-  return <CouldNotLoad reset={reset} />;
-}
+// Below the frame, so that the way to every other page stays in sight.
+export { default } from '../error';
