@@ -17,6 +17,7 @@ if (small)
     BENCH_SHEETS: '50',
     BENCH_CURVES: '5',
     BENCH_CALLS: '8',
+    BENCH_SECONDS: '0.2',
   });
 const CALLS = Number(process.env.BENCH_CALLS ?? 100);
 
@@ -57,6 +58,7 @@ process.stdout.write(
   `npm run demo, packages and build at hand: ${cold.seconds.toFixed(1)} s with a new database, ${warm.seconds.toFixed(1)} s the second time\n`,
 );
 run(process.execPath, [nodeArgs.tsx, 'bench/page-weight.ts', `http://127.0.0.1:${port}`]);
+run(process.execPath, [nodeArgs.tsx, 'bench/views.ts', `http://127.0.0.1:${port}`]);
 run(process.execPath, [nodeArgs.tsx, 'bench/at-the-vehicle.ts', `http://127.0.0.1:${port}`]);
 await warm.stop();
 

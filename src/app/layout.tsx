@@ -1,5 +1,6 @@
 import '@fontsource-variable/atkinson-hyperlegible-next';
 import '@fontsource-variable/atkinson-hyperlegible-mono';
+import '../../generated/isobar.css';
 import type { Metadata, Viewport } from 'next';
 import type { ReactNode } from 'react';
 import { Provider } from '@/ui/theme/provider';

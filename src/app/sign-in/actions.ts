@@ -12,7 +12,7 @@ export async function signInAction(data: FormData): Promise<ActionAnswer> {
   const { email = '', password = '' } = texts(data);
   return answer(
     await signIn(deps(), { email: email.slice(0, 200), password: password.slice(0, 200) }, await headers()),
-    () => ({ to: '/pressure', reload: true }),
+    () => ({ to: '/', reload: true }),
   );
 }
 

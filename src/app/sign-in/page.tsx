@@ -12,7 +12,7 @@ export const metadata = { title: 'Sign in' };
 export const dynamic = 'force-dynamic';
 
 export default async function SignInPage() {
-  if (await currentActor()) redirect('/pressure');
+  if (await currentActor()) redirect('/');
   if (await isFirstRun(deps())) redirect('/first-run');
   return (
     <FrontPage title="Sign in">

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
 import { PLAUSIBLE_BREAKAWAY, readQuantity } from '@/core/units/read-quantity';
 import { fromSi, QUANTITY_KINDS, type QuantityKind, unitsOf } from '@/core/units/unit';
@@ -58,10 +58,10 @@ export function ConvertBench({ system, keep }: ToolProps & { keep: FormAction })
       {rows.length > 0 && (
         <PlainTable heads={['Figure', 'Unit']} numeric={[1]}>
           {rows.map(([unit, value]) => (
-            <Table.Row key={unit}>
-              <Table.Cell fontSize="lg">{value}</Table.Cell>
-              <Table.Cell color="soft">{unit}</Table.Cell>
-            </Table.Row>
+            <tr key={unit}>
+              <td className="large">{value}</td>
+              <td className="soft">{unit}</td>
+            </tr>
           ))}
         </PlainTable>
       )}

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import { bendHistory } from '@/core/gap/bands';
 import {
@@ -179,13 +179,13 @@ function Plugs({
     <PlainTable heads={['Plug', 'Gap', 'What to do']}>
       {plugs.map((plug, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a plug is known by its place on the bench
-        <Table.Row key={i}>
-          <Table.Cell>{i + 1}</Table.Cell>
-          <Table.Cell whiteSpace="nowrap">{gapText(gaps[i] ?? null, system)}</Table.Cell>
-          <Table.Cell fontWeight={plug.action === 'accept' && !dropped.includes(i) ? '400' : '650'}>
+        <tr key={i}>
+          <td>{i + 1}</td>
+          <td className="nowrap">{gapText(gaps[i] ?? null, system)}</td>
+          <td className={plug.action === 'accept' && !dropped.includes(i) ? undefined : 'strong'}>
             {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug, system)}
-          </Table.Cell>
-        </Table.Row>
+          </td>
+        </tr>
       ))}
     </PlainTable>
   );

@@ -1,4 +1,4 @@
-import { Box, Flex, Table } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import type { ReleaseBlocker, SourceKind } from '@/core/catalogue/match';
 import type { Km, Mm, Nm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
@@ -76,36 +76,34 @@ function SheetRow({
   const memory = sheet.sourceKind === 'memory';
   const beside = memory ? 'never' : '○';
   return (
-    <Table.Row color={inForce ? 'ink' : 'soft'}>
-      <Table.Cell fontWeight="650" whiteSpace="nowrap">
-        {inForce ? '● in force' : beside}
-      </Table.Cell>
-      <Table.Cell>
+    <tr className={inForce ? undefined : 'soft'}>
+      <td className="nowrap strong">{inForce ? '● in force' : beside}</td>
+      <td>
         <TextLink href={`/parts/${sheet.part.id}`}>
           <Code>{sheet.part.number}</Code>
         </TextLink>
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>
         {gap}
         <Box color="soft" fontSize="sm">
           {gapOther}; written {sheet.gapAsTyped}
         </Box>
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>
         {torque}
         <Box color="soft" fontSize="sm">
           {torqueOther}
         </Box>
-      </Table.Cell>
-      <Table.Cell>{intervalText(sheet, system)}</Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>{intervalText(sheet, system)}</td>
+      <td>
         {sheet.sourceDocument}
         <Box color="soft" fontSize="sm">
           {SOURCE_WORDS[sheet.sourceKind]}, revision {sheet.revision}, {dateText(sheet.sourceDated)}
           {sheet.expiresOn && `, holds until ${dateText(sheet.expiresOn)}`}
         </Box>
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>
         by {sheet.enteredBy}; {sheet.checkedBy ? `checked by ${sheet.checkedBy}` : 'not checked'}
         {inForce &&
           sheet.blockers.map((blocker) => (
@@ -120,8 +118,8 @@ function SheetRow({
             <SubmitButton>I have compared it with its source</SubmitButton>
           </ActionForm>
         )}
-      </Table.Cell>
-    </Table.Row>
+      </td>
+    </tr>
   );
 }
 

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { type FormEvent, type ReactNode, type RefObject, useEffect, useRef } from 'react';
 import type { Choice } from '../primitives/options';
 import { Options } from '../primitives/options';
-import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-table';
+import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-row';
 
 interface DueFilterChoice {
   readonly depot?: string;

@@ -1,175 +1,135 @@
-import { Box, Flex, Table } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
-import type { DueItem } from '@/core/due/due-item';
-import type { UnitSystem } from '@/core/units/person-units';
-import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
-import { dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
+'use client';
+
+import NextLink from 'next/link';
+import { memo, type ReactNode } from 'react';
 import { LifeRing } from '../drawings/life-ring';
-import { TextLink } from '../primitives/links';
+import { ActionForm, type FormAction, useFormState } from '../primitives/action-form';
+import { ListFrame } from '../primitives/plain-table';
+import { COLUMN_WORDS, type DueColumn, type DueRow } from './due-row';
 
-/** Columns that can be left out; vehicle and due date always stand. */
-export const DUE_COLUMNS = ['life', 'pressure', 'depot', 'limit', 'odometer', 'sure', 'order'] as const;
-export type DueColumn = (typeof DUE_COLUMNS)[number];
+const ORDER = ['life', 'vehicle', 'depot', 'due', 'pressure', 'limit', 'odometer', 'sure', 'order'] as const;
+type Column = (typeof ORDER)[number];
+const WORDS: Readonly<Record<Column, string>> = { ...COLUMN_WORDS, vehicle: 'Vehicle', due: 'Due' };
 
-export const COLUMN_WORDS: Readonly<Record<DueColumn, string>> = {
-  life: 'Life used',
-  pressure: 'Pressure',
-  depot: 'Depot',
-  limit: 'Limit that binds',
-  odometer: 'Odometer now',
-  sure: 'How sure',
-  order: 'Work order',
-};
-
-interface Props {
-  readonly items: readonly DueItem[];
-  readonly system: UnitSystem;
-  readonly currency: string;
-  readonly hidden: ReadonlySet<DueColumn>;
+/** The due list: a table where there is room, cards on a phone. One form round it all opens work orders. */
+export function DueTable({
+  rows,
+  hidden,
+  dense,
+  openOrder,
+}: {
+  rows: readonly DueRow[];
+  hidden: readonly DueColumn[];
   /** One line a vehicle. */
-  readonly dense: boolean;
-  /** What can be done where there is no work order. */
-  readonly action: (item: DueItem) => ReactNode;
-}
-
-/** What would break into three lines otherwise. */
-const WIDTHS: Readonly<Partial<Record<string, string>>> = { vehicle: '200px', sure: '150px', limit: '110px' };
-
-const NUMERIC: ReadonlySet<DueColumn> = new Set(['pressure', 'odometer']);
-
-export function DueTable({ items, hidden, dense, ...rest }: Props) {
-  const order = ['life', 'vehicle', 'depot', 'due', 'pressure', 'limit', 'odometer', 'sure', 'order'] as const;
-  const shown = order.filter((column) => column === 'vehicle' || column === 'due' || !hidden.has(column));
-  const words = { ...COLUMN_WORDS, vehicle: 'Vehicle', due: 'Due' };
+  dense: boolean;
+  openOrder: FormAction;
+}) {
+  const shown = ORDER.filter((column) => !hidden.some((left) => left === column));
   return (
-    <Table.ScrollArea css={{ whiteSpace: 'normal' }} tabIndex={0}>
-      <Table.Root
-        size="sm"
-        css={{
-          '& th': { color: 'soft', fontWeight: '400', bg: 'paper', _print: { bg: 'white' } },
-          '& td, & th': { px: '2', py: dense ? '0.5' : undefined },
-          '& tr': { bg: 'paper', _print: { bg: 'white' }, breakInside: 'avoid' },
-        }}
-      >
-        <Table.Header>
-          <Table.Row>
-            {shown.map((column) => (
-              <Table.ColumnHeader key={column} textAlign={NUMERIC.has(column as DueColumn) ? 'right' : undefined}>
-                {words[column]}
-              </Table.ColumnHeader>
-            ))}
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {items.map((item) => (
-            <Table.Row key={item.vehicleId}>
+    <ActionForm action={openOrder} quiet>
+      <ListFrame>
+        <table className="list due-list" data-keep data-dense={dense || undefined}>
+          <thead>
+            <tr>
               {shown.map((column) => (
-                <Table.Cell
-                  key={column}
-                  textAlign={NUMERIC.has(column as DueColumn) ? 'right' : undefined}
-                  minW={dense ? undefined : WIDTHS[column]}
-                  whiteSpace={column === 'sure' || column === 'limit' || column === 'vehicle' ? undefined : 'nowrap'}
-                >
-                  {cellOf(column, item, { ...rest, dense })}
-                </Table.Cell>
+                <th key={column} scope="col" className={`due-${column}`}>
+                  {WORDS[column]}
+                </th>
               ))}
-            </Table.Row>
-          ))}
-        </Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <Row key={row.id} row={row} shown={shown} />
+            ))}
+          </tbody>
+        </table>
+      </ListFrame>
+    </ActionForm>
   );
 }
 
-type CellProps = Omit<Props, 'items' | 'hidden'>;
+const Row = memo(function Row({ row, shown }: { row: DueRow; shown: readonly Column[] }) {
+  return (
+    <tr>
+      {shown.map((column) => (
+        <td key={column} className={`due-${column}`}>
+          {cellOf(column, row)}
+        </td>
+      ))}
+    </tr>
+  );
+});
 
-function cellOf(column: DueColumn | 'vehicle' | 'due', item: DueItem, props: CellProps): ReactNode {
-  const { system, currency, dense, action } = props;
+function cellOf(column: Column, row: DueRow): ReactNode {
   switch (column) {
     case 'life':
-      return <Life item={item} />;
+      return (
+        <>
+          <LifeRing lifeUsed={row.lifeUsed} assumed={row.assumed} />
+          <span>{row.life}</span>
+        </>
+      );
     case 'vehicle':
       return (
-        <Second dense={dense} second={[item.engineCode, item.partNumber].filter(Boolean).join(' · ')}>
-          <TextLink href={`/vehicles/${item.vehicleId}`}>
-            <strong>{item.unitNumber}</strong> {item.name}
-          </TextLink>
-        </Second>
+        <>
+          <NextLink href={`/vehicles/${row.id}`} className="link" prefetch={false}>
+            <strong>{row.unit}</strong> {row.name}
+          </NextLink>
+          <Second>{row.engine}</Second>
+        </>
       );
     case 'depot':
       return (
-        <Second dense={dense} second={item.dutyGroup}>
-          {item.depot}
-        </Second>
+        <>
+          {row.depot}
+          <Second>{row.group}</Second>
+        </>
       );
     case 'due':
       return (
-        <Second dense={dense} second={dueText(item)}>
-          <Box as="span" fontWeight={item.state === 'past' || item.state === 'soon' ? '650' : undefined}>
-            {STATE_WORDS[item.state]}
-          </Box>
-        </Second>
+        <>
+          {row.urgent ? <strong>{row.state}</strong> : row.state}
+          <Second>{row.due}</Second>
+        </>
       );
-    case 'pressure':
-      return item.pressure === null ? NONE : `${moneyText(item.pressure, currency)} a week`;
-    case 'limit':
-      return bindingText(item, system);
     case 'odometer':
       return (
         <>
-          {distanceText(item.odometerNowKm, system)}
-          {item.suspectReadings > 0 && (
-            <Box color="caution.ink" fontSize="sm">
-              {item.suspectReadings} suspect
-            </Box>
-          )}
+          {row.odometer}
+          {row.suspects > 0 && <span className="doubtful">{row.suspects} suspect</span>}
         </>
       );
-    case 'sure':
-      return <Box fontSize="sm">{item.state === 'no-match' ? item.fitmentWhy : sureText(item, system)}</Box>;
     case 'order':
-      return item.openWorkOrder ? (
-        <Second
-          dense={dense}
-          second={item.openWorkOrder.plannedOn ? dateText(item.openWorkOrder.plannedOn) : 'not planned'}
-        >
-          <TextLink href={`/work-orders/${item.openWorkOrder.id}`}>{item.openWorkOrder.number}</TextLink>
-        </Second>
-      ) : (
-        action(item)
-      );
+      return <Order row={row} />;
+    default:
+      return row[column];
   }
 }
 
-function Second({ dense, second, children }: { dense: boolean; second: ReactNode; children: ReactNode }) {
+const Second = ({ children }: { children: ReactNode }) => <span className="second">{children}</span>;
+
+function Order({ row: { id, unit, order, next } }: { row: DueRow }) {
+  const { pending } = useFormState();
+  if (order)
+    return (
+      <>
+        <NextLink href={`/work-orders/${order.id}`} className="link" prefetch={false}>
+          {order.number}
+        </NextLink>
+        <Second>{order.when}</Second>
+      </>
+    );
+  if (next === 'open')
+    return (
+      <button type="submit" className="button" name="vehicleId" value={id} disabled={pending}>
+        Open<span className="aloud"> a work order for unit {unit}</span>
+      </button>
+    );
+  if (next === null) return null;
   return (
-    <>
-      {children}
-      <Box as={dense ? 'span' : 'div'} color="soft" fontSize="sm" ml={dense ? '2' : undefined}>
-        {second}
-      </Box>
-    </>
+    <NextLink href={`/vehicles/${id}${next === 'waits' ? '#pressure' : ''}`} className="link" prefetch={false}>
+      {next === 'waits' ? 'Waits' : 'Resolve'}
+    </NextLink>
   );
-}
-
-function Life({ item }: { item: DueItem }) {
-  const assumed = item.certainty === 'assumed';
-  return (
-    <Flex align="center" gap="2" minW="76px">
-      <LifeRing lifeUsed={item.lifeUsed} assumed={assumed} />
-      <span>{lifeWords(item.lifeUsed, assumed)}</span>
-    </Flex>
-  );
-}
-
-function dueText({ state, due }: DueItem): string {
-  if (state === 'inspect') return 'nothing recorded: look first';
-  if (!due) return '';
-  return `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`;
-}
-
-/** An assumed history that says “three times over” says only that nobody knows. */
-function lifeWords(lifeUsed: number | null, assumed: boolean): string {
-  if (lifeUsed === null) return NONE;
-  return assumed && lifeUsed > 2 ? 'assumed' : percentText(lifeUsed);
 }

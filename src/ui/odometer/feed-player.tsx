@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button, Flex, Table } from '@chakra-ui/react';
+import { Box, Button, Flex } from '@chakra-ui/react';
 import { useState, useTransition } from 'react';
 import { TextLink } from '../primitives/links';
 import { PlainTable } from '../primitives/plain-table';
@@ -67,14 +67,14 @@ export function FeedPlayer({ play }: { play: (seed: number) => Promise<PlayAnswe
             numeric={[2, 3, 4, 5, 6]}
           >
             {answer.tally.map(({ fault, sent, counts }) => (
-              <Table.Row key={fault}>
-                <Table.Cell>{FAULT_WORDS[fault]}</Table.Cell>
-                <Table.Cell>{sent}</Table.Cell>
-                <Table.Cell>{counts.accepted}</Table.Cell>
-                <Table.Cell>{counts.suspect}</Table.Cell>
-                <Table.Cell>{counts.known}</Table.Cell>
-                <Table.Cell>{counts.refused}</Table.Cell>
-              </Table.Row>
+              <tr key={fault}>
+                <td>{FAULT_WORDS[fault]}</td>
+                <td>{sent}</td>
+                <td>{counts.accepted}</td>
+                <td>{counts.suspect}</td>
+                <td>{counts.known}</td>
+                <td>{counts.refused}</td>
+              </tr>
             ))}
           </PlainTable>
           <TextLink href="/odometer">Mend the suspect ones</TextLink>

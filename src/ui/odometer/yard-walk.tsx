@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button, Input, Table } from '@chakra-ui/react';
+import { Box, Button, Input } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useState, useTransition } from 'react';
 import { PlainTable } from '../primitives/plain-table';
@@ -87,11 +87,11 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
       </Box>
       <PlainTable heads={['Vehicle', 'Reading', '', 'Expected about', 'Last accepted', 'on']} numeric={[4, 5]}>
         {vehicles.map((vehicle) => (
-          <Table.Row key={vehicle.id}>
-            <Table.Cell>
+          <tr key={vehicle.id}>
+            <td>
               <strong>{vehicle.unitNumber}</strong> {vehicle.name}
-            </Table.Cell>
-            <Table.Cell whiteSpace="nowrap">
+            </td>
+            <td className="nowrap">
               <Input
                 aria-label={`Reading of unit ${vehicle.unitNumber}`}
                 data-walk
@@ -106,14 +106,14 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
               <Box as="span" color="soft">
                 {vehicle.unit}
               </Box>
-            </Table.Cell>
-            <Table.Cell color={results.get(vehicle.unitNumber)?.state === 'accepted' ? 'soft' : 'wrong.ink'}>
+            </td>
+            <td className={results.get(vehicle.unitNumber)?.state === 'accepted' ? 'soft' : 'wrong'}>
               {results.get(vehicle.unitNumber)?.message}
-            </Table.Cell>
-            <Table.Cell>{vehicle.expected}</Table.Cell>
-            <Table.Cell>{vehicle.last}</Table.Cell>
-            <Table.Cell whiteSpace="nowrap">{vehicle.lastOn}</Table.Cell>
-          </Table.Row>
+            </td>
+            <td>{vehicle.expected}</td>
+            <td>{vehicle.last}</td>
+            <td className="nowrap">{vehicle.lastOn}</td>
+          </tr>
         ))}
       </PlainTable>
     </>

@@ -1,6 +1,5 @@
 'use client';
 
-import { Box, Button } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { createContext, type FormEvent, type ReactNode, useContext, useState, useTransition } from 'react';
 
@@ -57,21 +56,13 @@ export function ActionForm({
     <FormContext.Provider value={{ pending, fields: answer?.fields ?? {} }}>
       <form onSubmit={submit} noValidate>
         {children}
-        <Box aria-live="polite">
+        <div aria-live="polite">
           {answer?.message && !(answer.ok && quiet) && (
-            <Box
-              role={answer.ok ? 'status' : 'alert'}
-              mt="3"
-              px="3"
-              py="2"
-              rounded="sm"
-              bg={answer.ok ? 'tint' : 'wrong.bg'}
-              color={answer.ok ? 'ink' : 'wrong.ink'}
-            >
+            <div className="told" role={answer.ok ? 'status' : 'alert'}>
               {answer.message}
-            </Box>
+            </div>
           )}
-        </Box>
+        </div>
       </form>
     </FormContext.Provider>
   );
@@ -93,21 +84,16 @@ export function SubmitButton({
 }) {
   const { pending } = useFormState();
   return (
-    <Button
+    <button
       type="submit"
+      className="button"
       name={name}
       value={value}
       disabled={pending}
-      size={large ? 'xl' : 'sm'}
-      minH={large ? '64px' : undefined}
-      fontSize={large ? 'lg' : undefined}
-      rounded="sm"
-      variant={main ? 'solid' : 'outline'}
-      bg={main ? 'action' : 'transparent'}
-      color={main ? 'onAction' : 'ink'}
-      borderColor={main ? 'action' : 'line'}
+      data-main={main || undefined}
+      data-large={large || undefined}
     >
       {pending ? 'Saving…' : children}
-    </Button>
+    </button>
   );
 }

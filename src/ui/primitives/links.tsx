@@ -1,26 +1,17 @@
-'use client';
-
-import { chakra } from '@chakra-ui/react';
 import NextLink from 'next/link';
 import type { ReactNode } from 'react';
 
-const Anchor = chakra(NextLink);
+/* Pages are made for the one who asks when they are asked for: none is fetched before. */
 
 export function TextLink({ href, children }: { href: string; children: ReactNode }) {
   return (
-    <Anchor
-      href={href}
-      color="action"
-      textDecoration="underline"
-      textUnderlineOffset="3px"
-      textDecorationThickness="1px"
-    >
+    <NextLink href={href} className="link" prefetch={false}>
       {children}
-    </Anchor>
+    </NextLink>
   );
 }
 
-/** A link that looks like a button; `download` for files, which must not be prefetched. */
+/** A link that looks like a button; `download` for files. */
 export function ButtonLink({
   href,
   children,
@@ -32,29 +23,15 @@ export function ButtonLink({
   main?: boolean;
   download?: boolean;
 }) {
-  const look = {
-    display: 'inline-flex',
-    alignItems: 'center',
-    minH: '36px',
-    px: '3',
-    rounded: 'sm',
-    border: '1px solid',
-    borderColor: main ? 'action' : 'line',
-    bg: main ? 'action' : 'transparent',
-    color: main ? 'onAction' : 'ink',
-    fontSize: 'sm',
-    fontWeight: '600',
-    whiteSpace: 'nowrap',
-  } as const;
   if (download)
     return (
-      <chakra.a href={href} {...look} download>
+      <a href={href} className="button" download>
         {children}
-      </chakra.a>
+      </a>
     );
   return (
-    <Anchor href={href} {...look}>
+    <NextLink href={href} className="button" data-main={main || undefined} prefetch={false}>
       {children}
-    </Anchor>
+    </NextLink>
   );
 }

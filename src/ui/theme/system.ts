@@ -17,34 +17,28 @@ import {
   tokens,
 } from '@chakra-ui/react/theme';
 
-import { floorCss } from './floor-css';
-
 const sans = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif';
 const mono = '"Atkinson Hyperlegible Mono Variable", ui-monospace, monospace';
+/** Of the palettes that come with the library, those that its buttons and fields use. */
+const { transparent, current, black, white, whiteAlpha, blackAlpha, gray, red } = tokens.colors;
+const palettes = { transparent, current, black, white, whiteAlpha, blackAlpha, gray, red };
+const { bg, fg, border, gray: grays, red: reds } = semanticTokens.colors;
+/** Without those that speak of palettes that are not here. */
+const plain = <T extends object>({
+  warning,
+  success,
+  info,
+  ...rest
+}: T & { warning: unknown; success: unknown; info: unknown }) => rest;
+
 const shade = (light: string, dark: string) => ({ value: { base: light, _dark: dark } });
 
 /** Paper and ink, one accent, and one ramp from cold to hot instead of traffic lights. Only recipes in use are shipped. */
-const config = defineConfig({
-  preflight: true,
+export const config = defineConfig({
+  // The page's own sheet holds all of that: see stylesheet.ts.
+  preflight: false,
   cssVarsPrefix,
   cssVarsRoot,
-  globalCss: {
-    'html, body': {
-      bg: 'paper',
-      fontFamily: 'body',
-      color: 'ink',
-      fontSize: '15px',
-      lineHeight: '1.45',
-      fontVariantNumeric: 'tabular-nums',
-      _print: { bg: 'white', color: 'black', fontSize: '10.5pt' },
-    },
-    '*': { borderColor: 'hair', _motionReduce: { animation: 'none !important', transition: 'none !important' } },
-    ':focus-visible': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
-    summary: { cursor: 'pointer', color: 'action', py: '1' },
-    'dialog::backdrop': { bg: 'rgb(10 18 24 / 0.45)' },
-    ...floorCss,
-    '[data-no-print]': { _print: { display: 'none !important' } },
-  },
   theme: {
     breakpoints,
     keyframes,
@@ -53,12 +47,17 @@ const config = defineConfig({
     animationStyles,
     tokens: {
       ...tokens,
+      colors: palettes,
       fonts: { ...tokens.fonts, body: { value: sans }, heading: { value: sans }, mono: { value: mono } },
     },
     semanticTokens: {
       ...semanticTokens,
       colors: {
-        ...semanticTokens.colors,
+        bg: plain(bg),
+        fg: plain(fg),
+        border: plain(border),
+        gray: grays,
+        red: reds,
         paper: shade('#F5F3EC', '#18222B'),
         sheet: shade('#FCFBF7', '#1F2B35'),
         ink: shade('#1B2730', '#E9E6DC'),
@@ -85,11 +84,12 @@ const config = defineConfig({
       button: buttonRecipe,
       heading: headingRecipe,
       input: inputRecipe,
-
       link: linkRecipe,
     },
     slotRecipes: { table: tableSlotRecipe, nativeSelect: nativeSelectSlotRecipe },
   },
 });
 
-export const system = createSystem(defaultBaseConfig, config);
+const made = createSystem(defaultBaseConfig, config);
+/** Without what stands in the sheet, which is the same on every page and is sent once. */
+export const system: typeof made = { ...made, _global: [], layers: { ...made.layers, atRule: '' } };

@@ -3,8 +3,8 @@ import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { GapBench } from '@/ui/bench/gap-bench';
+import { SubPlaces } from '@/ui/frame/sub-places';
 import { PageHead } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { keepResultAction } from './actions';
 import { BENCH_PLACES } from './places';
 
@@ -17,7 +17,7 @@ export default page(async function GapBenchPage() {
   return (
     <>
       <PageHead title="Gap set">Every new plug, and the batch, before one is fitted</PageHead>
-      <SubNav label="Bench" places={BENCH_PLACES} />
+      <SubPlaces label="Bench" places={BENCH_PLACES} />
       <GapBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );

@@ -2,7 +2,6 @@ import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { DUE_STATES } from '@/core/due/due';
-import type { DueItem } from '@/core/due/due-item';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
@@ -10,7 +9,8 @@ import { type DueList, dueFilter, listDue } from '@/server/due/list-due';
 import { listViews } from '@/server/due/saved-views';
 import { STATE_WORDS } from '@/text/due-words';
 import { DueFilterBar } from '@/ui/due/due-filter-bar';
-import { DUE_COLUMNS, DueTable } from '@/ui/due/due-table';
+import { DUE_COLUMNS, dueRow } from '@/ui/due/due-row';
+import { DueTable } from '@/ui/due/due-table';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -20,7 +20,7 @@ import { removeViewAction, saveViewAction } from './actions';
 
 export const metadata = { title: 'Due' };
 
-const PAGE = 100;
+const PAGE = 50;
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
 
@@ -36,7 +36,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
     listViews(deps(), actor),
     viewCosts(deps(), actor),
   ]);
-  const hidden = new Set(DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column)));
+  const hidden = DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column));
   mustShow(list);
   const { items: shown, found, total } = list.value;
   return (
@@ -80,7 +80,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
               search: filter.search,
               sort: filter.sort,
               order: query.get('order') ?? '',
-              hide: [...hidden],
+              hide: hidden,
               dense: query.get('dense') === '1',
             }}
           />
@@ -91,12 +91,16 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
             </Empty>
           ) : (
             <DueTable
-              items={shown}
-              system={actor.unitSystem}
-              currency={costs.ok ? costs.value.currency : 'EUR'}
+              rows={shown.map((item) =>
+                dueRow(item, {
+                  system: actor.unitSystem,
+                  currency: costs.ok ? costs.value.currency : 'EUR',
+                  canOpen: may(actor, 'open work orders'),
+                }),
+              )}
               hidden={hidden}
               dense={query.get('dense') === '1'}
-              action={(item) => <RowAction item={item} canOpen={may(actor, 'open work orders')} />}
+              openOrder={openWorkOrderAction}
             />
           )}
           <Pages page={page} pages={Math.ceil(found / PAGE)} query={query} />
@@ -157,24 +161,6 @@ function Views({ views, query }: { views: readonly View[]; query: URLSearchParam
         </Box>
       </details>
     </Flex>
-  );
-}
-
-function RowAction({ item, canOpen }: { item: DueItem; canOpen: boolean }) {
-  if (item.state === 'blocked') return <TextLink href={`/vehicles/${item.vehicleId}#pressure`}>Waits</TextLink>;
-  if (item.state === 'no-match') return <TextLink href={`/vehicles/${item.vehicleId}`}>Resolve</TextLink>;
-  if (!canOpen) return null;
-  return (
-    <ActionForm action={openWorkOrderAction} quiet>
-      <input type="hidden" name="vehicleId" value={item.vehicleId} />
-      <SubmitButton>
-        Open
-        <Box as="span" srOnly>
-          {' '}
-          a work order for unit {item.unitNumber}
-        </Box>
-      </SubmitButton>
-    </ActionForm>
   );
 }
 

@@ -8,8 +8,6 @@ import { IGNITION_WORDS } from '@/text/catalogue-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { ENGINE_PLACES } from './places';
 
 export const metadata = { title: 'Engines' };
 
@@ -41,7 +39,6 @@ export default page(async function EnginesPage() {
         <strong>{list.length}</strong> families in {list.reduce((sum, item) => sum + item.vehicles, 0)} vehicles, each
         drawn from its own layout
       </PageHead>
-      <SubNav label="Engines" places={ENGINE_PLACES} />
       {list.length === 0 && (
         <Empty>
           No engine family yet. Import engine-families.csv, or enter the first one by hand: Isobar draws it as you type.

@@ -1,4 +1,4 @@
-import { Box, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
@@ -48,24 +48,24 @@ export default page(async function ImportPage() {
       <Section title="The files">
         <PlainTable heads={['', 'File', 'Needs first', 'Columns explained', 'Template', 'Sample']}>
           {allKinds().map((kind, i) => (
-            <Table.Row key={kind.name}>
-              <Table.Cell color="soft">{i + 1}</Table.Cell>
-              <Table.Cell fontWeight="650">{kind.title}</Table.Cell>
-              <Table.Cell>{kind.needs.map((need) => titles.get(need)).join(', ') || 'nothing'}</Table.Cell>
-              <Table.Cell>
+            <tr key={kind.name}>
+              <td className="soft">{i + 1}</td>
+              <td className="strong">{kind.title}</td>
+              <td>{kind.needs.map((need) => titles.get(need)).join(', ') || 'nothing'}</td>
+              <td>
                 <TextLink href={`/import/guide/${kind.name}`}>Guide</TextLink>
-              </Table.Cell>
-              <Table.Cell>
+              </td>
+              <td>
                 <a href={`/import/template/${kind.name}`} download>
                   <u>{kind.name}.csv</u>
                 </a>
-              </Table.Cell>
-              <Table.Cell>
+              </td>
+              <td>
                 <a href={`/import/sample/${kind.name}`} download>
                   <u>filled with demo data</u>
                 </a>
-              </Table.Cell>
-            </Table.Row>
+              </td>
+            </tr>
           ))}
         </PlainTable>
       </Section>

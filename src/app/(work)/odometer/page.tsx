@@ -9,11 +9,11 @@ import { HOUR_DOUBTS } from '@/server/odometer/record-hours';
 import { listSuspectHours } from '@/server/odometer/resolve-hours';
 import { dateText, distanceText } from '@/text/format';
 import { doubtHead } from '@/text/odometer-words';
+import { SubPlaces } from '@/ui/frame/sub-places';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { resolveAction, resolveHoursAction } from './actions';
 import { ODOMETER_PLACES } from './places';
 
@@ -35,7 +35,7 @@ export default page(async function OdometerPage() {
       <PageHead title="Odometer">
         <strong>{count}</strong> suspect reading{count === 1 ? '' : 's'}, kept but not used until someone resolves them
       </PageHead>
-      <SubNav label="Odometer" places={ODOMETER_PLACES} />
+      <SubPlaces label="Odometer" places={ODOMETER_PLACES} />
       <SuspectHours rows={hours.value} resolve={resolve} />
       {count === 0 && (
         <Empty>No suspect readings. A reading that does not fit the vehicle’s history is listed here.</Empty>

@@ -1,4 +1,4 @@
-import { Box, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, NotShown, page } from '@/app/shown-page';
 import type { SuffixCheck } from '@/core/catalogue/suffix';
@@ -12,8 +12,6 @@ import { PartSearch } from '@/ui/parts/part-search';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { PART_PLACES } from './places';
 
 export const metadata = { title: 'Parts' };
 
@@ -39,7 +37,6 @@ export default page(async function PartsPage({ searchParams }: Props) {
       >
         What is the part in my hand, and where may it go?
       </PageHead>
-      <SubNav label="Parts" places={PART_PLACES} />
       <PartSearch key={`${number} ${unit}`} initial={number} initialUnit={unit} />
       {number !== '' && <InHand number={number.slice(0, 200)} unit={unit.slice(0, 40)} />}
       <Section title="Catalogue" aside={`${parts.value.length} parts`}>
@@ -114,29 +111,29 @@ function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }
       numeric={[6, 7]}
     >
       {parts.map(({ part, current }) => (
-        <Table.Row key={part.id}>
-          <Table.Cell>
+        <tr key={part.id}>
+          <td>
             <TextLink href={`/parts/${part.id}`}>
               <Code>{part.number}</Code>
             </TextLink>
-          </Table.Cell>
-          <Table.Cell>{part.maker}</Table.Cell>
-          <Table.Cell>{part.kind.replace('_', ' ')}</Table.Cell>
-          <Table.Cell color="soft">
+          </td>
+          <td>{part.maker}</td>
+          <td>{part.kind.replace('_', ' ')}</td>
+          <td className="soft">
             {[part.thread, part.reachMm && `${part.reachMm} mm`, part.seat, part.name].filter(Boolean).join(', ')}
-          </Table.Cell>
-          <Table.Cell whiteSpace="nowrap">{gapText(part.preGapMm, system)}</Table.Cell>
-          <Table.Cell>{part.onHand ?? NONE}</Table.Cell>
-          <Table.Cell>{part.price?.toFixed(2) ?? NONE}</Table.Cell>
-          <Table.Cell>
+          </td>
+          <td className="nowrap">{gapText(part.preGapMm, system)}</td>
+          <td>{part.onHand ?? NONE}</td>
+          <td>{part.price?.toFixed(2) ?? NONE}</td>
+          <td>
             {current.kind === 'replaced' && (
               <>
                 {current.redesigned ? 'redesigned as' : 'now'} <Code>{current.part.number}</Code>
               </>
             )}
             {current.kind === 'needs-answer' && `two successors: ${current.successors.map((p) => p.number).join(', ')}`}
-          </Table.Cell>
-        </Table.Row>
+          </td>
+        </tr>
       ))}
     </PlainTable>
   );

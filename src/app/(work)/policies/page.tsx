@@ -11,8 +11,6 @@ import { distanceText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { PageHead, Section } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { ENGINE_PLACES } from '../engines/places';
 import { choosePolicyOptionAction, setCeilingAction } from './actions';
 
 export const metadata = { title: 'Shop policies' };
@@ -31,7 +29,6 @@ export default page(async function PoliciesPage() {
         Where the trade divides, the shop chooses. A spec sheet’s own word overrides the shop, a duty group overrides
         both, a vehicle all. The manufacturer’s service information comes first.
       </PageHead>
-      <SubNav label="Engines" places={ENGINE_PLACES} />
       <Ceilings ceilings={view.value.ceilings} choose={choose} system={actor.unitSystem} />
       {view.value.policies.map((item) => (
         <PolicySection key={item.inForce.policy.id} item={item} groups={view.value.groups} choose={choose} />

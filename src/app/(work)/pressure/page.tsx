@@ -9,9 +9,7 @@ import { dateText, hoursText } from '@/text/format';
 import { PressureBoard } from '@/ui/pressure/pressure-board';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { deferAction, openSelectedAction } from './actions';
-import { PRESSURE_PLACES } from './places';
 
 export const metadata = { title: 'Service pressure' };
 
@@ -41,7 +39,6 @@ export default page(async function PressurePage({ searchParams }: Props) {
         <strong>{counts.inspect}</strong> to inspect · <strong>{hoursText(hours)}</strong> of bay work in four weeks,{' '}
         <strong>{hoursText(bays)}</strong> of bays · {depot ?? 'all depots'}
       </PageHead>
-      <SubNav label="Pressure" places={PRESSURE_PLACES} />
       <nav aria-label="Depot" style={{ display: 'flex', gap: 14, flexWrap: 'wrap', marginBottom: 10 }} data-no-print>
         {[undefined, ...depots].map((name) =>
           name === depot ? (

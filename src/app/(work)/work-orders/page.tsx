@@ -1,24 +1,53 @@
-import { Flex, Table } from '@chakra-ui/react';
+import { Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { isLive } from '@/core/work/order-state';
 import { deps } from '@/server/deps';
+import { listToday } from '@/server/work-orders/list-today';
 import { listWorkOrders } from '@/server/work-orders/view-work-order';
 import { dateText, NONE } from '@/text/format';
 import { ORDER_STATES } from '@/text/order-words';
-import { TextLink } from '@/ui/primitives/links';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
-
-import { ORDER_PLACES } from './places';
 
 export const metadata = { title: 'Work orders' };
 
-const PAGE = 200;
+const PAGE = 60;
 
-export default page(async function WorkOrdersPage({ searchParams }: { searchParams: Promise<{ below?: string }> }) {
-  const below = Number((await searchParams).below);
+type Search = Promise<{ below?: string; show?: string }>;
+
+export default page(async function WorkOrdersPage({ searchParams }: { searchParams: Search }) {
+  const { below, show } = await searchParams;
+  return show === 'today' ? <Today /> : <All below={Number(below)} />;
+});
+
+/** What is booked for today, or was for a day before and is still open. */
+async function Today() {
+  const actor = await requireActor();
+  const list = await listToday(deps(), actor);
+  mustShow(list);
+  const own = list.value.filter(({ personId }) => personId === actor.personId).length;
+  return (
+    <>
+      <PageHead title="Work of today" actions={<ButtonLink href="/work-orders">All work orders</ButtonLink>}>
+        <strong>{list.value.length}</strong> booked for today or before and still open
+        {own > 0 && ` · ${own} of them for you, which stand first`}
+      </PageHead>
+      {list.value.length === 0 ? (
+        <Empty>
+          Nothing is booked for today. <TextLink href="/work-orders">All work orders</TextLink> has what is open, the{' '}
+          <TextLink href="/plan">week</TextLink> what comes.
+        </Empty>
+      ) : (
+        <Orders items={list.value} />
+      )}
+    </>
+  );
+}
+
+/** All there are, the latest first. */
+async function All({ below }: { below: number }) {
   const cursor = Number.isInteger(below) && below > 0 ? below : undefined;
   const list = await listWorkOrders(deps(), await requireActor(), { limit: PAGE, cursor });
   mustShow(list);
@@ -26,38 +55,17 @@ export default page(async function WorkOrdersPage({ searchParams }: { searchPara
   const open = items.filter(isLive).length;
   return (
     <>
-      <PageHead title="Work orders">
+      <PageHead title="Work orders" actions={<ButtonLink href="/work-orders?show=today">Work of today</ButtonLink>}>
         <strong>{open}</strong> open · {items.length - open} closed or cancelled
         {(cursor || nextCursor) && ' on this page'}
       </PageHead>
-      <SubNav label="Work orders" places={ORDER_PLACES} />
       {items.length === 0 ? (
         <Empty>
           No work orders yet. Open one from the <TextLink href="/due">due list</TextLink> or from a vehicle: it brings
           the part, gap, torque, steps and a record for each cylinder.
         </Empty>
       ) : (
-        <PlainTable heads={['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed']}>
-          {items.map((order) => (
-            <Table.Row key={order.id}>
-              <Table.Cell>
-                <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink>
-              </Table.Cell>
-              <Table.Cell>
-                <strong>{order.unitNumber}</strong> {order.vehicleName}
-              </Table.Cell>
-              <Table.Cell>{order.engineCode}</Table.Cell>
-              <Table.Cell>{order.depot}</Table.Cell>
-              <Table.Cell>{ORDER_STATES[order.state]}</Table.Cell>
-              <Table.Cell whiteSpace="nowrap">
-                {order.startsAt ? `${dateText(order.startsAt)} ${order.startsAt.slice(11)}` : NONE}
-              </Table.Cell>
-              <Table.Cell>{order.bay ?? NONE}</Table.Cell>
-              <Table.Cell>{order.person ?? NONE}</Table.Cell>
-              <Table.Cell whiteSpace="nowrap">{dateText(order.closedOn)}</Table.Cell>
-            </Table.Row>
-          ))}
-        </PlainTable>
+        <Orders items={items} />
       )}
       <Flex mt="3" gap="4">
         {cursor && <TextLink href="/work-orders">The latest</TextLink>}
@@ -65,4 +73,32 @@ export default page(async function WorkOrdersPage({ searchParams }: { searchPara
       </Flex>
     </>
   );
-});
+}
+
+type Order = Extract<Awaited<ReturnType<typeof listToday>>, { ok: true }>['value'][number];
+
+function Orders({ items }: { items: readonly Order[] }) {
+  return (
+    <PlainTable heads={['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed']}>
+      {items.map((order) => (
+        <tr key={order.id}>
+          <td>
+            <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink>
+          </td>
+          <td>
+            <strong>{order.unitNumber}</strong> {order.vehicleName}
+          </td>
+          <td>{order.engineCode}</td>
+          <td>{order.depot}</td>
+          <td>{ORDER_STATES[order.state]}</td>
+          <td className="nowrap">
+            {order.startsAt ? `${dateText(order.startsAt)} ${order.startsAt.slice(11)}` : NONE}
+          </td>
+          <td>{order.bay ?? NONE}</td>
+          <td>{order.person ?? NONE}</td>
+          <td className="nowrap">{dateText(order.closedOn)}</td>
+        </tr>
+      ))}
+    </PlainTable>
+  );
+}

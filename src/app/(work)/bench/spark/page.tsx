@@ -3,8 +3,8 @@ import { mustShow, page } from '@/app/shown-page';
 import { viewBench } from '@/server/bench/view-bench';
 import { deps } from '@/server/deps';
 import { SparkBench } from '@/ui/bench/spark-bench';
+import { SubPlaces } from '@/ui/frame/sub-places';
 import { PageHead } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { keepResultAction } from '../actions';
 import { BENCH_PLACES } from '../places';
 
@@ -17,7 +17,7 @@ export default page(async function SparkBenchPage() {
   return (
     <>
       <PageHead title="Spark demand">What gap and pressure ask of the coil</PageHead>
-      <SubNav label="Bench" places={BENCH_PLACES} />
+      <SubPlaces label="Bench" places={BENCH_PLACES} />
       <SparkBench data={view.value} system={actor.unitSystem} keep={keepResultAction} />
     </>
   );

@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { addMonths } from '@/core/calendar/plain-date';
@@ -8,12 +8,12 @@ import { listKept } from '@/server/bench/keep-result';
 import { listWrenches, type WrenchRow } from '@/server/bench/wrenches';
 import { deps } from '@/server/deps';
 import { dateText, instantText } from '@/text/format';
+import { SubPlaces } from '@/ui/frame/sub-places';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { addWrenchAction, updateWrenchAction } from '../actions';
 import { BENCH_PLACES } from '../places';
 
@@ -27,7 +27,7 @@ export default page(async function WrenchesPage() {
   return (
     <>
       <PageHead title="Wrenches and saved results" />
-      <SubNav label="Bench" places={BENCH_PLACES} />
+      <SubPlaces label="Bench" places={BENCH_PLACES} />
       <Grid templateColumns={{ base: '1fr', xl: manage ? 'minmax(0, 1fr) 320px' : '1fr' }} columnGap="8">
         <Section title="Torque wrenches" aside="usable from 20 % of their range, calibrated within 12 months">
           {wrenches.value.length === 0 && <Empty>No wrench in the register yet.</Empty>}
@@ -66,22 +66,22 @@ function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: strin
   const until = addMonths(wrench.calibratedOn, CALIBRATION_MONTHS);
   const least = Math.max(wrench.min, wrench.max * MIN_SHARE_OF_RANGE);
   return (
-    <Table.Row>
-      <Table.Cell fontWeight="650">{wrench.name}</Table.Cell>
-      <Table.Cell whiteSpace="nowrap">
+    <tr>
+      <td className="strong">{wrench.name}</td>
+      <td className="nowrap">
         {Number(least.toPrecision(4))} to {wrench.max} {wrench.unit}
-      </Table.Cell>
-      <Table.Cell whiteSpace="nowrap">
+      </td>
+      <td className="nowrap">
         {wrench.step} {wrench.unit}
-      </Table.Cell>
-      <Table.Cell whiteSpace="nowrap">{wrench.lengthMm} mm</Table.Cell>
-      <Table.Cell>
+      </td>
+      <td className="nowrap">{wrench.lengthMm} mm</td>
+      <td>
         {dateText(wrench.calibratedOn)}
         <Box color={until < today ? 'wrong.ink' : 'soft'} fontSize="sm" fontWeight={until < today ? '650' : '400'}>
           {until < today ? `overdue since ${dateText(until)}` : `good until ${dateText(until)}`}
         </Box>
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>
         {manage && (
           <ActionForm action={updateWrenchAction} quiet>
             <input type="hidden" name="wrenchId" value={wrench.id} />
@@ -96,8 +96,8 @@ function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: strin
             </Box>
           </ActionForm>
         )}
-      </Table.Cell>
-    </Table.Row>
+      </td>
+    </tr>
   );
 }
 

@@ -6,10 +6,12 @@ import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { dateText } from '@/text/format';
+import { dueRow } from '@/ui/due/due-row';
 import { DueTable } from '@/ui/due/due-table';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PrintButton } from '@/ui/primitives/print-button';
+import { openWorkOrderAction } from '../../work-orders/actions';
 
 export const metadata = { title: 'Due, by depot' };
 
@@ -17,7 +19,7 @@ type Search = Promise<Record<string, string | undefined>>;
 
 /** Without a state chosen, paper gets what wants work: nobody pins up the rest. */
 const WANTS_WORK: ReadonlySet<string> = new Set(['past', 'soon', 'inspect', 'deferred', 'blocked']);
-const HIDDEN = new Set(['depot', 'sure'] as const);
+const HIDDEN = ['depot', 'sure'] as const;
 
 /** The due list on paper: a sheet for each depot. */
 export default page(async function PrintPage({ searchParams }: { searchParams: Search }) {
@@ -27,6 +29,7 @@ export default page(async function PrintPage({ searchParams }: { searchParams: S
   const [list, costs] = await Promise.all([listDue(deps(), actor, filter), viewCosts(deps(), actor)]);
   mustShow(list);
   const items = filter.state ? list.value.items : list.value.items.filter((item) => WANTS_WORK.has(item.state));
+  const words = { system: actor.unitSystem, currency: costs.ok ? costs.value.currency : 'EUR', canOpen: false };
   const depots = [...groupBy(items, (item) => item.depot)].sort(([a], [b]) => a.localeCompare(b));
   return (
     <>
@@ -52,12 +55,10 @@ export default page(async function PrintPage({ searchParams }: { searchParams: S
             {depot}: {rows.length} due, {dateText(deps().today())}
           </Box>
           <DueTable
-            items={rows}
-            system={actor.unitSystem}
-            currency={costs.ok ? costs.value.currency : 'EUR'}
+            rows={rows.map((item) => dueRow(item, words))}
             hidden={HIDDEN}
             dense
-            action={() => null}
+            openOrder={openWorkOrderAction}
           />
         </Box>
       ))}

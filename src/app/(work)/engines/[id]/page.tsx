@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { tighteningOrder } from '@/core/engine/access';
@@ -177,34 +177,34 @@ function OtherParts({ view: { others, quantities }, system }: { view: EngineView
     <Section title="Other parts" aside="each with its own clock">
       <PlainTable heads={['Component', 'Part', 'Takes', 'Screw torque', 'Interval', 'Source']}>
         {others.map((sheet) => (
-          <Table.Row key={sheet.id}>
-            <Table.Cell>{COMPONENT_WORDS[sheet.component]}</Table.Cell>
-            <Table.Cell>
+          <tr key={sheet.id}>
+            <td>{COMPONENT_WORDS[sheet.component]}</td>
+            <td>
               <TextLink href={`/parts/${sheet.part.id}`}>
                 <Code>{sheet.part.number}</Code>
               </TextLink>{' '}
               <Box as="span" color="soft">
                 {sheet.part.maker}
               </Box>
-            </Table.Cell>
-            <Table.Cell>{count.get(sheet.component) ?? NONE}</Table.Cell>
-            <Table.Cell whiteSpace="nowrap">
+            </td>
+            <td>{count.get(sheet.component) ?? NONE}</td>
+            <td className="nowrap">
               {sheet.torqueMinNm === null || sheet.torqueMaxNm === null
                 ? NONE
                 : torqueText((sheet.torqueMinNm + sheet.torqueMaxNm) / 2, system)}
-            </Table.Cell>
-            <Table.Cell>
+            </td>
+            <td>
               {[
                 sheet.intervalKm === null ? '' : distanceText(sheet.intervalKm, system),
                 sheet.intervalMonths === null ? '' : `${sheet.intervalMonths} months`,
               ]
                 .filter(Boolean)
                 .join(' or ') || 'on failure'}
-            </Table.Cell>
-            <Table.Cell color="soft">
+            </td>
+            <td className="soft">
               {sheet.sourceDocument}, {dateText(sheet.sourceDated)}
-            </Table.Cell>
-          </Table.Row>
+            </td>
+          </tr>
         ))}
       </PlainTable>
     </Section>
@@ -216,16 +216,16 @@ function Sites({ view: { layout } }: { view: EngineView }) {
     <Section title="Sites" aside="two plugs side by side need not serve one cylinder">
       <PlainTable heads={['Site', 'Where', 'Coil', 'Beside it in its bank']}>
         {layout.sites.map((site) => (
-          <Table.Row key={siteId(site)} id={`site-${siteId(site)}`} css={{ '&:target > td': { bg: 'tint' } }}>
-            <Table.Cell fontWeight="650">{siteName(layout, site)}</Table.Cell>
-            <Table.Cell>{sitePlace(layout, site)}</Table.Cell>
-            <Table.Cell>{coilOf(layout.model, site)?.name}</Table.Cell>
-            <Table.Cell>
+          <tr key={siteId(site)} id={`site-${siteId(site)}`}>
+            <td className="strong">{siteName(layout, site)}</td>
+            <td>{sitePlace(layout, site)}</td>
+            <td>{coilOf(layout.model, site)?.name}</td>
+            <td>
               {neighbours(layout, site.cylinder)
                 .map((n) => `cylinder ${n}`)
                 .join(', ') || NONE}
-            </Table.Cell>
-          </Table.Row>
+            </td>
+          </tr>
         ))}
       </PlainTable>
     </Section>

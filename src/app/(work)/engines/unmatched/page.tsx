@@ -8,9 +8,7 @@ import { ANSWER_FIELDS, AnswerField } from '@/ui/catalogue/answer-field';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { answerFitmentAction } from '../../vehicles/actions';
-import { ENGINE_PLACES } from '../places';
 
 export const metadata = { title: 'Without a firm match' };
 
@@ -26,7 +24,6 @@ export default page(async function UnmatchedPage() {
         <strong>{count}</strong> vehicle{count === 1 ? '' : 's'} for which no part is named; the question that resolves
         most comes first
       </PageHead>
-      <SubNav label="Engines" places={ENGINE_PLACES} />
       {list.length === 0 && <Empty>Every vehicle has a firm match.</Empty>}
       {list.map((group) => (
         <Group

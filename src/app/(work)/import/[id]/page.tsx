@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Table } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { MAX_SHOWN, type PlanSummary, type SummaryRow, VERDICTS, type Verdict } from '@/core/shared/plan-summary';
@@ -153,18 +153,12 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
       </Flex>
       <PlainTable heads={['Line', 'Would be', 'What', 'Why']}>
         {sorted.slice(0, MAX_SHOWN).map((row) => (
-          <Table.Row key={row.line}>
-            <Table.Cell w="70px">{row.line}</Table.Cell>
-            <Table.Cell
-              w="100px"
-              color={row.verdict === 'refuse' ? 'wrong.ink' : undefined}
-              fontWeight={row.verdict === 'refuse' ? '650' : undefined}
-            >
-              {WORDS[row.verdict]}
-            </Table.Cell>
-            <Table.Cell>{row.what}</Table.Cell>
-            <Table.Cell>{row.reasons.join('; ')}</Table.Cell>
-          </Table.Row>
+          <tr key={row.line}>
+            <td>{row.line}</td>
+            <td className={row.verdict === 'refuse' ? 'wrong strong' : undefined}>{WORDS[row.verdict]}</td>
+            <td>{row.what}</td>
+            <td>{row.reasons.join('; ')}</td>
+          </tr>
         ))}
       </PlainTable>
       {more > 0 && <Box color="soft">{countText(more)} more rows like these.</Box>}

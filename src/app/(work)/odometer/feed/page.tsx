@@ -1,10 +1,10 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { may } from '@/server/access';
+import { SubPlaces } from '@/ui/frame/sub-places';
 import { FeedPlayer } from '@/ui/odometer/feed-player';
 import { LargeFile } from '@/ui/odometer/large-file';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { playFeedAction } from '../actions';
 import { ODOMETER_PLACES } from '../places';
 
@@ -17,7 +17,7 @@ export default async function FeedPage() {
       <PageHead title="Feed">
         Odometers that report by themselves: how to connect one, and a stand-in to try it with
       </PageHead>
-      <SubNav label="Odometer" places={ODOMETER_PLACES} />
+      <SubPlaces label="Odometer" places={ODOMETER_PLACES} />
       <Section title="Connect a feed">
         <Box maxW="70ch">
           Any feed can send readings, one or up to 1,000 at a time, to <Code>POST /api/v1/odometer-readings</Code> with

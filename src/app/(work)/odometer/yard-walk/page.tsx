@@ -5,10 +5,10 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { dateText, distanceText } from '@/text/format';
+import { SubPlaces } from '@/ui/frame/sub-places';
 import { YardWalk } from '@/ui/odometer/yard-walk';
 import { TextLink } from '@/ui/primitives/links';
 import { PageHead } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { yardWalkAction } from '../actions';
 import { ODOMETER_PLACES } from '../places';
 
@@ -25,7 +25,7 @@ export default page(async function YardWalkPage({ searchParams }: Props) {
   return (
     <>
       <PageHead title="Yard walk">Type down the column; Enter goes to the next vehicle</PageHead>
-      <SubNav label="Odometer" places={ODOMETER_PLACES} />
+      <SubPlaces label="Odometer" places={ODOMETER_PLACES} />
       <Flex gap="4" mb="3" fontSize="sm" wrap="wrap">
         <TextLink href="/odometer/yard-walk">All depots</TextLink>
         {depots.map((depot) => (

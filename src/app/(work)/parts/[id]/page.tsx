@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { scopeWords } from '@/core/catalogue/scope';
@@ -173,19 +173,19 @@ function Equivalents({ view: { comparisons, part } }: { view: PartView }) {
     <Section title="What could stand for it" aside="every attribute compared; an unknown one never counts as equal">
       <PlainTable heads={['Part', 'Verdict', 'What differs, and why it matters']}>
         {list.slice(0, 12).map((comparison) => (
-          <Table.Row key={comparison.part.id}>
-            <Table.Cell whiteSpace="nowrap">
+          <tr key={comparison.part.id}>
+            <td className="nowrap">
               <TextLink href={`/parts/${comparison.part.id}`}>
                 <Code>{comparison.part.number}</Code>
               </TextLink>{' '}
               <Box as="span" color="soft">
                 {comparison.part.maker}
               </Box>
-            </Table.Cell>
-            <Table.Cell fontWeight={comparison.verdict === 'equivalent' ? '650' : '400'} whiteSpace="nowrap">
+            </td>
+            <td className={comparison.verdict === 'equivalent' ? 'nowrap strong' : 'nowrap'}>
               {VERDICTS[comparison.verdict]}
-            </Table.Cell>
-            <Table.Cell>
+            </td>
+            <td>
               {differences(comparison).map((a) => (
                 <Box key={a.attribute}>
                   {a.attribute}: {a.ours ?? '?'} against {a.theirs ?? '?'}.{' '}
@@ -195,8 +195,8 @@ function Equivalents({ view: { comparisons, part } }: { view: PartView }) {
                 </Box>
               ))}
               {differences(comparison).length === 0 && 'nothing'}
-            </Table.Cell>
-          </Table.Row>
+            </td>
+          </tr>
         ))}
       </PlainTable>
     </Section>

@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { groupBy } from '@/core/shared/group-by';
@@ -10,9 +10,7 @@ import { NONE } from '@/text/format';
 import { EntryForm } from '@/ui/catalogue/entry-form';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { enterRowAction } from '../../engines/actions';
-import { PART_PLACES } from '../places';
 
 export const metadata = { title: 'Number codes' };
 
@@ -26,7 +24,6 @@ export default page(async function NumberCodesPage() {
       <PageHead title="Number codes">
         How each maker’s numbers are to be read. The same digit means another thing to another maker
       </PageHead>
-      <SubNav label="Parts" places={PART_PLACES} />
       {makers.length === 0 && (
         <Empty>No table yet. Import number-codes.csv, or enter the first code from a maker’s own list below.</Empty>
       )}
@@ -35,14 +32,12 @@ export default page(async function NumberCodesPage() {
           <Section key={maker} title={maker} aside={[...new Set(rows.map((row) => row.source))].join('; ')}>
             <PlainTable heads={['Place', 'Says', 'Code', 'Meaning']}>
               {rows.map((row) => (
-                <Table.Row key={row.id}>
-                  <Table.Cell>{row.place}</Table.Cell>
-                  <Table.Cell>{SAYS[row.attribute]}</Table.Cell>
-                  <Table.Cell>
-                    {row.code === '' ? <Box color="soft">nothing stands there</Box> : <Code>{row.code}</Code>}
-                  </Table.Cell>
-                  <Table.Cell>{meaning(row)}</Table.Cell>
-                </Table.Row>
+                <tr key={row.id}>
+                  <td>{row.place}</td>
+                  <td>{SAYS[row.attribute]}</td>
+                  <td>{row.code === '' ? <Box color="soft">nothing stands there</Box> : <Code>{row.code}</Code>}</td>
+                  <td>{meaning(row)}</td>
+                </tr>
               ))}
             </PlainTable>
           </Section>

@@ -12,8 +12,6 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { PART_PLACES } from '../places';
 import { banAction, liftAction, quarantineAction, receiveAction, resolveAction } from './actions';
 
 export const metadata = { title: 'Receiving' };
@@ -32,7 +30,6 @@ export default page(async function ReceivingPage() {
       <PageHead title="Receiving">
         <strong>{quarantined.length}</strong> in quarantine · only what is accepted goes on the shelf
       </PageHead>
-      <SubNav label="Parts" places={PART_PLACES} />
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) 400px' }} columnGap="8">
         <Box minW="0">
           <Section title="In quarantine">

@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { MIN_SITE_KM, type Service, type TrialComparison } from '@/core/stock/trial';
@@ -12,8 +12,6 @@ import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { PART_PLACES } from '../places';
 import { endTrialAction, startTrialAction } from './actions';
 
 export const metadata = { title: 'Trials' };
@@ -28,7 +26,6 @@ export default page(async function TrialsPage() {
   return (
     <>
       <PageHead title="Trials">Another part tried on some vehicles, held against the usual one on the others</PageHead>
-      <SubNav label="Parts" places={PART_PLACES} />
       <Grid templateColumns={{ base: '1fr', lg: manage ? 'minmax(0, 1fr) 360px' : '1fr' }} columnGap="8">
         <Box minW="0">
           {list.value.length === 0 && (
@@ -130,14 +127,14 @@ function ServiceRow({
   system: UnitSystem;
 }) {
   return (
-    <Table.Row>
-      <Table.Cell>{label}</Table.Cell>
-      <Table.Cell>{service.sites}</Table.Cell>
-      <Table.Cell>{service.vehicles}</Table.Cell>
-      <Table.Cell>{distanceText(service.siteKm, system)}</Table.Cell>
-      <Table.Cell>{service.early}</Table.Cell>
-      <Table.Cell>{growth === null ? NONE : wearText(growth, system)}</Table.Cell>
-    </Table.Row>
+    <tr>
+      <td>{label}</td>
+      <td>{service.sites}</td>
+      <td>{service.vehicles}</td>
+      <td>{distanceText(service.siteKm, system)}</td>
+      <td>{service.early}</td>
+      <td>{growth === null ? NONE : wearText(growth, system)}</td>
+    </tr>
   );
 }
 

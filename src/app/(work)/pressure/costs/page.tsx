@@ -9,9 +9,7 @@ import { moneyText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { Facts, PageHead, Section } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { setCostsAction } from '../actions';
-import { PRESSURE_PLACES } from '../places';
 
 export const metadata = { title: 'Costs' };
 
@@ -29,7 +27,6 @@ export default page(async function CostsPage() {
       <PageHead title="Costs and bay time">
         What a failure on the road and wear past the limit cost, and what the bays can give
       </PageHead>
-      <SubNav label="Pressure" places={PRESSURE_PLACES} />
       {may(actor, 'set costs') ? (
         <Box maxW="520px">
           <ActionForm action={setCostsAction}>

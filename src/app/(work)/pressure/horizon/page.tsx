@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Table } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
@@ -9,8 +9,6 @@ import { HorizonChart } from '@/ui/pressure/horizon-chart';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { PRESSURE_PLACES } from '../places';
 
 export const metadata = { title: 'Horizon' };
 
@@ -41,7 +39,6 @@ export default page(async function HorizonPage({ searchParams }: Props) {
       <PageHead title="Horizon">
         Work falling due in {HORIZON_WEEKS} weeks, {depot ?? 'all depots'} · what is overdue stands in the first week
       </PageHead>
-      <SubNav label="Pressure" places={PRESSURE_PLACES} />
       <Flex as="nav" aria-label="Depot" gap="4" wrap="wrap" mb="3" data-no-print>
         {[undefined, ...(list.ok ? list.value.depots : [])].map((name) =>
           name === depot ? (
@@ -58,15 +55,13 @@ export default page(async function HorizonPage({ searchParams }: Props) {
         <Section title="By week" aside="bay time; likely is P10 to P90">
           <PlainTable heads={['Week of', 'Vehicles', 'About', 'Likely', 'Bays']} numeric={[2, 3, 4, 5]}>
             {weeks.map((week) => (
-              <Table.Row key={week.from}>
-                <Table.Cell whiteSpace="nowrap">{dateText(week.from)}</Table.Cell>
-                <Table.Cell>{week.vehicles < 0.05 ? NONE : week.vehicles.toFixed(1)}</Table.Cell>
-                <Table.Cell fontWeight={week.mean > bayMinutes ? '650' : undefined}>{timeText(week.mean)}</Table.Cell>
-                <Table.Cell>
-                  {week.p90 - week.p10 < 1 ? NONE : `${hoursText(week.p10)} to ${hoursText(week.p90)}`}
-                </Table.Cell>
-                <Table.Cell>{hoursText(bayMinutes)}</Table.Cell>
-              </Table.Row>
+              <tr key={week.from}>
+                <td className="nowrap">{dateText(week.from)}</td>
+                <td>{week.vehicles < 0.05 ? NONE : week.vehicles.toFixed(1)}</td>
+                <td className={week.mean > bayMinutes ? 'strong' : undefined}>{timeText(week.mean)}</td>
+                <td>{week.p90 - week.p10 < 1 ? NONE : `${hoursText(week.p10)} to ${hoursText(week.p90)}`}</td>
+                <td>{hoursText(bayMinutes)}</td>
+              </tr>
             ))}
           </PlainTable>
         </Section>
@@ -74,14 +69,14 @@ export default page(async function HorizonPage({ searchParams }: Props) {
           <Section title="By depot" aside="the next four weeks">
             <PlainTable heads={['Depot', 'Bays', 'Work', 'Bay time']} numeric={[2, 3, 4]}>
               {depots.map((row) => (
-                <Table.Row key={row.name}>
-                  <Table.Cell>{row.name}</Table.Cell>
-                  <Table.Cell>{row.bays}</Table.Cell>
-                  <Table.Cell fontWeight={row.minutesIn4 > row.bayMinutesIn4 ? '650' : undefined}>
+                <tr key={row.name}>
+                  <td>{row.name}</td>
+                  <td>{row.bays}</td>
+                  <td className={row.minutesIn4 > row.bayMinutesIn4 ? 'strong' : undefined}>
                     {hoursText(row.minutesIn4)}
-                  </Table.Cell>
-                  <Table.Cell>{hoursText(row.bayMinutesIn4)}</Table.Cell>
-                </Table.Row>
+                  </td>
+                  <td>{hoursText(row.bayMinutesIn4)}</td>
+                </tr>
               ))}
             </PlainTable>
           </Section>
@@ -90,16 +85,16 @@ export default page(async function HorizonPage({ searchParams }: Props) {
             {parts.length > 0 && (
               <PlainTable heads={['Part', 'Wanted', 'On hand', 'Short']} numeric={[2, 3, 4]}>
                 {parts.map((part) => (
-                  <Table.Row key={part.number}>
-                    <Table.Cell>
+                  <tr key={part.number}>
+                    <td>
                       <TextLink href={`/parts?number=${encodeURIComponent(part.number)}`}>
                         <Code>{part.number}</Code>
                       </TextLink>
-                    </Table.Cell>
-                    <Table.Cell>{part.quantity}</Table.Cell>
-                    <Table.Cell>{part.onHand ?? NONE}</Table.Cell>
-                    <Table.Cell fontWeight="650">{Math.max(0, part.quantity - (part.onHand ?? 0)) || ''}</Table.Cell>
-                  </Table.Row>
+                    </td>
+                    <td>{part.quantity}</td>
+                    <td>{part.onHand ?? NONE}</td>
+                    <td className="strong">{Math.max(0, part.quantity - (part.onHand ?? 0)) || ''}</td>
+                  </tr>
                 ))}
               </PlainTable>
             )}
@@ -136,11 +131,11 @@ function What({ found: { share, now, changed, currency } }: { found: WhatIf }) {
     <Box id="what-if" maxW="680px">
       <PlainTable heads={['', 'As it stands', `At ${percentText(share)}`]} numeric={[2, 3]}>
         {rows.map(([words, figure]) => (
-          <Table.Row key={words}>
-            <Table.Cell>{words}</Table.Cell>
-            <Table.Cell>{figure(now)}</Table.Cell>
-            <Table.Cell fontWeight="650">{figure(changed)}</Table.Cell>
-          </Table.Row>
+          <tr key={words}>
+            <td>{words}</td>
+            <td>{figure(now)}</td>
+            <td className="strong">{figure(changed)}</td>
+          </tr>
         ))}
       </PlainTable>
       <Box color="soft">

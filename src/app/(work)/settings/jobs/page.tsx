@@ -1,4 +1,3 @@
-import { Table } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { may } from '@/server/access';
@@ -45,22 +44,22 @@ export default page(async function JobsPage() {
       ) : (
         <PlainTable heads={['What', 'State', 'Asked for', 'Ended', 'Tries', 'Why it failed', '']}>
           {list.value.map((job) => (
-            <Table.Row key={job.id}>
-              <Table.Cell>{NAMES[job.name] ?? job.name}</Table.Cell>
-              <Table.Cell fontWeight={job.state === 'failed' ? '650' : undefined}>{STATES[job.state]}</Table.Cell>
-              <Table.Cell whiteSpace="nowrap">{instantText(job.askedAt)}</Table.Cell>
-              <Table.Cell whiteSpace="nowrap">{job.endedAt ? instantText(job.endedAt) : NONE}</Table.Cell>
-              <Table.Cell>{job.tries + 1}</Table.Cell>
-              <Table.Cell>{job.why ?? NONE}</Table.Cell>
-              <Table.Cell>
+            <tr key={job.id}>
+              <td>{NAMES[job.name] ?? job.name}</td>
+              <td className={job.state === 'failed' ? 'strong' : undefined}>{STATES[job.state]}</td>
+              <td className="nowrap">{instantText(job.askedAt)}</td>
+              <td className="nowrap">{job.endedAt ? instantText(job.endedAt) : NONE}</td>
+              <td>{job.tries + 1}</td>
+              <td>{job.why ?? NONE}</td>
+              <td>
                 {job.state === 'failed' && may(actor, 'import data') && (
                   <ActionForm action={retryJobAction} quiet>
                     <input type="hidden" name="jobId" value={job.id} />
                     <SubmitButton>Try again</SubmitButton>
                   </ActionForm>
                 )}
-              </Table.Cell>
-            </Table.Row>
+              </td>
+            </tr>
           ))}
         </PlainTable>
       )}

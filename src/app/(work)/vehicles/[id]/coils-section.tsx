@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText, NONE } from '@/text/format';
@@ -18,7 +18,7 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
     label: `cylinder ${fitted.cylinder}, ${fitted.tag}`,
   }));
   return (
-    <Section title="Coils" aside="followed by their tags">
+    <Section id="coils" title="Coils" aside="followed by their tags">
       {coils.repeatFailures.map(({ cylinder, lost }) => (
         <Box key={cylinder} mb="3">
           <Caution>
@@ -31,14 +31,14 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
         {coils.now.map(({ fitted, number }) => {
           const before = coils.coils.find((coil) => coil.tag === fitted.tag)?.stays.slice(0, -1) ?? [];
           return (
-            <Table.Row key={fitted.id}>
+            <tr key={fitted.id}>
               <CoilCells {...{ fitted, number }} />
-              <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
-              <Table.Cell color="soft">
+              <td>{dateText(fitted.installedOn)}</td>
+              <td className="soft">
                 {before.map((stay) => `cylinder ${stay.cylinder} from ${dateText(stay.installedOn)}`).join(', ') ||
                   NONE}
-              </Table.Cell>
-            </Table.Row>
+              </td>
+            </tr>
           );
         })}
       </PlainTable>
@@ -47,12 +47,12 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
           <summary>Coils that came out ({coils.gone.length})</summary>
           <PlainTable heads={['Cylinder', 'Tag', 'Part', 'In', 'Out', 'Why']}>
             {coils.gone.map(({ fitted, number }) => (
-              <Table.Row key={fitted.id}>
+              <tr key={fitted.id}>
                 <CoilCells {...{ fitted, number }} />
-                <Table.Cell>{dateText(fitted.installedOn)}</Table.Cell>
-                <Table.Cell>{dateText(fitted.removedOn)}</Table.Cell>
-                <Table.Cell>{REMOVAL_WORDS[fitted.removalReason ?? 'unknown']}</Table.Cell>
-              </Table.Row>
+                <td>{dateText(fitted.installedOn)}</td>
+                <td>{dateText(fitted.removedOn)}</td>
+                <td>{REMOVAL_WORDS[fitted.removalReason ?? 'unknown']}</td>
+              </tr>
             ))}
           </PlainTable>
         </details>
@@ -81,13 +81,13 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
 function CoilCells({ fitted, number }: VehicleView['coils']['now'][number]) {
   return (
     <>
-      <Table.Cell fontWeight="650">{fitted.cylinder}</Table.Cell>
-      <Table.Cell>
+      <td className="strong">{fitted.cylinder}</td>
+      <td>
         <Code>{fitted.tag ?? 'no tag'}</Code>
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>
         <Code>{number ?? fitted.believedNumber ?? 'unknown'}</Code>
-      </Table.Cell>
+      </td>
     </>
   );
 }

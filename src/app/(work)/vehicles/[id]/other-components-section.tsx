@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box, Grid } from '@chakra-ui/react';
 import { REMOVAL_REASONS } from '@/core/components/history';
 import type { Companion } from '@/core/due/other-components';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
@@ -27,6 +27,7 @@ export function OtherComponentsSection({ view, actor }: { view: VehicleView; act
   const system = actor.unitSystem;
   return (
     <Section
+      id="others"
       title="Other components"
       aside={
         first && first.savedMinutes > 0
@@ -38,24 +39,22 @@ export function OtherComponentsSection({ view, actor }: { view: VehicleView; act
       {first && (
         <PlainTable heads={['What', 'Since', 'Used', 'Due by itself', 'With the plugs']} numeric={[3]}>
           {companions.map((row) => (
-            <Table.Row key={`${row.component} ${row.partNumber}`}>
-              <Table.Cell whiteSpace="nowrap">
+            <tr key={`${row.component} ${row.partNumber}`}>
+              <td className="nowrap">
                 {COMPONENT_WORDS[row.component]}
                 <br />
                 <TextLink href={`/parts?number=${encodeURIComponent(row.partNumber)}`}>
                   <Code>{row.partNumber}</Code>
                 </TextLink>{' '}
                 × {row.quantity}
-              </Table.Cell>
-              <Table.Cell>
+              </td>
+              <td>
                 {row.certainty === 'assumed'
                   ? 'not known'
                   : `${row.certainty === 'estimated' ? 'about ' : ''}${dateText(row.installed.on)}, ${distanceText(row.installed.km, system)}`}
-              </Table.Cell>
-              <Table.Cell whiteSpace="nowrap">
-                {row.certainty === 'assumed' ? NONE : percentText(row.lifeNow)}
-              </Table.Cell>
-              <Table.Cell>
+              </td>
+              <td className="nowrap">{row.certainty === 'assumed' ? NONE : percentText(row.lifeNow)}</td>
+              <td>
                 {row.certainty === 'assumed' || !row.due ? (
                   NONE
                 ) : (
@@ -66,14 +65,14 @@ export function OtherComponentsSection({ view, actor }: { view: VehicleView; act
                     </Box>
                   </>
                 )}
-              </Table.Cell>
-              <Table.Cell>
+              </td>
+              <td>
                 <Box as="span" fontWeight={row.advice === 'now' ? '650' : undefined}>
                   {ADVICE[row.advice]}
                   {row.advice === 'now' && `: ${percentText(row.lifeUsed)} used by then`}
                 </Box>
-              </Table.Cell>
-            </Table.Row>
+              </td>
+            </tr>
           ))}
         </PlainTable>
       )}

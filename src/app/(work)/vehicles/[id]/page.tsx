@@ -1,4 +1,4 @@
-import { Box, Grid, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { readVin, yearContradiction } from '@/core/catalogue/vin';
@@ -16,6 +16,7 @@ import { dateText, distanceText, gapText, instantText, NONE, percentText, turnTe
 import { ORDER_STATES, SOURCE_WORDS } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { DueSum } from '@/ui/due/due-breakdown';
+import { WithContents } from '@/ui/frame/contents';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
@@ -37,7 +38,7 @@ export default page(async function VehiclePage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewVehicle(deps(), actor, (await params).id);
   mustShow(view);
-  const { vehicle, depot, family, layout, due } = view.value;
+  const { vehicle, family, layout, due } = view.value;
   const system = actor.unitSystem;
   const blocked = view.value.blockers.length > 0;
   const canOpen = due.state !== 'no-match' && !due.openWorkOrder && may(actor, 'open work orders');
@@ -62,30 +63,39 @@ export default page(async function VehiclePage({ params }: Props) {
       </PageHead>
       <FitmentNotice view={view.value} actor={actor} />
       {blocked && <SheetBlocked view={view.value} canOpen={canOpen} />}
-      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
-        <Box minW="0">
-          <Section title="What it is">
-            <Facts
-              rows={[
-                ['Vehicle', [vehicle.make, vehicle.model, vehicle.modelYear].filter(Boolean).join(' ') || NONE],
-                ['VIN', <Vin key="vin" vin={vehicle.vin} modelYear={vehicle.modelYear} />],
-                ['Built', vehicle.builtOn === null ? 'day not recorded' : dateText(vehicle.builtOn)],
-                ['Fuel', vehicle.fuel ?? 'not recorded'],
-                ['Depot', `${depot}, ${vehicle.dutyGroup}`],
-                ['In service', `since ${dateText(vehicle.inServiceOn)}${vehicle.severeDuty ? ', severe duty' : ''}`],
-                [
-                  'Engine',
-                  <Box key="engine">
-                    <TextLink href={`/engines/${family.id}`}>{family.code}</TextLink>, {family.name}
-                  </Box>,
-                ],
-                ['Variant', vehicle.variant ?? (family.variants.length > 0 ? 'not known' : 'has none')],
-                ['Firing order', layout.model.firingOrder.join(' ')],
-                ...sideRows(view.value),
-              ]}
-            />
-            <Answers view={view.value} />
-          </Section>
+      <WithContents
+        of={[
+          ['pressure', 'Service pressure'],
+          due.breakdown.length > 0 && ['date', 'How the date comes about'],
+          ['odometer', 'Odometer'],
+          view.value.fitment.kind === 'match' && ['spec', 'Spec in force'],
+          ['fitted', 'Fitted now'],
+          view.value.coils.now.length > 0 && ['coils', 'Coils'],
+          ['others', 'Other components'],
+          ['vehicle', 'What it is'],
+          ['policies', 'Policies'],
+          ['orders', 'Work orders'],
+        ]}
+      >
+        <div className="halves">
+          <div>
+            <PressureSection view={view.value} actor={actor} />
+            {due.breakdown.length > 0 && (
+              <Section id="date" title="How the date comes about" aside="the calculation, step by step">
+                <DueSum lines={due.breakdown} system={system} />
+              </Section>
+            )}
+          </div>
+          <div>
+            <OdometerSection view={view.value} system={system} actor={actor} />
+            <SpecSection view={view.value} system={system} />
+          </div>
+        </div>
+        <FittedSection view={view.value} system={system} />
+        <CoilsSection view={view.value} actor={actor} />
+        <OtherComponentsSection view={view.value} actor={actor} />
+        <div className="halves">
+          <WhatItIs view={view.value} />
           <Section title="Engine" aside="seen from the front of the vehicle">
             <EngineDrawing
               layout={layout}
@@ -93,26 +103,41 @@ export default page(async function VehiclePage({ params }: Props) {
               ignition
             />
           </Section>
-        </Box>
-        <Box minW="0">
-          <OdometerSection view={view.value} system={system} actor={actor} />
-          {due.breakdown.length > 0 && (
-            <Section title="How the date comes about" aside="the calculation, step by step">
-              <DueSum lines={due.breakdown} system={system} />
-            </Section>
-          )}
-          <PressureSection view={view.value} actor={actor} />
-          <OtherComponentsSection view={view.value} actor={actor} />
-          <SpecSection view={view.value} system={system} />
-        </Box>
-      </Grid>
-      <FittedSection view={view.value} system={system} />
-      <CoilsSection view={view.value} actor={actor} />
-      <PoliciesSection view={view.value} />
-      <OrdersSection view={view.value} />
+        </div>
+        <PoliciesSection view={view.value} />
+        <OrdersSection view={view.value} />
+      </WithContents>
     </>
   );
 });
+
+function WhatItIs({ view }: { view: VehicleView }) {
+  const { vehicle, depot, family, layout } = view;
+  return (
+    <Section id="vehicle" title="What it is">
+      <Facts
+        rows={[
+          ['Vehicle', [vehicle.make, vehicle.model, vehicle.modelYear].filter(Boolean).join(' ') || NONE],
+          ['VIN', <Vin key="vin" vin={vehicle.vin} modelYear={vehicle.modelYear} />],
+          ['Built', vehicle.builtOn === null ? 'day not recorded' : dateText(vehicle.builtOn)],
+          ['Fuel', vehicle.fuel ?? 'not recorded'],
+          ['Depot', `${depot}, ${vehicle.dutyGroup}`],
+          ['In service', `since ${dateText(vehicle.inServiceOn)}${vehicle.severeDuty ? ', severe duty' : ''}`],
+          [
+            'Engine',
+            <Box key="engine">
+              <TextLink href={`/engines/${family.id}`}>{family.code}</TextLink>, {family.name}
+            </Box>,
+          ],
+          ['Variant', vehicle.variant ?? (family.variants.length > 0 ? 'not known' : 'has none')],
+          ['Firing order', layout.model.firingOrder.join(' ')],
+          ...sideRows(view),
+        ]}
+      />
+      <Answers view={view} />
+    </Section>
+  );
+}
 
 function Vin({ vin, modelYear }: { vin: string | null; modelYear: number | null }) {
   if (vin === null) return 'not recorded';
@@ -165,7 +190,7 @@ function OdometerSection({ view, system, actor }: { view: VehicleView; system: U
     due.binds === 'distance' && due.limitKm !== null && due.odometerOn !== null && due.odometerKm !== null;
   const last = readings.filter((r) => r.state === 'accepted').at(-1);
   return (
-    <Section title="Odometer" aside={due.rate ? sureText(due, system) : 'no use rate yet'}>
+    <Section id="odometer" title="Odometer" aside={due.rate ? sureText(due, system) : 'no use rate yet'}>
       {readings.length === 0 ? (
         <Empty>
           No readings yet. Import odometer.csv: from three readings over two weeks on, this vehicle has its own use
@@ -239,7 +264,7 @@ function SpecSection({
   const { spec } = fitment;
   const angle = turnAngle(spec.part.seat, 'new');
   return (
-    <Section title="Spec in force">
+    <Section id="spec" title="Spec in force">
       <SpecLines
         spec={spec}
         quantity={layout.sites.length}
@@ -263,6 +288,7 @@ function FittedSection({ view: { vehicle, layout, fitted }, system }: { view: Ve
   const bySite = new Map(fitted.map((row) => [siteId(row.fitted), row]));
   return (
     <Section
+      id="fitted"
       title="Fitted now"
       aside={<a href={`/vehicles/${vehicle.id}/history`}>all that is or was in it, for its next keeper (CSV)</a>}
     >
@@ -270,24 +296,24 @@ function FittedSection({ view: { vehicle, layout, fitted }, system }: { view: Ve
         {layout.sites.map((site) => {
           const row = bySite.get(siteId(site));
           return (
-            <Table.Row key={siteId(site)}>
-              <Table.Cell fontWeight="650">{siteName(layout, site)}</Table.Cell>
-              <Table.Cell color="soft">{sitePlace(layout, site)}</Table.Cell>
-              <Table.Cell>
+            <tr key={siteId(site)}>
+              <td className="strong">{siteName(layout, site)}</td>
+              <td className="soft">{sitePlace(layout, site)}</td>
+              <td>
                 <Code>{row?.number ?? row?.fitted.believedNumber ?? 'unknown'}</Code>
-              </Table.Cell>
-              <Table.Cell>
+              </td>
+              <td>
                 <Code>{row?.fitted.observedNumber ?? NONE}</Code>
-              </Table.Cell>
-              <Table.Cell whiteSpace="nowrap">
+              </td>
+              <td className="nowrap">
                 {row ? certain(dateText(row.fitted.installedOn), row.fitted.installedOnCertainty) : 'assumed from new'}
-              </Table.Cell>
-              <Table.Cell whiteSpace="nowrap">
+              </td>
+              <td className="nowrap">
                 {row ? certain(distanceText(row.fitted.installedKm, system), row.fitted.installedKmCertainty) : NONE}
-              </Table.Cell>
-              <Table.Cell whiteSpace="nowrap">{gapText(row?.fitted.gapMm ?? null, system)}</Table.Cell>
-              <Table.Cell>{row?.fitted.history ?? 'unknown'}</Table.Cell>
-            </Table.Row>
+              </td>
+              <td className="nowrap">{gapText(row?.fitted.gapMm ?? null, system)}</td>
+              <td>{row?.fitted.history ?? 'unknown'}</td>
+            </tr>
           );
         })}
       </PlainTable>
@@ -304,7 +330,7 @@ const certain = (text: string, certainty: keyof typeof CERTAIN): string => CERTA
 
 function OrdersSection({ view: { orders } }: { view: VehicleView }) {
   return (
-    <Section title="Work orders">
+    <Section id="orders" title="Work orders">
       {orders.length === 0 ? (
         <Empty>None yet.</Empty>
       ) : (

@@ -9,6 +9,7 @@ export function PoliciesSection({ view: { policies } }: { view: VehicleView }) {
   const chosen = policies.filter(({ scope }) => scope !== 'default');
   return (
     <Section
+      id="policies"
       title="Shop policies in force here"
       aside={<TextLink href="/policies">all options and their reasons</TextLink>}
     >

@@ -20,7 +20,7 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
   const hidden = <input type="hidden" name="workOrderId" value={order.id} />;
   if (order.state === 'closed')
     return (
-      <Section title="Closed">
+      <Section id="close" title="Closed">
         <Facts
           rows={[
             ['On', dateText(order.closedOn)],
@@ -44,10 +44,15 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
         )}
       </Section>
     );
-  if (order.state === 'cancelled') return <Section title="Cancelled">{order.reason}</Section>;
+  if (order.state === 'cancelled')
+    return (
+      <Section id="close" title="Cancelled">
+        {order.reason}
+      </Section>
+    );
   if (!live || !may(actor, 'record work')) return null;
   return (
-    <Section title="Close">
+    <Section id="close" title="Close">
       {blockers.length > 0 && (
         <Box as="ul" pl="4" mb="3" color="soft">
           {blockers.map((blocker) => (

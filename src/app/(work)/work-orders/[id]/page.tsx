@@ -1,10 +1,11 @@
-import { Box, Grid } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { timeOf } from '@/core/calendar/zone';
 import { siteId } from '@/core/engine/model';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
+import type { UnitSystem } from '@/core/units/person-units';
 import { isLive } from '@/core/work/order-state';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -14,6 +15,7 @@ import { workOrderActionWords } from '@/text/audit-words';
 import { dateText, gapText, hoursText, instantText, NONE, turnText } from '@/text/format';
 import { ORDER_STATES } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
+import { WithContents } from '@/ui/frame/contents';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { PlanForm } from '@/ui/work-orders/plan-form';
@@ -30,42 +32,75 @@ type Props = { params: Promise<{ id: string }> };
 
 export default page(async function WorkOrderPage({ params }: Props) {
   const actor = await requireActor();
-  const { id } = await params;
-  const view = await viewWorkOrder(deps(), actor, id);
+  const view = await viewWorkOrder(deps(), actor, (await params).id);
   mustShow(view);
-  const { order, row, vehicle, family, spec, layout, sites, steps } = view.value;
   const people = await listPeople(deps(), actor);
-  const live = isLive(order);
-  const todo = sites.filter((site) => site.doneAt === null);
-  const marks = Object.fromEntries(
-    sites.map((site) => [
-      siteId(site),
-      {
-        state: site.doneAt ? ('done' as const) : ('todo' as const),
-        lines: site.doneAt ? [gapText(site.newGapMm, 'metric').split(' · ')[0] ?? ''] : [],
-        href: `/work-orders/${id}/floor#sites-${siteId(site)}`,
-      },
-    ]),
+  const live = isLive(view.value.order);
+  const plans = live && may(actor, 'plan work orders');
+  return (
+    <>
+      <Head view={view.value} works={live && may(actor, 'record work')} />
+      {live && <Stops view={view.value} />}
+      {live && <SheetChanged view={view.value} actor={actor} />}
+      <WithContents
+        of={[
+          ['parts', 'What goes in'],
+          ['findings', 'What the removed parts say'],
+          (!live || may(actor, 'record work')) && ['close', live ? 'Close' : 'How it ended'],
+          plans && ['plan', 'Day, bay and person'],
+          ['steps', 'Steps'],
+          ['record', 'Record by site'],
+          view.value.kept.length > 0 && ['bench', 'From the bench'],
+          ['history', 'What happened'],
+        ]}
+      >
+        <div className="halves">
+          <WhatGoesIn view={view.value} system={actor.unitSystem} live={live} />
+          <Sites view={view.value} live={live} />
+        </div>
+        <FindingsSection view={view.value} actor={actor} people={people.ok ? people.value.flatMap(toChoice) : []} />
+        <div className="halves">
+          <div>
+            {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
+            <CloseSection view={view.value} actor={actor} live={live} />
+            {plans && <PlanSection view={view.value} actor={actor} />}
+          </div>
+          <Section id="steps" title="Steps" aside={`about ${hoursText(view.value.order.minutes)}`}>
+            <StepList steps={view.value.steps} sitesText={doneText(view.value, '')} />
+          </Section>
+        </div>
+        <SiteTable view={view.value} actor={actor} />
+        <FromTheBench view={view.value} />
+        <History view={view.value} />
+      </WithContents>
+    </>
   );
+});
+
+const doneText = ({ sites }: WorkOrderView, what: 'sites ' | ''): string =>
+  `${sites.filter((site) => site.doneAt !== null).length} of ${sites.length} ${what}done`;
+
+/** What it is, what can be done with it, and what may hurt. */
+function Head({ view, works }: { view: WorkOrderView; works: boolean }) {
+  const { order, row, vehicle, family, before } = view;
   return (
     <>
       <PageHead
         title={`Work order ${order.number}: unit ${vehicle.unitNumber} ${vehicle.name}`}
         actions={
           <>
-            <ButtonLink href={`/work-orders/${id}/tray`}>Tray</ButtonLink>
-            <ButtonLink href={`/work-orders/${id}/codes`}>Codes</ButtonLink>
-            <ButtonLink href={`/work-orders/${id}/paper`}>Paper</ButtonLink>
-            {live && may(actor, 'record work') && (
-              <ButtonLink main href={`/work-orders/${id}/floor`}>
+            <ButtonLink href={`/work-orders/${order.id}/tray`}>Tray</ButtonLink>
+            <ButtonLink href={`/work-orders/${order.id}/codes`}>Codes</ButtonLink>
+            <ButtonLink href={`/work-orders/${order.id}/paper`}>Paper</ButtonLink>
+            {works && (
+              <ButtonLink main href={`/work-orders/${order.id}/floor`}>
                 At the vehicle
               </ButtonLink>
             )}
           </>
         }
       >
-        {family.code}, {family.name} · {ORDER_STATES[order.state]} · {sites.length - todo.length} of {sites.length}{' '}
-        sites done
+        {family.code}, {family.name} · {ORDER_STATES[order.state]} · {doneText(view, 'sites ')}
         {row.startsAt &&
           ` · ${dateText(row.startsAt)} ${row.startsAt.slice(11)}, ${row.depot} ${row.bay}, ${row.person}`}
       </PageHead>
@@ -78,83 +113,98 @@ export default page(async function WorkOrderPage({ params }: Props) {
           ? ` Known on ${family.code}: ${family.weakPoints.map(({ says }) => says).join('; ')}.`
           : ''}
       </Caution>
-      {live && view.value.before?.note && (
+      {isLive(order) && before?.note && (
         <Box mt="2" color="soft">
-          Left by work order {view.value.before.number}, {dateText(view.value.before.on)}: {view.value.before.note}
+          Left by work order {before.number}, {dateText(before.on)}: {before.note}
         </Box>
       )}
-      {live && <Stops view={view.value} />}
-      {live && <SheetChanged view={view.value} actor={actor} />}
-      <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 5fr) minmax(0, 7fr)' }} gap="8" mt="5">
-        <Box minW="0">
-          <Section title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
-            <SpecLines
-              spec={spec}
-              quantity={sites.length}
-              system={actor.unitSystem}
-              angle={angleOf(view.value)}
-              threads={view.value.threads}
-              current={view.value.current}
-            />
-            {live && view.value.pick && (
-              <Box mt="2" color={view.value.pick.kind === 'short' ? 'wrong.ink' : undefined}>
-                <strong>On the shelf.</strong> {pickWords(view.value.pick)}
-              </Box>
-            )}
-            {order.releaseReason && (
-              <Box color="caution.ink" mt="2">
-                Released despite its sheet: {order.releaseReason}
-              </Box>
-            )}
-          </Section>
-          <Section title="Sites">
-            <EngineDrawing
-              layout={layout}
-              marks={
-                live
-                  ? marks
-                  : Object.fromEntries(Object.entries(marks).map(([key, mark]) => [key, { ...mark, href: undefined }]))
-              }
-              title={`Engine of unit ${vehicle.unitNumber}, seen from the front of the vehicle`}
-            />
-          </Section>
-          {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
-          {live && may(actor, 'plan work orders') && <PlanSection view={view.value} actor={actor} />}
-        </Box>
-        <Box minW="0">
-          <Section title="Steps" aside={`about ${hoursText(order.minutes)}`}>
-            <StepList steps={steps} sitesText={`${sites.length - todo.length} of ${sites.length} done`} />
-          </Section>
-          <CloseSection view={view.value} actor={actor} live={live} />
-        </Box>
-      </Grid>
-      <FindingsSection view={view.value} actor={actor} people={people.ok ? people.value.flatMap(toChoice) : []} />
-      <SiteTable view={view.value} actor={actor} />
-      {view.value.kept.length > 0 && (
-        <Section title="From the bench">
-          {view.value.kept.map(({ kept, who }) => (
-            <Box key={kept.id}>
-              {kept.summary}{' '}
-              <Box as="span" color="soft" fontSize="sm">
-                {who}, {instantText(kept.keptAt)}
-              </Box>
-            </Box>
-          ))}
-        </Section>
-      )}
-      <Section title="What happened" aside="nothing here can be changed afterwards">
-        <Box as="ul" listStyleType="none" fontSize="sm" color="soft">
-          {view.value.history.map((entry) => (
-            <li key={`${entry.at.toISOString()}${entry.action}${JSON.stringify(entry.changes).slice(0, 40)}`}>
-              {instantText(entry.at)}: {entry.who} {workOrderActionWords(entry.action)}
-              {historyDetail(entry.changes)}
-            </li>
-          ))}
-        </Box>
-      </Section>
     </>
   );
-});
+}
+
+interface PartProps {
+  readonly view: WorkOrderView;
+  readonly live: boolean;
+}
+
+function WhatGoesIn({ view, live, system }: PartProps & { readonly system: UnitSystem }) {
+  const { vehicle, spec, sites, threads, current, pick, order } = view;
+  return (
+    <Section id="parts" title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
+      <SpecLines
+        spec={spec}
+        quantity={sites.length}
+        system={system}
+        angle={angleOf(view)}
+        threads={threads}
+        current={current}
+      />
+      {live && pick && (
+        <Box mt="2" color={pick.kind === 'short' ? 'wrong.ink' : undefined}>
+          <strong>On the shelf.</strong> {pickWords(pick)}
+        </Box>
+      )}
+      {order.releaseReason && (
+        <Box color="caution.ink" mt="2">
+          Released despite its sheet: {order.releaseReason}
+        </Box>
+      )}
+    </Section>
+  );
+}
+
+function Sites({ view: { order, sites, layout, vehicle }, live }: PartProps) {
+  const marks = Object.fromEntries(
+    sites.map((site) => [
+      siteId(site),
+      {
+        state: site.doneAt ? ('done' as const) : ('todo' as const),
+        lines: site.doneAt ? [gapText(site.newGapMm, 'metric').split(' · ')[0] ?? ''] : [],
+        href: live ? `/work-orders/${order.id}/floor#sites-${siteId(site)}` : undefined,
+      },
+    ]),
+  );
+  return (
+    <Section title="Sites">
+      <EngineDrawing
+        layout={layout}
+        marks={marks}
+        title={`Engine of unit ${vehicle.unitNumber}, seen from the front of the vehicle`}
+      />
+    </Section>
+  );
+}
+
+function FromTheBench({ view: { kept } }: { view: WorkOrderView }) {
+  if (kept.length === 0) return null;
+  return (
+    <Section id="bench" title="From the bench">
+      {kept.map(({ kept: result, who }) => (
+        <div key={result.id}>
+          {result.summary}{' '}
+          <span className="soft small">
+            {who}, {instantText(result.keptAt)}
+          </span>
+        </div>
+      ))}
+    </Section>
+  );
+}
+
+function History({ view: { history } }: { view: WorkOrderView }) {
+  return (
+    <Section id="history" title="What happened" aside="nothing here can be changed afterwards">
+      <ul className="soft small">
+        {history.map((entry) => (
+          <li key={`${entry.at.toISOString()}${entry.action}${JSON.stringify(entry.changes).slice(0, 40)}`}>
+            {instantText(entry.at)}: {entry.who} {workOrderActionWords(entry.action)}
+            {historyDetail(entry.changes)}
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
 
 /** Who can see to a follow-up. */
 const toChoice = ({ id, name, active }: { id: string; name: string; active: boolean }) =>
@@ -198,7 +248,7 @@ async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor 
   const choices = await whereAndWho(deps(), actor, { depotId: row.depotId, hybrid: family.hybrid });
   if (!choices.ok) return null;
   return (
-    <Section title="Day, bay and person">
+    <Section id="plan" title="Day, bay and person">
       <PlanForm
         action={planAction}
         unplan={unplanAction}

@@ -1,4 +1,4 @@
-import { Box, Flex, Table } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { siteId } from '@/core/engine/model';
 import type { Actor } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
@@ -11,7 +11,7 @@ import { PlainTable } from '@/ui/primitives/plain-table';
 export function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
   const { sites, order } = view;
   return (
-    <Section title="Record by site">
+    <Section id="record" title="Record by site">
       <PlainTable
         heads={[
           'Site',
@@ -27,27 +27,27 @@ export function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }
         ]}
       >
         {sites.map((site) => (
-          <Table.Row key={site.id}>
-            <Table.Cell whiteSpace="nowrap">
+          <tr key={site.id}>
+            <td className="nowrap">
               <TextLink href={`/work-orders/${order.id}/floor#sites-${siteId(site)}`}>
                 <strong>{site.name}</strong>
               </TextLink>{' '}
               <Box as="span" color="soft" fontSize="sm">
                 {site.where}
               </Box>
-            </Table.Cell>
-            <Table.Cell>
+            </td>
+            <td>
               <Code>{site.expectedNumber ?? 'unknown'}</Code>
-            </Table.Cell>
-            <Table.Cell>
+            </td>
+            <td>
               <Code>{site.observedNumber ?? NONE}</Code>
               {site.differs && (
                 <Box color="wrong.ink" fontSize="sm">
                   not what the record says
                 </Box>
               )}
-            </Table.Cell>
-            <Table.Cell whiteSpace="nowrap">
+            </td>
+            <td className="nowrap">
               {gapText(site.removedGapMm, actor.unitSystem)}
               {site.growth !== null && (
                 <Box color="soft" fontSize="sm">
@@ -55,28 +55,28 @@ export function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }
                   {wearText(site.growth, actor.unitSystem)}
                 </Box>
               )}
-            </Table.Cell>
-            <Table.Cell>{site.conditions?.join(', ') ?? NONE}</Table.Cell>
-            <Table.Cell>
+            </td>
+            <td>{site.conditions?.join(', ') ?? NONE}</td>
+            <td>
               {[
                 site.breakawayFeel,
                 site.breakawayTorqueNm === null ? null : torqueText(site.breakawayTorqueNm, actor.unitSystem),
               ]
                 .filter(Boolean)
                 .join(', ') || NONE}
-            </Table.Cell>
-            <Table.Cell>
+            </td>
+            <td>
               <Code>{site.newNumber ?? NONE}</Code>
-            </Table.Cell>
-            <Table.Cell whiteSpace="nowrap">{gapText(site.newGapMm, actor.unitSystem)}</Table.Cell>
-            <Table.Cell whiteSpace="nowrap">
+            </td>
+            <td className="nowrap">{gapText(site.newGapMm, actor.unitSystem)}</td>
+            <td className="nowrap">
               {site.installedTorqueNm === null
                 ? (site.torqueMethod ?? NONE)
                 : torqueText(site.installedTorqueNm, actor.unitSystem)}
               {site.torqueMethod === 'feel' && <Box fontSize="sm">by feel: graded lower</Box>}
-            </Table.Cell>
-            <Table.Cell>{site.doneAt ? '✓ done' : <Flex color="soft">to do</Flex>}</Table.Cell>
-          </Table.Row>
+            </td>
+            <td>{site.doneAt ? '✓ done' : <Flex color="soft">to do</Flex>}</td>
+          </tr>
         ))}
       </PlainTable>
     </Section>

@@ -1,4 +1,4 @@
-import { Box, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { type Actor, may } from '@/server/access';
@@ -10,9 +10,7 @@ import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { finishFollowUpAction } from '../actions';
-import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Follow-ups' };
 
@@ -27,7 +25,6 @@ export default page(async function FollowUpsPage() {
       <PageHead title="Follow-ups">
         <strong>{due}</strong> due · {open.length} open · {list.value.length - open.length} done
       </PageHead>
-      <SubNav label="Work orders" places={ORDER_PLACES} />
       {list.value.length === 0 ? (
         <Empty>No follow-ups. Add one on a work order, with who sees to it and by when.</Empty>
       ) : (
@@ -44,23 +41,21 @@ export default page(async function FollowUpsPage() {
 function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
   const { followUp, unitNumber, vehicleName, orderNumber, owner, isDue } = item;
   return (
-    <Table.Row color={followUp.doneAt ? 'soft' : undefined}>
-      <Table.Cell>
+    <tr className={followUp.doneAt ? 'soft' : undefined}>
+      <td>
         <Box fontWeight={isDue ? '650' : undefined}>{followUp.what}</Box>
         {isDue && <Box color="caution.ink">due now</Box>}
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>
         <TextLink href={`/vehicles/${followUp.vehicleId}`}>{unitNumber}</TextLink> {vehicleName}
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>
         <TextLink href={`/work-orders/${followUp.workOrderId}#findings`}>{orderNumber}</TextLink>
-      </Table.Cell>
-      <Table.Cell>{owner}</Table.Cell>
-      <Table.Cell whiteSpace="nowrap">{dateText(followUp.dueOn)}</Table.Cell>
-      <Table.Cell whiteSpace="nowrap">
-        {followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)}
-      </Table.Cell>
-      <Table.Cell minW="240px">
+      </td>
+      <td>{owner}</td>
+      <td className="nowrap">{dateText(followUp.dueOn)}</td>
+      <td className="nowrap">{followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)}</td>
+      <td className="wide">
         {followUp.doneAt && `Done: ${followUp.outcome}`}
         {!followUp.doneAt && may(actor, 'record work') && (
           <details>
@@ -72,7 +67,7 @@ function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
             </ActionForm>
           </details>
         )}
-      </Table.Cell>
-    </Table.Row>
+      </td>
+    </tr>
   );
 }

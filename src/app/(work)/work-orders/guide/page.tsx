@@ -4,8 +4,6 @@ import { CONDITIONS, type ConditionRegion, NORMAL } from '@/core/inspection/voca
 import { POINTS_TO, REGION_WORDS } from '@/text/condition-words';
 import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Guide to removed parts' };
 
@@ -17,7 +15,6 @@ export default async function GuidePage() {
       <PageHead title="Guide to removed parts">
         One plug shows a condition; where it stands in the engine shows the cause. Compare, do not judge by one.
       </PageHead>
-      <SubNav label="Work orders" places={ORDER_PLACES} />
       <Caution>
         A suspicion with evidence, never a verdict: fuel, oil, short trips and the plug’s own make change what is seen.
         Melted or peppered electrodes stop the work.

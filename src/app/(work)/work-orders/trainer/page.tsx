@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Table } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { GRADES } from '@/core/inspection/trainer';
@@ -10,9 +10,7 @@ import { PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { SubNav } from '@/ui/primitives/sub-nav';
 import { gradeAction } from '../actions';
-import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Trainer' };
 
@@ -40,7 +38,6 @@ export default page(async function TrainerPage() {
           : `${mine.right} of ${mine.graded} right`}
         {mine.weakest.length > 0 && ` · least known: ${mine.weakest.map((grade) => GRADE_WORDS[grade]).join('; ')}`}
       </PageHead>
-      <SubNav label="Work orders" places={ORDER_PLACES} />
       {last && (
         <Box
           role="status"
@@ -80,20 +77,20 @@ export default page(async function TrainerPage() {
           <Section title="Agreement" aside="Cohen’s kappa: 1 is full, 0 is what chance gives">
             <PlainTable heads={['Who', 'With', 'Plugs', 'Agreement']} numeric={[3]}>
               {withAnswer.map(({ name, graded, kappa }) => (
-                <Table.Row key={name}>
-                  <Table.Cell>{name}</Table.Cell>
-                  <Table.Cell>the answer</Table.Cell>
-                  <Table.Cell>{graded}</Table.Cell>
-                  <Table.Cell>{kappaText(kappa)}</Table.Cell>
-                </Table.Row>
+                <tr key={name}>
+                  <td>{name}</td>
+                  <td>the answer</td>
+                  <td>{graded}</td>
+                  <td>{kappaText(kappa)}</td>
+                </tr>
               ))}
               {between.map(({ names: [a, b], plugs, kappa }) => (
-                <Table.Row key={`${a} ${b}`}>
-                  <Table.Cell>{a}</Table.Cell>
-                  <Table.Cell>{b}</Table.Cell>
-                  <Table.Cell>{plugs}</Table.Cell>
-                  <Table.Cell>{kappaText(kappa)}</Table.Cell>
-                </Table.Row>
+                <tr key={`${a} ${b}`}>
+                  <td>{a}</td>
+                  <td>{b}</td>
+                  <td>{plugs}</td>
+                  <td>{kappaText(kappa)}</td>
+                </tr>
               ))}
             </PlainTable>
           </Section>

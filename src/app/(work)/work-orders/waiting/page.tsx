@@ -1,4 +1,4 @@
-import { Box, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
@@ -8,8 +8,6 @@ import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { PrintButton } from '@/ui/primitives/print-button';
-import { SubNav } from '@/ui/primitives/sub-nav';
-import { ORDER_PLACES } from '../places';
 
 export const metadata = { title: 'Waiting' };
 
@@ -35,7 +33,6 @@ export default page(async function WaitingPage() {
         <strong>{waits.length}</strong> waiting · <strong>{draft.filter(({ order }) => order > 0).length}</strong> parts
         to order
       </PageHead>
-      <SubNav label="Work orders" places={ORDER_PLACES} />
       {waits.length === 0 && (
         <Empty>
           No job is waiting. When a job stops halfway, because of a torn boot or the end of a shift, say so at the
@@ -68,21 +65,21 @@ export default page(async function WaitingPage() {
             numeric={[4, 5, 6, 7]}
           >
             {draft.map((line) => (
-              <Table.Row key={line.number}>
-                <Table.Cell>
+              <tr key={line.number}>
+                <td>
                   <Code>{line.number}</Code>
-                </Table.Cell>
-                <Table.Cell>{line.what}</Table.Cell>
-                <Table.Cell>{line.maker ?? NONE}</Table.Cell>
-                <Table.Cell>{line.needed}</Table.Cell>
-                <Table.Cell>{line.onHand ?? NONE}</Table.Cell>
-                <Table.Cell>
+                </td>
+                <td>{line.what}</td>
+                <td>{line.maker ?? NONE}</td>
+                <td>{line.needed}</td>
+                <td>{line.onHand ?? NONE}</td>
+                <td>
                   <strong>{line.order}</strong>
-                </Table.Cell>
-                <Table.Cell>{line.pack}</Table.Cell>
-                <Table.Cell>{line.leadDays === null ? NONE : `${line.leadDays} days`}</Table.Cell>
-                <Table.Cell>{line.orders.join(', ')}</Table.Cell>
-              </Table.Row>
+                </td>
+                <td>{line.pack}</td>
+                <td>{line.leadDays === null ? NONE : `${line.leadDays} days`}</td>
+                <td>{line.orders.join(', ')}</td>
+              </tr>
             ))}
           </PlainTable>
         </Section>

@@ -1,4 +1,4 @@
-import { Box, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { notFound } from 'next/navigation';
 import { requireActor } from '@/app/actor';
 import { isKindName, kindOf } from '@/server/imports/kinds';
@@ -26,19 +26,19 @@ export default async function GuidePage({ params }: { params: Promise<{ kind: st
       <Section title="Columns" aside="* must be filled">
         <PlainTable heads={['Column', 'What it holds', 'Example', 'Also known as']}>
           {kind.columns.map((column) => (
-            <Table.Row key={column.key}>
-              <Table.Cell>
+            <tr key={column.key}>
+              <td>
                 <Code>
                   {column.key}
                   {column.required && ' *'}
                 </Code>
-              </Table.Cell>
-              <Table.Cell>{column.help}</Table.Cell>
-              <Table.Cell>
+              </td>
+              <td>{column.help}</td>
+              <td>
                 <Code>{column.example}</Code>
-              </Table.Cell>
-              <Table.Cell color="soft">{column.aliases?.join(', ')}</Table.Cell>
-            </Table.Row>
+              </td>
+              <td className="soft">{column.aliases?.join(', ')}</td>
+            </tr>
           ))}
         </PlainTable>
       </Section>

@@ -1,4 +1,4 @@
-import { Flex, Table } from '@chakra-ui/react';
+import { Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
@@ -35,12 +35,12 @@ export default page(async function PaperPage({ params }: Props) {
       </PageHead>
       <PlainTable heads={['Sheet', 'What it is', '']}>
         {SHEETS.map(([sheet, name, what]) => (
-          <Table.Row key={sheet}>
-            <Table.Cell>
+          <tr key={sheet}>
+            <td>
               <strong>{name}</strong>
-            </Table.Cell>
-            <Table.Cell>{what}</Table.Cell>
-            <Table.Cell>
+            </td>
+            <td>{what}</td>
+            <td>
               <Flex gap="2">
                 {PAPER_SIZES.map((size) => (
                   <ButtonLink key={size} download href={`/work-orders/${id}/paper/${sheet}?size=${size}`}>
@@ -48,8 +48,8 @@ export default page(async function PaperPage({ params }: Props) {
                   </ButtonLink>
                 ))}
               </Flex>
-            </Table.Cell>
-          </Table.Row>
+            </td>
+          </tr>
         ))}
       </PlainTable>
     </>

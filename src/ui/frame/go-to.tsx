@@ -1,12 +1,8 @@
 'use client';
 
-import { Box, chakra, Input } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
-import type { Place } from './top-bar';
-
-const Dialog = chakra('dialog');
-const Opener = chakra('button');
+import type { Place } from './place';
 
 interface Target {
   readonly kind: string;
@@ -38,37 +34,18 @@ export function GoTo({ places, find }: { places: readonly Place[]; find: Find })
   }, [open]);
   return (
     <>
-      <Opener
+      <button
         type="button"
+        className="top-find"
         onClick={() => setOpen(true)}
-        border="1px solid"
-        borderColor="line"
-        rounded="sm"
-        px="2"
-        minH="30px"
-        color="soft"
-        cursor="pointer"
         title="Go to a vehicle, order, part or page: Ctrl K"
         aria-keyshortcuts="Control+K"
       >
         Go to
-      </Opener>
-      <Dialog
-        ref={dialog}
-        onClose={() => setOpen(false)}
-        aria-label="Go to"
-        w="min(560px, 94vw)"
-        mx="auto"
-        mt="12vh"
-        p="3"
-        bg="sheet"
-        color="ink"
-        border="1px solid"
-        borderColor="line"
-        rounded="sm"
-      >
+      </button>
+      <dialog ref={dialog} className="finder" onClose={() => setOpen(false)} aria-label="Go to">
         {open && <Finder places={places} find={find} close={() => dialog.current?.close()} />}
-      </Dialog>
+      </dialog>
     </>
   );
 }
@@ -119,8 +96,10 @@ function Finder({ places, find, close }: { places: readonly Place[]; find: Find;
   };
   return (
     <>
-      <Input
+      <input
+        // biome-ignore lint/a11y/noAutofocus: the box was opened to type in
         autoFocus
+        className="field"
         role="combobox"
         aria-label="Unit, work order, part or page"
         aria-expanded={targets.length > 0}
@@ -134,36 +113,27 @@ function Finder({ places, find, close }: { places: readonly Place[]; find: Find;
         }}
         onKeyDown={onKeyDown}
         autoComplete="off"
-        bg="paper"
       />
-      <Box id={`${id}-list`} role="listbox" aria-label="Where to go" mt="2" maxH="56vh" overflowY="auto">
+      <div id={`${id}-list`} role="listbox" aria-label="Where to go" className="finder-list">
         {targets.map((target, i) => (
-          <Box
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the box above hears the keys
+          <div
             key={target.href}
             id={`${id}-${i}`}
             role="option"
+            tabIndex={-1}
             aria-selected={i === chosen}
-            px="2"
-            py="1.5"
-            display="flex"
-            gap="3"
-            justifyContent="space-between"
-            cursor="pointer"
-            rounded="sm"
-            bg={i === chosen ? 'tint' : undefined}
             onMouseMove={() => setAt(i)}
             onClick={() => go(target)}
           >
             <span>{target.label}</span>
-            <Box as="span" color="soft" fontSize="sm">
-              {target.kind}
-            </Box>
-          </Box>
+            <span className="soft small">{target.kind}</span>
+          </div>
         ))}
-      </Box>
-      <Box role="status" color="soft" fontSize="sm" px="2">
+      </div>
+      <div role="status" className="soft small">
         {asked !== '' && found.of === asked && targets.length === 0 && 'Nothing has this in its number or name.'}
-      </Box>
+      </div>
     </>
   );
 }

@@ -1,0 +1,21 @@
+import { chromium } from '@playwright/test';
+
+/** The running demo in a browser, signed in as its supervisor, with the addresses of one vehicle and one open work order. */
+export async function signedIn(base: string) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  });
+  const context = await browser.newContext({ baseURL: base });
+  const page = await context.newPage();
+  await page.goto('/sign-in');
+  await page.getByLabel('Address').fill('supervisor@skerrymoor.example');
+  await page.getByLabel('Password').fill('island-service');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { name: /Service pressure/ }).waitFor();
+  await page.goto('/work-orders');
+  const order = (await page.getByRole('link', { name: '1001' }).getAttribute('href')) ?? '';
+  await page.goto('/due?search=32');
+  const vehicle = (await page.getByRole('link', { name: /^32 lifeboat/ }).getAttribute('href')) ?? '';
+  return { browser, storageState: await context.storageState(), order, vehicle };
+}

@@ -1,0 +1,93 @@
+import type { DueItem } from '@/core/due/due-item';
+import type { UnitSystem } from '@/core/units/person-units';
+import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
+import { dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
+
+/** Columns that can be left out; vehicle and due date always stand. */
+export const DUE_COLUMNS = ['life', 'pressure', 'depot', 'limit', 'odometer', 'sure', 'order'] as const;
+export type DueColumn = (typeof DUE_COLUMNS)[number];
+
+export const COLUMN_WORDS: Readonly<Record<DueColumn, string>> = {
+  life: 'Life used',
+  pressure: 'Pressure',
+  depot: 'Depot',
+  limit: 'Limit that binds',
+  odometer: 'Odometer now',
+  sure: 'How sure',
+  order: 'Work order',
+};
+
+/** A vehicle of the due list in words, as little of it as the page needs. */
+export interface DueRow {
+  readonly id: string;
+  readonly unit: string;
+  readonly name: string;
+  readonly engine: string;
+  readonly depot: string;
+  readonly group: string;
+  readonly lifeUsed: number | null;
+  readonly assumed: boolean;
+  readonly life: string;
+  readonly state: string;
+  readonly urgent: boolean;
+  readonly due: string;
+  readonly pressure: string;
+  readonly limit: string;
+  readonly odometer: string;
+  readonly suspects: number;
+  readonly sure: string;
+  readonly order: { readonly id: string; readonly number: number; readonly when: string } | null;
+  /** What can be done where there is no work order. */
+  readonly next: 'open' | 'waits' | 'resolve' | null;
+}
+
+export function dueRow(
+  item: DueItem,
+  { system, currency, canOpen }: { system: UnitSystem; currency: string; canOpen: boolean },
+): DueRow {
+  const assumed = item.certainty === 'assumed';
+  const order = item.openWorkOrder;
+  return {
+    id: item.vehicleId,
+    unit: item.unitNumber,
+    name: item.name,
+    engine: [item.engineCode, item.partNumber].filter(Boolean).join(' · '),
+    depot: item.depot,
+    group: item.dutyGroup,
+    lifeUsed: item.lifeUsed,
+    assumed,
+    life: lifeWords(item.lifeUsed, assumed),
+    state: STATE_WORDS[item.state],
+    urgent: item.state === 'past' || item.state === 'soon',
+    due: dueText(item),
+    pressure: item.pressure === null ? NONE : `${moneyText(item.pressure, currency)} a week`,
+    limit: bindingText(item, system),
+    odometer: distanceText(item.odometerNowKm, system),
+    suspects: item.suspectReadings,
+    sure: item.state === 'no-match' ? (item.fitmentWhy ?? '') : sureText(item, system),
+    order: order && {
+      id: order.id,
+      number: order.number,
+      when: order.plannedOn ? dateText(order.plannedOn) : 'not planned',
+    },
+    next: nextOf(item, canOpen),
+  };
+}
+
+function nextOf({ state }: DueItem, canOpen: boolean): DueRow['next'] {
+  if (state === 'blocked') return 'waits';
+  if (state === 'no-match') return 'resolve';
+  return canOpen ? 'open' : null;
+}
+
+function dueText({ state, due }: DueItem): string {
+  if (state === 'inspect') return 'nothing recorded: look first';
+  if (!due) return '';
+  return `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`;
+}
+
+/** An assumed history that says “three times over” says only that nobody knows. */
+function lifeWords(lifeUsed: number | null, assumed: boolean): string {
+  if (lifeUsed === null) return NONE;
+  return assumed && lifeUsed > 2 ? 'assumed' : percentText(lifeUsed);
+}

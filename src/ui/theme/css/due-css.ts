@@ -1,0 +1,73 @@
+/* The due list, and the ring of life used that stands in every line of it. */
+
+const PHONE = '@media screen and (max-width: 639px)';
+
+const heats = Object.fromEntries(
+  [0, 1, 2, 3, 4, 5].map((heat) => [
+    `.ring[data-heat="${heat}"]`,
+    { '& > circle:nth-of-type(2)': { stroke: `ramp.${heat}` }, '& > circle:nth-of-type(3)': { fill: `ramp.${heat}` } },
+  ]),
+);
+
+export const dueCss = {
+  '.ring': {
+    display: 'inline-block',
+    flexShrink: 0,
+    verticalAlign: 'middle',
+    '& > circle': { fill: 'none', strokeWidth: '4' },
+    '& > circle:first-of-type': { stroke: 'hair' },
+    '& > circle:nth-of-type(3)': { stroke: 'none !important' },
+  },
+  ...heats,
+  '.second': { display: 'block', color: 'soft', fontSize: 'sm' },
+  '.due-list': {
+    '& > tbody > tr > td, & > thead > tr > th': { whiteSpace: 'nowrap' },
+    '& > tbody > tr > td': { fontSize: '15px' },
+    '& > tbody > tr > .due-life': { minW: '84px', '& > span': { ml: '2' } },
+    '& > tbody > tr > .due-vehicle': { minW: '200px', whiteSpace: 'normal' },
+    '& > tbody > tr > .due-sure': { minW: '150px', whiteSpace: 'normal', fontSize: 'sm' },
+    '& > tbody > tr > .due-limit': { minW: '110px', whiteSpace: 'normal' },
+    '& > tbody > tr > .due-odometer > .doubtful': { display: 'block', fontSize: 'sm' },
+    '& > * > tr > .due-pressure, & > * > tr > .due-odometer': { textAlign: 'right' },
+    '&[data-dense] .second': { display: 'inline', ml: '2' },
+    '&[data-dense] > tbody > tr > td': { minW: '0 !important' },
+    [PHONE]: {
+      '&, & > tbody': { display: 'block' },
+      '& > thead': { display: 'none' },
+      '& > tbody > tr': {
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr) auto',
+        gridTemplateAreas: '"vehicle order" "due life" "limit pressure" "depot odometer" "sure sure"',
+        columnGap: '3',
+        rowGap: '1',
+        py: '3',
+        borderBottom: '1px solid',
+        borderColor: 'line',
+      },
+      '& > tbody > tr > td': {
+        p: '0 !important',
+        border: 'none',
+        minW: '0 !important',
+        whiteSpace: 'normal !important',
+      },
+      ...Object.fromEntries(
+        ['vehicle', 'order', 'due', 'life', 'limit', 'pressure', 'depot', 'odometer', 'sure'].map((area) => [
+          `& > tbody > tr > .due-${area}`,
+          { gridArea: area },
+        ]),
+      ),
+      '& > tbody > tr > .due-vehicle': { gridArea: 'vehicle', fontSize: '17px' },
+      '& > tbody > tr > .due-order, & > tbody > tr > .due-life, & > tbody > tr > .due-pressure, & > tbody > tr > .due-odometer':
+        {
+          textAlign: 'right',
+        },
+      '& > tbody > tr > .due-depot, & > tbody > tr > .due-limit, & > tbody > tr > .due-odometer, & > tbody > tr > .due-pressure, & > tbody > tr > .due-sure':
+        {
+          color: 'soft',
+          fontSize: '14px',
+        },
+      '& .due-depot > .second': { display: 'inline', ml: '1.5' },
+      '& .button': { minH: '44px', px: '4' },
+    },
+  },
+} as const;
