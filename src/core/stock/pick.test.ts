@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Box, pickBoxes } from './pick';
+import { type Box, pickBoxes, pickWords } from './pick';
 
 const box = (number: string, onHand: number | null): Box => ({ number, onHand });
 
@@ -12,7 +12,19 @@ describe('pickBoxes', () => {
         { number: 'OLD', count: 4 },
         { number: 'NEW', count: 2 },
       ],
+      newest: 'NEW',
     });
+  });
+
+  it.each([
+    [[box('OLD', 4), box('NEW', 8)], 'Take 4 × OLD: the older number of NEW, the same part.'],
+    [[box('OLD', 0), box('NEW', 8)], 'Take 4 × NEW.'],
+    [
+      [box('OLD', 3), box('NEW', 8)],
+      'Take 3 × OLD and 1 × NEW: the same part under its older and its newer number, boxes may be mixed.',
+    ],
+  ])('says which number is the older of the same part', (own, words) => {
+    expect(pickWords(pickBoxes(4, own, []))).toBe(words);
   });
 
   it('takes a redesign for the whole set or not at all', () => {

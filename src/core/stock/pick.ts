@@ -12,7 +12,7 @@ interface PickLine {
 
 export type BoxPick =
   /** Of the part itself, under one or several of its numbers: boxes of a renumbering may be mixed. */
-  | { readonly kind: 'own'; readonly lines: readonly PickLine[] }
+  | { readonly kind: 'own'; readonly lines: readonly PickLine[]; readonly newest: string }
   /** Not enough of the part itself, and a whole set of its redesign: the two are never mixed. */
   | { readonly kind: 'redesign'; readonly lines: readonly PickLine[] }
   | { readonly kind: 'short'; readonly lines: readonly PickLine[]; readonly missing: number }
@@ -29,7 +29,8 @@ export type BoxPick =
 export function pickBoxes(wanted: number, own: readonly Box[], redesign: readonly Box[]): BoxPick {
   const counted = own.filter(({ onHand }) => onHand !== null);
   const lines = takeFrom(counted, wanted);
-  if (total(lines) === wanted) return { kind: 'own', lines };
+  const newest = own.at(-1)?.number ?? '';
+  if (total(lines) === wanted) return { kind: 'own', lines, newest };
   const instead = takeFrom(redesign, wanted);
   if (total(instead) === wanted) return { kind: 'redesign', lines: instead };
   return counted.length === 0 ? { kind: 'uncounted' } : { kind: 'short', lines, missing: wanted - total(lines) };
@@ -50,7 +51,7 @@ function takeFrom(boxes: readonly Box[], wanted: number): readonly PickLine[] {
 export function pickWords(pick: BoxPick): string {
   switch (pick.kind) {
     case 'own':
-      return `Take ${listed(pick.lines)}${pick.lines.length > 1 ? ': the same part renumbered, boxes may be mixed' : ''}.`;
+      return `Take ${listed(pick.lines)}${renumberedWords(pick.lines, pick.newest)}.`;
     case 'redesign':
       return `Take ${listed(pick.lines)}: a redesign, so the whole set of it. Leave the old boxes on the shelf, never mix the two.`;
     case 'short':
@@ -58,6 +59,11 @@ export function pickWords(pick: BoxPick): string {
     case 'uncounted':
       return 'Nobody counts this part: see that all are there before the engine is opened.';
   }
+}
+
+function renumberedWords(lines: readonly PickLine[], newest: string): string {
+  if (lines.length > 1) return ': the same part under its older and its newer number, boxes may be mixed';
+  return lines[0]?.number === newest ? '' : `: the older number of ${newest}, the same part`;
 }
 
 const listed = (lines: readonly PickLine[]): string =>

@@ -10,6 +10,7 @@ import { ensureDueStatus } from '../due/due-status';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 
+export type { NoticeRow };
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
 export const KIND_WORDS: Readonly<Record<NoticeKind, string>> = {

@@ -1,8 +1,9 @@
 'use client';
 
-import { Box, Button, chakra, Flex } from '@chakra-ui/react';
+import { Box, Button, Flex } from '@chakra-ui/react';
 import { type FormEvent, useCallback, useEffect, useState } from 'react';
 import { countText, instantText } from '@/text/format';
+import { FileField } from '../primitives/file-field';
 
 interface Load {
   readonly load_id: string;
@@ -66,12 +67,17 @@ export function LargeFile() {
   return (
     <>
       <form onSubmit={submit}>
-        <Flex gap="3" wrap="wrap" align="center">
-          <chakra.input type="file" name="file" accept=".csv,text/csv" aria-label="File of readings" maxW="100%" />
-          <Button type="submit" size="sm" variant="outline" rounded="sm" borderColor="line" disabled={sending}>
+        <FileField
+          name="file"
+          label="Drop a file of readings here, or press to choose it"
+          hint="CSV of any size up to 4 GB"
+          accept=".csv,text/csv"
+        />
+        <div className="form-line">
+          <button type="submit" className="button" disabled={sending}>
             {sending ? 'Sending…' : 'Load it'}
-          </Button>
-        </Flex>
+          </button>
+        </div>
       </form>
       {message && (
         <Box role="alert" mt="3" px="3" py="2" rounded="sm" bg="wrong.bg" color="wrong.ink" maxW="70ch">

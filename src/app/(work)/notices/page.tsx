@@ -1,9 +1,9 @@
-import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { groupBy } from '@/core/shared/group-by';
+
 import { deps } from '@/server/deps';
-import { KIND_WORDS, listNotices, type NoticeKind } from '@/server/notices/list-notices';
+import { KIND_WORDS, listNotices, type NoticeKind, type NoticeRow } from '@/server/notices/list-notices';
 import { dateText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -46,45 +46,54 @@ export default page(async function NoticesPage() {
           listed here, each once.
         </Empty>
       )}
-      {(Object.keys(KIND_WORDS) as NoticeKind[]).map((kind) => {
-        const rows = byKind.get(kind) ?? [];
-        if (rows.length === 0) return null;
-        return (
-          <Section key={kind} title={KIND_WORDS[kind]} aside={String(rows.length)}>
-            {rows.map((row) => (
-              <Flex
-                key={row.id}
-                justify="space-between"
-                align="center"
-                gap="3"
-                py="1"
-                borderBottom="1px solid"
-                borderColor="hair"
-              >
-                <Box minW="0">
-                  <TextLink href={kind === 'suspect' ? '/odometer' : `/vehicles/${row.vehicleId}`}>
-                    <strong>{row.unitNumber}</strong> {row.name}
-                  </TextLink>
-                  : {row.text}{' '}
-                  <Box as="span" color="soft" fontSize="sm">
-                    {row.depot}, noted {dateText(row.notedOn)}
-                  </Box>
-                </Box>
-                <ActionForm action={putAsideAction} quiet>
-                  <input type="hidden" name="ids" value={row.id} />
-                  <SubmitButton>
-                    Aside
-                    <Box as="span" srOnly>
-                      {' '}
-                      the notice of unit {row.unitNumber}
-                    </Box>
-                  </SubmitButton>
-                </ActionForm>
-              </Flex>
-            ))}
-          </Section>
-        );
-      })}
+      <ActionForm action={putAsideAction} quiet>
+        {(Object.keys(KIND_WORDS) as NoticeKind[]).map((kind) => {
+          const rows = byKind.get(kind) ?? [];
+          return rows.length > 0 && <Kind key={kind} kind={kind} rows={rows} />;
+        })}
+      </ActionForm>
     </>
   );
 });
+
+/** Notices of one kind, those of a depot together, to be put aside one by one or all at once. */
+function Kind({ kind, rows }: { kind: NoticeKind; rows: readonly NoticeRow[] }) {
+  const depots = [...groupBy(rows, (row) => row.depot)].sort(([a], [b]) => a.localeCompare(b));
+  return (
+    <Section
+      title={KIND_WORDS[kind]}
+      aside={<AsideButton rows={rows} words={`Put all ${rows.length} of this kind aside`} />}
+    >
+      {depots.map(([depot, own]) => (
+        <div key={depot} className="notices">
+          <div>
+            <strong>{depot}</strong>
+            {own.length > 1 && <AsideButton rows={own} words={`Put these ${own.length} aside`} />}
+          </div>
+          <ul>
+            {own.map((row) => (
+              <li key={row.id}>
+                <span>
+                  <TextLink href={kind === 'suspect' ? '/odometer' : `/vehicles/${row.vehicleId}`}>
+                    <strong>{row.unitNumber}</strong> {row.name}
+                  </TextLink>
+                  : {row.text} <span className="soft small">noted {dateText(row.notedOn)}</span>
+                </span>
+                <AsideButton rows={[row]} words="Aside" of={`the notice of unit ${row.unitNumber}`} />
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
+    </Section>
+  );
+}
+
+function AsideButton({ rows, words, of }: { rows: readonly NoticeRow[]; words: string; of?: string }) {
+  return (
+    <SubmitButton name="ids" value={rows.map(({ id }) => id).join()}>
+      {words}
+      {of && <span className="aloud"> {of}</span>}
+    </SubmitButton>
+  );
+}
