@@ -27,6 +27,7 @@ export async function serve(mode) {
   if (!process.env.DATABASE_URL) ensureDebian('postgresql');
   ensurePackages();
   if (mode !== 'dev') ensureBuild();
+  else run(process.execPath, [nodeArgs.tsx, 'scripts/stylesheet.ts'], { what: 'writing the style sheet' });
   const cluster = process.env.DATABASE_URL ? null : await startCluster(dataDir);
   const fixedDay =
     mode === 'own'

@@ -7,8 +7,23 @@ import { fromSi, KM_PER_MILE, UNITS, type UnitName } from '@/core/units/unit';
 /** Missing is shown as such, never as zero. */
 export const NONE = '–';
 
-const grouped = (value: number, decimals: number): string =>
-  value.toLocaleString('en', { minimumFractionDigits: decimals, maximumFractionDigits: decimals });
+const formats = new Map<string, Intl.NumberFormat>();
+
+/** A format made once: making one costs more than a hundred uses of it. @param currency empty: a plain figure */
+function formatOf(decimals: number, currency = ''): Intl.NumberFormat {
+  const key = `${decimals} ${currency}`;
+  const known = formats.get(key);
+  if (known) return known;
+  const made = new Intl.NumberFormat('en', {
+    ...(currency && { style: 'currency', currency }),
+    minimumFractionDigits: decimals,
+    maximumFractionDigits: decimals,
+  });
+  formats.set(key, made);
+  return made;
+}
+
+const grouped = (value: number, decimals: number): string => formatOf(decimals).format(value);
 
 function one(si: number, unit: UnitName): string {
   return `${grouped(fromSi(si, unit), UNITS[unit].decimals)} ${unit}`;
@@ -86,13 +101,7 @@ export const instantText = (at: Date): string => `${instant.format(at)} UTC`;
 
 /** Money in the fleet's currency: cents only where they matter. */
 export function moneyText(amount: number, currency: string): string {
-  const digits = Math.abs(amount) < 9.995 && amount % 1 !== 0 ? 2 : 0;
-  return new Intl.NumberFormat('en', {
-    style: 'currency',
-    currency,
-    minimumFractionDigits: digits,
-    maximumFractionDigits: digits,
-  }).format(amount);
+  return formatOf(Math.abs(amount) < 9.995 && amount % 1 !== 0 ? 2 : 0, currency).format(amount);
 }
 
 /** A turn from finger-tight, as a range or one figure, degrees. */

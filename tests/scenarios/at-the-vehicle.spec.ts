@@ -97,7 +97,7 @@ class Technician {
     await page.getByLabel('Address').fill(address);
     await page.getByLabel('Password').fill(PASSWORD);
     await page.getByRole('button', { name: 'Sign in' }).click();
-    await expect(page.getByRole('heading', { name: /Service pressure/ })).toBeVisible();
+    await expect(page).not.toHaveURL(/sign-in/);
     await page.goto(`${base()}/work-orders/${order}/floor`);
     await this.sent();
   }

@@ -84,7 +84,7 @@ test('what stops the work is loud at the vehicle as it is described, and a super
   await trace.click();
   await expect(stop).toBeVisible();
   await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText('All sent');
-  await page.getByRole('button', { name: 'Sign out' }).click();
+  await user.signOut();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   await user.signIn('supervisor');
   await user.goTo('Work orders');

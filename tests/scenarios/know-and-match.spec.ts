@@ -79,7 +79,7 @@ test('a spec is entered, refused where it cannot be, and checked by another pers
   const row = user.row('bulletin for a test');
   await expect(row).toContainText('by L. Brand; not checked');
   await expect(row.getByRole('button')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Sign out' }).click();
+  await user.signOut();
   await expect(page).toHaveURL(/sign-in/);
   await user.signIn('technician');
   await user.goTo('Engines');

@@ -26,6 +26,28 @@ export { expect };
 
 export const PASSWORD = 'island-service';
 
+const STARTS = {
+  supervisor: '/pressure',
+  technician: '/work-orders\\?show=today',
+  clerk: '/parts',
+  viewer: '/pressure',
+} as const;
+
+/** The group, the place in it unless it is the first, and the address. */
+const PLACES = {
+  Pressure: ['Watch', '', '/pressure'],
+  Due: ['Watch', 'Due', '/due'],
+  Odometer: ['Watch', 'Odometer', '/odometer'],
+  Plan: ['Plan', '', '/plan'],
+  'Work orders': ['Work', '', '/work-orders'],
+  Parts: ['Parts', '', '/parts'],
+  Engines: ['Know', '', '/engines'],
+  Bench: ['Know', 'Bench', '/bench'],
+  Import: ['Shop', 'Import', '/import'],
+  People: ['Shop', 'People', '/people'],
+  Settings: ['Shop', 'Settings', '/settings'],
+} as const;
+
 /** What a person does, in the words of the work. */
 export class User {
   constructor(readonly page: Page) {}
@@ -35,26 +57,24 @@ export class User {
     await this.page.getByLabel('Address').fill(`${who}@skerrymoor.example`);
     await this.page.getByLabel('Password').fill(PASSWORD);
     await this.page.getByRole('button', { name: 'Sign in' }).click();
-    await expect(this.page.getByRole('heading', { name: /Service pressure/ })).toBeVisible();
+    await expect(this.page).toHaveURL(new RegExp(`${STARTS[who]}$`));
     await this.goTo('Due');
   }
 
-  async goTo(
-    place:
-      | 'Pressure'
-      | 'Due'
-      | 'Odometer'
-      | 'Work orders'
-      | 'Plan'
-      | 'Engines'
-      | 'Parts'
-      | 'Bench'
-      | 'Import'
-      | 'People'
-      | 'Settings',
-  ): Promise<void> {
-    await this.page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: place, exact: true }).click();
-    await expect(this.page).toHaveURL(new RegExp(`/${place.toLowerCase().replace(' ', '-')}$`));
+  async signOut(): Promise<void> {
+    await this.page.getByRole('banner').locator('summary').first().click();
+    await this.page.getByRole('button', { name: 'Sign out' }).click();
+  }
+
+  /** By the groups at the head of the page, then by the places of the group. */
+  async goTo(place: keyof typeof PLACES): Promise<void> {
+    const [group, label, path] = PLACES[place];
+    await this.page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: group, exact: true }).click();
+    if (label) {
+      const places = this.page.getByRole('navigation', { name: group, exact: true });
+      await places.getByRole('link', { name: label, exact: true }).click();
+    }
+    await expect(this.page).toHaveURL(new RegExp(`${path}$`));
     await expect(this.page.getByRole('heading', { level: 1 })).toBeVisible();
   }
 

@@ -4,6 +4,7 @@ import { Box, chakra, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type LeadMatch, matchLeads } from '@/core/wiring/lead-match';
 import { routingNotes } from '@/core/wiring/lead-routing';
+import { paint } from '@/ui/theme/paint';
 import type { FormAction } from '../primitives/action-form';
 import { LiveLines, LiveSelect } from '../primitives/live-fields';
 import { Caution } from '../primitives/page';
@@ -157,20 +158,20 @@ function Drawing({ found, places, leads }: Props) {
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: a place is known by its number
           <g key={place}>
-            <chakra.text x={0} y={y + 5} fontSize="15px" fontWeight="700" fill="ink">
+            <text x={0} y={y + 5} fontSize="15px" fontWeight="700" fill={paint('ink')}>
               {place + 1}
-            </chakra.text>
-            <chakra.path d={`M28 ${y + 6} h${need * SCALE}`} stroke="isobar" strokeWidth={7} />
-            <chakra.path
+            </text>
+            <path d={`M28 ${y + 6} h${need * SCALE}`} stroke={paint('isobar')} strokeWidth={7} />
+            <path
               d={`M28 ${y - 4} h${lead * SCALE}`}
-              stroke="action"
+              stroke={paint('action')}
               strokeWidth={4}
               strokeLinecap="round"
               fill="none"
             />
-            <chakra.text x={36 + Math.max(need, lead) * SCALE} y={y + 5} fontSize="13px" fill="soft">
+            <text x={36 + Math.max(need, lead) * SCALE} y={y + 5} fontSize="13px" fill={paint('soft')}>
               {need} needed, {lead} mm
-            </chakra.text>
+            </text>
           </g>
         );
       })}

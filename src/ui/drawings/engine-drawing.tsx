@@ -1,8 +1,8 @@
 'use client';
 
-import { chakra } from '@chakra-ui/react';
 import { type Layout, type Site, siteName } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
+import { paint } from '@/ui/theme/paint';
 import { boxOf, extentOf, ignitionShapes, type Point } from './ignition-geometry';
 import { CoilsUnder, Distributor, Leads } from './ignition-shapes';
 
@@ -47,15 +47,13 @@ export function EngineDrawing({
   const space = extentOf(shapes, { ...plugs, right: plugs.right + room });
   const [width, height] = [space.right - space.left + 16, space.bottom - space.top + 34];
   return (
-    <chakra.svg
+    // biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset
+    <svg
       viewBox={`${space.left - 8} ${space.top - 4} ${width} ${height}`}
       width="100%"
-      maxW={`${Math.round(width * 1.15)}px`}
-      maxH={maxH}
+      style={{ maxWidth: Math.round(width * 1.15), maxHeight: maxH }}
       role="group"
       aria-label={title}
-      color="ink"
-      css={{ '& text': { fontFamily: 'body' } }}
     >
       {layout.model.banks.map((bank) => (
         <BankShape
@@ -78,16 +76,16 @@ export function EngineDrawing({
         />
       ))}
       {shapes?.distributor && <Distributor {...shapes.distributor} />}
-      <chakra.text
+      <text
         x={(plugs.left + plugs.right) / 2}
         y={space.bottom + 18}
         textAnchor="middle"
         fontSize="14px"
-        fill="soft"
+        fill={paint('soft')}
       >
         ▼ front of the vehicle
-      </chakra.text>
-    </chakra.svg>
+      </text>
+    </svg>
   );
 }
 
@@ -108,20 +106,20 @@ function BankShape({ name, room, points }: { name: string; room: number; points:
   const { left, top, right, bottom } = boxOf(points, 40);
   return (
     <g>
-      <chakra.rect
+      <rect
         x={left}
         y={top + 2}
         width={right - left + room}
         height={bottom - top - 4}
         rx={12}
-        fill="sheet"
-        stroke="isobar"
+        fill={paint('sheet')}
+        stroke={paint('isobar')}
         strokeWidth={1.5}
       />
       {name !== 'only' && (
-        <chakra.text x={left + 8} y={top - 3} fontSize="12.5px" fill="soft">
+        <text x={left + 8} y={top - 3} fontSize="12.5px" fill={paint('soft')}>
           {name}
-        </chakra.text>
+        </text>
       )}
     </g>
   );
@@ -139,28 +137,28 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
   const lines = mark.state === 'done' ? ['✓', ...(mark.lines ?? [])] : (mark.lines ?? []);
   const shape = (
     <>
-      <chakra.circle
+      <circle
         cx={x}
         cy={y}
         r={RADIUS}
-        fill={look.fill}
-        stroke={look.stroke}
+        fill={paint(look.fill)}
+        stroke={paint(look.stroke)}
         strokeWidth={2}
         strokeDasharray={look.dash}
       />
-      <chakra.text x={x} y={y + 7} textAnchor="middle" fontSize="20px" fontWeight="700" fill={look.ink}>
+      <text x={x} y={y + 7} textAnchor="middle" fontSize="20px" fontWeight="700" fill={paint(look.ink)}>
         {name}
-      </chakra.text>
+      </text>
       {lines.map((line, i) => (
-        <chakra.text
+        <text
           key={line}
           x={x + RADIUS + 5}
           y={y + 4 + (i - (lines.length - 1) / 2) * 13}
           fontSize="11.5px"
-          fill="soft"
+          fill={paint('soft')}
         >
           {line}
-        </chakra.text>
+        </text>
       ))}
     </>
   );

@@ -1,32 +1,32 @@
 'use client';
 
-import { chakra } from '@chakra-ui/react';
+import { paint } from '@/ui/theme/paint';
 import type { CoilShape, IgnitionShapes, LeadShape, Point, TowerShape } from './ignition-geometry';
 
 /** Coils: a plate under the plugs it sits on, or a block beside the engine. */
 export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {
   return coils.map(({ name, over, box }) => (
     <g key={name}>
-      <chakra.rect
+      <rect
         x={box.left}
         y={box.top}
         width={box.right - box.left}
         height={box.bottom - box.top}
         rx={over ? 14 : 6}
-        fill={over ? 'tint' : 'sheet'}
-        stroke="action"
+        fill={paint(over ? 'tint' : 'sheet')}
+        stroke={paint('action')}
         strokeWidth={1.5}
       />
       {!over && (
-        <chakra.text
+        <text
           x={(box.left + box.right) / 2}
           y={(box.top + box.bottom) / 2 + 5}
           textAnchor="middle"
           fontSize="14px"
-          fill="ink"
+          fill={paint('ink')}
         >
           {name}
-        </chakra.text>
+        </text>
       )}
     </g>
   ));
@@ -34,7 +34,7 @@ export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {
 
 export function Leads({ leads }: { leads: readonly LeadShape[] }) {
   return leads.map((lead) => (
-    <chakra.path key={lead.name} d={pathOf(lead)} fill="none" stroke="ramp.2" strokeWidth={2.5} />
+    <path key={lead.name} d={pathOf(lead)} fill="none" stroke={paint('ramp.2')} strokeWidth={2.5} />
   ));
 }
 
@@ -49,7 +49,7 @@ function pathOf({ from, leave, via, arrive, to }: LeadShape): string {
 export function Distributor({ centre, radius, towers, clockwise }: NonNullable<IgnitionShapes['distributor']>) {
   return (
     <g>
-      <chakra.circle cx={centre.x} cy={centre.y} r={radius} fill="sheet" stroke="ink" strokeWidth={2} />
+      <circle cx={centre.x} cy={centre.y} r={radius} fill={paint('sheet')} stroke={paint('ink')} strokeWidth={2} />
       {towers.map((tower) => (
         <Tower key={tower.tower} {...tower} />
       ))}
@@ -61,10 +61,17 @@ export function Distributor({ centre, radius, towers, clockwise }: NonNullable<I
 function Tower({ x, y, cylinder, tower }: TowerShape) {
   return (
     <g>
-      <chakra.circle cx={x} cy={y} r={13} fill="paper" stroke={tower === 1 ? 'action' : 'ink'} strokeWidth={1.5} />
-      <chakra.text x={x} y={y + 5} textAnchor="middle" fontSize="14px" fontWeight="700" fill="ink">
+      <circle
+        cx={x}
+        cy={y}
+        r={13}
+        fill={paint('paper')}
+        stroke={paint(tower === 1 ? 'action' : 'ink')}
+        strokeWidth={1.5}
+      />
+      <text x={x} y={y + 5} textAnchor="middle" fontSize="14px" fontWeight="700" fill={paint('ink')}>
         {cylinder}
-      </chakra.text>
+      </text>
     </g>
   );
 }
@@ -72,10 +79,10 @@ function Tower({ x, y, cylinder, tower }: TowerShape) {
 function Turn({ centre: { x, y }, clockwise }: { centre: Point; clockwise: boolean }) {
   const side = clockwise ? 1 : -1;
   return (
-    <chakra.path
+    <path
       d={`M${x - side * 15} ${y - 8} A17 17 0 0 ${clockwise ? 1 : 0} ${x + side * 15} ${y - 8} m${-side * 9} ${-1} l${side * 9} 1 l${side * 1} ${-9}`}
       fill="none"
-      stroke="soft"
+      stroke={paint('soft')}
       strokeWidth={2}
     />
   );

@@ -1,6 +1,5 @@
 'use client';
 
-import { chakra } from '@chakra-ui/react';
 import type { Mm } from '@/core/shared/kinds';
 
 /* The removed plug as it was described: the firing end large, since it carries the message, the body small above it. Every
@@ -48,21 +47,20 @@ export function PlugDrawing({
   const unseen = Object.keys(seen).length === 0;
   const words = Object.keys(seen).join(', ');
   return (
-    <chakra.svg
+    <svg
       viewBox="0 0 120 236"
       width="100%"
-      maxH={height}
+      style={{ maxHeight: height }}
       role="img"
       aria-label={quiet ? title : `${title}${unseen ? ': nothing described yet' : `: ${words}`}`}
       strokeLinejoin="round"
-      color="ink"
     >
       <g stroke="currentColor" strokeWidth="1.4">
         <Body seen={seen} />
         <Shell seen={seen} seat={seat} />
         <FiringEnd seen={seen} gapMm={gapMm} unseen={unseen} />
       </g>
-    </chakra.svg>
+    </svg>
   );
 }
 

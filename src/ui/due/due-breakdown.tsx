@@ -1,4 +1,3 @@
-import { Box } from '@chakra-ui/react';
 import type { BreakdownLine } from '@/core/due/due-breakdown';
 import type { UnitSystem } from '@/core/units/person-units';
 import { dateText, distanceText, percentText } from '@/text/format';
@@ -6,21 +5,17 @@ import { dateText, distanceText, percentText } from '@/text/format';
 /** The reckoning behind the due date, as a person would check it with a pencil. */
 export function DueSum({ lines, system }: { lines: readonly BreakdownLine[]; system: UnitSystem }) {
   return (
-    <Box as="dl" display="grid" gridTemplateColumns="minmax(0, 1fr) max-content" columnGap="5" rowGap="1" maxW="520px">
+    <dl className="sum">
       {lines.map((line) => {
         const { words, figure, total } = lineText(line, system);
         return (
-          <Box key={line.kind} display="contents" fontWeight={total ? '650' : '400'}>
-            <Box as="dt" color={total ? 'ink' : 'soft'} borderTop={total ? '1px solid' : undefined} borderColor="line">
-              {words}
-            </Box>
-            <Box as="dd" textAlign="right" borderTop={total ? '1px solid' : undefined} borderColor="line">
-              {figure}
-            </Box>
-          </Box>
+          <div key={line.kind} data-total={total || undefined}>
+            <dt>{words}</dt>
+            <dd>{figure}</dd>
+          </div>
         );
       })}
-    </Box>
+    </dl>
   );
 }
 

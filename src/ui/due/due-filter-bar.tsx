@@ -1,8 +1,7 @@
 'use client';
 
-import { Box, Button, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, type ReactNode, type RefObject, useEffect, useRef } from 'react';
+import { type FormEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from 'react';
 import type { Choice } from '../primitives/options';
 import { Options } from '../primitives/options';
 import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-row';
@@ -69,6 +68,8 @@ export function DueFilterBar({
 }) {
   const router = useRouter();
   const form = useRef<HTMLFormElement>(null);
+  // On a phone only: elsewhere there is room for all.
+  const [open, setOpen] = useState(false);
   useSlashToSearch(form);
   const show = () => form.current && router.replace(`/due?${queryOf(form.current)}`);
   const submit = (event: FormEvent) => {
@@ -77,67 +78,71 @@ export function DueFilterBar({
   };
   const key = JSON.stringify(chosen);
   return (
-    <chakra.form ref={form} action="/due" onSubmit={submit} mb="4" role="search" key={key} data-no-print>
-      <Flex gap="3" wrap="wrap" align="end">
+    <search>
+      <form
+        ref={form}
+        action="/due"
+        onSubmit={submit}
+        className="filters"
+        data-open={open || undefined}
+        key={key}
+        data-no-print
+      >
         <Labelled label="Search unit (press /)" id="due-search">
-          <Input
-            id="due-search"
-            name="search"
-            defaultValue={chosen.search}
-            size="sm"
-            bg="sheet"
-            rounded="sm"
-            borderColor="line"
-            w="170px"
-          />
+          <input className="field" id="due-search" name="search" defaultValue={chosen.search} />
         </Labelled>
-        <Picker
-          name="depot"
-          label="Depot"
-          choices={plain(depots)}
-          chosen={chosen.depot}
-          onChange={show}
-          all="All depots"
-        />
-        <Picker
-          name="group"
-          label="Group"
-          choices={plain(groups)}
-          chosen={chosen.group}
-          onChange={show}
-          all="All groups"
-        />
-        <Picker name="state" label="State" choices={states} chosen={chosen.state} onChange={show} all="All states" />
-        <Picker name="sort" label="Sort by" choices={SORTS} chosen={chosen.sort} onChange={show} />
-        <Picker
-          name="order"
-          label="Order"
-          choices={[{ value: 'reversed', label: 'Reversed' }]}
-          chosen={chosen.order}
-          onChange={show}
-          all="Usual"
-        />
-        <chakra.details fontSize="sm" alignSelf="center">
-          <summary>Columns</summary>
-          <Box>
-            {DUE_COLUMNS.map((column) => (
-              <Tick
-                key={column}
-                name="show"
-                value={column}
-                label={COLUMN_WORDS[column]}
-                ticked={!chosen.hide.includes(column)}
-                onChange={show}
-              />
-            ))}
-            <Tick name="dense" value="1" label="One line a vehicle" ticked={chosen.dense} onChange={show} />
-          </Box>
-        </chakra.details>
-        <Button type="submit" size="sm" variant="outline" rounded="sm" borderColor="line">
-          Show
-        </Button>
-      </Flex>
-    </chakra.form>
+        <button type="button" className="button filters-fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+          Filter and sort
+        </button>
+        <div>
+          <Picker
+            name="depot"
+            label="Depot"
+            choices={plain(depots)}
+            chosen={chosen.depot}
+            onChange={show}
+            all="All depots"
+          />
+          <Picker
+            name="group"
+            label="Group"
+            choices={plain(groups)}
+            chosen={chosen.group}
+            onChange={show}
+            all="All groups"
+          />
+          <Picker name="state" label="State" choices={states} chosen={chosen.state} onChange={show} all="All states" />
+          <Picker name="sort" label="Sort by" choices={SORTS} chosen={chosen.sort} onChange={show} />
+          <Picker
+            name="order"
+            label="Order"
+            choices={[{ value: 'reversed', label: 'Reversed' }]}
+            chosen={chosen.order}
+            onChange={show}
+            all="Usual"
+          />
+          <details className="small">
+            <summary>Columns</summary>
+            <div>
+              {DUE_COLUMNS.map((column) => (
+                <Tick
+                  key={column}
+                  name="show"
+                  value={column}
+                  label={COLUMN_WORDS[column]}
+                  ticked={!chosen.hide.includes(column)}
+                  onChange={show}
+                />
+              ))}
+              <Tick name="dense" value="1" label="One line a vehicle" ticked={chosen.dense} onChange={show} />
+            </div>
+          </details>
+          <button type="submit" className="button">
+            Show
+          </button>
+        </div>
+      </form>
+    </search>
   );
 }
 
@@ -155,21 +160,21 @@ function Tick({
   onChange: () => void;
 }) {
   return (
-    <chakra.label display="flex" gap="2" alignItems="center" minH="28px">
+    <label className="tick">
       <input type="checkbox" name={name} value={value} defaultChecked={ticked} onChange={onChange} />
       {label}
-    </chakra.label>
+    </label>
   );
 }
 
 function Labelled({ label, id, children }: { label: string; id: string; children: ReactNode }) {
   return (
-    <Box color="soft" fontSize="sm">
-      <chakra.label htmlFor={id} display="block">
+    <div>
+      <label htmlFor={id} className="soft small">
         {label}
-      </chakra.label>
+      </label>
       {children}
-    </Box>
+    </div>
   );
 }
 
@@ -185,21 +190,10 @@ interface PickerProps {
 function Picker({ name, label, choices, chosen, onChange, all }: PickerProps) {
   return (
     <Labelled label={label} id={`due-${name}`}>
-      <NativeSelect.Root size="sm" w="auto" minW="120px" color="ink">
-        <NativeSelect.Field
-          id={`due-${name}`}
-          name={name}
-          defaultValue={chosen ?? ''}
-          onChange={onChange}
-          bg="sheet"
-          rounded="sm"
-          borderColor="line"
-        >
-          {all && <option value="">{all}</option>}
-          <Options choices={choices} />
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
+      <select id={`due-${name}`} name={name} className="field" defaultValue={chosen ?? ''} onChange={onChange}>
+        {all && <option value="">{all}</option>}
+        <Options choices={choices} />
+      </select>
     </Labelled>
   );
 }

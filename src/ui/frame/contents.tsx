@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 
 /** What a long page holds, by the id of its section; false where it does not stand on this one. */
-export type Contained = readonly [id: string, label: string] | false | null;
+type Contained = readonly [id: string, label: string] | false | null;
 
 /** A long page with its own contents, which stays in sight: beside it where there is room, over it where there is not. */
 export function WithContents({ of, children }: { of: readonly Contained[]; children: ReactNode }) {

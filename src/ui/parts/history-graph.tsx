@@ -1,7 +1,7 @@
 'use client';
 
-import { chakra } from '@chakra-ui/react';
 import type { SupersessionKind } from '@/core/catalogue/supersession';
+import { paint } from '@/ui/theme/paint';
 
 interface Props {
   /** Oldest first. */
@@ -30,49 +30,50 @@ export function HistoryGraph({ parts, edges, current }: Props) {
     return { x: column * (WIDTH + GAP) + 4, y: row * ROW + 4 };
   };
   return (
-    <chakra.svg
+    // biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset
+    <svg
       viewBox={`0 0 ${wide * (WIDTH + GAP) - GAP + 8} ${rows * ROW}`}
-      w="100%"
-      maxW={`${wide * (WIDTH + GAP)}px`}
+      width="100%"
+      className="code"
+      style={{ maxWidth: wide * (WIDTH + GAP) }}
       role="group"
       aria-label="History of the number"
-      css={{ '& text': { fontFamily: 'mono' } }}
     >
       {edges.map(({ from, to, kind }) => {
         const [a, b] = [at(from), at(to)];
         const [x1, y1, x2, y2] = [a.x + WIDTH, a.y + HEIGHT / 2, b.x, b.y + HEIGHT / 2];
         const [mx, my] = [(x1 + x2) / 2, (y1 + y2) / 2];
         return (
-          <chakra.g key={`${from}${to}`} fill="none" stroke={kind === 'redesigned' ? 'ramp.5' : 'soft'} strokeWidth="2">
+          <g key={`${from}${to}`} fill="none" stroke={paint(kind === 'redesigned' ? 'ramp.5' : 'soft')} strokeWidth="2">
             <path d={`M${x1} ${y1} L${x2 - 3} ${y2} m-9 -6 l9 6 l-9 6`} />
             {kind === 'redesigned' && <path d={`M${mx - 4} ${my - 13} v26 M${mx + 4} ${my - 13} v26`} />}
-          </chakra.g>
+          </g>
         );
       })}
       {parts.map((part) => {
         const { x, y } = at(part.key);
         return (
           <a key={part.key} href={`/parts/${part.id}`} aria-label={part.number}>
-            <chakra.rect
+            <rect
               x={x}
               y={y}
               width={WIDTH}
               height={HEIGHT}
               rx={6}
-              fill={part.key === current ? 'tint' : 'sheet'}
-              stroke={part.key === current ? 'action' : 'isobar'}
+              fill={paint(part.key === current ? 'tint' : 'sheet')}
+              stroke={paint(part.key === current ? 'action' : 'isobar')}
               strokeWidth={part.key === current ? 2.5 : 1.5}
             />
-            <chakra.text x={x + 12} y={y + 21} fontSize="15px" fill="ink">
+            <text x={x + 12} y={y + 21} fontSize="15px" fill={paint('ink')}>
               {part.number}
-            </chakra.text>
-            <chakra.text x={x + 12} y={y + 38} fontSize="12px" fill="soft">
+            </text>
+            <text x={x + 12} y={y + 38} fontSize="12px" fill={paint('soft')}>
               {part.onHand === null ? 'not counted' : `${part.onHand} on hand`}
-            </chakra.text>
+            </text>
           </a>
         );
       })}
-    </chakra.svg>
+    </svg>
   );
 }
 

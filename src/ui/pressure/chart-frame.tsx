@@ -1,8 +1,8 @@
-import { chakra } from '@chakra-ui/react';
 import { useId } from 'react';
 import { isobars } from '@/core/reliability/pressure';
 import type { LifeModel } from '@/core/reliability/weibull';
 import { moneyText, percentText } from '@/text/format';
+import { paint } from '@/ui/theme/paint';
 import { costTicks, lifeTicks, type Plot, xOf, yOf } from './scales';
 
 export function Axes({ plot, currency }: { plot: Plot; currency: string }) {
@@ -10,55 +10,56 @@ export function Axes({ plot, currency }: { plot: Plot; currency: string }) {
   const limit = xOf(plot, 1);
   const right = plot.left + plot.width;
   return (
-    <chakra.g aria-hidden="true">
+    // biome-ignore lint/a11y/noAriaHiddenOnFocusable: nothing in it can be focused
+    <g aria-hidden="true">
       {limit < right && limit > plot.left && (
-        <chakra.rect
+        <rect
           x={limit}
           y={plot.top}
           width={right - limit}
           height={plot.height}
-          fill="ramp.5"
+          fill={paint('ramp.5')}
           fillOpacity={0.05}
         />
       )}
       {lifeTicks(plot.frame.life, plot.width / 48).map((tick) => (
         <g key={tick}>
-          <chakra.path d={`M${xOf(plot, tick)} ${plot.top}V${bottom}`} stroke="hair" />
-          <chakra.text
+          <path d={`M${xOf(plot, tick)} ${plot.top}V${bottom}`} stroke={paint('hair')} />
+          <text
             x={xOf(plot, tick)}
             y={bottom + 18}
             textAnchor="middle"
             fontSize="13px"
-            fill={Math.abs(tick - 1) < 1e-6 ? 'ink' : 'soft'}
+            fill={paint(Math.abs(tick - 1) < 1e-6 ? 'ink' : 'soft')}
             fontWeight={Math.abs(tick - 1) < 1e-6 ? '700' : '400'}
           >
             {percentText(tick)}
-          </chakra.text>
+          </text>
         </g>
       ))}
       {costTicks(plot.frame.cost).map((tick) => (
         <g key={tick}>
-          <chakra.path d={`M${plot.left} ${yOf(plot, tick)}H${right}`} stroke="hair" />
-          <chakra.text x={plot.left - 8} y={yOf(plot, tick) + 4} textAnchor="end" fontSize="13px" fill="soft">
+          <path d={`M${plot.left} ${yOf(plot, tick)}H${right}`} stroke={paint('hair')} />
+          <text x={plot.left - 8} y={yOf(plot, tick) + 4} textAnchor="end" fontSize="13px" fill={paint('soft')}>
             {moneyText(tick, currency)}
-          </chakra.text>
+          </text>
         </g>
       ))}
       {limit < right && limit > plot.left && (
         <>
-          <chakra.path d={`M${limit} ${plot.top - 8}V${bottom}`} stroke="ink" strokeWidth={1.5} />
-          <chakra.text x={limit + 5} y={plot.top - 3} fontSize="13px" fill="ink">
+          <path d={`M${limit} ${plot.top - 8}V${bottom}`} stroke={paint('ink')} strokeWidth={1.5} />
+          <text x={limit + 5} y={plot.top - 3} fontSize="13px" fill={paint('ink')}>
             limit
-          </chakra.text>
+          </text>
         </>
       )}
-      <chakra.text x={4} y={plot.top - 10} fontSize="13px" fill="soft">
+      <text x={4} y={plot.top - 10} fontSize="13px" fill={paint('soft')}>
         cost of a failure on the road
-      </chakra.text>
-      <chakra.text x={right} y={bottom + 37} textAnchor="end" fontSize="13px" fill="soft">
+      </text>
+      <text x={right} y={bottom + 37} textAnchor="end" fontSize="13px" fill={paint('soft')}>
         life used by the worst site; a tail is where four more weeks take it
-      </chakra.text>
-    </chakra.g>
+      </text>
+    </g>
   );
 }
 
@@ -105,30 +106,37 @@ export function drawIsobars(plot: Plot, facts: PressureFacts, least: number, cur
 export function Isobars({ plot, lines }: { plot: Plot; lines: readonly DrawnIsobar[] }) {
   const clipId = useId();
   return (
-    <chakra.g aria-hidden="true">
+    // biome-ignore lint/a11y/noAriaHiddenOnFocusable: nothing in it can be focused
+    <g aria-hidden="true">
       <clipPath id={clipId}>
         <rect x={plot.left} y={plot.top} width={plot.width} height={plot.height} />
       </clipPath>
       {lines.map(({ total, heavy, path, label }) => (
         <g key={total}>
-          <chakra.path d={path} fill="none" stroke="isobar" strokeWidth={heavy ? 2 : 1} clipPath={`url(#${clipId})`} />
+          <path
+            d={path}
+            fill="none"
+            stroke={paint('isobar')}
+            strokeWidth={heavy ? 2 : 1}
+            clipPath={`url(#${clipId})`}
+          />
           {label && (
-            <chakra.text
+            <text
               x={label.x}
               y={label.y + 4}
               fontSize="12.5px"
               fontStyle="italic"
-              fill="soft"
+              fill={paint('soft')}
               textAnchor="middle"
-              stroke="paper"
+              stroke={paint('paper')}
               strokeWidth={5}
               paintOrder="stroke"
             >
               {label.text}
-            </chakra.text>
+            </text>
           )}
         </g>
       ))}
-    </chakra.g>
+    </g>
   );
 }

@@ -1,6 +1,6 @@
-import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { clusters } from '@/core/reliability/clusters';
+import { paint } from '@/ui/theme/paint';
 import type { DrawnIsobar } from './chart-frame';
 import { type ChartVehicle, vehicleWords } from './chart-vehicle';
 import { placeLabels } from './place-labels';
@@ -49,7 +49,7 @@ export function Vehicles({ points, inView, plot, lines, selected, active, curren
   );
   const units = new Set(wanted.map((p) => p.id));
   return (
-    <chakra.g role="none">
+    <g>
       {order.map((p) => (
         <Vehicle
           key={p.id}
@@ -60,9 +60,10 @@ export function Vehicles({ points, inView, plot, lines, selected, active, curren
           currency={currency}
         />
       ))}
-      <chakra.g aria-hidden="true">
+      {/* biome-ignore lint/a11y/noAriaHiddenOnFocusable: nothing in it can be focused */}
+      <g aria-hidden="true">
         {labels.map((label) => (
-          <chakra.text
+          <text
             key={label.id}
             x={label.at.x}
             y={label.at.y + 4}
@@ -70,16 +71,16 @@ export function Vehicles({ points, inView, plot, lines, selected, active, curren
             fontSize="13px"
             fontWeight={units.has(label.id) ? '700' : '400'}
             fontStyle={units.has(label.id) ? undefined : 'italic'}
-            fill={units.has(label.id) ? 'ink' : 'soft'}
-            stroke="paper"
+            fill={paint(units.has(label.id) ? 'ink' : 'soft')}
+            stroke={paint('paper')}
             strokeWidth={4}
             paintOrder="stroke"
           >
             {label.text}
-          </chakra.text>
+          </text>
         ))}
-      </chakra.g>
-    </chakra.g>
+      </g>
+    </g>
   );
 }
 
@@ -112,31 +113,31 @@ function Vehicle({
   const off = p.life > plot.frame.life[1];
   const [x, y] = [xOf(plot, onChart(plot.frame, p).life), yOf(plot, p.cost)];
   const end = Math.min(xOf(plot, p.lifeIn28), plot.left + plot.width);
-  const colour = `ramp.${p.heat}`;
+  const colour = paint(`ramp.${p.heat}`);
   return (
     <g id={`chart-${p.id}`} role="option" aria-selected={isSelected} aria-label={vehicleWords(p, currency)}>
-      <chakra.path
+      <path
         d={off ? `M${x + 9} ${y - 5}l6 5l-6 5` : `M${x} ${y}H${end}M${end} ${y - 3}v6`}
         stroke={colour}
         strokeWidth={off ? 2 : 1.5}
         fill="none"
       />
       {(isSelected || isActive) && (
-        <chakra.circle
+        <circle
           cx={x}
           cy={y}
           r={isActive ? 12 : 10}
-          fill="action"
+          fill={paint('action')}
           fillOpacity={isSelected ? 0.25 : 0.08}
-          stroke="action"
+          stroke={paint('action')}
           strokeWidth={isActive ? 2 : 1}
         />
       )}
-      <chakra.circle
+      <circle
         cx={x}
         cy={y}
         r={p.heat >= 4 ? 6.5 : 5.5}
-        fill={p.life >= 1 && p.certainty !== 'assumed' ? colour : 'paper'}
+        fill={p.life >= 1 && p.certainty !== 'assumed' ? colour : paint('paper')}
         stroke={colour}
         strokeWidth={2}
         strokeDasharray={p.certainty === 'assumed' ? '2.5 2' : undefined}

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button, chakra, Flex, Grid } from '@chakra-ui/react';
+import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { LifeModel } from '@/core/reliability/weibull';
@@ -8,7 +8,7 @@ import { dateText, moneyText } from '@/text/format';
 import { LifeRing } from '../drawings/life-ring';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { TextField } from '../primitives/fields';
-import { TextLink } from '../primitives/links';
+import { ButtonLink, TextLink } from '../primitives/links';
 import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './chart-vehicle';
 import { PressureChart } from './pressure-chart';
 
@@ -24,7 +24,7 @@ interface Props {
 }
 
 /** So many of the list are shown before "more". */
-const LISTED = 40;
+const LISTED = 20;
 /** A file can be asked for by address for so many. */
 const MAX_EXPORTED = 200;
 
@@ -103,16 +103,9 @@ export function PressureBoard({ points: plain, open, defer, ...chart }: Props) {
           ))}
         </Box>
         {ranked.length > listed && (
-          <Button
-            size="sm"
-            variant="outline"
-            rounded="sm"
-            borderColor="line"
-            mt="2"
-            onClick={() => setListed(listed + 200)}
-          >
+          <button type="button" className="button" onClick={() => setListed(listed + 200)}>
             Show more of {ranked.length}
-          </Button>
+          </button>
         )}
         {chosen.length > 0 && <Selection chosen={chosen} open={open} defer={defer} onClear={() => select(new Set())} />}
       </Box>
@@ -135,64 +128,45 @@ function Ranked({
   onActive: () => void;
   onToggle: () => void;
 }) {
-  const pointedAt = isActive ? 'sheet' : undefined;
   return (
-    <Flex
-      as="li"
-      gap="2"
-      align="center"
-      py="1"
-      pl="1"
-      borderBottom="1px solid"
-      borderColor="hair"
-      bg={isSelected ? 'tint' : pointedAt}
+    <li
+      className="ranked"
+      data-selected={isSelected || undefined}
+      data-active={isActive || undefined}
       onPointerEnter={onActive}
     >
-      <chakra.input
+      <input
         type="checkbox"
         checked={isSelected}
         onChange={onToggle}
         onFocus={onActive}
         aria-label={`Select unit ${p.unit}`}
-        w="18px"
-        h="18px"
-        flexShrink="0"
       />
       <LifeRing lifeUsed={p.life} assumed={p.certainty === 'assumed'} />
-      <Box flex="1" minW="0">
-        <Box overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+      <div>
+        <div>
           <TextLink href={`/vehicles/${p.id}`}>
             <strong>{p.unit}</strong> {p.name}
           </TextLink>{' '}
-          <Box as="span" color="soft">
-            {p.engine}
-          </Box>
-        </Box>
-        <Box color="soft" fontSize="sm" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+          <span className="soft">{p.engine}</span>
+        </div>
+        <div className="soft small">
           {p.orderNumber ? (
             <>
               <TextLink href={`/work-orders/${p.orderId}`}>order {p.orderNumber}</TextLink> ·{' '}
             </>
           ) : null}
           {dueText(p)}
-        </Box>
+        </div>
         {p.retiresOn && p.p50 && p.retiresOn <= p.p50 && (
-          <Box color="caution.ink" fontSize="sm">
-            leaves the fleet {dateText(p.retiresOn)}, before that
-          </Box>
+          <div className="doubtful small">leaves the fleet {dateText(p.retiresOn)}, before that</div>
         )}
-      </Box>
-      <Box textAlign="right" whiteSpace="nowrap">
-        <strong>{moneyText(p.pressure, currency)}</strong>
-        <Box as="span" color="soft">
-          {' '}
-          a week
-        </Box>
-        <Box color="soft" fontSize="sm">
-          {lifeText(p)}
-        </Box>
-      </Box>
-    </Flex>
+      </div>
+      <div className="right nowrap">
+        <strong>{moneyText(p.pressure, currency)}</strong> <span className="soft">a week</span>
+        <div className="soft small">{lifeText(p)}</div>
+      </div>
+    </li>
   );
 }
 
@@ -219,25 +193,13 @@ function Selection({
           </ActionForm>
         )}
         {chosen.length <= MAX_EXPORTED && (
-          <chakra.a
-            href={`/due/csv?ids=${ids}`}
-            download
-            display="inline-flex"
-            alignItems="center"
-            minH="36px"
-            px="3"
-            border="1px solid"
-            borderColor="line"
-            rounded="sm"
-            fontSize="sm"
-            fontWeight="650"
-          >
+          <ButtonLink href={`/due/csv?ids=${ids}`} download>
             CSV
-          </chakra.a>
+          </ButtonLink>
         )}
-        <Button size="sm" variant="outline" rounded="sm" borderColor="line" h="36px" onClick={onClear}>
+        <button type="button" className="button" onClick={onClear}>
           Clear
-        </Button>
+        </button>
       </Flex>
       {defer && (
         <chakra.details mt="2">

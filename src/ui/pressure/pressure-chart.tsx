@@ -1,8 +1,8 @@
 'use client';
 
-import { Box, chakra, Flex } from '@chakra-ui/react';
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import type { Frame } from '@/core/reliability/pressure';
+import { paint } from '@/ui/theme/paint';
 import { useChartInk } from '../charts/chart-ink';
 import { Axes, drawIsobars, Isobars, type PressureFacts } from './chart-frame';
 import type { ChartVehicle } from './chart-vehicle';
@@ -79,7 +79,14 @@ export function PressureChart({ points, selected, onSelect, active, onActive, cu
   const [frame, setFrame] = useState<Frame>(whole);
   const plot = plotOf(frame, width);
   const inView = useMemo(() => points.filter((p) => isInside(frame, onChart(frame, p))), [points, frame]);
-  const lines = drawIsobars(plot, pressure, points.at(-1)?.pressure ?? 0, currency);
+  const least = points.at(-1)?.pressure ?? 0;
+  const { model, weeklyLife, wearCostPerPercent } = pressure;
+  // Not before the chart has a width: the server draws none.
+  const lines = useMemo(
+    () =>
+      width > 0 ? drawIsobars(plotOf(frame, width), { model, weeklyLife, wearCostPerPercent }, least, currency) : [],
+    [frame, width, model, weeklyLife, wearCostPerPercent, least, currency],
+  );
   const zoomBy = (factor: number) => {
     const at = points.find((p) => p.id === active) ?? null;
     const middle = {
@@ -104,32 +111,23 @@ export function PressureChart({ points, selected, onSelect, active, onActive, cu
   const { brush, ...onPointer } = useBrush({ plot, inView, selected, onSelect, active, onActive });
   const left = points.filter((p) => p.life < frame.life[0]).length;
   return (
-    <Box>
-      <Box
+    <div>
+      <div
         ref={holder}
         role="listbox"
         aria-label="Pressure chart: vehicles by service pressure. Arrow keys go from one to the next, Enter selects, plus and minus zoom, 0 shows the whole fleet."
         aria-multiselectable
         aria-activedescendant={active ? `chart-${active}` : undefined}
         tabIndex={0}
-        position="relative"
-        h={`${HEIGHT}px`}
-        cursor="crosshair"
-        css={{ touchAction: 'pan-y' }}
+        className="chart"
+        style={{ height: HEIGHT }}
         onKeyDown={onKeyDown}
         {...onPointer}
       >
         {width > 0 && (
           <>
             <Dots points={inView.slice(DRAWN)} plot={plot} width={width} />
-            <chakra.svg
-              width={`${width}px`}
-              height={`${HEIGHT}px`}
-              position="absolute"
-              inset="0"
-              role="none"
-              css={{ userSelect: 'none', '& text': { fontFamily: 'body' } }}
-            >
+            <svg width={width} height={HEIGHT} className="chart-layer" role="none">
               <Axes plot={plot} currency={currency} />
               <Isobars plot={plot} lines={lines} />
               <Vehicles
@@ -142,11 +140,11 @@ export function PressureChart({ points, selected, onSelect, active, onActive, cu
                 currency={currency}
               />
               {brush && !isClick(brush) && <BrushRect brush={brush} />}
-            </chakra.svg>
+            </svg>
           </>
         )}
-      </Box>
-      <Flex gap="2" wrap="wrap" align="center" fontSize="sm" color="soft" data-no-print>
+      </div>
+      <div className="chart-tools" data-no-print>
         <Tool onPress={() => zoomBy(0.6)}>Zoom in</Tool>
         <Tool onPress={() => zoomBy(1 / 0.6)}>Zoom out</Tool>
         <Tool onPress={() => setFrame(whole)}>Whole fleet</Tool>
@@ -155,8 +153,8 @@ export function PressureChart({ points, selected, onSelect, active, onActive, cu
           chart to the right.
           {left > 0 && ` ${left} left of the chart.`}
         </span>
-      </Flex>
-    </Box>
+      </div>
+    </div>
   );
 }
 
@@ -210,14 +208,14 @@ function toggled(selected: ReadonlySet<string>, id: string): ReadonlySet<string>
 
 function BrushRect({ brush: { from, to } }: { brush: Rect }) {
   return (
-    <chakra.rect
+    <rect
       x={Math.min(from.x, to.x)}
       y={Math.min(from.y, to.y)}
       width={Math.abs(from.x - to.x)}
       height={Math.abs(from.y - to.y)}
-      fill="action"
+      fill={paint('action')}
       fillOpacity={0.12}
-      stroke="action"
+      stroke={paint('action')}
     />
   );
 }
@@ -242,25 +240,13 @@ function Dots({ points, plot, width }: { points: readonly ChartVehicle[]; plot: 
       context.fill();
     }
   });
-  return (
-    <chakra.canvas ref={ref} aria-hidden="true" position="absolute" inset="0" w={`${width}px`} h={`${HEIGHT}px`} />
-  );
+  return <canvas ref={ref} className="chart-layer" style={{ width, height: HEIGHT }} />;
 }
 
 function Tool({ onPress, children }: { onPress: () => void; children: string }) {
   return (
-    <chakra.button
-      type="button"
-      onClick={onPress}
-      px="2"
-      py="1"
-      border="1px solid"
-      borderColor="line"
-      rounded="sm"
-      color="ink"
-      minH="32px"
-    >
+    <button type="button" className="button" onClick={onPress}>
       {children}
-    </chakra.button>
+    </button>
   );
 }

@@ -1,6 +1,3 @@
-'use client';
-
-import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
 interface FieldFrameProps {
@@ -22,31 +19,18 @@ export function FieldFrame({
   children,
 }: FieldFrameProps & { children: ReactNode }) {
   return (
-    <Box mb="3">
-      <Flex justify="space-between" columnGap="3" align="baseline" direction={stacked ? 'column' : 'row'}>
-        <chakra.label htmlFor={id} color="soft" fontSize="sm">
-          {label}
-        </chakra.label>
-        {(hint || stacked) && (
-          <Box
-            as="span"
-            id={`${id}-hint`}
-            color="soft"
-            fontSize="sm"
-            minH={stacked ? '20px' : undefined}
-            textAlign={stacked ? undefined : 'right'}
-          >
-            {hint}
-          </Box>
-        )}
-      </Flex>
+    <div className="field-frame">
+      <div data-stacked={stacked || undefined}>
+        <label htmlFor={id}>{label}</label>
+        {(hint || stacked) && <span id={`${id}-hint`}>{hint}</span>}
+      </div>
       {children}
       {fault && (
-        <Box id={`${id}-fault`} role="alert" mt="1" color="wrong.ink" fontSize="sm" fontWeight="600">
+        <div id={`${id}-fault`} role="alert">
           {fault}
-        </Box>
+        </div>
       )}
-    </Box>
+    </div>
   );
 }
 

@@ -1,4 +1,3 @@
-import { Box, Flex } from '@chakra-ui/react';
 import { Fragment } from 'react';
 import type { Ask } from '@/core/work/ask';
 import type { Phase } from '@/core/work/procedure/step';
@@ -32,52 +31,32 @@ const WORDS = { open: 'open', done: 'done', not_done: 'marked as not done' } as 
 /** The steps in the order of work, each with its hazard, what was answered and what was written down. Answered at the vehicle. */
 export function StepList({ steps, sitesText }: { steps: readonly StepLine[]; sitesText: string }) {
   return (
-    <Box as="ol" listStyleType="none">
+    <ol className="steps">
       {steps.map((step, index) => (
         <Fragment key={step.id}>
-          {step.phase && step.phase !== steps[index - 1]?.phase && (
-            <Box as="li" pt="3" fontWeight="650" fontSize="sm" color="soft">
-              {PHASE_WORDS[step.phase]}
-            </Box>
-          )}
-          <Flex as="li" gap="3" py="2" borderBottom="1px solid" borderColor="hair" align="flex-start">
-            <Box
-              w="18px"
-              textAlign="center"
-              color={step.state === 'open' ? 'soft' : 'action'}
-              title={WORDS[step.state]}
-            >
+          {step.phase && step.phase !== steps[index - 1]?.phase && <li className="phase">{PHASE_WORDS[step.phase]}</li>}
+          <li className="step">
+            <span className={step.state === 'open' ? 'soft' : 'doing'} title={WORDS[step.state]}>
               {step.perSite ? '◇' : SIGNS[step.state]}
-              <Box as="span" srOnly>
-                {WORDS[step.state]}
-              </Box>
-            </Box>
-            <Box flex="1" minW="0">
+              <span className="aloud">{WORDS[step.state]}</span>
+            </span>
+            <div>
               {index + 1}. {step.title}
-              {step.perSite && (
-                <Box as="span" color="soft">
-                  {' '}
-                  · {sitesText}
-                </Box>
-              )}
-              {step.caution && (
-                <Box color="caution.ink" fontSize="sm">
-                  {step.caution}
-                </Box>
-              )}
+              {step.perSite && <span className="soft"> · {sitesText}</span>}
+              {step.caution && <div className="doubtful small">{step.caution}</div>}
               {step.asks
                 ?.filter(({ key }) => step.answers[key])
                 .map(({ key, what }) => (
-                  <Box key={key} fontSize="sm">
+                  <div key={key} className="small">
                     {what}: <strong>{step.answers[key]}</strong>
-                  </Box>
+                  </div>
                 ))}
               <Detail step={step} />
-            </Box>
-          </Flex>
+            </div>
+          </li>
         </Fragment>
       ))}
-    </Box>
+    </ol>
   );
 }
 
@@ -90,11 +69,9 @@ function Detail({ step: { why, tools, consumables, asks, minutes } }: { step: St
     ['Write down', asks?.map(({ what }) => what) ?? null],
   ] as const;
   return (
-    <details>
-      <Box as="summary" fontSize="sm" display="list-item">
-        Why, and what with{minutes ? `, about ${minutes} min` : ''}
-      </Box>
-      <Box fontSize="sm" color="soft" pb="1">
+    <details className="small">
+      <summary>Why, and what with{minutes ? `, about ${minutes} min` : ''}</summary>
+      <div className="soft">
         <div>{why}</div>
         {lines.map(([name, items]) =>
           items && items.length > 0 ? (
@@ -103,7 +80,7 @@ function Detail({ step: { why, tools, consumables, asks, minutes } }: { step: St
             </div>
           ) : null,
         )}
-      </Box>
+      </div>
     </details>
   );
 }

@@ -5,7 +5,7 @@ import { isLive } from '@/core/work/order-state';
 import { deps } from '@/server/deps';
 import { listToday } from '@/server/work-orders/list-today';
 import { listWorkOrders } from '@/server/work-orders/view-work-order';
-import { dateText, NONE } from '@/text/format';
+import { dateText } from '@/text/format';
 import { ORDER_STATES } from '@/text/order-words';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
@@ -91,12 +91,12 @@ function Orders({ items }: { items: readonly Order[] }) {
           <td>{order.engineCode}</td>
           <td>{order.depot}</td>
           <td>{ORDER_STATES[order.state]}</td>
-          <td className="nowrap">
-            {order.startsAt ? `${dateText(order.startsAt)} ${order.startsAt.slice(11)}` : NONE}
+          <td className="nowrap or-none">
+            {order.startsAt && `${dateText(order.startsAt)} ${order.startsAt.slice(11)}`}
           </td>
-          <td>{order.bay ?? NONE}</td>
-          <td>{order.person ?? NONE}</td>
-          <td className="nowrap">{dateText(order.closedOn)}</td>
+          <td className="or-none">{order.bay}</td>
+          <td className="or-none">{order.person}</td>
+          <td className="nowrap or-none">{order.closedOn && dateText(order.closedOn)}</td>
         </tr>
       ))}
     </PlainTable>

@@ -7,6 +7,7 @@ import { beginCurve, type CurveJob, type CurveSample, type CurveState, nextSampl
 import { type KeptCurve, keepCurve } from '@/core/torque/kept-curve';
 import type { UnitSystem } from '@/core/units/person-units';
 import { torqueText } from '@/text/format';
+import { paint } from '@/ui/theme/paint';
 import { FieldHead, Press, Stop } from './parts';
 
 /** A wrench that measures torque and angle, or its stand-in. */
@@ -123,7 +124,7 @@ export function CurveShape({ points, job }: { points: readonly (readonly [number
     >
       {band && (
         <>
-          <chakra.rect x={34} y={y(band.max)} width={W - 40} height={y(band.min) - y(band.max)} fill="tint" />
+          <rect x={34} y={y(band.max)} width={W - 40} height={y(band.min) - y(band.max)} fill={paint('tint')} />
           <text x={30} y={y(band.max) + 4} textAnchor="end">
             {band.max.toFixed(0)}
           </text>
@@ -132,7 +133,7 @@ export function CurveShape({ points, job }: { points: readonly (readonly [number
           </text>
         </>
       )}
-      <chakra.path d={`M34 6V${H - 18}H${W - 6}`} fill="none" stroke="line" />
+      <path d={`M34 6V${H - 18}H${W - 6}`} fill="none" stroke={paint('line')} />
       <text x={2} y={10}>
         N·m
       </text>
@@ -140,7 +141,7 @@ export function CurveShape({ points, job }: { points: readonly (readonly [number
         {Math.round(mostDeg)}°
       </text>
       {points.length > 1 && (
-        <chakra.path
+        <path
           d={`M${points.map(([deg, nm]) => `${x(deg).toFixed(1)} ${y(nm).toFixed(1)}`).join('L')}`}
           fill="none"
           stroke="action"

@@ -10,6 +10,19 @@ const heats = Object.fromEntries(
 );
 
 export const dueCss = {
+  '.filters': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    gap: '3',
+    alignItems: 'flex-end',
+    mb: '4',
+    '& > div:first-of-type': { flex: { base: '1 1 0', sm: '0 0 170px' } },
+    '& > div:last-of-type': { display: 'flex', flexWrap: 'wrap', gap: '3', alignItems: 'flex-end' },
+    '& select': { minW: '120px', pr: '8' },
+    [PHONE]: { '&:not([data-open]) > div:last-of-type': { display: 'none' } },
+  },
+  '.filters-fold': { display: { base: 'inline-flex', sm: 'none' } },
+  '.tick': { display: 'flex', gap: '2', alignItems: 'center', minH: '28px' },
   '.ring': {
     display: 'inline-block',
     flexShrink: 0,
@@ -19,6 +32,13 @@ export const dueCss = {
     '& > circle:nth-of-type(3)': { stroke: 'none !important' },
   },
   ...heats,
+  // A calculation as with a pencil: a line over what is summed up.
+  '.sum': {
+    maxW: '560px',
+    '& > div': { display: 'flex', justifyContent: 'space-between', gap: '4', py: '0.5', color: 'soft' },
+    '& > div > dd': { color: 'ink', whiteSpace: 'nowrap' },
+    '& > div[data-total]': { color: 'ink', fontWeight: '650', borderTop: '1px solid', borderColor: 'line' },
+  },
   '.second': { display: 'block', color: 'soft', fontSize: 'sm' },
   '.due-list': {
     '& > tbody > tr > td, & > thead > tr > th': { whiteSpace: 'nowrap' },

@@ -109,6 +109,7 @@ export const frameCss = {
       gap: '1.5',
       py: '0',
     },
+    '& > summary::after': { content: '"▾"', color: 'soft' },
     '& > summary::-webkit-details-marker': { display: 'none' },
     '& > div': {
       position: 'absolute',
@@ -151,6 +152,7 @@ export const frameCss = {
     '& a[aria-current]': { fontWeight: '650', color: 'action' },
   },
   '.with-contents': {
+    mt: '5',
     '& > div': { minW: '0' },
     [withRoom]: { display: 'grid', gridTemplateColumns: '148px minmax(0, 1fr)', columnGap: '8' },
     _print: { display: 'block' },

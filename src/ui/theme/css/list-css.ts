@@ -32,6 +32,7 @@ export const listCss = {
     '& > thead > tr > th': { color: 'soft', fontSize: 'sm', fontWeight: '400', verticalAlign: 'bottom' },
     '& > tbody > tr > td': { fontSize: 'sm', verticalAlign: 'top' },
     '& > tbody > tr': { breakInside: 'avoid' },
+    '& > tbody > tr > .or-none:empty::after': { content: '"–"', color: 'soft' },
     // Where an address names a row.
     '& > tbody > tr:target': { bg: 'tint' },
     '&[data-dense] > tbody > tr > td': { py: '0.5' },

@@ -123,6 +123,41 @@ export const pageCss = {
     '&:has(:focus-visible)': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
     '& > input': { position: 'absolute', inset: '0', opacity: 0, cursor: 'pointer' },
   },
+  '.field-frame': {
+    mb: '3',
+    '& > div:first-child': {
+      display: 'flex',
+      justifyContent: 'space-between',
+      alignItems: 'baseline',
+      columnGap: '3',
+      color: 'soft',
+      fontSize: 'sm',
+      '& > span': { textAlign: 'right' },
+    },
+    '& > div:first-child[data-stacked]': {
+      display: 'block',
+      '& > span': { display: 'block', minH: '20px', textAlign: 'start' },
+    },
+    '& > [role=alert]': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
+  },
+  '.steps': {
+    listStyle: 'none',
+    columnGap: '8',
+    columns: { lg: '2' },
+    '& > .phase': { pt: '3', fontWeight: '650', fontSize: 'sm', color: 'soft', breakAfter: 'avoid' },
+    '& > .step': {
+      display: 'flex',
+      gap: '3',
+      py: '2',
+      borderBottom: '1px solid',
+      borderColor: 'hair',
+      alignItems: 'flex-start',
+      breakInside: 'avoid',
+      '& > span': { w: '18px', textAlign: 'center', flexShrink: 0 },
+      '& > .doing': { color: 'action' },
+      '& > div': { flex: '1', minW: '0' },
+    },
+  },
   '.field': {
     w: '100%',
     minH: '36px',
@@ -132,5 +167,13 @@ export const pageCss = {
     borderColor: 'line',
     rounded: 'sm',
     '&[aria-invalid=true]': { borderColor: 'wrong.ink' },
+    'select&': {
+      appearance: 'none',
+      bgImage:
+        'linear-gradient(45deg, transparent 50%, currentColor 50%), linear-gradient(-45deg, transparent 50%, currentColor 50%)',
+      bgSize: '5px 5px',
+      bgPosition: 'right 15px center, right 10px center',
+      bgRepeat: 'no-repeat',
+    },
   },
 } as const;

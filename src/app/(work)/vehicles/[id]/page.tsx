@@ -69,9 +69,9 @@ export default page(async function VehiclePage({ params }: Props) {
           due.breakdown.length > 0 && ['date', 'How the date comes about'],
           ['odometer', 'Odometer'],
           view.value.fitment.kind === 'match' && ['spec', 'Spec in force'],
+          ['others', 'Other components'],
           ['fitted', 'Fitted now'],
           view.value.coils.now.length > 0 && ['coils', 'Coils'],
-          ['others', 'Other components'],
           ['vehicle', 'What it is'],
           ['policies', 'Policies'],
           ['orders', 'Work orders'],
@@ -88,12 +88,14 @@ export default page(async function VehiclePage({ params }: Props) {
           </div>
           <div>
             <OdometerSection view={view.value} system={system} actor={actor} />
-            <SpecSection view={view.value} system={system} />
           </div>
+        </div>
+        <div className="halves">
+          <SpecSection view={view.value} system={system} />
+          <OtherComponentsSection view={view.value} actor={actor} />
         </div>
         <FittedSection view={view.value} system={system} />
         <CoilsSection view={view.value} actor={actor} />
-        <OtherComponentsSection view={view.value} actor={actor} />
         <div className="halves">
           <WhatItIs view={view.value} />
           <Section title="Engine" aside="seen from the front of the vehicle">

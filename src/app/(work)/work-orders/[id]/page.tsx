@@ -60,15 +60,13 @@ export default page(async function WorkOrderPage({ params }: Props) {
         </div>
         <FindingsSection view={view.value} actor={actor} people={people.ok ? people.value.flatMap(toChoice) : []} />
         <div className="halves">
-          <div>
-            {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
-            <CloseSection view={view.value} actor={actor} live={live} />
-            {plans && <PlanSection view={view.value} actor={actor} />}
-          </div>
-          <Section id="steps" title="Steps" aside={`about ${hoursText(view.value.order.minutes)}`}>
-            <StepList steps={view.value.steps} sitesText={doneText(view.value, '')} />
-          </Section>
+          <CloseSection view={view.value} actor={actor} live={live} />
+          {plans && <PlanSection view={view.value} actor={actor} />}
+          {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
         </div>
+        <Section id="steps" title="Steps" aside={`about ${hoursText(view.value.order.minutes)}`}>
+          <StepList steps={view.value.steps} sitesText={doneText(view.value, '')} />
+        </Section>
         <SiteTable view={view.value} actor={actor} />
         <FromTheBench view={view.value} />
         <History view={view.value} />

@@ -1,0 +1,88 @@
+import { expect, test, User } from './user';
+
+/* The frame: everybody begins where their work is, and reaches every place by pointer, by keyboard and on a phone. */
+
+for (const [who, heading] of [
+  ['supervisor', /^Service pressure/],
+  ['technician', 'Work of today'],
+  ['clerk', 'Parts'],
+  ['viewer', /^Service pressure/],
+] as const)
+  test(`a ${who} begins where the work is`, async ({ page }) => {
+    await new User(page).signIn(who);
+    await page.getByRole('link', { name: 'Isobar, to where your work begins' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(heading);
+    await page.goto('/');
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(heading);
+  });
+
+test('on a phone the head is one line, and its menu goes everywhere and closes by itself', async ({ page }) => {
+  test.setTimeout(180_000);
+  await new User(page).signIn('supervisor');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/due');
+  const head = page.getByRole('banner');
+  expect((await head.boundingBox())?.height).toBeLessThan(60);
+  const menu = page.getByRole('navigation', { name: 'Menu' });
+  const open = () => head.getByText('Menu', { exact: true }).click();
+  await open();
+  const places = await menu
+    .getByRole('link')
+    .evaluateAll((links) => links.map((link) => link.getAttribute('href') ?? ''));
+  expect(places.length).toBeGreaterThan(20);
+  for (const place of places) {
+    await menu.locator(`a[href="${place}"]`).click();
+    await expect(page).toHaveURL(new RegExp(`${place}$`));
+    await expect(menu).toBeHidden();
+    expect([place, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([place, 390]);
+    await open();
+    await expect(menu.locator('[aria-current=page]')).toHaveAttribute('href', place);
+  }
+  await page.keyboard.press('Escape');
+  await expect(menu).toBeHidden();
+});
+
+test('every place is reached and left by keyboard alone', async ({ page }) => {
+  await new User(page).signIn('supervisor');
+  const groups = page.getByRole('navigation', { name: 'Main' }).getByRole('link');
+  for (const group of await groups.allTextContents()) {
+    await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: group, exact: true }).focus();
+    await page.keyboard.press('Enter');
+    const places = page.getByRole('navigation', { name: group, exact: true });
+    await expect(places).toBeVisible();
+    for (const label of await places.getByRole('link').allTextContents()) {
+      await places.getByRole('link', { name: label, exact: true }).focus();
+      await page.keyboard.press('Enter');
+      await expect(places.getByRole('link', { name: label, exact: true })).toHaveAttribute('aria-current', 'page');
+      await page.keyboard.press('Tab');
+      expect(await page.evaluate(() => document.activeElement?.tagName)).not.toBe('BODY');
+    }
+  }
+});
+
+test('on a phone the due list is cards, and an order is opened from one', async ({ page }) => {
+  await new User(page).signIn('supervisor');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/due?search=11');
+  const card = page.getByRole('row').filter({ hasText: '11 ' }).first();
+  for (const shown of [card.getByRole('link').first(), card.locator('.due-due'), card.locator('.due-life')]) {
+    const box = await shown.boundingBox();
+    expect(box).not.toBeNull();
+    expect((box?.x ?? 0) + (box?.width ?? 400)).toBeLessThanOrEqual(390);
+  }
+  await expect(page.getByLabel('Depot')).toBeHidden();
+  await page.getByRole('button', { name: 'Filter and sort' }).click();
+  await expect(page.getByLabel('Depot')).toBeVisible();
+});
+
+test('a long page has its contents in sight, and goes to each part', async ({ page }) => {
+  await new User(page).signIn('supervisor');
+  await page.goto('/work-orders');
+  await page.getByRole('link', { name: '1001' }).click();
+  const contents = page.getByRole('navigation', { name: 'On this page' });
+  for (const label of ['Record by site', 'What happened', 'What goes in']) {
+    await contents.getByRole('link', { name: label, exact: true }).click();
+    await expect(page.getByRole('heading', { name: label, exact: true })).toBeInViewport();
+    await expect(contents).toBeInViewport();
+  }
+});
