@@ -100,6 +100,9 @@ const instant = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyl
 export const instantText = (at: Date): string => `${instant.format(at)} UTC`;
 
 /** Money in the fleet's currency: cents only where they matter. */
+/** Where an hour meter stands, to a tenth at most. */
+export const meterText = (hours: number): string => `${formatOf(Number.isInteger(hours) ? 0 : 1).format(hours)} h`;
+
 export function moneyText(amount: number, currency: string): string {
   return formatOf(Math.abs(amount) < 9.995 && amount % 1 !== 0 ? 2 : 0, currency).format(amount);
 }

@@ -109,6 +109,9 @@ describe('engine hours', () => {
     const rows = value(await listSuspectHours(w.deps, actor));
     const backwards = rows.find((row) => row.unitNumber === '44');
     if (!backwards) throw new Error('the demo has one that goes backwards');
+    // What it is to be compared with comes with it.
+    expect(backwards.lastHours).toBeGreaterThan(backwards.hours);
+    expect(String(backwards.lastOn) <= backwards.readOn).toBe(true);
     const input = {
       vehicleId: backwards.vehicleId,
       readOn: backwards.readOn,

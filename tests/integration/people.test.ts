@@ -9,10 +9,10 @@ import { listTokens, makeToken, revokeToken } from '../../src/server/auth/access
 import { findActor } from '../../src/server/auth/find-actor';
 import { changeOwnPassword, rescueSupervisor, resetPassword, weaknessOf } from '../../src/server/auth/passwords';
 import { signIn } from '../../src/server/auth/sign-in';
-import { addBay, listBays, listDepots } from '../../src/server/fleet/bays';
+import { addBay, listBays, listDepots, removeBay, renameBay } from '../../src/server/fleet/bays';
 import { createFirstSupervisor, isFirstRun } from '../../src/server/fleet/first-run';
 import { addPerson, changeOwnSettings, changePerson, listPeople, personInput } from '../../src/server/fleet/people';
-import { emptyWorkspace, inRole, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, emptyWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 
 const first = (name: string) => ({
   fleetName: 'Test fleet',
@@ -242,6 +242,34 @@ describe('bays', () => {
     });
     expect(value(await listBays(w.deps, stranger))).toEqual([]);
     expect(value(await listBays(w.deps, actor)).map((bay) => bay.name)).toEqual(['Bay 1']);
+  });
+
+  it('are renamed with what is booked in them, and taken away only when nothing is', async () => {
+    const demo = await demoWorkspace();
+    const { deps, supervisor } = demo;
+    const bay = async (name: string) =>
+      value(await listBays(deps, supervisor)).find((one) => `${one.depot} ${one.name}` === name)?.id ?? '';
+    const booked = await bay('Northhaven Bay 1');
+    expect(await renameBay(deps, supervisor, { bayId: booked, name: 'Bay 2' })).toMatchObject({
+      error: { kind: 'invalid', fields: { name: expect.any(String) } },
+    });
+    value(await renameBay(deps, supervisor, { bayId: booked, name: 'Long bay' }));
+    expect(await bay('Northhaven Long bay')).toBe(booked);
+    expect(await removeBay(deps, supervisor, { bayId: booked })).toMatchObject({
+      error: { kind: 'conflict', message: expect.stringContaining('Long bay has a booking') },
+    });
+    const depotId = value(await listDepots(deps, supervisor))[0]?.id ?? '';
+    const { bayId } = value(await addBay(deps, supervisor, { depotId, name: 'Bay 9' }));
+    const stranger = { ...supervisor, fleetId: '00000000-0000-4000-8000-000000000000' };
+    for (const [who, kind] of [
+      [stranger, 'not-found'],
+      [inRole(supervisor, 'technician'), 'forbidden'],
+    ] as const) {
+      expect(await removeBay(deps, who, { bayId })).toMatchObject({ error: { kind } });
+      expect(await renameBay(deps, who, { bayId, name: 'Theirs' })).toMatchObject({ error: { kind } });
+    }
+    value(await removeBay(deps, supervisor, { bayId }));
+    expect(await removeBay(deps, supervisor, { bayId })).toMatchObject({ error: { kind: 'not-found' } });
   });
 });
 

@@ -54,13 +54,13 @@ test('every place is reached and left by keyboard alone', async ({ page }) => {
       await places.getByRole('link', { name: label, exact: true }).focus();
       await page.keyboard.press('Enter');
       await expect(places.getByRole('link', { name: label, exact: true })).toHaveAttribute('aria-current', 'page');
-      await page.keyboard.press('Tab');
+      await page.keyboard.press('Shift+Tab');
       expect(await page.evaluate(() => document.activeElement?.tagName)).not.toBe('BODY');
     }
   }
 });
 
-test('on a phone the due list is cards, and an order is opened from one', async ({ page }) => {
+test('on a phone the due list is cards that fit, and its filters fold', async ({ page }) => {
   await new User(page).signIn('supervisor');
   await page.setViewportSize({ width: 390, height: 844 });
   await page.goto('/due?search=11');
@@ -70,9 +70,12 @@ test('on a phone the due list is cards, and an order is opened from one', async 
     expect(box).not.toBeNull();
     expect((box?.x ?? 0) + (box?.width ?? 400)).toBeLessThanOrEqual(390);
   }
-  await expect(page.getByLabel('Depot')).toBeHidden();
+  const depot = page.getByRole('combobox', { name: 'Depot' });
+  await expect(depot).toBeHidden();
   await page.getByRole('button', { name: 'Filter and sort' }).click();
-  await expect(page.getByLabel('Depot')).toBeVisible();
+  await expect(depot).toBeVisible();
+  await depot.selectOption('Eastlight');
+  await expect(page).toHaveURL(/depot=Eastlight/);
 });
 
 test('a long page has its contents in sight, and goes to each part', async ({ page }) => {

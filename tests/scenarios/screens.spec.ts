@@ -177,6 +177,7 @@ test('the due list is worked by keyboard, and its address keeps the filter', asy
 test('a look-alike engine is resolved by one answer', async ({ page }) => {
   const user = new User(page);
   await user.signIn('clerk');
+  await page.goto('/due?state=no-match');
   await user.row('22 clinic van').getByRole('link', { name: 'Resolve' }).click();
   await expect(page.getByText('No firm match yet: Which variant of the engine is it?')).toBeVisible();
   await page.getByLabel('Seen on the engine or its plate').selectOption('without deactivation');

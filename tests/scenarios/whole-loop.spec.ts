@@ -132,10 +132,10 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
 
   await test.step('the due date has moved, and the list goes out as CSV', async () => {
     await user.goTo('Due');
-    await expect(user.row('15 mobile library')).toContainText('0 %');
-    await expect(user.row('15 mobile library')).toContainText('Later');
     await page.getByRole('combobox', { name: 'Depot' }).selectOption('Machair Road');
     await expect(page).toHaveURL(/depot=Machair/);
+    await expect(user.row('15 mobile library')).toContainText('0 %');
+    await expect(user.row('15 mobile library')).toContainText('Later');
     const [file] = await Promise.all([
       page.waitForEvent('download'),
       page.getByRole('link', { name: 'CSV of this list' }).click(),

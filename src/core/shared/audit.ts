@@ -4,7 +4,7 @@ const ROWS = ['create', 'change', 'import'] as const;
 
 export const AUDIT_ACTIONS = {
   'api-token': ['create', 'revoke'],
-  bay: ['create'],
+  bay: ['create', 'change', 'remove'],
   'bench-result': ['keep'],
   costs: ['change'],
   'cross-references': ROWS,

@@ -1,4 +1,5 @@
-import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { type KnownReadings, readingKey } from '@/core/odometer/intake';
 import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
@@ -108,8 +109,22 @@ export async function loadHourRows(q: Querier, fleetId: FleetId, vehicleIds: rea
     .orderBy(asc(engineHourReadings.readOn), asc(engineHourReadings.hours));
 }
 
-export const loadSuspectHours = (q: Querier, fleetId: FleetId) =>
-  q
+export const loadSuspectHours = (q: Querier, fleetId: FleetId) => {
+  const earlier = alias(engineHourReadings, 'earlier');
+  const before = q
+    .select({ hours: earlier.hours, readOn: earlier.readOn })
+    .from(earlier)
+    .where(
+      and(
+        eq(earlier.vehicleId, engineHourReadings.vehicleId),
+        eq(earlier.state, 'accepted'),
+        lte(earlier.readOn, engineHourReadings.readOn),
+      ),
+    )
+    .orderBy(desc(earlier.readOn), desc(earlier.hours))
+    .limit(1)
+    .as('before');
+  return q
     .select({
       vehicleId: engineHourReadings.vehicleId,
       unitNumber: vehicles.unitNumber,
@@ -119,12 +134,17 @@ export const loadSuspectHours = (q: Querier, fleetId: FleetId) =>
       asTyped: engineHourReadings.asTyped,
       source: engineHourReadings.source,
       doubt: engineHourReadings.doubt,
+      /** The last accepted before it, to compare with. */
+      lastHours: before.hours,
+      lastOn: before.readOn,
     })
     .from(engineHourReadings)
     .innerJoin(vehicles, eq(vehicles.id, engineHourReadings.vehicleId))
+    .leftJoinLateral(before, sql`true`)
     .where(and(eq(engineHourReadings.fleetId, fleetId), eq(engineHourReadings.state, 'suspect')))
     .orderBy(asc(engineHourReadings.readOn))
     .limit(500);
+};
 
 export interface ReadingKey {
   readonly vehicleId: VehicleId;

@@ -1,13 +1,14 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
 import { isZone, minuteOf } from '@/core/calendar/zone';
-import type { BayId } from '@/core/shared/kinds';
+import type { BayId, FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
+import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { depotHours } from '@/db/queries/depots';
-import { bays, depots } from '@/db/schema';
+import { bays, bookings, depots } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -38,12 +39,70 @@ export const addBay = useCase({
         return ok({ bayId: bay.id });
       });
     } catch (error) {
-      if (violation(error)?.code === 'unique')
-        return fail('invalid', `This depot already has a bay “${input.name}”.`, { name: 'Choose another name.' });
-      throw error;
+      return orTaken(error, input.name);
     }
   },
 });
+
+/** A name that another bay of the depot has. @throws any other error */
+function orTaken(error: unknown, name: string) {
+  if (violation(error)?.code !== 'unique') throw error;
+  return fail('invalid', `This depot already has a bay “${name}”.`, { name: 'Choose another name.' });
+}
+
+/** Gives a bay another name: what is booked in it stays booked in it. */
+export const renameBay = useCase({
+  permission: 'manage bays',
+  input: bayInput.pick({ name: true }).extend({ bayId: z.uuid() }),
+  async run(deps, actor, { bayId, name }): Promise<Outcome<null>> {
+    try {
+      return await deps.db.transaction(async (tx) => {
+        const bay = await lockBay(tx, actor.fleetId, bayId);
+        if (!bay) return notFound('bay');
+        await tx.update(bays).set({ name }).where(eq(bays.id, bay.id));
+        await writeAudit(tx, actor, {
+          action: 'change',
+          entity: 'bay',
+          entityId: bayId,
+          changes: { from: bay.name, name },
+        });
+        return ok(null);
+      });
+    } catch (error) {
+      return orTaken(error, name);
+    }
+  },
+});
+
+/** Takes a bay away that nothing was ever booked in, or whose bookings have been moved. */
+export const removeBay = useCase({
+  permission: 'manage bays',
+  input: z.object({ bayId: z.uuid() }),
+  async run(deps, actor, { bayId }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const bay = await lockBay(tx, actor.fleetId, bayId);
+      if (!bay) return notFound('bay');
+      const booked = await tx.$count(bookings, eq(bookings.bayId, bay.id));
+      if (booked > 0)
+        return fail(
+          'conflict',
+          `${bay.name} has ${booked === 1 ? 'a booking' : `${booked} bookings`}. Plan ${booked === 1 ? 'it' : 'them'} into another bay first.`,
+        );
+      await tx.delete(bays).where(eq(bays.id, bay.id));
+      await writeAudit(tx, actor, { action: 'remove', entity: 'bay', entityId: bayId, changes: { name: bay.name } });
+      return ok(null);
+    });
+  },
+});
+
+async function lockBay(tx: Tx, fleetId: FleetId, bayId: string) {
+  const [bay] = await tx
+    .select()
+    .from(bays)
+    .where(and(eq(bays.fleetId, fleetId), sql`${bays.id}::text = ${bayId}`))
+    .for('update');
+  return bay;
+}
 
 export const listBays = useCase({
   permission: 'read the fleet',

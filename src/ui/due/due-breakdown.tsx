@@ -1,6 +1,6 @@
 import type { BreakdownLine } from '@/core/due/due-breakdown';
 import type { UnitSystem } from '@/core/units/person-units';
-import { dateText, distanceText, percentText } from '@/text/format';
+import { dateText, distanceText, meterText, percentText } from '@/text/format';
 
 /** The reckoning behind the due date, as a person would check it with a pencil. */
 export function DueSum({ lines, system }: { lines: readonly BreakdownLine[]; system: UnitSystem }) {
@@ -41,7 +41,7 @@ export function lineText(line: BreakdownLine, system: UnitSystem): LineText {
       return { words: 'Covered by its plug', figure: km(line.km), total: true };
     case 'ran':
       return {
-        words: `Engine hours since, ${Math.round(line.hours).toLocaleString('en')} h at ${km(line.kmPerHour)} an hour`,
+        words: `Engine hours since, ${meterText(Math.round(line.hours))} at ${km(line.kmPerHour)} an hour`,
         figure: km(line.km),
       };
     case 'limit':

@@ -7,7 +7,7 @@ import { deps } from '@/server/deps';
 import { listSuspects, type SuspectGroup } from '@/server/odometer/list-suspects';
 import { HOUR_DOUBTS } from '@/server/odometer/record-hours';
 import { listSuspectHours } from '@/server/odometer/resolve-hours';
-import { dateText, distanceText } from '@/text/format';
+import { dateText, distanceText, meterText } from '@/text/format';
 import { doubtHead } from '@/text/odometer-words';
 import { SubPlaces } from '@/ui/frame/sub-places';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -126,12 +126,13 @@ function SuspectHours({ rows, resolve }: { rows: readonly SuspectHour[]; resolve
           <TextLink href={`/vehicles/${row.vehicleId}`}>
             {row.unitNumber} {row.name}
           </TextLink>{' '}
-          on {dateText(row.readOn)}: <Code>{row.hours.toLocaleString('en')} h</Code>{' '}
+          on {dateText(row.readOn)}: <Code>{meterText(row.hours)}</Code>{' '}
           <Box as="span" color="soft">
             (typed “{row.asTyped}”, {row.source})
           </Box>
           <Box color="soft" fontSize="sm">
-            It {row.doubt === 'backwards' ? HOUR_DOUBTS.backwards : `is ${HOUR_DOUBTS.too_fast}`}.
+            It {row.doubt === 'backwards' ? HOUR_DOUBTS.backwards : `is ${HOUR_DOUBTS.too_fast}`}. Accepted before it:{' '}
+            {row.lastHours === null ? 'nothing' : `${meterText(row.lastHours)} on ${dateText(row.lastOn)}`}.
           </Box>
           {resolve && (
             <ActionForm action={resolveHoursAction}>

@@ -15,6 +15,8 @@ import {
   changeDepotAction,
   changePasswordAction,
   makeTokenAction,
+  removeBayAction,
+  renameBayAction,
   revokeTokenAction,
   settingsAction,
 } from '../people/actions';
@@ -72,9 +74,7 @@ export default async function SettingsPage() {
         </Section>
         <Section title="Bays">
           {bays.value.map((bay) => (
-            <Box key={bay.id}>
-              {bay.depot} {bay.name}
-            </Box>
+            <BayLine key={bay.id} bay={bay} manage={may(actor, 'manage bays')} />
           ))}
           {depots.value.length === 0 && (
             <Box color="soft">Depots are created when you import vehicles. Then add their bays here.</Box>
@@ -123,6 +123,29 @@ export default async function SettingsPage() {
 }
 
 type Depot = Extract<Awaited<ReturnType<typeof listDepots>>, { ok: true }>['value'][number];
+
+type Bay = Extract<Awaited<ReturnType<typeof listBays>>, { ok: true }>['value'][number];
+
+function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
+  const named = `${bay.depot} ${bay.name}`;
+  if (!manage) return <div>{named}</div>;
+  return (
+    <details>
+      <summary>{named}</summary>
+      <div className="form-line">
+        <ActionForm action={renameBayAction}>
+          <input type="hidden" name="bayId" value={bay.id} />
+          <TextField name="name" label={`New name of ${named}`} defaultValue={bay.name} />
+          <SubmitButton>Rename</SubmitButton>
+        </ActionForm>
+        <ActionForm action={removeBayAction} quiet>
+          <input type="hidden" name="bayId" value={bay.id} />
+          <SubmitButton>Remove {named}</SubmitButton>
+        </ActionForm>
+      </div>
+    </details>
+  );
+}
 
 const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 

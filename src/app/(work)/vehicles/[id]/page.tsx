@@ -12,7 +12,7 @@ import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
 import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
-import { dateText, distanceText, gapText, instantText, NONE, percentText, turnText } from '@/text/format';
+import { dateText, distanceText, gapText, instantText, meterText, NONE, percentText, turnText } from '@/text/format';
 import { ORDER_STATES, SOURCE_WORDS } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { DueSum } from '@/ui/due/due-breakdown';
@@ -248,7 +248,7 @@ function HoursLine({ view: { hours, hoursOption }, system }: { view: VehicleView
   const suspects = hours.filter((row) => row.state === 'suspect').length;
   return (
     <Box color="soft" fontSize="sm">
-      Hour meter: {last.hours.toLocaleString('en')} h on {dateText(last.readOn)} ({last.source}).{' '}
+      Hour meter: {meterText(last.hours)} on {dateText(last.readOn)} ({last.source}).{' '}
       {each > 0 ? `An hour counts as at least ${distanceText(each, system)}.` : 'Hours do not count, by policy.'}
       {suspects > 0 && ` ${suspects} suspect, not used.`}
     </Box>
