@@ -300,6 +300,8 @@ describe('codes, pictures and paper', () => {
       expect(text.startsWith('%PDF-')).toBe(true);
       expect(text).toContain(size === 'A4' ? '595.28 841.89' : '612 792');
       expect(text).toMatch(/AtkinsonHyperlegible/);
+      // What is carried to the vehicle is a sheet, front and back, at most.
+      expect((text.match(/\/Type \/Page\b(?!s)/g) ?? []).length).toBeLessThanOrEqual(2);
     }
   });
 });

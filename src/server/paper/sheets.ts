@@ -8,6 +8,7 @@ import { fromSi, UNITS } from '@/core/units/unit';
 import { CAUSE_WORDS } from '@/text/cause-words';
 import { distanceText, rangeTexts } from '@/text/format';
 import type { WorkOrderView } from '../work-orders/view-work-order';
+import { engineSvg } from './engine-svg';
 
 /* What goes on paper, as plain content; making a file of it is `pdf.ts`. */
 
@@ -71,12 +72,15 @@ const specLines = ({ spec, threads, sites }: WorkOrderView, system: UnitSystem):
   ],
 });
 
-/** Large type, room to write, to be carried to the vehicle. */
+const INDENT: [number, number, number, number] = [18, 0, 0, 0];
+
+/** What goes in, where, and how, with room to write, to be carried to the vehicle. */
 export function jobCard(view: WorkOrderView, system: UnitSystem): Content {
-  const { steps, sites } = view;
+  const { steps, sites, layout } = view;
+  const engine = engineSvg(layout);
   return [
     headOf(view, 'Job card'),
-    specLines(view, system),
+    { columns: [specLines(view, system), { svg: engine.svg, width: engine.width }], columnGap: 12 },
     { text: 'Sites', style: 'h2' },
     table(
       ['Site', 'Where', 'Record says', 'Read off', 'Old gap', 'New gap', 'Torque', 'Done'],
@@ -93,27 +97,23 @@ export function jobCard(view: WorkOrderView, system: UnitSystem): Content {
       ['auto', '*', 'auto', 70, 48, 48, 48, 'auto'],
     ),
     { text: 'Steps', style: 'h2' },
+    // Small, so that a V6 fits two pages: it is read at the bench and at arm's length, the screen is for the rest.
     ...steps.map(
       (step, i): Content => ({
-        margin: [0, 0, 0, 4],
+        margin: [0, 0, 0, 2.5],
         unbreakable: true,
+        fontSize: 9,
         stack: [
-          { text: `${step.state === 'done' ? '[x]' : '[  ]'} ${i + 1}. ${step.title}`, fontSize: 11 },
-          ...(step.caution
+          { text: `${step.state === 'done' ? '[x]' : '[  ]'} ${i + 1}. ${step.title}`, fontSize: 10 },
+          ...(step.caution ? [{ text: `Caution: ${step.caution}`, style: 'caution', margin: INDENT }] : []),
+          ...(step.asks?.length
             ? [
                 {
-                  text: `Caution: ${step.caution}`,
-                  style: 'caution',
-                  margin: [18, 0, 0, 0] as [number, number, number, number],
+                  text: step.asks.map((ask) => `${ask.what}: ${step.answers[ask.key] ?? '______________'}`).join('   '),
+                  margin: INDENT,
                 },
               ]
             : []),
-          ...(step.asks ?? []).map(
-            (ask): Content => ({
-              text: `${ask.what}: ${step.answers[ask.key] ?? '____________________'}`,
-              margin: [18, 1, 0, 0],
-            }),
-          ),
         ],
       }),
     ),
@@ -189,6 +189,7 @@ export async function trayLabel(view: WorkOrderView, address: string): Promise<C
           { text: `${sites.length} places`, style: 'soft' },
         ],
       },
+      { svg: engineSvg(layout).svg, width: 130 },
     ],
   };
 }

@@ -158,7 +158,7 @@ function Drawing({ found, places, leads }: Props) {
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: a place is known by its number
           <g key={place}>
-            <text x={0} y={y + 5} fontSize="15px" fontWeight="700" fill={paint('ink')}>
+            <text x={0} y={y + 5} fill={paint('ink')} style={{ fontSize: '15px', fontWeight: '700' }}>
               {place + 1}
             </text>
             <path d={`M28 ${y + 6} h${need * SCALE}`} stroke={paint('isobar')} strokeWidth={7} />
@@ -169,7 +169,7 @@ function Drawing({ found, places, leads }: Props) {
               strokeLinecap="round"
               fill="none"
             />
-            <text x={36 + Math.max(need, lead) * SCALE} y={y + 5} fontSize="13px" fill={paint('soft')}>
+            <text x={36 + Math.max(need, lead) * SCALE} y={y + 5} fill={paint('soft')} style={{ fontSize: '13px' }}>
               {need} needed, {lead} mm
             </text>
           </g>

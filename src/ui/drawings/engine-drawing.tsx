@@ -80,8 +80,8 @@ export function EngineDrawing({
         x={(plugs.left + plugs.right) / 2}
         y={space.bottom + 18}
         textAnchor="middle"
-        fontSize="14px"
         fill={paint('soft')}
+        style={{ fontSize: '14px' }}
       >
         ▼ front of the vehicle
       </text>
@@ -117,7 +117,7 @@ function BankShape({ name, room, points }: { name: string; room: number; points:
         strokeWidth={1.5}
       />
       {name !== 'only' && (
-        <text x={left + 8} y={top - 3} fontSize="12.5px" fill={paint('soft')}>
+        <text x={left + 8} y={top - 3} fill={paint('soft')} style={{ fontSize: '12.5px' }}>
           {name}
         </text>
       )}
@@ -146,7 +146,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
         strokeWidth={2}
         strokeDasharray={look.dash}
       />
-      <text x={x} y={y + 7} textAnchor="middle" fontSize="20px" fontWeight="700" fill={paint(look.ink)}>
+      <text x={x} y={y + 7} textAnchor="middle" fill={paint(look.ink)} style={{ fontSize: '20px', fontWeight: '700' }}>
         {name}
       </text>
       {lines.map((line, i) => (
@@ -154,8 +154,8 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
           key={line}
           x={x + RADIUS + 5}
           y={y + 4 + (i - (lines.length - 1) / 2) * 13}
-          fontSize="11.5px"
           fill={paint('soft')}
+          style={{ fontSize: '11.5px' }}
         >
           {line}
         </text>

@@ -22,8 +22,8 @@ export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {
           x={(box.left + box.right) / 2}
           y={(box.top + box.bottom) / 2 + 5}
           textAnchor="middle"
-          fontSize="14px"
           fill={paint('ink')}
+          style={{ fontSize: '14px' }}
         >
           {name}
         </text>
@@ -69,7 +69,7 @@ function Tower({ x, y, cylinder, tower }: TowerShape) {
         stroke={paint(tower === 1 ? 'action' : 'ink')}
         strokeWidth={1.5}
       />
-      <text x={x} y={y + 5} textAnchor="middle" fontSize="14px" fontWeight="700" fill={paint('ink')}>
+      <text x={x} y={y + 5} textAnchor="middle" fill={paint('ink')} style={{ fontSize: '14px', fontWeight: '700' }}>
         {cylinder}
       </text>
     </g>

@@ -2,8 +2,8 @@
 
 import type { Mm } from '@/core/shared/kinds';
 
-/* The removed plug as it was described: the firing end large, since it carries the message, the body small above it. Every
-   mark has a word in the legend beside the drawing, so that colour never stands alone. */
+/* The removed plug as it was described: the firing end large, since it carries the message, the body small above it, and a
+   break between. Every mark has a word in the legend beside the drawing, so that colour never stands alone. */
 
 const NOSE: Readonly<Record<string, string>> = {
   'nose tan': '#C9A46B',
@@ -24,17 +24,19 @@ const has = (seen: Seen, ...words: readonly string[]): boolean => words.some((wo
 const strength = (seen: Seen, word: string): number => [0.45, 0.75, 1][(seen[word] ?? 1) - 1] ?? 0.75;
 
 /**
- * One plug, 120 by 236 units, firing end at the bottom.
+ * One plug, 136 by 246 units, firing end at the bottom.
  *
- * @param gapMm drawn to scale beside the tip; null: not measured, drawn dotted
+ * @param seen what was seen and how strongly, 1 to 3; nothing: not looked at, drawn dotted
+ * @param gapMm drawn to scale at the tip; null: not measured, drawn dotted
  */
 export function PlugDrawing({
   seen,
   gapMm,
   seat,
   title,
-  height = '236px',
+  height = '246px',
   quiet = false,
+  of = 'firing end',
 }: {
   seen: Seen;
   gapMm: Mm | null;
@@ -43,23 +45,34 @@ export function PlugDrawing({
   height?: string;
   /** Does not say in words what it shows: for the trainer. */
   quiet?: boolean;
+  /** What it is about: the body is then drawn alone, and large. */
+  of?: 'firing end' | 'body';
 }) {
   const unseen = Object.keys(seen).length === 0;
   const words = Object.keys(seen).join(', ');
   return (
     <svg
-      viewBox="0 0 120 236"
+      viewBox={of === 'body' ? '14 -4 92 104' : '-8 0 136 246'}
       width="100%"
       style={{ maxHeight: height }}
       role="img"
       aria-label={quiet ? title : `${title}${unseen ? ': nothing described yet' : `: ${words}`}`}
       strokeLinejoin="round"
     >
-      <g stroke="currentColor" strokeWidth="1.4">
+      <g
+        stroke="currentColor"
+        strokeWidth={of === 'body' ? 1 : 2}
+        transform={of === 'body' ? undefined : 'translate(30 0) scale(0.5)'}
+      >
         <Body seen={seen} />
-        <Shell seen={seen} seat={seat} />
-        <FiringEnd seen={seen} gapMm={gapMm} unseen={unseen} />
+        <Seat seen={seen} seat={seat} />
       </g>
+      {of === 'firing end' && (
+        <g stroke="currentColor" strokeWidth="0.9" transform="translate(-39 -118) scale(1.65)">
+          <Threads seen={seen} />
+          <FiringEnd seen={seen} gapMm={gapMm} unseen={unseen} />
+        </g>
+      )}
     </svg>
   );
 }
@@ -97,33 +110,42 @@ function Body({ seen }: { seen: Seen }) {
   );
 }
 
-/** Gasket or cone, and threads. */
-function Shell({ seen, seat }: { seen: Seen; seat: 'gasket' | 'conical' }) {
-  const rust = has(seen, 'threads rusted', 'water in well');
-  const galled = has(seen, 'threads galled');
+/** Gasket or cone, and where the threads begin. */
+function Seat({ seen, seat }: { seen: Seen; seat: 'gasket' | 'conical' }) {
   const doubled = has(seen, 'gasket doubled');
   const missing = has(seen, 'gasket missing');
   return (
     <>
+      <path d="M44 80h32v14l-8 4-8-5-8 5-8-4Z" fill={STEEL} />
       {seat === 'gasket' && !missing && <rect x="38" y="73" width="44" height="6" rx="2" fill="#B4874E" />}
       {seat === 'gasket' && doubled && <rect x="38" y="80" width="44" height="6" rx="2" fill="#B4874E" />}
       {seat === 'gasket' && missing && (
         <rect x="38" y="73" width="44" height="6" rx="2" fill="none" strokeDasharray="3 3" stroke="#A3143F" />
       )}
       {seat === 'conical' && <path d="M40 72h40l-7 9H47Z" fill={STEEL} />}
-      <rect x="44" y={doubled ? 87 : 80} width="32" height={doubled ? 43 : 50} fill={rust ? '#A7653A' : STEEL} />
-      {[0, 1, 2, 3, 4, 5, 6].map((i) => (
-        <path
-          key={i}
-          d={galled ? `M44 ${88 + i * 6}l8 3 6-5 8 6 10-4` : `M44 ${88 + i * 6}l32 -4`}
-          fill="none"
-          strokeWidth="1"
-          opacity="0.75"
-        />
-      ))}
       {has(seen, 'seat sooted') && (
         <rect x="38" y="71" width="44" height="10" fill="#111" opacity="0.55" stroke="none" />
       )}
+    </>
+  );
+}
+
+/** The last threads before the firing end, broken off above. */
+function Threads({ seen }: { seen: Seen }) {
+  const rust = has(seen, 'threads rusted', 'water in well');
+  const galled = has(seen, 'threads galled');
+  return (
+    <>
+      <path d="M44 130V106l8-4 8 5 8-5 8 4v24Z" fill={rust ? '#A7653A' : STEEL} />
+      {[0, 1, 2, 3].map((i) => (
+        <path
+          key={i}
+          d={galled ? `M44 ${112 + i * 5}l8 3 6-5 8 6 10-4` : `M44 ${113 + i * 5}l32 -4`}
+          fill="none"
+          strokeWidth="0.7"
+          opacity="0.75"
+        />
+      ))}
     </>
   );
 }
@@ -179,20 +201,32 @@ function FiringEnd({ seen, gapMm, unseen }: { seen: Seen; gapMm: Mm | null; unse
         ))}
       {has(seen, 'bridged') && <rect x="55" y={CENTRE_TIP} width="10" height={gap} fill="#6A5A46" />}
       {gapMm !== null && (
-        <g strokeWidth="1">
+        <g strokeWidth="0.7">
           <path
             d={`M40 ${CENTRE_TIP}h12M40 ${strapY}h12M44 ${CENTRE_TIP}V${strapY}`}
             fill="none"
             stroke="currentColor"
           />
-          <text x="38" y={CENTRE_TIP + gap / 2 + 4} textAnchor="end" fontSize="12" fill="currentColor" stroke="none">
+          <text
+            x="38"
+            y={CENTRE_TIP + gap / 2 + 3}
+            textAnchor="end"
+            fill="currentColor"
+            stroke="none"
+            style={{ fontSize: '8.5px' }}
+          >
             {gapMm.toFixed(2)}
           </text>
         </g>
       )}
       {has(seen, 'oil in well', 'water in well', 'coolant in well', 'debris in well') && (
-        <path d="M22 232q4-10 0-14M98 232q-4-10 0-14" fill="none" stroke="#44688F" strokeWidth="2" />
+        <path d="M34 120q4-10 0-14M86 120q-4-10 0-14" fill="none" stroke="#44688F" strokeWidth="1.6" />
       )}
     </>
   );
+}
+
+/** The same plug as it went in, to be held beside the removed one. @param gapMm as it was fitted, or as the sheet wants it */
+export function NewPlugDrawing({ gapMm, seat, height }: { gapMm: Mm; seat: 'gasket' | 'conical'; height?: string }) {
+  return <PlugDrawing seen={{ 'as new': 1 }} gapMm={gapMm} seat={seat} title="Fitted new" height={height} />;
 }

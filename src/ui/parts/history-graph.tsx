@@ -64,10 +64,10 @@ export function HistoryGraph({ parts, edges, current }: Props) {
               stroke={paint(part.key === current ? 'action' : 'isobar')}
               strokeWidth={part.key === current ? 2.5 : 1.5}
             />
-            <text x={x + 12} y={y + 21} fontSize="15px" fill={paint('ink')}>
+            <text x={x + 12} y={y + 21} fill={paint('ink')} style={{ fontSize: '15px' }}>
               {part.number}
             </text>
-            <text x={x + 12} y={y + 38} fontSize="12px" fill={paint('soft')}>
+            <text x={x + 12} y={y + 38} fill={paint('soft')} style={{ fontSize: '12px' }}>
               {part.onHand === null ? 'not counted' : `${part.onHand} on hand`}
             </text>
           </a>

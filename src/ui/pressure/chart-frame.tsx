@@ -29,9 +29,8 @@ export function Axes({ plot, currency }: { plot: Plot; currency: string }) {
             x={xOf(plot, tick)}
             y={bottom + 18}
             textAnchor="middle"
-            fontSize="13px"
             fill={paint(Math.abs(tick - 1) < 1e-6 ? 'ink' : 'soft')}
-            fontWeight={Math.abs(tick - 1) < 1e-6 ? '700' : '400'}
+            style={{ fontSize: '13px', fontWeight: Math.abs(tick - 1) < 1e-6 ? '700' : '400' }}
           >
             {percentText(tick)}
           </text>
@@ -40,7 +39,13 @@ export function Axes({ plot, currency }: { plot: Plot; currency: string }) {
       {costTicks(plot.frame.cost).map((tick) => (
         <g key={tick}>
           <path d={`M${plot.left} ${yOf(plot, tick)}H${right}`} stroke={paint('hair')} />
-          <text x={plot.left - 8} y={yOf(plot, tick) + 4} textAnchor="end" fontSize="13px" fill={paint('soft')}>
+          <text
+            x={plot.left - 8}
+            y={yOf(plot, tick) + 4}
+            textAnchor="end"
+            fill={paint('soft')}
+            style={{ fontSize: '13px' }}
+          >
             {moneyText(tick, currency)}
           </text>
         </g>
@@ -48,16 +53,18 @@ export function Axes({ plot, currency }: { plot: Plot; currency: string }) {
       {limit < right && limit > plot.left && (
         <>
           <path d={`M${limit} ${plot.top - 8}V${bottom}`} stroke={paint('ink')} strokeWidth={1.5} />
-          <text x={limit + 5} y={plot.top - 3} fontSize="13px" fill={paint('ink')}>
+          <text x={limit + 5} y={plot.top - 3} fill={paint('ink')} style={{ fontSize: '13px' }}>
             limit
           </text>
         </>
       )}
-      <text x={4} y={plot.top - 10} fontSize="13px" fill={paint('soft')}>
+      <text x={4} y={plot.top - 10} fill={paint('soft')} style={{ fontSize: '13px' }}>
         cost of a failure on the road
       </text>
-      <text x={right} y={bottom + 37} textAnchor="end" fontSize="13px" fill={paint('soft')}>
-        life used by the worst site; a tail is where four more weeks take it
+      <text x={right} y={bottom + 37} textAnchor="end" fill={paint('soft')} style={{ fontSize: '13px' }}>
+        {plot.width > 460
+          ? 'life used by the worst site; a tail is where four more weeks take it'
+          : 'life used; tail: in four weeks'}
       </text>
     </g>
   );
@@ -74,6 +81,8 @@ export interface DrawnIsobar {
   readonly total: number;
   readonly heavy: boolean;
   readonly path: string;
+  /** Where it runs, every few units. */
+  readonly places: readonly { readonly x: number; readonly y: number }[];
   readonly label: { readonly x: number; readonly y: number; readonly text: string } | null;
 }
 
@@ -97,6 +106,7 @@ export function drawIsobars(plot: Plot, facts: PressureFacts, least: number, cur
       return {
         total,
         heavy,
+        places,
         path: places.map(({ x, y }, i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join(''),
         label: at ? { ...at, text: moneyText(total, currency) } : null,
       };
@@ -124,13 +134,12 @@ export function Isobars({ plot, lines }: { plot: Plot; lines: readonly DrawnIsob
             <text
               x={label.x}
               y={label.y + 4}
-              fontSize="12.5px"
-              fontStyle="italic"
               fill={paint('soft')}
               textAnchor="middle"
               stroke={paint('paper')}
               strokeWidth={5}
               paintOrder="stroke"
+              style={{ fontSize: '12.5px', fontStyle: 'italic' }}
             >
               {label.text}
             </text>

@@ -40,12 +40,16 @@ export function Vehicles({ points, inView, plot, lines, selected, active, curren
       ...crowds.map((c) => ({ id: c.name, text: c.name, x: c.x, y: c.y })),
     ],
     area,
-    isobarLabels.map(({ x, y, text }) => ({
-      left: x - 4 * text.length,
-      right: x + 4 * text.length,
-      top: y - 8,
-      bottom: y + 8,
-    })),
+    {
+      taken: isobarLabels.map(({ x, y, text }) => ({
+        left: x - 5 * text.length,
+        right: x + 5 * text.length,
+        top: y - 9,
+        bottom: y + 9,
+      })),
+      rings: shown.map((p) => ({ x: xOf(plot, onChart(frame, p).life), y: yOf(plot, p.cost) })),
+      lines: lines.flatMap(({ places }) => places),
+    },
   );
   const units = new Set(wanted.map((p) => p.id));
   return (
@@ -68,13 +72,15 @@ export function Vehicles({ points, inView, plot, lines, selected, active, curren
             x={label.at.x}
             y={label.at.y + 4}
             textAnchor="middle"
-            fontSize="13px"
-            fontWeight={units.has(label.id) ? '700' : '400'}
-            fontStyle={units.has(label.id) ? undefined : 'italic'}
             fill={paint(units.has(label.id) ? 'ink' : 'soft')}
             stroke={paint('paper')}
             strokeWidth={4}
             paintOrder="stroke"
+            style={{
+              fontSize: '13px',
+              fontWeight: units.has(label.id) ? '700' : '400',
+              fontStyle: units.has(label.id) ? undefined : 'italic',
+            }}
           >
             {label.text}
           </text>

@@ -79,6 +79,21 @@ describe('placeLabels', () => {
     );
   });
 
+  it('stands clear of rings and lines where there is room', () => {
+    const text = [{ id: 'a', text: '32', x: 100, y: 100 }];
+    const at = (around: Parameters<typeof placeLabels>[2]) => placeLabels(text, area, around)[0]?.at;
+    expect(at({})).toEqual({ x: 100, y: 88 });
+    const above = { x: 100, y: 86 };
+    const [ring, line] = [at({ rings: [above] }), at({ lines: [above] })];
+    for (const place of [ring, line]) expect(Math.abs((place?.y ?? 86) - 86)).toBeGreaterThan(7);
+    // Hemmed in on every side it still says which it is.
+    const everywhere = Array.from({ length: 900 }, (_, i) => ({
+      x: 60 + (i % 30) * 3,
+      y: 60 + Math.floor(i / 30) * 3,
+    }));
+    expect(at({ rings: everywhere })).toBeDefined();
+  });
+
   it('gives the first wanted the best place', () => {
     const [first] = placeLabels(
       [

@@ -7,7 +7,12 @@ interface Wanted {
 
 interface Label extends Wanted {
   /** Middle of the text. */
-  readonly at: { readonly x: number; readonly y: number };
+  readonly at: Point;
+}
+
+interface Point {
+  readonly x: number;
+  readonly y: number;
 }
 
 interface Box {
@@ -17,35 +22,73 @@ interface Box {
   readonly bottom: number;
 }
 
+/** What a label should stand clear of. */
+interface Around {
+  /** Places that are not free, such as labels of lines. */
+  readonly taken?: readonly Box[];
+  /** Middles of the rings. */
+  readonly rings?: readonly Point[];
+  /** Points along the lines, close enough that no label fits between two. */
+  readonly lines?: readonly Point[];
+}
+
 const CHARACTER = 7.6;
 const LINE = 14;
-const CLEAR = 12;
+const RING = 6;
+/** How far from its ring a label stands at first, and at most. */
+const [CLEAR, FAR] = [12, 22];
+/** What it costs to lie on a ring, on a line, and to stand further away than needed. */
+const COSTS = { ring: 10, line: 2, far: 1 };
 
 /**
- * Finds a place for each label beside its point, the first wanted first: above, below, left or right of it. A label that
- * would lie on another or leave the area is left out; no two overlap.
- *
- * @param taken places that are not free, such as labels of lines
+ * Finds a place for each label beside its point, the first wanted first. No two overlap, and none leaves the area: a label
+ * without such a place is left out. Of the places that are left it takes one clear of rings and lines, else the one that
+ * hides least.
  */
-export function placeLabels(wanted: readonly Wanted[], area: Box, taken: readonly Box[] = []): readonly Label[] {
+export function placeLabels(
+  wanted: readonly Wanted[],
+  area: Box,
+  { taken = [], rings = [], lines = [] }: Around = {},
+): readonly Label[] {
   const used = [...taken];
   return wanted.flatMap((label) => {
     const half = (label.text.length * CHARACTER) / 2;
-    const places = [
-      { x: label.x, y: label.y - CLEAR },
-      { x: label.x, y: label.y + CLEAR + 4 },
-      { x: label.x - half - CLEAR, y: label.y },
-      { x: label.x + half + CLEAR, y: label.y - LINE / 2 },
-    ];
-    for (const at of places) {
-      const box = { left: at.x - half, right: at.x + half, top: at.y - LINE / 2, bottom: at.y + LINE / 2 };
-      if (!inside(box, area) || used.some((other) => overlap(box, other))) continue;
-      used.push(box);
-      return [{ ...label, at }];
-    }
-    return [];
+    const boxOf = (at: Point): Box => ({
+      left: at.x - half,
+      right: at.x + half,
+      top: at.y - LINE / 2,
+      bottom: at.y + LINE / 2,
+    });
+    const costOf = (box: Box, far: number): number =>
+      COSTS.ring * rings.filter((ring) => covers(box, ring, RING)).length +
+      COSTS.line * Number(lines.some((point) => covers(box, point, 0))) +
+      COSTS.far * far;
+    const [best] = placesAbout(label, half)
+      .map(({ at, far }) => ({ at, box: boxOf(at), far }))
+      .filter(({ box }) => inside(box, area) && !used.some((other) => overlap(box, other)))
+      .map((place) => ({ ...place, cost: costOf(place.box, place.far) }))
+      .sort((a, b) => a.cost - b.cost);
+    if (!best) return [];
+    used.push(best.box);
+    return [{ ...label, at: best.at }];
   });
 }
+
+/** Above, below, left, right and between, near first. */
+function placesAbout({ x, y }: Point, half: number): readonly { readonly at: Point; readonly far: number }[] {
+  return [CLEAR, FAR].flatMap((clear, far) => [
+    { at: { x, y: y - clear }, far },
+    { at: { x, y: y + clear + 4 }, far },
+    { at: { x: x - half - clear, y }, far },
+    { at: { x: x + half + clear, y: y - LINE / 2 }, far },
+    { at: { x: x - half - clear, y: y - clear }, far },
+    { at: { x: x + half + clear, y: y + clear }, far },
+    { at: { x: x - half - clear, y: y + clear }, far },
+  ]);
+}
+
+const covers = (box: Box, { x, y }: Point, reach: number): boolean =>
+  x + reach > box.left && x - reach < box.right && y + reach > box.top && y - reach < box.bottom;
 
 const inside = (box: Box, area: Box): boolean =>
   box.left >= area.left && box.right <= area.right && box.top >= area.top && box.bottom <= area.bottom;

@@ -46,11 +46,12 @@ export default page(async function ImportPage() {
         </Section>
       )}
       <Section title="The files">
-        <PlainTable heads={['', 'File', 'Needs first', 'Columns explained', 'Template', 'Sample']}>
+        <PlainTable heads={['File', 'Needs first', 'Columns explained', 'Template', 'Sample']}>
           {allKinds().map((kind, i) => (
             <tr key={kind.name}>
-              <td className="soft">{i + 1}</td>
-              <td className="strong">{kind.title}</td>
+              <td className="strong">
+                <span className="soft">{i + 1}</span> {kind.title}
+              </td>
               <td>{kind.needs.map((need) => titles.get(need)).join(', ') || 'nothing'}</td>
               <td>
                 <TextLink href={`/import/guide/${kind.name}`}>Guide</TextLink>

@@ -89,7 +89,7 @@ export const floorCss = {
     '& h1': { fontSize: '22px', fontWeight: '650', lineHeight: '1.2' },
   },
   '.floor-nav': { display: 'flex', flexWrap: 'wrap', gap: '2', my: '3' },
-  '.floor-nav > a': { minH: '48px', px: '3', display: 'inline-flex', alignItems: 'center', color: 'action' },
+  '.floor-nav > a': { minH: '48px', px: '1', display: 'inline-flex', alignItems: 'center', color: 'action' },
   // Its place stays when what is not sent leaves it, to be in sight wherever the page is scrolled to.
   '.unsent-place': { minH: '38px', justifySelf: { base: 'stretch', md: 'end' } },
   '.unsent': {

@@ -18,7 +18,7 @@ const named = Object.fromEntries(
 
 export const listCss = {
   // What scrolls must be reached by keyboard too.
-  '.list-frame': { overflowX: 'auto', mb: '4' },
+  '.list-frame': { position: 'relative', overflowX: 'auto', mb: '4' },
   '.list': {
     w: '100%',
     textAlign: 'start',
@@ -46,18 +46,28 @@ export const listCss = {
       '& > tbody > tr': { display: 'block', py: '3', borderBottom: '1px solid', borderColor: 'line' },
       '& > tbody > tr > td': {
         display: 'block',
-        position: 'relative',
         minH: '24px',
         border: 'none',
         p: '0',
         pl: '112px',
         fontSize: '15px',
-        textAlign: 'start',
+        textAlign: 'start !important',
         whiteSpace: 'normal',
       },
-      '& > tbody > tr > td:first-child': { pl: '0', fontSize: '17px', mb: '1' },
+      '& > tbody > tr > td:first-child': { pl: '0', fontSize: '17px', mb: '1', '&::before': { display: 'none' } },
       '& > tbody > tr > td:empty': { display: 'none' },
-      '& > tbody > tr > td::before': { position: 'absolute', left: '0', w: '104px', color: 'soft', fontSize: '14px' },
+      // Beside its value, and as high as it is where it breaks.
+      '& > tbody > tr > td::before': {
+        display: 'inline-block',
+        verticalAlign: 'top',
+        w: '104px',
+        ml: '-112px',
+        mr: '2',
+        color: 'soft',
+        fontSize: '14px',
+        fontWeight: '400',
+        whiteSpace: 'normal',
+      },
     },
     ...named,
   },

@@ -140,6 +140,16 @@ export const pageCss = {
     },
     '& > [role=alert]': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
   },
+  // A bank side by side, the new one first.
+  '.on-tray': {
+    display: 'grid',
+    gridTemplateColumns: 'repeat(auto-fill, minmax(132px, 1fr))',
+    gap: '4',
+    mt: '2',
+    '& > figure': { minW: '0', display: 'flex', flexDirection: 'column', gap: '1', breakInside: 'avoid' },
+    '& figcaption': { fontSize: '24px', fontWeight: '700', lineHeight: '1' },
+  },
+  '.beside': { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '3', textAlign: 'center' },
   '.steps': {
     listStyle: 'none',
     columnGap: '8',
@@ -169,11 +179,11 @@ export const pageCss = {
     '&[aria-invalid=true]': { borderColor: 'wrong.ink' },
     'select&': {
       appearance: 'none',
-      bgImage:
+      backgroundImage:
         'linear-gradient(45deg, transparent 50%, currentColor 50%), linear-gradient(-45deg, transparent 50%, currentColor 50%)',
-      bgSize: '5px 5px',
-      bgPosition: 'right 15px center, right 10px center',
-      bgRepeat: 'no-repeat',
+      backgroundSize: '5px 5px',
+      backgroundPosition: 'calc(100% - 15px) 50%, calc(100% - 10px) 50%',
+      backgroundRepeat: 'no-repeat',
     },
   },
 } as const;

@@ -7,6 +7,9 @@ import { Caution, PageHead, Section } from '@/ui/primitives/page';
 
 export const metadata = { title: 'Guide to removed parts' };
 
+/** Regions that are seen on the body, above the threads. */
+const OF_BODY: ReadonlySet<string> = new Set<ConditionRegion>(['gasket', 'insulator', 'boot', 'connector']);
+
 /** Every condition drawn, and what it points to. */
 export default async function GuidePage() {
   await requireActor();
@@ -24,8 +27,15 @@ export default async function GuidePage() {
           <Section key={region} title={REGION_WORDS[region as ConditionRegion]}>
             <Grid templateColumns="repeat(auto-fill, minmax(200px, 1fr))" gap="4">
               {words.map((word) => (
-                <Grid key={word} templateColumns="84px 1fr" gap="3" alignItems="start">
-                  <PlugDrawing seen={{ [word]: 3 }} gapMm={1.05} seat="gasket" title={word} height="170px" />
+                <Grid key={word} templateColumns="104px 1fr" gap="3" alignItems="start">
+                  <PlugDrawing
+                    seen={{ [word]: 3 }}
+                    gapMm={1.05}
+                    seat="gasket"
+                    title={word}
+                    height="200px"
+                    of={OF_BODY.has(region) || word === 'seat sooted' ? 'body' : 'firing end'}
+                  />
                   <Box>
                     <strong>{word}</strong>
                     <Box color="soft" fontSize="sm">

@@ -6,7 +6,7 @@ import { deps } from '@/server/deps';
 import { viewTrainer } from '@/server/findings/trainer';
 import { gapText, NONE, rangeTexts } from '@/text/format';
 import { GRADE_WORDS } from '@/text/grade-words';
-import { PlugDrawing } from '@/ui/drawings/plug-drawing';
+import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -53,10 +53,26 @@ export default page(async function TrainerPage() {
             : `✕ It was “${GRADE_WORDS[last.answer]}”, not “${GRADE_WORDS[last.said]}”.`}
         </Box>
       )}
-      <Grid templateColumns={{ base: '1fr', md: '300px 1fr' }} gap="8" alignItems="start">
+      <Grid templateColumns={{ base: '1fr', md: '420px 1fr' }} gap="8" alignItems="start">
         <Box bg="sheet" rounded="sm" p="3" key={plug.number}>
-          {/* The words of its conditions would be the answer, so they are not said. */}
-          <PlugDrawing seen={plug.seen} gapMm={plug.gapMm} seat="gasket" title="A removed plug" height="420px" quiet />
+          <div className="beside">
+            <figure>
+              <NewPlugDrawing gapMm={1.05} seat="gasket" height="380px" />
+              <figcaption className="soft small">new</figcaption>
+            </figure>
+            <figure>
+              {/* The words of its conditions would be the answer, so they are not said. */}
+              <PlugDrawing
+                seen={plug.seen}
+                gapMm={plug.gapMm}
+                seat="gasket"
+                title="A removed plug"
+                height="380px"
+                quiet
+              />
+              <figcaption className="soft small">removed</figcaption>
+            </figure>
+          </div>
           <Box color="soft" textAlign="center">
             gap {gapText(plug.gapMm, actor.unitSystem)}, new {rangeTexts(1, 1.1, actor.unitSystem, 'gap')[0]}
           </Box>

@@ -10,7 +10,7 @@ import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
 import { dateText, gapText, rangeTexts, wearText } from '@/text/format';
-import { PlugDrawing } from '@/ui/drawings/plug-drawing';
+import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { KeptPhoto } from '@/ui/primitives/kept-photo';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Code, PageHead } from '@/ui/primitives/page';
@@ -59,11 +59,18 @@ export default page(async function TrayPage({ params }: Props) {
                   {bank.place !== 'only' && `${bank.place} bank`}
                   {bankWear(row, actor.unitSystem)}
                 </Box>
-                <Grid templateColumns="repeat(auto-fit, minmax(230px, 1fr))" gap="4">
+                <div className="on-tray">
+                  <figure>
+                    <figcaption>New</figcaption>
+                    <NewPlugDrawing gapMm={newGapOf(row, view.value)} seat={view.value.spec.part.seat} />
+                    <span className="soft small">
+                      {first(gapText(newGapOf(row, view.value), actor.unitSystem))}, nose clean, edges sharp
+                    </span>
+                  </figure>
                   {row.map((site) => (
                     <OnTray key={site.id} site={site} view={view.value} system={actor.unitSystem} />
                   ))}
-                </Grid>
+                </div>
               </Box>
             );
           })}
@@ -91,6 +98,12 @@ export default page(async function TrayPage({ params }: Props) {
   );
 });
 
+/** The gap that the plugs of a bank went in with, or the middle of the sheet's where nobody wrote it down. */
+function newGapOf(row: readonly WorkOrderSiteView[], { spec }: WorkOrderView): number {
+  const fitted = row.flatMap(({ fittedGapMm, differs }) => (fittedGapMm === null || differs ? [] : fittedGapMm));
+  return fitted[0] ?? (spec.gapMinMm + spec.gapMaxMm) / 2;
+}
+
 /** Gaps and wear of a bank in one line, to be held beside the other. */
 function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string {
   const gaps = row.flatMap(({ removedGapMm }) => removedGapMm ?? []).sort((a, b) => a - b);
@@ -107,18 +120,10 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
   const limit = view.gapLimitMm;
   const over = site.removedGapMm !== null && site.removedGapMm > limit;
   return (
-    <Grid templateColumns="116px 1fr" gap="2" alignItems="start">
-      <PlugDrawing
-        seen={seen}
-        gapMm={site.removedGapMm}
-        seat={view.spec.part.seat}
-        title={`Site ${site.name}`}
-        height="230px"
-      />
+    <figure>
+      <figcaption>{site.name}</figcaption>
+      <PlugDrawing seen={seen} gapMm={site.removedGapMm} seat={view.spec.part.seat} title={`Site ${site.name}`} />
       <Box fontSize="sm" minW="0">
-        <Box fontSize="24px" fontWeight="700" lineHeight="1">
-          {site.name}
-        </Box>
         <Box fontWeight="650" fontSize="16px" color={over ? 'wrong.ink' : undefined}>
           {first(gapText(site.removedGapMm, system))}
           {over && ', over the limit'}
@@ -145,7 +150,7 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
         <Photos order={view.order.id} photos={view.photos} site={site} />
         <SetBefore site={site} view={view} system={system} />
       </Box>
-    </Grid>
+    </figure>
   );
 }
 
