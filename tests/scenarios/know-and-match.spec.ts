@@ -35,10 +35,25 @@ test('an engine is drawn as it is typed, and what is inconsistent is said at onc
   await page.getByLabel(/^Plugs that each coil fires/).fill('1, 2, 3, 4, 5, 6, 7');
   await expect(page.getByText('no coil fires plug 8A, 8B')).toBeVisible();
   await page.getByLabel(/^Plugs that each coil fires/).fill('');
-  await page.getByLabel('Fasteners').fill('coil bolt M6 x16 90 Nm');
+  await page.getByRole('button', { name: 'Add a fastener' }).click();
+  await page.getByLabel('Fastener 1').fill('coil bolt');
+  await page.getByLabel('Size 1').selectOption('M6');
+  await page.getByLabel('Count 1').fill('16');
+  await page.getByLabel(/^Torque, with its unit 1/).fill('90 Nm');
   await page.getByRole('button', { name: 'Save the engine family' }).click();
   await expect(page.getByText(/far from the usual 6 to 12 N·m/)).toBeVisible();
-  await page.getByLabel('Fasteners').fill('coil bolt M6 x16 9 Nm');
+  await page.getByLabel(/^Torque, with its unit 1/).fill('9 Nm');
+  // A list that is pasted becomes rows.
+  await page.getByRole('button', { name: 'Add a fastener' }).click();
+  await page.getByLabel('Fastener 2').evaluate((cell, text) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', text);
+    cell.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+  }, 'cover bolt M6 x4 8 Nm captive; intake bolt M8 x8 20 Nm centre outward');
+  await expect(page.getByLabel('Fastener 3')).toHaveValue('intake bolt');
+  await expect(page.getByLabel('Order 3')).toHaveValue('centre_outward');
+  await page.getByRole('button', { name: 'Remove fastener 2' }).click();
+  await expect(page.getByLabel('Fastener 2')).toHaveValue('intake bolt');
   await page.getByRole('button', { name: 'Save the engine family' }).click();
   await expect(page).toHaveURL(/\/engines$/);
   await page.getByRole('link', { name: 'AG-90X' }).click();

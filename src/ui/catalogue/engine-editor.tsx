@@ -2,7 +2,6 @@
 
 import { Box, Grid } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
-import { ACCESS_CLASSES } from '@/core/engine/access';
 import { coilsFromText, standardCoils } from '@/core/engine/coils';
 import { layoutOf, modelFaults } from '@/core/engine/layout';
 import {
@@ -19,8 +18,10 @@ import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
 import { COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
 import { EngineDrawing } from '../drawings/engine-drawing';
 import { ActionForm, type FormAction, SubmitButton, useFormState } from '../primitives/action-form';
-import { choicesOf, LiveLines, LiveSelect, LiveText } from '../primitives/live-fields';
+import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Section } from '../primitives/page';
+import { ACCESS, FASTENERS, RESTING, type RowShape, WEAK_POINTS, words } from './row-shapes';
+import { RowsField } from './rows-field';
 
 type Fields = Readonly<Record<string, string>>;
 
@@ -56,17 +57,13 @@ interface PartProps {
   readonly set: Setter;
 }
 
-function Text({
-  at,
-  label,
-  fields,
-  set,
-  hint,
-  lines = false,
-}: PartProps & { at: string; label: string; hint?: string; lines?: boolean }) {
+function Text({ at, label, fields, set, hint }: PartProps & { at: string; label: string; hint?: string }) {
   const fault = useFormState().fields[at];
-  const props = { name: at, label, value: fields[at] ?? '', onChange: set(at), hint, fault };
-  return lines ? <LiveLines {...props} rows={2} /> : <LiveText {...props} />;
+  return <LiveText name={at} label={label} value={fields[at] ?? ''} onChange={set(at)} hint={hint} fault={fault} />;
+}
+
+function Rows({ at, label, fields, set, shape }: PartProps & { at: string; label: string; shape: RowShape }) {
+  return <RowsField name={at} label={label} value={fields[at] ?? ''} shape={shape} onChange={set(at)} />;
 }
 
 function Select({
@@ -90,6 +87,7 @@ function Select({
   );
 }
 
+const VARIANTS = words('variant', 'Variant, as it is seen');
 const two = { base: '1fr', sm: '1fr 1fr' };
 
 function What(props: PartProps) {
@@ -105,13 +103,8 @@ function What(props: PartProps) {
         <Text {...props} at="compression_ratio" label="Compression ratio" hint="such as 10.5" />
         <Text {...props} at="intake_kpa" label="Highest intake pressure" hint="kPa, absolute" />
       </Grid>
-      <Text {...props} at="variants" label="Look-alike variants" hint="separated by |" />
-      <Text
-        {...props}
-        at="resting_cylinders"
-        label="Cylinders that rest at part load"
-        hint="with deactivation: 1 3 5"
-      />
+      <Rows {...props} at="variants" label="Look-alike variants" shape={VARIANTS} />
+      <Rows {...props} at="resting_cylinders" label="Cylinders that rest at part load" shape={RESTING} />
     </Section>
   );
 }
@@ -165,18 +158,10 @@ function IgnitionFields(props: PartProps) {
 function ServiceFields(props: PartProps) {
   return (
     <Section title="Access and fasteners">
-      <Grid templateColumns={two} columnGap="4">
-        <Text {...props} at="service_minutes" label="Bay time of a plug service" hint="min" />
-        <Text {...props} at="access" label="Access by bank" hint={`${ACCESS_CLASSES[0]} 60, ${ACCESS_CLASSES[3]} 90`} />
-      </Grid>
-      <Text
-        {...props}
-        at="fasteners"
-        label="Fasteners"
-        hint="coil bolt M6 x4 9 N·m; intake bolt M8 x8 20 N·m centre outward"
-        lines
-      />
-      <Text {...props} at="weak_points" label="Known weak points" hint="separated by |" lines />
+      <Text {...props} at="service_minutes" label="Bay time of a plug service" hint="min" />
+      <Rows {...props} at="access" label="Access by bank, that of cylinder 1 first" shape={ACCESS} />
+      <Rows {...props} at="fasteners" label="Fasteners; a list can be pasted" shape={FASTENERS} />
+      <Rows {...props} at="weak_points" label="Known weak points" shape={WEAK_POINTS} />
     </Section>
   );
 }

@@ -18,7 +18,7 @@ export const dueCss = {
     mb: '4',
     '& > div:first-of-type': { flex: { base: '1 1 0', sm: '0 0 170px' } },
     '& > div:last-of-type': { display: 'flex', flexWrap: 'wrap', gap: '3', alignItems: 'flex-end' },
-    '& select': { minW: '120px', pr: '8' },
+    '& select': { w: 'auto', minW: '110px', maxW: '170px', pr: '7' },
     [PHONE]: { '&:not([data-open]) > div:last-of-type': { display: 'none' } },
   },
   '.filters-fold': { display: { base: 'inline-flex', sm: 'none' } },

@@ -140,6 +140,20 @@ export const pageCss = {
     },
     '& > [role=alert]': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
   },
+  '.rows-field': {
+    mb: '4',
+    '& > legend': { color: 'soft', fontSize: 'sm' },
+    '& > div:not([role])': { display: 'grid', gap: '1.5', mb: '1.5' },
+    '& > [role=alert]': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
+    '@media (max-width: 639px)': {
+      '& > div:not([role])': {
+        gridTemplateColumns: '1fr 1fr !important',
+        borderBottom: '1px solid',
+        borderColor: 'hair',
+        pb: '2',
+      },
+    },
+  },
   // A bank side by side, the new one first.
   '.on-tray': {
     display: 'grid',
