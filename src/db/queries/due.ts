@@ -1,10 +1,10 @@
-import { and, asc, count, desc, eq, gte, inArray, like, lte, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, lte, type SQL, sql } from 'drizzle-orm';
 import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { DUE_SORTS } from '@/core/due/due-item';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { FleetId, Km } from '@/core/shared/kinds';
-import type { Querier } from '../client';
-import { dueStatus } from '../schema';
+import type { Querier, Tx } from '../client';
+import { dueCounts, dueStatus, vehicles } from '../schema';
 import { literally } from './like';
 
 type DueSort = (typeof DUE_SORTS)[number];
@@ -29,13 +29,17 @@ function conditions(fleetId: FleetId, query: DueQuery): SQL | undefined {
     query.depot ? eq(dueStatus.depot, query.depot) : undefined,
     query.group ? eq(dueStatus.dutyGroup, query.group) : undefined,
     query.state ? eq(dueStatus.state, query.state) : undefined,
-    search ? like(dueStatus.searchKey, `%${literally(search)}%`) : undefined,
+    search ? inArray(dueStatus.vehicleId, foundBy(fleetId, search)) : undefined,
     query.before ? lte(dueStatus.dueP50, query.before) : undefined,
     query.minLife === undefined ? undefined : gte(dueStatus.lifeUsed, query.minLife),
     query.minPressure === undefined ? undefined : gte(dueStatus.pressure, query.minPressure),
     query.ids ? inArray(dueStatus.vehicleId, [...query.ids]) : undefined,
   );
 }
+
+/** Vehicles with this in their number or name. A change of a vehicle is rare, of its due status frequent: it is looked up there. */
+const foundBy = (fleetId: FleetId, search: string): SQL =>
+  sql`(select ${vehicles.id} from ${vehicles} where ${vehicles.fleetId} = ${fleetId} and lower(${vehicles.unitNumber} || ' ' || ${vehicles.name}) like ${`%${literally(search)}%`})`;
 
 /** What is highest or soonest first, ties by unit; on request the whole list the other way round, as an index is read backwards. */
 function order({ sort, descending: turned = false }: DueQuery): readonly SQL[] {
@@ -77,10 +81,21 @@ export async function countDue(q: Querier, fleetId: FleetId, query: DueQuery): P
 /** How many stand where: the whole fleet by depot, duty group and state. */
 export const countByPlace = (q: Querier, fleetId: FleetId) =>
   q
-    .select({ depot: dueStatus.depot, dutyGroup: dueStatus.dutyGroup, state: dueStatus.state, n: count() })
-    .from(dueStatus)
-    .where(eq(dueStatus.fleetId, fleetId))
-    .groupBy(dueStatus.depot, dueStatus.dutyGroup, dueStatus.state);
+    .select({ depot: dueCounts.depot, dutyGroup: dueCounts.dutyGroup, state: dueCounts.state, n: SUMMED })
+    .from(dueCounts)
+    .where(eq(dueCounts.fleetId, fleetId))
+    .groupBy(dueCounts.depot, dueCounts.dutyGroup, dueCounts.state)
+    .having(sql`sum(${dueCounts.n}) <> 0`);
+
+const SUMMED = sql<number>`sum(${dueCounts.n})::int`;
+
+/** Sums up the changes that have gathered: a row a place is left. */
+export async function sumUpCounts(tx: Tx, fleetId: FleetId): Promise<void> {
+  await tx.execute(sql`
+    with gone as (delete from due_counts where fleet_id = ${fleetId} returning depot, duty_group, state, n)
+    insert into due_counts (fleet_id, depot, duty_group, state, n)
+    select ${fleetId}::uuid, depot, duty_group, state, sum(n) from gone group by 2, 3, 4 having sum(n) <> 0`);
+}
 
 /** A due status with what is shown beside it. */
 export interface DueRow {

@@ -142,6 +142,8 @@ export const vehicles = pgTable(
   },
   (t) => [
     unique().on(t.fleetId, t.unitNumber),
+    // For the search of the due list, where three letters or more are asked for.
+    index('vehicles_by_words').using('gin', sql`lower(${t.unitNumber} || ' ' || ${t.name}) gin_trgm_ops`),
     unique().on(t.fleetId, t.id),
     foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
     foreignKey({ columns: [t.fleetId, t.engineFamilyId], foreignColumns: [engineFamilies.fleetId, engineFamilies.id] }),

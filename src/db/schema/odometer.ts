@@ -123,8 +123,6 @@ export const dueStatus = pgTable(
     fleetId: fleetId(),
     depot: text().notNull(),
     dutyGroup: text().notNull(),
-    /** Unit number and name in small letters, for the search. */
-    searchKey: text().notNull(),
     /** The unit number with its digits padded, so that 9 comes before 10. */
     unitOrder: text().notNull(),
     state: text({ enum: list(DUE_STATES) }).notNull(),
@@ -156,9 +154,24 @@ export const dueStatus = pgTable(
     index('due_status_by_pressure').on(t.fleetId, sql`${t.pressure} desc nulls last`, t.unitOrder),
     index('due_status_by_due').on(t.fleetId, t.dueP50, t.unitOrder),
     index('due_status_by_unit').on(t.fleetId, t.unitOrder),
-    index('due_status_by_place').on(t.fleetId, t.depot, t.dutyGroup, t.state),
     index('due_status_borrowing').on(t.fleetId, t.dutyGroup).where(sql`${t.borrowsGroupRate}`),
   ],
+);
+
+/**
+ * How many vehicles stand where, as changes to be summed up: triggers add one wherever due status changes. Rows are only
+ * added, so that nobody waits for anybody; those of a fleet are summed up into few once a day.
+ */
+export const dueCounts = pgTable(
+  'due_counts',
+  {
+    fleetId: fleetId(),
+    depot: text().notNull(),
+    dutyGroup: text().notNull(),
+    state: text({ enum: list(DUE_STATES) }).notNull(),
+    n: integer().notNull(),
+  },
+  (t) => [index('due_counts_of_fleet').on(t.fleetId)],
 );
 
 /** The day for which the due status of a fleet was computed last. */

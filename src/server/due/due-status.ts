@@ -6,6 +6,7 @@ import { groupBy } from '@/core/shared/group-by';
 import type { FleetId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '@/db/client';
 import { lockFleet, lockOne } from '@/db/locks';
+import { sumUpCounts } from '@/db/queries/due';
 import {
   type DueStatusRow,
   loadDueRun,
@@ -90,7 +91,6 @@ function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28,
     fleetId: row.fleetId,
     depot: row.depot,
     dutyGroup: row.dutyGroup,
-    searchKey: `${row.unitNumber}\n${row.name}`.toLowerCase(),
     unitOrder: unitOrder(row.unitNumber),
     state,
     lifeUsed: worst?.due.lifeUsed ?? null,
@@ -131,6 +131,7 @@ export async function ensureDueStatus(db: Querier, fleetId: FleetId, today: Plai
     await lockFleet(tx, fleetId, true);
     await takeStaleGroups(tx, fleetId);
     await updateDueStatus(tx, fleetId, today, null);
+    await sumUpCounts(tx, fleetId);
     await tx
       .insert(dueRuns)
       .values({ fleetId, ranOn: today })
