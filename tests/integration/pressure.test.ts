@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '../../src/core/calendar/plain-date';
 import { pressureOf } from '../../src/core/reliability/pressure';
 import { ASSUMED_LIFE } from '../../src/core/reliability/weibull';
+import { sumUpCounts } from '../../src/db/queries/due';
 import { dueRuns, dueStatus, fittedComponents, people, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { costsInput, setCosts, viewCosts } from '../../src/server/due/costs';
@@ -30,6 +31,9 @@ beforeAll(async () => {
 });
 
 const chart = async () => value(await viewPressure(w.deps, actor, {}));
+const PLACE = 'depot, duty_group, state';
+const COUNTED = `select ${PLACE}, sum(n)::int as n from due_counts group by ${PLACE} having sum(n) <> 0 order by ${PLACE}`;
+const THERE = `select ${PLACE}, count(*)::int as n from due_status group by ${PLACE} order by ${PLACE}`;
 const all = async (over = {}) => value(await listDue(w.deps, actor, dueFilter.parse(over))).items;
 const idOf = async (unit: string) =>
   (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
@@ -86,6 +90,17 @@ describe('dueStatus', () => {
     const stepwise = await stored();
     await whole();
     expect(await stored()).toEqual(stepwise);
+    // The counts beside the list have gone along with all of it, and summed up they say the same.
+    const counted = async () => (await w.pool.query(COUNTED)).rows;
+    const there = (await w.pool.query(THERE)).rows;
+    expect(await counted()).toEqual(there);
+    await w.deps.db.transaction((tx) => sumUpCounts(tx, actor.fleetId));
+    expect(await counted()).toEqual(there);
+    expect((await w.pool.query('select from due_counts')).rowCount).toBe(there.length);
+    await w.pool.query(`delete from due_status where depot = 'Eastlight'`);
+    expect(await counted()).toEqual(there.filter(({ depot }) => depot !== 'Eastlight'));
+    await whole();
+    expect(await counted()).toEqual(there);
   });
 
   it('are computed anew on a new day, once, whoever asks first', async () => {

@@ -226,7 +226,7 @@ describe('a work order from open to closed', () => {
     expect(closed.pick).toBeNull();
     const begun = value(await viewWorkOrder(w.deps, actor, (await unit('32')).openWorkOrder?.id ?? ''));
     // Three sites to go; six old boxes of the renumbered EM-7310 lie there.
-    expect(begun.pick).toEqual({ kind: 'own', lines: [{ number: 'EM-7301', count: 3 }] });
+    expect(begun.pick).toEqual({ kind: 'own', lines: [{ number: 'EM-7301', count: 3 }], newest: 'EM-7310' });
   });
 
   it('cancels only what has not been begun', async () => {
