@@ -139,7 +139,7 @@ for (const [what, query] of [
   ],
   [
     'the counts beside it',
-    `select depot, duty_group, state, count(*) from due_status where fleet_id = '${actor.fleetId}' group by depot, duty_group, state`,
+    `select depot, duty_group, state, sum(n) from due_counts where fleet_id = '${actor.fleetId}' group by depot, duty_group, state`,
   ],
 ] as const) {
   const { rows } = await pool.query<{ 'QUERY PLAN': string }>(`explain (analyze, costs off, timing off) ${query}`);
