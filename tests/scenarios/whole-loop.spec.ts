@@ -58,7 +58,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await page.getByLabel('Depot', { exact: true }).selectOption('Machair Road');
     await page.getByLabel('Name of the bay').fill('Bay 1');
     await page.getByRole('button', { name: 'Add the bay' }).click();
-    await expect(page.getByText('Machair Road Bay 1')).toBeVisible();
+    await expect(page.getByText('Machair Road Bay 1', { exact: true })).toBeVisible();
   });
 
   await test.step('find who is due and open a work order', async () => {

@@ -19,7 +19,7 @@ const button = {
   '&:hover': { bg: 'tint' },
   '&:disabled': { opacity: 0.5, cursor: 'default' },
   '&[data-main]': { bg: 'action', borderColor: 'action', color: 'onAction' },
-  '&[data-large]': { minH: '64px', px: '5', fontSize: 'lg' },
+  '&[data-large]': { minH: '64px', px: '5', fontSize: 'lg', whiteSpace: 'normal' },
 } as const;
 
 export const pageCss = {

@@ -53,7 +53,7 @@ export default page(async function TrainerPage() {
             : `✕ It was “${GRADE_WORDS[last.answer]}”, not “${GRADE_WORDS[last.said]}”.`}
         </Box>
       )}
-      <Grid templateColumns={{ base: '1fr', md: '420px 1fr' }} gap="8" alignItems="start">
+      <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: '420px minmax(0, 1fr)' }} gap="8" alignItems="start">
         <Box bg="sheet" rounded="sm" p="3" key={plug.number}>
           <div className="beside">
             <figure>
