@@ -120,6 +120,7 @@ test('nothing runs off a phone or a tablet at the vehicle', async ({ page }) => 
       '/bench/torque',
       '/bench/leads',
       '/bench/spark',
+      '/bench/wrenches',
       '/policies',
     ]) {
       await page.goto(path ?? '');

@@ -85,7 +85,7 @@ function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: strin
         {manage && (
           <ActionForm action={updateWrenchAction} quiet>
             <input type="hidden" name="wrenchId" value={wrench.id} />
-            <Box display="flex" gap="2" alignItems="end">
+            <Box display="flex" flexWrap="wrap" gap="2" alignItems="end">
               <Box w="150px" mb="-12px">
                 <TextField name="calibratedOn" label={`New calibration of ${wrench.name.split(',')[0]}`} type="date" />
               </Box>
