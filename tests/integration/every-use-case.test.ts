@@ -6,6 +6,7 @@ import type { z } from 'zod';
 import { type Actor, may, ROLES } from '../../src/server/access';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { isUseCase, type UseCase } from '../../src/server/use-case';
+import { fleetDigest, tablesWithFleet } from '../builders/fleet-digest';
 import { demoWorkspace, emptyWorkspace, value, type Workspace } from '../builders/workspace';
 
 /* Every use-case there is, found by itself: each is tried as every role, and as another fleet with the ids of this one. */
@@ -37,16 +38,9 @@ beforeAll(async () => {
   stranger = { ...w.supervisor, fleetId, personId: person.rows[0]?.id ?? '', name: 'S. Tranger' };
 });
 
-async function tablesWithFleet(): Promise<readonly string[]> {
-  const { rows } = await w.deps.db.execute<{ name: string }>(
-    sql`select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'fleet_id'`,
-  );
-  return rows.map(({ name }) => name);
-}
-
 async function idsOf(fleetId: string): Promise<ReadonlyMap<string, readonly string[]>> {
   const found = new Map<string, readonly string[]>();
-  for (const table of await tablesWithFleet()) {
+  for (const table of await tablesWithFleet(w.pool)) {
     const { rows } = await w.deps.db
       .execute<{ id: string }>(sql`select id::text from ${sql.identifier(table)} where fleet_id = ${fleetId} limit 3`)
       .catch(() => ({ rows: [] }));
@@ -56,18 +50,6 @@ async function idsOf(fleetId: string): Promise<ReadonlyMap<string, readonly stri
     );
   }
   return found;
-}
-
-/** One figure for all that a fleet has. */
-async function digestOf(fleetId: string): Promise<string> {
-  const sums: string[] = [];
-  for (const table of [...(await tablesWithFleet())].sort()) {
-    const { rows } = await w.deps.db.execute<{ sum: string }>(
-      sql`select count(*)::text || ' ' || coalesce(sum(hashtextextended(t::text, 0)::numeric), 0)::text as sum from ${sql.identifier(table)} t where t.fleet_id = ${fleetId}`,
-    );
-    sums.push(`${table} ${rows[0]?.sum}`);
-  }
-  return sums.join('\n');
 }
 
 /** Names of fields, and the table whose ids they take. */
@@ -182,7 +164,7 @@ describe('every use-case', () => {
   });
 
   it('tells another fleet nothing of this one and changes nothing of it, by any id', async () => {
-    const before = await digestOf(w.supervisor.fleetId);
+    const before = await fleetDigest(w.pool, w.supervisor.fleetId);
     const known = new Set([...ids.values()].flat());
     let tried = 0;
     for (const { name, useCase } of all)
@@ -197,7 +179,7 @@ describe('every use-case', () => {
         tried += 1;
       }
     expect(tried).toBeGreaterThan(300);
-    expect(await digestOf(w.supervisor.fleetId)).toBe(before);
+    expect(await fleetDigest(w.pool, w.supervisor.fleetId)).toEqual(before);
   }, 120_000);
 
   it('answers an empty workspace without failing', async () => {

@@ -4,6 +4,7 @@ import { type APIRequestContext, type Browser, expect, type PlaywrightWorkerArgs
 import { type Connection, openConnection } from '../../src/db/client';
 import { apiTokens, fleets, people, vehicles, workOrders } from '../../src/db/schema';
 import { addSignIn } from '../../src/server/fleet/people';
+import { fleetDigest, tablesWithFleet } from '../builders/fleet-digest';
 import { PASSWORD, User } from './user';
 
 /* Every page, route handler and action there is, found by itself, tried by nobody, by each role and by another fleet. */
@@ -11,7 +12,7 @@ import { PASSWORD, User } from './user';
 const ROLES = ['supervisor', 'technician', 'clerk', 'viewer'] as const;
 const STRANGER = `${randomUUID()}@elsewhere.example`;
 let connection: Connection;
-const ids = { vehicle: '', order: '', engine: '', part: '', import: '' };
+const ids = { fleet: '', vehicle: '', order: '', engine: '', part: '', import: '' };
 
 /** Folders with brackets are filled with ids of the demo fleet. */
 const filled = (route: string): string =>
@@ -40,6 +41,7 @@ const OF_ONE = /\[(id|photo)\]/;
 test.beforeAll(async () => {
   connection = openConnection(process.env.E2E_DEMO_URL ?? '', 2);
   const { db } = connection;
+  ids.fleet = (await db.select().from(fleets))[0]?.id ?? '';
   ids.vehicle = (await db.select().from(vehicles).limit(1))[0]?.id ?? '';
   ids.order = (await db.select().from(workOrders).limit(1))[0]?.id ?? '';
   for (const [key, table] of [
@@ -67,7 +69,7 @@ test.afterAll(async () => {
   // The other tests count on one fleet.
   const { pool } = connection;
   const { rows } = await pool.query<{ id: string }>(`select id from fleets where name = 'Elsewhere'`);
-  for (const table of await tablesWithFleet())
+  for (const table of await tablesWithFleet(pool))
     await pool.query(`set session_replication_role = replica; delete from ${table} where fleet_id = '${rows[0]?.id}'`);
   await pool.query(`set session_replication_role = default; delete from fleets where name = 'Elsewhere'`);
   await connection.pool.end();
@@ -153,25 +155,8 @@ test('route handlers answer nobody with 401 and another fleet with nothing of th
   expect(tried).toBeGreaterThan(35);
 });
 
-const tablesWithFleet = async (): Promise<readonly string[]> =>
-  (
-    await connection.pool.query<{ name: string }>(
-      `select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'fleet_id' order by 1`,
-    )
-  ).rows.map(({ name }) => name);
-
-/** One figure a table for all that the demo fleet has. */
-async function digest(): Promise<readonly string[]> {
-  const sums: string[] = [];
-  for (const table of await tablesWithFleet()) {
-    const { rows } = await connection.pool.query<{ sum: string }>(
-      `select count(*)::text || ' ' || coalesce(sum(hashtextextended(t::text, 0)::numeric), 0)::text as sum from ${table} t
-       where fleet_id = (select id from fleets where name <> 'Elsewhere')`,
-    );
-    sums.push(`${table} ${rows[0]?.sum}`);
-  }
-  return sums;
-}
+/** All that the demo fleet has. */
+const digest = () => fleetDigest(connection.pool, ids.fleet);
 
 /** What changes a fleet, by its own account: who looks changes nothing. */
 const audited = async () =>

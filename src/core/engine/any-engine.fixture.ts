@@ -22,6 +22,19 @@ export const inline4 = engine({
   firingOrder: [1, 3, 4, 2],
 });
 
+/** Six in a V across the vehicle, a coil on each plug. */
+export const transverseV6 = engine({
+  arrangement: 'v',
+  mounting: 'transverse',
+  ignition: 'coil_on_plug',
+  plugsPerCylinder: 1,
+  banks: [
+    { place: 'rear', cylinders: [1, 3, 5] },
+    { place: 'front', cylinders: [2, 4, 6] },
+  ],
+  firingOrder: [1, 2, 3, 4, 5, 6],
+});
+
 /** Any consistent engine: every arrangement, mounting, ignition, firing order and direction of rotation. */
 export const anyEngine: fc.Arbitrary<EngineModel> = fc
   .record({

@@ -1,20 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyEngine, engine, inline4 } from './any-engine.fixture';
+import { anyEngine, engine, inline4, transverseV6 } from './any-engine.fixture';
 import { layoutOf, modelFaults, neighbours, siteName, sitePlace, sitesFromText } from './layout';
 import { siteId } from './model';
 
-const v6 = engine({
-  arrangement: 'v',
-  mounting: 'transverse',
-  ignition: 'waste_spark',
-  plugsPerCylinder: 1,
-  banks: [
-    { place: 'rear', cylinders: [1, 3, 5] },
-    { place: 'front', cylinders: [2, 4, 6] },
-  ],
-  firingOrder: [1, 2, 3, 4, 5, 6],
-});
+const v6 = engine({ ...transverseV6, ignition: 'waste_spark', coils: undefined });
 const twin = engine({
   ...v6,
   coils: undefined,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyEngine, engine, inline4 } from '../engine/any-engine.fixture';
+import { anyEngine, engine, inline4, transverseV6 as v6 } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
 import type { EngineModel, SiteKey } from '../engine/model';
 import { siteId } from '../engine/model';
@@ -10,17 +10,6 @@ import { ALL_CONDITIONS, type Condition, NORMAL } from './vocabulary';
 
 const wasteSpark4 = engine({ ...inline4, ignition: 'waste_spark', coils: undefined as never });
 const twin4 = engine({ ...inline4, plugsPerCylinder: 2, coils: undefined as never });
-const v6 = engine({
-  arrangement: 'v',
-  mounting: 'transverse',
-  ignition: 'coil_on_plug',
-  plugsPerCylinder: 1,
-  banks: [
-    { place: 'rear', cylinders: [1, 3, 5] },
-    { place: 'front', cylinders: [2, 4, 6] },
-  ],
-  firingOrder: [1, 2, 3, 4, 5, 6],
-});
 const v8 = engine({
   arrangement: 'v',
   mounting: 'longitudinal',

@@ -1,6 +1,6 @@
-import { and, eq } from 'drizzle-orm';
-import type { Querier } from '../client';
-import { readingLoadPieces } from '../schema';
+import { and, eq, inArray } from 'drizzle-orm';
+import type { Querier, Tx } from '../client';
+import { readingLoadPieces, readingLoads } from '../schema';
 
 /* The file of a load as it came, in pieces: one is in memory at a time. */
 
@@ -41,6 +41,22 @@ export async function* keptFile(q: Querier, loadId: string): AsyncGenerator<Buff
     if (!piece) return;
     yield piece.bytes;
   }
+}
+
+/** Not ended yet: it can be cancelled. */
+export const isOpenLoad = inArray(readingLoads.state, ['receiving', 'queued', 'running']);
+
+/** A load ends without having written a reading. */
+export async function endLoad(
+  tx: Tx,
+  loadId: string,
+  values: { readonly state: 'failed' | 'cancelled'; readonly message: string; readonly endedAt: Date },
+): Promise<void> {
+  await tx
+    .update(readingLoads)
+    .set({ ...values, step: 'stopped' })
+    .where(eq(readingLoads.id, loadId));
+  await dropFile(tx, loadId);
 }
 
 /** Lets go of the file of a load. */

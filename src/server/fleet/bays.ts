@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
 import { isZone, minuteOf } from '@/core/calendar/zone';
@@ -99,7 +99,7 @@ async function lockBay(tx: Tx, fleetId: FleetId, bayId: string) {
   const [bay] = await tx
     .select()
     .from(bays)
-    .where(and(eq(bays.fleetId, fleetId), sql`${bays.id}::text = ${bayId}`))
+    .where(and(eq(bays.fleetId, fleetId), eq(bays.id, bayId)))
     .for('update');
   return bay;
 }

@@ -1,8 +1,8 @@
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { lockKey } from '@/db/locks';
-import { dropFile } from '@/db/queries/reading-loads';
+import { endLoad, isOpenLoad } from '@/db/queries/reading-loads';
 import { people, readingLoads } from '@/db/schema';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
@@ -45,22 +45,11 @@ export const cancelLoad = useCase({
       const [asked] = await tx
         .update(readingLoads)
         .set({ cancelAsked: true })
-        .where(
-          and(
-            eq(readingLoads.fleetId, actor.fleetId),
-            eq(readingLoads.id, loadId),
-            inArray(readingLoads.state, ['receiving', 'queued', 'running']),
-          ),
-        )
+        .where(and(eq(readingLoads.fleetId, actor.fleetId), eq(readingLoads.id, loadId), isOpenLoad))
         .returning();
       if (!asked) return notFound('running load');
-      if (asked.state === 'queued') {
-        await tx
-          .update(readingLoads)
-          .set({ state: 'cancelled', step: 'stopped', message: CANCELLED, endedAt: deps.now() })
-          .where(eq(readingLoads.id, loadId));
-        await dropFile(tx, loadId);
-      }
+      if (asked.state === 'queued')
+        await endLoad(tx, loadId, { state: 'cancelled', message: CANCELLED, endedAt: deps.now() });
       return ok(null);
     });
   },

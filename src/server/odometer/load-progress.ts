@@ -1,5 +1,5 @@
-import { and, eq, inArray } from 'drizzle-orm';
-import { dropFile } from '@/db/queries/reading-loads';
+import { and, eq } from 'drizzle-orm';
+import { endLoad, isOpenLoad } from '@/db/queries/reading-loads';
 import { readingLoads } from '@/db/schema';
 import type { Deps } from '../deps';
 
@@ -25,7 +25,7 @@ export class LoadProgress {
     const [row] = await this.deps.db
       .update(readingLoads)
       .set(values)
-      .where(and(eq(readingLoads.id, this.id), inArray(readingLoads.state, ['receiving', 'queued', 'running'])))
+      .where(and(eq(readingLoads.id, this.id), isOpenLoad))
       .returning({ cancelAsked: readingLoads.cancelAsked });
     if (!row || row.cancelAsked) throw new Stopped();
   }
@@ -39,12 +39,7 @@ export class LoadProgress {
 
   /** It ends without having written a reading. */
   async end(state: 'failed' | 'cancelled', message: string): Promise<void> {
-    await this.deps.db.transaction(async (tx) => {
-      await tx
-        .update(readingLoads)
-        .set({ state, step: 'stopped', message, endedAt: this.deps.now() })
-        .where(eq(readingLoads.id, this.id));
-      await dropFile(tx, this.id);
-    });
+    const endedAt = this.deps.now();
+    await this.deps.db.transaction((tx) => endLoad(tx, this.id, { state, message, endedAt }));
   }
 }

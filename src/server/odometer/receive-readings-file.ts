@@ -66,7 +66,6 @@ const WAIT_MS = 10 * 60_000;
 const LOOK_EVERY_MS = 250;
 
 interface LoadSums {
-  readonly loadId: string;
   readonly added: number;
   readonly suspect: number;
   readonly known: number;
@@ -86,7 +85,7 @@ export const awaitLoad = useCase({
       if (!load) return notFound('load');
       const { state, message, added, suspect, known, refused } = load;
       if (state === 'done')
-        return ok({ loadId, added: added ?? 0, suspect: suspect ?? 0, known: known ?? 0, refused: refused ?? 0 });
+        return ok({ added: added ?? 0, suspect: suspect ?? 0, known: known ?? 0, refused: refused ?? 0 });
       if (state === 'cancelled' || state === 'failed')
         return fail(state === 'failed' ? 'invalid' : 'conflict', message ?? 'Nothing was written.');
       await setTimeout(LOOK_EVERY_MS);

@@ -1,20 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyEngine, engine } from '@/core/engine/any-engine.fixture';
+import { anyEngine, transverseV6 } from '@/core/engine/any-engine.fixture';
 import { layoutOf, siteName } from '@/core/engine/layout';
 import { engineSvg } from './engine-svg';
-
-const v6 = engine({
-  arrangement: 'v',
-  mounting: 'transverse',
-  ignition: 'waste_spark',
-  plugsPerCylinder: 1,
-  banks: [
-    { place: 'rear', cylinders: [1, 3, 5] },
-    { place: 'front', cylinders: [2, 4, 6] },
-  ],
-  firingOrder: [1, 2, 3, 4, 5, 6],
-});
 
 describe('the engine on paper', () => {
   it('has every site once, each bank by name, and lies within its frame', () => {
@@ -29,18 +17,18 @@ describe('the engine on paper', () => {
           .split(' ')
           .map(Number);
         for (const [, x, y] of svg.matchAll(/<circle cx="([^"]+)" cy="([^"]+)"/g)) {
-          expect(Number(x) - 15).toBeGreaterThanOrEqual(left);
-          expect(Number(x) + 15).toBeLessThanOrEqual(left + width);
-          expect(Number(y) - 15).toBeGreaterThanOrEqual(top);
-          expect(Number(y) + 15).toBeLessThanOrEqual(top + height);
+          expect(Number(x) - 24).toBeGreaterThanOrEqual(left);
+          expect(Number(x) + 24).toBeLessThanOrEqual(left + width);
+          expect(Number(y) - 24).toBeGreaterThanOrEqual(top);
+          expect(Number(y) + 24).toBeLessThanOrEqual(top + height);
         }
       }),
     );
   });
 
   it('has the front bank nearer the foot of the page when the engine lies across', () => {
-    const { svg } = engineSvg(layoutOf(v6));
-    const y = (name: string) => Number(new RegExp(`y="([^"]+)" font-size="13"[^>]*>${name}<`).exec(svg)?.[1]);
+    const { svg } = engineSvg(layoutOf(transverseV6));
+    const y = (name: string) => Number(new RegExp(`y="([^"]+)" font-size="21"[^>]*>${name}<`).exec(svg)?.[1]);
     expect(y('2')).toBeGreaterThan(y('1'));
   });
 });

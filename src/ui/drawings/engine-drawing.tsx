@@ -1,9 +1,10 @@
 'use client';
 
-import { type Layout, type Site, siteName } from '@/core/engine/layout';
+import { boxOf, type Point, SITE_RADIUS, sitePoints } from '@/core/engine/drawing';
+import { type Layout, siteName } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { paint } from '@/ui/theme/paint';
-import { boxOf, extentOf, ignitionShapes, type Point } from './ignition-geometry';
+import { extentOf, ignitionShapes } from './ignition-geometry';
 import { CoilsUnder, Distributor, Leads } from './ignition-shapes';
 
 export interface SiteMark {
@@ -13,7 +14,6 @@ export interface SiteMark {
   readonly href?: string;
 }
 
-const RADIUS = 24;
 const MARGIN = 58;
 /** What lines beside the last plug of a bank need more. */
 const LINES_ROOM = 36;
@@ -92,16 +92,6 @@ export function EngineDrawing({
 const linesWanted = (marks: Readonly<Record<string, SiteMark>>): boolean =>
   Object.values(marks).some((mark) => (mark.lines?.length ?? 0) > 0 || mark.state === 'done');
 
-/** Drawing units of each plug; lines beside the plugs need room. */
-function sitePoints(layout: Layout, withLines: boolean): ReadonlyMap<string, Point> {
-  const twin = layout.model.plugsPerCylinder === 2;
-  const transverse = layout.model.mounting === 'transverse';
-  const along = withLines ? 124 : 84;
-  const across = withLines ? 140 : 112;
-  const [alongX, alongY] = transverse ? [along, twin ? 104 : 66] : [twin ? 168 : across, twin ? 72 : 70];
-  return new Map(layout.sites.map((site: Site) => [siteId(site), { x: site.x * alongX, y: site.y * alongY }]));
-}
-
 function BankShape({ name, room, points }: { name: string; room: number; points: readonly Point[] }) {
   const { left, top, right, bottom } = boxOf(points, 40);
   return (
@@ -140,7 +130,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
       <circle
         cx={x}
         cy={y}
-        r={RADIUS}
+        r={SITE_RADIUS}
         fill={paint(look.fill)}
         stroke={paint(look.stroke)}
         strokeWidth={2}
@@ -152,7 +142,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
       {lines.map((line, i) => (
         <text
           key={line}
-          x={x + RADIUS + 5}
+          x={x + SITE_RADIUS + 5}
           y={y + 4 + (i - (lines.length - 1) / 2) * 13}
           fill={paint('soft')}
           style={{ fontSize: '11.5px' }}
@@ -163,7 +153,7 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
     </>
   );
   if (!mark.href) return <g>{shape}</g>;
-  const reach = x + RADIUS + (lines.length > 0 ? 62 : 0);
+  const reach = x + SITE_RADIUS + (lines.length > 0 ? 62 : 0);
   return (
     <a
       href={mark.href}
@@ -172,10 +162,10 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
       {/* One target with the lines beside it, for a gloved finger. */}
       <polygon
         points={[
-          [x - RADIUS, y - RADIUS],
-          [reach, y - RADIUS],
-          [reach, y + RADIUS],
-          [x - RADIUS, y + RADIUS],
+          [x - SITE_RADIUS, y - SITE_RADIUS],
+          [reach, y - SITE_RADIUS],
+          [reach, y + SITE_RADIUS],
+          [x - SITE_RADIUS, y + SITE_RADIUS],
         ].join(' ')}
         fill="transparent"
       />

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine } from '@/core/engine/any-engine.fixture';
+import { type Box, boxOf } from '@/core/engine/drawing';
 import { layoutOf } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
-import { type Box, boxOf, extentOf, ignitionShapes } from './ignition-geometry';
+import { extentOf, ignitionShapes } from './ignition-geometry';
 
 const overlap = (a: Box, b: Box): boolean =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;

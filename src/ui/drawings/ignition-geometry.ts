@@ -1,19 +1,8 @@
+import { type Box, boxOf, type Point, SITE_RADIUS } from '@/core/engine/drawing';
 import type { Layout } from '@/core/engine/layout';
 import type { Coil, EngineModel } from '@/core/engine/model';
 import { siteId } from '@/core/engine/model';
 import { towerMap } from '@/core/wiring/firing-map';
-
-export interface Point {
-  readonly x: number;
-  readonly y: number;
-}
-
-export interface Box {
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
-}
 
 export interface CoilShape {
   readonly name: string;
@@ -70,16 +59,6 @@ export function ignitionShapes(layout: Layout, at: ReadonlyMap<string, Point>): 
 const pointsOf = (coil: Coil, at: ReadonlyMap<string, Point>): readonly Point[] =>
   coil.fires.flatMap((site) => at.get(siteId(site)) ?? []);
 
-export function boxOf(points: readonly Point[], margin = 0): Box {
-  const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)];
-  return {
-    left: Math.min(...xs) - margin,
-    top: Math.min(...ys) - margin,
-    right: Math.max(...xs) + margin,
-    bottom: Math.max(...ys) + margin,
-  };
-}
-
 const overPlugs = (coil: Coil, at: ReadonlyMap<string, Point>): CoilShape => ({
   name: coil.name,
   box: boxOf(pointsOf(coil, at), OVER),
@@ -88,7 +67,6 @@ const overPlugs = (coil: Coil, at: ReadonlyMap<string, Point>): CoilShape => ({
 
 const COIL_HEIGHT = 38;
 const COIL_WIDTH = 62;
-const PLUG_RADIUS = 24;
 
 /** A coil each outward of its own bank, level with its plugs, so that leads are short and never cross. */
 function withOwnCoils(layout: Layout, at: ReadonlyMap<string, Point>): IgnitionShapes {
@@ -121,8 +99,8 @@ function withOwnCoils(layout: Layout, at: ReadonlyMap<string, Point>): IgnitionS
         ? { x: centre.x + aside, y: centre.y - out * halfHeight }
         : { x: centre.x - out * halfWidth, y: centre.y + aside };
       const to = transverse
-        ? { x: plug.x, y: plug.y + out * PLUG_RADIUS }
-        : { x: plug.x, y: plug.y + (aside <= 0 ? -1 : 1) * PLUG_RADIUS };
+        ? { x: plug.x, y: plug.y + out * SITE_RADIUS }
+        : { x: plug.x, y: plug.y + (aside <= 0 ? -1 : 1) * SITE_RADIUS };
       const leave = transverse ? { x: from.x, y: from.y - out * 14 } : { x: from.x - out * 30, y: from.y + aside };
       const arrive = transverse
         ? { x: to.x, y: to.y + out * 20 }
@@ -158,7 +136,7 @@ function withPack(model: EngineModel, at: ReadonlyMap<string, Point>, around: Bo
       // Round the bank from outside, the furthest plug on the outermost way, so that no lead passes behind a plug.
       const away = 12 + (around.right - plug.x) * 0.14;
       const rail = (side < 0 ? around.top - 40 : around.bottom + 40) + side * away;
-      const to = { x: plug.x, y: plug.y + side * PLUG_RADIUS };
+      const to = { x: plug.x, y: plug.y + side * SITE_RADIUS };
       const via = { x: around.right + 26, y: rail };
       return [
         { name: siteId(site), from, leave: { x: from.x - 34, y: from.y }, via, arrive: { x: to.x, y: rail }, to },
@@ -177,7 +155,7 @@ function withDistributor(model: EngineModel, at: ReadonlyMap<string, Point>, aro
   const leads = towers.flatMap((tower): LeadShape[] => {
     const plug = at.get(`${tower.cylinder}A`);
     if (!plug) return [];
-    const to = { x: plug.x + PLUG_RADIUS, y: plug.y };
+    const to = { x: plug.x + SITE_RADIUS, y: plug.y };
     const out = { x: tower.x + (tower.x - centre.x) * 1.1, y: tower.y + (tower.y - centre.y) * 1.1 };
     return [{ name: String(tower.cylinder), from: tower, leave: out, arrive: { x: to.x + 60, y: to.y }, to }];
   });

@@ -1,7 +1,8 @@
 'use client';
 
+import type { Point } from '@/core/engine/drawing';
 import { paint } from '@/ui/theme/paint';
-import type { CoilShape, IgnitionShapes, LeadShape, Point, TowerShape } from './ignition-geometry';
+import type { CoilShape, IgnitionShapes, LeadShape, TowerShape } from './ignition-geometry';
 
 /** Coils: a plate under the plugs it sits on, or a block beside the engine. */
 export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {

@@ -2,25 +2,12 @@
 
 import { Box, Button, Flex } from '@chakra-ui/react';
 import { type FormEvent, useCallback, useEffect, useState } from 'react';
+import type { z } from 'zod';
+import type { loadItem } from '@/contracts/http/resources';
 import { countText, instantText } from '@/text/format';
 import { FileField } from '../primitives/file-field';
 
-interface Load {
-  readonly load_id: string;
-  readonly file_name: string;
-  readonly state: 'receiving' | 'queued' | 'running' | 'done' | 'failed' | 'cancelled' | 'stopped';
-  readonly step: string;
-  readonly rows_read: number;
-  readonly rows_judged: number;
-  readonly added: number | null;
-  readonly suspect: number | null;
-  readonly known: number | null;
-  readonly refused: number | null;
-  readonly refusals: readonly { readonly line: number; readonly text: string; readonly why: string }[];
-  readonly message: string | null;
-  readonly started_at: string;
-  readonly started_by: string | null;
-}
+type Load = z.output<typeof loadItem>;
 
 const EVERY_MS = 1000;
 const OPEN: readonly string[] = ['receiving', 'queued', 'running'] satisfies Load['state'][];

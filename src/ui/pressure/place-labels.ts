@@ -59,9 +59,11 @@ export function placeLabels(
       top: at.y - LINE / 2,
       bottom: at.y + LINE / 2,
     });
+    const near = nearTo(label, half);
+    const [nearRings, nearLines] = [rings.filter(near), lines.filter(near)];
     const costOf = (box: Box, far: number): number =>
-      COSTS.ring * rings.filter((ring) => covers(box, ring, RING)).length +
-      COSTS.line * Number(lines.some((point) => covers(box, point, 0))) +
+      COSTS.ring * nearRings.filter((ring) => covers(box, ring, RING)).length +
+      COSTS.line * Number(nearLines.some((point) => covers(box, point, 0))) +
       COSTS.far * far;
     const [best] = placesAbout(label, half)
       .map(({ at, far }) => ({ at, box: boxOf(at), far }))
@@ -73,6 +75,12 @@ export function placeLabels(
     return [{ ...label, at: best.at }];
   });
 }
+
+/** Whether a point can lie under any of the places of a label: of the many there are, few can. */
+const nearTo =
+  ({ x, y }: Point, half: number) =>
+  (point: Point): boolean =>
+    Math.abs(point.x - x) <= 2 * half + FAR + RING && Math.abs(point.y - y) <= FAR + LINE + RING;
 
 /** Above, below, left, right and between, near first. */
 function placesAbout({ x, y }: Point, half: number): readonly { readonly at: Point; readonly far: number }[] {

@@ -12,45 +12,29 @@ import { type ReactNode, useState } from 'react';
 export function EmotionRegistry({ children }: { children: ReactNode }) {
   const [{ cache, flush }] = useState(makeCache);
   useServerInsertedHTML(() => {
-    const entries = flush();
-    if (entries.length === 0) return null;
-    let css = '';
-    let attribute = cache.key;
-    const globals: { name: string; css: string }[] = [];
-    for (const { name, global } of entries) {
+    const names = flush();
+    const texts = names.flatMap((name) => {
       const text = cache.inserted[name];
-      if (typeof text !== 'string') continue;
-      if (global) globals.push({ name, css: text });
-      else {
-        attribute += ` ${name}`;
-        css += text;
-      }
-    }
+      return typeof text === 'string' && text !== '' ? [text] : [];
+    });
+    if (texts.length === 0) return null;
     return (
-      <>
-        {globals.map((g) => (
-          <StyleText key={g.name} name={`${cache.key}-global ${g.name}`} css={g.css} />
-        ))}
-        {css && <StyleText name={attribute} css={css} />}
-      </>
+      // biome-ignore lint/security/noDangerouslySetInnerHtml: style text made by the style engine itself
+      <style data-emotion={[cache.key, ...names].join(' ')} dangerouslySetInnerHTML={{ __html: texts.join('') }} />
     );
   });
   return <CacheProvider value={cache}>{children}</CacheProvider>;
-}
-
-function StyleText({ name, css }: { name: string; css: string }) {
-  // biome-ignore lint/security/noDangerouslySetInnerHtml: style text made by the style engine itself
-  return <style data-emotion={name} dangerouslySetInnerHTML={{ __html: css }} />;
 }
 
 function makeCache() {
   const cache = createCache({ key: 'css' });
   cache.compat = true;
   const insert = cache.insert;
-  let names: { name: string; global: boolean }[] = [];
+  let names: string[] = [];
   cache.insert = (...args) => {
-    const [selector, serialized] = args;
-    if (cache.inserted[serialized.name] === undefined) names.push({ name: serialized.name, global: !selector });
+    const [selector, { name }] = args;
+    // What has no selector holds for every page: it stands in the sheet.
+    if (selector && cache.inserted[name] === undefined) names.push(name);
     return insert(...args);
   };
   const flush = () => {

@@ -24,7 +24,6 @@ export const baseCss = {
   '.wide': { minW: { base: '0', md: '240px' } },
   '.nowrap': { whiteSpace: 'nowrap' },
   '.right': { textAlign: 'right' },
-  '.measure': { maxW: '70ch' },
   // Read aloud, not shown.
   '.aloud': {
     position: 'absolute',

@@ -1,6 +1,6 @@
 /* The due list, and the ring of life used that stands in every line of it. */
 
-const PHONE = '@media screen and (max-width: 639px)';
+import { PHONE } from './media';
 
 const heats = Object.fromEntries(
   [0, 1, 2, 3, 4, 5].map((heat) => [

@@ -1,8 +1,9 @@
 /* Lists: rows parted by hairlines on the paper where there is room, cards on a phone. */
 
+import { PHONE } from './media';
+
 /** More columns than this no list has. */
 const MAX_COLUMNS = 12;
-const PHONE = '@media screen and (max-width: 639px)';
 
 const columns = Array.from({ length: MAX_COLUMNS }, (_, i) => i + 1);
 const numeric = Object.fromEntries(

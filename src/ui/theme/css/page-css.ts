@@ -1,5 +1,7 @@
 /* Heads, sections, links and buttons: what every page is made of. */
 
+import { PHONE } from './media';
+
 const button = {
   display: 'inline-flex',
   alignItems: 'center',
@@ -145,7 +147,7 @@ export const pageCss = {
     '& > legend': { color: 'soft', fontSize: 'sm' },
     '& > div:not([role])': { display: 'grid', gap: '1.5', mb: '1.5' },
     '& > [role=alert]': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
-    '@media (max-width: 639px)': {
+    [PHONE]: {
       '& > div:not([role])': {
         gridTemplateColumns: '1fr 1fr !important',
         borderBottom: '1px solid',

@@ -26,7 +26,7 @@ async function loadCsv(actor: Actor, request: Request): Promise<Response> {
   if (/\brespond-async\b/i.test(request.headers.get('prefer') ?? '')) return accepted();
   const loaded = await awaitLoad(deps(), actor, { loadId });
   if (loaded.ok && loaded.value === null) return accepted();
-  return reply(loaded, (sums) => ({ load_id: loadId, ...sums, loadId: undefined }));
+  return reply(loaded, (sums) => ({ load_id: loadId, ...sums }));
 }
 
 /** A stream that breaks off over a limit: nothing of the file is written then. */
