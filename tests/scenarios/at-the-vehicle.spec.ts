@@ -98,6 +98,7 @@ class Technician {
     await page.getByLabel('Password').fill(PASSWORD);
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page).not.toHaveURL(/sign-in/);
+    await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Sign in');
     await page.goto(`${base()}/work-orders/${order}/floor`);
     await this.sent();
   }

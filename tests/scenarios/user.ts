@@ -58,6 +58,8 @@ export class User {
     await this.page.getByLabel('Password').fill(PASSWORD);
     await this.page.getByRole('button', { name: 'Sign in' }).click();
     await expect(this.page).toHaveURL(new RegExp(`${STARTS[who]}$`));
+    // Whole, before anybody goes on: a page that is left while it comes complains.
+    await expect(this.page.getByRole('heading', { level: 1 })).toBeVisible();
     await this.goTo('Due');
   }
 

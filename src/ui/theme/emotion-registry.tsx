@@ -12,15 +12,12 @@ import { type ReactNode, useState } from 'react';
 export function EmotionRegistry({ children }: { children: ReactNode }) {
   const [{ cache, flush }] = useState(makeCache);
   useServerInsertedHTML(() => {
-    const names = flush();
-    const texts = names.flatMap((name) => {
-      const text = cache.inserted[name];
-      return typeof text === 'string' && text !== '' ? [text] : [];
-    });
-    if (texts.length === 0) return null;
+    const names = flush().filter((name) => typeof cache.inserted[name] === 'string');
+    if (names.length === 0) return null;
+    const text = names.map((name) => cache.inserted[name]).join('');
     return (
       // biome-ignore lint/security/noDangerouslySetInnerHtml: style text made by the style engine itself
-      <style data-emotion={[cache.key, ...names].join(' ')} dangerouslySetInnerHTML={{ __html: texts.join('') }} />
+      <style data-emotion={[cache.key, ...names].join(' ')} dangerouslySetInnerHTML={{ __html: text }} />
     );
   });
   return <CacheProvider value={cache}>{children}</CacheProvider>;
