@@ -227,6 +227,6 @@ function FiringEnd({ seen, gapMm, unseen }: { seen: Seen; gapMm: Mm | null; unse
 }
 
 /** The same plug as it went in, to be held beside the removed one. @param gapMm as it was fitted, or as the sheet wants it */
-export function NewPlugDrawing({ gapMm, seat, height }: { gapMm: Mm; seat: 'gasket' | 'conical'; height?: string }) {
-  return <PlugDrawing seen={{ 'as new': 1 }} gapMm={gapMm} seat={seat} title="Fitted new" height={height} />;
+export function NewPlugDrawing(shown: Pick<Parameters<typeof PlugDrawing>[0], 'gapMm' | 'seat' | 'height' | 'of'>) {
+  return <PlugDrawing seen={{ 'as new': 1 }} title="Fitted new" {...shown} />;
 }

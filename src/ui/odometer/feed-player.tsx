@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useState, useTransition } from 'react';
 import { TextLink } from '../primitives/links';
 import { PlainTable } from '../primitives/plain-table';
@@ -53,9 +53,9 @@ export function FeedPlayer({ play }: { play: (seed: number) => Promise<PlayAnswe
         Nothing is dropped: what cannot follow is kept as suspect.
       </Box>
       <Flex gap="3" align="center">
-        <Button size="sm" rounded="sm" bg="action" color="onAction" onClick={press} disabled={pending}>
+        <button type="button" className="button" data-main onClick={press} disabled={pending}>
           {pending ? 'Driving…' : 'Play the feed'}
-        </Button>
+        </button>
         <Box role="status" aria-live="polite">
           {answer?.message}
         </Box>

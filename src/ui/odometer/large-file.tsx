@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { type FormEvent, useCallback, useEffect, useState } from 'react';
 import type { z } from 'zod';
 import type { loadItem } from '@/contracts/http/resources';
@@ -89,9 +89,9 @@ function OneLoad({ load, onCancel }: { load: Load; onCancel: () => void }) {
           {stateText(load)}
         </Box>
         {OPEN.includes(load.state) && (
-          <Button size="xs" variant="outline" rounded="sm" borderColor="line" onClick={onCancel}>
+          <button type="button" className="button" onClick={onCancel}>
             Cancel
-          </Button>
+          </button>
         )}
         <Box as="span" color="soft" fontSize="sm">
           {load.started_by}, {instantText(new Date(load.started_at))}

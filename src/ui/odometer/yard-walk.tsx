@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button, Input } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useState, useTransition } from 'react';
 import { PlainTable } from '../primitives/plain-table';
@@ -56,28 +56,19 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
       <Box display="flex" gap="4" alignItems="end" mb="3" flexWrap="wrap">
         <Box fontSize="sm" color="soft">
           Day of the walk
-          <Input
+          <input
+            className="field"
             aria-label="Day of the walk"
             type="date"
             value={on}
             max={today}
             onChange={(event) => setOn(event.target.value)}
-            size="sm"
-            bg="sheet"
-            w="170px"
-            display="block"
+            style={{ width: 170, display: 'block' }}
           />
         </Box>
-        <Button
-          size="sm"
-          rounded="sm"
-          bg="action"
-          color="onAction"
-          disabled={pending || filled.length === 0}
-          onClick={send}
-        >
+        <button type="button" className="button" data-main disabled={pending || filled.length === 0} onClick={send}>
           {pending ? 'Saving…' : `Save ${filled.length} reading${filled.length === 1 ? '' : 's'}`}
-        </Button>
+        </button>
         <Box aria-live="polite" role="status">
           {answer &&
             (answer.ok
@@ -92,16 +83,15 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
               <strong>{vehicle.unitNumber}</strong> {vehicle.name}
             </td>
             <td className="nowrap">
-              <Input
+              <input
+                className="field"
                 aria-label={`Reading of unit ${vehicle.unitNumber}`}
                 data-walk
                 value={typed[vehicle.unitNumber] ?? ''}
                 onChange={(event) => setTyped((before) => ({ ...before, [vehicle.unitNumber]: event.target.value }))}
                 onKeyDown={nextOnEnter}
                 inputMode="decimal"
-                size="sm"
-                w="130px"
-                bg="sheet"
+                style={{ width: 130 }}
               />{' '}
               <Box as="span" color="soft">
                 {vehicle.unit}

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState, useTransition } from 'react';
 import { LiveText } from '../primitives/live-fields';
@@ -36,9 +36,9 @@ export function PartSearch({ initial, initialUnit }: { initial: string; initialU
           <Box w="110px" mb="-12px">
             <LiveText label="For unit" hint="any" value={unit} onChange={setUnit} />
           </Box>
-          <Button type="submit" size="sm" rounded="sm" bg="action" color="onAction" disabled={pending}>
+          <button type="submit" className="button" data-main disabled={pending}>
             {pending ? 'Looking…' : 'What is it?'}
-          </Button>
+          </button>
         </Flex>
       </form>
       <Box mt="3">

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Button } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { useReloadSoon } from './reload-soon';
 
 /** What went wrong stays on the server; the person gets a way on. */
@@ -15,9 +15,9 @@ export function CouldNotLoad({ reset }: { reset: () => void }) {
         Nothing was changed. The database may be restarting: this page is tried again by itself in a moment. If it stays
         so, the terminal that runs Isobar says why.
       </Box>
-      <Button onClick={reset} size="sm" bg="action" color="onAction" rounded="sm">
+      <button type="button" className="button" data-main onClick={reset}>
         Try again
-      </Button>
+      </button>
     </Box>
   );
 }

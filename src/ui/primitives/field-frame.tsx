@@ -5,24 +5,15 @@ interface FieldFrameProps {
   readonly label: string;
   readonly hint?: ReactNode;
   readonly fault?: string | null;
-  /** The hint under the label, with its place kept where there is none. */
-  readonly stacked?: boolean;
 }
 
 /** Label and hint over a field, and under it what is wrong with it. */
-export function FieldFrame({
-  id,
-  label,
-  hint,
-  fault,
-  stacked = false,
-  children,
-}: FieldFrameProps & { children: ReactNode }) {
+export function FieldFrame({ id, label, hint, fault, children }: FieldFrameProps & { children: ReactNode }) {
   return (
     <div className="field-frame">
-      <div data-stacked={stacked || undefined}>
+      <div>
         <label htmlFor={id}>{label}</label>
-        {(hint || stacked) && <span id={`${id}-hint`}>{hint}</span>}
+        {hint && <span id={`${id}-hint`}>{hint}</span>}
       </div>
       {children}
       {fault && (

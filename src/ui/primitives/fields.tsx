@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra, Flex, Input, NativeSelect } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { useFormState } from './action-form';
 import { describedBy, FieldFrame } from './field-frame';
@@ -12,10 +12,7 @@ interface FieldProps {
   readonly hint?: ReactNode;
 }
 
-function Frame({
-  name,
-  ...frame
-}: FieldProps & { readonly id: string; readonly stacked?: boolean; readonly children: ReactNode }) {
+function Frame({ name, ...frame }: FieldProps & { readonly id: string; readonly children: ReactNode }) {
   return <FieldFrame {...frame} fault={useFormState().fields[name]} />;
 }
 
@@ -39,27 +36,15 @@ interface TextProps extends FieldProps {
   readonly autoComplete?: string;
   readonly inputMode?: 'decimal' | 'numeric' | 'email' | 'text';
   readonly placeholder?: string;
-  readonly large?: boolean;
   readonly mono?: boolean;
   readonly autoFocus?: boolean;
 }
 
-export function TextField({ name, label, hint, large = false, mono = false, type = 'text', ...rest }: TextProps) {
+export function TextField({ name, label, hint, mono = false, type = 'text', ...rest }: TextProps) {
   const { id, control } = useField(name, hint);
   return (
-    <Frame name={name} label={label} hint={hint} id={id} stacked={large}>
-      <Input
-        {...control}
-        {...rest}
-        type={type}
-        bg="sheet"
-        rounded="sm"
-        borderColor="line"
-        size={large ? 'lg' : 'sm'}
-        fontSize={large ? 'xl' : undefined}
-        h={large ? '52px' : undefined}
-        fontFamily={mono ? 'mono' : undefined}
-      />
+    <Frame name={name} label={label} hint={hint} id={id}>
+      <input {...control} {...rest} type={type} className="field" data-mono={mono || undefined} />
     </Frame>
   );
 }
@@ -75,19 +60,9 @@ export function SelectField({
   const { id, control } = useField(name, hint);
   return (
     <Frame name={name} label={label} hint={hint} id={id}>
-      <NativeSelect.Root size={large ? 'lg' : 'sm'}>
-        <NativeSelect.Field
-          {...control}
-          defaultValue={defaultValue}
-          bg="sheet"
-          rounded="sm"
-          borderColor="line"
-          h={large ? '52px' : undefined}
-        >
-          <Options choices={choices} />
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
+      <select {...control} defaultValue={defaultValue} className="field" data-large={large || undefined}>
+        <Options choices={choices} />
+      </select>
     </Frame>
   );
 }

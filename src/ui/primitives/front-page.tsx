@@ -1,4 +1,4 @@
-import { Box, Heading } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
 const LINES = Array.from({ length: 17 }, (_, i) => i);
@@ -25,9 +25,9 @@ export function FrontPage({ title, children }: { title: string; children: ReactN
         <Box fontWeight="700" fontSize="20px" mb="8">
           isobar
         </Box>
-        <Heading as="h1" fontSize="22px" mb="4">
+        <Box as="h1" fontSize="22px" fontWeight="600" mb="4">
           {title}
-        </Heading>
+        </Box>
         {children}
       </Box>
     </Box>

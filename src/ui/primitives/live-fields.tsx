@@ -1,6 +1,6 @@
 'use client';
 
-import { chakra, Input, NativeSelect } from '@chakra-ui/react';
+import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 import { describedBy, FieldFrame } from './field-frame';
 import type { Choice } from './options';
@@ -25,7 +25,7 @@ export function LiveText({
   const id = useId();
   return (
     <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
-      <Input
+      <input
         id={id}
         name={props.name}
         value={props.value}
@@ -34,11 +34,8 @@ export function LiveText({
         placeholder={placeholder}
         aria-invalid={props.fault ? true : undefined}
         aria-describedby={describedBy(id, props.hint, props.fault)}
-        bg="sheet"
-        rounded="sm"
-        borderColor="line"
-        size="sm"
-        fontFamily={mono ? 'mono' : undefined}
+        className="field"
+        data-mono={mono || undefined}
       />
     </FieldFrame>
   );
@@ -48,21 +45,16 @@ export function LiveSelect({ choices, ...props }: LiveProps & { choices: readonl
   const id = useId();
   return (
     <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
-      <NativeSelect.Root size="sm">
-        <NativeSelect.Field
-          id={id}
-          name={props.name}
-          value={props.value}
-          onChange={(event) => props.onChange(event.target.value)}
-          aria-describedby={describedBy(id, props.hint, props.fault)}
-          bg="sheet"
-          rounded="sm"
-          borderColor="line"
-        >
-          <Options choices={choices} />
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
+      <select
+        id={id}
+        name={props.name}
+        value={props.value}
+        onChange={(event) => props.onChange(event.target.value)}
+        aria-describedby={describedBy(id, props.hint, props.fault)}
+        className="field"
+      >
+        <Options choices={choices} />
+      </select>
     </FieldFrame>
   );
 }

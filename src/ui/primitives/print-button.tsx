@@ -1,11 +1,9 @@
 'use client';
 
-import { Button } from '@chakra-ui/react';
-
 export function PrintButton() {
   return (
-    <Button size="sm" rounded="sm" bg="action" color="onAction" onClick={() => window.print()}>
+    <button type="button" className="button" data-main onClick={() => window.print()}>
       Print
-    </Button>
+    </button>
   );
 }

@@ -2,17 +2,11 @@ import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react'
 import {
   animationStyles,
   breakpoints,
-  buttonRecipe,
   cssVarsPrefix,
   cssVarsRoot,
-  headingRecipe,
-  inputRecipe,
   keyframes,
   layerStyles,
-  linkRecipe,
-  nativeSelectSlotRecipe,
   semanticTokens,
-  tableSlotRecipe,
   textStyles,
   tokens,
 } from '@chakra-ui/react/theme';
@@ -33,7 +27,7 @@ const plain = <T extends object>({
 
 const shade = (light: string, dark: string) => ({ value: { base: light, _dark: dark } });
 
-/** Paper and ink, one accent, and one ramp from cold to hot instead of traffic lights. Only recipes in use are shipped. */
+/** Paper and ink, one accent, and one ramp from cold to hot instead of traffic lights. No recipe of the library is in use: fields, buttons and tables are classes. */
 export const config = defineConfig({
   // The page's own sheet holds all of that: see stylesheet.ts.
   preflight: false,
@@ -80,13 +74,6 @@ export const config = defineConfig({
         },
       },
     },
-    recipes: {
-      button: buttonRecipe,
-      heading: headingRecipe,
-      input: inputRecipe,
-      link: linkRecipe,
-    },
-    slotRecipes: { table: tableSlotRecipe, nativeSelect: nativeSelectSlotRecipe },
   },
 });
 

@@ -1,7 +1,7 @@
-import { Box, Flex, Grid, Table } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { addDays, isPlainDate } from '@/core/calendar/plain-date';
+import { addDays, isPlainDate, type PlainDate } from '@/core/calendar/plain-date';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewWeek, type Week, type WeekLine } from '@/server/planning/view-week';
@@ -10,6 +10,7 @@ import { dateText, hoursText, weekdayText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
 import { openWorkOrderAction } from '../work-orders/actions';
 
 export const metadata = { title: 'Plan' };
@@ -114,71 +115,53 @@ function Lines({
   lines: readonly WeekLine[];
   empty: string;
 }) {
-  const today = deps().today();
   return (
     <Section title={title} aside="hours taken of hours there are">
       {lines.length === 0 ? (
         <Empty>{empty}</Empty>
       ) : (
-        <Table.ScrollArea>
-          <Table.Root
-            size="sm"
-            css={{
-              tableLayout: 'fixed',
-              minWidth: '860px',
-              '& th': { color: 'soft', fontWeight: '400', bg: 'paper' },
-              '& tr': { bg: 'paper' },
-              '& td, & th': { px: '2', verticalAlign: 'top' },
-            }}
-          >
-            <Table.Header>
-              <Table.Row>
-                <Table.ColumnHeader w="150px">{title}</Table.ColumnHeader>
-                {week.days.map((day) => (
-                  <Table.ColumnHeader
-                    key={day}
-                    aria-current={day === today ? 'date' : undefined}
-                    borderBottomWidth={day === today ? '3px' : undefined}
-                    borderColor={day === today ? 'action' : undefined}
-                  >
-                    {weekdayText(day, week.monday)}
-                  </Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {lines.map((line) => (
-                <Table.Row key={line.id}>
-                  <Table.Cell>
-                    {line.depot && `${line.depot} `}
-                    {line.name}
-                  </Table.Cell>
-                  {line.days.map(({ day, jobs, takenMinutes, openMinutes }) => (
-                    <Table.Cell key={day}>
-                      {jobs.map((job) => (
-                        <Box key={job.id} borderLeft="3px solid" borderColor="action" pl="2" mb="1" lineHeight="1.25">
-                          <TextLink href={`/work-orders/${job.id}`}>
-                            {job.startsAt?.slice(11)} unit {job.unitNumber}
-                          </TextLink>
-                          <Box color="soft" fontSize="sm">
-                            to {job.endsAt?.slice(11)}
-                          </Box>
-                        </Box>
-                      ))}
-                      {openMinutes > 0 && (
-                        <Box color={takenMinutes > openMinutes ? 'wrong.ink' : 'soft'} fontSize="sm">
-                          {roomWords(takenMinutes, openMinutes)}
-                        </Box>
-                      )}
-                    </Table.Cell>
-                  ))}
-                </Table.Row>
+        <PlainTable heads={[title, ...week.days.map((day) => dayHead(day, week.monday))]}>
+          {lines.map((line) => (
+            <tr key={line.id}>
+              <td>
+                {line.depot && `${line.depot} `}
+                {line.name}
+              </td>
+              {line.days.map((on) => (
+                <td key={on.day}>
+                  <DayOfLine {...on} />
+                </td>
               ))}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+            </tr>
+          ))}
+        </PlainTable>
       )}
     </Section>
+  );
+}
+
+const dayHead = (day: PlainDate, monday: PlainDate): string =>
+  day === deps().today() ? `${weekdayText(day, monday)}, today` : weekdayText(day, monday);
+
+function DayOfLine({ jobs, takenMinutes, openMinutes }: WeekLine['days'][number]) {
+  return (
+    <Box display={{ base: 'inline-block', sm: 'block' }}>
+      {jobs.map((job) => (
+        <Box key={job.id} borderLeft="3px solid" borderColor="action" pl="2" mb="1" lineHeight="1.25">
+          <TextLink href={`/work-orders/${job.id}`}>
+            {job.startsAt?.slice(11)} unit {job.unitNumber}
+          </TextLink>
+          <Box color="soft" fontSize="sm">
+            to {job.endsAt?.slice(11)}
+          </Box>
+        </Box>
+      ))}
+      {openMinutes > 0 && (
+        <Box color={takenMinutes > openMinutes ? 'wrong.ink' : 'soft'} fontSize="sm">
+          {roomWords(takenMinutes, openMinutes)}
+        </Box>
+      )}
+    </Box>
   );
 }
 

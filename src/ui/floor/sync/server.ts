@@ -1,15 +1,17 @@
-import { z } from 'zod';
 import { type Answer, Answered, type Server } from './parts';
 
 const WAIT_MS = 12_000;
-const problem = z.object({ detail: z.string() });
 
 async function ask(url: string, init: RequestInit = {}): Promise<Response> {
   const answer = await fetch(url, { ...init, signal: AbortSignal.timeout(WAIT_MS) });
   if (answer.ok) return answer;
-  const told = problem.safeParse(await answer.json().catch(() => null));
-  throw new Answered(answer.status, told.success ? told.data.detail : `The server answered ${answer.status}.`);
+  const said = detailOf(await answer.json().catch(() => null));
+  throw new Answered(answer.status, said ?? `The server answered ${answer.status}.`);
 }
+
+/** What a problem in JSON says, RFC 9457. Read by hand: a whole library of checks would come along for one word. */
+const detailOf = (body: unknown): string | null =>
+  typeof body === 'object' && body !== null && 'detail' in body && typeof body.detail === 'string' ? body.detail : null;
 
 const post = async (url: string, body: unknown): Promise<Answer> =>
   (

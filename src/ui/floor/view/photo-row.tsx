@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra, Flex, Image } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useId, useMemo, useState } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
 import { KeptPhoto } from '../../primitives/kept-photo';
@@ -104,7 +104,8 @@ function Unsent({ photo }: { photo: WaitingPhoto }) {
   const url = useMemo(() => URL.createObjectURL(photo.blob), [photo.blob]);
   useEffect(() => () => URL.revokeObjectURL(url), [url]);
   return (
-    <Image
+    // biome-ignore lint/performance/noImgElement: it lies on the device, there is nothing to make smaller
+    <img
       src={url}
       alt="Not sent yet"
       height={48}

@@ -1,6 +1,6 @@
 /* The due list, and the ring of life used that stands in every line of it. */
 
-import { PHONE } from './media';
+import { PHONE, TABLET } from './media';
 
 const heats = Object.fromEntries(
   [0, 1, 2, 3, 4, 5].map((heat) => [
@@ -8,6 +8,43 @@ const heats = Object.fromEntries(
     { '& > circle:nth-of-type(2)': { stroke: `ramp.${heat}` }, '& > circle:nth-of-type(3)': { fill: `ramp.${heat}` } },
   ]),
 );
+
+const areas = Object.fromEntries(
+  ['vehicle', 'order', 'due', 'life', 'limit', 'pressure', 'depot', 'odometer', 'sure'].map((area) => [
+    `& > tbody > tr > .due-${area}`,
+    { gridArea: area },
+  ]),
+);
+
+/** A line of the list as a card: what stands where, and how wide. */
+const card = (gridTemplateColumns: string, gridTemplateAreas: string) =>
+  ({
+    '&, & > tbody': { display: 'block' },
+    '& > thead': { display: 'none' },
+    '& > tbody > tr': {
+      display: 'grid',
+      gridTemplateColumns,
+      gridTemplateAreas,
+      columnGap: '3',
+      rowGap: '1',
+      py: '3',
+      borderBottom: '1px solid',
+      borderColor: 'line',
+    },
+    '& > tbody > tr > td': {
+      p: '0 !important',
+      border: 'none',
+      minW: '0 !important',
+      whiteSpace: 'normal !important',
+    },
+    ...areas,
+    '& > tbody > tr > .due-vehicle': { gridArea: 'vehicle', fontSize: '17px' },
+    '& > tbody > tr > .due-order': { gridArea: 'order', textAlign: 'right' },
+    '& > tbody > tr > .due-odometer': { gridArea: 'odometer', textAlign: 'right' },
+    '& > tbody > tr > .due-depot, & > tbody > tr > .due-limit, & > tbody > tr > .due-odometer, & > tbody > tr > .due-pressure, & > tbody > tr > .due-sure':
+      { color: 'soft', fontSize: '14px' },
+    '& .due-depot > .second': { display: 'inline', ml: '1.5' },
+  }) as const;
 
 export const dueCss = {
   '.filters': {
@@ -18,7 +55,8 @@ export const dueCss = {
     mb: '4',
     '& > div:first-of-type': { flex: { base: '1 1 0', sm: '0 0 170px' } },
     '& > div:last-of-type': { display: 'flex', flexWrap: 'wrap', gap: '3', alignItems: 'flex-end' },
-    '& select': { w: 'auto', minW: '110px', maxW: '170px', pr: '7' },
+    '& .small': { display: 'block' },
+    '& select': { w: 'auto', minW: '110px', maxW: '170px' },
     [PHONE]: { '&:not([data-open]) > div:last-of-type': { display: 'none' } },
   },
   '.filters-fold': { display: { base: 'inline-flex', sm: 'none' } },
@@ -51,42 +89,16 @@ export const dueCss = {
     '& > * > tr > .due-pressure, & > * > tr > .due-odometer': { textAlign: 'right' },
     '&[data-dense] .second': { display: 'inline', ml: '2' },
     '&[data-dense] > tbody > tr > td': { minW: '0 !important' },
-    [PHONE]: {
-      '&, & > tbody': { display: 'block' },
-      '& > thead': { display: 'none' },
-      '& > tbody > tr': {
-        display: 'grid',
-        gridTemplateColumns: 'minmax(0, 1fr) auto',
-        gridTemplateAreas: '"vehicle order" "due life" "limit pressure" "depot odometer" "sure sure"',
-        columnGap: '3',
-        rowGap: '1',
-        py: '3',
-        borderBottom: '1px solid',
-        borderColor: 'line',
-      },
-      '& > tbody > tr > td': {
-        p: '0 !important',
-        border: 'none',
-        minW: '0 !important',
-        whiteSpace: 'normal !important',
-      },
-      ...Object.fromEntries(
-        ['vehicle', 'order', 'due', 'life', 'limit', 'pressure', 'depot', 'odometer', 'sure'].map((area) => [
-          `& > tbody > tr > .due-${area}`,
-          { gridArea: area },
-        ]),
+    [TABLET]: {
+      ...card(
+        '92px minmax(0, 5fr) minmax(0, 4fr) 132px',
+        '"life vehicle due order" "life limit pressure odometer" "life depot sure sure"',
       ),
-      '& > tbody > tr > .due-vehicle': { gridArea: 'vehicle', fontSize: '17px' },
-      '& > tbody > tr > .due-order, & > tbody > tr > .due-life, & > tbody > tr > .due-pressure, & > tbody > tr > .due-odometer':
-        {
-          textAlign: 'right',
-        },
-      '& > tbody > tr > .due-depot, & > tbody > tr > .due-limit, & > tbody > tr > .due-odometer, & > tbody > tr > .due-pressure, & > tbody > tr > .due-sure':
-        {
-          color: 'soft',
-          fontSize: '14px',
-        },
-      '& .due-depot > .second': { display: 'inline', ml: '1.5' },
+      '& > tbody > tr > .due-pressure': { textAlign: 'start' },
+    },
+    [PHONE]: {
+      ...card('minmax(0, 1fr) auto', '"vehicle order" "due life" "limit pressure" "depot odometer" "sure sure"'),
+      '& > tbody > tr > .due-life, & > tbody > tr > .due-pressure': { textAlign: 'right' },
       '& .button': { minH: '44px', px: '4' },
     },
   },

@@ -1,2 +1,5 @@
 /** A screen too narrow for a table; paper never is. */
 export const PHONE = '@media screen and (max-width: 639px)';
+
+/** A screen too narrow for a table of many columns. */
+export const TABLET = '@media screen and (min-width: 640px) and (max-width: 1023px)';

@@ -136,10 +136,6 @@ export const pageCss = {
       fontSize: 'sm',
       '& > span': { textAlign: 'right' },
     },
-    '& > div:first-child[data-stacked]': {
-      display: 'block',
-      '& > span': { display: 'block', minH: '20px', textAlign: 'start' },
-    },
     '& > [role=alert]': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
   },
   '.rows-field': {
@@ -193,8 +189,12 @@ export const pageCss = {
     borderColor: 'line',
     rounded: 'sm',
     '&[aria-invalid=true]': { borderColor: 'wrong.ink' },
+    '&[data-mono]': { fontFamily: 'mono' },
+    '&[data-large]': { minH: '52px', fontSize: 'lg' },
     'select&': {
       appearance: 'none',
+      pr: '7',
+      textOverflow: 'ellipsis',
       backgroundImage:
         'linear-gradient(45deg, transparent 50%, currentColor 50%), linear-gradient(-45deg, transparent 50%, currentColor 50%)',
       backgroundSize: '5px 5px',
