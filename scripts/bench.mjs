@@ -16,6 +16,7 @@ if (small)
     BENCH_READINGS: '20',
     BENCH_SHEETS: '50',
     BENCH_CURVES: '5',
+    BENCH_TRAYS: '50',
     BENCH_CALLS: '8',
     BENCH_SECONDS: '0.2',
   });
@@ -64,6 +65,7 @@ await warm.stop();
 
 run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
 run(process.execPath, [nodeArgs.tsx, 'bench/curves.ts']);
+run(process.execPath, [nodeArgs.tsx, 'bench/reading.ts']);
 
 const cluster = await startCluster(path.join(folder, 'cluster'));
 const demoUrl = madeDatabase('bench_demo');

@@ -199,6 +199,10 @@ export const finding = z.object({
   confidence: z.enum(CONFIDENCES),
   urgency: z.enum(URGENCIES),
   evidence: z.array(place.extend({ words: z.string() })),
+  against: z.array(place.extend({ words: z.string() })),
+  /** Plugs that were looked at, of all that the engine has. */
+  looked: z.number().int(),
+  of: z.number().int(),
   next: z.array(z.string()),
   /** It no longer shows, as the record has been changed since somebody spoke on it. */
   past: z.boolean(),

@@ -92,6 +92,11 @@ export interface Finding {
   readonly shape: Shape;
   readonly sites: readonly SiteKey[];
   readonly evidence: readonly Evidence[];
+  /** Sites of that place that were looked at and show something else. */
+  readonly against: readonly Evidence[];
+  /** Plugs that were looked at, of all that the engine has. */
+  readonly looked: number;
+  readonly of: number;
   readonly confidence: Confidence;
   readonly urgency: Urgency;
   /** What would resolve it, the easiest first. */

@@ -39,6 +39,8 @@ const inline3 = engine({
   coils: undefined as never,
 });
 
+const wasteSparkV6 = engine({ ...v6, ignition: 'waste_spark', coils: undefined as never });
+
 const GOOD: readonly Condition[] = ['nose tan', 'no deposits', 'electrodes sharp'];
 const RESTS = [1, 4, 6, 7];
 
@@ -98,6 +100,7 @@ const soot = bad('nose black dry');
 const oily = bad('nose black oily');
 const white = bad('nose white');
 const trace = bad('nose coloured trace');
+const washed = bad('nose washed clean');
 const worn: Shown = { gap: 1.6 };
 const rest = (shown: Shown) => ({ rest: shown });
 
@@ -110,8 +113,10 @@ describe('readEngine finds the cause by where a condition stands', () => {
     ['soot on the right of a V8', reading(v8, { 2: soot, 4: soot, 6: soot, 8: soot }), ['bank_rich bank 2 4 6 8']],
     ['soot on one side of a flat four', reading(flat4, { 2: soot, 4: soot }), ['bank_rich bank 2 4']],
     ['soot on one', reading(v6, { 4: soot }), ['cylinder_rich one 4']],
-    ['soot on two of a bank of three', reading(v6, { 1: soot, 3: soot }), ['cylinder_rich neighbours 1 3']],
-    ['soot on all but one', reading(inline4, { 1: soot, 2: soot, 3: soot }), ['cylinder_rich some 1 2 3']],
+    ['soot on two of a bank of three', reading(v6, { 1: soot, 3: soot }), ['bank_rich bank 1 3']],
+    ['soot on all but one', reading(inline4, { 1: soot, 2: soot, 3: soot }), ['rich_or_weak_spark all 1 2 3']],
+    ['soot on two of a bank of four', reading(v8, { 1: soot, 3: soot }), ['cylinder_rich neighbours 1 3']],
+    ['soot on three of a bank of four', reading(v8, { 1: soot, 3: soot, 7: soot }), ['bank_rich bank 1 3 7']],
     ['soot across the banks', reading(v6, { 1: soot, 2: soot }), ['cylinder_rich some 1 2']],
     [
       'soot on the resting cylinders',
@@ -126,7 +131,7 @@ describe('readEngine finds the cause by where a condition stands', () => {
     [
       'soot on one that does not rest besides',
       reading(v8, { 1: soot, 4: soot, 6: soot, 7: soot, 8: soot }, { deactivated: RESTS }),
-      ['cylinder_rich some 1 4 6 7 8'],
+      ['cylinder_rich one 8', 'rests_at_part_load deactivated 1 4 6 7'],
     ],
     [
       'the same four where none rests',
@@ -149,7 +154,11 @@ describe('readEngine finds the cause by where a condition stands', () => {
       reading(v6, { 3: bad('nose tan', 'oil in well'), 5: bad('nose tan', 'oil in well') }),
       ['oil_outside neighbours 3 5'],
     ],
-    ['oil inside and out', reading(v6, { 3: bad('nose black oily', 'insulator oily') }), ['oil_inside one 3']],
+    [
+      'oil inside and out',
+      reading(v6, { 3: bad('nose black oily', 'insulator oily') }),
+      ['oil_inside one 3', 'oil_outside one 3'],
+    ],
     ['neighbours with a coloured trace', reading(inline4, { 2: trace, 3: trace }), ['coolant_between neighbours 2 3']],
     [
       'neighbours washed clean',
@@ -169,7 +178,7 @@ describe('readEngine finds the cause by where a condition stands', () => {
     [
       'some washed clean, the others with a trace',
       reading(inline4, { 1: trace, 2: trace, 3: bad('nose washed clean'), 4: bad('nose washed clean') }),
-      ['washed_alike all 1 2 3 4'],
+      ['coolant_between all 1 2 3 4'],
     ],
     ['white on all', reading(inline4, rest(white)), ['lean_or_hot all 1 2 3 4']],
     ['white on one bank', reading(v6, { 1: white, 3: white, 5: white }), ['bank_lean bank 1 3 5']],
@@ -218,7 +227,7 @@ describe('readEngine finds the cause by where a condition stands', () => {
     [
       'one of each waste-spark pair worn',
       reading(wasteSpark4, { 1: worn, 2: worn }),
-      ['partner_polarity partners 1 2'],
+      ['partner_polarity partners 1 2', 'gap_worn_out partners 1 2'],
     ],
     [
       'the other of each pair eroded',
@@ -276,15 +285,78 @@ describe('readEngine finds the cause by where a condition stands', () => {
     [
       'a sooty bank whose direction nobody declared',
       reading(v6, { 1: soot, 3: soot, 5: soot }, { directionKnown: false }),
-      ['cylinder_rich some 1 3 5'],
+      ['bank_rich bank 1 3 5'],
     ],
     [
       'neighbours with a trace, direction not declared',
       reading(inline4, { 2: trace, 3: trace }, { directionKnown: false }),
-      ['coolant_in_one some 2 3'],
+      ['coolant_between neighbours 2 3'],
     ],
   ])('%s', (_, engineReading, expected) => {
     expect(told(readEngine(engineReading))).toEqual(expected);
+  });
+
+  it.each<[string, EngineReading, string]>([
+    ['three in a row', reading(inline4, { 1: trace, 2: trace, 3: trace }), 'neighbours'],
+    ['a pair and a third elsewhere', reading(v8, { 1: trace, 3: trace, 8: trace }), 'apart'],
+    ['a pair in each bank', reading(v8, { 1: trace, 3: trace, 6: trace, 8: trace }), 'pairs'],
+    ['a whole bank washed clean', reading(v6, { 1: washed, 3: washed, 5: washed }), 'bank'],
+    ['a pair in a tray without direction', reading(inline4, { 3: trace, 4: trace }, { directionKnown: false }), 'pair'],
+    [
+      'all with a trace and washed clean',
+      reading(inline4, rest(bad('nose coloured trace', 'nose washed clean'))),
+      'all',
+    ],
+    ['all that were looked at, when only some were', reading(v6, { 1: trace, 3: trace, rest: unseen }), 'seen'],
+  ])('coolant in neighbours stops the work: %s', (_, engineReading) => {
+    expect(readEngine(engineReading)[0]).toMatchObject({ cause: 'coolant_between', urgency: 'stop' });
+  });
+
+  it.each<[string, EngineReading, readonly string[]]>([
+    [
+      'resting cylinders oily beside soot elsewhere',
+      reading(v8, { 1: oily, 4: oily, 6: oily, 7: oily, 3: soot }, { deactivated: RESTS }),
+      ['cylinder_rich one 3', 'rests_at_part_load deactivated 1 4 6 7'],
+    ],
+    [
+      'an oily nose with oil in that well',
+      reading(v6, { 5: bad('nose black oily', 'oil in well') }),
+      ['oil_inside one 5', 'oil_outside one 5'],
+    ],
+    [
+      'a worn bank whose plugs are each one of a pair',
+      reading(wasteSparkV6, {
+        1: { grownMm: 0.3 },
+        3: { grownMm: 0.3 },
+        5: { grownMm: 0.28 },
+        rest: { grownMm: 0.13 },
+      }),
+      ['bank_wears_faster bank 1 3 5'],
+    ],
+    [
+      'gaps far over the limit, one of each pair',
+      reading(wasteSpark4, { 1: { gap: 1.9 }, 2: { gap: 1.9 } }),
+      ['gap_worn_out partners 1 2', 'partner_polarity partners 1 2'],
+    ],
+    [
+      'one plug over its limit in a bank that wears',
+      reading(v6, {
+        1: { grownMm: 0.45, gap: 1.45 },
+        3: { grownMm: 0.3 },
+        5: { grownMm: 0.28 },
+        rest: { grownMm: 0.13 },
+      }),
+      ['bank_wears_faster bank 1 3 5', 'gap_worn_in_one one 1'],
+    ],
+  ])('nothing drops out: %s', (_, engineReading, expected) => {
+    expect(told(readEngine(engineReading))).toEqual(expected);
+  });
+
+  it('says of how many a set is healthy, and what speaks against a cause', () => {
+    const [healthy] = readEngine(reading(v6, { 5: unseen, 6: unseen }));
+    expect(healthy).toMatchObject({ cause: 'healthy', looked: 4, of: 6, confidence: 'medium' });
+    const [bank] = readEngine(reading(v8, { 1: soot, 3: soot, 7: soot }));
+    expect(bank?.against).toEqual([{ cylinder: 5, position: 'A', words: 'nose tan' }]);
   });
 
   it('tells the loudest first', () => {
@@ -383,6 +455,53 @@ describe('the cause', () => {
         const spoken = readEngine({ ...given, sites }).flatMap(({ evidence }) => evidence);
         for (const site of sites.filter((_, i) => shows(i)))
           expect(spoken.some((one) => siteId(one) === siteId(site) && one.words.includes(word))).toBe(true);
+      }),
+    );
+  });
+
+  it('is found for every word of a random tray, resting cylinders and both plugs of a cylinder included', () => {
+    fc.assert(
+      fc.property(anyEngine, someShown, fc.boolean(), fc.boolean(), (model, shown, rests, declared) => {
+        const { layout } = reading(model, {});
+        const deactivated = rests
+          ? layout.sites.filter(({ place }) => place % 2 === 1).map(({ cylinder }) => cylinder)
+          : [];
+        const given = reading(model, shown, { deactivated, directionKnown: declared });
+        const spoken = readEngine(given).flatMap(({ evidence }) => evidence);
+        for (const site of given.sites)
+          for (const { condition } of site.seen ?? [])
+            if (!NORMAL.has(condition))
+              expect(
+                spoken.some((one) => siteId(one) === siteId(site) && one.words.includes(condition)),
+                `${condition} at ${siteId(site)}`,
+              ).toBe(true);
+      }),
+    );
+  });
+
+  it('that stops the work is never taken back by more of the same, until every plug of the engine is alike', () => {
+    const words = ['nose coloured trace', 'nose washed clean'] as const;
+    const signAt = fc.record({ site: fc.nat(), word: fc.constantFrom(...words), severity: fc.constantFrom(1, 2, 3) });
+    const add = (
+      sites: readonly SiteReading[],
+      { site: at, word, severity }: { site: number; word: Condition; severity: number },
+    ) =>
+      sites.map((site, i) => {
+        if (i !== at % sites.length) return site;
+        const others = (site.seen ?? []).filter(({ condition }) => condition !== word);
+        const before = site.seen?.find(({ condition }) => condition === word)?.severity ?? 1;
+        return { ...site, seen: [...others, { condition: word, severity: Math.max(before, severity) as 1 | 2 | 3 }] };
+      });
+    const stops = (given: EngineReading) => readEngine(given).some(({ urgency }) => urgency === 'stop');
+    fc.assert(
+      fc.property(anyEngine, someShown, fc.array(signAt, { maxLength: 12 }), signAt, (model, shown, before, more) => {
+        const given = reading(model, shown);
+        const less = { ...given, sites: before.reduce(add, given.sites) };
+        const grown = { ...given, sites: add(less.sites, more) };
+        const shows = grown.sites.filter(({ seen }) =>
+          seen?.some(({ condition }) => words.some((word) => word === condition)),
+        );
+        if (shows.length < grown.sites.length && stops(less)) expect(stops(grown)).toBe(true);
       }),
     );
   });

@@ -1,431 +1,373 @@
-import { siteId } from '../engine/model';
-import { fastWear } from '../gap/wear';
-import { sayGap } from '../units/say';
-import type { Cause, EngineReading, Observation, SiteReading, Urgency } from './finding';
-import { SHAPES, type Shape } from './shape';
-import type { Condition } from './vocabulary';
+import type { Cause, Urgency } from './finding';
+import type { Shape } from './shape';
+import type { SignName } from './signs';
 
-export type Looked = SiteReading & { readonly seen: readonly Observation[] };
-
-/** What a rule looks for at a site: the words of its evidence and how clear they are; null: not there. */
-type Sign = (site: Looked, reading: EngineReading) => { readonly words: string; readonly severity: number } | null;
-
+/** A cause, the signs it leaves, and where in the engine. */
 export interface Rule {
-  readonly cause: Cause;
-  readonly sign: Sign;
-  /** The places in which the sign means this; the first that fits is told. */
-  readonly shapes: readonly Shape[];
+  readonly id: Cause;
+  /** Any of these at a site. */
+  readonly signs: readonly SignName[];
+  /**
+   * The places this cause acts on as a whole, with how likely that is before anything was seen. Besides, or without, it may
+   * act on single cylinders and explain a sign that no place as a whole explains.
+   */
+  readonly places?: Readonly<Partial<Record<Shape, number>>>;
   readonly urgency: Urgency;
-  readonly next: readonly string[];
-  /** Less sure than its sign: other causes look the same. */
+  /** Less sure than its signs: other causes look the same. */
   readonly ambiguous?: boolean;
-  /** Of these causes only the first that fires is told: they explain the same sign. */
-  readonly family?: string;
+  readonly reason: string;
+  readonly next: readonly string[];
 }
 
-const ANYWHERE: readonly Shape[] = SHAPES;
-
-const any =
-  (...conditions: readonly Condition[]): Sign =>
-  ({ seen }) => {
-    const found = seen.filter(({ condition }) => conditions.includes(condition));
-    const [first] = found;
-    if (!first) return null;
-    return {
-      words: found.map(({ condition }) => condition).join(', '),
-      severity: Math.max(...found.map(({ severity }) => severity)),
-    };
-  };
-
-const without =
-  (sign: Sign, ...never: readonly Condition[]): Sign =>
-  (site, reading) =>
-    any(...never)(site, reading) ? null : sign(site, reading);
-
-const wornOut: Sign = ({ gapMm }, { gapLimitMm }) =>
-  gapMm !== null && gapLimitMm !== null && gapMm > gapLimitMm
-    ? {
-        words: `gap ${sayGap(gapMm)}, over ${sayGap(gapLimitMm)}`,
-        severity: gapMm > 1.1 * gapLimitMm ? 3 : 2,
-      }
-    : null;
-
-const wearsFaster: Sign = (site, { sites }) => {
-  const fast = fastWear(sites).get(siteId(site));
-  return fast === undefined
-    ? null
-    : {
-        words: `wears ${fast.rate.toFixed(1)} µm per 1,000 km, the others ${fast.others.toFixed(1)}`,
-        severity: fast.rate > 2 * fast.others ? 3 : 2,
-      };
-};
-
-const leaks: Sign = (site, reading) => {
-  const soot = any('seat sooted')(site, reading);
-  if (site.breakaway !== 'loose') return null;
-  return { words: soot ? 'came out loose, seat sooted' : 'came out loose', severity: soot ? 3 : 2 };
-};
-
-const dry = without(any('nose black dry'), 'nose black oily');
-const hot = any('nose white', 'nose blistered');
+/** How likely any one cylinder has a fault of its own that leaves a given sign, before anything was seen. */
+export const ALONE = 0.04;
 
 /**
- * The rules, in the order in which they are told within a family: what is special comes before what is general.
+ * The rules, as data. What they say are suspicions with evidence, never verdicts.
  *
- * Source: general trade guidance on reading removed plugs. They are suspicions with evidence, never verdicts.
+ * Source: general trade guidance on reading removed plugs; how likely each cause is before anything was seen is the fleet's
+ * choice, and only its order of magnitude matters (`docs/judgement.md`).
  */
-export const RULES: readonly Rule[] = [
-  {
-    cause: 'detonation',
-    sign: any('electrodes melted', 'electrodes peppered'),
-    shapes: ANYWHERE,
+export const RULES: Readonly<Record<Exclude<Cause, 'healthy'>, Rule>> = {
+  detonation: {
+    id: 'detonation',
+    signs: ['detonation'],
     urgency: 'stop',
+    reason: 'metal is lost only where far more heat came than a plug stands',
     next: [
       'Stop: do not return it to service before the cause is known.',
       'Look into the cylinder with a borescope: piston crown, valves.',
       'Check the fuel’s grade, the timing and knock control, the cooling, and the heat range against the sheet.',
     ],
   },
-  {
-    cause: 'coolant_between',
-    sign: any('nose coloured trace', 'nose washed clean'),
-    shapes: ['neighbours'],
+  coolant_between: {
+    id: 'coolant_between',
+    signs: [],
     urgency: 'stop',
+    reason: 'two that share a stretch of gasket and both met coolant',
     next: [
       'Stop: suspect the head gasket between these two.',
       'Compression and leak-down on both, and pressure on the cooling system while you listen.',
       'Test the coolant for combustion gas.',
     ],
-    family: 'coolant',
   },
-  {
-    cause: 'coolant_in_one',
-    sign: any('nose coloured trace', 'nose washed clean'),
-    shapes: ['one', 'ends', 'some', 'bank', 'partners', 'position', 'deactivated'],
+  coolant_in_one: {
+    id: 'coolant_in_one',
+    signs: [],
     urgency: 'before_return',
+    ambiguous: true,
+    reason: 'coolant dries to a coloured trace or steams a nose clean; so does fuel of an injector that leaks',
     next: [
       'Pressure on the cooling system overnight, then look into the cylinder.',
       'An injector that leaks washes clean as well: check its balance.',
     ],
-    ambiguous: true,
-    family: 'coolant',
   },
-  {
-    cause: 'coloured_by_fuel',
-    sign: any('nose coloured trace'),
-    shapes: ['all'],
+  coloured_by_fuel: {
+    id: 'coloured_by_fuel',
+    signs: [],
     urgency: 'note',
+    reason: 'what all share and nothing else shows is the fuel',
     next: ['A fuel additive colours every nose alike. Ask what was filled in.'],
-    family: 'coolant',
   },
-  {
-    cause: 'washed_alike',
-    sign: any('nose coloured trace', 'nose washed clean'),
-    shapes: ['all'],
+  washed_alike: {
+    id: 'washed_alike',
+    signs: [],
     urgency: 'before_return',
+    ambiguous: true,
+    reason: 'all wet alike: fuel, or steam through the intake',
     next: [
       'Much too rich, or steam from the intake: fuel pressure, level and colour of the coolant.',
       'Ask whether it was flooded at the last start.',
     ],
-    ambiguous: true,
-    family: 'coolant',
   },
-  {
-    cause: 'loose_plug',
-    sign: leaks,
-    shapes: ANYWHERE,
+  loose_plug: {
+    id: 'loose_plug',
+    signs: ['loose'],
     urgency: 'before_return',
+    reason: 'gas past the seat heats the plug and blackens the seat',
     next: ['Check seat and thread, fit a new gasket, tighten by the sheet.', 'Ask how it was tightened the last time.'],
-    family: 'hot',
   },
-  {
-    cause: 'seat_leaked',
-    sign: (site, reading) => (site.breakaway === 'loose' ? null : any('seat sooted')(site, reading)),
-    shapes: ANYWHERE,
+  seat_leaked: {
+    id: 'seat_leaked',
+    signs: ['seat'],
     urgency: 'soon',
+    reason: 'gas has passed the seat of a plug that was tight',
     next: [
       'Clean the seat in the head, one new gasket, torque by the sheet.',
       'It was not loose: a gasket used twice, dirt on the seat, or the wrong seat.',
     ],
   },
-  {
-    cause: 'bank_lean',
-    sign: hot,
-    shapes: ['bank'],
+  bank_lean: {
+    id: 'bank_lean',
+    signs: ['hot'],
+    places: { bank: 0.08 },
     urgency: 'before_return',
+    reason: 'what a bank has to itself: its air, its fuel rail, its sensor',
     next: [
       'Look for unmetered air on that bank.',
       'Fuel trims of both banks side by side.',
       'Fuel pressure and injectors of that bank.',
     ],
-    family: 'hot',
   },
-  {
-    cause: 'runner_leak',
-    sign: hot,
-    shapes: ['ends'],
+  runner_leak: {
+    id: 'runner_leak',
+    signs: ['hot'],
+    places: { ends: 0.05 },
     urgency: 'soon',
-    next: ['Smoke test of the intake manifold: its ends leak first.'],
     ambiguous: true,
-    family: 'hot',
+    reason: 'a manifold lets go at its ends first',
+    next: ['Smoke test of the intake manifold: its ends leak first.'],
   },
-  {
-    cause: 'lean_or_hot',
-    sign: hot,
-    shapes: ['all'],
+  lean_or_hot: {
+    id: 'lean_or_hot',
+    signs: ['hot'],
+    places: { all: 0.25 },
     urgency: 'before_return',
+    reason: 'what all share: mixture, timing, cooling, the heat range',
     next: ['Compare the heat range with the sheet.', 'Fuel trims, fuel pressure, timing, cooling.'],
-    family: 'hot',
   },
-  {
-    cause: 'cylinder_hot',
-    sign: hot,
-    shapes: ['one', 'some', 'neighbours', 'partners', 'position', 'deactivated'],
+  cylinder_hot: {
+    id: 'cylinder_hot',
+    signs: ['hot'],
     urgency: 'before_return',
+    reason: 'one that runs hot beside others that do not',
     next: ['That injector’s flow, and air drawn in beside its runner.', 'The heat range of that very plug.'],
-    family: 'hot',
   },
-  {
-    cause: 'rests_at_part_load',
-    sign: any('nose black dry', 'nose black oily', 'ash'),
-    shapes: ['deactivated'],
+  rests_at_part_load: {
+    id: 'rests_at_part_load',
+    signs: ['dry', 'oily', 'ash'],
+    places: { deactivated: 0.25 },
     urgency: 'note',
+    reason: 'a cylinder that rests stays cold and draws oil',
     next: [
       'These cylinders rest at part load and foul by it. See whether oil use has grown.',
       'Ask whether the maker has a bulletin on it.',
     ],
-    family: 'dark',
   },
-  {
-    cause: 'one_position_weak',
-    sign: dry,
-    shapes: ['position'],
+  one_position_weak: {
+    id: 'one_position_weak',
+    signs: ['dry'],
+    places: { position: 0.08 },
     urgency: 'soon',
+    reason: 'one row of plugs has its own coils and trigger',
     next: ['Spark of that row of plugs: its coils, leads and trigger.'],
-    family: 'dark',
   },
-  {
-    cause: 'bank_rich',
-    sign: dry,
-    shapes: ['bank'],
+  bank_rich: {
+    id: 'bank_rich',
+    signs: ['dry'],
+    places: { bank: 0.08 },
     urgency: 'before_return',
+    reason: 'what a bank has to itself: its sensor, its fuel trim, its coils',
     next: [
       'Exhaust leak ahead of that bank’s sensor: it reads lean and enriches.',
       'Fuel trims of both banks side by side.',
       'Spark of that bank.',
     ],
-    family: 'dark',
   },
-  {
-    cause: 'rich_or_weak_spark',
-    sign: dry,
-    shapes: ['all'],
+  rich_or_weak_spark: {
+    id: 'rich_or_weak_spark',
+    signs: ['dry'],
+    places: { all: 0.25 },
     urgency: 'soon',
+    reason: 'what all share: mixture, spark, how it is driven',
     next: [
       'Ask about short trips and long idling first.',
       'Air filter, fuel trims, coolant temperature sensor.',
       'Spark demand against what the coils give.',
     ],
-    family: 'dark',
   },
-  {
-    cause: 'cylinder_rich',
-    sign: dry,
-    shapes: ['one', 'some', 'neighbours', 'ends', 'partners'],
+  cylinder_rich: {
+    id: 'cylinder_rich',
+    signs: ['dry'],
     urgency: 'before_return',
+    reason: 'one that does not burn clean beside others that do',
     next: [
       'Does it misfire? Swap its coil, lead or plug and see whether the fault moves.',
       'Injector that leaks; compression.',
     ],
-    family: 'dark',
   },
-  {
-    cause: 'oil_everywhere',
-    sign: any('nose black oily'),
-    shapes: ['all', 'bank'],
+  oil_everywhere: {
+    id: 'oil_everywhere',
+    signs: ['oily'],
+    places: { all: 0.2, bank: 0.04 },
     urgency: 'soon',
+    reason: 'what all, or a bank, share: crankcase ventilation, age',
     next: ['Crankcase ventilation first.', 'Oil use over a measured distance, then leak-down.'],
-    family: 'oil inside',
   },
-  {
-    cause: 'oil_inside',
-    sign: any('nose black oily'),
-    shapes: ['one', 'neighbours', 'ends', 'position', 'partners', 'some'],
+  oil_inside: {
+    id: 'oil_inside',
+    signs: ['oily'],
     urgency: 'soon',
+    reason: 'oil past the rings or guides of that cylinder',
     next: ['Compression dry and wet, leak-down: rings or valve guides.', 'Crankcase ventilation.'],
-    family: 'oil inside',
   },
-  {
-    cause: 'oil_outside',
-    sign: without(any('insulator oily', 'oil in well'), 'nose black oily'),
-    shapes: ANYWHERE,
+  oil_outside: {
+    id: 'oil_outside',
+    signs: ['oil_outside'],
     urgency: 'soon',
+    reason: 'oil outside the nose comes from above: cover gasket, tube seal',
     next: ['Cam cover gasket and tube seal of these wells.', 'Clean wells and boots: oil swells a boot.'],
   },
-  {
-    cause: 'tracked',
-    sign: any('carbon track', 'boot tracked'),
-    shapes: ANYWHERE,
+  tracked: {
+    id: 'tracked',
+    signs: ['tracked'],
     urgency: 'before_return',
+    reason: 'a spark that found a way down the outside',
     next: [
       'Replace plug and boot together: one tracks the other again.',
       'Look at the coil’s tip and the well for moisture.',
     ],
   },
-  {
-    cause: 'water_in_well',
-    sign: any('water in well', 'threads rusted'),
-    shapes: ANYWHERE,
+  water_in_well: {
+    id: 'water_in_well',
+    signs: ['water'],
     urgency: 'soon',
+    reason: 'a shell rusts where water stands',
     next: [
       'Dry the wells and find where water comes in: cover seal, drain, washing.',
       'Check boots and connectors for green.',
     ],
   },
-  {
-    cause: 'coolant_in_well',
-    sign: any('coolant in well'),
-    shapes: ANYWHERE,
+  coolant_in_well: {
+    id: 'coolant_in_well',
+    signs: ['coolant_outside'],
     urgency: 'before_return',
+    reason: 'coolant above the plug comes from a hose or housing',
     next: [
       'Dry the well before its plug moves: what stands there runs into the cylinder.',
       'Hoses, pipes and housings above it, then pressure on the cooling system.',
     ],
   },
-  {
-    cause: 'other_part',
-    sign: ({ differs }) => (differs ? { words: 'its number is not the one on record', severity: 3 } : null),
-    shapes: ANYWHERE,
+  other_part: {
+    id: 'other_part',
+    signs: ['differs'],
     urgency: 'note',
+    reason: 'what came out is not what the record says',
     next: ['Correct the record by what was read.', 'Doubt the interval: nobody knows how long it has been in.'],
   },
-  {
-    cause: 'partner_polarity',
-    sign: (site, reading) =>
-      any('electrodes eroded')(site, reading) ?? wornOut(site, reading) ?? wearsFaster(site, reading),
-    shapes: ['partners'],
+  partner_polarity: {
+    id: 'partner_polarity',
+    signs: ['grown', 'eroded', 'over'],
+    places: { partners: 0.15 },
     urgency: 'note',
+    reason: 'one of each waste-spark pair fires from the ground electrode',
     next: [
       'One of each pair fires from the ground electrode and wears more: nothing is wrong.',
       'Compare like with like at the next change.',
     ],
-    family: 'wear',
   },
-  {
-    cause: 'gap_worn_out',
-    sign: wornOut,
-    shapes: ['all', 'bank', 'position', 'deactivated', 'ends', 'some', 'neighbours'],
+  bank_wears_faster: {
+    id: 'bank_wears_faster',
+    signs: ['grown'],
+    places: { bank: 0.06 },
     urgency: 'soon',
-    next: ['They ran past what this gap allows: look at the interval, and at the coils that fired them.'],
-    family: 'wear',
-  },
-  {
-    cause: 'gap_worn_in_one',
-    sign: wornOut,
-    shapes: ['one'],
-    urgency: 'soon',
-    next: [
-      'A hot or lean cylinder wears faster: compare its nose with the others.',
-      'Was its gap right when it went in?',
-    ],
-    family: 'wear',
-  },
-  {
-    cause: 'bank_wears_faster',
-    sign: wearsFaster,
-    shapes: ['bank'],
-    urgency: 'soon',
+    reason: 'what a bank has to itself: heat and mixture',
     next: [
       'A hotter or leaner bank wears its gaps faster: fuel trims of both banks side by side.',
       'Intake gasket and vacuum lines of that bank; exhaust leak ahead of its sensor.',
     ],
-    family: 'wear',
   },
-  {
-    cause: 'wears_faster',
-    sign: wearsFaster,
-    shapes: ['one', 'some', 'neighbours', 'ends', 'position', 'deactivated', 'partners'],
+  gap_worn_out: {
+    id: 'gap_worn_out',
+    signs: [],
+    urgency: 'soon',
+    reason: 'a gap over its limit is over it, whatever made it so',
+    next: ['They ran past what this gap allows: look at the interval, and at the coils that fired them.'],
+  },
+  gap_worn_in_one: {
+    id: 'gap_worn_in_one',
+    signs: [],
+    urgency: 'soon',
+    reason: 'one cylinder alone is over the limit',
+    next: [
+      'A hot or lean cylinder wears faster: compare its nose with the others.',
+      'Was its gap right when it went in?',
+    ],
+  },
+  wears_faster: {
+    id: 'wears_faster',
+    signs: ['grown'],
     urgency: 'note',
-    next: ['Compare its nose and its coil with the others; measure it again at the next change.'],
     ambiguous: true,
-    family: 'wear',
+    reason: 'a gap that grows faster than those beside it',
+    next: ['Compare its nose and its coil with the others; measure it again at the next change.'],
   },
-  {
-    cause: 'electrodes_worn',
-    sign: any('electrodes eroded'),
-    shapes: ANYWHERE,
+  electrodes_worn: {
+    id: 'electrodes_worn',
+    signs: ['eroded'],
+    places: { all: 0.2 },
     urgency: 'note',
+    reason: 'edges go with distance and heat',
     next: ['At the end of its life, or it ran hot: look at the interval and at its nose.'],
-    family: 'wear',
   },
-  {
-    cause: 'ash',
-    sign: any('ash'),
-    shapes: ANYWHERE.filter((shape) => shape !== 'deactivated'),
+  ash: {
+    id: 'ash',
+    signs: ['ash'],
+    places: { all: 0.15 },
     urgency: 'note',
+    reason: 'what is left of additives in oil or fuel',
     next: ['Oil or fuel additives; oil use.'],
   },
-  {
-    cause: 'glazed',
-    sign: any('glazed'),
-    shapes: ANYWHERE,
+  glazed: {
+    id: 'glazed',
+    signs: ['glazed'],
     urgency: 'soon',
+    reason: 'deposits melted by sudden load',
     next: ['Misfire under load after long idling: ask how it is driven.'],
   },
-  {
-    cause: 'bridged',
-    sign: any('bridged'),
-    shapes: ANYWHERE,
+  bridged: {
+    id: 'bridged',
+    signs: ['bridged'],
     urgency: 'before_return',
+    reason: 'a piece of deposit lies across the gap',
     next: ['Deposits have come loose: borescope for more of them.'],
   },
-  {
-    cause: 'cracked',
-    sign: any('insulator cracked'),
-    shapes: ANYWHERE,
+  cracked: {
+    id: 'cracked',
+    signs: ['cracked'],
     urgency: 'before_return',
+    reason: 'a crack lets the spark through, and a piece may be missing',
     next: [
       'Is every piece there? One that is missing lies in the cylinder: do not crank.',
       'A socket that tilts, a fall or knock cracks it.',
     ],
   },
-  {
-    cause: 'threads_hurt',
-    sign: (site, reading) =>
-      any('threads galled')(site, reading) ?? (site.breakaway === 'seized' ? { words: 'seized', severity: 2 } : null),
-    shapes: ANYWHERE,
+  threads_hurt: {
+    id: 'threads_hurt',
+    signs: ['threads'],
     urgency: 'before_return',
+    reason: 'the thread in the head is hurt as well, most often',
     next: ['Inspect the thread in the head before anything goes in.', 'Chase or insert: a supervisor decides.'],
   },
-  {
-    cause: 'wrong_gaskets',
-    sign: any('gasket missing', 'gasket doubled'),
-    shapes: ANYWHERE,
+  wrong_gaskets: {
+    id: 'wrong_gaskets',
+    signs: ['gaskets'],
     urgency: 'before_return',
+    reason: 'one gasket, no more and no less',
     next: [
       'Look for the gasket that is missing, or the second one, before a plug goes in.',
       'Seat depth and torque were wrong: look at the thread.',
     ],
   },
-  {
-    cause: 'debris',
-    sign: any('debris in well'),
-    shapes: ANYWHERE,
+  debris: {
+    id: 'debris',
+    signs: ['debris'],
     urgency: 'note',
+    reason: 'what lies in a well falls into the cylinder',
     next: ['Clean before the plug comes out; see where it comes from.'],
   },
-  {
-    cause: 'boot_spent',
-    sign: any('boot swollen', 'boot torn'),
-    shapes: ANYWHERE,
+  boot_spent: {
+    id: 'boot_spent',
+    signs: ['boot'],
     urgency: 'before_return',
+    reason: 'a boot that is torn or swollen does not insulate',
     next: ['Replace these boots; a swollen one has met oil.'],
   },
-  {
-    cause: 'connector_broken',
-    sign: any('connector tab broken'),
-    shapes: ANYWHERE,
+  connector_broken: {
+    id: 'connector_broken',
+    signs: ['connector'],
     urgency: 'soon',
+    reason: 'a plug that does not lock shakes loose',
     next: ['Secure it so that it cannot shake loose, and order the housing.'],
   },
-];
+};

@@ -3,8 +3,8 @@ import type { SiteKey } from '../engine/model';
 import { siteId } from '../engine/model';
 
 /**
- * Where in the engine a condition stands. `partners`: exactly one of each pair that a waste-spark coil fires. `some`: no
- * place that means anything by itself.
+ * Where in the engine a condition stands. `partners`: one of each pair that a waste-spark coil fires. `some`: no place that
+ * means anything by itself.
  */
 export const SHAPES = [
   'all',
@@ -23,60 +23,80 @@ export interface Place {
   readonly layout: Layout;
   /** Cylinders that this engine rests at part load. */
   readonly deactivated: readonly number[];
-  /** False: nobody declared the direction of the tray, so that no site has a sure name. */
+  /**
+   * False: nobody declared which end of the tray is the front. A row read from its other end keeps its neighbours, its ends
+   * and its bank, but not which cylinder is which.
+   */
   readonly directionKnown: boolean;
 }
 
-const least = 2;
+/** A place of the engine: those of its sites that were looked at. */
+export interface PlaceSites<S extends SiteKey> {
+  readonly shape: Shape;
+  readonly sites: readonly S[];
+}
 
 /**
- * The places that a set of sites fills, the most telling first: each rule asks for those it knows. Only sites that were
- * looked at count, so that a bank half of which nobody saw is still a bank, with less confidence.
+ * The places that this engine has, as far as they were looked at: two sites at least, and one beside them, so that they can
+ * be told from all.
  *
- * @param affected those that show it @param seen those that were looked at, the affected ones among them
+ * @param looked the sites that were looked at
+ * @param shows which of them show what is asked about: it chooses the site of each waste-spark pair
  */
-export function shapesOf(
-  { layout, deactivated, directionKnown }: Place,
-  affected: readonly SiteKey[],
-  seen: readonly SiteKey[],
-) {
-  const shows = new Set(affected.map(siteId));
-  const looked = new Set(seen.map(siteId));
-  const { model, sites } = layout;
-  /** Whether the affected sites are exactly those of a group that were looked at. */
-  const isGroup = (belongs: (site: SiteKey) => boolean): boolean => {
-    const group = sites.filter((site) => looked.has(siteId(site)) && belongs(site));
-    const rest = sites.some((site) => looked.has(siteId(site)) && !belongs(site));
-    return (
-      rest && group.length >= least && group.length === shows.size && group.every((site) => shows.has(siteId(site)))
-    );
+export function placesOf<S extends SiteKey>(
+  { layout: { model }, deactivated }: Place,
+  looked: readonly S[],
+  shows: (site: S) => boolean,
+): readonly PlaceSites<S>[] {
+  const part = (shape: Shape, belongs: (site: S) => boolean): readonly PlaceSites<S>[] => {
+    const sites = looked.filter(belongs);
+    return sites.length >= 2 && sites.length < looked.length ? [{ shape, sites }] : [];
   };
-  const cylinders = [...new Set(affected.map(({ cylinder }) => cylinder))];
-  const shapes = new Set<Shape>();
-  if (shows.size >= least && shows.size === looked.size) shapes.add('all');
-  if (shows.size === 1 || cylinders.length === 1) shapes.add('one');
-  if (directionKnown) {
-    if (deactivated.length > 0 && isGroup(({ cylinder }) => deactivated.includes(cylinder))) shapes.add('deactivated');
-    if (
-      model.plugsPerCylinder === 2 &&
-      cylinders.length > 1 &&
-      (['A', 'B'] as const).some((p) => isGroup((site) => site.position === p))
-    )
-      shapes.add('position');
-    if (
-      model.banks.length > 1 &&
-      model.banks.some((bank) => isGroup(({ cylinder }) => bank.cylinders.includes(cylinder)))
-    )
-      shapes.add('bank');
-    const [a = 0, b = 0] = cylinders;
-    if (cylinders.length === 2 && neighbours(layout, a).includes(b)) shapes.add('neighbours');
-    const ends = new Set(model.banks.flatMap(({ cylinders: row }) => (row.length > 2 ? [row[0], row.at(-1)] : [])));
-    if (isGroup(({ cylinder }) => ends.has(cylinder))) shapes.add('ends');
-    const pairs = model.ignition === 'waste_spark' ? model.coils.filter((coil) => coil.fires.length === 2) : [];
-    const oneOfEach = pairs.every((coil) => coil.fires.filter((site) => shows.has(siteId(site))).length === 1);
-    const pairsSeen = pairs.every((coil) => coil.fires.every((site) => looked.has(siteId(site))));
-    if (pairs.length >= least && pairsSeen && oneOfEach && shows.size === pairs.length) shapes.add('partners');
-  }
-  if (shapes.size === 0) shapes.add('some');
-  return shapes as ReadonlySet<Shape>;
+  const rowEnds = new Set(model.banks.flatMap(({ cylinders: row }) => (row.length > 2 ? [row[0], row.at(-1)] : [])));
+  return [
+    ...(looked.length >= 2 ? [{ shape: 'all' as const, sites: looked }] : []),
+    ...part('deactivated', ({ cylinder }) => deactivated.includes(cylinder)),
+    ...(['A', 'B'] as const).flatMap((row) => part('position', ({ position }) => position === row)),
+    ...model.banks.flatMap((bank) => part('bank', ({ cylinder }) => bank.cylinders.includes(cylinder))),
+    ...part('ends', ({ cylinder }) => rowEnds.has(cylinder)),
+    ...partnersOf(model, looked, shows),
+  ];
 }
+
+/** One site of each waste-spark pair, the one that shows it; none where those are a whole bank, which has causes of its own. */
+function partnersOf<S extends SiteKey>(
+  { ignition, coils, banks }: Layout['model'],
+  looked: readonly S[],
+  shows: (site: S) => boolean,
+): readonly PlaceSites<S>[] {
+  if (ignition !== 'waste_spark') return [];
+  const pairs = coils.filter(({ fires }) => fires.length === 2);
+  const seen = pairs.map(({ fires }) => looked.filter((site) => fires.some((fired) => siteId(fired) === siteId(site))));
+  const chosen = seen.flatMap((pair) => (pair.length === 2 ? pair.filter(shows).slice(0, 1) : []));
+  const bothSeen = seen.every(({ length }) => length === 2);
+  const isBank = banks.some((bank) => chosen.every(({ cylinder }) => bank.cylinders.includes(cylinder)));
+  const aBank = banks.length > 1 && isBank;
+  return bothSeen && pairs.length >= 2 && chosen.length === pairs.length && !aBank
+    ? [{ shape: 'partners', sites: looked.filter((site) => chosen.includes(site)) }]
+    : [];
+}
+
+/** In this order a set of sites is named by the place that it fills. */
+const NAMED_BY: readonly Shape[] = ['all', 'position', 'bank', 'deactivated', 'ends', 'partners'];
+
+/** The place that exactly these of the sites looked at fill. */
+export function shapeOf<S extends SiteKey>(place: Place, affected: readonly S[], looked: readonly S[]): Shape {
+  const cylinders = [...new Set(affected.map(({ cylinder }) => cylinder))];
+  if (cylinders.length === 1) return 'one';
+  const shows = new Set(affected.map(siteId));
+  const filled = placesOf(place, looked, (site) => shows.has(siteId(site))).filter(
+    ({ sites }) => sites.length === shows.size && sites.every((site) => shows.has(siteId(site))),
+  );
+  const named = NAMED_BY.find((shape) => filled.some((one) => one.shape === shape));
+  if (named && named !== 'ends') return named;
+  return cylinders.length === 2 && areNeighbours(place.layout, cylinders) ? 'neighbours' : (named ?? 'some');
+}
+
+/** Whether two cylinders stand beside each other in one bank. */
+export const areNeighbours = (layout: Layout, [a = 0, b = 0]: readonly number[]): boolean =>
+  neighbours(layout, a).includes(b);

@@ -26,6 +26,9 @@ export interface FindingView extends Finding {
   readonly past: boolean;
 }
 
+/** A finding that was kept before findings said this of themselves. */
+const EARLIER: Pick<Finding, 'against' | 'looked' | 'of'> = { against: [], looked: 0, of: 0 };
+
 /** What the removed parts of an order say, with what people said to it. */
 export async function findingsOf(
   q: Querier,
@@ -45,7 +48,10 @@ export async function findingsOf(
   });
   const keys = new Set(now.map(({ key }) => key));
   const gone = [...said.values()].filter(({ verdict }) => !keys.has(verdict.findingKey));
-  return [...now, ...gone.map((row) => ({ ...row.verdict.found, key: row.verdict.findingKey, said: row, past: true }))];
+  return [
+    ...now,
+    ...gone.map((row) => ({ ...EARLIER, ...row.verdict.found, key: row.verdict.findingKey, said: row, past: true })),
+  ];
 }
 
 function readingOf(site: SiteRow, outgoing: FloorState['outgoing'], graph: SupersessionGraph): SiteReading {

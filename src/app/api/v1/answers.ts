@@ -88,6 +88,7 @@ export const toFinding = ({ said, ...found }: FindingView): z.output<typeof find
   ...found,
   sites: [...found.sites],
   evidence: [...found.evidence],
+  against: [...found.against],
   next: [...found.next],
   said: said && {
     verdict: said.verdict.verdict,

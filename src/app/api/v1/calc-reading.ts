@@ -114,6 +114,11 @@ const readingOutput = z.object({
       confidence: z.enum(CONFIDENCES),
       urgency: z.enum(URGENCIES),
       evidence: z.array(where.extend({ words: z.string() })),
+      /** Sites of that place that were looked at and show something else. */
+      against: z.array(where.extend({ words: z.string() })),
+      /** Plugs that were looked at, of all that the engine has. */
+      looked: z.number().int(),
+      of: z.number().int(),
       next: z.array(z.string()),
     }),
   ),
@@ -146,6 +151,7 @@ function reading(input: z.output<typeof readingInput>): z.output<typeof readingO
       ...finding,
       sites: [...finding.sites],
       evidence: [...finding.evidence],
+      against: [...finding.against],
       next: [...finding.next],
     })),
   };

@@ -81,7 +81,7 @@ interface OneProps {
 }
 
 function One({ finding, view: { layout, order }, actor, speaks, people }: OneProps) {
-  const { cause, shape, sites, evidence, confidence, urgency, next, said, past } = finding;
+  const { cause, shape, sites, evidence, against, confidence, urgency, next, said, past } = finding;
   const loud = urgency === 'stop' && said?.verdict.verdict !== 'rejected' && !past;
   const names = sites.map((site) => siteName(layout, site)).join(', ');
   const alike = new Set(evidence.map(({ words }) => words)).size === 1;
@@ -106,6 +106,16 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
         {names} ({SHAPE_WORDS[shape]}):{' '}
         {alike ? evidence[0]?.words : evidence.map((e) => `${siteName(layout, e)} ${e.words}`).join('; ')}
       </Box>
+      {cause === 'healthy' && finding.looked < finding.of && (
+        <Box color="soft">
+          {finding.looked} of {finding.of} were looked at; of the others nothing is said.
+        </Box>
+      )}
+      {against.length > 0 && (
+        <Box color={loud ? undefined : 'soft'}>
+          Against it: {against.map((e) => `${siteName(layout, e)} ${e.words}`).join('; ')}
+        </Box>
+      )}
       {next.length > 0 && (
         <Box as="ul" pl="5" fontSize="sm" color={loud ? undefined : 'soft'}>
           {next.map((step) => (

@@ -1,0 +1,127 @@
+import { siteId } from '../engine/model';
+import { fastWear } from '../gap/wear';
+import { sayGap } from '../units/say';
+import type { EngineReading, Observation, SiteReading } from './finding';
+import type { Condition } from './vocabulary';
+
+/* What is looked for at one site. Where it stands in the engine is for the rules. */
+
+export type Looked = SiteReading & { readonly seen: readonly Observation[] };
+
+/** A sign that is there. Severity from 1, just visible, to 3, beyond doubt. */
+export interface Sign {
+  readonly words: string;
+  readonly severity: number;
+}
+type SignOf = (site: Looked, reading: EngineReading) => Sign | null;
+
+const any =
+  (...conditions: readonly Condition[]): SignOf =>
+  ({ seen }) => {
+    const found = seen.filter(({ condition }) => conditions.includes(condition));
+    if (found.length === 0) return null;
+    return {
+      words: found.map(({ condition }) => condition).join(', '),
+      severity: Math.max(...found.map(({ severity }) => severity)),
+    };
+  };
+
+const isLoose = ({ breakaway }: SiteReading): boolean => breakaway === 'loose';
+const tightOnly =
+  (sign: SignOf): SignOf =>
+  (site, reading) =>
+    isLoose(site) ? null : sign(site, reading);
+
+/** Gas past the seat of a loose plug blackens it and heats the nose. */
+const loose: SignOf = (site, reading) => {
+  if (!isLoose(site)) return null;
+  const seat = any('seat sooted')(site, reading);
+  const nose = any('nose white', 'nose blistered')(site, reading);
+  return {
+    words: ['came out loose', seat?.words, nose?.words].filter(Boolean).join(', '),
+    severity: seat ? 3 : 2,
+  };
+};
+
+/** Soot and ash on an oily nose come of the oil. */
+const oily: SignOf = (site, reading) =>
+  any('nose black oily')(site, reading) && any('nose black oily', 'nose black dry', 'ash')(site, reading);
+const dryOnly =
+  (sign: SignOf): SignOf =>
+  (site, reading) =>
+    oily(site, reading) ? null : sign(site, reading);
+
+const over: SignOf = (site, reading) => {
+  const { gapMm } = site;
+  const { gapLimitMm } = reading;
+  if (gapMm === null || gapLimitMm === null || gapMm <= gapLimitMm) return null;
+  const eroded = any('electrodes eroded')(site, reading);
+  return {
+    words: [`gap ${sayGap(gapMm)}, over ${sayGap(gapLimitMm)}`, eroded?.words].filter(Boolean).join(', '),
+    severity: gapMm > 1.1 * gapLimitMm ? 3 : 2,
+  };
+};
+
+const grown: SignOf = (site, { sites }) => {
+  const fast = fastWear(sites).get(siteId(site));
+  return fast === undefined
+    ? null
+    : {
+        words: `wears ${fast.rate.toFixed(1)} µm per 1,000 km, the others ${fast.others.toFixed(1)}`,
+        severity: fast.rate > 2 * fast.others ? 3 : 2,
+      };
+};
+
+/** Every sign. A condition that is not normal, a gap, a feel or a number that is not right belongs to one at least. */
+export const SIGNS = {
+  detonation: any('electrodes melted', 'electrodes peppered'),
+  coolant: any('nose coloured trace', 'nose washed clean'),
+  loose,
+  seat: tightOnly(any('seat sooted')),
+  hot: tightOnly(any('nose white', 'nose blistered')),
+  dry: dryOnly(any('nose black dry')),
+  oily,
+  ash: dryOnly(any('ash')),
+  oil_outside: any('insulator oily', 'oil in well'),
+  tracked: any('carbon track', 'boot tracked'),
+  water: any('water in well', 'threads rusted'),
+  coolant_outside: any('coolant in well'),
+  differs: ({ differs }) => (differs ? { words: 'its number is not the one on record', severity: 3 } : null),
+  over,
+  grown,
+  eroded: any('electrodes eroded'),
+  glazed: any('glazed'),
+  bridged: any('bridged'),
+  cracked: any('insulator cracked'),
+  threads: (site, reading) => {
+    const galled = any('threads galled')(site, reading);
+    if (site.breakaway !== 'seized') return galled;
+    return { words: [galled?.words, 'seized'].filter(Boolean).join(', '), severity: galled?.severity ?? 2 };
+  },
+  gaskets: any('gasket missing', 'gasket doubled'),
+  debris: any('debris in well'),
+  boot: any('boot swollen', 'boot torn'),
+  connector: any('connector tab broken'),
+} as const satisfies Readonly<Record<string, SignOf>>;
+export type SignName = keyof typeof SIGNS;
+
+const MEASURED: readonly SignName[] = ['grown', 'over'];
+
+/**
+ * How likely a site where the cause acts does not show it: nobody described that region, somebody described it as something
+ * else, or it was measured and is not there.
+ */
+const MISSED = { unsaid: 0.1, saidOtherwise: 0.05, measured: 0.02 };
+
+/** How likely the cause acts at this site and yet shows none of these signs. */
+export function missed(site: Looked, signs: readonly SignName[]): number {
+  if (site.wear && signs.some((sign) => MEASURED.includes(sign))) return MISSED.measured;
+  return site.seen.some(({ condition }) => condition.startsWith('nose')) ? MISSED.saidOtherwise : MISSED.unsaid;
+}
+
+/** What speaks at a site against a cause whose signs it does not show. */
+export function against(site: Looked, signs: readonly SignName[]): string {
+  if (site.gapMm !== null && signs.some((sign) => MEASURED.includes(sign))) return `gap ${sayGap(site.gapMm)}`;
+  const nose = site.seen.find(({ condition }) => condition.startsWith('nose'));
+  return nose?.condition ?? 'does not show it';
+}
