@@ -7,6 +7,10 @@ export const JOBS = {
   'refresh-families': z.object({ fleetId: z.uuid(), familyIds: z.array(z.uuid()).min(1), why: z.string() }),
   /** Computes the due status of one fleet for the day, and notes what is new. */
   'due-run': z.object({ fleetId: z.uuid() }),
+  /** Holds forecasts of one fleet's past against what came. */
+  'back-test': z.object({ fleetId: z.uuid() }),
+  /** Asks for the same of every fleet. Scheduled. */
+  'back-tests': z.object({}),
   /** Asks for a due run of every fleet. Scheduled. */
   'due-runs': z.object({}),
   /** Works out what a large uploaded file would do. */

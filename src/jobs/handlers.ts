@@ -2,6 +2,7 @@ import { JOBS, type JobData, type JobName } from '@/contracts/jobs';
 import { noteNews } from '@/db/queries/notices';
 import { fleets } from '@/db/schema';
 import type { Deps } from '@/server/deps';
+import { backTestFleet } from '@/server/due/back-test';
 import { ensureDueStatus } from '@/server/due/due-status';
 import { refreshFamilies } from '@/server/due/refresh-families';
 import { applyInBackground, checkInBackground } from '@/server/imports/apply-import';
@@ -26,12 +27,16 @@ const HANDLERS: Handlers = {
   'load-readings': loadReadingsFile,
   'check-import': (deps, { fleetId, importId }) => checkInBackground(deps, fleetId, importId),
   'apply-import': applyInBackground,
-  async 'due-runs'(deps) {
-    for (const { id } of await deps.db.select({ id: fleets.id }).from(fleets))
-      await deps.jobs.send(deps.db, 'due-run', { fleetId: id });
-  },
+  'due-runs': (deps) => forEveryFleet(deps, 'due-run'),
+  'back-test': (deps, { fleetId }) => deps.db.transaction((tx) => backTestFleet(tx, fleetId, deps.today())),
+  'back-tests': (deps) => forEveryFleet(deps, 'back-test'),
   tidy: (deps) => tidy(deps.db, deps.now()),
 };
+
+async function forEveryFleet(deps: Deps, job: 'due-run' | 'back-test'): Promise<void> {
+  for (const { id } of await deps.db.select({ id: fleets.id }).from(fleets))
+    await deps.jobs.send(deps.db, job, { fleetId: id });
+}
 
 /** @throws what keeps it from being done: the queue tries again */
 export async function handle(deps: Deps, name: JobName, raw: unknown): Promise<void> {
@@ -42,5 +47,6 @@ export async function handle(deps: Deps, name: JobName, raw: unknown): Promise<v
 /** The clock of the scheduled ones: minute, hour, day, month, weekday. */
 export const SCHEDULE: readonly (readonly [JobName, string])[] = [
   ['due-runs', '5 * * * *'],
+  ['back-tests', '40 2 * * *'],
   ['tidy', '20 3 * * *'],
 ];

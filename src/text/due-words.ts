@@ -2,7 +2,7 @@ import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { UseRate } from '@/core/odometer/use-rate';
 import type { Km } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
-import { distanceText, percentText, rateText } from './format';
+import { countText, distanceText, percentText, rateText } from './format';
 
 export const STATE_WORDS: Readonly<Record<DueState, string>> = {
   past: 'Past the limit',
@@ -52,9 +52,13 @@ const HISTORY_WORDS: Readonly<Record<Certainty, string>> = {
   assumed: 'history assumed from new',
 };
 
+/** How past forecasts of this duty group, or of the fleet, have done. */
+export const heldText = ({ forecasts, held }: { forecasts: number; held: number }): string =>
+  `The band from P10 to P90 held ${Math.round((100 * held) / forecasts)} % of ${countText(forecasts)} past forecasts.`;
+
 /** What the date rests on, in one line. */
 export function sureText(
-  { rate, certainty }: { rate: UseRate | null; certainty: Certainty | null },
+  { rate, certainty }: { rate: Pick<UseRate, 'kmPerDay' | 'used' | 'borrowed'> | null; certainty: Certainty | null },
   system: UnitSystem,
 ): string {
   const history = certainty ? HISTORY_WORDS[certainty] : '';

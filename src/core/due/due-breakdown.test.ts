@@ -6,7 +6,7 @@ import { type BreakdownLine, dueBreakdown } from './due-breakdown';
 const base: DueInput = {
   today: '2026-11-16',
   odometer: { on: '2026-11-06', km: 50_000 },
-  rate: { kmPerDay: 100, ci80: [90, 110], used: 12, borrowed: false },
+  rate: { kmPerDay: 100, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 12, borrowed: false },
   installed: { on: '2024-11-16', km: 11_000 },
   limits: { distanceKm: 60_000, months: 48 },
 };
@@ -59,7 +59,10 @@ describe('dueBreakdown', () => {
         const input: DueInput = {
           ...base,
           odometer: { on: '2026-10-20', km: odometerKm },
-          rate: rate === null ? null : { kmPerDay: rate, ci80: [rate * 0.8, rate * 1.2], used: 9, borrowed: false },
+          rate:
+            rate === null
+              ? null
+              : { kmPerDay: rate, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 9, borrowed: false },
           installed: { on: '2024-11-16', km: installedKm },
           limits: { distanceKm, months, share },
         };

@@ -53,7 +53,7 @@ export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
     lines.push({
       kind: 'due',
       on: found.due.p50,
-      by: byTime && found.due.p50 === byTime && byTime !== counts.on ? 'time' : counts.by,
+      by: found.datedBy ?? counts.by,
     });
   return lines;
 }

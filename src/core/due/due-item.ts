@@ -36,7 +36,7 @@ export interface DueItem {
   readonly odometerKm: Km | null;
   readonly odometerOn: PlainDate | null;
   readonly odometerNowKm: Km | null;
-  readonly rate: UseRate | null;
+  readonly rate: Pick<UseRate, 'kmPerDay' | 'used' | 'borrowed'> | null;
   readonly suspectReadings: number;
   readonly fitmentWhy: string | null;
   readonly openWorkOrder: { readonly id: string; readonly number: number; readonly plannedOn: PlainDate | null } | null;

@@ -4,13 +4,14 @@ import { addDays, daysBetween } from '../calendar/plain-date';
 import { groupAround } from '../odometer/use-rate';
 import { ASSUMED_LIFE } from '../reliability/weibull';
 import { computeDueStatus, type Recorded } from './due-status';
+import { ASSUMED_FORECAST } from './forecast';
 
 const TODAY = '2026-11-16';
 const MONEY = { failureCost: 1000, wearCostPerPercent: 0.5 };
 const recorded: Recorded = {
   matched: true,
   odometer: { on: '2026-11-10', km: 70_000 },
-  ownRate: { kmPerDay: 100, ci80: [90, 115], used: 12, borrowed: false },
+  ownRate: { kmPerDay: 100, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 12, borrowed: false },
   limits: { distanceKm: 80_000, months: 60 },
   clocks: [
     { cylinder: 1, position: 'A', installed: { on: '2024-01-01', km: 0 }, certainty: 'exact' },
@@ -18,6 +19,7 @@ const recorded: Recorded = {
   ],
   meter: null,
   deferral: null,
+  forecast: ASSUMED_FORECAST,
 };
 const status = (over: Partial<Recorded> = {}, today = TODAY) =>
   computeDueStatus({ ...recorded, ...over }, null, MONEY, ASSUMED_LIFE, today);
@@ -66,7 +68,9 @@ describe('computeDueStatus', () => {
   const day = fc.integer({ min: 0, max: 700 }).map((n) => addDays(TODAY, n));
   const rate = fc.double({ min: 1, max: 400, noNaN: true }).map((kmPerDay) => ({
     kmPerDay,
-    ci80: [kmPerDay * 0.9, kmPerDay * 1.2] as const,
+    weeklySpread: 0.4,
+    observedDays: 180,
+    groupSpread: 0,
     used: 12,
     borrowed: false,
   }));

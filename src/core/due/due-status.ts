@@ -13,6 +13,7 @@ import {
   type WorstSite,
   worstSite,
 } from './due';
+import type { Forecast } from './forecast';
 
 /** What is recorded of a vehicle's component group. */
 export interface Recorded {
@@ -24,6 +25,7 @@ export interface Recorded {
   /** Null: the engine has no hour meter, or nobody reads it. */
   readonly meter: HourMeter | null;
   readonly deferral: Deferral | null;
+  readonly forecast: Forecast;
 }
 
 /** Why the work is not asked for now: a person moved its date, or another fault is to be mended first. */
@@ -115,8 +117,8 @@ export function pressureFor(
 }
 
 function worstOn(recorded: Recorded, rate: UseRate | null, today: PlainDate): WorstSite | null {
-  const { matched, odometer, limits, clocks, meter } = recorded;
+  const { matched, odometer, limits, clocks, meter, forecast } = recorded;
   if (!matched || odometer === null) return null;
   if (limits.distanceKm == null && limits.months == null) return null;
-  return worstSite(clocks, { today, odometer, rate, limits, meter });
+  return worstSite(clocks, { today, odometer, rate, limits, meter, forecast });
 }

@@ -4,16 +4,18 @@ import { addDays, fromDayNumber } from '../calendar/plain-date';
 import { type DueInput, due, dueState, worstSite } from './due';
 import { dueBreakdown } from './due-breakdown';
 
-const rate = (kmPerDay: number, lo = kmPerDay, hi = kmPerDay) => ({
+const rate = (kmPerDay: number, weeklySpread = 0.4) => ({
   kmPerDay,
-  ci80: [lo, hi] as const,
   used: 9,
   borrowed: false,
+  weeklySpread,
+  observedDays: 180,
+  groupSpread: 0,
 });
 const input = (over: Partial<DueInput> = {}): DueInput => ({
   today: '2026-11-16',
   odometer: { on: '2026-11-06', km: 50_000 },
-  rate: rate(100, 80, 125),
+  rate: rate(100),
   installed: { on: '2025-11-16', km: 11_000 },
   limits: { distanceKm: 60_000, months: 48 },
   ...over,
@@ -26,7 +28,8 @@ describe('due', () => {
     expect(found.lifeUsed).toBeCloseTo(40 / 60, 9);
     expect(found).toMatchObject({
       binds: 'distance',
-      due: { p10: addDays('2026-11-16', 160), p50: addDays('2026-11-16', 200), p90: addDays('2026-11-16', 250) },
+      datedBy: 'distance',
+      due: { p50: addDays('2026-11-16', 200) },
     });
   });
 
@@ -55,8 +58,7 @@ describe('due', () => {
     age: fc.integer({ min: 0, max: 3000 }),
     done: fc.integer({ min: 0, max: 200_000 }),
     perDay: fc.double({ min: 0, max: 400, noNaN: true }),
-    lo: fc.double({ min: 0, max: 1, noNaN: true }),
-    hi: fc.double({ min: 1, max: 3, noNaN: true }),
+    weekly: fc.double({ min: 0, max: 1, noNaN: true }),
     km: fc.integer({ min: 1000, max: 200_000 }),
     months: fc.option(fc.integer({ min: 1, max: 120 })),
   });
@@ -66,7 +68,7 @@ describe('due', () => {
       today: a.today,
       odometer: { on: a.today, km: 10_000 + a.done + extraKm },
       installed: { on: addDays(a.today, -a.age), km: 10_000 },
-      rate: rate(a.perDay, a.perDay * a.lo, a.perDay * a.hi),
+      rate: rate(a.perDay, a.weekly),
       limits: { distanceKm: a.km, months: a.months },
     });
 
@@ -114,7 +116,7 @@ describe('worstSite and dueState', () => {
 });
 
 describe('engine hours', () => {
-  const meter = { on: '2026-11-06', hours: 3000, kmPerHour: 40, rate: rate(200, 160, 250) };
+  const meter = { on: '2026-11-06', hours: 3000, kmPerHour: 40, rate: rate(200) };
   const idling = (over: Partial<DueInput> = {}) =>
     input({ installed: { on: '2025-11-16', km: 11_000, hours: 1800 }, meter, limits: { distanceKm: 60_000 }, ...over });
 
@@ -122,11 +124,7 @@ describe('engine hours', () => {
     const found = due(idling());
     // 1,200 h × 40 km and ten days of 200 km: 50,000 of 60,000 km, and 10,000 km at 200 a day are left.
     expect(found).toMatchObject({ binds: 'hours', lifeUsed: 50_000 / 60_000 });
-    expect(found.due).toEqual({
-      p10: addDays('2026-11-16', 40),
-      p50: addDays('2026-11-16', 50),
-      p90: addDays('2026-11-16', 62),
-    });
+    expect(found.due?.p50).toBe(addDays('2026-11-16', 50));
     expect(dueBreakdown(idling())).toEqual(
       expect.arrayContaining([
         { kind: 'ran', hours: 1250, kmPerHour: 40, km: 50_000 },

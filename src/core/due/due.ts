@@ -1,6 +1,7 @@
 import { addDays, addMonths, daysBetween, type PlainDate } from '../calendar/plain-date';
 import type { UseRate } from '../odometer/use-rate';
 import type { Km } from '../shared/kinds';
+import { ASSUMED_FORECAST, band, type Forecast } from './forecast';
 
 /** What limits the life of a component. At least one of the two. */
 export interface Limits {
@@ -38,7 +39,8 @@ export interface Odometer {
 }
 
 /** `hours`: engine hours, counted as distance, are more than what was driven. */
-export type Binding = 'distance' | 'hours' | 'time';
+const BINDINGS = ['distance', 'hours', 'time'] as const;
+export type Binding = (typeof BINDINGS)[number];
 
 export interface DueDates {
   readonly p10: PlainDate;
@@ -50,7 +52,10 @@ interface Due {
   readonly odometerNowKm: Km;
   /** Share of the binding limit used, 1 at the limit; not rounded, may pass 1. */
   readonly lifeUsed: number;
+  /** The limit of which most is used. */
   readonly binds: Binding;
+  /** The limit whose date is given; it may be another, as a limit of time can come first with less of it used. */
+  readonly datedBy: Binding | null;
   /** Null when nothing can date it: no time limit, and the vehicle stands still. */
   readonly due: DueDates | null;
 }
@@ -62,6 +67,8 @@ export interface DueInput {
   readonly installed: Installed;
   readonly limits: Limits;
   readonly meter?: HourMeter | null;
+  /** What past forecasts taught; left out: assumed. */
+  readonly forecast?: Forecast;
 }
 
 /** Beyond this a date says nothing; it is shown as the far end. */
@@ -71,8 +78,8 @@ const FARTHEST_DAYS = 36_525;
  * Life used and due date of one component at one site.
  *
  * Life used is the greatest of distance over its limit, engine hours as distance over the same, and months over theirs.
- * Each due date is today plus the remaining distance over the rate, whichever of distance and hours comes first; P10
- * (earliest likely) and P90 come from the rate's 80 % interval; the time limit caps all three.
+ * Each due date is that of the last reading plus the distance left then over the rate, whichever of distance and hours comes
+ * first; P10 (earliest likely) and P90 are the ends of an 80 % band, see `band`; the time limit caps all three.
  *
  * @throws RangeError when neither limit is given or one is not above 0: a caller's mistake
  */
@@ -80,9 +87,9 @@ export function due(input: DueInput): Due {
   const { today, odometer, rate, installed } = input;
   const limits = effectiveLimits(input.limits);
   const odometerNowKm = projectedOdometer(odometer, rate, today);
-  const driven = wear(limits.km, odometerNowKm - installed.km, rate, input);
+  const driven = wear(limits.km, odometerNowKm - installed.km, rate, odometer.on, input);
   const ran = hoursAsDistance(input);
-  const run = ran === null ? null : wear(limits.km, ran.km, ran.rate, input);
+  const run = ran === null ? null : wear(limits.km, ran.km, ran.rate, ran.on, input);
   const timeLimit = limits.months === null ? null : addPartMonths(installed.on, limits.months);
   const byTime =
     timeLimit === null
@@ -94,7 +101,11 @@ export function due(input: DueInput): Due {
     ['time', timeLimit === null ? -1 : byTime],
   ] as const;
   const [binds, lifeUsed] = lives.reduce((most, next) => (next[1] > most[1] ? next : most));
-  return { odometerNowKm, lifeUsed, binds, due: capped(first(driven?.dates, run?.dates), timeLimit) };
+  const dates = capped(first(driven?.dates, run?.dates), timeLimit);
+  const days = { distance: driven?.dates?.p50, hours: run?.dates?.p50, time: timeLimit };
+  const givers = BINDINGS.filter((by) => dates && days[by] === dates.p50);
+  const datedBy = givers.includes(binds) ? binds : (givers[0] ?? null);
+  return { odometerNowKm, lifeUsed, binds, datedBy, due: dates };
 }
 
 interface Wear {
@@ -102,21 +113,21 @@ interface Wear {
   readonly dates: DueDates | null;
 }
 
-/** What so many km since the fitting have used of a limit of distance, and when the rest will be gone. */
-function wear(limitKm: Km | null, km: Km, rate: UseRate | null, { today, installed }: DueInput): Wear | null {
+/** What so many km since the fitting, up to today, have used of a limit of distance, and when the rest will be gone. */
+function wear(limitKm: Km | null, km: Km, rate: UseRate | null, readOn: PlainDate, input: DueInput): Wear | null {
   if (limitKm === null) return null;
-  return { used: Math.max(0, km) / limitKm, dates: distanceDates(limitKm - km, rate, today, installed.on) };
+  return { used: Math.max(0, km) / limitKm, dates: distanceDates(limitKm - km, rate, readOn, input) };
 }
 
 /** Engine hours since the fitting as distance, km, up to today; null where they are not metered or were not then. */
-export function hoursAsDistance({
-  today,
-  installed,
-  meter,
-}: Pick<DueInput, 'today' | 'installed' | 'meter'>): { readonly km: Km; readonly rate: UseRate | null } | null {
+export function hoursAsDistance({ today, installed, meter }: Pick<DueInput, 'today' | 'installed' | 'meter'>): {
+  readonly km: Km;
+  readonly rate: UseRate | null;
+  readonly on: PlainDate;
+} | null {
   if (!meter || installed.hours == null) return null;
   const now = projectedOdometer({ on: meter.on, km: meter.hours * meter.kmPerHour }, meter.rate, today);
-  return { km: now - installed.hours * meter.kmPerHour, rate: meter.rate };
+  return { km: now - installed.hours * meter.kmPerHour, rate: meter.rate, on: meter.on };
 }
 
 /** The earlier of two, percentile by percentile. */
@@ -145,17 +156,24 @@ function addPartMonths(from: PlainDate, months: number): PlainDate {
   return addDays(whole, Math.round((months % 1) * 30.4375));
 }
 
-/** A limit already passed at standstill was passed by today; no limit was passed before the part was fitted. */
-function distanceDates(remainingKm: Km, rate: UseRate | null, today: PlainDate, fittedOn: PlainDate): DueDates | null {
+/**
+ * A limit already passed at standstill was passed by today; no limit was passed before the part was fitted.
+ *
+ * @param remainingKm today @param readOn the day of the last reading: what was driven since is not known either
+ */
+function distanceDates(
+  remainingKm: Km,
+  rate: UseRate | null,
+  readOn: PlainDate,
+  { today, installed, forecast = ASSUMED_FORECAST }: DueInput,
+): DueDates | null {
   if (!rate || rate.kmPerDay <= 0) return remainingKm > 0 ? null : { p10: today, p50: today, p90: today };
-  const least = Math.min(0, daysBetween(today, fittedOn));
-  const days = (kmPerDay: number): number => {
-    const exact = kmPerDay > 0 ? Math.floor(remainingKm / kmPerDay) : Math.sign(remainingKm) * FARTHEST_DAYS;
-    return Math.max(least, Math.min(FARTHEST_DAYS, exact));
-  };
-  const [early, middle, late] = [days(rate.ci80[1]), days(rate.kmPerDay), days(rate.ci80[0])];
-  const day = (offset: number): PlainDate => addDays(today, offset);
-  return { p10: day(Math.min(early, late)), p50: day(middle), p90: day(Math.max(early, late)) };
+  const least = Math.min(0, daysBetween(today, installed.on));
+  const day = (days: number): PlainDate => addDays(today, Math.max(least, Math.min(FARTHEST_DAYS, Math.floor(days))));
+  const since = Math.max(0, daysBetween(readOn, today));
+  const days = remainingKm / rate.kmPerDay;
+  const [early, late] = band(rate, days + since, forecast);
+  return { p10: day(early - since), p50: day(days), p90: day(late - since) };
 }
 
 function capped(dates: DueDates | null, cap: PlainDate | null): DueDates | null {

@@ -1,8 +1,7 @@
-import { daysBetween, type PlainDate } from '../calendar/plain-date';
+import { daysBetween } from '../calendar/plain-date';
 import type { AccessClass, BankAccess } from '../engine/access';
 import type { Component } from '../engine/quantities';
-import type { UseRate } from '../odometer/use-rate';
-import { type Certainty, type DueDates, due, type Installed, type Limits, type Odometer } from './due';
+import { type Certainty, type DueDates, type DueInput, due, type Installed, type Limits } from './due';
 
 /** Another component of the engine, with a clock of its own. */
 export interface OtherComponent {
@@ -63,7 +62,7 @@ function adviceOf(wanted: boolean, certainty: Certainty): Companion['advice'] {
 export function companions(
   plugs: DueDates | null,
   others: readonly OtherComponent[],
-  vehicle: { readonly today: PlainDate; readonly odometer: Odometer; readonly rate: UseRate | null },
+  vehicle: Pick<DueInput, 'today' | 'odometer' | 'rate' | 'forecast'>,
   access: readonly BankAccess[],
 ): readonly Companion[] {
   const when = plugs && plugs.p50 > vehicle.today ? plugs.p50 : vehicle.today;

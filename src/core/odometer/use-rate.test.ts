@@ -1,10 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { effectiveRate, type GroupRate, groupAround, groupRate, ownRate, type Reading } from './use-rate';
-
-const useRate = (readings: readonly Reading[], group: GroupRate | null = null) =>
-  effectiveRate(ownRate(readings), group);
+import { effectiveRate, groupAround, groupRate, ownRateOfFew, ownRate as useRate } from './use-rate';
 
 interface Vector {
   days: number[];
@@ -33,14 +30,18 @@ describe('useRate', () => {
     const group = groupAround(50);
     const short = [0, 5, 10].map((day) => ({ day, km: day * 90 }));
     expect(useRate(short)).toBeNull();
-    expect(useRate(short, group)).toMatchObject({ kmPerDay: 50, borrowed: true, used: 0 });
-    expect(useRate([], group)?.borrowed).toBe(true);
+    expect(effectiveRate(useRate(short), group)).toMatchObject({ kmPerDay: 50, borrowed: true, used: 0 });
+    expect(effectiveRate(useRate([]), group)?.groupSpread).toBeCloseTo(Math.log(3) / 2 / 1.2816, 3);
+    const own = useRate([0, 30, 60].map((day) => ({ day, km: day * 90 })));
+    expect(effectiveRate(own, group)).toBe(own);
   });
 
-  it('widens a rate from few readings by the group, never narrows it', () => {
-    const few = [0, 30, 60].map((day) => ({ day, km: day * 90 }));
-    expect(useRate(few)?.ci80).toEqual([90, 90]);
-    expect(useRate(few, groupAround(50))?.ci80).toEqual([45, 135]);
+  it('of a vehicle read once a quarter comes from its last three, over two years at most', () => {
+    const every = (days: number) => [0, 1, 2, 3].map((i) => ({ day: i * days, km: i * days * 30 }));
+    expect(useRate(every(91))).toBeNull();
+    expect(ownRateOfFew(every(91))).toMatchObject({ kmPerDay: 30, used: 3, observedDays: 182 });
+    expect(ownRateOfFew(every(400))).toBeNull();
+    expect(ownRateOfFew(every(30))).toEqual(useRate(every(30)));
   });
 
   it('recovers a steady rate whatever the order, and its interval holds it', () => {

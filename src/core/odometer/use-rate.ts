@@ -1,5 +1,6 @@
 import type { Km } from '../shared/kinds';
-import { median, quantile, theilSen } from '../stats/theil-sen';
+import { median, quantile, theilSen, Z_80 } from '../stats/theil-sen';
+import { ASSUMED_WEEKLY, weeklySpread } from './spread';
 
 /** One accepted odometer reading. */
 export interface Reading {
@@ -13,12 +14,22 @@ export const byDay = (a: Reading, b: Reading): number => a.day - b.day || a.km -
 
 export interface UseRate {
   readonly kmPerDay: number;
-  /** 80 % interval, km a day. */
-  readonly ci80: readonly [number, number];
   /** Number of readings behind it; 0 when borrowed. */
   readonly used: number;
   /** The vehicle's own readings do not tell: this is its duty group's rate. */
   readonly borrowed: boolean;
+  /** Standard deviation of the logarithm of one week's use. */
+  readonly weeklySpread: number;
+  /** Days that its readings cover; 0 when borrowed. */
+  readonly observedDays: number;
+  /** Standard deviation of the logarithm of the rates of the group it is borrowed from; 0 when its own. */
+  readonly groupSpread: number;
+}
+
+/** A rate of the vehicle's own readings. */
+export interface OwnRate extends UseRate {
+  /** Sen's 80 % interval of the slope, km a day. Not the band of a date: readings of a sum are not independent. */
+  readonly ci80: readonly [number, number];
 }
 
 /** Rates of the other vehicles in the duty group. */
@@ -31,8 +42,8 @@ export interface GroupRate {
 export const WINDOW_DAYS = 180;
 const MIN_READINGS = 3;
 const MIN_SPAN_DAYS = 14;
-/** Up to this many readings, the group's spread widens the interval. */
-export const FEW_READINGS = 5;
+/** Where the window holds too few, it reaches back for the last three, and so far at most, days. */
+export const WIDEST_WINDOW_DAYS = 730;
 /** Spread taken for a borrowed rate when only the group's middle is known. */
 const ASSUMED_SPREAD = 0.5;
 
@@ -44,8 +55,22 @@ const ASSUMED_SPREAD = 0.5;
  *
  * Source: Sen (1968), see `theilSen`.
  */
-export function ownRate(readings: readonly Reading[]): UseRate | null {
+export const ownRate = (readings: readonly Reading[]): OwnRate | null => rateOf(inWindow(readings));
+
+/**
+ * The same for a vehicle that is read seldom: its window widens, to two years at most, until it holds three readings.
+ *
+ * @param readings any order
+ */
+export function ownRateOfFew(readings: readonly Reading[]): OwnRate | null {
   const recent = inWindow(readings);
+  if (recent.length >= MIN_READINGS) return rateOf(recent);
+  const last = [...readings].sort(byDay).slice(-MIN_READINGS);
+  const [first, end] = [last[0], last.at(-1)];
+  return first && end && end.day - first.day <= WIDEST_WINDOW_DAYS ? rateOf(last) : null;
+}
+
+function rateOf(recent: readonly Reading[]): OwnRate | null {
   const days = recent.map((r) => r.day);
   const span = Math.max(...days) - Math.min(...days);
   if (recent.length < MIN_READINGS || span < MIN_SPAN_DAYS) return null;
@@ -55,35 +80,35 @@ export function ownRate(readings: readonly Reading[]): UseRate | null {
   );
   if (!fit) return null;
   const ci80 = [Math.max(0, fit.ci80[0]), Math.max(0, fit.ci80[1])] as const;
-  return { kmPerDay: Math.max(0, fit.slope), ci80, used: recent.length, borrowed: false };
+  const kmPerDay = Math.max(0, fit.slope);
+  return {
+    kmPerDay,
+    ci80,
+    used: recent.length,
+    borrowed: false,
+    weeklySpread: kmPerDay > 0 ? weeklySpread([...recent].sort(byDay), kmPerDay) : ASSUMED_WEEKLY,
+    observedDays: span,
+    groupSpread: 0,
+  };
 }
 
-/**
- * The rate to work with: the vehicle's own, widened by its duty group's spread where it rests on 3 to 5 readings, or the
- * group's where it has none. @returns null where neither can tell
- */
-export function effectiveRate(own: UseRate | null, group: GroupRate | null): UseRate | null {
-  if (!own) return group ? borrow(group) : null;
-  return own.used <= FEW_READINGS && group ? { ...own, ci80: widen(own.kmPerDay, own.ci80, group) } : own;
-}
+/** The rate to work with: the vehicle's own, or its duty group's where it has none. @returns null where neither can tell */
+export const effectiveRate = (own: UseRate | null, group: GroupRate | null): UseRate | null =>
+  own ?? (group ? borrow(group) : null);
 
 function inWindow(readings: readonly Reading[]): readonly Reading[] {
   const last = readings.reduce((latest, r) => Math.max(latest, r.day), Number.NEGATIVE_INFINITY);
   return readings.filter((r) => r.day >= last - WINDOW_DAYS);
 }
 
-const borrow = (group: GroupRate): UseRate => ({
-  kmPerDay: group.medianKmPerDay,
-  ci80: [group.p10KmPerDay, group.p90KmPerDay],
+const borrow = ({ medianKmPerDay, p10KmPerDay, p90KmPerDay }: GroupRate): UseRate => ({
+  kmPerDay: medianKmPerDay,
   used: 0,
   borrowed: true,
+  weeklySpread: ASSUMED_WEEKLY,
+  observedDays: 0,
+  groupSpread: p10KmPerDay > 0 ? Math.log(p90KmPerDay / p10KmPerDay) / (2 * Z_80) : 1,
 });
-
-function widen(rate: number, [lo, hi]: readonly [number, number], group: GroupRate): readonly [number, number] {
-  if (group.medianKmPerDay <= 0) return [lo, hi];
-  const share = (bound: number): number => (rate * bound) / group.medianKmPerDay;
-  return [Math.min(lo, share(group.p10KmPerDay)), Math.max(hi, share(group.p90KmPerDay))];
-}
 
 /** A group of which only a middle is known. */
 export const groupAround = (kmPerDay: number): GroupRate => ({

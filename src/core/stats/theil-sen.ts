@@ -1,5 +1,5 @@
 /** Normal quantile at 0.9: half of an 80 % two-sided interval. */
-const Z_80 = 1.2815515655446004;
+export const Z_80 = 1.2815515655446004;
 
 interface Slope {
   readonly slope: number;

@@ -21,9 +21,9 @@ describe('stopsIn', () => {
     expect(stopsIn(layout, record({ 'site 2A': trace, 'site 4A': trace }), [])).toEqual([]);
   });
 
-  it('names no neighbours where nobody declared the tray, and is quiet once a supervisor has decided', () => {
+  it('stops on neighbours where nobody declared the tray, and is quiet once a supervisor has decided', () => {
     const both = { 'site 2A': trace, 'site 3A': trace };
-    expect(stopsIn(layout, { ...record(both), order: {} }, [])).toEqual([]);
+    expect(stopsIn(layout, { ...record(both), order: {} }, [])).toMatchObject([{ cause: 'coolant_between' }]);
     const melted = record({ 'site 4A': { seen: { 'electrodes melted': 1 } } });
     const [stop] = stopsIn(layout, melted, []);
     expect(stop?.cause).toBe('detonation');

@@ -38,7 +38,7 @@ export async function loadCurrentPlugs(q: Querier, fleetId: FleetId, which: Whic
 
 /** What decides where a vehicle's odometer stands and how fast it goes. */
 export interface RecentReadings {
-  /** Accepted ones within the window before the last, in order of day. */
+  /** Accepted ones within the window before the last, three at least where there are so many, in order of day. */
   readonly readings: readonly Reading[];
   readonly suspects: number;
 }
@@ -56,10 +56,14 @@ export async function loadRecentReadings(
       select read_on from odometer_readings where vehicle_id = v.id and state = 'accepted'
       order by read_on desc limit 1) last on true
     left join lateral (
+      select read_on from odometer_readings where vehicle_id = v.id and state = 'accepted'
+      order by read_on desc offset 2 limit 1) third on true
+    left join lateral (
       select array_agg(read_on - date '1970-01-01' order by read_on, odometer_km) as days,
         array_agg(odometer_km::float8 order by read_on, odometer_km) as kms
       from odometer_readings
-      where vehicle_id = v.id and state = 'accepted' and read_on >= last.read_on - ${WINDOW_DAYS}::int) r on true
+      where vehicle_id = v.id and state = 'accepted'
+        and read_on >= least(last.read_on - ${WINDOW_DAYS}::int, third.read_on)) r on true
     left join lateral (
       select count(*)::int as n from odometer_readings
       where fleet_id = v.fleet_id and vehicle_id = v.id and state = 'suspect') s on true
@@ -146,8 +150,8 @@ export interface RecordedRow {
   readonly odometerOn: string | null;
   readonly odometerKm: Km | null;
   readonly rateKmPerDay: number | null;
-  readonly rateLowKmPerDay: number | null;
-  readonly rateHighKmPerDay: number | null;
+  readonly rateWeeklySpread: number | null;
+  readonly rateObservedDays: number | null;
   readonly rateReadings: number;
   readonly fitment: 'match' | 'needs-answer' | 'no-spec';
   readonly limitKm: Km | null;
@@ -160,6 +164,11 @@ export interface RecordedRow {
   readonly deferred: boolean;
   readonly deferredUntil: string | null;
   readonly blockedByFault: string | null;
+  /** What past forecasts of its duty group taught, or those of the fleet; null: there are too few. */
+  readonly drift: number | null;
+  readonly scale: number | null;
+  readonly forecasts: number | null;
+  readonly held: number | null;
 }
 
 /** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
@@ -167,17 +176,20 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
   const found = await q.execute<Record<string, unknown> & RecordedRow>(sql`
     select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
       s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
-      s.rate_km_per_day as "rateKmPerDay", s.rate_low_km_per_day as "rateLowKmPerDay", s.rate_high_km_per_day as "rateHighKmPerDay",
+      s.rate_km_per_day as "rateKmPerDay", s.rate_weekly_spread as "rateWeeklySpread", s.rate_observed_days as "rateObservedDays",
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
       s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
-      s.hour_meter as "hourMeter", h.id is not null as deferred, h.until::text as "deferredUntil", h.fault as "blockedByFault"
+      s.hour_meter as "hourMeter", h.id is not null as deferred, h.until::text as "deferredUntil", h.fault as "blockedByFault",
+      b.drift, b.scale, b.forecasts, b.held
     from vehicles v
     join fleets f on f.id = v.fleet_id
     join depots d on d.id = v.depot_id
     left join duty_costs c on c.fleet_id = v.fleet_id and c.duty_group = v.duty_group
     left join due_inputs s on s.vehicle_id = v.id
     left join deferrals h on h.vehicle_id = v.id and h.component = 'plug' and h.ended_at is null
+    left join back_tests g on g.fleet_id = v.fleet_id and g.duty_group = v.duty_group and v.duty_group <> ''
+    left join back_tests b on b.fleet_id = v.fleet_id and b.duty_group = coalesce(g.duty_group, '')
     where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);
   return found.rows;
 }
@@ -196,7 +208,7 @@ export async function lockBorrowers(q: Tx, fleetId: FleetId, groups: readonly st
   return rows.map((row) => row.id);
 }
 
-/** Marks duty groups of these vehicles in which somebody borrowsGroupRate, or will. */
+/** Marks duty groups of these vehicles in which somebody borrows the group's rate, or will. */
 export async function markStaleGroups(tx: Tx, fleetId: FleetId, rows: readonly DueStatusRow[]): Promise<void> {
   const groups = [...new Set(rows.map((row) => row.dutyGroup))].sort();
   await tx.execute(sql`
@@ -231,8 +243,8 @@ export type OdometerRow = Pick<
   | 'odometerKm'
   | 'suspectReadings'
   | 'rateKmPerDay'
-  | 'rateLowKmPerDay'
-  | 'rateHighKmPerDay'
+  | 'rateWeeklySpread'
+  | 'rateObservedDays'
   | 'rateReadings'
 >;
 
@@ -243,10 +255,10 @@ export async function writeOdometers(tx: Tx, rows: readonly OdometerRow[]): Prom
     const column = <K extends keyof (typeof rows)[number]>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
     await tx.execute(sql`
       update due_inputs s set odometer_on = n.on, odometer_km = n.km, suspect_readings = n.suspects,
-        rate_km_per_day = n.rate, rate_low_km_per_day = n.low, rate_high_km_per_day = n.high, rate_readings = n.used
+        rate_km_per_day = n.rate, rate_weekly_spread = n.spread, rate_observed_days = n.observed, rate_readings = n.used
       from unnest(${column('vehicleId')}::uuid[], ${column('odometerOn')}::date[], ${column('odometerKm')}::numeric[],
-        ${column('suspectReadings')}::int[], ${column('rateKmPerDay')}::float8[], ${column('rateLowKmPerDay')}::float8[],
-        ${column('rateHighKmPerDay')}::float8[], ${column('rateReadings')}::int[]) as n (id, "on", km, suspects, rate, low, high, used)
+        ${column('suspectReadings')}::int[], ${column('rateKmPerDay')}::float8[], ${column('rateWeeklySpread')}::float8[],
+        ${column('rateObservedDays')}::int[], ${column('rateReadings')}::int[]) as n (id, "on", km, suspects, rate, spread, observed, used)
       where s.vehicle_id = n.id`);
   }
 }

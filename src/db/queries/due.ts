@@ -114,8 +114,6 @@ export interface DueRow {
   readonly dueP50: string | null;
   readonly dueP90: string | null;
   readonly rateKmPerDay: number | null;
-  readonly rateLowKmPerDay: number | null;
-  readonly rateHighKmPerDay: number | null;
   readonly rateReadings: number;
   readonly rateBorrowed: boolean;
   readonly failureCost: number;
@@ -143,7 +141,7 @@ export async function loadDueRows(q: Querier, fleetId: FleetId, ids: readonly st
       f.code as "engineCode", t.state, t.life_used as "lifeUsed",
       t.odometer_now_km as "odometerNowKm", t.binds, t.certainty,
       t.due_p_10::text as "dueP10", t.due_p_50::text as "dueP50", t.due_p_90::text as "dueP90",
-      t.rate_km_per_day as "rateKmPerDay", t.rate_low_km_per_day as "rateLowKmPerDay", t.rate_high_km_per_day as "rateHighKmPerDay",
+      t.rate_km_per_day as "rateKmPerDay",
       t.rate_readings as "rateReadings", t.rate_borrowed as "rateBorrowed", t.failure_cost as "failureCost", t.pressure,
       s.limit_km::float8 as "limitKm", coalesce(s.limit_by, 'sheet') as "limitBy", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare",
       v.odometer_unit as "odometerUnit", s.odometer_km::float8 as "odometerKm", s.odometer_on::text as "odometerOn",

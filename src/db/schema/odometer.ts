@@ -90,8 +90,9 @@ export const dueInputs = pgTable(
     suspectReadings: integer().notNull().default(0),
     /** The vehicle's own rate; null: its readings cannot tell, and its duty group lends one when it is read. */
     rateKmPerDay: doublePrecision(),
-    rateLowKmPerDay: doublePrecision(),
-    rateHighKmPerDay: doublePrecision(),
+    /** Standard deviation of the logarithm of a week's use, and the days it was seen over; null: not worked out yet. */
+    rateWeeklySpread: doublePrecision(),
+    rateObservedDays: integer(),
     rateReadings: integer().notNull().default(0),
     fitment: text({ enum: ['match', 'needs-answer', 'no-spec'] }).notNull(),
     /** What would resolve the fitment, or why there is none. */
@@ -110,6 +111,20 @@ export const dueInputs = pgTable(
     clocks: jsonb().$type<SiteClock[]>().notNull(),
   },
   (t) => [foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] })],
+);
+
+/** What forecasts of the past taught of a duty group, or, with an empty name, of the whole fleet. Worked out once a day. */
+export const backTests = pgTable(
+  'back_tests',
+  {
+    fleetId: fleetId(),
+    dutyGroup: text().notNull(),
+    drift: doublePrecision().notNull(),
+    scale: doublePrecision().notNull(),
+    forecasts: integer().notNull(),
+    held: integer().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.fleetId, t.dutyGroup] })],
 );
 
 /**
@@ -138,11 +153,9 @@ export const dueStatus = pgTable(
     dueP90: day(),
     /** The rate worked with: its own, or its duty group's. */
     rateKmPerDay: doublePrecision(),
-    rateLowKmPerDay: doublePrecision(),
-    rateHighKmPerDay: doublePrecision(),
     rateReadings: integer().notNull(),
     rateBorrowed: boolean().notNull(),
-    /** Its rate is borrowed or widened by that of its group: it changes with the group. */
+    /** Its rate is borrowed from its group: it changes with the group. */
     borrowsGroupRate: boolean().notNull(),
     failureCost: doublePrecision().notNull(),
     /** Money a week if the work waits; null where life is not known. */

@@ -1,6 +1,8 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-status';
-import { FEW_READINGS, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
+import { ASSUMED_FORECAST } from '@/core/due/forecast';
+import { ASSUMED_WEEKLY } from '@/core/odometer/spread';
+import { type GroupRate, groupRate, type UseRate, WINDOW_DAYS } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId } from '@/core/shared/kinds';
@@ -30,6 +32,7 @@ export const recordedOf = (row: RecordedRow): Recorded => ({
   clocks: row.clocks,
   meter: row.hourMeter,
   deferral: row.deferred ? { until: row.deferredUntil, fault: row.blockedByFault } : null,
+  forecast: row.drift === null || row.scale === null ? ASSUMED_FORECAST : { drift: row.drift, scale: row.scale },
 });
 
 export const moneyOf = ({ failureCost, wearCostPerPercent }: RecordedRow) => ({ failureCost, wearCostPerPercent });
@@ -38,15 +41,16 @@ function ownRateOf(row: RecordedRow): UseRate | null {
   if (row.rateKmPerDay === null) return null;
   return {
     kmPerDay: row.rateKmPerDay,
-    ci80: [row.rateLowKmPerDay ?? 0, row.rateHighKmPerDay ?? 0],
     used: row.rateReadings,
     borrowed: false,
+    weeklySpread: row.rateWeeklySpread ?? ASSUMED_WEEKLY,
+    observedDays: row.rateObservedDays ?? WINDOW_DAYS,
+    groupSpread: 0,
   };
 }
 
-/** Whether its rate is borrowed from its duty group, or widened by it. */
-export const borrowsGroupRate = (row: RecordedRow): boolean =>
-  row.rateKmPerDay === null || row.rateReadings <= FEW_READINGS;
+/** Whether its rate is borrowed from its duty group. */
+export const borrowsGroupRate = (row: RecordedRow): boolean => row.rateKmPerDay === null;
 
 /**
  * Computes the due status of some vehicles, or (null) of the whole fleet, for a day. Those who borrow their duty group's
@@ -103,8 +107,6 @@ function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28,
     dueP50: dates?.p50 ?? null,
     dueP90: dates?.p90 ?? null,
     rateKmPerDay: rate?.kmPerDay ?? null,
-    rateLowKmPerDay: rate?.ci80[0] ?? null,
-    rateHighKmPerDay: rate?.ci80[1] ?? null,
     rateReadings: rate?.used ?? 0,
     rateBorrowed: rate?.borrowed ?? false,
     borrowsGroupRate: borrowsGroupRate(row),

@@ -4,6 +4,7 @@ import { DUE_STATES, type DueState } from '@/core/due/due';
 import { type BreakdownLine, dueBreakdown } from '@/core/due/due-breakdown';
 import { DUE_SORTS, type DueItem } from '@/core/due/due-item';
 import { type DueStatus, pressureFor } from '@/core/due/due-status';
+import type { Forecast } from '@/core/due/forecast';
 import { groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
@@ -86,8 +87,12 @@ function sumOfPlaces(
 }
 
 /** One vehicle's due status with the reckoning behind its date, and the parts of its pressure. */
-interface DueView extends DueItem {
+export interface DueView extends DueItem {
   readonly breakdown: readonly BreakdownLine[];
+  readonly useRate: UseRate | null;
+  readonly forecast: Forecast;
+  /** Past forecasts of its duty group, or of the fleet, and how many held; null: too few. */
+  readonly tested: { readonly forecasts: number; readonly held: number } | null;
   readonly pressureParts: Pressure | null;
 }
 
@@ -104,6 +109,9 @@ export const viewDue = useCase({
     return ok({
       ...toItem(shown),
       breakdown: breakdownOf(row, status, deps.today()),
+      useRate: status.rate,
+      forecast: recordedOf(row).forecast,
+      tested: row.forecasts && row.held !== null ? { forecasts: row.forecasts, held: row.held } : null,
       pressureParts:
         status.worst && status.lifeIn7 !== null
           ? pressureFor(recordedOf(row), status.worst, status.lifeIn7, moneyOf(row), ASSUMED_LIFE)
@@ -150,11 +158,10 @@ const toItem = (row: DueRow): DueItem => ({
       : { id: row.openWorkOrderId, number: row.openWorkOrderNumber ?? 0, plannedOn: row.plannedOn },
 });
 
-function rateOf(row: DueRow): UseRate | null {
+function rateOf(row: DueRow): DueItem['rate'] {
   if (row.rateKmPerDay === null) return null;
   return {
     kmPerDay: row.rateKmPerDay,
-    ci80: [row.rateLowKmPerDay ?? 0, row.rateHighKmPerDay ?? 0],
     used: row.rateReadings,
     borrowed: row.rateBorrowed,
   };

@@ -1,16 +1,15 @@
 import { and, eq, isNull, ne } from 'drizzle-orm';
 import { match } from '@/core/catalogue/match';
 import type { Installed, Odometer } from '@/core/due/due';
-import type { DueItem } from '@/core/due/due-item';
 import { type Companion, companions, type OtherComponent } from '@/core/due/other-components';
 import { layoutOf } from '@/core/engine/layout';
 import { placesOf, quantityOf } from '@/core/engine/quantities';
-import type { UseRate } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '@/db/client';
 import { type EngineFamily, loadSheets } from '@/db/queries/catalogue';
 import type { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { fittedComponents } from '@/db/schema';
+import type { DueView } from './list-due';
 
 type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
 
@@ -20,7 +19,7 @@ export async function companionsOf(
   today: string,
   vehicle: Vehicle,
   family: EngineFamily,
-  item: Pick<DueItem, 'due' | 'odometerKm' | 'odometerOn'> & { readonly rate: UseRate | null },
+  item: Pick<DueView, 'due' | 'odometerKm' | 'odometerOn' | 'useRate' | 'forecast'>,
 ): Promise<readonly Companion[]> {
   if (item.odometerKm === null || item.odometerOn === null) return [];
   const odometer: Odometer = { on: item.odometerOn, km: item.odometerKm };
@@ -65,5 +64,6 @@ export async function companionsOf(
       },
     ];
   });
-  return companions(item.due, others, { today, odometer, rate: item.rate }, family.access ?? []);
+  const { useRate: rate, forecast } = item;
+  return companions(item.due, others, { today, odometer, rate, forecast }, family.access ?? []);
 }

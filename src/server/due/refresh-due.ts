@@ -4,7 +4,7 @@ import type { Certainty, SiteClock } from '@/core/due/due';
 import { layoutOf, type Site } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
-import { ownRate } from '@/core/odometer/use-rate';
+import { ownRateOfFew } from '@/core/odometer/use-rate';
 import { dueShare, kmPerHour } from '@/core/policy/apply';
 import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
@@ -116,14 +116,14 @@ const NO_READINGS: RecentReadings = { readings: [], suspects: 0 };
 /** Where an odometer stands by its accepted readings, in order of day: those within the window, or all of them. */
 export function odometerOf({ readings, suspects: suspectReadings }: RecentReadings): Omit<OdometerRow, 'vehicleId'> {
   const last = readings.at(-1);
-  const rate = ownRate(readings);
+  const rate = ownRateOfFew(readings);
   return {
     odometerOn: last ? fromDayNumber(last.day) : null,
     odometerKm: last?.km ?? null,
     suspectReadings,
     rateKmPerDay: rate?.kmPerDay ?? null,
-    rateLowKmPerDay: rate?.ci80[0] ?? null,
-    rateHighKmPerDay: rate?.ci80[1] ?? null,
+    rateWeeklySpread: rate?.weeklySpread ?? null,
+    rateObservedDays: rate?.observedDays ?? null,
     rateReadings: rate?.used ?? 0,
   };
 }

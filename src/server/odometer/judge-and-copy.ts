@@ -211,7 +211,8 @@ function judge({ id, accepted, knownSuspects, fresh }: OneVehicle) {
     fresh.map(({ day, km }) => ({ day, value: km, unit: 'km' })),
   );
   const all = [...accepted, ...fresh.filter((_, i) => !checks.has(i))].sort(byDay);
-  const since = (all.at(-1)?.day ?? 0) - WINDOW_DAYS;
+  // What a rate is told by: the window, or the last three.
+  const since = Math.min((all.at(-1)?.day ?? 0) - WINDOW_DAYS, all.at(-3)?.day ?? 0);
   const recent = Float64Array.from(all.flatMap(({ day, km }) => (day >= since ? [day, km] : [])));
   return { checks, changed: { vehicleId: id, suspects: knownSuspects + checks.size, recent } };
 }

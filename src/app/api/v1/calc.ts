@@ -3,7 +3,7 @@ import { dayNumber, isPlainDate } from '@/core/calendar/plain-date';
 import { due } from '@/core/due/due';
 import { checkGaps, ELECTRODES, REGAP_POLICIES } from '@/core/gap/check';
 import { CHECK_CODES, checkReading, MAX_ODOMETER_KM } from '@/core/odometer/check';
-import { effectiveRate, groupAround, ownRate } from '@/core/odometer/use-rate';
+import { effectiveRate, groupAround, ownRate, ownRateOfFew } from '@/core/odometer/use-rate';
 import type { Mm } from '@/core/shared/kinds';
 import { GASKETS, HEADS, LUBRICANTS, planTorque, SEATS, THREADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -173,19 +173,30 @@ function useRate({ readings }: z.output<typeof useRateInput>): z.output<typeof u
     : { rate_km_per_day: null, rate_ci80: null, used: 0 };
 }
 
-const dueInput = z.object({
-  today: day,
-  readings: z
-    .array(z.object({ on: day, km }))
-    .min(1)
-    .max(2000),
-  installed: z.object({ on: day, km }),
-  limits: z.object({
-    distance_km: z.number().gt(0).max(MAX_ODOMETER_KM),
-    months: z.number().gt(0).max(1200).nullish(),
-  }),
-  borrowed_rate_km_per_day: z.number().min(0).max(1500).nullish(),
-});
+const dueInput = z
+  .object({
+    today: day,
+    readings: z
+      .array(z.object({ on: day, km }))
+      .min(1)
+      .max(2000),
+    installed: z.object({ on: day, km }),
+    limits: z.object({
+      distance_km: z.number().gt(0).max(MAX_ODOMETER_KM),
+      months: z.number().gt(0).max(1200).nullish(),
+    }),
+    borrowed_rate_km_per_day: z.number().min(0).max(1500).nullish(),
+  })
+  .superRefine(({ today, readings }, check) => {
+    readings.forEach(({ on }, i) => {
+      if (on > today)
+        check.addIssue({
+          code: 'custom',
+          path: ['readings', i, 'on'],
+          message: `${on} is after today, ${today}: a reading cannot be.`,
+        });
+    });
+  });
 const dueOutput = z.object({
   odometer_now_km: z.number(),
   life_used: z.number(),
@@ -199,7 +210,7 @@ function dueDate(input: z.output<typeof dueInput>): z.output<typeof dueOutput> {
   const sorted = [...input.readings].sort((a, b) => a.on.localeCompare(b.on) || a.km - b.km);
   const last = sorted.at(-1) ?? { on: input.today, km: 0 };
   const group = input.borrowed_rate_km_per_day == null ? null : groupAround(input.borrowed_rate_km_per_day);
-  const rate = effectiveRate(ownRate(sorted.map((r) => ({ day: dayNumber(r.on), km: r.km }))), group);
+  const rate = effectiveRate(ownRateOfFew(sorted.map((r) => ({ day: dayNumber(r.on), km: r.km }))), group);
   const found = due({
     today: input.today,
     odometer: last,
@@ -210,7 +221,7 @@ function dueDate(input: z.output<typeof dueInput>): z.output<typeof dueOutput> {
   return {
     odometer_now_km: found.odometerNowKm,
     life_used: found.lifeUsed,
-    binds: found.binds,
+    binds: found.datedBy ?? found.binds,
     due: found.due,
     rate_km_per_day: rate?.kmPerDay ?? null,
     borrowed: rate?.borrowed ?? false,

@@ -15,6 +15,7 @@ export const metadata = { title: 'Background work' };
 const NAMES: Readonly<Record<string, string>> = {
   'refresh-families': 'Due dates after a change of the catalogue',
   'due-run': 'Due dates of the day',
+  'back-test': 'Past forecasts held against what came',
   'load-readings': 'Load of a large file of readings',
   notices: 'Notices of the day',
   'check-import': 'Check of a large file',

@@ -11,7 +11,7 @@ import type { UnitSystem } from '@/core/units/person-units';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
-import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
+import { bindingText, heldText, STATE_WORDS, sureText } from '@/text/due-words';
 import { dateText, distanceText, gapText, instantText, meterText, NONE, percentText, turnText } from '@/text/format';
 import { ORDER_STATES, SOURCE_WORDS } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
@@ -83,6 +83,11 @@ export default page(async function VehiclePage({ params }: Props) {
             {due.breakdown.length > 0 && (
               <Section id="date" title="How the date comes about" aside="the calculation, step by step">
                 <DueSum lines={due.breakdown} system={system} />
+                {due.tested && (
+                  <Box color="soft" mt="2">
+                    {heldText(due.tested)}
+                  </Box>
+                )}
               </Section>
             )}
           </div>
