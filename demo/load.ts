@@ -14,6 +14,7 @@ import { keepResult, keptInput } from '../src/server/bench/keep-result';
 import { addWrench, wrenchInput } from '../src/server/bench/wrenches';
 import { checkSheet } from '../src/server/catalogue/check-sheet';
 import type { Deps } from '../src/server/deps';
+import { backTestFleet } from '../src/server/due/back-test';
 import { costsInput, setCosts } from '../src/server/due/costs';
 import { blockByFault, blockInput } from '../src/server/due/defer';
 import type { Outcome } from '../src/server/failure';
@@ -111,6 +112,7 @@ export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: strin
     must(delivery.orderReference, await receiveDelivery(deps, actor, delivery));
   for (const trial of scenario.trials) must(trial.number, await startTrial(deps, actor, trial));
   for (const kept of scenario.kept) must(kept.tool, await keepResult(deps, actor, kept));
+  await deps.db.transaction((tx) => backTestFleet(tx, actor.fleetId, DEMO_TODAY));
   const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));
   return { actor, token };
 }

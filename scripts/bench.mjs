@@ -17,6 +17,9 @@ if (small)
     BENCH_SHEETS: '50',
     BENCH_CURVES: '5',
     BENCH_TRAYS: '50',
+    BENCH_BANDS: '5',
+    BENCH_FLEET: '4',
+    BENCH_DASH: '40',
     BENCH_CALLS: '8',
     BENCH_SECONDS: '0.2',
   });
@@ -65,7 +68,8 @@ await warm.stop();
 
 run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
 run(process.execPath, [nodeArgs.tsx, 'bench/curves.ts']);
-run(process.execPath, [nodeArgs.tsx, 'bench/reading.ts']);
+for (const judged of ['reading', 'due-band', 'fleet-band', 'dash'])
+  run(process.execPath, [nodeArgs.tsx, `bench/${judged}.ts`]);
 
 const cluster = await startCluster(path.join(folder, 'cluster'));
 const demoUrl = madeDatabase('bench_demo');

@@ -9,6 +9,9 @@ const wordsOf = (code: CheckCode, system: UnitSystem): string =>
   ({
     backwards: 'goes backwards',
     too_fast: `is over ${distanceText(MAX_KM_PER_DAY, system)} a day`,
+    unusual: 'is far more than it usually covers',
+    before_service: 'is from before it entered service',
+    below_fitting: 'is less than when its plugs were fitted',
     unit_slip: 'is probably in the other unit',
     digit_slip: 'probably has a digit dropped, doubled or misread',
     stuck: 'has stood still while others moved',

@@ -1,7 +1,16 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { deferrals, dueInputs, dueStatus, engineHourReadings, fittedComponents, vehicles } from '../../src/db/schema';
+import {
+  backTests,
+  deferrals,
+  dueInputs,
+  dueStatus,
+  engineHourReadings,
+  fittedComponents,
+  vehicles,
+} from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { backTestFleet } from '../../src/server/due/back-test';
 import { blockByFault, blockInput, deferDue, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
@@ -52,6 +61,38 @@ async function equalsRebuild(): Promise<void> {
   expect(await all()).toEqual(before);
   expect(await statuses()).toEqual(stood);
 }
+
+describe('forecasts of the past', () => {
+  const bands = async () =>
+    (await w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId)).map(({ dueP10, dueP50, dueP90 }) => ({
+      dueP10,
+      dueP50,
+      dueP90,
+    }));
+
+  it('are held against what came, widen or narrow every band, move no middle, and are told with the date', async () => {
+    await w.deps.db.delete(backTests);
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
+    const before = await bands();
+    expect((await due('33')).tested).toBeNull();
+    await w.deps.db.transaction((tx) => backTestFleet(tx, actor.fleetId, TODAY));
+    const after = await bands();
+    expect(after.map(({ dueP50 }) => dueP50)).toEqual(before.map(({ dueP50 }) => dueP50));
+    expect(after).not.toEqual(before);
+    const { tested, forecast } = await due('33');
+    expect(tested?.forecasts).toBeGreaterThan(20);
+    expect(tested?.held).toBeLessThanOrEqual(tested?.forecasts ?? 0);
+    expect(forecast.scale).toBeGreaterThan(0);
+  });
+
+  it('teach the same when they are held again, and nothing where there are too few', async () => {
+    const all = () => w.deps.db.select().from(backTests).orderBy(backTests.dutyGroup);
+    const once = await all();
+    await w.deps.db.transaction((tx) => backTestFleet(tx, actor.fleetId, TODAY));
+    expect(await all()).toEqual(once);
+    expect(once.map(({ dutyGroup }) => dutyGroup)).toContain('');
+  });
+});
 
 describe('engine hours', () => {
   it('bind where an engine idles more than it drives, and the sum says so', async () => {

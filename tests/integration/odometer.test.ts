@@ -183,6 +183,31 @@ describe('the inbox', () => {
     expect((await due('109')).odometerKm).toBe(km + 40);
   });
 
+  it('withdraws or corrects a reading that was accepted, with a reason, and judges again what it made suspect', async () => {
+    const km = Math.round((await due('111')).odometerNowKm ?? 0);
+    const [wrong] = await record(['111', '2026-11-14', `${km + 120}`]);
+    expect(wrong?.state).toBe('accepted');
+    expect((await record(['111', '2026-11-15', `${km + 30}`]))[0]?.state).toBe('suspect');
+    const item = (await rowsOf('111')).find((row) => row.odometerKm === km + 120);
+    const key = { vehicleId: item?.vehicleId, readOn: '2026-11-14', odometerKm: km + 120 };
+    const undo = (over: object) =>
+      resolveReadings(
+        w.deps,
+        actor,
+        resolveInput.parse({ items: [key], how: 'correct', corrected: `${km + 9}`, ...over }),
+      );
+    expect(await undo({})).toMatchObject({
+      ok: false,
+      error: { fields: { reason: expect.stringContaining('Say why') } },
+    });
+    expect(await undo({ how: 'accept', reason: 'again' })).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+    expect(value(await undo({ reason: 'read off the trip meter' }))).toEqual({ resolved: 1, cleared: 1 });
+    const rows = await rowsOf('111');
+    expect(rows.find((row) => row.odometerKm === km + 120)).toMatchObject({ state: 'rejected', resolved: 'corrected' });
+    expect(rows.find((row) => row.odometerKm === km + 9)).toMatchObject({ state: 'accepted', correctsKm: km + 120 });
+    expect((await due('111')).odometerKm).toBe(km + 30);
+  });
+
   it('resolves a reading once, whoever comes second, and not for everyone', async () => {
     await record(['110', TODAY, '3']);
     expect(await resolve('110', 'reject', {}, inRole(actor, 'technician'))).toMatchObject({

@@ -1,17 +1,29 @@
 import type { Km } from '../shared/kinds';
 import { keptKm } from '../units/round';
 import { KM_PER_MILE } from '../units/unit';
+import { digitSlips, kmOf, rolledOver, type Shown } from './slips';
 import { byDay, MAX_KM_PER_DAY, ownRate, type Reading } from './use-rate';
+import { paceOf, standsOut, type Usual, usualOf } from './usual';
 
 /** No road vehicle has gone further, km: what is over it is misread or of another unit. */
 export const MAX_ODOMETER_KM = 3_300_000;
 
-export const CHECK_CODES = ['backwards', 'too_fast', 'unit_slip', 'digit_slip', 'stuck', 'rollover'] as const;
+export const CHECK_CODES = [
+  'backwards',
+  'too_fast',
+  'unusual',
+  'before_service',
+  'below_fitting',
+  'unit_slip',
+  'digit_slip',
+  'stuck',
+  'rollover',
+] as const;
 export type CheckCode = (typeof CHECK_CODES)[number];
 
 interface Suggestion {
   readonly km: Km;
-  readonly why: Exclude<CheckCode, 'backwards' | 'too_fast' | 'stuck'>;
+  readonly why: Extract<CheckCode, 'unit_slip' | 'digit_slip' | 'rollover'>;
 }
 
 export interface ReadingCheck {
@@ -22,26 +34,19 @@ export interface ReadingCheck {
 }
 
 /** A reading with the digits as they stood on the dash. */
-interface ShownReading {
+export interface ShownReading extends Shown {
   readonly day: number;
-  /** As shown, in `unit`. */
-  readonly value: number;
-  readonly unit: 'km' | 'mi';
 }
 
 /** Two figures are one unit apart when their ratio is this near to the factor. */
 const SLIP_TOLERANCE = 0.02;
-/** Faster than this many times its own rate, and a unit slip is looked for. */
+/** Faster than this many times its own rate, and a step is looked at. */
 const UNUSUAL = 2;
 const STUCK_DAYS = 30;
 /** A vehicle that covers less stands anyway, km a day. */
 const MOVING_KM_PER_DAY = 5;
-/** A meter is near its end, or at its beginning, within this share of what it can show. */
-const ROLLOVER_SHARE = 0.1;
 
 const ACCEPT: ReadingCheck = { verdict: 'accept', reasons: [], suggestion: null };
-const factor = (unit: 'km' | 'mi'): number => (unit === 'mi' ? KM_PER_MILE : 1);
-const toKm = ({ value, unit }: Pick<ShownReading, 'value' | 'unit'>): number => value * factor(unit);
 
 /**
  * Judges a new reading against what is accepted of its vehicle, and offers what it probably was.
@@ -63,7 +68,7 @@ export function checkAgainst(
   reading: ShownReading,
   othersMove = true,
 ): ReadingCheck {
-  const km = toKm(reading);
+  const km = kmOf(reading);
   const before = sorted.findLast((known) => known.day <= reading.day) ?? null;
   const after = sorted.find((known) => known.day > reading.day) ?? null;
   const highest = sorted.reduce((most, known) => (known.day <= reading.day ? Math.max(most, known.km) : most), 0);
@@ -72,16 +77,29 @@ export function checkAgainst(
     return { verdict: 'suspect', reasons: ['stuck'], suggestion: null };
   if (!before) return wrong.length === 0 ? ACCEPT : { verdict: 'suspect', reasons: wrong, suggestion: null };
   const days = Math.max(1, reading.day - before.day);
-  const unusual = kmPerDay !== null && km - before.km > UNUSUAL * Math.max(kmPerDay, 1) * days;
-  if (wrong.length === 0 && !unusual) return ACCEPT;
-  const expected = before.km + (kmPerDay ?? 0) * days;
-  const reach = Math.max(300, 3 * (kmPerDay ?? 100) * days);
-  const suggestion = likely({ ...reading }, before.km, expected, reach, wrong);
-  const cause = suggestion && (wrong.length > 0 || suggestion.why === 'unit_slip') ? [suggestion.why] : [];
-  const reasons = [...wrong, ...cause];
-  return reasons.length === 0
-    ? ACCEPT
-    : { verdict: 'suspect', reasons, suggestion: cause.length > 0 ? suggestion : null };
+  const usual = usualOf(
+    sorted.filter(({ day }) => day <= reading.day),
+    kmPerDay,
+  );
+  const step: Step = { reading, lastKm: before.km, days, usual, km: km - before.km };
+  const unlike = wrong.length === 0 && usual !== null && step.km > UNUSUAL * usual.kmPerDay * days;
+  if (wrong.length === 0 && !unlike) return ACCEPT;
+  const suggestion = likely(step, wrong);
+  if (wrong.length > 0)
+    return { verdict: 'suspect', reasons: suggestion ? [...wrong, suggestion.why] : wrong, suggestion };
+  return isUnusual(step, suggestion)
+    ? { verdict: 'suspect', reasons: ['unusual', ...(suggestion ? [suggestion.why] : [])], suggestion }
+    : ACCEPT;
+}
+
+/** From the last reading to this one. */
+interface Step {
+  readonly reading: ShownReading;
+  readonly lastKm: Km;
+  readonly days: number;
+  readonly km: Km;
+  /** Null: too little is known. */
+  readonly usual: Usual | null;
 }
 
 function plainFaults(before: Reading | null, after: Reading | null, reading: Reading): CheckCode[] {
@@ -89,6 +107,28 @@ function plainFaults(before: Reading | null, after: Reading | null, reading: Rea
   if (!before) return [];
   const days = Math.max(1, reading.day - before.day);
   return (reading.km - before.km) / days > MAX_KM_PER_DAY ? ['too_fast'] : [];
+}
+
+/** Deviations from what is usual at which a step is asked about where a slip would explain it, and where none would. */
+const ASKED_IF_EXPLAINED = 2.2;
+const ASKED = 3.5;
+/** And so many times as far as usual: twice is a holiday. */
+const ASKED_TIMES = 2.6;
+/** So far beyond the fastest it has gone. */
+const BEYOND_FASTEST = 1.5;
+/** A holiday is not asked about: only what is so far beyond the usual, km, and so fast, km a day. */
+const HOLIDAY_KM = 1200;
+const HOLIDAY_KM_PER_DAY = 350;
+
+/** Whether a step is so much more than this vehicle covers that somebody should look again. */
+function isUnusual({ usual, km, days }: Step, suggestion: Suggestion | null): boolean {
+  if (!usual) return false;
+  if (suggestion?.why === 'unit_slip') return true;
+  const out = standsOut(usual, km, days);
+  const pace = km / days;
+  const beyond = pace > BEYOND_FASTEST * usual.fastest;
+  if (suggestion) return beyond && out > ASKED_IF_EXPLAINED && km > ASKED_TIMES * usual.kmPerDay * days;
+  return beyond && out > ASKED && pace > HOLIDAY_KM_PER_DAY && km - usual.kmPerDay * days > HOLIDAY_KM;
 }
 
 /** The same figure for long, on a vehicle that moved before. */
@@ -100,72 +140,83 @@ function isStuck(sorted: readonly Reading[], day: number, km: Km, kmPerDay: numb
   return rate > MOVING_KM_PER_DAY;
 }
 
-/** What the figure probably was: it must follow from the last reading and lie where the vehicle could be. */
-function likely(
-  reading: ShownReading,
-  lastKm: Km,
-  expected: number,
-  reach: number,
-  wrong: readonly CheckCode[],
-): Suggestion | null {
-  const km = toKm(reading);
-  const follows = (candidate: number): boolean => candidate >= lastKm - 0.5 && candidate <= expected + reach;
-  const slip = [km * KM_PER_MILE, km / KM_PER_MILE].find(
+/** A slip must bring the figure so near to what is usual, in deviations. */
+const NEAR = 2.5;
+/** Where little is known a figure may lie so far beyond the last, km a day. */
+const UNKNOWN_REACH = 400;
+/** Without a fault beside it only a common slip explains a step. */
+const COMMON = 1;
+
+/** What the figure probably was: it follows from the last reading and lies where the vehicle usually would be. */
+function likely({ reading, lastKm, days, usual }: Step, wrong: readonly CheckCode[]): Suggestion | null {
+  const km = kmOf(reading);
+  const expected = lastKm + (usual?.kmPerDay ?? 0) * days;
+  const { offsetKm = 0 } = reading;
+  const slip = [(km - offsetKm) * KM_PER_MILE + offsetKm, (km - offsetKm) / KM_PER_MILE + offsetKm].find(
     (other) => other >= lastKm - 0.5 && Math.abs(other / expected - 1) <= SLIP_TOLERANCE,
   );
   if (slip !== undefined) return { km: keptKm(slip), why: 'unit_slip' };
-  if (wrong.length === 0) return null;
-  const rolled = rolledOver(reading, lastKm);
-  if (rolled !== null && follows(rolled)) return { km: keptKm(rolled), why: 'rollover' };
-  const digits = digitSlips(reading)
-    .filter(follows)
-    .sort((a, b) => Math.abs(a - expected) - Math.abs(b - expected))[0];
-  return digits === undefined ? null : { km: keptKm(digits), why: 'digit_slip' };
+  const rolled = wrong.length > 0 ? rolledOver(reading, lastKm) : null;
+  if (rolled !== null && farFrom(rolled, lastKm, days, usual) <= 2 * NEAR)
+    return { km: keptKm(rolled), why: 'rollover' };
+  const most = wrong.length > 0 ? Number.POSITIVE_INFINITY : COMMON;
+  const [best] = digitSlips(reading)
+    .map(({ km: other, rare }) => ({ km: other, rare, far: farFrom(other, lastKm, days, usual) }))
+    .filter(({ far, rare, km: other }) => far <= NEAR && rare <= most && Math.abs(other - km) >= 0.5)
+    .sort((a, b) => a.far ** 2 / 2 + a.rare - (b.far ** 2 / 2 + b.rare) || a.km - b.km);
+  return best ? { km: keptKm(best.km), why: 'digit_slip' } : null;
 }
 
-/** Past all nines the meter begins anew. Null: the last reading was not near the end. */
-function rolledOver({ value, unit }: ShownReading, lastKm: Km): number | null {
-  const last = lastKm / factor(unit);
-  const capacity = 10 ** Math.max(5, String(Math.floor(last)).length);
-  const near = last >= capacity * (1 - ROLLOVER_SHARE) && value <= capacity * ROLLOVER_SHARE;
-  return near ? (value + capacity) * factor(unit) : null;
+/** Deviations of a figure from where the vehicle usually would be; what goes backwards is out of reach. */
+function farFrom(km: Km, lastKm: Km, days: number, usual: Usual | null): number {
+  const step = km - lastKm;
+  if (step < -0.5) return Number.POSITIVE_INFINITY;
+  if (!usual) return step <= UNKNOWN_REACH * days ? NEAR * (step / (UNKNOWN_REACH * days)) : Number.POSITIVE_INFINITY;
+  // A step of nothing is a vehicle that stood: no farther than the least that is usual.
+  return (
+    Math.min(NEAR, Math.abs(Math.min(0, standsOut(usual, Math.max(step, 0.1), days)))) +
+    Math.max(0, standsOut(usual, Math.max(step, 0.1), days))
+  );
 }
 
-/** Every figure that one slip away from the shown one: a digit dropped or doubled, two swapped, one misread. km */
-function digitSlips({ value, unit }: ShownReading): readonly number[] {
-  const text = String(Math.round(value));
-  const found = new Set<string>();
-  for (let i = 0; i <= text.length; i++) {
-    for (let digit = 0; digit <= 9; digit++) {
-      found.add(text.slice(0, i) + digit + text.slice(i));
-      if (i < text.length) found.add(text.slice(0, i) + digit + text.slice(i + 1));
-    }
-    found.add(text.slice(0, i) + text.slice(i + 1));
-    if (i + 1 < text.length) found.add(text.slice(0, i) + text[i + 1] + text[i] + text.slice(i + 2));
-  }
-  found.delete(text);
-  return [...found].filter((digits) => digits !== '').map((digits) => Number(digits) * factor(unit));
+/** What is known of a vehicle before its first reading. */
+export interface Beginning {
+  /** The day it entered service. */
+  readonly day: number;
+  /** Where it stood when a part was fitted that is still in it. */
+  readonly fitted: Reading | null;
+}
+
+/** A first reading has nothing before it but the vehicle's own record. */
+function checkFirst({ day: began, fitted }: Beginning, { day, km }: Reading): ReadingCheck {
+  const reasons: CheckCode[] = [];
+  if (day < began) reasons.push('before_service');
+  if (fitted && day >= fitted.day && km < fitted.km - 0.5) reasons.push('below_fitting');
+  return reasons.length === 0 ? ACCEPT : { verdict: 'suspect', reasons, suggestion: null };
 }
 
 /**
  * Judges new readings of one vehicle in order of day; one that passes counts as known for the next.
  *
  * @param accepted sorted by day @param fresh sorted by day
+ * @param beginning null: nothing is known of it
  * @returns the checks of those that are suspect, by index into `fresh`
  */
 export function suspectReadings(
   accepted: readonly Reading[],
   fresh: readonly ShownReading[],
   othersMove = true,
+  beginning: Beginning | null = null,
 ): ReadonlyMap<number, ReadingCheck> {
   const rate = ownRate(accepted)?.kmPerDay ?? null;
   const known = [...accepted];
   const suspects = new Map<number, ReadingCheck>();
   let highest = known.reduce((most, { km }) => Math.max(most, km), 0);
   fresh.forEach((reading, index) => {
-    const next = { day: reading.day, km: toKm(reading) };
-    if (!followsPlainly(known.at(-1) ?? null, highest, rate, next)) {
-      const check = checkAgainst(known, rate, reading, othersMove);
+    const next = { day: reading.day, km: kmOf(reading) };
+    if (!followsPlainly(known.at(-1) ?? null, highest, paceOf(known, rate), next)) {
+      const check =
+        known.length === 0 && beginning ? checkFirst(beginning, next) : checkAgainst(known, rate, reading, othersMove);
       if (check.verdict === 'suspect') {
         suspects.set(index, check);
         return;
@@ -181,12 +232,10 @@ export function suspectReadings(
  * Whether a reading lies beyond all that is known, in time and in distance, by no more than is usual: then there is
  * nothing else to look for. It spares most readings of a large file the search through their history.
  */
-function followsPlainly(last: Reading | null, highest: number, rate: number | null, { day, km }: Reading): boolean {
+function followsPlainly(last: Reading | null, highest: number, pace: number | null, { day, km }: Reading): boolean {
   if (!last || day < last.day || km < highest + 0.5) return false;
   const days = Math.max(1, day - last.day);
-  return (
-    (km - highest) / days <= MAX_KM_PER_DAY && (rate === null || km - last.km <= UNUSUAL * Math.max(rate, 1) * days)
-  );
+  return (km - highest) / days <= MAX_KM_PER_DAY && (pace === null || km - last.km <= UNUSUAL * pace * days);
 }
 
 function insertInOrder(known: Reading[], reading: Reading): void {

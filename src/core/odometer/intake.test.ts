@@ -1,17 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { fromDayNumber } from '../calendar/plain-date';
 import { MAX_ODOMETER_KM } from './check';
 import { historyOf, lifeKm, NOTHING_KNOWN, readingFault, readingKey, takeIn } from './intake';
 import type { Reading } from './use-rate';
 
 /** A vehicle at 60 km a day, read every ten days. */
 const steady: readonly Reading[] = Array.from({ length: 12 }, (_, i) => ({ day: 1000 + 10 * i, km: 40_000 + 600 * i }));
-const known = { known: new Set(steady.map(readingKey)), accepted: steady };
-const last = { day: 1110, km: 46_600 };
+const known = { ...NOTHING_KNOWN, known: new Set(steady.map(readingKey)), accepted: steady };
+const read = (day: number, km: number) => ({ day, km, unit: 'km' as const });
+const last = { day: 1110, km: 46_600, unit: 'km' as const };
 
 describe('takeIn', () => {
   it('takes what follows, knows what it has, and keeps what cannot follow as suspect', () => {
-    const given = [{ day: 1120, km: 47_200 }, last, { day: 1120, km: 47_200 }, { day: 1121, km: 12_000 }];
+    const given = [read(1120, 47_200), last, read(1120, 47_200), read(1121, 12_000)];
     const taken = takeIn(known, given);
     expect(taken.map(({ kind }) => kind)).toEqual(['new', 'known', 'known', 'suspect']);
     expect(taken[1]).toMatchObject({ sameAs: null });
@@ -20,21 +22,29 @@ describe('takeIn', () => {
   });
 
   it('asks a figure that stands still for long, and not where the vehicle is known to stand', () => {
-    const still = [{ day: 1160, km: 46_600 }];
+    const still = [read(1160, 46_600)];
     expect(takeIn(known, still)[0]?.kind).toBe('suspect');
     expect(takeIn(known, still, true)[0]?.kind).toBe('new');
   });
 
   it('says the same of each reading in whatever order they come, and takes all of them as known the second time', () => {
     const some = fc.uniqueArray(
-      fc.record({ day: fc.integer({ min: 1111, max: 1160 }), km: fc.integer({ min: 40_000, max: 60_000 }) }),
+      fc.record({
+        day: fc.integer({ min: 1111, max: 1160 }),
+        km: fc.integer({ min: 40_000, max: 60_000 }),
+        unit: fc.constantFrom('km' as const, 'mi' as const),
+      }),
       { maxLength: 6, selector: readingKey },
     );
     fc.assert(
       fc.property(some, (given) => {
         const [forth, back] = [takeIn(known, given), takeIn(known, [...given].reverse()).toReversed()];
         expect(back.map(({ kind }) => kind)).toEqual(forth.map(({ kind }) => kind));
-        const after = { known: new Set([...known.known, ...given.map(readingKey)]), accepted: steady };
+        const after = {
+          ...NOTHING_KNOWN,
+          known: new Set([...known.known, ...given.map(readingKey)]),
+          accepted: steady,
+        };
         expect(takeIn(after, given).every(({ kind }) => kind === 'known')).toBe(true);
       }),
     );
@@ -42,6 +52,33 @@ describe('takeIn', () => {
 
   it('takes a first reading of a vehicle of which nothing is known', () => {
     expect(takeIn(NOTHING_KNOWN, [last])).toEqual([{ kind: 'new' }]);
+  });
+});
+
+describe('a first reading', () => {
+  const beginning = { day: 1000, fitted: { day: 1100, km: 30_000 } };
+  const first = (day: number, km: number) => takeIn({ ...NOTHING_KNOWN, beginning }, [read(day, km)])[0];
+
+  it('is asked about before the vehicle entered service, and below the figure at which its plugs were fitted', () => {
+    expect(first(990, 10)).toMatchObject({ kind: 'suspect', check: { reasons: ['before_service'] } });
+    expect(first(1120, 29_000)).toMatchObject({ kind: 'suspect', check: { reasons: ['below_fitting'] } });
+    expect(first(1050, 20_000)).toEqual({ kind: 'new' });
+    expect(first(1120, 30_400)).toEqual({ kind: 'new' });
+  });
+});
+
+describe('a dash in miles', () => {
+  it('rolls over in miles, and so does one that was fitted later', () => {
+    const mi = (value: number) => value * 1.609344;
+    const accepted = [0, 1, 2, 3, 4].map((i) => ({ day: 1000 + 10 * i, km: mi(99_000 + 200 * i) }));
+    const rolled = { day: 1050, km: mi(30), unit: 'mi' as const };
+    const [taken] = takeIn({ ...NOTHING_KNOWN, accepted }, [rolled]);
+    expect(taken).toMatchObject({ check: { reasons: ['backwards', 'rollover'] } });
+    expect(taken?.kind === 'suspect' && taken.check.suggestion?.km).toBeCloseTo(mi(100_030), 0);
+    const meter = { meterOffsetKm: mi(50_000), meterReplacedOn: fromDayNumber(1000) };
+    const later = accepted.map(({ day, km }) => ({ day, km: km + mi(50_000) }));
+    const [after] = takeIn({ ...NOTHING_KNOWN, accepted: later, meter }, [{ ...rolled, km: rolled.km + mi(50_000) }]);
+    expect(after?.kind === 'suspect' && after.check.suggestion?.km).toBeCloseTo(mi(150_030), 0);
   });
 });
 

@@ -1,12 +1,13 @@
 import { dayNumber, type PlainDate } from '../calendar/plain-date';
 import type { Km } from '../shared/kinds';
 import { keptKm } from '../units/round';
-import { MAX_ODOMETER_KM, type ReadingCheck, suspectReadings } from './check';
+import { type Beginning, MAX_ODOMETER_KM, type ReadingCheck, type ShownReading, suspectReadings } from './check';
+import { shownFor } from './slips';
 import { byDay, type Reading } from './use-rate';
 
 /* How readings come in, from wherever: typed, sent, imported, or told when a work order is closed. */
 
-interface Meter {
+export interface Meter {
   readonly meterOffsetKm: Km;
   readonly meterReplacedOn: PlainDate | null;
 }
@@ -22,6 +23,22 @@ interface LifeReading {
 
 export const readingOf = ({ readOn, odometerKm }: LifeReading): Reading => ({ day: dayNumber(readOn), km: odometerKm });
 
+/** A reading with the unit in which its digits stood: they are what is misread. */
+export interface GivenReading extends Reading {
+  readonly unit: 'km' | 'mi';
+}
+
+export const givenOf = (row: LifeReading & { readonly unit: 'km' | 'mi' }): GivenReading => ({
+  ...readingOf(row),
+  unit: row.unit,
+});
+
+/** What the dash of that day showed. */
+export const dashOf = ({ day, km, unit }: GivenReading, { meterOffsetKm, meterReplacedOn }: Meter): ShownReading => {
+  const after = meterReplacedOn !== null && day >= dayNumber(meterReplacedOn);
+  return { day, ...shownFor(km, unit, after ? meterOffsetKm : 0) };
+};
+
 /** In order of day and figure, as the checks want their history. */
 export const historyOf = (rows: readonly LifeReading[]): readonly Reading[] => rows.map(readingOf).sort(byDay);
 
@@ -34,8 +51,13 @@ export interface KnownReadings {
   readonly known: ReadonlySet<string>;
   /** In order of day and figure. */
   readonly accepted: readonly Reading[];
+  /** Null: nothing is known of it. */
+  readonly beginning: Beginning | null;
+  readonly meter: Meter;
 }
-export const NOTHING_KNOWN: KnownReadings = { known: new Set(), accepted: [] };
+/** The meter it was built with. */
+const FIRST_METER: Meter = { meterOffsetKm: 0, meterReplacedOn: null };
+export const NOTHING_KNOWN: KnownReadings = { known: new Set(), accepted: [], beginning: null, meter: FIRST_METER };
 
 /** Why a figure cannot be a reading at all, whatever is known of its vehicle; null: it can. */
 export function readingFault({ readOn, odometerKm }: LifeReading, today: PlainDate): 'future' | 'too_far' | null {
@@ -59,12 +81,12 @@ export type Taken =
  * @returns a verdict for each, in the order given
  */
 export function takeIn(
-  { known, accepted }: KnownReadings,
-  given: readonly Reading[],
+  { known, accepted, beginning, meter }: KnownReadings,
+  given: readonly GivenReading[],
   mayStand = false,
 ): readonly Taken[] {
   const first = new Map<string, number>();
-  const fresh: { readonly index: number; readonly reading: Reading }[] = [];
+  const fresh: { readonly index: number; readonly reading: GivenReading }[] = [];
   const taken = given.map((reading, index): Taken => {
     const key = readingKey(reading);
     if (known.has(key)) return { kind: 'known', sameAs: null };
@@ -75,8 +97,8 @@ export function takeIn(
     return { kind: 'new' };
   });
   fresh.sort((a, b) => byDay(a.reading, b.reading));
-  const shown = fresh.map(({ reading: { day, km } }) => ({ day, value: km, unit: 'km' as const }));
-  const suspects = suspectReadings(accepted, shown, !mayStand);
+  const shown = fresh.map(({ reading }) => dashOf(reading, meter));
+  const suspects = suspectReadings(accepted, shown, !mayStand, beginning);
   const checks = new Map([...suspects].map(([at, check]) => [fresh[at]?.index, check]));
   return taken.map((verdict, index) => {
     const check = checks.get(index);

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { type KnownReadings, readingKey } from '@/core/odometer/intake';
+import type { Beginning } from '@/core/odometer/check';
+import { type KnownReadings, NOTHING_KNOWN, readingKey } from '@/core/odometer/intake';
 import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { engineHourReadings, odometerReadings, vehicles } from '../schema';
@@ -40,21 +41,67 @@ export interface History extends KnownReadings {
 
 type ReadingState = typeof odometerReadings.$inferSelect.state;
 
-/** The readings of some vehicles; one that has none is missing. */
+/** A vehicle's meter, and what is known of it before its first reading. */
+type MeterRecord = Pick<KnownReadings, 'meter'> & { readonly beginning: Beginning };
+
+/** @param vehicleIds null: all of the fleet */
+export async function loadMeters(
+  q: Pick<Querier, 'execute'>,
+  fleetId: FleetId,
+  vehicleIds: readonly string[] | null,
+): Promise<ReadonlyMap<string, MeterRecord>> {
+  const some = vehicleIds ? sql`and v.id = any(${sql.param(vehicleIds)}::uuid[])` : sql``;
+  const found = await q.execute<{
+    id: string;
+    offset: number;
+    replaced: string | null;
+    began: number;
+    day: number | null;
+    km: number | null;
+  }>(sql`
+    select v.id, v.meter_offset_km::float8 as offset, v.meter_replaced_on::text as replaced,
+      v.in_service_on - date '1970-01-01' as began, f.day, f.km
+    from vehicles v left join lateral (
+      select installed_on - date '1970-01-01' as day, installed_km::float8 as km from fitted_components
+      where vehicle_id = v.id and removed_on is null and installed_km_certainty = 'exact'
+      order by installed_on desc, installed_km desc limit 1) f on true
+    where v.fleet_id = ${fleetId} ${some}`);
+  return new Map(
+    found.rows.map(({ id, offset, replaced, began, day, km }) => [
+      id,
+      {
+        meter: { meterOffsetKm: offset, meterReplacedOn: replaced },
+        beginning: { day: began, fitted: day === null || km === null ? null : { day, km } },
+      },
+    ]),
+  );
+}
+
+/** The readings of some vehicles. */
 export async function loadHistories(
   q: Querier,
   fleetId: FleetId,
   vehicleIds: readonly string[],
 ): Promise<ReadonlyMap<string, History>> {
   // In the order of the key, so that nothing is sorted.
-  const found = await q.execute<{ vehicle_id: string; days: number[]; kms: number[]; states: ReadingState[] }>(sql`
-    select vehicle_id, array_agg(day) as days, array_agg(km) as kms, array_agg(state) as states
-    from (
-      select vehicle_id, read_on - date '1970-01-01' as day, odometer_km::float8 as km, state from odometer_readings
-      where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(vehicleIds)}::uuid[]) order by vehicle_id, read_on, odometer_km
-    ) ordered group by vehicle_id`);
+  const found = await q.execute<{
+    vehicle_id: string;
+    days: number[] | null;
+    kms: number[] | null;
+    states: ReadingState[] | null;
+  }>(sql`
+    select v.id as vehicle_id, r.days, r.kms, r.states
+    from vehicles v left join (
+      select vehicle_id, array_agg(day) as days, array_agg(km) as kms, array_agg(state) as states
+      from (
+        select vehicle_id, read_on - date '1970-01-01' as day, odometer_km::float8 as km, state from odometer_readings
+        where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(vehicleIds)}::uuid[]) order by vehicle_id, read_on, odometer_km
+      ) ordered group by vehicle_id) r on r.vehicle_id = v.id
+    where v.fleet_id = ${fleetId} and v.id = any(${sql.param(vehicleIds)}::uuid[])`);
+  const meters = await loadMeters(q, fleetId, vehicleIds);
   return new Map(
-    found.rows.map(({ vehicle_id: id, days, kms, states }) => {
+    found.rows.map(({ vehicle_id: id, days: daysThere, kms: kmsThere, states: statesThere }) => {
+      const [days, kms, states] = [daysThere ?? [], kmsThere ?? [], statesThere ?? []];
       const readings = days.map((day, i) => ({ day, km: kms[i] ?? 0 }));
       return [
         id,
@@ -62,6 +109,7 @@ export async function loadHistories(
           known: new Set(readings.map(readingKey)),
           accepted: readings.filter((_, i) => states[i] === 'accepted'),
           suspects: states.filter((state) => state === 'suspect').length,
+          ...(meters.get(id) ?? { beginning: null, meter: NOTHING_KNOWN.meter }),
         },
       ];
     }),

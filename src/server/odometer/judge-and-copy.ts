@@ -4,8 +4,9 @@ import { setImmediate } from 'node:timers/promises';
 import type { PoolClient } from 'pg';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { suspectReadings } from '@/core/odometer/check';
+import { dashOf, type GivenReading, type KnownReadings, NOTHING_KNOWN } from '@/core/odometer/intake';
 import { byDay, type Reading, WINDOW_DAYS } from '@/core/odometer/use-rate';
-import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
+import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import type { Author } from '@/db/queries/audit';
 import type { OdometerRow } from '@/db/queries/due-inputs';
 import { odometerOf } from '../due/refresh-due';
@@ -46,6 +47,7 @@ const SEND_AT = 64 * 1024;
  * Judges the staged lines of a file against what is known of each vehicle, and adds them.
  *
  * @param staging holds the table `staged` @param client takes the rows in, within its transaction
+ * @param meters what is known of the vehicles of the fleet
  * @param tell hears how many lines have been judged
  * @throws the database's unique violation where somebody recorded one of the same readings meanwhile; `staging` can then
  *   be asked again
@@ -55,6 +57,7 @@ export async function judgeAndCopy(
   client: PoolClient,
   { fleetId, personId }: Author,
   today: string,
+  meters: ReadonlyMap<string, About>,
   tell: (lines: number) => Promise<void>,
 ): Promise<Merged> {
   const into = client.query(copyFrom(`copy odometer_readings (${TARGET}) from stdin`));
@@ -75,7 +78,7 @@ export async function judgeAndCopy(
     merged.known += known;
     judged += fresh.length + known;
     if (fresh.length > 0) {
-      const { checks, changed: now } = judge(group);
+      const { checks, changed: now } = judge(group, meters.get(id));
       fresh.forEach(({ raw }, i) => {
         const check = checks.get(i);
         const verdict = check ? `suspect\t${check.reasons.join(',')}\t${check.suggestion?.km ?? NULL}` : ACCEPTED;
@@ -135,9 +138,7 @@ const rowsInOrder = (fleetId: FleetId, today: string): string => `copy (
       select id from vehicles v where v.fleet_id = '${fleetId}'::uuid and unit_number in (select unit_number from staged))
   ) both_ order by vehicle_id, day, both_.km, line) to stdout`;
 
-interface Fresh {
-  readonly day: number;
-  readonly km: Km;
+interface Fresh extends GivenReading {
   /** Day, figure, text, unit and source, as COPY writes them. */
   readonly raw: string;
 }
@@ -178,12 +179,17 @@ async function* byVehicle(rows: AsyncIterable<Buffer>): AsyncGenerator<OneVehicl
       // What is known of the same day and figure stands before it, and so does its own twin.
       if (day === last.day && km === last.km) vehicle.known += 1;
       // Behind the first five fields stands what is written as it is.
-      else vehicle.fresh.push({ day, km, raw: line.slice(afterRefused + 1) });
+      else vehicle.fresh.push({ day, km, ...writtenOf(line.slice(afterRefused + 1)) });
     } else if (state === 'accepted') vehicle.accepted.push({ day, km });
     else if (state === 'suspect') vehicle.knownSuspects += 1;
     last = { day, km };
   }
   if (vehicle && saysSomething(vehicle)) yield vehicle;
+}
+
+/** Fields of a line as COPY writes them: day, figure, text, unit, source. */
+function writtenOf(raw: string): Pick<Fresh, 'raw' | 'unit'> {
+  return { raw, unit: raw.split('\t', 4)[3] === 'mi' ? 'mi' : 'km' };
 }
 
 /** Whether the file speaks of it. */
@@ -204,11 +210,15 @@ async function* linesOf(chunks: AsyncIterable<Buffer>): AsyncGenerator<string> {
   }
 }
 
+type About = Pick<KnownReadings, 'meter' | 'beginning'>;
+
 /** A vehicle's new readings before the core, and what its odometer stands by after them. */
-function judge({ id, accepted, knownSuspects, fresh }: OneVehicle) {
+function judge({ id, accepted, knownSuspects, fresh }: OneVehicle, { meter, beginning }: About = NOTHING_KNOWN) {
   const checks = suspectReadings(
     accepted,
-    fresh.map(({ day, km }) => ({ day, value: km, unit: 'km' })),
+    fresh.map((reading) => dashOf(reading, meter)),
+    true,
+    beginning,
   );
   const all = [...accepted, ...fresh.filter((_, i) => !checks.has(i))].sort(byDay);
   // What a rate is told by: the window, or the last three.

@@ -7,6 +7,7 @@ import { violation } from '@/db/constraint-error';
 import { lockOne } from '@/db/locks';
 import { type Author, writeAudit } from '@/db/queries/audit';
 import { dueInputMarks } from '@/db/queries/due-inputs';
+import { loadMeters } from '@/db/queries/odometer';
 import { dropFile, keptFile } from '@/db/queries/reading-loads';
 import { readingLoads } from '@/db/schema';
 import type { Deps } from '../deps';
@@ -72,7 +73,8 @@ async function writing(
     try {
       return await onOneConnection(deps.db, async (tx, client) => {
         const before = await dueInputMarks(tx, fleetId, null);
-        const merged = await judgeAndCopy(staging, client, author, deps.today(), (rowsJudged) =>
+        const meters = await loadMeters(tx, fleetId, null);
+        const merged = await judgeAndCopy(staging, client, author, deps.today(), meters, (rowsJudged) =>
           progress.now({ step: 'judging and writing', rowsJudged }),
         );
         const { odometers, refusals, ...counts } = merged;

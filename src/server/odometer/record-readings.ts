@@ -2,7 +2,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { MAX_ODOMETER_KM } from '@/core/odometer/check';
-import { historyOf, lifeKm, NOTHING_KNOWN, readingFault, readingOf, type Taken, takeIn } from '@/core/odometer/intake';
+import { givenOf, historyOf, lifeKm, NOTHING_KNOWN, readingFault, type Taken, takeIn } from '@/core/odometer/intake';
 import { byDay } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import type { Km } from '@/core/shared/kinds';
@@ -186,7 +186,7 @@ function judgeAll(
 ): ReadonlyMap<Ready, Taken> {
   const judged = new Map<Ready, Taken>();
   for (const [vehicleId, own] of byVehicle) {
-    const taken = takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, own.map(readingOf));
+    const taken = takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, own.map(givenOf));
     for (const [i, row] of own.entries()) judged.set(row, taken[i] ?? { kind: 'new' });
   }
   return judged;

@@ -1,13 +1,13 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { historyOf, readingOf, takeIn } from '@/core/odometer/intake';
-import type { Km, VehicleId } from '@/core/shared/kinds';
+import { givenOf, historyOf, lifeKm, NOTHING_KNOWN, takeIn } from '@/core/odometer/intake';
+import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import { keptKm } from '@/core/units/round';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { loadReadings, type ReadingRow } from '@/db/queries/odometer';
+import { loadMeters, loadReadings, type ReadingRow } from '@/db/queries/odometer';
 import { odometerReadings, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
@@ -26,10 +26,11 @@ export const resolveInput = z.object({
   reason: z.string().trim().max(200).default(''),
 });
 type ResolveInput = z.output<typeof resolveInput>;
+type Vehicle = typeof vehicles.$inferSelect;
 
 /**
- * Resolves suspect readings: the original stays with who resolved it and how; a correction stands beside it. Others of the
- * vehicle that were doubted only because of it are cleared in the same step.
+ * Resolves suspect readings, and withdraws or corrects accepted ones: the original stays with who resolved it and how; a
+ * correction stands beside it. Others of the vehicle that were doubted only because of it are cleared in the same step.
  */
 export const resolveReadings = useCase({
   permission: 'resolve odometer readings',
@@ -49,20 +50,29 @@ export const resolveReadings = useCase({
           const row = rows.find((r) => r.readOn === item.readOn && r.odometerKm === item.odometerKm);
           if (!vehicle || !row)
             throw new Refused({ kind: 'not-found', message: 'There is no such reading in this fleet.' });
-          if (row.state !== 'suspect')
-            throw new Refused({
-              kind: 'conflict',
-              message: `The reading of unit ${vehicle.unitNumber} on ${row.readOn} is resolved already.`,
-            });
+          mustBeOpen(input, vehicle, row);
           await resolveOne(deps, tx, actor, input, vehicle, row, rows);
         }
-        cleared += await clearOthers(deps, tx, actor, vehicleId);
+        if (vehicle) cleared += await clearOthers(deps, tx, actor, vehicle);
       }
       await refreshOdometers(tx, actor.fleetId, deps.today(), touched);
       return ok({ resolved: input.items.length, cleared });
     });
   },
 });
+
+/** A suspect reading is resolved; one that was accepted is withdrawn or corrected, and then somebody says why. */
+function mustBeOpen({ how, reason }: ResolveInput, { unitNumber }: Vehicle, { state, readOn }: ReadingRow): void {
+  if (state === 'suspect') return;
+  const undo = state === 'accepted' && (how === 'reject' || how === 'correct');
+  if (!undo)
+    throw new Refused({
+      kind: 'conflict',
+      message: `The reading of unit ${unitNumber} on ${readOn} is resolved already.`,
+    });
+  const message = 'Say why: a reading that was accepted is withdrawn or corrected with a reason.';
+  if (reason === '') throw new Refused({ kind: 'invalid', message, fields: { reason: message } });
+}
 
 /** The one reading of that vehicle, day and figure. */
 const thisReading = ({ vehicleId, readOn, odometerKm }: ReadingRow) =>
@@ -77,7 +87,7 @@ async function resolveOne(
   tx: Tx,
   actor: Actor,
   input: ResolveInput,
-  vehicle: typeof vehicles.$inferSelect,
+  vehicle: Vehicle,
   row: ReadingRow,
   rows: readonly ReadingRow[],
 ): Promise<void> {
@@ -113,7 +123,7 @@ async function resolveOne(
       .set({ state: 'rejected', resolved: 'rejected', ...stamp })
       .where(thisReading(row));
   else if (input.how === 'correct') {
-    outcome = correctedKm(input, vehicle.odometerUnit, row);
+    outcome = correctedKm(input, vehicle, row);
     await replace(outcome, 'corrected');
   } else {
     const last = historyOf(rows.filter((r) => r.state === 'accepted' && r.readOn <= row.readOn)).at(-1)?.km ?? 0;
@@ -136,23 +146,24 @@ async function resolveOne(
   });
 }
 
-function correctedKm(input: ResolveInput, unit: 'km' | 'mi', row: ReadingRow): number {
+function correctedKm(input: ResolveInput, vehicle: Vehicle, row: ReadingRow): number {
   if (input.corrected === '') {
     if (row.suggestedKm !== null) return row.suggestedKm;
     const message = 'There is no suggestion for this reading: give the figure.';
     throw new Refused({ kind: 'invalid', message, fields: { corrected: message } });
   }
-  const read = readQuantity({ kind: 'distance', text: input.corrected, personUnit: unit });
-  if (read.verdict === 'ok') return keptKm(read.valueSi);
+  const read = readQuantity({ kind: 'distance', text: input.corrected, personUnit: vehicle.odometerUnit });
+  if (read.verdict === 'ok') return lifeKm(read.valueSi, row.readOn, vehicle);
   throw new Refused({ kind: 'invalid', message: read.message, fields: { corrected: read.message } });
 }
 
 /** Readings that follow now that another has been resolved count as accepted. */
-async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicleId: VehicleId): Promise<number> {
-  const rows = await loadReadings(tx, actor.fleetId, vehicleId);
+async function clearOthers(deps: Deps, tx: Tx, actor: Actor, vehicle: Vehicle): Promise<number> {
+  const rows = await loadReadings(tx, actor.fleetId, vehicle.id);
+  const about = (await loadMeters(tx, actor.fleetId, [vehicle.id])).get(vehicle.id);
   const suspects = rows.filter((row) => row.state === 'suspect');
   const accepted = historyOf(rows.filter((row) => row.state === 'accepted'));
-  const again = takeIn({ known: new Set(), accepted }, suspects.map(readingOf));
+  const again = takeIn({ ...NOTHING_KNOWN, ...about, accepted }, suspects.map(givenOf));
   const clear = suspects.filter((_, i) => again[i]?.kind !== 'suspect');
   for (const row of clear)
     await tx

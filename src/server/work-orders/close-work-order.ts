@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { insertStays, placeKey, REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
-import { lifeKm, readingFault, readingOf, takeIn } from '@/core/odometer/intake';
+import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
 import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -94,30 +94,34 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
     throw new Refused({ kind: 'invalid', message: reading.message, fields: { odometer: reading.message } });
   const today = deps.today();
   const odometerKm = vehicle ? lifeKm(reading.valueSi, today, vehicle) : reading.valueSi;
-  const { known = new Set<string>(), accepted = [] } =
-    (await loadHistories(tx, actor.fleetId, [order.vehicleId])).get(order.vehicleId) ?? {};
+  const history = (await loadHistories(tx, actor.fleetId, [order.vehicleId])).get(order.vehicleId) ?? NOTHING_KNOWN;
   const system = actor.unitSystem;
   const refuse = (message: string) => new Refused({ kind: 'invalid', message, fields: { odometer: message } });
   if (readingFault({ readOn: today, odometerKm }, today))
     throw refuse(`${distanceText(odometerKm, system)} is further than any vehicle goes. Check figure and unit.`);
-  const [taken] = takeIn({ known, accepted }, [readingOf({ readOn: today, odometerKm })], true);
-  if (taken?.kind === 'suspect') {
+  const asRead = reading.unit === 'mi' ? ('mi' as const) : ('km' as const);
+  const [taken] = takeIn(history, [givenOf({ readOn: today, odometerKm, unit: asRead })], true);
+  // What is only unusual is kept and asked about later: the work is not held up by it.
+  const unusual = taken?.kind === 'suspect' && taken.check.reasons.includes('unusual') ? taken.check : null;
+  if (taken?.kind === 'suspect' && !unusual) {
     const { reasons, suggestion } = taken.check;
-    const last = distanceText(accepted.at(-1)?.km ?? 0, system);
+    const last = distanceText(history.accepted.at(-1)?.km ?? 0, system);
     throw refuse(
       `The last accepted reading is ${last}, and this one ${doubtText(reasons, suggestion?.km ?? null, system)}. Check figure and unit (this dash shows ${unit}).`,
     );
   }
-  if (taken?.kind === 'new') {
+  if (taken?.kind === 'new' || unusual) {
     await insertReadings(tx, actor.fleetId, [
       {
         vehicleId: order.vehicleId,
         readOn: today,
         odometerKm,
         asTyped: text,
-        unit: reading.unit === 'mi' ? 'mi' : 'km',
+        unit: asRead,
         source: `work order ${order.number}`,
-        state: 'accepted',
+        state: unusual ? 'suspect' : 'accepted',
+        doubt: unusual?.reasons.join(',') ?? null,
+        suggestedKm: unusual?.suggestion?.km ?? null,
         enteredBy: actor.personId,
       },
     ]);

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { MAX_ODOMETER_KM, type ReadingCheck } from '@/core/odometer/check';
-import { lifeKm, NOTHING_KNOWN, readingFault, readingOf, takeIn } from '@/core/odometer/intake';
+import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
@@ -125,7 +125,7 @@ function judgeHistory(
   const judged = new Map<PlannedRow<ReadingWrite>, PlannedRow<ReadingWrite>>();
   const ready = rows.flatMap((row) => (row.write ? [{ row, write: row.write }] : []));
   for (const [vehicleId, own] of groupBy(ready, ({ write }) => write.vehicleId)) {
-    const given = own.map(({ write }) => readingOf(write));
+    const given = own.map(({ write }) => givenOf(write));
     for (const [i, taken] of takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, given).entries()) {
       const { row, write } = own[i] ?? {};
       if (!row || !write) continue;

@@ -31,6 +31,7 @@ import { FitmentNotice, SheetBlocked } from './fitment-notice';
 import { OtherComponentsSection } from './other-components-section';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
+import { UndoReading } from './undo-reading';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -241,6 +242,7 @@ function OdometerSection({ view, system, actor }: { view: VehicleView; system: U
           </Box>
         </details>
       )}
+      {last && may(actor, 'resolve odometer readings') && <UndoReading view={view} system={system} />}
     </Section>
   );
 }
