@@ -7,7 +7,6 @@ import { drive, type Random } from './drive';
 
 const EACH = Number(process.env.BENCH_DASH ?? 2000);
 const MILE = 1.609344;
-const pick = <T>(items: readonly T[], random: Random): T => items[Math.floor(random() * items.length)] as T;
 
 /** What becomes of a figure on its way from dash to record; null: it cannot happen to this one. */
 const SLIPS: Readonly<Record<string, (digits: string, random: Random) => string | null>> = {

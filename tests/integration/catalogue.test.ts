@@ -389,6 +389,22 @@ describe('entering by hand', () => {
     expect(value(await listParts(w.deps, actor))).toEqual(before);
   });
 
+  it('refuses a renumbering to a part that is longer, and takes a code that begins with a hyphen', async () => {
+    const longer = {
+      old_number: 'KM-4180',
+      new_number: 'FS-4190',
+      supersession: 'renumbered',
+      source: 'Demo data: wrong',
+    };
+    expect(await enter('supersessions', longer)).toMatchObject({
+      ok: false,
+      error: { fields: { supersession: expect.stringContaining('reach (19 mm, then 26.5 mm)') } },
+    });
+    const code = { maker: 'Newmake', attribute: 'base', place: '0', code: 'NM-####', value: '', source: 'Demo data' };
+    value(await enter('number-codes', code));
+    value(await enter('number-codes', { ...code, attribute: 'gap', place: '1', code: '-##', value: 'tenths of a mm' }));
+  });
+
   it('asks when two successors are open', async () => {
     value(
       await enter('supersessions', {

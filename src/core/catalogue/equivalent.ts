@@ -18,6 +18,8 @@ export interface PartAttributes {
   readonly hexMm: Mm | null;
   readonly heatRange: number | null;
   readonly electrode: Electrode | null;
+  /** The gap as sold. */
+  readonly preGapMm: Mm | null;
 }
 
 /** Two makers' heat numbers that one of them says are the same. */
@@ -53,7 +55,7 @@ const REACH_TOLERANCE_MM = 0.3;
  * Whether another part can stand for ours: each attribute compared, and each refusal with why it matters.
  *
  * Thread, pitch, reach, seat, projection, resistor and terminal must agree; the hexagon may differ, and then the tool
- * does. Heat compares only within one maker or through a maker's own cross table. What is not known never agrees.
+ * does; electrode and gap as sold may differ, and are named. Heat compares only within one maker or through a maker's own cross table. What is not known never agrees.
  */
 export function compareParts(ours: PartAttributes, theirs: PartAttributes, crosses: readonly HeatCross[]): Comparison {
   if (ours.kind !== theirs.kind)
@@ -100,7 +102,32 @@ function comparePlugs(
     exact('Terminal', ours.terminal, theirs.terminal, 'The boot or lead does not hold on it.'),
     heat(ours, theirs, crosses),
     hex(ours.hexMm, theirs.hexMm),
+    changes('Electrode', ours.electrode, theirs.electrode, 'Its interval and how it may be gapped change.'),
+    changes('Gap as sold', mm(ours.preGapMm), mm(theirs.preGapMm), 'Measure it against the sheet before it goes in.'),
   ];
+}
+
+/** What may differ and is to be known. */
+function changes(attribute: string, ours: string | null, theirs: string | null, why: string): AttributeComparison {
+  const same = ours === null || theirs === null || ours === theirs;
+  const verdict = ours !== null && ours === theirs ? 'same' : 'allowed';
+  return { attribute, ours: words(ours), theirs: words(theirs), verdict, why: same ? '' : why };
+}
+const words = (value: string | null): string | null => value?.replaceAll('_', ' ') ?? null;
+
+/** Attributes in which a part under another number cannot differ: then it is another part. */
+const OF_ONE_PART: readonly string[] = ['Thread', 'Pitch', 'Reach', 'Seat', 'Resistor', 'Terminal'];
+
+/**
+ * Why a number cannot be a mere renumbering of another, in words; null: nothing that is recorded speaks against it.
+ */
+export function renumberingFault(old: PartAttributes, next: PartAttributes): string | null {
+  const differ = compareParts(old, next, []).attributes.filter(
+    ({ attribute, verdict }) => verdict === 'differs' && OF_ONE_PART.includes(attribute),
+  );
+  if (differ.length === 0) return null;
+  const what = differ.map(({ attribute, ours, theirs }) => `${attribute.toLowerCase()} (${ours}, then ${theirs})`);
+  return `the two differ in ${what.join(', ')}: that is another part, redesigned at most`;
 }
 
 const compareOthers = (ours: PartAttributes, theirs: PartAttributes): readonly AttributeComparison[] => [

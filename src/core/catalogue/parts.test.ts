@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compareParts, type PartAttributes } from './equivalent';
+import { compareParts, type PartAttributes, renumberingFault } from './equivalent';
 import { partKey } from './match';
 import { nearestNumbers } from './nearest-number';
 import { mixing, type Supersession, SupersessionGraph } from './supersession';
@@ -130,9 +130,36 @@ const plug: PartAttributes = {
   hexMm: 16,
   heatRange: 6,
   electrode: 'nickel',
+  preGapMm: 1.1,
 };
 
+describe('a renumbering', () => {
+  it.each([
+    ['a longer reach', { reachMm: 26.5 }, 'reach (19 mm, then 26.5 mm)'],
+    ['another thread', { thread: 'M12' }, 'thread (M14, then M12)'],
+    ['another seat', { seat: 'conical' }, 'seat (gasket, then conical)'],
+    ['no resistor', { resistor: false }, 'resistor (with, then without)'],
+    ['another terminal', { terminal: 'threaded' }, 'terminal (solid, then threaded)'],
+  ] as const)('is none with %s', (_, over, words) => {
+    expect(renumberingFault(plug, { ...plug, ...over })).toContain(words);
+  });
+
+  it('may change electrode and gap as sold, and what is not recorded speaks against nothing', () => {
+    expect(renumberingFault(plug, { ...plug, electrode: 'fine_wire', preGapMm: 0.9 })).toBeNull();
+    expect(renumberingFault(plug, { ...plug, reachMm: null })).toBeNull();
+  });
+});
+
 describe('compareParts', () => {
+  it('names another electrode and another gap as sold, and refuses for neither', () => {
+    const { verdict, attributes } = compareParts(plug, { ...plug, electrode: 'fine_wire', preGapMm: 0.9 }, []);
+    expect(verdict).toBe('equivalent');
+    expect(attributes.filter((one) => one.verdict === 'allowed')).toMatchObject([
+      { attribute: 'Electrode', ours: 'nickel', theirs: 'fine wire' },
+      { attribute: 'Gap as sold', ours: '1.1 mm', theirs: '0.9 mm' },
+    ]);
+  });
+
   const verdictOf = (over: Partial<PartAttributes>, crosses: Parameters<typeof compareParts>[2] = []) =>
     compareParts(plug, { ...plug, ...over }, crosses);
   const why = (over: Partial<PartAttributes>): string =>

@@ -142,9 +142,9 @@ describe('checkSuffix', () => {
 });
 
 describe('suffixForGap', () => {
-  it('asks for the code nearest the sheet’s target', () => {
+  it('asks for the smallest gap in the sheet’s range, as gaps grow', () => {
     expect(suffixForGap(read('EM-7310R6G9'), TABLES, { minMm: 1, maxMm: 1.1 })).toBe('EM-7310R6G10');
-    expect(suffixForGap(read('EM-7310R6G9'), TABLES, { minMm: 1, maxMm: 1.1, targetMm: 1.1 })).toBe('EM-7310R6G11');
+    expect(suffixForGap(read('EM-7310R6G9'), TABLES, { minMm: 1, maxMm: 1.1, targetMm: 1.1 })).toBe('EM-7310R6G10');
     expect(suffixForGap(read('KM-4180/22EJ'), TABLES, { minMm: 1, maxMm: 1.1 })).toBe('KM-4180/22EM');
   });
 

@@ -257,19 +257,16 @@ export function checkSuffix(values: SuffixValues, recorded: Recorded): readonly 
 }
 
 /**
- * The number of the same plug sold with a gap that a sheet allows: the suffix with its gap put to the one nearest the
- * sheet's target. Null where the table has no such code. A number so made is to be asked for, not presumed to be sold.
+ * The number of the same plug sold with a gap that a sheet allows: the suffix with its gap put to the smallest in the sheet's
+ * range, since gaps grow. Null where the table has no such code. A number so made is to be asked for, not presumed to be sold.
  */
 export function suffixForGap(reading: SuffixReading, codes: readonly SuffixCode[], spec: GapSpec): string | null {
-  const target = spec.targetMm ?? (spec.minMm + spec.maxMm) / 2;
   const [best] = codes
     .filter((c) => c.maker === reading.maker && c.attribute === 'gap')
     .flatMap((c) => writtenGaps(c).map((written) => ({ place: c.place, written, ...meaning(c, written) })))
     .flatMap(({ place, written, preGapMm }) => (preGapMm === undefined ? [] : [{ place, written, preGapMm }]))
     .filter(({ preGapMm }) => preGapMm >= spec.minMm - GAP_AGREES_MM && preGapMm <= spec.maxMm + GAP_AGREES_MM)
-    .sort(
-      (a, b) => Math.abs(a.preGapMm - target) - Math.abs(b.preGapMm - target) || a.written.length - b.written.length,
-    );
+    .sort((a, b) => a.preGapMm - b.preGapMm || a.written.length - b.written.length);
   if (!best) return null;
   const tail = reading.pieces.map((piece) => (piece.place === best.place ? best.written : piece.code)).join('');
   return reading.base + tail;

@@ -81,9 +81,34 @@ export function compoundAdvice(
       ? `The spec sheet says ${sheet.lubricant}: the shop’s choice overrides it.`
       : null;
   return nickel
-    ? { ...greased('nickel', sheet.torqueFor, PLACE), doubt: joined(overrides, greasedDoubt(sheet)) }
+    ? {
+        ...greased('nickel', sheet.torqueFor, PLACE),
+        doubt: joined(overrides, platedDoubt(shell), greasedDoubt(sheet)),
+      }
     : { ...dry('Dry as supplied: no compound on the threads.'), doubt: joined(overrides, dryDoubt(sheet.torqueFor)) };
 }
+
+/** What a person chooses at the bench against what is in force, with what speaks against it. */
+export function chosenCompound(
+  chosen: 'dry' | 'anti_seize',
+  inForce: CompoundAdvice,
+  shell: Shell | null,
+  sheet: SheetThreads,
+): CompoundAdvice {
+  if (chosen === inForce.lubricant) return inForce;
+  const against = sheet.lubricant ? `The spec sheet says ${sheet.lubricant}: this overrides it.` : null;
+  return chosen === 'dry'
+    ? { ...dry('Dry, as chosen here.'), doubt: joined(against, dryDoubt(sheet.torqueFor)) }
+    : {
+        ...greased('nickel', sheet.torqueFor, `As chosen here. ${PLACE}`),
+        doubt: joined(against, platedDoubt(shell), greasedDoubt(sheet)),
+      };
+}
+
+const platedDoubt = (shell: Shell | null): string | null =>
+  shell === 'plated'
+    ? 'This shell is plated and needs no compound: greased, the same torque clamps harder and can strip the thread.'
+    : null;
 
 /** One doubt must not hide the other. */
 const joined = (...doubts: readonly (string | null)[]): string | null => doubts.filter(Boolean).join(' ') || null;

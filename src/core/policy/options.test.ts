@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compoundAdvice, dueShare, kmPerHour, SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from './apply';
+import {
+  chosenCompound,
+  compoundAdvice,
+  dueShare,
+  kmPerHour,
+  SHEET_LUBRICANTS,
+  SHELLS,
+  TORQUE_CONDITIONS,
+} from './apply';
 import { optionInForce, optionsInForce, POLICIES, POLICY_IDS, type PolicyChoice, policyOf } from './policies';
 
 const anyChoice: fc.Arbitrary<PolicyChoice> = fc.constantFrom(...POLICIES).chain((policy) =>
@@ -76,5 +84,24 @@ describe('what goes on the threads', () => {
         if (advice.compound === 'copper') expect(advice.doubt).toContain('corrodes');
       }),
     );
+  });
+});
+
+describe('a compound chosen at the bench', () => {
+  const sheet = { lubricant: 'dry', torqueFor: 'dry' } as const;
+
+  it('warns of a plated shell, and names what it overrides; what is said agrees with what is reckoned', () => {
+    const inForce = compoundAdvice('by_sheet', 'plated', 'aluminium', sheet);
+    const chosen = chosenCompound('anti_seize', inForce, 'plated', sheet);
+    expect(chosen).toMatchObject({ lubricant: 'anti_seize', compound: 'nickel', reduction: 0.3 });
+    expect(chosen.doubt).toContain('The spec sheet says dry');
+    expect(chosen.doubt).toContain('plated');
+    expect(chosen.says).not.toContain('Dry');
+    expect(compoundAdvice('nickel_always', 'plated', 'aluminium', sheet).doubt).toContain('plated');
+  });
+
+  it('is what is in force where nothing else is chosen', () => {
+    const inForce = compoundAdvice('by_sheet', 'bare', 'aluminium', { lubricant: null, torqueFor: null });
+    expect(chosenCompound(inForce.lubricant, inForce, 'bare', { lubricant: null, torqueFor: null })).toBe(inForce);
   });
 });

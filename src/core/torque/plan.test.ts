@@ -31,6 +31,14 @@ describe('planTorque', () => {
     });
   });
 
+  it('takes a single figure with the shop’s default tolerance: a step within that is good', () => {
+    const feet = { ...wrench, unit: 'lbf·ft' as const, min: 4, max: 30, step: 1 };
+    const point = { specNm: { min: 28, max: 28 }, thread: 'M14' as const, wrench: feet };
+    expect(planTorque(input(point))).toMatchObject({ targetNm: 28, setting: { value: 21 }, wrenchOk: true });
+    const coarse = { ...feet, step: 8 };
+    expect(codes({ ...point, wrench: coarse })).toContain('step_misses_range');
+  });
+
   it('lowers the torque for anti-seize', () => {
     expect(planTorque(input({ lubricant: 'anti_seize' })).targetNm).toBeCloseTo(12.25, 9);
     expect(planTorque(input({ lubricant: 'anti_seize', reduction: 0.2 })).targetNm).toBeCloseTo(14, 9);

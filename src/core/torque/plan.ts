@@ -1,5 +1,6 @@
 import { addMonths, type PlainDate } from '../calendar/plain-date';
 import type { Mm, Nm } from '../shared/kinds';
+import { DEFAULT_TOLERANCE } from '../units/read-range';
 import { roundToStep } from '../units/round';
 import { sayTorque, sayTorques } from '../units/say';
 import { fromSi, toSi, type UnitName } from '../units/unit';
@@ -128,6 +129,10 @@ export function planTorque(input: TorqueInput): TorquePlan {
   return withWrench(input, input.wrench, targetNm, factor, angleDeg, warnings);
 }
 
+/** A single figure is a spec with the shop's default tolerance. */
+export const withDefaultTolerance = ({ min, max }: Range): Range =>
+  min === max ? { min: min * (1 - DEFAULT_TOLERANCE), max: max * (1 + DEFAULT_TOLERANCE) } : { min, max };
+
 function withWrench(
   input: TorqueInput,
   wrench: Wrench,
@@ -148,8 +153,9 @@ function withWrench(
   const value = roundToStep(exact, wrench.step);
   const faults = [...rangeWarnings(wrench, value), ...calibrationWarnings(wrench, input.on)];
   const atPlug = toSi(value, wrench.unit) / ratio;
+  const { min, max } = withDefaultTolerance(input.specNm);
   const missed: TorqueWarning[] =
-    atPlug < input.specNm.min * factor - 1e-9 || atPlug > input.specNm.max * factor + 1e-9
+    atPlug < min * factor - 1e-9 || atPlug > max * factor + 1e-9
       ? [
           {
             code: 'step_misses_range',

@@ -2,7 +2,7 @@
 const MAX_TEXT = 60;
 
 /**
- * Numbers as people type them: "0,8", ".030", "104 000", "104,000", "1.234,5", "104k".
+ * Numbers as people type them: "0,8", ".030", "104 000", "104,000", "1.234,5", "104k", "8e-1".
  *
  * @param text a number without its unit
  * @returns every value the text can mean, most usual first: none if it is no number, two where a separator before
@@ -11,6 +11,7 @@ const MAX_TEXT = 60;
 export function readNumber(text: string): readonly number[] {
   if (text.length > MAX_TEXT) return [];
   const compact = text.trim().replace(/[\s\u00a0\u202f\u2009'’_]+(?=\d{3}(\D|$))/g, '');
+  if (/^\d+([.,]\d+)?e[+-]?\d{1,2}$/i.test(compact)) return [Number(compact.replace(',', '.'))];
   const thousand = /^(.*\d)\s*k$/i.exec(compact);
   const digits = thousand?.[1] ?? compact;
   if (!/^[\d.,]*\d[\d.,]*$/.test(digits)) return [];

@@ -1,9 +1,11 @@
+import { notAFigure, plainText, twice, withDigits } from './as-written';
 import { readNumber } from './read-number';
 import { type QuantityKind, UNITS, type Unit, type UnitName, unitFromText, unitsOf } from './unit';
 
 export interface Suggestion {
   readonly text: string;
   readonly valueSi: number;
+  readonly unit: UnitName;
 }
 
 type QuantityReading =
@@ -49,13 +51,51 @@ export interface QuantityInput {
  * - a number with a unit is taken if it is plausible, else refused with the nearest plausible readings
  * - a number without one is read in the person's unit; if only another unit makes it plausible, it asks
  * - a mark that may mean thousands or decimals is resolved by plausibility, else it asks
+ * - two figures of one quantity, "28 Nm (21 lb-ft)", must agree as far as they are written, else it asks
  *
  * @returns `ok` with the value in SI, to 12 digits; `ask` when a person must choose; `refuse` when it cannot be right.
  *   Never throws: any text is a possible input.
  */
 export function readQuantity(input: QuantityInput): QuantityReading {
-  const { kind, text } = input;
+  const text = plainText(input.text.slice(0, MAX_TEXT + 1));
+  const both = twice(text);
+  if (both) return readTwice(input, both);
+  const digits = withDigits(text);
+  if (digits !== null) return askForDigits(input, digits);
+  return readOne(input, text);
+}
+
+/** A letter for a digit: what it would be is asked, not taken. */
+function askForDigits(input: QuantityInput, digits: string): QuantityReading {
+  const meant = readOne(input, digits);
+  const message = `“${clip(input.text)}” has a letter where a digit belongs.`;
+  if (meant.verdict !== 'ok') return refuse(`${message} ${meant.message}`, meant.suggestions);
+  const meaning = suggest(meant.number, UNITS[meant.unit]);
+  return ask(`${message} Did you mean ${meaning.text}?`, [meaning]);
+}
+
+/** Two figures of one quantity, as manuals give them: they must agree as far as they are written. */
+function readTwice(input: QuantityInput, [one, other]: readonly [string, string]): QuantityReading {
+  const [first, second] = [readOne(input, one), readOne(input, other)];
+  if (first.verdict !== 'ok') return first;
+  if (second.verdict !== 'ok') return second;
+  const room = lastDigit(one, first) / 2 + lastDigit(other, second) / 2;
+  if (Math.abs(first.valueSi - second.valueSi) <= room + 1e-9) return first;
+  const meanings = [suggest(first.number, UNITS[first.unit]), suggest(second.number, UNITS[second.unit])];
+  return ask(`“${one}” and “${other}” are not the same. Which holds?`, meanings);
+}
+
+/** What one in the last written digit is, in SI. */
+function lastDigit(text: string, { unit }: { readonly unit: UnitName }): number {
+  const decimals = /[.,](\d+)/u.exec(text)?.[1]?.length ?? 0;
+  return UNITS[unit].factor / 10 ** decimals;
+}
+
+function readOne(input: QuantityInput, text: string): QuantityReading {
+  const { kind } = input;
   const window = input.window ?? PLAUSIBLE[kind];
+  const other = notAFigure(text);
+  if (other) return refuse(`“${clip(text)}” is ${other}. Give one figure, such as ${EXAMPLE[kind]}.`);
   const parts = split(text);
   const numbers = parts ? readNumber(parts.number) : [];
   if (!parts || numbers.length === 0)
@@ -69,10 +109,21 @@ export function readQuantity(input: QuantityInput): QuantityReading {
     );
   }
   if (unit) return withUnit(numbers, unit, window, parts.number);
+  if (kind === 'distance' && /k\s*$/iu.test(parts.number)) return askWhichThousand(numbers[0] ?? 0, input.personUnit);
   const own = input.personUnit && UNITS[input.personUnit].kind === kind ? UNITS[input.personUnit] : unitsOf(kind)[0];
   return own ? withoutUnit(numbers, own, window) : refuse(`no unit for ${kind}`);
 }
 
+/** Thousands of what: people say "100k" of either. */
+function askWhichThousand(number: number, own: UnitName = 'km'): QuantityReading {
+  const units = [...unitsOf('distance')].sort((a, b) => Number(b.name === own) - Number(a.name === own));
+  return ask(
+    'Kilometres or miles?',
+    units.map((unit) => suggest(number, unit)),
+  );
+}
+
+const MAX_TEXT = 80;
 const EXAMPLE: Readonly<Record<QuantityKind, string>> = {
   gap: '0.80 mm or 0.031 in',
   torque: '23 N·m or 17 lbf·ft',
@@ -82,8 +133,9 @@ const EXAMPLE: Readonly<Record<QuantityKind, string>> = {
 const clip = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
 
 function split(text: string): { number: string; unit: string } | null {
-  if (text.length > 80) return null;
-  const match = /^\s*([\d.,][\d.,\s\u00a0\u202f\u2009'’]*(?:k(?![a-z]))?)\s*(.*?)\s*$/iu.exec(text);
+  if (text.length > MAX_TEXT) return null;
+  const match =
+    /^\s*([\d.,][\d.,\s\u00a0\u202f\u2009'’]*(?:e[+-]?\d{1,2}(?![\w.]))?(?:k(?![a-z]))?)\s*(.*?)\s*$/iu.exec(text);
   if (!match) return null;
   // A quote after the number is inches, not a thousands mark.
   const number = (match[1] ?? '').replace(/['’]+$/, '');
@@ -107,7 +159,7 @@ function suggest(number: number, unit: Unit): Suggestion {
   const valueSi = inSi(number, unit);
   const si = unitsOf(unit.kind)[0];
   const other = unit.factor === 1 || !si ? '' : ` = ${show(Number(valueSi.toFixed(si.decimals)), si)}`;
-  return { text: show(number, unit) + other, valueSi };
+  return { text: show(number, unit) + other, valueSi, unit: unit.name };
 }
 
 const accept = (number: number, unit: Unit): QuantityReading => ({
@@ -147,7 +199,10 @@ function withUnit(numbers: readonly number[], unit: Unit, window: Window, typed:
 const readsAsThousands = (typed: string, kind: QuantityKind): boolean => kind === 'distance' && typed.includes(',');
 
 function implausible(number: number, unit: Unit, window: Window): QuantityReading {
-  const suggestions = [...shifted(number, unit, window), ...inOtherUnits(number, unit, window)];
+  const others = inOtherUnits(number, unit, window);
+  // Foot-pounds and inch-pounds are taken for each other more often than a decimal mark is lost.
+  const sister = others.filter(({ unit: name }) => POUNDS.includes(unit.name) && POUNDS.includes(name));
+  const suggestions = [...sister, ...shifted(number, unit, window), ...others.filter((one) => !sister.includes(one))];
   const si = unitsOf(unit.kind)[0];
   const meaning =
     unit.factor === 1 || !si ? '' : ` is ${show(Number((number * unit.factor).toFixed(si.decimals)), si)}`;
@@ -166,6 +221,8 @@ function shifted(number: number, unit: Unit, window: Window): readonly Suggestio
     .slice(0, 1)
     .map((candidate) => suggest(candidate, unit));
 }
+
+const POUNDS: readonly UnitName[] = ['lbf·ft', 'lbf·in'];
 
 const inOtherUnits = (number: number, unit: Unit, window: Window): readonly Suggestion[] =>
   unitsOf(unit.kind)

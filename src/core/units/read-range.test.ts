@@ -16,6 +16,8 @@ describe('readRange', () => {
     ['1.05 ± 0.05 mm', 1.0, 1.1, 1.05],
     ['1.05 mm +/- 0.05', 1.0, 1.1, 1.05],
     ['0.030 ±0.002 in', 0.7112, 0.8128, 0.762],
+    ['1.1 mm ± 0.002 in', 1.0492, 1.1508, 1.1],
+    ['1.1 mm ± 5 %', 1.045, 1.155, 1.1],
   ])('%j', (text, min, max, target) => {
     const read = gap(text);
     expect(read.ok && [read.minSi, read.maxSi, read.targetSi]).toEqual([
@@ -42,6 +44,29 @@ describe('readRange', () => {
     expect(readRange({ kind: 'torque', text: '13-17 ft-lb', personUnit: 'N·m' })).toMatchObject({
       ok: true,
       unit: 'lbf·ft',
+    });
+  });
+
+  it.each([
+    ['25 Nm ±5 %', 23.75, 26.25, 25, null],
+    ['28 Nm ± 2 lb-ft', 25.2884, 30.7116, 28, null],
+    ['28 N⋅m', 25.2, 30.8, 28, 0.1],
+  ])('reads %j, and says what tolerance it assumed', (text, min, max, target, assumedShare) => {
+    expect(readRange({ kind: 'torque', text, personUnit: 'N·m' })).toEqual({
+      ok: true,
+      minSi: expect.closeTo(min, 3),
+      maxSi: expect.closeTo(max, 3),
+      targetSi: target,
+      unit: 'N·m',
+      assumedShare,
+    });
+  });
+
+  it('reads a range of thousands', () => {
+    expect(readRange({ kind: 'distance', text: '60k-70k mi' })).toMatchObject({
+      ok: true,
+      minSi: expect.closeTo(96560.64, 2),
+      maxSi: expect.closeTo(112654.08, 2),
     });
   });
 

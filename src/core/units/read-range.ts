@@ -1,5 +1,6 @@
+import { plainText } from './as-written';
 import { type QuantityInput, readQuantity } from './read-quantity';
-import { fromSi, type UnitName, unitFromText } from './unit';
+import { fromSi, UNITS, type UnitName, unitFromText } from './unit';
 
 export type RangeReading =
   | {
@@ -9,6 +10,8 @@ export type RangeReading =
       /** The value that a tolerance was given around; null for a plain range. */
       readonly targetSi: number | null;
       readonly unit: UnitName;
+      /** A lone torque: the shop's default tolerance, as a share, was put around it. */
+      readonly assumedShare: number | null;
     }
   | { readonly ok: false; readonly message: string };
 
@@ -16,20 +19,23 @@ export type RangeReading =
 const MAX_TEXT = 80;
 const TOLERANCE = /±|\+\/-|\+-/u;
 const SEPARATOR = /(?:to|\.\.|–|—|-)(?=\s*[\d.,])/giu;
-const NUMBER = /^[\d.,\s]+/u;
+const NUMBER = /^[\d.,\s]+(?:k(?![a-z]))?/iu;
+/** What a torque given as one figure may be off. Source: the shop's default. */
+export const DEFAULT_TOLERANCE = 0.1;
 
 /**
  * Reads a spec as people write it: "1.0 to 1.1 mm", ".028-.031 in", "1.05 ± 0.05 mm", "1.05 mm +/- 0.05".
- * Both ends are checked for slips of unit and decimal mark as a single quantity is. A lone number is refused: a spec is
- * a range, or a value with its tolerance.
+ * A tolerance may be in another unit, or in percent. Both ends are checked for slips of unit and decimal mark as a single
+ * quantity is. A lone torque is one with the shop's default tolerance; a lone gap is refused.
  *
  * @returns ends in SI; never throws, any text is a possible input
  */
 export function readRange(input: QuantityInput): RangeReading {
-  const text = input.text.trim();
+  const text = plainText(input.text.slice(0, MAX_TEXT + 1));
   const around = text.length > MAX_TEXT ? null : aroundValue(text);
   if (around) return withTolerance(input, around.value, around.tolerance, around.unit);
   const span = text.length > MAX_TEXT ? null : spanOf(text);
+  if (!span && input.kind === 'torque') return point(input, text);
   if (!span)
     return {
       ok: false,
@@ -40,7 +46,7 @@ export function readRange(input: QuantityInput): RangeReading {
   if (min.verdict !== 'ok') return { ok: false, message: min.message };
   if (max.verdict !== 'ok') return { ok: false, message: max.message };
   if (min.valueSi > max.valueSi) return { ok: false, message: `${low} is above ${high}: the range is upside down.` };
-  return { ok: true, minSi: min.valueSi, maxSi: max.valueSi, targetSi: null, unit: max.unit };
+  return { ok: true, minSi: min.valueSi, maxSi: max.valueSi, targetSi: null, unit: max.unit, assumedShare: null };
 }
 
 /** "1.05 mm ± 0.05 mm" in its pieces; null: no tolerance in it. */
@@ -72,7 +78,9 @@ function withTolerance(input: QuantityInput, value: string, tolerance: string, u
   const ownUnit = /[^\d.,\s]/u.test(value);
   const middle = readQuantity({ ...input, text: ownUnit ? value : `${value} ${unitText}`.trim() });
   if (middle.verdict !== 'ok') return { ok: false, message: middle.message };
-  const by = Number(tolerance.replace(',', '.')) * (middle.valueSi / middle.number);
+  const each = toleranceUnit(unitText, middle, ownUnit);
+  if (each === null) return { ok: false, message: `“${unitText}” is no unit of a tolerance here.` };
+  const by = Number(tolerance.replace(',', '.')) * each;
   if (!(by >= 0) || by >= middle.valueSi)
     return { ok: false, message: `± ${tolerance} is no tolerance around ${value.trim()}.` };
   const exact = (si: number): number => Number(si.toPrecision(12));
@@ -82,6 +90,29 @@ function withTolerance(input: QuantityInput, value: string, tolerance: string, u
     maxSi: exact(middle.valueSi + by),
     targetSi: middle.valueSi,
     unit: middle.unit,
+    assumedShare: null,
+  };
+}
+
+/** What one in the tolerance is, in SI: of its own unit, of the value's, or a hundredth of the value. */
+function toleranceUnit(text: string, middle: { readonly valueSi: number; readonly unit: UnitName }, ownUnit: boolean) {
+  if (text === '%') return middle.valueSi / 100;
+  if (text === '' || !ownUnit) return UNITS[middle.unit].factor;
+  const unit = unitFromText(text);
+  return unit?.kind === UNITS[middle.unit].kind ? unit.factor : null;
+}
+
+function point(input: QuantityInput, text: string): RangeReading {
+  const read = readQuantity({ ...input, text });
+  if (read.verdict !== 'ok') return { ok: false, message: read.message };
+  const end = (share: number): number => Number((read.valueSi * share).toPrecision(12));
+  return {
+    ok: true,
+    minSi: end(1 - DEFAULT_TOLERANCE),
+    maxSi: end(1 + DEFAULT_TOLERANCE),
+    targetSi: read.valueSi,
+    unit: read.unit,
+    assumedShare: DEFAULT_TOLERANCE,
   };
 }
 

@@ -65,7 +65,7 @@ describe('readNumber', () => {
     expect(readNumber(text)).toEqual(expected);
   });
 
-  it.each(['', '-3', '1,23,4', 'abc', '1..2', '12,34.5', '=1+1', '1e9'])('refuses %j', (text) => {
+  it.each(['', '-3', '1,23,4', 'abc', '1..2', '12,34.5', '=1+1', '1e999', 'e9'])('refuses %j', (text) => {
     expect(readNumber(text)).toEqual([]);
   });
 });
@@ -84,9 +84,33 @@ describe('readQuantity', () => {
     ['torque', '23 Nm', 23],
     ['distance', '104 000 km', 104000],
     ['distance', '104,000 mi', 167371.776],
-    ['distance', '104k', 104000],
+    ['distance', '104k km', 104000],
     ['distance', '104,000', 104000],
     ['gap', '1,250 mm', 1.25],
+    ['torque', '28 N⋅m', 28],
+    ['torque', '28 N•m', 28],
+    ['torque', '28 N·m', 28],
+    ['torque', '20 ft•lb', 27.1164],
+    ['torque', '20 ft‑lb', 27.1164],
+    ['torque', '20 ft–lb', 27.1164],
+    ['torque', '20 ft/lbs', 27.1164],
+    ['torque', '180 in/lb', 20.3373],
+    ['torque', '20½ ft-lb', 27.7943],
+    ['torque', '2.5 kgf·m', 24.5166],
+    ['torque', '250 kgf·cm', 24.5166],
+    ['torque', '2500 N·cm', 25],
+    ['torque', '2.5 daN·m', 25],
+    ['torque', '+28 Nm', 28],
+    ['torque', '28 Nm (21 lb-ft)', 28],
+    ['torque', '２８ Nm', 28],
+    ['gap', '3/64"', 1.190625],
+    ['gap', '44 thousandths', 1.1176],
+    ['gap', '0.8 mm (0.031 in)', 0.8],
+    ['gap', '800 µm', 0.8],
+    ['gap', '0.08 cm', 0.8],
+    ['gap', '~0.8', 0.8],
+    ['gap', '8e-1', 0.8],
+    ['gap', '０．８ mm', 0.8],
   ] as const)('%s %s is %d', (kind, text, expected) => {
     expect(value(kind, text)).toBeCloseTo(expected, 3);
   });
@@ -118,6 +142,53 @@ describe('readQuantity', () => {
       verdict: 'ask',
       suggestions: [{ valueSi: 104 }, { valueSi: 104000 }],
     });
+  });
+
+  it('asks of a bare “100k” whether it is miles or kilometres, one’s own first', () => {
+    expect(readQuantity({ kind: 'distance', text: '100k', personUnit: 'mi' })).toMatchObject({
+      verdict: 'ask',
+      suggestions: [{ valueSi: expect.closeTo(160934.4, 3) }, { valueSi: 100000 }],
+    });
+    expect(value('distance', '100k mi')).toBeCloseTo(160934.4, 3);
+  });
+
+  it.each([
+    ['gap', 'O.8 mm', 0.8],
+    ['torque', '2O Nm', 20],
+    ['torque', 'l7 ft-lb', 23.0489],
+    ['distance', '1O4000 km', 104000],
+  ] as const)('asks about a letter for a digit: %s %s', (kind, text, meant) => {
+    const reading = readQuantity({ kind, text });
+    expect(reading).toMatchObject({ verdict: 'ask', suggestions: [{ valueSi: expect.closeTo(meant, 3) }] });
+  });
+
+  it('asks which of two figures holds that do not agree as far as they are written', () => {
+    const both = readQuantity({ kind: 'torque', text: '28 Nm (25 lb-ft)' });
+    expect(both).toMatchObject({
+      verdict: 'ask',
+      suggestions: [{ valueSi: 28 }, { valueSi: expect.closeTo(33.895, 2) }],
+    });
+    expect(readQuantity({ kind: 'gap', text: '0.8 mm (0.041 in)' }).verdict).toBe('ask');
+  });
+
+  it.each([
+    ['torque', '25-30 Nm', 'a range'],
+    ['torque', '25 Nm to 30 Nm', 'a range'],
+    ['gap', '0.8 – 0.9 mm', 'a range'],
+    ['torque', '28 ± 2 Nm', 'a figure with its tolerance'],
+    ['torque', '1/2 turn', 'a turn'],
+    ['torque', '180°', 'a turn'],
+  ] as const)('says what %s %s is', (kind, text, words) => {
+    const reading = readQuantity({ kind, text });
+    expect(reading).toMatchObject({ verdict: 'refuse', message: expect.stringContaining(words) });
+  });
+
+  it('offers inch-pounds first for foot-pounds, and nothing that the sheet refuses', () => {
+    const small = { min: 6, max: 10 };
+    const reading = readQuantity({ kind: 'torque', text: '71 lb-ft', window: small });
+    if (reading.verdict === 'ok') throw new Error('it cannot be right');
+    expect(reading.suggestions[0]).toMatchObject({ unit: 'lbf·in', valueSi: expect.closeTo(8.02, 2) });
+    for (const { valueSi } of reading.suggestions) expect(valueSi >= small.min && valueSi <= small.max).toBe(true);
   });
 
   it.each([

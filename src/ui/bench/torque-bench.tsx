@@ -2,7 +2,7 @@
 
 import { Box, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
-import { compoundAdvice } from '@/core/policy/apply';
+import { chosenCompound, compoundAdvice } from '@/core/policy/apply';
 import { GASKETS, HEADS, planTorque, SEATS, THREADS, type TorquePlan } from '@/core/torque/plan';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
@@ -54,12 +54,10 @@ function planOf(typed: Typed, data: ToolProps['data'], system: UnitSystem) {
   const range = readRange({ kind: 'torque', text: typed.spec, personUnit: personUnits(system).torque });
   const specNm = sheet?.torqueNm ?? (range.ok ? { min: range.minSi, max: range.maxSi } : null);
   const head = sheet?.head ?? pick(HEADS, typed.head, 'aluminium');
-  const advice = compoundAdvice(sheet?.compoundOption ?? 'by_sheet', sheet?.shell ?? null, head, {
-    lubricant: sheet?.lubricant ?? null,
-    torqueFor: sheet?.torqueFor ?? null,
-  });
-  const lubricant =
-    typed.lubricant === '' ? advice.lubricant : pick(['dry', 'anti_seize'] as const, typed.lubricant, 'dry');
+  const threads = { lubricant: sheet?.lubricant ?? null, torqueFor: sheet?.torqueFor ?? null };
+  const inForce = compoundAdvice(sheet?.compoundOption ?? 'by_sheet', sheet?.shell ?? null, head, threads);
+  const chosen = pick(['dry', 'anti_seize'] as const, typed.lubricant, inForce.lubricant);
+  const advice = chosenCompound(chosen, inForce, sheet?.shell ?? null, threads);
   const percent = readNumber(typed.reduction)[0] ?? 30;
   const adapterMm = typed.adapter.trim() === '' ? null : (readNumber(typed.adapter)[0] ?? null);
   const angleDeg = Number(typed.angle.replace(',', '.')) || 0;
@@ -71,13 +69,14 @@ function planOf(typed: Typed, data: ToolProps['data'], system: UnitSystem) {
       seat: sheet?.seat ?? pick(SEATS, typed.seat, 'gasket'),
       gasket: pick(GASKETS, typed.gasket, 'new'),
       head,
-      lubricant,
+      lubricant: advice.lubricant,
       reduction: sheet?.torqueFor === 'greased' ? 0 : Math.min(99, Math.max(0, percent)) / 100,
       wrench: wrench && { ...wrench },
       adapter: adapterMm === null ? undefined : { lengthMm: adapterMm, angleDeg },
       on: data.today,
     });
-  return { sheet, wrench, fault: range.ok ? null : range.message, specNm, advice, lubricant, plan };
+  const assumed = !sheet && range.ok && range.assumedShare !== null;
+  return { sheet, wrench, fault: range.ok ? null : range.message, specNm, assumed, inForce, advice, plan };
 }
 
 /** From the dry spec to the figure on this wrench, or the angle where none fits. */
@@ -105,9 +104,10 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
             <Result
               plan={plan}
               specNm={specNm}
+              assumed={worked.assumed}
               says={advice.says}
               doubt={advice.doubt}
-              why={sheet?.compoundWhy}
+              why={advice === worked.inForce ? sheet?.compoundWhy : undefined}
               sheetAngle={sheet?.angleDeg ?? null}
             />
           )}
@@ -122,7 +122,7 @@ export function TorqueBench({ data, system, keep }: ToolProps & { keep: FormActi
             wrench: wrench?.name ?? '',
             adapter,
             angle,
-            lubricant: worked.lubricant,
+            lubricant: advice.lubricant,
           },
           summary: plan ? summaryText(plan, wrench?.name ?? null, sheet?.part ?? null) : null,
         }}
@@ -153,7 +153,7 @@ function TypedSpec({ typed, put, fault }: FieldsProps & { fault: string | null }
 function ThreadFields({
   typed,
   put,
-  worked: { sheet, advice, lubricant },
+  worked: { sheet, inForce, advice },
 }: FieldsProps & { worked: ReturnType<typeof planOf> }) {
   return (
     <>
@@ -164,13 +164,13 @@ function ThreadFields({
           value={typed.lubricant}
           onChange={put('lubricant')}
           choices={[
-            { value: '', label: `as in force: ${advice.lubricant === 'dry' ? 'dry' : 'anti-seize'}` },
+            { value: '', label: `as in force: ${inForce.lubricant === 'dry' ? 'dry' : 'anti-seize'}` },
             { value: 'dry', label: 'dry' },
             { value: 'anti_seize', label: 'anti-seize' },
           ]}
         />
       </Grid>
-      {lubricant === 'anti_seize' && sheet?.torqueFor !== 'greased' && (
+      {advice.lubricant === 'anti_seize' && sheet?.torqueFor !== 'greased' && (
         <LiveText
           label="Torque lowered by"
           hint="%, 10 to 40"
@@ -218,13 +218,15 @@ function WrenchFields({ typed, put, data }: FieldsProps & Pick<ToolProps, 'data'
 interface ResultProps {
   readonly plan: TorquePlan;
   readonly specNm: { readonly min: number; readonly max: number };
+  /** The sheet says one figure alone. */
+  readonly assumed: boolean;
   readonly says: string;
   readonly doubt: string | null;
   readonly why: string | undefined;
   readonly sheetAngle: number | null;
 }
 
-function Result({ plan, specNm, says, doubt, why, sheetAngle }: ResultProps) {
+function Result({ plan, specNm, assumed, says, doubt, why, sheetAngle }: ResultProps) {
   const { setting, angleDeg, pullN } = plan;
   const turn = sheetAngle !== null ? `${sheetAngle}° by the sheet` : turnText(angleDeg);
   return (
@@ -244,6 +246,7 @@ function Result({ plan, specNm, says, doubt, why, sheetAngle }: ResultProps) {
         rows={[
           ['Spec, dry', rangeTexts(specNm.min, specNm.max, 'metric', 'torque').join(' · ')],
           ['', `${(specNm.min / NM_PER_LBF_IN).toFixed(0)} to ${(specNm.max / NM_PER_LBF_IN).toFixed(0)} lbf·in`],
+          ...(assumed ? [['', 'One figure, taken ±10 %: the shop’s default tolerance'] as const] : []),
           ['At the plug', torqueText(plan.targetNm, 'metric')],
           ['Threads', `${says}${why ? ` In force: ${why}.` : ''}`],
           ['By angle', `${turn} from finger-tight contact`],

@@ -53,6 +53,12 @@ export class RowReader {
     return cell.length > most ? this.fault(key, `longer than ${most} characters`) : cell.replace(/\s+/g, ' ');
   }
 
+  /** Letters, digits and marks of a part number: one may begin with a hyphen, which no spreadsheet runs by itself. */
+  code(key: string, most = MAX_TEXT): string | null {
+    const cell = this.source.cell(key);
+    return /^-[\w#./-]*$/.test(cell) && cell.length <= most ? cell : this.text(key, most);
+  }
+
   required(key: string): string {
     const text = this.text(key);
     if (text === null && this.source.cell(key) === '') this.fault(key, 'is empty');

@@ -31,7 +31,7 @@ export const numberCodesKind = defineKind<Write>({
     { key: 'attribute', required: true, help: ATTRIBUTES.join(', '), example: 'gap', choices: ATTRIBUTES },
     {
       key: 'code',
-      help: 'As it stands in the number, hyphens left out; # is one digit; empty where nothing may stand there',
+      help: 'As it stands in the number; # is one digit; empty where nothing may stand there',
       example: 'G#',
     },
     {
@@ -63,7 +63,7 @@ function planRow({ line, reader: r }: RawRow, known: Known[]): PlannedRow<Write>
   const [maker, source] = [r.required('maker'), r.required('source')];
   const place = r.integer('place', 0, 9) ?? r.fault('place', 'give a whole number from 0 to 9');
   const attribute = r.oneOf('attribute', ATTRIBUTES);
-  const code = (r.text('code', 30) ?? '').toUpperCase().replace(/\s+/g, '');
+  const code = (r.code('code', 30) ?? '').toUpperCase().replace(/\s+/g, '');
   const value = (r.text('value', 30) ?? '').toLowerCase();
   const what = `${maker} place ${place ?? '?'} “${code}”`;
   if (r.faults.length > 0 || place === null || !attribute) return { line, verdict: 'refuse', what, reasons: r.faults };

@@ -73,7 +73,7 @@ export const specSheetsKind = defineKind<SheetWrite>({
     { key: 'gap_min', help: 'Or its ends: least gap, in gap_unit or with its own unit', example: '1.00' },
     { key: 'gap_max', help: 'Greatest gap', example: '1.10' },
     { key: 'gap_unit', help: 'mm, in or thou', example: 'mm' },
-    { key: 'torque', help: 'Clean dry threads, as a range: 16 to 19 N·m', example: '' },
+    { key: 'torque', help: 'Clean dry threads, as a range: 16 to 19 N·m. One figure is taken ±10 %', example: '' },
     { key: 'torque_min', help: 'Or its ends: least torque', example: '16' },
     { key: 'torque_max', help: 'Greatest torque', example: '19' },
     { key: 'torque_unit', help: 'N·m, lbf·ft or lbf·in', example: 'Nm' },
@@ -292,7 +292,8 @@ function readEnds(r: RawRow['reader'], key: 'gap' | 'torque', unit: 'mm' | 'N·m
   const whole = r.text(key);
   if (whole !== null) {
     const range = r.range(key, key, `${key}_unit`, unit);
-    return range && { min: range.minSi, max: range.maxSi, target: range.targetSi, asTyped: whole };
+    const by = range?.assumedShare ? `, ±${100 * range.assumedShare} % by the shop` : '';
+    return range && { min: range.minSi, max: range.maxSi, target: range.targetSi, asTyped: `${whole}${by}` };
   }
   const min = r.quantity(`${key}_min`, key, `${key}_unit`, unit);
   const max = r.quantity(`${key}_max`, key, `${key}_unit`, unit);

@@ -1,3 +1,4 @@
+import { renumberingFault } from '@/core/catalogue/equivalent';
 import { partKey } from '@/core/catalogue/match';
 import { SUPERSESSION_KINDS, type Supersession, SupersessionGraph } from '@/core/catalogue/supersession';
 import { loadParts, loadSupersessions } from '@/db/queries/catalogue';
@@ -7,7 +8,7 @@ import { defineKind, type PlannedRow, type RawRow } from '../kind';
 type Write = Omit<typeof supersessions.$inferInsert, 'fleetId' | 'id' | 'createdAt'>;
 
 interface Here {
-  readonly parts: ReadonlyMap<string, { readonly id: string; readonly number: string; readonly kind: string }>;
+  readonly parts: ReadonlyMap<string, Awaited<ReturnType<typeof loadParts>>[number]>;
   graph: SupersessionGraph;
 }
 
@@ -79,6 +80,8 @@ function planRow({ line, reader: r }: RawRow, here: Here): PlannedRow<Write> {
   if (oldNumber && !from) r.fault('old_number', `${oldNumber} is not here yet: import parts.csv first`);
   if (newNumber && !to) r.fault('new_number', `${newNumber} is not here yet: import parts.csv first`);
   if (from && to && from.kind !== to.kind) r.fault('new_number', `is a ${to.kind}, the old one a ${from.kind}`);
+  const otherPart = kind === 'renumbered' && from && to ? renumberingFault(from, to) : null;
+  if (otherPart) r.fault('supersession', otherPart);
   if (r.faults.length > 0 || !from || !to || !kind) return { line, verdict: 'refuse', what, reasons: r.faults };
   const edge: Supersession = { from: from.number, to: to.number, kind, note };
   const known = here.graph.edges.find((e) => e.from === edge.from && e.to === edge.to);
