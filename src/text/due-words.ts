@@ -54,7 +54,7 @@ const HISTORY_WORDS: Readonly<Record<Certainty, string>> = {
 
 /** How past forecasts of this duty group, or of the fleet, have done. */
 export const heldText = ({ forecasts, held }: { forecasts: number; held: number }): string =>
-  `The band from P10 to P90 held ${Math.round((100 * held) / forecasts)} % of ${countText(forecasts)} past forecasts.`;
+  `Bands like this one held ${Math.round((100 * held) / forecasts)} % of ${countText(forecasts)} past forecasts.`;
 
 /** What the date rests on, in one line. */
 export function sureText(

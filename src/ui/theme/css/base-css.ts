@@ -14,7 +14,8 @@ export const baseCss = {
   ':focus-visible': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
   summary: { cursor: 'pointer', color: 'action', py: '1' },
   'dialog::backdrop': { bg: 'rgb(10 18 24 / 0.45)' },
-  '[data-no-print]': { _print: { display: 'none !important' } },
+  // What is folded up, and what is asked of a person, is not for paper.
+  '[data-no-print], details:not([open])': { _print: { display: 'none !important' } },
   '.soft': { color: 'soft' },
   '.wrong': { color: 'wrong.ink' },
   '.doubtful': { color: 'caution.ink' },

@@ -89,6 +89,8 @@ export const dueCss = {
     '& > * > tr > .due-pressure, & > * > tr > .due-odometer': { textAlign: 'right' },
     '&[data-dense] .second': { display: 'inline', ml: '2' },
     '&[data-dense] > tbody > tr > td': { minW: '0 !important' },
+    '&[data-dense] > tbody > tr > .due-vehicle': { minW: '190px !important' },
+    '@media print': { '& > tbody > tr > .due-due': { whiteSpace: 'normal' } },
     [TABLET]: {
       ...card(
         '92px minmax(0, 5fr) minmax(0, 4fr) 132px',
