@@ -2,7 +2,7 @@
 
 export type Random = () => number;
 
-export interface Duty {
+interface Duty {
   readonly kmPerDay: number;
   /** Standard deviation of one week's use, as a share of what is usual. */
   readonly weekly: number;
@@ -13,7 +13,7 @@ export interface Duty {
 }
 
 /** Normal deviate by Box and Muller. */
-export const normal = (random: Random): number =>
+const normal = (random: Random): number =>
   Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 /** km at the end of each day from day 0 on, 0 first. The same random numbers give the same vehicle. */

@@ -93,7 +93,7 @@ const GAP_MM = 1.1;
 const SINCE_KM = 100_000;
 const GROWN_MM = 0.1;
 
-export interface Tray {
+interface Tray {
   readonly reading: EngineReading;
   /** What acts: one cause, rarely two, sometimes none. */
   readonly causes: readonly Cause[];

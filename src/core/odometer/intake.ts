@@ -7,7 +7,7 @@ import { byDay, type Reading } from './use-rate';
 
 /* How readings come in, from wherever: typed, sent, imported, or told when a work order is closed. */
 
-export interface Meter {
+interface Meter {
   readonly meterOffsetKm: Km;
   readonly meterReplacedOn: PlainDate | null;
 }
@@ -21,7 +21,7 @@ interface LifeReading {
   readonly odometerKm: Km;
 }
 
-export const readingOf = ({ readOn, odometerKm }: LifeReading): Reading => ({ day: dayNumber(readOn), km: odometerKm });
+const readingOf = ({ readOn, odometerKm }: LifeReading): Reading => ({ day: dayNumber(readOn), km: odometerKm });
 
 /** A reading with the unit in which its digits stood: they are what is misread. */
 export interface GivenReading extends Reading {

@@ -1,5 +1,3 @@
-import type { Reading } from './use-rate';
-
 /* How unevenly a vehicle is used: an odometer is a running sum, so that its readings tell of the weeks between them, and never of
    each other. */
 
@@ -17,7 +15,10 @@ const WEEK = 7;
  *
  * @param readings in order of day @param kmPerDay the vehicle's rate, above 0
  */
-export function weeklySpread(readings: readonly Reading[], kmPerDay: number): number {
+export function weeklySpread(
+  readings: readonly { readonly day: number; readonly km: number }[],
+  kmPerDay: number,
+): number {
   let sum = 0;
   let count = 0;
   for (const [i, { day, km }] of readings.entries()) {

@@ -27,7 +27,7 @@ export interface UseRate {
 }
 
 /** A rate of the vehicle's own readings. */
-export interface OwnRate extends UseRate {
+interface OwnRate extends UseRate {
   /** Sen's 80 % interval of the slope, km a day. Not the band of a date: readings of a sum are not independent. */
   readonly ci80: readonly [number, number];
 }

@@ -130,7 +130,7 @@ export function planTorque(input: TorqueInput): TorquePlan {
 }
 
 /** A single figure is a spec with the shop's default tolerance. */
-export const withDefaultTolerance = ({ min, max }: Range): Range =>
+const withDefaultTolerance = ({ min, max }: Range): Range =>
   min === max ? { min: min * (1 - DEFAULT_TOLERANCE), max: max * (1 + DEFAULT_TOLERANCE) } : { min, max };
 
 function withWrench(

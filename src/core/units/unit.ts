@@ -10,7 +10,7 @@ export const KM_PER_MILE = 1.609344;
 export const NM_PER_LBF_FT = 1.3558179483;
 export const NM_PER_LBF_IN = 0.112984829;
 /** Standard gravity. */
-export const NM_PER_KGF_M = 9.80665;
+const NM_PER_KGF_M = 9.80665;
 /** Newtons a pound-force, from standard gravity. */
 export const N_PER_LBF = 4.4482216153;
 
