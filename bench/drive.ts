@@ -13,8 +13,7 @@ interface Duty {
 }
 
 /** Normal deviate by Box and Muller. */
-const normal = (random: Random): number =>
-  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+const normal = (random: Random): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 /** km at the end of each day from day 0 on, 0 first. The same random numbers give the same vehicle. */
 export function drive({ kmPerDay, weekly, drift, season }: Duty, days: number, random: Random): Float64Array {
