@@ -50,13 +50,16 @@ const INPUTS: Readonly<Record<string, fc.Arbitrary<unknown>>> = {
     on: day,
   }),
   'use-rate': fc.record({ readings: fc.array(fc.record({ on: day, km }), { minLength: 1, maxLength: 30 }) }),
-  due: fc.record({
-    today: day,
-    readings: fc.array(fc.record({ on: day, km }), { minLength: 1, maxLength: 20 }),
-    installed: fc.record({ on: day, km }),
-    limits: fc.record({ distance_km: number(1000, 200_000), months: fc.option(number(1, 120)) }),
-    borrowed_rate_km_per_day: fc.option(number(0, 900)),
-  }),
+  due: fc
+    .record({
+      today: day,
+      readings: fc.array(fc.record({ on: day, km }), { minLength: 1, maxLength: 20 }),
+      installed: fc.record({ on: day, km }),
+      limits: fc.record({ distance_km: number(1000, 200_000), months: fc.option(number(1, 120)) }),
+      borrowed_rate_km_per_day: fc.option(number(0, 900)),
+    })
+    // No reading is from the future.
+    .map((input) => ({ ...input, today: [input.today, ...input.readings.map(({ on }) => on)].sort().at(-1) })),
   'odometer-check': fc.record({
     history: fc.array(fc.record({ on: day, km }), { maxLength: 30 }),
     reading: fc.record({ on: day, value: number(0, 2_000_000), unit: fc.constantFrom('km', 'mi') }),
@@ -147,6 +150,19 @@ describe('calculations', () => {
   it.each([
     ['firing-map', { cylinders: 4, firing_order: [1, 3, 4, 4], ignition: 'coil_on_plug' }, 'firing_order'],
     ['firing-map', { cylinders: 3, firing_order: [1, 2, 3], ignition: 'waste_spark' }, 'cylinders'],
+    [
+      'due',
+      {
+        today: '2026-11-16',
+        readings: [
+          { on: '2026-11-01', km: 1000 },
+          { on: '2026-11-17', km: 1100 },
+        ],
+        installed: { on: '2026-01-01', km: 0 },
+        limits: { distance_km: 60_000 },
+      },
+      'readings',
+    ],
     ['firing-map', { cylinders: 2, firing_order: [1, 2], ignition: 'distributor' }, 'rotation'],
     [
       'firing-map',
