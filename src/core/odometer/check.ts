@@ -3,7 +3,7 @@ import { keptKm } from '../units/round';
 import { KM_PER_MILE } from '../units/unit';
 import { digitSlips, kmOf, rolledOver, type Shown } from './slips';
 import { byDay, MAX_KM_PER_DAY, ownRate, type Reading } from './use-rate';
-import { paceOf, standsOut, type Usual, usualOf } from './usual';
+import { lentUsual, paceOf, standsOut, type Usual, usualOf } from './usual';
 
 /** No road vehicle has gone further, km: what is over it is misread or of another unit. */
 export const MAX_ODOMETER_KM = 3_300_000;
@@ -61,12 +61,17 @@ export function checkReading(history: readonly Reading[], reading: ShownReading,
   return checkAgainst(sorted, ownRate(sorted)?.kmPerDay ?? null, reading, othersMove);
 }
 
-/** The same for a history in order of day and a rate that is known already: one rate serves many readings. */
+/**
+ * The same for a history in order of day and a rate that is known already: one rate serves many readings.
+ *
+ * @param lentKmPerDay that of its duty group, for a vehicle that has none of its own; null: not known
+ */
 export function checkAgainst(
   sorted: readonly Reading[],
   kmPerDay: number | null,
   reading: ShownReading,
   othersMove = true,
+  lentKmPerDay: number | null = null,
 ): ReadingCheck {
   const km = kmOf(reading);
   const before = sorted.findLast((known) => known.day <= reading.day) ?? null;
@@ -77,10 +82,8 @@ export function checkAgainst(
     return { verdict: 'suspect', reasons: ['stuck'], suggestion: null };
   if (!before) return wrong.length === 0 ? ACCEPT : { verdict: 'suspect', reasons: wrong, suggestion: null };
   const days = Math.max(1, reading.day - before.day);
-  const usual = usualOf(
-    sorted.filter(({ day }) => day <= reading.day),
-    kmPerDay,
-  );
+  const earlier = sorted.filter(({ day }) => day <= reading.day);
+  const usual = usualOf(earlier, kmPerDay) ?? lentUsual(lentKmPerDay);
   const step: Step = { reading, lastKm: before.km, days, usual, km: km - before.km };
   const unlike = wrong.length === 0 && usual !== null && step.km > UNUSUAL * usual.kmPerDay * days;
   if (wrong.length === 0 && !unlike) return ACCEPT;
@@ -185,6 +188,8 @@ export interface Beginning {
   readonly day: number;
   /** Where it stood when a part was fitted that is still in it. */
   readonly fitted: Reading | null;
+  /** What its duty group covers, km a day: for as long as it has no pace of its own. */
+  readonly lentKmPerDay: number | null;
 }
 
 /** A first reading has nothing before it but the vehicle's own record. */
@@ -209,14 +214,17 @@ export function suspectReadings(
   beginning: Beginning | null = null,
 ): ReadonlyMap<number, ReadingCheck> {
   const rate = ownRate(accepted)?.kmPerDay ?? null;
+  const lent = beginning?.lentKmPerDay ?? null;
   const known = [...accepted];
   const suspects = new Map<number, ReadingCheck>();
   let highest = known.reduce((most, { km }) => Math.max(most, km), 0);
   fresh.forEach((reading, index) => {
     const next = { day: reading.day, km: kmOf(reading) };
-    if (!followsPlainly(known.at(-1) ?? null, highest, paceOf(known, rate), next)) {
+    if (!followsPlainly(known.at(-1) ?? null, highest, paceOf(known, rate) ?? lent, next)) {
       const check =
-        known.length === 0 && beginning ? checkFirst(beginning, next) : checkAgainst(known, rate, reading, othersMove);
+        known.length === 0 && beginning
+          ? checkFirst(beginning, next)
+          : checkAgainst(known, rate, reading, othersMove, lent);
       if (check.verdict === 'suspect') {
         suspects.set(index, check);
         return;

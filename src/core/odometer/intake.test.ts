@@ -56,7 +56,7 @@ describe('takeIn', () => {
 });
 
 describe('a first reading', () => {
-  const beginning = { day: 1000, fitted: { day: 1100, km: 30_000 } };
+  const beginning = { day: 1000, fitted: { day: 1100, km: 30_000 }, lentKmPerDay: null };
   const first = (day: number, km: number) => takeIn({ ...NOTHING_KNOWN, beginning }, [read(day, km)])[0];
 
   it('is asked about before the vehicle entered service, and below the figure at which its plugs were fitted', () => {
@@ -64,6 +64,20 @@ describe('a first reading', () => {
     expect(first(1120, 29_000)).toMatchObject({ kind: 'suspect', check: { reasons: ['below_fitting'] } });
     expect(first(1050, 20_000)).toEqual({ kind: 'new' });
     expect(first(1120, 30_400)).toEqual({ kind: 'new' });
+  });
+});
+
+describe('a second reading', () => {
+  const after = (lentKmPerDay: number | null, km: number) =>
+    takeIn({ ...NOTHING_KNOWN, accepted: [read(1000, 40_000)], beginning: { day: 0, fitted: null, lentKmPerDay } }, [
+      read(1030, km),
+    ])[0];
+
+  it('is held against what its duty group covers, for it has no pace of its own', () => {
+    expect(after(40, 41_500)).toEqual({ kind: 'new' });
+    expect(after(40, 43_600)).toEqual({ kind: 'new' });
+    expect(after(40, 79_000)).toMatchObject({ kind: 'suspect', check: { reasons: ['unusual'] } });
+    expect(after(null, 79_000)).toEqual({ kind: 'new' });
   });
 });
 

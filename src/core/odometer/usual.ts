@@ -50,6 +50,12 @@ export function usualOf(sorted: readonly Reading[], kmPerDay: number | null): Us
   return { kmPerDay: pace, weekly: recent.length < 4 ? UNKNOWN_WEEKLY : weeklySpread(recent, pace), fastest };
 }
 
+/** What is usual in its duty group, for a vehicle that has no pace of its own yet. */
+export const lentUsual = (kmPerDay: number | null): Usual | null =>
+  kmPerDay === null
+    ? null
+    : { kmPerDay: Math.max(kmPerDay, STANDING_KM_PER_DAY), weekly: UNKNOWN_WEEKLY, fastest: 2 * kmPerDay };
+
 const WEEK = 7;
 
 /** How far a step stands out: deviations of its logarithm from what is usual for so many days. */

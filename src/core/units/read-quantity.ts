@@ -43,6 +43,8 @@ export interface QuantityInput {
   readonly personUnit?: UnitName;
   /** Overrides `PLAUSIBLE`, in SI. */
   readonly window?: Window;
+  /** What the sheet allows, in SI: nothing else is offered instead of a figure that cannot be right. */
+  readonly sheet?: Window;
 }
 
 /**
@@ -108,10 +110,11 @@ function readOne(input: QuantityInput, text: string): QuantityReading {
         .join(', ')}.`,
     );
   }
-  if (unit) return withUnit(numbers, unit, window, parts.number);
+  const asked: Asked = { window, offer: input.sheet ?? window };
+  if (unit) return withUnit(numbers, unit, asked, parts.number);
   if (kind === 'distance' && /k\s*$/iu.test(parts.number)) return askWhichThousand(numbers[0] ?? 0, input.personUnit);
   const own = input.personUnit && UNITS[input.personUnit].kind === kind ? UNITS[input.personUnit] : unitsOf(kind)[0];
-  return own ? withoutUnit(numbers, own, window) : refuse(`no unit for ${kind}`);
+  return own ? withoutUnit(numbers, own, asked) : refuse(`no unit for ${kind}`);
 }
 
 /** Thousands of what: people say "100k" of either. */
@@ -182,7 +185,14 @@ const ask = (message: string, suggestions: readonly Suggestion[]): QuantityReadi
   message,
 });
 
-function withUnit(numbers: readonly number[], unit: Unit, window: Window, typed: string): QuantityReading {
+/** What a figure can be, and what may be offered instead of one that it cannot be. */
+interface Asked {
+  readonly window: Window;
+  readonly offer: Window;
+}
+
+function withUnit(numbers: readonly number[], unit: Unit, asked: Asked, typed: string): QuantityReading {
+  const { window } = asked;
   const plausible = numbers.filter((n) => fits(n * unit.factor, window));
   const [first, second] = plausible;
   if (first !== undefined && (second === undefined || readsAsThousands(typed, unit.kind))) return accept(first, unit);
@@ -192,17 +202,17 @@ function withUnit(numbers: readonly number[], unit: Unit, window: Window, typed:
       plausible.map((n) => suggest(n, unit)),
     );
   const number = numbers[0] ?? 0;
-  return implausible(number, unit, window);
+  return implausible(number, unit, asked);
 }
 
 /** An odometer of "104,000" is never 104 km with three decimals: a comma there groups. */
 const readsAsThousands = (typed: string, kind: QuantityKind): boolean => kind === 'distance' && typed.includes(',');
 
-function implausible(number: number, unit: Unit, window: Window): QuantityReading {
-  const others = inOtherUnits(number, unit, window);
+function implausible(number: number, unit: Unit, { window, offer }: Asked): QuantityReading {
+  const others = inOtherUnits(number, unit, offer);
   // Foot-pounds and inch-pounds are taken for each other more often than a decimal mark is lost.
   const sister = others.filter(({ unit: name }) => POUNDS.includes(unit.name) && POUNDS.includes(name));
-  const suggestions = [...sister, ...shifted(number, unit, window), ...others.filter((one) => !sister.includes(one))];
+  const suggestions = [...sister, ...shifted(number, unit, offer), ...others.filter((one) => !sister.includes(one))];
   const si = unitsOf(unit.kind)[0];
   const meaning =
     unit.factor === 1 || !si ? '' : ` is ${show(Number((number * unit.factor).toFixed(si.decimals)), si)}`;
@@ -229,7 +239,8 @@ const inOtherUnits = (number: number, unit: Unit, window: Window): readonly Sugg
     .filter((other) => other !== unit && fits(number * other.factor, window))
     .map((other) => suggest(number, other));
 
-function withoutUnit(numbers: readonly number[], own: Unit, window: Window): QuantityReading {
+function withoutUnit(numbers: readonly number[], own: Unit, asked: Asked): QuantityReading {
+  const { window, offer } = asked;
   const plausible = numbers.filter((n) => fits(n * own.factor, window));
   const [first, second] = plausible;
   if (first !== undefined && (second === undefined || (own.kind === 'distance' && first > second)))
@@ -239,9 +250,9 @@ function withoutUnit(numbers: readonly number[], own: Unit, window: Window): Qua
       'The mark can mean thousands or decimals. Which?',
       plausible.map((n) => suggest(n, own)),
     );
-  const elsewhere = numbers.flatMap((n) => inOtherUnits(n, own, window));
+  const elsewhere = numbers.flatMap((n) => inOtherUnits(n, own, offer));
   const number = numbers[0] ?? 0;
-  if (elsewhere.length === 0) return implausible(number, own, window);
+  if (elsewhere.length === 0) return implausible(number, own, asked);
   const best = elsewhere[0]?.text ?? '';
   return ask(`${show(number, own)} is not plausible. Did you mean ${best}?`, elsewhere);
 }

@@ -189,6 +189,12 @@ describe('readQuantity', () => {
     if (reading.verdict === 'ok') throw new Error('it cannot be right');
     expect(reading.suggestions[0]).toMatchObject({ unit: 'lbf·in', valueSi: expect.closeTo(8.02, 2) });
     for (const { valueSi } of reading.suggestions) expect(valueSi >= small.min && valueSi <= small.max).toBe(true);
+    const sheet = { min: 7.2, max: 8.8 };
+    const bySheet = readQuantity({ kind: 'torque', text: '71 lb-ft', sheet });
+    expect(bySheet).toMatchObject({ verdict: 'refuse', suggestions: [{ unit: 'lbf·in' }] });
+    expect(readQuantity({ kind: 'torque', text: '71 N·m', sheet })).toMatchObject({
+      suggestions: [{ text: expect.stringContaining('lbf·in') }],
+    });
   });
 
   it.each([

@@ -30,16 +30,21 @@ type QuantityRead =
   | { readonly ok: true; readonly value: number | null }
   | { readonly ok: false; readonly message: string; readonly suggestions: readonly Suggestion[] };
 
-/** A typed quantity in SI, null where nothing is typed, or why it cannot be right and what it may be instead. */
+/**
+ * A typed quantity in SI, null where nothing is typed, or why it cannot be right and what it may be instead.
+ *
+ * @param sheet what the sheet allows for this field, where it speaks of it
+ */
 export function readSiteQuantity(
   field: SiteQuantity,
   text: string,
   units: Pick<PersonUnits, 'gap' | 'torque'>,
+  sheet?: Window,
 ): QuantityRead {
   if (text.trim() === '') return { ok: true, value: null };
   const { quantity: kind, window }: { readonly quantity: 'gap' | 'torque'; readonly window?: Window } =
     SITE_FIELDS[field];
-  const reading = readQuantity({ kind, text, personUnit: units[kind], window });
+  const reading = readQuantity({ kind, text, personUnit: units[kind], window, sheet });
   if (reading.verdict !== 'ok') return { ok: false, message: reading.message, suggestions: reading.suggestions };
   return { ok: true, value: kind === 'gap' ? keptMm(reading.valueSi) : keptNm(reading.valueSi) };
 }

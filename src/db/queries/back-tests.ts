@@ -1,8 +1,8 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { BackTest } from '@/core/due/back-test';
 import type { Reading } from '@/core/odometer/use-rate';
 import type { FleetId } from '@/core/shared/kinds';
-import type { Tx } from '../client';
+import type { Querier, Tx } from '../client';
 import { backTests } from '../schema';
 
 /** Accepted readings of some vehicles of every duty group, always the same ones, in order of day. */
@@ -26,6 +26,18 @@ export async function loadPast(
     dutyGroup: row.duty_group,
     readings: row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 })),
   }));
+}
+
+/** What forecasts of the whole fleet's past were worth; null: there are too few. */
+export async function loadFleetBackTest(
+  q: Querier,
+  fleetId: FleetId,
+): Promise<Pick<BackTest, 'forecasts' | 'held'> | null> {
+  const [row] = await q
+    .select({ forecasts: backTests.forecasts, held: backTests.held })
+    .from(backTests)
+    .where(and(eq(backTests.fleetId, fleetId), eq(backTests.dutyGroup, '')));
+  return row ?? null;
 }
 
 /** Takes the place of what was taught before. @param taught by duty group; an empty name is the whole fleet */

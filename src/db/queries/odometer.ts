@@ -58,20 +58,23 @@ export async function loadMeters(
     began: number;
     day: number | null;
     km: number | null;
+    lent: number | null;
   }>(sql`
     select v.id, v.meter_offset_km::float8 as offset, v.meter_replaced_on::text as replaced,
-      v.in_service_on - date '1970-01-01' as began, f.day, f.km
-    from vehicles v left join lateral (
+      v.in_service_on - date '1970-01-01' as began, f.day, f.km, t.rate_km_per_day as lent
+    from vehicles v
+    left join due_status t on t.vehicle_id = v.id
+    left join lateral (
       select installed_on - date '1970-01-01' as day, installed_km::float8 as km from fitted_components
       where vehicle_id = v.id and removed_on is null and installed_km_certainty = 'exact'
       order by installed_on desc, installed_km desc limit 1) f on true
     where v.fleet_id = ${fleetId} ${some}`);
   return new Map(
-    found.rows.map(({ id, offset, replaced, began, day, km }) => [
+    found.rows.map(({ id, offset, replaced, began, day, km, lent }) => [
       id,
       {
         meter: { meterOffsetKm: offset, meterReplacedOn: replaced },
-        beginning: { day: began, fitted: day === null || km === null ? null : { day, km } },
+        beginning: { day: began, fitted: day === null || km === null ? null : { day, km }, lentKmPerDay: lent },
       },
     ]),
   );

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { PlainDate } from '@/core/calendar/plain-date';
+import type { BackTest } from '@/core/due/back-test';
 import { DUE_STATES, type DueState } from '@/core/due/due';
 import { type BreakdownLine, dueBreakdown } from '@/core/due/due-breakdown';
 import { DUE_SORTS, type DueItem } from '@/core/due/due-item';
@@ -9,6 +10,7 @@ import { groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { ok } from '@/core/shared/result';
+import { loadFleetBackTest } from '@/db/queries/back-tests';
 import { countByPlace, countDue, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
 import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/due-inputs';
 import { notFound, type Outcome } from '../failure';
@@ -31,6 +33,9 @@ export const dueFilter = z.object({
 });
 type DueFilter = z.output<typeof dueFilter>;
 
+/** How many past forecasts there are, and how many of them held what came. */
+type Tested = Pick<BackTest, 'forecasts' | 'held'>;
+
 export interface DueList {
   /** The page asked for, or all that fit the filter. */
   readonly items: readonly DueItem[];
@@ -39,6 +44,8 @@ export interface DueList {
   /** Vehicles of the fleet, whatever the filter. */
   readonly total: number;
   readonly counts: Readonly<Record<DueState, number>>;
+  /** How past forecasts of the fleet have done; null: too few. */
+  readonly tested: Tested | null;
   readonly depots: readonly string[];
   readonly groups: readonly string[];
 }
@@ -52,10 +59,11 @@ export const listDue = useCase({
   async run(deps, actor, { page, ...filter }): Promise<Outcome<DueList>> {
     const { db } = deps;
     await ensureDueStatus(db, actor.fleetId, deps.today());
-    const [places, counted, ids] = await Promise.all([
+    const [places, counted, ids, tested] = await Promise.all([
       countByPlace(db, actor.fleetId),
       countedByPlace(filter) ? null : countDue(db, actor.fleetId, filter),
       loadDueIds(db, actor.fleetId, filter, page),
+      loadFleetBackTest(db, actor.fleetId),
     ]);
     const found = counted ?? sumOfPlaces(places, filter);
     const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
@@ -65,6 +73,7 @@ export const listDue = useCase({
       found,
       total: places.reduce((sum, { n }) => sum + n, 0),
       counts,
+      tested,
       depots: [...new Set(places.map((place) => place.depot))].sort(),
       groups: [...new Set(places.map((place) => place.dutyGroup))].sort(),
     });
@@ -91,8 +100,8 @@ export interface DueView extends DueItem {
   readonly breakdown: readonly BreakdownLine[];
   readonly useRate: UseRate | null;
   readonly forecast: Forecast;
-  /** Past forecasts of its duty group, or of the fleet, and how many held; null: too few. */
-  readonly tested: { readonly forecasts: number; readonly held: number } | null;
+  /** Past forecasts of its duty group, or of the fleet; null: too few. */
+  readonly tested: Tested | null;
   readonly pressureParts: Pressure | null;
 }
 

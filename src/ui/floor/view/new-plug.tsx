@@ -132,6 +132,7 @@ function Tightening({
           system={job.units}
           active={active === 'installedTorque'}
           verdict={torque === null ? null : torqueVerdict(torque, job.rules.torqueNm)}
+          sheet={job.rules.torqueNm}
           pad={pad}
           onActive={() => activate('installedTorque')}
           onChange={(value) => put('installedTorque', value)}

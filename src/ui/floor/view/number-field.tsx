@@ -3,6 +3,7 @@
 import { type ReactNode, useId } from 'react';
 import type { UnitSystem } from '@/core/units/person-units';
 import { personUnits } from '@/core/units/person-units';
+import type { Window } from '@/core/units/read-quantity';
 import { readSiteQuantity } from '@/core/work/site-done';
 import { SITE_FIELDS, type SiteQuantity } from '@/core/work/site-fields';
 import { gapText, torqueText } from '@/text/format';
@@ -17,6 +18,7 @@ export function NumberField({
   system,
   active,
   verdict,
+  sheet,
   onActive,
   onChange,
   pad,
@@ -29,13 +31,15 @@ export function NumberField({
   active: boolean;
   /** What the figure means here, and whether it is good. */
   verdict?: { readonly words: string; readonly good: boolean } | null;
+  /** What the sheet allows: nothing else is offered instead of what cannot be right. */
+  sheet?: Window;
   onActive: () => void;
   onChange: (value: string) => void;
   /** The number pad, where there is no room for it beside the fields. */
   pad?: ReactNode;
 }) {
   const id = useId();
-  const read = readSiteQuantity(field, value, personUnits(system));
+  const read = readSiteQuantity(field, value, personUnits(system), sheet);
   const text = SITE_FIELDS[field].quantity === 'gap' ? gapText : torqueText;
   const shown = read.ok && read.value !== null ? text(read.value, system) : null;
   return (

@@ -4,6 +4,7 @@ import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { HORIZON_WEEKS, type PolicyOutcome, viewHorizon, type WhatIf, whatIf } from '@/server/due/view-horizon';
+import { heldText } from '@/text/due-words';
 import { dateText, hoursText, moneyText, NONE, percentText } from '@/text/format';
 import { HorizonChart } from '@/ui/pressure/horizon-chart';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -38,6 +39,7 @@ export default page(async function HorizonPage({ searchParams }: Props) {
     <>
       <PageHead title="Horizon">
         Work falling due in {HORIZON_WEEKS} weeks, {depot ?? 'all depots'} · what is overdue stands in the first week
+        {list.ok && list.value.tested && ` · ${heldText(list.value.tested)}`}
       </PageHead>
       <Flex as="nav" aria-label="Depot" gap="4" wrap="wrap" mb="3" data-no-print>
         {[undefined, ...(list.ok ? list.value.depots : [])].map((name) =>
