@@ -68,16 +68,16 @@ describe('a first reading', () => {
 });
 
 describe('a second reading', () => {
-  const after = (lentKmPerDay: number | null, km: number) =>
+  const second = (lentKmPerDay: number | null, km: number) =>
     takeIn({ ...NOTHING_KNOWN, accepted: [read(1000, 40_000)], beginning: { day: 0, fitted: null, lentKmPerDay } }, [
       read(1030, km),
     ])[0];
 
   it('is held against what its duty group covers, for it has no pace of its own', () => {
-    expect(after(40, 41_500)).toEqual({ kind: 'new' });
-    expect(after(40, 43_600)).toEqual({ kind: 'new' });
-    expect(after(40, 79_000)).toMatchObject({ kind: 'suspect', check: { reasons: ['unusual'] } });
-    expect(after(null, 79_000)).toEqual({ kind: 'new' });
+    expect(second(40, 41_500)).toEqual({ kind: 'new' });
+    expect(second(40, 43_600)).toEqual({ kind: 'new' });
+    expect(second(40, 79_000)).toMatchObject({ kind: 'suspect', check: { reasons: ['unusual'] } });
+    expect(second(null, 79_000)).toEqual({ kind: 'new' });
   });
 });
 
