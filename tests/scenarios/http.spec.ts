@@ -93,6 +93,17 @@ test.describe('calculations keep their fixed shapes', () => {
       },
     ],
     [
+      'coil-choice',
+      { others: 5, price: 40, labour_per_hour: 80, access_hours: 2, downtime_per_visit: 200, chance_each: 0.05 },
+      {
+        extra_visit: 400,
+        expected_if_one: 100,
+        replace_others_now: 200,
+        break_even_chance: 0.1,
+        advice: 'one',
+      },
+    ],
+    [
       'vin',
       { vin: '1111 1111 1111 11111' },
       { valid: true, check_digit_ok: true, model_years: [2001, 2031], reasons: [] },
@@ -195,6 +206,7 @@ test('bad input is a problem with a pointer, never a failure of the server', asy
     'spark-demand',
     'firing-map',
     'lead-match',
+    'coil-choice',
     'odometer-check',
   ]) {
     for (const body of bodies) {

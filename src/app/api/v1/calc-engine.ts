@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { readVin } from '@/core/catalogue/vin';
+import { chooseCoils } from '@/core/components/coil-choice';
 import { companions } from '@/core/engine/coils';
 import { ROTATIONS } from '@/core/engine/model';
 import { type Breath, gapOfEqualDemand, sparkDemand } from '@/core/gap/spark-demand';
@@ -109,6 +110,43 @@ function leadMatch(input: z.output<typeof leadMatchInput>): z.output<typeof lead
   };
 }
 
+const money = z.number().min(0).max(1_000_000);
+const coilChoiceInput = z.object({
+  /** Coils of the same age that work. */
+  others: z.number().int().min(0).max(15),
+  price: money,
+  labour_per_hour: money,
+  access_hours: z.number().min(0).max(100),
+  downtime_per_visit: money,
+  /** That one of the others fails before the covers are open anyway. */
+  chance_each: z.number().min(0).max(1),
+});
+const coilChoiceOutput = z.object({
+  extra_visit: z.number(),
+  expected_if_one: z.number(),
+  replace_others_now: z.number(),
+  break_even_chance: z.number(),
+  advice: z.enum(['one', 'all']),
+});
+
+function coilChoice(input: z.output<typeof coilChoiceInput>): z.output<typeof coilChoiceOutput> {
+  const found = chooseCoils({
+    others: input.others,
+    price: input.price,
+    labourPerHour: input.labour_per_hour,
+    accessHours: input.access_hours,
+    downtimePerVisit: input.downtime_per_visit,
+    chanceEach: input.chance_each,
+  });
+  return {
+    extra_visit: found.extraVisit,
+    expected_if_one: found.expectedIfOne,
+    replace_others_now: found.replaceOthersNow,
+    break_even_chance: found.breakEvenChance,
+    advice: found.advice,
+  };
+}
+
 /** Calculations about the engine, its numbers and its wiring. */
 export const ENGINE_CALCULATIONS: Readonly<Record<string, Calculation>> = {
   vin: calculation('Reads a vehicle identification number: shape, check digit, model years', vinInput, vinOutput, vin),
@@ -129,5 +167,11 @@ export const ENGINE_CALCULATIONS: Readonly<Record<string, Calculation>> = {
     leadMatchInput,
     leadMatchOutput,
     leadMatch,
+  ),
+  'coil-choice': calculation(
+    'One coil or all: one more visit against the price of those that still work',
+    coilChoiceInput,
+    coilChoiceOutput,
+    coilChoice,
   ),
 };

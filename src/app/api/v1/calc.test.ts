@@ -107,6 +107,14 @@ const INPUTS: Readonly<Record<string, fc.Arbitrary<unknown>>> = {
     gap_limit_mm: 1.4,
     sites: [{ cylinder: 1, observations: [{ condition: 'nose black oily' }], gap_mm: 1.5, breakaway: 'loose' }],
   })),
+  'coil-choice': fc.record({
+    others: fc.integer({ min: 0, max: 15 }),
+    price: number(0, 5000),
+    labour_per_hour: number(0, 500),
+    access_hours: number(0, 40),
+    downtime_per_visit: number(0, 5000),
+    chance_each: number(0, 1),
+  }),
   'lead-match': fc.record({
     needed_mm: fc.array(number(100, 1200), { minLength: 1, maxLength: 12 }),
     new_set_mm: fc.array(number(100, 1300), { maxLength: 13 }),
