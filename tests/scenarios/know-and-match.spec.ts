@@ -229,6 +229,19 @@ test('units, leads, caps and spark demand are worked out while typing', async ({
   await expect(page.getByText(/lies between two stated boosts: take the tighter gap, 0.60 mm/)).toBeVisible();
 });
 
+test('one coil or all is worked out while typing, with the chance at which it turns', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('viewer');
+  await page.goto('/bench/coils');
+  await expect(page.getByRole('status')).toContainText('Replace the one');
+  await expect(page.getByText('It turns at a chance of 12.9 % each.')).toBeVisible();
+  const chance = page.getByLabel('Chance that one fails before it is open anyway');
+  await retyped(chance, '14', page.getByRole('status').getByText('Replace them all'));
+  await expect(user.row('Replace 5 now')).toContainText('€200');
+  await page.getByLabel('Coils that still work').fill('2.5');
+  await expect(page.getByText('Give a whole number from 0 to 15.')).toBeVisible();
+});
+
 test('a delivery is judged, quarantined and resolved', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor');

@@ -31,6 +31,7 @@ const PAGES = [
   '/bench/torque',
   '/bench/convert',
   '/bench/spark',
+  '/bench/coils',
   '/bench/firing',
   '/bench/leads',
   '/bench/wrenches',

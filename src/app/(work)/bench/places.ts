@@ -5,5 +5,6 @@ export const BENCH_PLACES = [
   { href: '/bench/spark', label: 'Spark demand' },
   { href: '/bench/firing', label: 'Firing order and cap' },
   { href: '/bench/leads', label: 'Leads' },
+  { href: '/bench/coils', label: 'One coil or all' },
   { href: '/bench/wrenches', label: 'Wrenches and saved results' },
 ];
