@@ -19,7 +19,7 @@ export function UndoReading({ view: { readings, vehicle }, system }: { view: Veh
         <ActionForm action={resolveAction}>
           <SelectField
             name="item"
-            label="Reading"
+            label="Which reading"
             choices={accepted.toReversed().map((row) => ({
               value: `${row.vehicleId}|${row.readOn}|${row.odometerKm}`,
               label: `${dateText(row.readOn)}: ${distanceText(row.odometerKm, system)}, read as “${row.asTyped}”`,
