@@ -276,7 +276,7 @@ test('a number with a suffix is read, told from another plug, and the suffix tha
     await page.getByRole('button', { name: 'What is it?' }).click();
   };
   await look('fs-2210 h6.95');
-  await expect(page.getByText(/open it by 0\.10 mm · 0\.004 in\. .* makes it FS-2210H6\.105/)).toBeVisible();
+  await expect(page.getByText(/open it by 0\.10 mm · 0\.004 in\. .* makes it FS-2210H6\.100/)).toBeVisible();
   await expect(page.getByRole('link', { name: '23 clinic van' })).toBeVisible();
   await look('FS-2210XH6');
   await expect(
