@@ -7,7 +7,7 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', include: ['src/**/*.test.ts'] } },
+      { resolve: { alias }, test: { name: 'unit', include: ['src/**/*.test.ts'], testTimeout: 20_000 } },
       {
         resolve: { alias },
         test: {

@@ -87,6 +87,7 @@ export function checkAgainst(
   const step: Step = { reading, lastKm: before.km, days, usual, km: km - before.km };
   const unlike = wrong.length === 0 && usual !== null && step.km > UNUSUAL * usual.kmPerDay * days;
   if (wrong.length === 0 && !unlike) return ACCEPT;
+  if (wrong.length === 0 && !mayBeUnusual(step) && !unitSlip(step)) return ACCEPT;
   const suggestion = likely(step, wrong);
   if (wrong.length > 0)
     return { verdict: 'suspect', reasons: suggestion ? [...wrong, suggestion.why] : wrong, suggestion };
@@ -123,15 +124,22 @@ const BEYOND_FASTEST = 1.5;
 const HOLIDAY_KM = 1200;
 const HOLIDAY_KM_PER_DAY = 350;
 
+/** Whether a step stands out at all: most do not, and are spared the search for what they may have been. */
+const mayBeUnusual = ({ usual, km, days }: Step): boolean =>
+  usual !== null &&
+  km / days > BEYOND_FASTEST * usual.fastest &&
+  km > ASKED_TIMES * usual.kmPerDay * days &&
+  standsOut(usual, km, days) > ASKED_IF_EXPLAINED;
+
 /** Whether a step is so much more than this vehicle covers that somebody should look again. */
-function isUnusual({ usual, km, days }: Step, suggestion: Suggestion | null): boolean {
-  if (!usual) return false;
+function isUnusual(step: Step, suggestion: Suggestion | null): boolean {
+  const { usual, km, days } = step;
   if (suggestion?.why === 'unit_slip') return true;
-  const out = standsOut(usual, km, days);
-  const pace = km / days;
-  const beyond = pace > BEYOND_FASTEST * usual.fastest;
-  if (suggestion) return beyond && out > ASKED_IF_EXPLAINED && km > ASKED_TIMES * usual.kmPerDay * days;
-  return beyond && out > ASKED && pace > HOLIDAY_KM_PER_DAY && km - usual.kmPerDay * days > HOLIDAY_KM;
+  if (!usual || !mayBeUnusual(step)) return false;
+  if (suggestion) return true;
+  return (
+    standsOut(usual, km, days) > ASKED && km / days > HOLIDAY_KM_PER_DAY && km - usual.kmPerDay * days > HOLIDAY_KM
+  );
 }
 
 /** The same figure for long, on a vehicle that moved before. */
@@ -150,15 +158,24 @@ const UNKNOWN_REACH = 400;
 /** Without a fault beside it only a common slip explains a step. */
 const COMMON = 1;
 
-/** What the figure probably was: it follows from the last reading and lies where the vehicle usually would be. */
-function likely({ reading, lastKm, days, usual }: Step, wrong: readonly CheckCode[]): Suggestion | null {
-  const km = kmOf(reading);
-  const expected = lastKm + (usual?.kmPerDay ?? 0) * days;
+/** What the figure would be in the other unit, where that is what is expected; null: it is not. km */
+function unitSlip({ reading, lastKm, days, usual }: Step): Km | null {
   const { offsetKm = 0 } = reading;
-  const slip = [(km - offsetKm) * KM_PER_MILE + offsetKm, (km - offsetKm) / KM_PER_MILE + offsetKm].find(
-    (other) => other >= lastKm - 0.5 && Math.abs(other / expected - 1) <= SLIP_TOLERANCE,
+  const shown = kmOf(reading) - offsetKm;
+  const expected = lastKm + (usual?.kmPerDay ?? 0) * days;
+  return (
+    [shown * KM_PER_MILE + offsetKm, shown / KM_PER_MILE + offsetKm].find(
+      (other) => other >= lastKm - 0.5 && Math.abs(other / expected - 1) <= SLIP_TOLERANCE,
+    ) ?? null
   );
-  if (slip !== undefined) return { km: keptKm(slip), why: 'unit_slip' };
+}
+
+/** What the figure probably was: it follows from the last reading and lies where the vehicle usually would be. */
+function likely(step: Step, wrong: readonly CheckCode[]): Suggestion | null {
+  const { reading, lastKm, days, usual } = step;
+  const km = kmOf(reading);
+  const slip = unitSlip(step);
+  if (slip !== null) return { km: keptKm(slip), why: 'unit_slip' };
   const rolled = wrong.length > 0 ? rolledOver(reading, lastKm) : null;
   if (rolled !== null && farFrom(rolled, lastKm, days, usual) <= 2 * NEAR)
     return { km: keptKm(rolled), why: 'rollover' };

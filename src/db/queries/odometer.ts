@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gte, inArray, lte, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Beginning } from '@/core/odometer/check';
-import { type KnownReadings, NOTHING_KNOWN, readingKey } from '@/core/odometer/intake';
+import { type KnownReadings, readingKey } from '@/core/odometer/intake';
 import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { engineHourReadings, odometerReadings, vehicles } from '../schema';
@@ -51,6 +51,7 @@ export async function loadMeters(
   vehicleIds: readonly string[] | null,
 ): Promise<ReadonlyMap<string, MeterRecord>> {
   const some = vehicleIds ? sql`and v.id = any(${sql.param(vehicleIds)}::uuid[])` : sql``;
+  const theirs = vehicleIds ? sql`and vehicle_id = any(${sql.param(vehicleIds)}::uuid[])` : sql``;
   const found = await q.execute<{
     id: string;
     offset: number;
@@ -64,10 +65,11 @@ export async function loadMeters(
       v.in_service_on - date '1970-01-01' as began, f.day, f.km, t.rate_km_per_day as lent
     from vehicles v
     left join due_status t on t.vehicle_id = v.id
-    left join lateral (
-      select installed_on - date '1970-01-01' as day, installed_km::float8 as km from fitted_components
-      where vehicle_id = v.id and removed_on is null and installed_km_certainty = 'exact'
-      order by installed_on desc, installed_km desc limit 1) f on true
+    left join (
+      select distinct on (vehicle_id) vehicle_id, installed_on - date '1970-01-01' as day, installed_km::float8 as km
+      from fitted_components
+      where fleet_id = ${fleetId} ${theirs} and removed_on is null and installed_km_certainty = 'exact'
+      order by vehicle_id, installed_on desc, installed_km desc) f on f.vehicle_id = v.id
     where v.fleet_id = ${fleetId} ${some}`);
   return new Map(
     found.rows.map(({ id, offset, replaced, began, day, km, lent }) => [
@@ -89,11 +91,14 @@ export async function loadHistories(
   // In the order of the key, so that nothing is sorted.
   const found = await q.execute<{
     vehicle_id: string;
+    offset: number;
+    replaced: string | null;
     days: number[] | null;
     kms: number[] | null;
     states: ReadingState[] | null;
   }>(sql`
-    select v.id as vehicle_id, r.days, r.kms, r.states
+    select v.id as vehicle_id, v.meter_offset_km::float8 as offset, v.meter_replaced_on::text as replaced,
+      r.days, r.kms, r.states
     from vehicles v left join (
       select vehicle_id, array_agg(day) as days, array_agg(km) as kms, array_agg(state) as states
       from (
@@ -101,9 +106,18 @@ export async function loadHistories(
         where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(vehicleIds)}::uuid[]) order by vehicle_id, read_on, odometer_km
       ) ordered group by vehicle_id) r on r.vehicle_id = v.id
     where v.fleet_id = ${fleetId} and v.id = any(${sql.param(vehicleIds)}::uuid[])`);
-  const meters = await loadMeters(q, fleetId, vehicleIds);
+  // Only of these is it asked how they began: the others have a past to go by.
+  const young = found.rows.filter(({ states }) => (states ?? []).filter((s) => s === 'accepted').length < 2);
+  const meters =
+    young.length === 0
+      ? null
+      : await loadMeters(
+          q,
+          fleetId,
+          young.map((row) => row.vehicle_id),
+        );
   return new Map(
-    found.rows.map(({ vehicle_id: id, days: daysThere, kms: kmsThere, states: statesThere }) => {
+    found.rows.map(({ vehicle_id: id, offset, replaced, days: daysThere, kms: kmsThere, states: statesThere }) => {
       const [days, kms, states] = [daysThere ?? [], kmsThere ?? [], statesThere ?? []];
       const readings = days.map((day, i) => ({ day, km: kms[i] ?? 0 }));
       return [
@@ -112,7 +126,8 @@ export async function loadHistories(
           known: new Set(readings.map(readingKey)),
           accepted: readings.filter((_, i) => states[i] === 'accepted'),
           suspects: states.filter((state) => state === 'suspect').length,
-          ...(meters.get(id) ?? { beginning: null, meter: NOTHING_KNOWN.meter }),
+          meter: { meterOffsetKm: offset, meterReplacedOn: replaced },
+          beginning: meters?.get(id)?.beginning ?? null,
         },
       ];
     }),
