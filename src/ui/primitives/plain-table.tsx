@@ -24,7 +24,7 @@ export function PlainTable({
   dense?: boolean;
   children: ReactNode;
 }) {
-  const wide = heads.length > 4;
+  const wide = heads.length > 5;
   return (
     <ListFrame>
       <table
