@@ -1,6 +1,6 @@
 import { checkReading } from '../src/core/odometer/check';
-import { seeded } from '../src/core/stats/seeded';
-import { drive, type Random } from './drive';
+import { type Random, seeded } from '../src/core/stats/seeded';
+import { drive } from './drive';
 
 /* docs/judgement.md: misreads of a dash that are found and rightly explained, and clean readings that are asked about. The truth is
    driven day by day, with holidays, seasons, vehicles that are lent and vehicles that stand. */

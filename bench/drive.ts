@@ -1,6 +1,6 @@
-/* Simulated vehicles whose true use is known day by day: uneven weeks, duty that drifts, seasons. */
+import { normal, type Random } from '../src/core/stats/seeded';
 
-export type Random = () => number;
+/* Simulated vehicles whose true use is known day by day: uneven weeks, duty that drifts, seasons. */
 
 interface Duty {
   readonly kmPerDay: number;
@@ -11,9 +11,6 @@ interface Duty {
   /** Swing of the seasons, as a share of usual use. */
   readonly season: number;
 }
-
-/** Normal deviate by Box and Muller. */
-const normal = (random: Random): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 /** km at the end of each day from day 0 on, 0 first. The same random numbers give the same vehicle. */
 export function drive({ kmPerDay, weekly, drift, season }: Duty, days: number, random: Random): Float64Array {

@@ -2,11 +2,10 @@ import { type Layout, neighbours } from '../src/core/engine/layout';
 import type { SiteKey } from '../src/core/engine/model';
 import type { Cause } from '../src/core/inspection/finding';
 import type { Condition } from '../src/core/inspection/vocabulary';
+import type { Random } from '../src/core/stats/seeded';
 
 /* What each fault does to an engine: where it acts, and what it leaves there. Written from that alone, not from the rules that
    read it: the two must not share a line. */
-
-export type Random = () => number;
 
 /** A sign a fault leaves on a plug, and how often. */
 export type Leaves = readonly (readonly [Condition, number])[];

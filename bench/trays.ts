@@ -3,7 +3,8 @@ import { layoutOf } from '../src/core/engine/layout';
 import type { EngineModel, SiteKey } from '../src/core/engine/model';
 import type { Cause, EngineReading, Observation, SiteReading } from '../src/core/inspection/finding';
 import { ALL_NORMAL, CONDITIONS, type Condition, NORMAL } from '../src/core/inspection/vocabulary';
-import { FAULTS, type Fault, type Leaves, pick, type Random } from './faults';
+import type { Random } from '../src/core/stats/seeded';
+import { FAULTS, type Fault, type Leaves, pick } from './faults';
 
 /* Trays of removed parts whose cause is known, with what a tired person makes of them. */
 

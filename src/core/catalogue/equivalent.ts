@@ -55,7 +55,8 @@ const REACH_TOLERANCE_MM = 0.3;
  * Whether another part can stand for ours: each attribute compared, and each refusal with why it matters.
  *
  * Thread, pitch, reach, seat, projection, resistor and terminal must agree; the hexagon may differ, and then the tool
- * does; electrode and gap as sold may differ, and are named. Heat compares only within one maker or through a maker's own cross table. What is not known never agrees.
+ * does; electrode and gap as sold may differ, and are named. Heat compares only within one maker or through a maker's own
+ * cross table. What is not known never agrees.
  */
 export function compareParts(ours: PartAttributes, theirs: PartAttributes, crosses: readonly HeatCross[]): Comparison {
   if (ours.kind !== theirs.kind)

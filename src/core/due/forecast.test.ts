@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { weeklySpread } from '../odometer/spread';
-import { seeded } from '../stats/seeded';
+import { normal, seeded } from '../stats/seeded';
 import { backTest, pastForecasts } from './back-test';
 import { ASSUMED_FORECAST, band, logSpread } from './forecast';
 
@@ -55,8 +55,7 @@ describe('weeklySpread', () => {
     const random = seeded(3);
     let km = 0;
     return Array.from({ length: weeks }, (_, i) => {
-      const normal = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-      if (i > 0) km += 350 * Math.exp(spread * normal);
+      if (i > 0) km += 350 * Math.exp(spread * normal(random));
       return { day: 7 * i, km };
     });
   };
@@ -102,8 +101,7 @@ describe('the back-test', () => {
     const random = seeded(9);
     const fleet = (off: () => number) =>
       Array.from({ length: 400 }, (_, i) => ({ from: i, rate: rate(), days: 60 + 200 * random(), error: off() }));
-    const spreadOf = (by: number) => () =>
-      by * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const spreadOf = (by: number) => () => by * normal(random);
     const [even, uneven] = [backTest(fleet(spreadOf(0.05))), backTest(fleet(spreadOf(0.6)))];
     expect(even?.scale).toBeLessThan(0.6);
     expect(uneven?.scale).toBeGreaterThan(1.5);

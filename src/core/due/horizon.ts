@@ -1,4 +1,5 @@
 import { addDays, daysBetween, mondayOf, type PlainDate } from '../calendar/plain-date';
+import { Z_80 } from '../stats/theil-sen';
 import type { DueDates } from './due';
 
 /** One vehicle's coming work. */
@@ -17,9 +18,6 @@ export interface HorizonWeek {
   readonly mean: number;
   readonly p90: number;
 }
-
-/** Standard normal quantile of 0.9. */
-const Z90 = 1.2815515655446004;
 
 /**
  * Work falling due by week, with its uncertainty. Each vehicle's due day is spread over its P10–P50–P90; what is due
@@ -43,7 +41,7 @@ export function horizon(work: readonly ComingWork[], today: PlainDate, weeks: nu
     }
   }
   return sums.map(({ vehicles, mean, variance }, i) => {
-    const spread = Z90 * Math.sqrt(variance);
+    const spread = Z_80 * Math.sqrt(variance);
     return {
       from: addDays(monday, 7 * i),
       vehicles,

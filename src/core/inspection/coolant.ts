@@ -8,7 +8,7 @@ import type { Looked } from './signs';
    show it always stop, whatever else is seen, and more of it never takes a stop back. The one exception is other evidence: a
    colour, or a wash, that every plug of the engine shares speaks of the fuel. */
 
-export interface CoolantCause {
+interface CoolantCause {
   readonly cause: Extract<Cause, `coolant_${string}` | 'coloured_by_fuel' | 'washed_alike'>;
   readonly sites: readonly Looked[];
 }

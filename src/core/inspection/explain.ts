@@ -1,5 +1,6 @@
+import type { EngineReading } from './finding';
 import { ALONE, type Rule } from './rules';
-import { type Place, type PlaceSites, placesOf } from './shape';
+import { type PlaceSites, placesOf } from './shape';
 import { type Looked, missed, type Sign, type SignName } from './signs';
 
 /* Which causes, each acting on a place as a whole, explain what a tray shows of one group of signs: by Bayes' rule over all
@@ -31,8 +32,18 @@ export interface Explained {
   readonly alone: readonly Alone[];
 }
 
-/** Signs by site: what each looks like, where it is there. */
-export type Shown = (site: Looked, sign: SignName) => Sign | null;
+/** What came out of an engine, with every sign of it looked for once. */
+export interface Tray {
+  readonly reading: EngineReading;
+  /** Sites that were looked at; the others are no evidence. */
+  readonly looked: readonly Looked[];
+  /** What a sign looks like at a site, where it is there. */
+  readonly shown: (site: Looked, sign: SignName) => Sign | null;
+}
+
+/** Whether a site shows any of these. */
+export const shows = ({ shown }: Tray, site: Looked, signs: readonly SignName[]): boolean =>
+  signs.some((sign) => shown(site, sign));
 
 type Candidate = PlaceSites<Looked> & { readonly rule: Rule; readonly prior: number };
 
@@ -45,14 +56,14 @@ const SEEN = Math.log(0.9);
 /**
  * The likeliest set of causes for a group of signs.
  *
- * @param looked sites that were looked at; the others are no evidence
  * @returns patterns of the likeliest set, and what it leaves to single cylinders, each with its probability over all sets
  */
-export function explain({ signs, rules }: Group, place: Place, looked: readonly Looked[], shown: Shown): Explained {
+export function explain({ signs, rules }: Group, tray: Tray): Explained {
+  const { looked, shown } = tray;
   const there = looked.flatMap((site) => signs.flatMap((sign) => (shown(site, sign) ? [{ site, sign }] : [])));
   if (there.length === 0) return { patterns: [], alone: [] };
-  const candidates = rules.flatMap((rule) => candidatesOf(rule, place, looked, shown));
-  const weigh = (set: readonly Candidate[]) => logWeight(set, there, shown);
+  const candidates = rules.flatMap((rule) => candidatesOf(rule, tray));
+  const weigh = (set: readonly Candidate[]) => logWeight(set, there, tray);
   const likeliest = [...candidates].sort((a, b) => weigh([b]) - weigh([a])).slice(0, TOGETHER);
   const sets = subsets(likeliest).map((set) => ({ set, log: weigh(set) }));
   const best = sets.reduce((a, b) => (b.log > a.log ? b : a));
@@ -69,11 +80,11 @@ export function explain({ signs, rules }: Group, place: Place, looked: readonly 
 }
 
 /** The places on which a cause may act: half of the sites and two cylinders at least show it. */
-function candidatesOf(rule: Rule, place: Place, looked: readonly Looked[], shown: Shown): readonly Candidate[] {
-  const shows = (site: Looked): boolean => rule.signs.some((sign) => shown(site, sign));
-  return placesOf(place, looked, shows).flatMap(({ shape, sites }) => {
+function candidatesOf(rule: Rule, tray: Tray): readonly Candidate[] {
+  const affected = (site: Looked): boolean => shows(tray, site, rule.signs);
+  return placesOf(tray.reading, tray.looked, affected).flatMap(({ shape, sites }) => {
     const prior = rule.places?.[shape];
-    const showing = sites.filter(shows);
+    const showing = sites.filter(affected);
     const cylinders = new Set(showing.map(({ cylinder }) => cylinder));
     return prior && cylinders.size >= 2 && 2 * showing.length >= sites.length ? [{ rule, shape, sites, prior }] : [];
   });
@@ -86,13 +97,12 @@ const explains = (set: readonly Candidate[], site: Looked, sign: SignName): bool
 function logWeight(
   set: readonly Candidate[],
   there: readonly { readonly site: Looked; readonly sign: SignName }[],
-  shown: Shown,
+  tray: Tray,
 ): number {
   let log = 0;
   for (const { rule, sites, prior } of set) {
     log += Math.log(prior);
-    for (const site of sites)
-      if (!rule.signs.some((sign) => shown(site, sign))) log += Math.log(missed(site, rule.signs));
+    for (const site of sites) if (!shows(tray, site, rule.signs)) log += Math.log(missed(site, rule.signs));
   }
   // A fault of its own shows at every plug of its cylinder and is counted once.
   const own = new Set<string>();

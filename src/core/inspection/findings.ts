@@ -1,6 +1,6 @@
 import type { SiteKey } from '../engine/model';
-import { type CoolantCause, coolantCauses } from './coolant';
-import { type Explained, explain, type Group, type Pattern, type Shown } from './explain';
+import { coolantCauses } from './coolant';
+import { type Explained, explain, type Group, type Pattern, shows, type Tray } from './explain';
 import type { Cause, Confidence, EngineReading, Finding, Urgency } from './finding';
 import { RULES, type Rule } from './rules';
 import { type Shape, shapeOf } from './shape';
@@ -81,35 +81,24 @@ interface Draft {
 export function readEngine(reading: EngineReading): readonly Finding[] {
   const looked = reading.sites.filter((site): site is Looked => site.seen !== null);
   if (looked.length === 0) return [];
-  const shown = signsOf(reading, looked);
+  const tray: Tray = { reading, looked, shown: signsOf(reading, looked) };
+  const showing = (signs: readonly SignName[]): readonly Looked[] => looked.filter((site) => shows(tray, site, signs));
   const drafts = [
-    ...coolantCauses(
-      reading.layout,
-      looked.filter((site) => shown(site, 'coolant')),
-    ).map((found) => coolantDraft(found, reading, looked)),
-    ...ANYWHERE.flatMap((rule) =>
-      together(
-        rule,
-        rule.signs,
-        looked.filter((site) => rule.signs.some((sign) => shown(site, sign))),
-        reading,
-        looked,
-      ),
+    ...coolantCauses(reading.layout, showing(['coolant'])).flatMap(({ cause, sites }) =>
+      together(tray, RULES[cause], ['coolant'], sites),
     ),
-    ...[GROUPS.hot, GROUPS.dark].flatMap((group) =>
-      groupDrafts(explain(group, reading, looked, shown), reading, looked, shown),
-    ),
-    ...wearDrafts(reading, looked, shown),
+    ...ANYWHERE.flatMap((rule) => together(tray, rule, rule.signs, showing(rule.signs))),
+    ...[GROUPS.hot, GROUPS.dark].flatMap((group) => groupDrafts(explain(group, tray), tray)),
+    ...wearDrafts(tray),
   ];
   if (drafts.length === 0) return looked.every(isHealthy) ? [healthy(reading, looked)] : [];
   return drafts
-    .map((draft) => weighed(draft, reading, looked, shown))
+    .map((draft) => weighed(draft, tray))
     .sort((a, b) => b.weight - a.weight || ORDER.indexOf(a.finding.cause) - ORDER.indexOf(b.finding.cause))
     .map(({ finding }) => finding);
 }
 
-/** Every sign of every site, looked for once. */
-function signsOf(reading: EngineReading, looked: readonly Looked[]): Shown {
+function signsOf(reading: EngineReading, looked: readonly Looked[]): Tray['shown'] {
   const names = Object.keys(SIGNS) as SignName[];
   const all = new Map(
     looked.map((site) => [site, new Map(names.map((name) => [name, SIGNS[name](site, reading)] as const))] as const),
@@ -117,57 +106,39 @@ function signsOf(reading: EngineReading, looked: readonly Looked[]): Shown {
   return (site, sign) => all.get(site)?.get(sign) ?? null;
 }
 
+/** What a rule says of these sites together; nothing of none. */
 function together(
+  { reading, looked }: Tray,
   rule: Rule,
   signs: readonly SignName[],
   sites: readonly Looked[],
-  reading: EngineReading,
-  looked: readonly Looked[],
   probability = 1,
 ): readonly Draft[] {
   return sites.length === 0 ? [] : [{ rule, signs, sites, shape: shapeOf(reading, sites, looked), probability }];
 }
 
-const coolantDraft = ({ cause, sites }: CoolantCause, reading: EngineReading, looked: readonly Looked[]): Draft => ({
-  rule: RULES[cause],
-  sites,
-  shape: shapeOf(reading, sites, looked),
-  signs: ['coolant'],
-  probability: 1,
-});
-
 /** What a group of signs is explained by: whole places first, then the cylinders that are left. */
-function groupDrafts(
-  { patterns, alone }: Explained,
-  reading: EngineReading,
-  looked: readonly Looked[],
-  shown: Shown,
-): readonly Draft[] {
+function groupDrafts({ patterns, alone }: Explained, tray: Tray): readonly Draft[] {
   const signs = [...new Set(alone.map(({ sign }) => sign))].filter(isAloneSign);
   return [
-    ...patterns.map((pattern) => patternDraft(pattern, shown)),
+    ...patterns.map((pattern) => patternDraft(pattern, tray)),
     ...signs.flatMap((sign) => {
       const left = alone.filter((one) => one.sign === sign);
-      return together(
-        ALONE_MEANS[sign],
-        [sign],
-        left.map(({ site }) => site),
-        reading,
-        looked,
-        left.reduce((sum, { probability }) => sum + probability, 0) / left.length,
-      );
+      const sites = left.map(({ site }) => site);
+      const probability = left.reduce((sum, one) => sum + one.probability, 0) / left.length;
+      return together(tray, ALONE_MEANS[sign], [sign], sites, probability);
     }),
   ];
 }
 
-function patternDraft({ rule, shape, sites, probability }: Pattern, shown: Shown): Draft {
-  const shows = (site: Looked): boolean => rule.signs.some((sign) => shown(site, sign));
+function patternDraft({ rule, shape, sites, probability }: Pattern, tray: Tray): Draft {
+  const affected = (site: Looked): boolean => shows(tray, site, rule.signs);
   return {
     rule,
     shape,
     signs: rule.signs,
-    sites: sites.filter(shows),
-    without: sites.filter((site) => !shows(site)),
+    sites: sites.filter(affected),
+    without: sites.filter((site) => !affected(site)),
     probability,
   };
 }
@@ -178,21 +149,22 @@ const FAR_OVER = 1.2;
 const ALSO = 0.6;
 
 /** A gap over its limit is told whatever explains it: polarity makes one of a pair wear more, it does not make it good. */
-function wearDrafts(reading: EngineReading, looked: readonly Looked[], shown: Shown): readonly Draft[] {
-  const explained = explain(GROUPS.wear, reading, looked, shown);
+function wearDrafts(tray: Tray): readonly Draft[] {
+  const { looked, shown } = tray;
+  const { gapLimitMm } = tray.reading;
+  const explained = explain(GROUPS.wear, tray);
   const over = looked.filter((site) => shown(site, 'over'));
-  const isOver = (site: Looked): boolean => over.includes(site);
-  const far = over.some(({ gapMm }) => (gapMm ?? 0) > FAR_OVER * (reading.gapLimitMm ?? Number.POSITIVE_INFINITY));
+  const far = over.some(({ gapMm }) => (gapMm ?? 0) > FAR_OVER * (gapLimitMm ?? Number.POSITIVE_INFINITY));
   const within = explained.patterns.find(({ sites }) => over.every((site) => sites.includes(site)));
   const cylinders = new Set(over.map(({ cylinder }) => cylinder));
   const worn = cylinders.size === 1 ? RULES.gap_worn_in_one : RULES.gap_worn_out;
   // What grew or eroded at a site whose gap is over its limit is told with it.
-  const others = { ...explained, alone: explained.alone.filter(({ site }) => !isOver(site)) };
+  const others = { ...explained, alone: explained.alone.filter(({ site }) => !over.includes(site)) };
   return [
-    ...groupDrafts(others, reading, looked, shown).map((draft) =>
+    ...groupDrafts(others, tray).map((draft) =>
       draft.rule === RULES.partner_polarity && far ? { ...draft, probability: ALSO * draft.probability } : draft,
     ),
-    ...together(worn, ['over', 'grown'], over, reading, looked, within && !far ? ALSO : 1),
+    ...together(tray, worn, ['over', 'grown'], over, within && !far ? ALSO : 1),
   ];
 }
 
@@ -218,9 +190,7 @@ const confidenceOf = (probability: number): Confidence => {
 
 function weighed(
   { rule, shape, sites, signs, without = [], probability: given }: Draft,
-  reading: EngineReading,
-  looked: readonly Looked[],
-  shown: Shown,
+  { reading, looked, shown }: Tray,
 ) {
   const signsAt = (site: Looked): readonly Sign[] => signs.flatMap((sign) => shown(site, sign) ?? []);
   const strongest = sites.flatMap((site) => [...signsAt(site)].sort((a, b) => b.severity - a.severity).slice(0, 1));

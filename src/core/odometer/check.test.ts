@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkAgainst, checkReading, suspectReadings } from './check';
+import { checkAgainst, checkReading, isAskedOnly, suspectReadings } from './check';
 import { ownRate, type Reading } from './use-rate';
 
 /** 60 km a day, read every ten days, the last at day 180. */
@@ -64,6 +64,8 @@ describe('checkReading', () => {
     const daily = Array.from({ length: 10 }, (_, i) => ({ day: i * 10, km: 40_000 + i * 500 }));
     const check = checkReading(daily, { day: 120, value: 88_000, unit: 'km' });
     expect(check).toMatchObject({ verdict: 'suspect', reasons: expect.arrayContaining(['unusual']) });
+    expect(isAskedOnly(check)).toBe(true);
+    expect(isAskedOnly(read(61_234))).toBe(false);
     // Twice as far as usual is a holiday.
     expect(checkReading(daily, { day: 120, value: 47_600, unit: 'km' }).verdict).toBe('accept');
   });

@@ -20,6 +20,9 @@ export const CHECK_CODES = [
   'rollover',
 ] as const;
 export type CheckCode = (typeof CHECK_CODES)[number];
+/** What may well be right: it is asked about, and holds nothing up. */
+const ASKED_ONLY: readonly CheckCode[] = ['unusual', 'before_service', 'below_fitting'];
+export const isAskedOnly = ({ reasons }: ReadingCheck): boolean => reasons.some((code) => ASKED_ONLY.includes(code));
 
 interface Suggestion {
   readonly km: Km;
@@ -87,13 +90,12 @@ export function checkAgainst(
   const step: Step = { reading, lastKm: before.km, days, usual, km: km - before.km };
   const unlike = wrong.length === 0 && usual !== null && step.km > UNUSUAL * usual.kmPerDay * days;
   if (wrong.length === 0 && !unlike) return ACCEPT;
-  if (wrong.length === 0 && !mayBeUnusual(step) && !unitSlip(step)) return ACCEPT;
-  const suggestion = likely(step, wrong);
-  if (wrong.length > 0)
-    return { verdict: 'suspect', reasons: suggestion ? [...wrong, suggestion.why] : wrong, suggestion };
-  return isUnusual(step, suggestion)
-    ? { verdict: 'suspect', reasons: ['unusual', ...(suggestion ? [suggestion.why] : [])], suggestion }
-    : ACCEPT;
+  const inOtherUnit = unitSlip(step);
+  if (wrong.length === 0 && !inOtherUnit && !standsOutAtAll(step)) return ACCEPT;
+  const suggestion = inOtherUnit ?? likely(step, wrong);
+  if (wrong.length === 0 && !suggestion && !isFarOut(step)) return ACCEPT;
+  const plain: readonly CheckCode[] = wrong.length > 0 ? wrong : ['unusual'];
+  return { verdict: 'suspect', reasons: suggestion ? [...plain, suggestion.why] : plain, suggestion };
 }
 
 /** From the last reading to this one. */
@@ -124,23 +126,19 @@ const BEYOND_FASTEST = 1.5;
 const HOLIDAY_KM = 1200;
 const HOLIDAY_KM_PER_DAY = 350;
 
-/** Whether a step stands out at all: most do not, and are spared the search for what they may have been. */
-const mayBeUnusual = ({ usual, km, days }: Step): boolean =>
+/** Whether a step may be unusual: most are not, and are spared the search for what they may have been. */
+const standsOutAtAll = ({ usual, km, days }: Step): boolean =>
   usual !== null &&
   km / days > BEYOND_FASTEST * usual.fastest &&
   km > ASKED_TIMES * usual.kmPerDay * days &&
   standsOut(usual, km, days) > ASKED_IF_EXPLAINED;
 
-/** Whether a step is so much more than this vehicle covers that somebody should look again. */
-function isUnusual(step: Step, suggestion: Suggestion | null): boolean {
-  const { usual, km, days } = step;
-  if (suggestion?.why === 'unit_slip') return true;
-  if (!usual || !mayBeUnusual(step)) return false;
-  if (suggestion) return true;
-  return (
-    standsOut(usual, km, days) > ASKED && km / days > HOLIDAY_KM_PER_DAY && km - usual.kmPerDay * days > HOLIDAY_KM
-  );
-}
+/** Whether somebody should look again though no slip explains it. */
+const isFarOut = ({ usual, km, days }: Step): boolean =>
+  usual !== null &&
+  standsOut(usual, km, days) > ASKED &&
+  km / days > HOLIDAY_KM_PER_DAY &&
+  km - usual.kmPerDay * days > HOLIDAY_KM;
 
 /** The same figure for long, on a vehicle that moved before. */
 function isStuck(sorted: readonly Reading[], day: number, km: Km, kmPerDay: number | null): boolean {
@@ -158,24 +156,20 @@ const UNKNOWN_REACH = 400;
 /** Without a fault beside it only a common slip explains a step. */
 const COMMON = 1;
 
-/** What the figure would be in the other unit, where that is what is expected; null: it is not. km */
-function unitSlip({ reading, lastKm, days, usual }: Step): Km | null {
+/** The figure in the other unit, where that is what is expected; null: it is not. */
+function unitSlip({ reading, lastKm, days, usual }: Step): Suggestion | null {
   const { offsetKm = 0 } = reading;
   const shown = kmOf(reading) - offsetKm;
   const expected = lastKm + (usual?.kmPerDay ?? 0) * days;
-  return (
-    [shown * KM_PER_MILE + offsetKm, shown / KM_PER_MILE + offsetKm].find(
-      (other) => other >= lastKm - 0.5 && Math.abs(other / expected - 1) <= SLIP_TOLERANCE,
-    ) ?? null
+  const slip = [shown * KM_PER_MILE + offsetKm, shown / KM_PER_MILE + offsetKm].find(
+    (other) => other >= lastKm - 0.5 && Math.abs(other / expected - 1) <= SLIP_TOLERANCE,
   );
+  return slip === undefined ? null : { km: keptKm(slip), why: 'unit_slip' };
 }
 
-/** What the figure probably was: it follows from the last reading and lies where the vehicle usually would be. */
-function likely(step: Step, wrong: readonly CheckCode[]): Suggestion | null {
-  const { reading, lastKm, days, usual } = step;
+/** What the figure probably was in its own unit: it follows from the last reading and lies where the vehicle usually would be. */
+function likely({ reading, lastKm, days, usual }: Step, wrong: readonly CheckCode[]): Suggestion | null {
   const km = kmOf(reading);
-  const slip = unitSlip(step);
-  if (slip !== null) return { km: keptKm(slip), why: 'unit_slip' };
   const rolled = wrong.length > 0 ? rolledOver(reading, lastKm) : null;
   if (rolled !== null && farFrom(rolled, lastKm, days, usual) <= 2 * NEAR)
     return { km: keptKm(rolled), why: 'rollover' };
@@ -192,11 +186,9 @@ function farFrom(km: Km, lastKm: Km, days: number, usual: Usual | null): number 
   const step = km - lastKm;
   if (step < -0.5) return Number.POSITIVE_INFINITY;
   if (!usual) return step <= UNKNOWN_REACH * days ? NEAR * (step / (UNKNOWN_REACH * days)) : Number.POSITIVE_INFINITY;
+  const out = standsOut(usual, Math.max(step, 0.1), days);
   // A step of nothing is a vehicle that stood: no farther than the least that is usual.
-  return (
-    Math.min(NEAR, Math.abs(Math.min(0, standsOut(usual, Math.max(step, 0.1), days)))) +
-    Math.max(0, standsOut(usual, Math.max(step, 0.1), days))
-  );
+  return out >= 0 ? out : Math.min(NEAR, -out);
 }
 
 /** What is known of a vehicle before its first reading. */

@@ -1,5 +1,12 @@
+/** Numbers from 0 to 1. */
+export type Random = () => number;
+
+/** A normal deviate, by Box and Muller. */
+export const normal = (random: Random): number =>
+  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+
 /** Small seeded generator (mulberry32): the same everywhere, so that what it drove can be played again exactly. */
-export function seeded(seed: number): () => number {
+export function seeded(seed: number): Random {
   let state = seed;
   return () => {
     state = (state + 0x6d2b79f5) | 0;

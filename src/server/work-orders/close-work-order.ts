@@ -1,6 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { insertStays, placeKey, REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
+import { isAskedOnly } from '@/core/odometer/check';
 import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
 import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -101,16 +102,16 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
     throw refuse(`${distanceText(odometerKm, system)} is further than any vehicle goes. Check figure and unit.`);
   const asRead = reading.unit === 'mi' ? ('mi' as const) : ('km' as const);
   const [taken] = takeIn(history, [givenOf({ readOn: today, odometerKm, unit: asRead })], true);
-  // What is only unusual is kept and asked about later: the work is not held up by it.
-  const unusual = taken?.kind === 'suspect' && taken.check.reasons.includes('unusual') ? taken.check : null;
-  if (taken?.kind === 'suspect' && !unusual) {
+  // Kept, and asked about later: the work is not held up by it.
+  const asked = taken?.kind === 'suspect' && isAskedOnly(taken.check) ? taken.check : null;
+  if (taken?.kind === 'suspect' && !asked) {
     const { reasons, suggestion } = taken.check;
     const last = distanceText(history.accepted.at(-1)?.km ?? 0, system);
     throw refuse(
       `The last accepted reading is ${last}, and this one ${doubtText(reasons, suggestion?.km ?? null, system)}. Check figure and unit (this dash shows ${unit}).`,
     );
   }
-  if (taken?.kind === 'new' || unusual) {
+  if (taken?.kind === 'new' || asked) {
     await insertReadings(tx, actor.fleetId, [
       {
         vehicleId: order.vehicleId,
@@ -119,9 +120,9 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
         asTyped: text,
         unit: asRead,
         source: `work order ${order.number}`,
-        state: unusual ? 'suspect' : 'accepted',
-        doubt: unusual?.reasons.join(',') ?? null,
-        suggestedKm: unusual?.suggestion?.km ?? null,
+        state: asked ? 'suspect' : 'accepted',
+        doubt: asked?.reasons.join(',') ?? null,
+        suggestedKm: asked?.suggestion?.km ?? null,
         enteredBy: actor.personId,
       },
     ]);

@@ -3,84 +3,70 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type CoilAdvice, type CoilChoice, chooseCoils } from '@/core/components/coil-choice';
-import { readNumber } from '@/core/units/read-number';
 import { moneyText } from '@/text/format';
 import { LiveText } from '../primitives/live-fields';
 import { PlainTable } from '../primitives/plain-table';
+import { type Limits, readFigures, wholeOf } from './figure';
 
-/** What can be entered, lowest and highest, and what stands there at first. */
-const FIGURES = {
-  others: { label: 'Coils that still work', most: 15, start: '5' },
-  price: { label: 'Price of a coil', most: 100_000, start: '40' },
-  labourPerHour: { label: 'Labour an hour', most: 100_000, start: '80' },
-  accessHours: { label: 'Hours to get at them again', most: 100, start: '1.5' },
-  downtimePerVisit: { label: 'Off the road for one more visit', most: 1_000_000, start: '150' },
-  chancePercent: { label: 'Chance that one fails before it is open anyway', most: 100, start: '5' },
-} as const;
-type Name = keyof typeof FIGURES;
-const NAMES = Object.keys(FIGURES) as readonly Name[];
-const HINTS: Readonly<Partial<Record<Name, string>>> = { accessHours: 'h', chancePercent: '% each' };
-const MONEY: readonly Name[] = ['price', 'labourPerHour', 'downtimePerVisit'];
+/** What can be entered. */
+const LIMITS = {
+  others: { least: 0, most: 15, whole: true },
+  price: { least: 0, most: 100_000 },
+  labourPerHour: { least: 0, most: 100_000 },
+  accessHours: { least: 0, most: 100 },
+  downtimePerVisit: { least: 0, most: 1_000_000 },
+  chancePercent: { least: 0, most: 100 },
+} satisfies Readonly<Record<string, Limits>>;
+type Name = keyof typeof LIMITS;
 
-function readFigure(name: Name, text: string): { readonly value: number } | { readonly fault: string } {
-  const { most } = FIGURES[name];
-  const [value] = readNumber(text);
-  const whole = name !== 'others' || (value !== undefined && Number.isInteger(value));
-  return value !== undefined && value <= most && whole
-    ? { value }
-    : { fault: `Give a ${name === 'others' ? 'whole number' : 'figure'} from 0 to ${most.toLocaleString('en')}.` };
-}
+const START: Readonly<Record<Name, string>> = {
+  others: '5',
+  price: '40',
+  labourPerHour: '80',
+  accessHours: '1.5',
+  downtimePerVisit: '150',
+  chancePercent: '5',
+};
+/** Each with its label and unit; without one it is money. */
+const FIELDS: readonly (readonly [Name, string, string?])[] = [
+  ['others', 'Coils that still work', ''],
+  ['price', 'Price of a coil'],
+  ['labourPerHour', 'Labour an hour'],
+  ['accessHours', 'Hours to get at them again', 'h'],
+  ['downtimePerVisit', 'Off the road for one more visit'],
+  ['chancePercent', 'Chance that one fails before it is open anyway', '% each'],
+];
 
 /** One coil or all, worked out while typing, with the chance at which it turns. */
 export function CoilBench({ currency }: { currency: string }) {
-  const [typed, setTyped] = useState<Readonly<Record<Name, string>>>(
-    () => Object.fromEntries(NAMES.map((name) => [name, FIGURES[name].start])) as Record<Name, string>,
-  );
-  const read = Object.fromEntries(NAMES.map((name) => [name, readFigure(name, typed[name])])) as Record<
-    Name,
-    ReturnType<typeof readFigure>
-  >;
-  const choice = choiceOf(read);
+  const [typed, setTyped] = useState(START);
+  const read = readFigures(LIMITS, typed);
+  const figures = wholeOf(read);
+  const choice = figures && choiceOf(figures);
   return (
     <Grid templateColumns={{ base: '1fr', lg: '400px minmax(0, 1fr)' }} columnGap="8">
       <Box>
-        {NAMES.map((name) => {
-          const figure = read[name];
-          return (
-            <LiveText
-              key={name}
-              label={FIGURES[name].label}
-              hint={MONEY.includes(name) ? currency : HINTS[name]}
-              value={typed[name]}
-              onChange={(value) => setTyped((before) => ({ ...before, [name]: value }))}
-              fault={'fault' in figure ? figure.fault : null}
-              inputMode="decimal"
-            />
-          );
-        })}
+        {FIELDS.map(([name, label, unit = currency]) => (
+          <LiveText
+            key={name}
+            label={label}
+            hint={unit}
+            value={typed[name]}
+            onChange={(value) => setTyped((before) => ({ ...before, [name]: value }))}
+            fault={read[name].fault}
+            inputMode="decimal"
+          />
+        ))}
       </Box>
       <Box minW="0">{choice && <Advice advice={chooseCoils(choice)} choice={choice} currency={currency} />}</Box>
     </Grid>
   );
 }
 
-/** Null while a figure cannot be read. */
-function choiceOf(read: Readonly<Record<Name, ReturnType<typeof readFigure>>>): CoilChoice | null {
-  const { others, price, labourPerHour, accessHours, downtimePerVisit, chancePercent } = read;
-  if (
-    !('value' in others && 'value' in price && 'value' in labourPerHour && 'value' in accessHours) ||
-    !('value' in downtimePerVisit && 'value' in chancePercent)
-  )
-    return null;
-  return {
-    others: others.value,
-    price: price.value,
-    labourPerHour: labourPerHour.value,
-    accessHours: accessHours.value,
-    downtimePerVisit: downtimePerVisit.value,
-    chanceEach: chancePercent.value / 100,
-  };
-}
+const choiceOf = ({ chancePercent, ...others }: Readonly<Record<Name, number>>): CoilChoice => ({
+  ...others,
+  chanceEach: chancePercent / 100,
+});
 
 const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
 

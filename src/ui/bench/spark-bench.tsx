@@ -14,6 +14,7 @@ import type { FormAction } from '../primitives/action-form';
 import { LiveText } from '../primitives/live-fields';
 import { Caution, Facts } from '../primitives/page';
 import type { BenchEngine, ToolProps } from './bench-data';
+import { readFigures, wholeOf } from './figure';
 import { KeepForm } from './keep-form';
 import { EnginePicker } from './pickers';
 
@@ -28,34 +29,17 @@ const GAPS = Array.from({ length: 29 }, (_, i) => 0.4 + i * 0.05);
 const standardOf = (engine: BenchEngine | undefined): number => engine?.intakeKpa ?? 100;
 const MORE_BOOST = 1.3;
 
-/** What can be entered, lowest and highest. */
+/** What can be entered. */
 const LIMITS = {
-  gapMm: [0.3, 2, 'mm'],
-  standardKpa: [20, 500, 'kPa'],
-  boostedKpa: [20, 500, 'kPa'],
-  intakeK: [220, 450, 'K'],
-  compressionRatio: [4, 20, ''],
+  gapMm: { least: 0.3, most: 2, unit: 'mm' },
+  standardKpa: { least: 20, most: 500, unit: 'kPa' },
+  boostedKpa: { least: 20, most: 500, unit: 'kPa' },
+  intakeK: { least: 220, most: 450, unit: 'K' },
+  compressionRatio: { least: 4, most: 20 },
 } as const;
 type Asked = { readonly [K in keyof typeof LIMITS]: number };
 
-/** The figure, or why it is none. */
-function readFigure(text: string, name: keyof typeof LIMITS): { value: number | null; fault: string | null } {
-  const [low, high, unit] = LIMITS[name];
-  const [value] = readNumber(text);
-  if (value !== undefined && value >= low && value <= high) return { value, fault: null };
-  return { value: null, fault: `Give a figure from ${low} to ${high}${unit && ` ${unit}`}.` };
-}
 const kilovolts = (volts: number): string => `about ${(volts / 1000).toFixed(1)} kV`;
-
-const readAll = (
-  typed: Readonly<Record<'gapMm' | 'standardKpa' | 'boostedKpa' | 'intakeK' | 'compressionRatio', string>>,
-) => ({
-  gapMm: readFigure(typed.gapMm, 'gapMm'),
-  standardKpa: readFigure(typed.standardKpa, 'standardKpa'),
-  boostedKpa: readFigure(typed.boostedKpa, 'boostedKpa'),
-  intakeK: readFigure(typed.intakeK, 'intakeK'),
-  compressionRatio: readFigure(typed.compressionRatio, 'compressionRatio'),
-});
 
 /** What a gap asks of the coil over pressure, and the gap that keeps the demand under boost. */
 export function SparkBench({ data, system, keep }: ToolProps & { keep: FormAction }) {
@@ -95,7 +79,7 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
     { name: 'intakeK', label: 'Intake temperature', hint: 'K; 315 is 42 °C', text: kelvin, set: setKelvin },
     { name: 'compressionRatio', label: 'Compression ratio', hint: undefined, text: ratio, set: setRatio },
   ] as const;
-  const read = readAll({ gapMm: gap, standardKpa, boostedKpa, intakeK: kelvin, compressionRatio: ratio });
+  const read = readFigures(LIMITS, { gapMm: gap, standardKpa, boostedKpa, intakeK: kelvin, compressionRatio: ratio });
   const input = wholeOf(read);
   const result = input && resultOf(input);
   return (
@@ -135,20 +119,6 @@ export function SparkBench({ data, system, keep }: ToolProps & { keep: FormActio
       />
     </>
   );
-}
-
-/** All figures, or null where one of them is none. */
-function wholeOf(read: { readonly [K in keyof Asked]: { readonly value: number | null } }): Asked | null {
-  const { gapMm, standardKpa, boostedKpa, intakeK, compressionRatio } = read;
-  if (gapMm.value === null || standardKpa.value === null || boostedKpa.value === null) return null;
-  if (intakeK.value === null || compressionRatio.value === null) return null;
-  return {
-    gapMm: gapMm.value,
-    standardKpa: standardKpa.value,
-    boostedKpa: boostedKpa.value,
-    intakeK: intakeK.value,
-    compressionRatio: compressionRatio.value,
-  };
 }
 
 function resultOf({ gapMm, standardKpa, boostedKpa, intakeK, compressionRatio }: Asked) {

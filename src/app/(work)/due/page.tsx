@@ -7,7 +7,7 @@ import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
 import { type DueList, dueFilter, listDue } from '@/server/due/list-due';
 import { listViews } from '@/server/due/saved-views';
-import { STATE_WORDS } from '@/text/due-words';
+import { heldText, STATE_WORDS } from '@/text/due-words';
 import { DueFilterBar } from '@/ui/due/due-filter-bar';
 import { DUE_COLUMNS, dueRow } from '@/ui/due/due-row';
 import { DueTable } from '@/ui/due/due-table';
@@ -110,7 +110,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
   );
 });
 
-function Summary({ list: { counts, total } }: { list: DueList }) {
+function Summary({ list: { counts, total, tested } }: { list: DueList }) {
   const figures = [
     [counts.past, 'past a limit'],
     [counts.soon, 'due within 4 weeks'],
@@ -128,6 +128,7 @@ function Summary({ list: { counts, total } }: { list: DueList }) {
           </span>
         ))}
       {total} vehicles
+      {tested && ` · ${heldText(tested)}`}
     </>
   );
 }
