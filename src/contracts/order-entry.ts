@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { ALL_CONDITIONS } from '@/core/inspection/vocabulary';
 import { isKeptCurve } from '@/core/torque/kept-curve';
 import type { Json } from '@/core/work/entry';
-import { isSiteField, SITE_FIELDS, type SiteField } from '@/core/work/site-fields';
-import { ORDER_TARGET, readTarget } from '@/core/work/targets';
+import { hasField, PLACE_FIELDS, type PlaceField } from '@/core/work/place-fields';
+import { ORDER_TARGET, readPlaceTarget, readTarget } from '@/core/work/targets';
 
 /* What a device at the vehicle may say of each field of an order: its shape, not yet whether it can be right. */
 
@@ -18,8 +18,8 @@ const curve = z
   })
   .refine(isKeptCurve, 'This is no curve of a wrench.');
 
-function shapeOf(name: SiteField): z.ZodType<Json> {
-  const field = SITE_FIELDS[name];
+function shapeOf(name: PlaceField): z.ZodType<Json> {
+  const field = PLACE_FIELDS[name];
   switch (field.kind) {
     case 'text':
       return z.string().trim().max(field.max);
@@ -46,9 +46,10 @@ const TRAY_FIRST = z.string().nullable();
 
 /** The shape of a value by its target and field; null: no order has such a field. */
 export function entryValueSchema(target: string, field: string): z.ZodType<Json> | null {
+  const place = readPlaceTarget(target);
   switch (readTarget(target).kind) {
-    case 'site':
-      return isSiteField(field) ? shapeOf(field) : null;
+    case 'place':
+      return place && hasField(place.component, field) ? shapeOf(field) : null;
     case 'step':
       return field === 'state' ? STEP_STATE : STEP_ANSWER;
     case 'count':
@@ -92,7 +93,7 @@ export const entriesInput = z.object({
 export const photoInput = z.object({
   id: z.uuid(),
   workOrderId: z.uuid(),
-  target: z.string().regex(/^(site|step) \w{1,40}$/, 'A photo belongs to a site or a step.'),
+  target: z.string().regex(/^[a-z_]{3,10} \w{1,40}$/, 'A photo belongs to a place or a step.'),
   at: z.iso.datetime({ offset: true }),
 });
 

@@ -2,7 +2,10 @@ import { AUDIT_ACTIONS, type AuditAction } from '@/core/shared/audit';
 
 const WORK_ORDER_WORDS: Readonly<Record<AuditAction<'work-order'>, string>> = {
   open: 'opened it',
-  record: 'recorded site',
+  record: 'recorded',
+  'add tasks': 'put on:',
+  'take off task': 'took off:',
+  split: 'moved to another visit:',
   step: 'marked step',
   plan: 'planned it for',
   unplan: 'took it off the plan',
@@ -22,7 +25,7 @@ const WORK_ORDER_WORDS: Readonly<Record<AuditAction<'work-order'>, string>> = {
   wait: 'stopped the job:',
   'go on': 'went on:',
   'take over sheet': 'took over another sheet:',
-  release: 'let site stand:',
+  release: 'let stand:',
   'hand over': 'handed it over',
 };
 

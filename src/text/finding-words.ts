@@ -10,6 +10,7 @@ export const SHAPE_WORDS: Readonly<Record<Shape, string>> = {
   ends: 'the ends of the row',
   partners: 'one of each coil’s pair',
   one: 'one alone',
+  engine: 'distributor',
   some: 'no pattern',
 };
 

@@ -2,7 +2,16 @@ import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { entriesInput } from '../../src/contracts/order-entry';
-import { fleets, people, specSheets, vehicles, workOrderCodes, workOrders } from '../../src/db/schema';
+import {
+  fleets,
+  people,
+  specSheets,
+  taskPlaces,
+  vehicles,
+  workOrderCodes,
+  workOrders,
+  workTasks,
+} from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { playTelematics } from '../../src/server/odometer/play-feed';
 import { printOrder } from '../../src/server/paper/print-order';
@@ -187,10 +196,11 @@ describe('the gates', () => {
       .update(workOrders)
       .set({ state: 'closed', closedOn: '2026-11-15', closedKm: 100_000 })
       .where(eq(workOrders.id, before));
+    await w.deps.db.update(taskPlaces).set({ live: false }).where(eq(taskPlaces.workOrderId, before));
     const now = await view(await openFor('104'));
     expect(now.steps.find(({ kind }) => kind === 'loosen_long')?.why).toContain('seized on 2026-11-15');
     expect(now.order.minutes).toBeGreaterThan(usual.minutes);
-    expect([now.before?.on, now.before?.sites.find(({ cylinder }) => cylinder === 2)?.breakawayFeel]).toEqual([
+    expect([now.before?.on, now.before?.places.find(({ cylinder }) => cylinder === 2)?.breakawayFeel]).toEqual([
       '2026-11-15',
       'seized',
     ]);
@@ -210,7 +220,7 @@ describe('a sheet that changes in the midst of a job', () => {
     const id = await openFor('34');
     expect(await doSite(w.deps, actor, id, '1A', good)).toBeNull();
     expect(await doSite(w.deps, actor, id, '2A', good)).toBeNull();
-    const [before] = await w.deps.db.select().from(workOrders).where(eq(workOrders.id, id));
+    const [before] = await w.deps.db.select().from(workTasks).where(eq(workTasks.workOrderId, id));
     const [sheet] = await w.deps.db
       .select()
       .from(specSheets)
@@ -229,7 +239,11 @@ describe('a sheet that changes in the midst of a job', () => {
     expect(await doSite(w.deps, actor, id, '1A', good)).toContain('outside 18 to 20 N·m');
     expect(await doSite(w.deps, actor, id, '1A', { installedTorque: '19 N·m' })).toBeNull();
     const release = (who: Actor, site: string) =>
-      releaseSite(w.deps, who, releaseSiteInput.parse({ workOrderId: id, site, reason: 'maker says it may stay' }));
+      releaseSite(
+        w.deps,
+        who,
+        releaseSiteInput.parse({ workOrderId: id, target: `site ${site}`, reason: 'maker says it may stay' }),
+      );
     expect(await release(inRole(actor, 'technician'), '2A')).toMatchObject({ error: { kind: 'forbidden' } });
     expect(await release(actor, '1A')).toMatchObject({ error: { kind: 'conflict' } });
     value(await release(actor, '2A'));
@@ -315,7 +329,13 @@ describe('handing over', () => {
       error: { message: expect.stringContaining('done under another sheet') },
     });
     for (const site of SITES)
-      value(await releaseSite(w.deps, actor, { workOrderId: order, site, reason: 'within the new range too' }));
+      value(
+        await releaseSite(w.deps, actor, {
+          workOrderId: order,
+          target: `site ${site}`,
+          reason: 'within the new range too',
+        }),
+      );
     expect(await doSteps(w.deps, actor, order)).toEqual([]);
     value(await setWorking(w.deps, technician, { workOrderId: order, working: true }));
     value(await handOver(w.deps, technician, order));

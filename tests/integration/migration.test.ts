@@ -48,6 +48,7 @@ const RENAMED: Readonly<Record<string, string>> = {
   weighings: 'due_runs',
   vehicle_status: 'due_inputs',
   unsettled_groups: 'stale_groups',
+  work_order_sites: 'task_places',
 };
 
 describe('a database of an earlier build, with the demo scenario', () => {

@@ -1,9 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Procedure } from '../../src/core/work/procedure/step';
 import { loadFamilies } from '../../src/db/queries/catalogue';
-import { choicesFor, loadPolicyChoices } from '../../src/db/queries/policies';
+import { listWorkOrderRows, loadWorkOrder } from '../../src/db/queries/work-orders';
 import { vehicles } from '../../src/db/schema';
-import { fitmentOf } from '../../src/server/catalogue/fitment-of';
+import type { Actor } from '../../src/server/access';
+import type { Deps } from '../../src/server/deps';
+import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { loadFloorState } from '../../src/server/work-orders/order-state';
 import { procedureOf } from '../../src/server/work-orders/procedure-of';
 import { demoWorkspace, TODAY } from '../builders/workspace';
 
@@ -15,19 +18,24 @@ const pages = new Map<string, { readonly unit: string; readonly about: string; r
 beforeAll(async () => {
   const { deps, supervisor } = await demoWorkspace();
   const families = await loadFamilies(deps.db, supervisor.fleetId);
-  const choices = await loadPolicyChoices(deps.db, supervisor.fleetId);
   const fleet = (await deps.db.select().from(vehicles)).sort((a, b) => Number(a.unitNumber) - Number(b.unitNumber));
   for (const family of families)
     for (const vehicle of fleet.filter((v) => v.engineFamilyId === family.id)) {
-      const found = await fitmentOf(deps.db, supervisor.fleetId, TODAY, vehicle.id);
-      if (found?.fitment.kind !== 'match' || pages.has(family.code)) continue;
-      pages.set(family.code, {
-        unit: vehicle.unitNumber,
-        about: family.name,
-        procedure: procedureOf(vehicle, family, found.fitment.spec, choicesFor(choices, vehicle), null),
-      });
+      if (pages.has(family.code)) continue;
+      const procedure = await plugServiceOf(deps, supervisor, vehicle.id);
+      if (procedure) pages.set(family.code, { unit: vehicle.unitNumber, about: family.name, procedure });
     }
 });
+
+/** By the order that is open for it, or by a new one; null: no part can be named. */
+async function plugServiceOf(deps: Deps, actor: Actor, vehicleId: string): Promise<Procedure | null> {
+  const rows = await listWorkOrderRows(deps.db, actor.fleetId, { vehicleId, open: true });
+  const opened = rows[0] ? null : await openWorkOrder(deps, actor, { vehicleId, releaseReason: 'to read its steps' });
+  const id = rows[0]?.id ?? (opened?.ok ? opened.value.workOrderId : null);
+  const order = id && (await loadWorkOrder(deps.db, actor.fleetId, id));
+  const state = order && (await loadFloorState(deps.db, order, TODAY));
+  return state ? procedureOf(state, null) : null;
+}
 
 const CODES = [
   'AG-11T',

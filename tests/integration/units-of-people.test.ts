@@ -41,7 +41,7 @@ describe('a bare figure', () => {
     expect(results.map(({ outcome, message }) => message ?? outcome)).toEqual(['kept', 'kept', 'kept', 'kept']);
     expect(await site(metric, '1A')).toMatchObject({ newGapMm: 0.75, newGapAsTyped: '0.75' });
     const job = await floorOf(w.deps, us, workOrderId);
-    expect(job.sites.find(({ id }) => id === '1A')?.measured.newGap).toEqual({ text: '0.75', si: 0.75 });
+    expect(job.places.find(({ id }) => id === '1A')?.measured.newGap).toEqual({ text: '0.75', si: 0.75 });
   });
 
   it('that says the same in other units is the same, and no difference', async () => {

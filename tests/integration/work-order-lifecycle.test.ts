@@ -78,7 +78,7 @@ describe('a work order from open to closed', () => {
     const { vehicleId } = await unit('11');
     ({ workOrderId: id } = value(await openWorkOrder(w.deps, actor, { vehicleId })));
     const view = value(await viewWorkOrder(w.deps, actor, id));
-    expect(view.spec.part.number).toBe('KM-4180');
+    expect(view.plug?.spec.part.number).toBe('KM-4180');
     expect(view.sites.map((s) => s.expectedNumber)).toEqual(['KM-4180', 'KM-4180', 'KM-4180', 'KM-4180']);
     expect(view.steps.length).toBeGreaterThan(5);
     expect(await openWorkOrder(w.deps, actor, { vehicleId })).toMatchObject({ ok: false, error: { kind: 'conflict' } });
@@ -223,10 +223,10 @@ describe('a work order from open to closed', () => {
 
   it('takes old boxes of a renumbered part off the shelf first', async () => {
     const closed = value(await viewWorkOrder(w.deps, actor, id));
-    expect(closed.pick).toBeNull();
+    expect(closed.plug?.pick).toBeNull();
     const begun = value(await viewWorkOrder(w.deps, actor, (await unit('32')).openWorkOrder?.id ?? ''));
     // Three sites to go; six old boxes of the renumbered EM-7310 lie there.
-    expect(begun.pick).toEqual({ kind: 'own', lines: [{ number: 'EM-7301', count: 3 }], newest: 'EM-7310' });
+    expect(begun.plug?.pick).toEqual({ kind: 'own', lines: [{ number: 'EM-7301', count: 3 }], newest: 'EM-7310' });
   });
 
   it('cancels only what has not been begun', async () => {

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { REMOVAL_REASONS } from '@/core/components/history';
+import { BANK_PLACES } from '@/core/engine/model';
 import { VERDICTS } from '@/core/inspection/finding';
 import type { Json } from '@/core/work/entry';
 import { ORDER_STATES } from '@/core/work/order-state';
+import { PLACE_STATES, TASK_ACTIONS, TASK_COMPONENTS, TASK_WHYS } from '@/core/work/task';
 import { entriesInput, entryInput, MAX_ENTRIES, photoInput, workTimeInput } from '../order-entry';
 
 /* Work orders as other software sees them. */
@@ -32,11 +34,38 @@ const fields = z.record(z.string(), z.json() as z.ZodType<Json>);
 
 export const workOrderWhole = workOrder.extend({
   version: z.number().int(),
-  part_number: z.string(),
-  gap_min_mm: z.number(),
-  gap_max_mm: z.number(),
-  torque_min_nm: z.number(),
-  torque_max_nm: z.number(),
+  /** Of its plugs; null: no task is on plugs. */
+  part_number: z.string().nullable(),
+  gap_min_mm: z.number().nullable(),
+  gap_max_mm: z.number().nullable(),
+  torque_min_nm: z.number().nullable(),
+  torque_max_nm: z.number().nullable(),
+  minutes: z.number().int(),
+  tasks: z.array(
+    z.object({
+      id: z.uuid(),
+      action: z.enum(TASK_ACTIONS),
+      component: z.enum(TASK_COMPONENTS),
+      why: z.enum(TASK_WHYS),
+      note: z.string().nullable(),
+      part_number: z.string().nullable(),
+      places: z.array(
+        z.object({
+          /** 2A, or engine. */
+          place: z.string(),
+          /** How entries name it: "site 2A" of a plug, "coil 2A". */
+          target: z.string(),
+          state: z.enum(PLACE_STATES),
+          redo: z.boolean(),
+          /** By the names that entries use. */
+          fields,
+        }),
+      ),
+    }),
+  ),
+  /** What goes in, by number. */
+  kit: z.array(z.object({ part_number: z.string(), component: z.enum(TASK_COMPONENTS), quantity: z.number().int() })),
+  /** The plugs once more, by site. */
   sites: z.array(
     z.object({
       site: z.string(),
@@ -64,8 +93,38 @@ export const workOrderWhole = workOrder.extend({
   blockers: z.array(z.string()),
 });
 
+/** A task as it is asked for. */
+const taskBody = z.object({
+  action: z.enum(TASK_ACTIONS),
+  component: z.enum(TASK_COMPONENTS),
+  /** All, one bank, or places by name: "2A", a cylinder "2", or "engine". */
+  places: z
+    .union([
+      z.literal('all'),
+      z.object({ bank: z.enum(BANK_PLACES) }),
+      z.array(z.string().min(1).max(12)).min(1).max(32),
+    ])
+    .default('all'),
+  why: z.enum(TASK_WHYS).default('due'),
+  note: z.string().max(300).default(''),
+});
+
+export const tasksBody = z.object({
+  tasks: z.array(taskBody).min(1).max(20),
+  release_reason: z.string().max(300).optional(),
+});
+export const tasksAdded = z.object({ added: z.number().int() });
+
+export const splitBody = z.object({
+  /** What goes to the other visit, by target: "site 3A", "coil 3A". */
+  places: z.array(z.string().min(1).max(40)).min(1).max(100),
+  reason: z.string().min(3).max(200),
+});
+
 export const openBody = z.object({
   unit_number: z.string().min(1).max(40),
+  /** What is done; left out: what is due. */
+  tasks: z.array(taskBody).min(1).max(20).optional(),
   /** Why a sheet that is unchecked, expired or disputed may be worked by. */
   release_reason: z.string().max(300).optional(),
 });
@@ -101,8 +160,8 @@ export const closeBody = z.object({
   version: z.number().int(),
   odometer: z.string().min(1).max(60),
   note: z.string().max(500).default(''),
-  /** Why the old plugs came out. */
-  removal_reason: z.enum(REMOVAL_REASONS).default('planned'),
+  /** Why the old plugs came out, where nobody said it at their site; left out: as their task says. */
+  removal_reason: z.enum(REMOVAL_REASONS).optional(),
 });
 
 export const verdictBody = z.object({

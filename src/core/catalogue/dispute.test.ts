@@ -3,7 +3,16 @@ import { describe, expect, it } from 'vitest';
 import { agreement, disputed, type RangedSheet, rivalsOf } from './dispute';
 import { inOrderOfForce, SOURCE_RANKS } from './match';
 
-const sheet = (id: string, over: Partial<RangedSheet> = {}): RangedSheet => ({
+const NO_OHMS = {
+  primaryMinOhm: null,
+  primaryMaxOhm: null,
+  secondaryMinOhm: null,
+  secondaryMaxOhm: null,
+  minOhm: null,
+  maxOhm: null,
+};
+const sheet = (id: string, over: Partial<RangedSheet> = {}) => ({
+  ...NO_OHMS,
   id,
   engineFamilyId: 'PW-31W',
   variant: null,
@@ -16,7 +25,7 @@ const sheet = (id: string, over: Partial<RangedSheet> = {}): RangedSheet => ({
   fuel: null,
   induction: null,
   market: null,
-  sourceKind: 'part_maker',
+  sourceKind: 'part_maker' as RangedSheet['sourceKind'],
   sourceDated: '2020-01-01',
   revision: 1,
   expired: false,

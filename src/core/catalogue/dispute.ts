@@ -3,13 +3,38 @@ import type { Mm, Nm } from '../shared/kinds';
 import type { Candidate } from './match';
 import { scopeText } from './scope';
 
-export interface RangedSheet extends Candidate {
+interface Sourced extends Candidate {
   readonly sourceDocument: string;
+}
+
+export interface RangedSheet extends Sourced {
   readonly gapMinMm: Mm;
   readonly gapMaxMm: Mm;
   readonly torqueMinNm: Nm;
   readonly torqueMaxNm: Nm;
 }
+
+/** The ranges that a sheet of any component may give, in SI; null: it gives none. */
+type Ranges = {
+  readonly [end in
+    | 'gapMinMm'
+    | 'gapMaxMm'
+    | 'torqueMinNm'
+    | 'torqueMaxNm'
+    | 'primaryMinOhm'
+    | 'primaryMaxOhm'
+    | 'secondaryMinOhm'
+    | 'secondaryMaxOhm'
+    | 'minOhm'
+    | 'maxOhm']: number | null;
+};
+const ENDS: readonly (readonly [keyof Ranges, keyof Ranges])[] = [
+  ['gapMinMm', 'gapMaxMm'],
+  ['torqueMinNm', 'torqueMaxNm'],
+  ['primaryMinOhm', 'primaryMaxOhm'],
+  ['secondaryMinOhm', 'secondaryMaxOhm'],
+  ['minOhm', 'maxOhm'],
+];
 
 interface Agreement {
   /** Where all agree, mm and N·m; null: nowhere. */
@@ -18,7 +43,7 @@ interface Agreement {
 }
 
 /** Other documents of the same rank and scope that hold today: they stand beside the sheet, not below it. */
-export const rivalsOf = <S extends RangedSheet>(sheet: S, sheets: readonly S[]): readonly S[] =>
+export const rivalsOf = <S extends Sourced>(sheet: S, sheets: readonly S[]): readonly S[] =>
   sheets.filter(
     (other) =>
       other.sourceDocument !== sheet.sourceDocument &&
@@ -35,10 +60,15 @@ export function agreement(sheets: readonly RangedSheet[]): Agreement {
   };
 }
 
-/** The sheet and a rival of its own rank leave no common range of gap or torque. */
-export function disputed<S extends RangedSheet>(sheet: S, sheets: readonly S[]): boolean {
-  return rivalsOf(sheet, sheets).some((rival) => {
-    const { gapMm, torqueNm } = agreement([sheet, rival]);
-    return gapMm === null || torqueNm === null;
+/** The sheet and a rival of its own rank leave no common range of a gap, torque or resistance that both of them give. */
+export function disputed<S extends Sourced & Ranges>(sheet: S, sheets: readonly S[]): boolean {
+  return rivalsOf(sheet, sheets).some((rival) => ENDS.some((ends) => clashes(sheet, rival, ends)));
+}
+
+function clashes(a: Ranges, b: Ranges, [low, high]: readonly [keyof Ranges, keyof Ranges]): boolean {
+  const ranges = [a, b].flatMap((one) => {
+    const [min, max] = [one[low], one[high]];
+    return min === null || max === null ? [] : [{ min, max }];
   });
+  return ranges.length === 2 && overlap(ranges) === null;
 }

@@ -92,8 +92,10 @@ function coordinates(
 }
 
 /** What a person calls the site: "3" with one plug a cylinder, "3B" with two. */
-export const siteName = (layout: Layout, site: SiteKey): string =>
-  layout.model.plugsPerCylinder === 1 ? String(site.cylinder) : siteId(site);
+export function siteName(layout: Layout, site: SiteKey): string {
+  if (site.cylinder === 0) return 'engine';
+  return layout.model.plugsPerCylinder === 1 ? String(site.cylinder) : siteId(site);
+}
 
 const PLACE_WORDS: Readonly<Record<BankPlace, string>> = {
   only: '',

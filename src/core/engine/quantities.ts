@@ -1,5 +1,4 @@
 import type { Layout } from './layout';
-import { type SiteKey, siteId } from './model';
 
 export const COMPONENTS = [
   'plug',
@@ -54,29 +53,5 @@ export function quantityOf(layout: Layout, component: Component): number {
       return layout.cylinders;
     case 'consumable':
       return 1;
-  }
-}
-
-/** The place of what an engine has one of: it belongs to no cylinder. */
-const WHOLE_ENGINE: SiteKey = { cylinder: 0, position: 'A' };
-
-/**
- * The places under which the parts of a component are on record, of those that serve some plug sites: a coil stands under
- * the first site it fires, a tube seal under its cylinder, a cap or a set under the whole engine.
- */
-export function placesOf(layout: Layout, component: Component, sites: readonly SiteKey[]): readonly SiteKey[] {
-  const chosen = new Set(sites.map(siteId));
-  const serves = (site: SiteKey): boolean => chosen.has(siteId(site));
-  switch (component) {
-    case 'plug':
-    case 'boot':
-    case 'lead':
-      return sites;
-    case 'coil':
-      return layout.model.coils.flatMap((coil) => (coil.fires.some(serves) ? coil.fires.slice(0, 1) : []));
-    case 'seal':
-      return [...new Set(sites.map(({ cylinder }) => cylinder))].map((cylinder) => ({ cylinder, position: 'A' }));
-    default:
-      return [WHOLE_ENGINE];
   }
 }

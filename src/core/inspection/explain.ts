@@ -1,5 +1,6 @@
 import type { EngineReading } from './finding';
-import { ALONE, type Rule } from './rules';
+import type { Rule } from './rule';
+import { ALONE } from './rules';
 import { type PlaceSites, placesOf } from './shape';
 import { type Looked, missed, type Sign, type SignName } from './signs';
 

@@ -13,6 +13,13 @@ export interface Observation {
   readonly severity: 1 | 2 | 3;
 }
 
+/** A resistance that the sheet does not allow. */
+export interface OutOfRange {
+  readonly of: 'primary' | 'secondary' | 'lead' | 'rotor';
+  /** "secondary open circuit, sheet 8 to 12 kΩ" */
+  readonly words: string;
+}
+
 /** What was found at one site. */
 export interface SiteReading extends SiteKey {
   /** Null: not looked at. */
@@ -21,12 +28,16 @@ export interface SiteReading extends SiteKey {
   readonly breakaway: BreakawayFeel | null;
   /** The number read off it is neither the one on record nor a renumbering of it; null: one of the two is not known. */
   readonly differs: boolean | null;
+  /** What a meter says that is out of the sheet's range; left out: nothing is, or nothing was measured. */
+  readonly outOfRange?: readonly OutOfRange[];
   /** How its gap has grown; null: one of the two gaps, or the distance, is not known. */
   readonly wear: Wear | null;
 }
 
 export interface EngineReading extends Place {
   readonly sites: readonly SiteReading[];
+  /** What the parts of the whole engine show: cap and rotor; left out: not looked at. */
+  readonly engine?: Pick<SiteReading, 'seen' | 'outOfRange'>;
   /** Beyond this a gap is worn out, mm; null: no sheet gives one. */
   readonly gapLimitMm: Mm | null;
 }
@@ -71,6 +82,42 @@ export const CAUSES = [
   'debris',
   'boot_spent',
   'connector_broken',
+  'coil_cracked',
+  'coil_overheated',
+  'coil_tower_tracked',
+  'coil_terminal_corroded',
+  'coil_in_oil',
+  'coil_stuck',
+  'coil_primary_out',
+  'coil_secondary_out',
+  'starved_by_coil',
+  'boot_spent_by_oil',
+  'boot_spring',
+  'boot_left',
+  'connector_pins',
+  'lead_burnt',
+  'lead_chafed',
+  'lead_boot_torn',
+  'lead_tracked',
+  'lead_loose',
+  'leads_crossed',
+  'lead_high',
+  'starved_by_lead',
+  'leads_aged',
+  'seal_leaks',
+  'seal_hard',
+  'cap_cracked',
+  'cap_tracked',
+  'cap_burnt',
+  'cap_burnt_by_gaps',
+  'cap_oxidised',
+  'cap_wet',
+  'cap_button',
+  'rotor_burnt',
+  'rotor_cracked',
+  'rotor_worn',
+  'rotor_corroded',
+  'rotor_resistance',
 ] as const;
 export type Cause = (typeof CAUSES)[number];
 

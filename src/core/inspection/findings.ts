@@ -1,8 +1,11 @@
 import type { SiteKey } from '../engine/model';
+import { WHOLE_ENGINE } from '../engine/places';
 import { coolantCauses } from './coolant';
 import { type Explained, explain, type Group, type Pattern, shows, type Tray } from './explain';
-import type { Cause, Confidence, EngineReading, Finding, Urgency } from './finding';
-import { RULES, type Rule } from './rules';
+import type { Cause, Confidence, EngineReading, Finding, SiteReading, Urgency } from './finding';
+import { PART_RULES } from './part-rules';
+import type { Rule } from './rule';
+import { RULES } from './rules';
 import { type Shape, shapeOf } from './shape';
 import { against, type Looked, SIGNS, type Sign, type SignName } from './signs';
 import { NORMAL } from './vocabulary';
@@ -56,6 +59,7 @@ const ANYWHERE: readonly Rule[] = [
   RULES.debris,
   RULES.boot_spent,
   RULES.connector_broken,
+  ...Object.values(PART_RULES),
 ];
 
 /** A finding before it is put into words. */
@@ -79,23 +83,49 @@ interface Draft {
  * finding is that it is healthy, for that is evidence too.
  */
 export function readEngine(reading: EngineReading): readonly Finding[] {
-  const looked = reading.sites.filter((site): site is Looked => site.seen !== null);
-  if (looked.length === 0) return [];
-  const tray: Tray = { reading, looked, shown: signsOf(reading, looked) };
+  const looked = reading.sites.filter(wasLooked);
+  const apart = readApart(reading);
+  if (looked.length + apart.length === 0) return [];
+  const tray: Tray = { reading, looked, shown: signsOf(reading, [...looked, ...apart]) };
   const showing = (signs: readonly SignName[]): readonly Looked[] => looked.filter((site) => shows(tray, site, signs));
   const drafts = [
     ...coolantCauses(reading.layout, showing(['coolant'])).flatMap(({ cause, sites }) =>
       together(tray, RULES[cause], ['coolant'], sites),
     ),
     ...ANYWHERE.flatMap((rule) => together(tray, rule, rule.signs, showing(rule.signs))),
+    ...ANYWHERE.flatMap((rule) =>
+      apart
+        .filter((part) => shows(tray, part, rule.signs))
+        .map(
+          (part): Draft => ({
+            rule,
+            signs: rule.signs,
+            sites: [part],
+            shape: part.cylinder === WHOLE_ENGINE.cylinder ? 'engine' : 'one',
+            probability: 1,
+          }),
+        ),
+    ),
     ...[GROUPS.hot, GROUPS.dark].flatMap((group) => groupDrafts(explain(group, tray), tray)),
     ...wearDrafts(tray),
   ];
-  if (drafts.length === 0) return looked.every(isHealthy) ? [healthy(reading, looked)] : [];
+  if (drafts.length === 0)
+    return looked.length > 0 && [...looked, ...apart].every(isHealthy) ? [healthy(reading, looked)] : [];
   return drafts
     .map((draft) => weighed(draft, tray))
     .sort((a, b) => b.weight - a.weight || ORDER.indexOf(a.finding.cause) - ORDER.indexOf(b.finding.cause))
     .map(({ finding }) => finding);
+}
+
+const wasLooked = (site: SiteReading): site is Looked => site.seen !== null;
+
+/** What is read by itself: cap and rotor, which belong to no cylinder, and what a meter says where nobody has looked. */
+function readApart({ engine, sites }: EngineReading): readonly Looked[] {
+  const ofEngine = engine && { ...WHOLE_ENGINE, gapMm: null, breakaway: null, differs: null, wear: null, ...engine };
+  return [
+    ...(ofEngine && (ofEngine.seen || ofEngine.outOfRange?.length) ? [{ ...ofEngine, seen: ofEngine.seen ?? [] }] : []),
+    ...sites.flatMap((site) => (site.seen === null && site.outOfRange?.length ? [{ ...site, seen: [] }] : [])),
+  ];
 }
 
 function signsOf(reading: EngineReading, looked: readonly Looked[]): Tray['shown'] {
@@ -199,8 +229,8 @@ function weighed(
     given *
     surely(strongest) *
     (rule.ambiguous || shape === 'some' ? AMBIGUOUS : 1) *
-    (reading.directionKnown || shape === 'all' ? 1 : UNDECLARED) *
-    (shape === 'one' ? 1 : Math.min(1, 0.5 + 0.6 * share));
+    (reading.directionKnown || shape === 'all' || shape === 'engine' ? 1 : UNDECLARED) *
+    (shape === 'one' || shape === 'engine' ? 1 : Math.min(1, 0.5 + 0.6 * share));
   const finding: Finding = {
     cause: rule.id,
     shape,

@@ -1,23 +1,6 @@
-import type { Cause, Urgency } from './finding';
-import type { Shape } from './shape';
-import type { SignName } from './signs';
-
-/** A cause, the signs it leaves, and where in the engine. */
-export interface Rule {
-  readonly id: Cause;
-  /** Any of these at a site. */
-  readonly signs: readonly SignName[];
-  /**
-   * The places this cause acts on as a whole, with how likely that is before anything was seen. Besides, or without, it may
-   * act on single cylinders and explain a sign that no place as a whole explains.
-   */
-  readonly places?: Readonly<Partial<Record<Shape, number>>>;
-  readonly urgency: Urgency;
-  /** Less sure than its signs: other causes look the same. */
-  readonly ambiguous?: boolean;
-  readonly reason: string;
-  readonly next: readonly string[];
-}
+import type { Cause } from './finding';
+import { PART_RULES } from './part-rules';
+import type { Rule } from './rule';
 
 /** How likely any one cylinder has a fault of its own that leaves a given sign, before anything was seen. */
 export const ALONE = 0.04;
@@ -370,4 +353,5 @@ export const RULES: Readonly<Record<Exclude<Cause, 'healthy'>, Rule>> = {
     reason: 'a plug that does not lock shakes loose',
     next: ['Secure it so that it cannot shake loose, and order the housing.'],
   },
+  ...PART_RULES,
 };

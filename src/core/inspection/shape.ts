@@ -3,7 +3,8 @@ import type { SiteKey } from '../engine/model';
 import { siteId } from '../engine/model';
 
 /**
- * Where in the engine a condition stands. `partners`: one of each pair that a waste-spark coil fires. `some`: no place that
+ * Where in the engine a condition stands. `partners`: one of each pair that a waste-spark coil fires. `engine`: on what the
+ * engine has one of. `some`: no place that
  * means anything by itself.
  */
 export const SHAPES = [
@@ -15,6 +16,7 @@ export const SHAPES = [
   'ends',
   'partners',
   'one',
+  'engine',
   'some',
 ] as const;
 export type Shape = (typeof SHAPES)[number];

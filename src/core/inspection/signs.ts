@@ -1,7 +1,7 @@
 import { siteId } from '../engine/model';
 import { fastWear } from '../gap/wear';
 import { sayGap } from '../units/say';
-import type { EngineReading, Observation, SiteReading } from './finding';
+import type { EngineReading, Observation, OutOfRange, SiteReading } from './finding';
 import type { Condition } from './vocabulary';
 
 /* What is looked for at one site. Where it stands in the engine is for the rules. */
@@ -72,6 +72,56 @@ const grown: SignOf = (site, { sites }) => {
       };
 };
 
+const measured =
+  (...of: readonly OutOfRange['of'][]): SignOf =>
+  ({ outOfRange = [] }) => {
+    const found = outOfRange.filter((one) => of.includes(one.of));
+    return found.length === 0 ? null : { words: found.map(({ words }) => words).join(', '), severity: 3 };
+  };
+
+/** Both at one place: what they say together. */
+const both =
+  (first: SignOf, second: SignOf): SignOf =>
+  (site, reading) => {
+    const [one, other] = [first(site, reading), second(site, reading)];
+    return one && other
+      ? { words: `${one.words}, ${other.words}`, severity: Math.max(one.severity, other.severity) }
+      : null;
+  };
+const without =
+  (sign: SignOf, ...others: readonly SignOf[]): SignOf =>
+  (site, reading) =>
+    others.some((other) => other(site, reading)) ? null : sign(site, reading);
+
+const soot = any('nose black dry');
+const oilThere = any('oil in well', 'insulator oily', 'coil oily', 'seal weeping');
+const badCoil: SignOf = (site, reading) =>
+  any('coil body cracked', 'coil swollen', 'coil melted', 'coil tower tracked')(site, reading) ??
+  measured('primary', 'secondary')(site, reading);
+const badLead: SignOf = (site, reading) =>
+  any('lead burnt', 'lead boot torn', 'lead tracked', 'lead terminal loose')(site, reading) ??
+  measured('lead')(site, reading);
+const starvedByCoil = both(soot, badCoil);
+const starvedByLead = without(both(soot, badLead), starvedByCoil);
+const swollen = any('boot swollen');
+const agedLead = any('lead burnt', 'lead chafed', 'lead boot torn', 'lead terminal loose');
+
+/** Half of the leads looked at, or more, and three at least. */
+const leadsAged: SignOf = (site, reading) => {
+  const looked = reading.sites.filter(
+    (one): one is Looked => one.seen?.some(({ condition }) => condition.startsWith('lead')) ?? false,
+  );
+  const aged = looked.filter((one) => agedLead(one, reading));
+  return aged.length >= 3 && 2 * aged.length >= looked.length ? agedLead(site, reading) : null;
+};
+
+/** Gaps over their limit at half of the plugs that were measured, or more. */
+const wideGaps = ({ sites, gapLimitMm }: EngineReading): boolean => {
+  const gaps = sites.flatMap(({ gapMm }) => gapMm ?? []);
+  return gapLimitMm !== null && gaps.length > 0 && 2 * gaps.filter((gap) => gap > gapLimitMm).length >= gaps.length;
+};
+const capBurnt = any('cap terminals burnt');
+
 /** Every sign. A condition that is not normal, a gap, a feel or a number that is not right belongs to one at least. */
 export const SIGNS = {
   detonation: any('electrodes melted', 'electrodes peppered'),
@@ -79,7 +129,7 @@ export const SIGNS = {
   loose,
   seat: tightOnly(any('seat sooted')),
   hot: tightOnly(any('nose white', 'nose blistered')),
-  dry: dryOnly(any('nose black dry')),
+  dry: dryOnly(without(soot, starvedByCoil, starvedByLead)),
   oily,
   ash: dryOnly(any('ash')),
   oil_outside: any('insulator oily', 'oil in well'),
@@ -100,8 +150,44 @@ export const SIGNS = {
   },
   gaskets: any('gasket missing', 'gasket doubled'),
   debris: any('debris in well'),
-  boot: any('boot swollen', 'boot torn'),
+  boot: (site, reading) => any('boot torn')(site, reading) ?? without(swollen, oilThere)(site, reading),
   connector: any('connector tab broken'),
+  coil_cracked: any('coil body cracked'),
+  coil_overheated: any('coil swollen', 'coil melted'),
+  coil_tower: any('coil tower tracked'),
+  coil_terminal: any('coil terminal corroded'),
+  coil_oily: any('coil oily'),
+  coil_stuck: any('coil stuck in the well'),
+  coil_primary: measured('primary'),
+  coil_secondary: measured('secondary'),
+  starved_by_coil: starvedByCoil,
+  boot_by_oil: both(swollen, oilThere),
+  boot_spring: any('boot spring corroded'),
+  boot_left: any('boot left on the plug'),
+  connector_pins: any('connector pins corroded'),
+  lead_burnt: without(any('lead burnt'), leadsAged),
+  lead_chafed: without(any('lead chafed'), leadsAged),
+  lead_boot: without(any('lead boot torn'), leadsAged),
+  lead_track: any('lead tracked'),
+  lead_loose: without(any('lead terminal loose'), leadsAged),
+  lead_crossed: any('lead of another cylinder'),
+  lead_high: measured('lead'),
+  starved_by_lead: starvedByLead,
+  lead_aged: leadsAged,
+  seal_leaks: any('seal weeping'),
+  seal_hard: any('seal hard'),
+  cap_cracked: any('cap cracked'),
+  cap_tracked: any('cap tracked'),
+  cap_burnt: (site, reading) => (wideGaps(reading) ? null : capBurnt(site, reading)),
+  cap_burnt_by_gaps: (site, reading) => (wideGaps(reading) ? capBurnt(site, reading) : null),
+  cap_oxidised: any('cap terminals oxidised'),
+  cap_wet: any('cap wet inside'),
+  cap_button: any('cap centre button worn'),
+  rotor_burnt: any('rotor tip burnt'),
+  rotor_cracked: any('rotor cracked'),
+  rotor_worn: any('rotor worn'),
+  rotor_corroded: any('rotor corroded'),
+  rotor_high: measured('rotor'),
 } as const satisfies Readonly<Record<string, SignOf>>;
 export type SignName = keyof typeof SIGNS;
 

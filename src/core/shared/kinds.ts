@@ -12,12 +12,15 @@ export type Km = OfKind<number, 'km'>;
 export type Mm = OfKind<number, 'mm'>;
 /** Torque, newton metres. */
 export type Nm = OfKind<number, 'nm'>;
+/** Resistance, ohms. */
+export type Ohm = OfKind<number, 'ohm'>;
 /** A calendar day in the depot's zone, `YYYY-MM-DD`. */
 export type Day = OfKind<string, 'day'>;
 
 export type FleetId = OfKind<string, 'fleet'>;
 export type VehicleId = OfKind<string, 'vehicle'>;
 export type WorkOrderId = OfKind<string, 'work order'>;
+export type TaskId = OfKind<string, 'task'>;
 export type PartId = OfKind<string, 'part'>;
 export type SpecSheetId = OfKind<string, 'spec sheet'>;
 export type PersonId = OfKind<string, 'person'>;

@@ -8,8 +8,11 @@ export interface PersonUnits {
   readonly gap: UnitName;
   readonly torque: UnitName;
   readonly distance: UnitName;
+  readonly resistance: UnitName;
 }
 
 /** What a person's unit system makes of a number without a unit. */
 export const personUnits = (system: UnitSystem): PersonUnits =>
-  system === 'us' ? { gap: 'in', torque: 'lbf·ft', distance: 'mi' } : { gap: 'mm', torque: 'N·m', distance: 'km' };
+  system === 'us'
+    ? { gap: 'in', torque: 'lbf·ft', distance: 'mi', resistance: 'Ω' }
+    : { gap: 'mm', torque: 'N·m', distance: 'km', resistance: 'Ω' };

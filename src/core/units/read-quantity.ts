@@ -25,13 +25,18 @@ export interface Window {
 
 /**
  * What a quantity of each kind can be, in SI. Source: gap 0.40 to 2.00 mm and install torque from a quarter under the
- * smallest thread's to a quarter over the largest's are general trade guidance; no odometer shows over 2,000,000 km.
+ * smallest thread's to a quarter over the largest's are general trade guidance; no odometer shows over 2,000,000 km; no winding
+ * or lead has over 200 kΩ unless it is broken.
  */
 const PLAUSIBLE: Readonly<Record<QuantityKind, Window>> = {
   gap: { min: 0.4, max: 2.0 },
   torque: { min: 6, max: 43.75 },
   distance: { min: 0, max: 2_000_000 },
+  resistance: { min: 0, max: 200_000 },
 };
+
+/** Of a screw that holds a coil, cap or cover, N·m: from M4 in plastic to M8 in steel. */
+export const PLAUSIBLE_SCREW: Window = { min: 1, max: 30 };
 
 /** Loosening torque of a plug, N·m: a seized one takes far more than it was given. */
 export const PLAUSIBLE_BREAKAWAY: Window = { min: 1, max: 150 };
@@ -131,6 +136,7 @@ const EXAMPLE: Readonly<Record<QuantityKind, string>> = {
   gap: '0.80 mm or 0.031 in',
   torque: '23 N·m or 17 lbf·ft',
   distance: '104,000 km',
+  resistance: '0.7 Ω or 9.8 kΩ',
 };
 
 const clip = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}…` : text);

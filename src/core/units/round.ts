@@ -1,4 +1,4 @@
-import type { Km, Mm, Nm } from '../shared/kinds';
+import type { Km, Mm, Nm, Ohm } from '../shared/kinds';
 /* How figures are rounded: for keeping, and for showing. */
 
 /** To so many decimals, half away from zero as printed. */
@@ -10,7 +10,8 @@ export function roundToStep(value: number, step: number): number {
   return Number((Math.round(value / step) * step).toPrecision(12));
 }
 
-/** As quantities are kept: a gap to a tenth of a µm, a torque to a hundredth of a N·m, a distance to a tenth of a km. */
+/** As quantities are kept: a gap to a tenth of a µm, a torque to a hundredth of a N·m, a distance to a tenth of a km, a resistance to a hundredth of an Ω. */
 export const keptMm = (mm: Mm): number => roundTo(mm, 4);
 export const keptNm = (nm: Nm): number => roundTo(nm, 2);
+export const keptOhm = (ohm: Ohm): number => roundTo(ohm, 2);
 export const keptKm = (km: Km): number => Math.round(km * 10) / 10;

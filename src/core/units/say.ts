@@ -1,4 +1,4 @@
-import type { Mm, Nm } from '../shared/kinds';
+import type { Mm, Nm, Ohm } from '../shared/kinds';
 import { fromSi, UNITS, type UnitName } from './unit';
 
 /* A quantity within a sentence of the core: in both systems, since nobody knows there who will read it. */
@@ -32,3 +32,15 @@ export const sayTorques = (nm: { readonly min: number; readonly max: number }): 
 export const saySmallTorque = (nm: Nm): string => both(nm, 'N·m', 'lbf·in');
 export const saySmallTorques = (nm: { readonly min: number; readonly max: number }): string =>
   `${range(nm, 'N·m')} (${range(nm, 'lbf·in')})`;
+
+/** What a meter shows where nothing conducts: a broken winding or lead is a reading too. */
+export const OPEN_CIRCUIT: Ohm = 1e9;
+
+/** "0.7 Ω", "9.8 kΩ", "open circuit" */
+export function sayOhms(ohm: Ohm): string {
+  if (ohm >= OPEN_CIRCUIT) return 'open circuit';
+  return ohm >= 1000 ? `${Number((ohm / 1000).toPrecision(4))} kΩ` : `${Number(ohm.toPrecision(4))} Ω`;
+}
+/** "0.6 to 0.8 Ω" */
+export const sayOhmRange = ({ min, max }: { readonly min: Ohm; readonly max: Ohm }): string =>
+  `${sayOhms(min)} to ${sayOhms(max)}`;

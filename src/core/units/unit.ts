@@ -14,7 +14,7 @@ const NM_PER_KGF_M = 9.80665;
 /** Newtons a pound-force, from standard gravity. */
 export const N_PER_LBF = 4.4482216153;
 
-export const QUANTITY_KINDS = ['gap', 'torque', 'distance'] as const;
+export const QUANTITY_KINDS = ['gap', 'torque', 'distance', 'resistance'] as const;
 export type QuantityKind = (typeof QUANTITY_KINDS)[number];
 
 export const UNIT_NAMES = [
@@ -32,13 +32,15 @@ export const UNIT_NAMES = [
   'kgf·cm',
   'km',
   'mi',
+  'Ω',
+  'kΩ',
 ] as const;
 export type UnitName = (typeof UNIT_NAMES)[number];
 
 export interface Unit {
   readonly name: UnitName;
   readonly kind: QuantityKind;
-  /** SI (mm, N·m or km) per one of this unit. */
+  /** SI (mm, N·m, km or Ω) per one of this unit. */
   readonly factor: number;
   /** Decimals that a person working in this unit writes. */
   readonly decimals: number;
@@ -61,6 +63,8 @@ export const UNITS: Readonly<Record<UnitName, Unit>> = {
   kgf·cm: { name: 'kgf·cm', kind: 'torque', factor: NM_PER_KGF_M / 100, decimals: 0, rare: true },
   km: { name: 'km', kind: 'distance', factor: 1, decimals: 0 },
   mi: { name: 'mi', kind: 'distance', factor: KM_PER_MILE, decimals: 0 },
+  Ω: { name: 'Ω', kind: 'resistance', factor: 1, decimals: 2 },
+  kΩ: { name: 'kΩ', kind: 'resistance', factor: 1000, decimals: 2 },
 };
 
 /** Units of one kind that a person works in, the SI one first. */
@@ -68,10 +72,10 @@ export function unitsOf(kind: QuantityKind): readonly Unit[] {
   return Object.values(UNITS).filter((unit) => unit.kind === kind && !unit.rare);
 }
 
-/** @param value in `unit` @returns mm, N·m or km, not rounded */
+/** @param value in `unit` @returns mm, N·m, km or Ω, not rounded */
 export const toSi = (value: number, unit: UnitName): number => value * UNITS[unit].factor;
 
-/** @param si in mm, N·m or km @returns the value in `unit`, not rounded */
+/** @param si in mm, N·m, km or Ω @returns the value in `unit`, not rounded */
 export const fromSi = (si: number, unit: UnitName): number => si / UNITS[unit].factor;
 
 const SPELLINGS: ReadonlyArray<readonly [RegExp, UnitName]> = [
@@ -92,6 +96,8 @@ const SPELLINGS: ReadonlyArray<readonly [RegExp, UnitName]> = [
   [/^(lb|lbs|lbf|pounds?)[\s.·*/-]*(in|inch)$/, 'lbf·in'],
   [/^(km|kms|kilomet(er|re)s?)$/, 'km'],
   [/^(mi|mile|miles)$/, 'mi'],
+  [/^(ω|ohms?|r)$/, 'Ω'],
+  [/^(k[\s-]*ω|k[\s-]*ohms?|kilo-?ohms?)$/, 'kΩ'],
 ];
 
 /** No unit is spelled longer. */

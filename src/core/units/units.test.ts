@@ -227,7 +227,9 @@ describe('readQuantity', () => {
           const reading = readQuantity({ kind, text: text + unit });
           if (reading.verdict !== 'ok') return;
           expect(reading.valueSi).toBeGreaterThanOrEqual(kind === 'gap' ? 0.4 - 1e-6 : 0);
-          expect(reading.valueSi).toBeLessThanOrEqual({ gap: 2, torque: 43.75, distance: 2e6 }[kind] + 1e-6);
+          expect(reading.valueSi).toBeLessThanOrEqual(
+            { gap: 2, torque: 43.75, distance: 2e6, resistance: 2e5 }[kind] + 1e-6,
+          );
         },
       ),
     );

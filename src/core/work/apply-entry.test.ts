@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { personUnits } from '../units/person-units';
 import { applyEntry, changesBetween } from './apply-entry';
 import type { Entry, JobRecord, Json } from './entry';
-import { fieldsOf, quantityIn, siteFaultsIn, siteIn, startFaultsIn, stepFaultsIn } from './order-model';
+import { fieldsOf, placeFaultsIn, placeIn, quantityIn, startFaultsIn, stepFaultsIn } from './order-model';
 import { plugService, untouched } from './order-model.fixture';
 
 const metric = personUnits('metric');
@@ -37,14 +37,14 @@ describe('applyEntry at a site', () => {
     const early = apply(untouched, entry('site 1A', 'done', true, false));
     expect(early).toMatchObject({ outcome: 'refused', record: untouched });
     expect(early.message).toContain('Read the number off the new plug.');
-    expect(siteIn(play(untouched, fitted('1A')), '1A').done).toBe(true);
+    expect(placeIn(play(untouched, fitted('1A')), 'site 1A').done).toBe(true);
   });
 
   it('opens a site again that no longer holds what it has to', () => {
     const done = play(untouched, fitted('1A'));
     const { outcome, message, record } = apply(done, entry('site 1A', 'installedTorque', '24', '17.5'));
-    expect([outcome, siteIn(record, '1A').done]).toEqual(['kept', false]);
-    expect(message).toContain('Site 1A is open again.');
+    expect([outcome, placeIn(record, 'site 1A').done]).toEqual(['kept', false]);
+    expect(message).toContain('Site 1 is open again.');
     expect(changesBetween(done, record)).toEqual([
       { target: 'site 1A', from: { installedTorque: '17.5', done: true }, to: { installedTorque: '24', done: false } },
     ]);
@@ -67,15 +67,16 @@ describe('applyEntry at a site', () => {
   });
 
   it('does not read a bare figure of one person in the units of another', () => {
-    const [first, ...rest] = plugService.sites;
     const typed = { text: '1.05', si: 1.05 };
-    const model = { ...plugService, sites: [{ ...(first ?? rest[0]), measured: { newGap: typed } }, ...rest] };
+    const known = {
+      ...plugService,
+      places: plugService.places.map((place) => ({ ...place, measured: { newGap: typed } })),
+    };
     const us = personUnits('us');
-    expect(quantityIn(plugService, '1A', 'newGap', '1.05', us)).toBeNull();
-    const known = model as typeof plugService;
-    expect(quantityIn(known, '1A', 'newGap', '1.05', us)).toBe(1.05);
+    expect(quantityIn(plugService, 'site 1A', 'newGap', '1.05', us)).toBeNull();
+    expect(quantityIn(known, 'site 1A', 'newGap', '1.05', us)).toBe(1.05);
     const record = play(untouched, fitted('1A').slice(0, 4));
-    expect(siteFaultsIn(known, record, '1A', us).newGap).toBeUndefined();
+    expect(placeFaultsIn(known, record, 'site 1A', us).newGap).toBeUndefined();
   });
 
   it('knows its own fields and sites alone', () => {
@@ -104,7 +105,7 @@ describe('applyEntry elsewhere', () => {
   it('keeps the engine from being started while a site is open or something is not counted back', () => {
     expect(startFaultsIn(plugService, untouched).join(' ')).toMatch(/Sites 1, 2, 3, 4 not done yet.*tools/);
     const whole = play(untouched, [
-      ...plugService.sites.flatMap(({ id }) => fitted(id)),
+      ...plugService.places.flatMap(({ id }) => fitted(id)),
       entry('count tools', 'out', 7),
       entry('count tools', 'back', 7),
     ]);

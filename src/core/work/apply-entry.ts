@@ -1,8 +1,18 @@
+import { siteId } from '../engine/model';
 import type { PersonUnits } from '../units/person-units';
 import { type Entry, type Fields, type JobRecord, type Json, type Merge, mergeEntry, sameJson } from './entry';
-import { countsIn, fieldsOf, type OrderModel, quantityIn, siteFaultsIn, stepFaultsIn } from './order-model';
-import { readSiteQuantity } from './site-done';
-import { isSiteField, isSiteQuantity } from './site-fields';
+import {
+  countsIn,
+  fieldsOf,
+  type OrderModel,
+  type PlaceModel,
+  placeFaultsIn,
+  quantityIn,
+  stepFaultsIn,
+} from './order-model';
+import { readPlaceQuantity } from './place-done';
+import { hasField, isPlaceQuantity } from './place-fields';
+import { sayPlaces } from './say-places';
 import { answerField, ORDER_TARGET, readTarget } from './targets';
 
 /** What became of one entry, and the record after it. */
@@ -15,17 +25,17 @@ interface Applied {
 
 /**
  * Lays one entry into the record of an order, by the rules of the core: what cannot be right is refused with the reason, what
- * somebody else said otherwise meanwhile is left beside it, and a site that no longer holds is open again.
+ * somebody else said otherwise meanwhile is left beside it, and a place that no longer holds is open again.
  *
  * @param entry its value has the shape that its field holds
  * @param units in which the person's bare figures are read
  */
 export function applyEntry(model: OrderModel, record: JobRecord, entry: Entry, units: PersonUnits): Applied {
   const { kind, key } = readTarget(entry.target);
-  const at: Place = { model, record, entry, key, units };
+  const at: At = { model, record, entry, key, units };
   switch (kind) {
-    case 'site':
-      return applySite(at);
+    case 'place':
+      return applyPlace(at);
     case 'step':
       return applyStep(at);
     case 'count':
@@ -37,7 +47,7 @@ export function applyEntry(model: OrderModel, record: JobRecord, entry: Entry, u
   }
 }
 
-interface Place {
+interface At {
   readonly model: OrderModel;
   readonly record: JobRecord;
   readonly entry: Entry;
@@ -45,7 +55,7 @@ interface Place {
   readonly units: PersonUnits;
 }
 
-const refuse = ({ record }: Place, message: string): Applied => ({ outcome: 'refused', message, record });
+const refuse = ({ record }: At, message: string): Applied => ({ outcome: 'refused', message, record });
 
 const withFields = (record: JobRecord, target: string, fields: Fields): JobRecord => ({
   ...record,
@@ -53,56 +63,58 @@ const withFields = (record: JobRecord, target: string, fields: Fields): JobRecor
 });
 
 /** The record with what was merged, or why nothing changes. */
-function merged(at: Place, merge: Merge): Applied {
+function merged(at: At, merge: Merge): Applied {
   const { record, entry } = at;
   if (merge.kind !== 'kept') return { outcome: merge.kind, message: null, record };
   return { outcome: 'kept', message: null, record: withFields(record, entry.target, { [entry.field]: merge.value }) };
 }
 
-const currentOf = ({ record, entry }: Place): Json => fieldsOf(record, entry.target)[entry.field] ?? null;
+const currentOf = ({ record, entry }: At): Json => fieldsOf(record, entry.target)[entry.field] ?? null;
 
-function applySite(at: Place): Applied {
-  const { model, entry, key, units, record } = at;
-  if (!model.sites.some(({ id }) => id === key) || !isSiteField(entry.field))
-    return refuse(at, `There is no ${entry.field} at a site ${key} of this engine.`);
+function applyPlace(at: At): Applied {
+  const { model, entry, record, units } = at;
+  const place = model.places.find(({ target }) => target === entry.target);
+  if (!place || !hasField(place.component, entry.field))
+    return refuse(at, `There is no ${entry.field} at “${entry.target}” on this order.`);
+  if (place.moved) return refuse(at, `${sayPlaces([place])} went to another visit: record it there.`);
   const current = currentOf(at);
   if (isSameQuantity(at, current)) return { outcome: 'same', message: null, record };
   const merge = mergeEntry(current, entry);
-  if (merge.kind === 'kept' && isSiteQuantity(entry.field)) {
-    const read = readSiteQuantity(entry.field, String(merge.value), units);
+  if (merge.kind === 'kept' && isPlaceQuantity(entry.field)) {
+    const read = readPlaceQuantity(place.component, entry.field, String(merge.value), units);
     if (!read.ok) return refuse(at, read.message);
   }
   if (merge.kind === 'kept' && entry.field === 'done' && merge.value === true) {
-    const faults = Object.values(siteFaultsIn(model, record, key, units));
-    if (faults.length > 0) return refuse(at, `Site ${key} cannot be done yet. ${faults.join(' ')}`);
+    const faults = Object.values(placeFaultsIn(model, record, entry.target, units));
+    if (faults.length > 0) return refuse(at, `${sayPlaces([place])} cannot be done yet. ${faults.join(' ')}`);
   }
   const after = merged(at, merge);
-  return after.outcome === 'kept' && entry.field !== 'done' ? reopened(at, after) : after;
+  return after.outcome === 'kept' && entry.field !== 'done' ? reopened(at, place, after) : after;
 }
 
 /** The same quantity in other words is the same. */
-function isSameQuantity({ model, entry, key, units }: Place, current: Json): boolean {
-  const { field, value } = entry;
-  if (!isSiteQuantity(field) || typeof current !== 'string' || typeof value !== 'string' || !current || !value)
+function isSameQuantity({ model, entry, units }: At, current: Json): boolean {
+  const { target, field, value } = entry;
+  if (!isPlaceQuantity(field) || typeof current !== 'string' || typeof value !== 'string' || !current || !value)
     return false;
-  const [stands, said] = [current, value].map((text) => quantityIn(model, key, field, text, units));
+  const [stands, said] = [current, value].map((text) => quantityIn(model, target, field, text, units));
   return stands !== null && stands === said;
 }
 
-/** A site that was done and no longer holds what it has to is open again. */
-function reopened({ model, entry, key, units }: Place, after: Applied): Applied {
+/** A place that was done and no longer holds what it has to is open again. */
+function reopened({ model, entry, units }: At, place: PlaceModel, after: Applied): Applied {
   const { record } = after;
   if (fieldsOf(record, entry.target).done !== true) return after;
-  const faults = Object.values(siteFaultsIn(model, record, key, units));
+  const faults = Object.values(placeFaultsIn(model, record, entry.target, units));
   if (faults.length === 0) return after;
   return {
     outcome: 'kept',
-    message: `Site ${key} is open again. ${faults.join(' ')}`,
+    message: `${sayPlaces([place])} is open again. ${faults.join(' ')}`,
     record: withFields(record, entry.target, { done: false }),
   };
 }
 
-function applyStep(at: Place): Applied {
+function applyStep(at: At): Applied {
   const { model, record, entry, key } = at;
   const step = model.steps.find((own) => own.key === key);
   if (!step || step.perSite) return refuse(at, `There is no step ${key} to answer on this order.`);
@@ -116,7 +128,7 @@ function applyStep(at: Place): Applied {
   return merged(at, merge);
 }
 
-function applyCount(at: Place): Applied {
+function applyCount(at: At): Applied {
   const { model, record, entry, key } = at;
   const isSide = entry.field === 'out' || entry.field === 'back';
   if (!isSide || !countsIn(model, record).some((count) => count.key === key))
@@ -124,11 +136,11 @@ function applyCount(at: Place): Applied {
   return merged(at, mergeEntry(currentOf(at), entry));
 }
 
-function applyOrder(at: Place): Applied {
+function applyOrder(at: At): Applied {
   const { model, entry } = at;
   if (entry.field !== 'trayFirst') return refuse(at, 'There is no such field on this order.');
   const first = entry.value;
-  if (first !== null && !model.sites.some(({ id }) => id === first))
+  if (first !== null && !model.layout.sites.some((site) => siteId(site) === first))
     return refuse(at, `This engine has no site ${String(first).slice(0, 8)}.`);
   return merged(at, mergeEntry(currentOf(at), entry));
 }

@@ -12,6 +12,7 @@ const written = (over: Partial<Written> = {}): Written => ({
   followUps: 0,
   ...over,
 });
+const plugs = (...names: readonly string[]) => names.map((name) => ({ component: 'plug' as const, name }));
 const ask = (over: Partial<Ask>): Ask => ({ key: 'k', what: 'the thing', kind: 'text', ...over });
 const count = { key: 'rags', what: 'rags in ports', expected: 3, out: null, back: null };
 
@@ -57,7 +58,9 @@ describe('askFaults', () => {
   });
 
   it('names the sites whose new plug nobody has measured', () => {
-    expect(askFaults([ask({ kind: 'parts' })], written({ partsUnchecked: ['2', '5'] }))[0]).toContain('sites 2, 5');
+    expect(askFaults([ask({ kind: 'parts' })], written({ partsUnchecked: plugs('2', '5') }))[0]).toContain(
+      'Sites 2, 5',
+    );
     expect(askFaults([ask({ kind: 'parts' })], written())).toEqual([]);
   });
 });
@@ -75,9 +78,9 @@ describe('openCounts', () => {
 
 describe('startFaults', () => {
   it('lets nothing turn with a hole open, a rag missing or a cylinder full', () => {
-    const ready = { sitesOpen: [], counts: [{ ...count, out: 3, back: 3 }], soaked: false, cleared: false };
+    const ready = { open: [], counts: [{ ...count, out: 3, back: 3 }], soaked: false, cleared: false };
     expect(startFaults(ready)).toEqual([]);
-    expect(startFaults({ ...ready, sitesOpen: ['3'] })[0]).toContain('Site 3');
+    expect(startFaults({ ...ready, open: plugs('3') })[0]).toContain('Site 3');
     expect(startFaults({ ...ready, counts: [{ ...count, out: 3, back: 2 }] })[0]).toContain('missing 1');
     expect(startFaults({ ...ready, soaked: true })[0]).toContain('clear the cylinders');
     expect(startFaults({ ...ready, soaked: true, cleared: true })).toEqual([]);

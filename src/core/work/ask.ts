@@ -1,3 +1,5 @@
+import { type NamedPlace, sayPlaces } from './say-places';
+
 /** What a step wants written down before it can be ticked. */
 const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up', 'wait'] as const;
 type AskKind = (typeof ASK_KINDS)[number];
@@ -50,8 +52,8 @@ export interface Written {
   readonly codesKept: readonly string[];
   /** Photos at this step. */
   readonly photos: number;
-  /** Sites whose new plug has neither number nor gap yet. */
-  readonly partsUnchecked: readonly string[];
+  /** Places whose new part has no number yet, or whose new plug no gap. */
+  readonly partsUnchecked: readonly NamedPlace[];
   readonly followUps: number;
 }
 
@@ -86,7 +88,7 @@ function faultOf({ key, what, kind, accepts, minutes = 0 }: Ask, written: Writte
     case 'parts':
       return written.partsUnchecked.length === 0
         ? null
-        : `Number and gap of the new plug for ${written.partsUnchecked.length === 1 ? 'site' : 'sites'} ${written.partsUnchecked.join(', ')}.`;
+        : `Number of the new part, and gap of a plug. Missing: ${sayPlaces(written.partsUnchecked)}.`;
     case 'photo':
       return written.photos > 0 || written.answers[key]?.trim() ? null : `Take a picture, or write down: ${what}.`;
     case 'follow_up':
@@ -118,7 +120,8 @@ export const openCounts = (counts: readonly CountState[]): readonly string[] =>
   });
 
 interface StartState {
-  readonly sitesOpen: readonly string[];
+  /** Places at which work is still to be done. */
+  readonly open: readonly NamedPlace[];
   readonly counts: readonly CountState[];
   /** A site was filled with penetrant. */
   readonly soaked: boolean;
@@ -127,10 +130,8 @@ interface StartState {
 }
 
 /** Why the engine is not ready to start; empty when it is. Hydraulic lock, a lost rag and an open hole are the hazards. */
-export const startFaults = ({ sitesOpen, counts, soaked, cleared }: StartState): readonly string[] => [
-  ...(sitesOpen.length > 0
-    ? [`${sitesOpen.length === 1 ? 'Site' : 'Sites'} ${sitesOpen.join(', ')} not done yet.`]
-    : []),
+export const startFaults = ({ open, counts, soaked, cleared }: StartState): readonly string[] => [
+  ...(open.length > 0 ? [`${sayPlaces(open)} not done yet.`] : []),
   ...openCounts(counts),
   ...(soaked && !cleared
     ? ['Penetrant was used: clear the cylinders of fluid with the plugs out before anything is cranked.']

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { personUnits } from '../units/person-units';
 import { applyEntry } from './apply-entry';
 import { type Entry, type JobRecord, type Json, withEntries } from './entry';
-import { countsIn, fieldsOf, quantityIn, siteIn, startFaultsIn, stepStateIn, stopsIn } from './order-model';
+import { countsIn, fieldsOf, placeIn, quantityIn, startFaultsIn, stepStateIn, stopsIn } from './order-model';
 import { plugService, untouched } from './order-model.fixture';
 
 /* What a device shows before it has sent, and what the desk makes of the same entries, are the same record. */
@@ -63,10 +63,10 @@ describe('one person at one device', () => {
           desk = applied.record;
         }
         const device = withEntries(untouched, waiting);
-        for (const { id } of plugService.sites)
+        for (const { target } of plugService.places)
           for (const field of ['newGap', 'removedGap'] as const) {
             const [shown, kept] = [device, desk].map((at) =>
-              quantityIn(plugService, id, field, siteIn(at, id)[field], metric),
+              quantityIn(plugService, target, field, placeIn(at, target)[field], metric),
             );
             // The same gap in other words is the same gap.
             expect(shown).toEqual(kept);

@@ -1,10 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { type Closing, closingBlockers } from './closing';
+import type { PlaceState, TaskComponent } from './task';
 
 const step = (state: 'open' | 'done' | 'not_done', perSite = false) => ({ title: 'Road test', perSite, state });
-const done = { name: '2', done: true, redo: false };
+const at = (name: string, state: PlaceState, component: TaskComponent = 'plug') => ({
+  name,
+  component,
+  state,
+  redo: false,
+});
+const done = at('2', 'done');
 const closing = (over: Partial<Closing> = {}): Closing => ({
-  sites: [done],
+  places: [done],
   steps: [],
   counts: [],
   differences: 0,
@@ -18,14 +25,11 @@ describe('closingBlockers', () => {
     expect(
       closingBlockers(
         closing({
-          sites: [
-            { name: '2', done: false, redo: false },
-            { name: '3', done: false, redo: false },
-          ],
+          places: [at('2', 'open'), at('3', 'open'), at('coil 3', 'open', 'coil'), at('4', 'left'), at('5', 'moved')],
           steps: [step('open')],
         }),
       ),
-    ).toEqual(['Sites 2, 3 not done yet.', 'Neither done nor marked as not done: Road test.']);
+    ).toEqual(['Sites 2, 3, coil 3 not done yet.', 'Neither done nor marked as not done: Road test.']);
     expect(closingBlockers(closing({ steps: [step('done'), step('not_done'), step('open', true)] }))).toEqual([]);
   });
 
@@ -41,7 +45,7 @@ describe('closingBlockers', () => {
 
   it('holds for another sheet, and for what was done under the one before', () => {
     expect(
-      closingBlockers(closing({ sites: [{ ...done, redo: true }], sheetChanged: 'Another sheet is in force now.' })),
+      closingBlockers(closing({ places: [{ ...done, redo: true }], sheetChanged: 'Another sheet is in force now.' })),
     ).toEqual([
       'Another sheet is in force now. Take it over, or have a supervisor decide.',
       'Site 2 done under another sheet than the one in force: redo, or release with a reason.',

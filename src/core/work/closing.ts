@@ -1,8 +1,9 @@
 import { type CountState, openCounts } from './ask';
+import { type NamedPlace, sayPlaces } from './say-places';
+import type { PlaceState } from './task';
 
-interface SiteProgress {
-  readonly name: string;
-  readonly done: boolean;
+interface PlaceProgress extends NamedPlace {
+  readonly state: PlaceState;
   /** Done under another sheet than the one in force, and not released. */
   readonly redo: boolean;
 }
@@ -14,7 +15,7 @@ interface StepProgress {
 }
 
 export interface Closing {
-  readonly sites: readonly SiteProgress[];
+  readonly places: readonly PlaceProgress[];
   readonly steps: readonly StepProgress[];
   readonly counts: readonly CountState[];
   /** Fields about which two people said otherwise. */
@@ -27,23 +28,21 @@ export interface Closing {
 
 /** What still stands between a work order and its close, in words. Empty: it can be closed. */
 export function closingBlockers({
-  sites,
+  places,
   steps,
   counts,
   differences,
   waits,
   sheetChanged,
 }: Closing): readonly string[] {
-  const named = (chosen: readonly SiteProgress[]): string =>
-    `${chosen.length === 1 ? 'Site' : 'Sites'} ${chosen.map(({ name }) => name).join(', ')}`;
-  const open = sites.filter((site) => !site.done);
-  const redo = sites.filter((site) => site.redo);
+  const open = places.filter(({ state }) => state === 'open');
+  const redo = places.filter((place) => place.redo);
   const unsaid = steps.filter((step) => !step.perSite && step.state === 'open');
   return [
     ...(sheetChanged ? [`${sheetChanged} Take it over, or have a supervisor decide.`] : []),
-    ...(open.length > 0 ? [`${named(open)} not done yet.`] : []),
+    ...(open.length > 0 ? [`${sayPlaces(open)} not done yet.`] : []),
     ...(redo.length > 0
-      ? [`${named(redo)} done under another sheet than the one in force: redo, or release with a reason.`]
+      ? [`${sayPlaces(redo)} done under another sheet than the one in force: redo, or release with a reason.`]
       : []),
     ...(differences > 0
       ? [`${differences === 1 ? 'One field has' : `${differences} fields have`} two answers: choose at the vehicle.`]

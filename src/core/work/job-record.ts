@@ -2,23 +2,55 @@ import type { Site } from '../engine/layout';
 import type { Km, Mm, Nm, PersonId } from '../shared/kinds';
 import type { UnitSystem } from '../units/person-units';
 import type { JobRecord, Json } from './entry';
-import type { OrderModel, SiteModel, StepModel } from './order-model';
+import type { OrderModel, PlaceModel, StepModel, TaskModel } from './order-model';
+import type { PlugRules } from './place-done';
 import type { Phase } from './procedure/step';
+import type { TaskWhy } from './task';
 
-export interface FloorSite extends Site, SiteModel {
+/** A plug site: what the drawing of the engine shows, and where the parts of a cylinder are worked on. */
+export interface FloorSite extends Site {
+  readonly id: string;
+  readonly name: string;
   readonly where: string;
+}
+
+export interface FloorTask extends TaskModel {
+  readonly why: TaskWhy;
+  /** What the wrench is to reach, N·m; null: nothing is torqued by a sheet. */
+  readonly targetNm: Nm | null;
+  /** Its sheet, in words; null: it works by none. */
+  readonly source: string | null;
+}
+
+export interface FloorPlace extends PlaceModel {
+  /** The plug sites that the part serves, by their ids; none for a part of the whole engine. */
+  readonly sites: readonly string[];
   /** By the record. */
   readonly expectedNumber: string | null;
   /** Keys of the numbers that are the same part as that; null: the record names none. */
   readonly expectedKeys: readonly string[] | null;
+  /** Serial of the part that is in, by the record. */
+  readonly expectedTag: string | null;
+  /** Of a lead, as the engine needs it; null: another part, or nobody has measured it. */
+  readonly lengthMm: Mm | null;
   readonly fittedGapMm: Mm | null;
   /** Distance since it was fitted, km, where both ends are sure. */
   readonly sinceKm: Km | null;
   readonly doneBy: string | null;
-  /** Lot and compound of the plug that is in it, in words: whoever undoes it wants to know. */
+  /** Lot and compound of the part that is in it, in words: whoever undoes it wants to know. */
   readonly fittedWith: string | null;
   /** Done under another revision than the one in force, and not released. */
   readonly redo: boolean;
+}
+
+/** The plug of a job that has one, and how it is tightened. */
+export interface FloorPlug {
+  readonly rules: PlugRules;
+  readonly seat: 'gasket' | 'conical';
+  readonly thread: string | null;
+  /** What the wrench is to reach, N·m. */
+  readonly targetNm: Nm;
+  readonly source: string;
 }
 
 export interface FloorStep extends StepModel {
@@ -50,16 +82,16 @@ export interface FloorJob extends OrderModel {
   readonly engineCode: string;
   readonly hybrid: boolean;
   readonly caution: string;
-  readonly seat: 'gasket' | 'conical';
-  readonly thread: string | null;
-  /** What the wrench is to reach, N·m. */
-  readonly targetNm: Nm;
-  readonly source: string;
+  /** Null: no task takes a plug out. */
+  readonly plug: FloorPlug | null;
+  readonly tasks: readonly FloorTask[];
   /** A newer sheet is in force than the one that this order works by. */
   readonly sheetChanged: string | null;
   /** What whoever did the plugs the last time left for the next. */
   readonly noteBefore: string | null;
+  /** Every plug site of the engine. */
   readonly sites: readonly FloorSite[];
+  readonly places: readonly FloorPlace[];
   readonly steps: readonly FloorStep[];
   readonly record: JobRecord;
   readonly differences: readonly Difference[];

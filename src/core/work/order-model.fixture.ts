@@ -3,26 +3,39 @@ import { layoutOf } from '../engine/layout';
 import { siteId } from '../engine/model';
 import type { JobRecord } from './entry';
 import type { OrderModel } from './order-model';
-import { countTarget, siteTarget, stepTarget } from './targets';
+import type { PlugRules } from './place-done';
+import { countTarget, placeTarget, stepTarget } from './targets';
 
 const layout = layoutOf(inline4);
+
+/** What its plugs are measured by. */
+export const plugRules: PlugRules = {
+  component: 'plug',
+  partNumber: 'EM-7310',
+  accepted: [['EM7310', 'EM7301'], ['EM7311']],
+  family: ['EM7310', 'EM7301', 'EM7311', 'EM7300'],
+  gap: { minMm: 1, maxMm: 1.1 },
+  electrode: 'fine_wire',
+  regap: 'ground_only',
+  torqueNm: { min: 16, max: 19 },
+  reduction: 0,
+  lubricant: 'dry',
+  threadsSay: 'Dry as supplied.',
+};
 
 /** A plug service of a four-cylinder engine, as opened. */
 export const plugService: OrderModel = {
   layout,
-  rules: {
-    partNumber: 'EM-7310',
-    accepted: [['EM7310', 'EM7301'], ['EM7311']],
-    family: ['EM7310', 'EM7301', 'EM7311', 'EM7300'],
-    gap: { minMm: 1, maxMm: 1.1 },
-    electrode: 'fine_wire',
-    regap: 'ground_only',
-    torqueNm: { min: 16, max: 19 },
-    reduction: 0,
-    lubricant: 'dry',
-    threadsSay: 'Dry as supplied.',
-  },
-  sites: layout.sites.map((site) => ({ id: siteId(site), name: String(site.cylinder), measured: {} })),
+  tasks: [{ id: 'plugs', action: 'replace', component: 'plug', rules: plugRules }],
+  places: layout.sites.map((site) => ({
+    target: placeTarget('plug', siteId(site)),
+    id: siteId(site),
+    component: 'plug',
+    task: 'plugs',
+    name: String(site.cylinder),
+    moved: false,
+    measured: {},
+  })),
   steps: [
     {
       key: 'cold',
@@ -55,7 +68,7 @@ export const plugService: OrderModel = {
 /** Its record before anybody has said anything. */
 export const untouched: JobRecord = Object.fromEntries([
   ['order', { trayFirst: null }],
-  ...plugService.sites.map(({ id }) => [siteTarget(id), { done: false, seen: {} }] as const),
+  ...plugService.places.map(({ target }) => [target, { done: false, seen: {} }] as const),
   ...plugService.steps.map(({ key }) => [stepTarget(key), { state: 'open' }] as const),
   ...plugService.counts.map(({ key }) => [countTarget(key), { out: null, back: null }] as const),
 ]);

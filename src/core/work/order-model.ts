@@ -7,21 +7,39 @@ import { isCondition } from '../inspection/vocabulary';
 import type { PersonUnits } from '../units/person-units';
 import { type Ask, askFaults, type CountKind, type CountState, startFaults } from './ask';
 import type { Fields, JobRecord, Json } from './entry';
+import { type Faults, isFitted, type PlugRules, placeFaults, readPlaceQuantity, type TaskRules } from './place-done';
+import { type PlaceQuantity, type PlaceRecord, placeRecord } from './place-fields';
 import type { StepKind } from './procedure/step';
-import { type Faults, readSiteQuantity, type SiteRules, siteFaults } from './site-done';
-import { type SiteQuantity, type SiteRecord, siteRecord } from './site-fields';
 import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from './targets';
+import type { PlaceState, TaskAction, TaskComponent } from './task';
 
 /*
  * An order as the rules see it, at the vehicle and at the desk alike: what is fixed when it is opened, beside the record of
  * what people have said. Every question about the record is answered here, once.
  */
 
-export interface SiteModel {
+export interface TaskModel {
   readonly id: string;
+  readonly action: TaskAction;
+  readonly component: TaskComponent;
+  readonly rules: TaskRules;
+}
+
+/** One place of a task: where one part comes out, goes in, or is looked at. */
+export interface PlaceModel {
+  /** How entries name it: "site 3A", "coil 3A". */
+  readonly target: string;
+  /** 3A, or engine. */
+  readonly id: string;
+  readonly component: TaskComponent;
+  /** Id of its task. */
+  readonly task: string;
+  /** As a person calls it: 3, 3A, coil 3, cap. */
   readonly name: string;
-  /** Quantities that stand in the record, as they were read when they were typed, mm or N·m. */
-  readonly measured: Readonly<Partial<Record<SiteQuantity, Measured>>>;
+  /** It went to another visit: nothing is recorded here any more. */
+  readonly moved: boolean;
+  /** Quantities that stand in the record, as they were read when they were typed, in SI. */
+  readonly measured: Readonly<Partial<Record<PlaceQuantity, Measured>>>;
 }
 
 /** A text as typed, with what it was read as. Another person's units do not change what a bare figure meant. */
@@ -51,8 +69,8 @@ interface CountModel {
 
 export interface OrderModel {
   readonly layout: Layout;
-  readonly rules: SiteRules;
-  readonly sites: readonly SiteModel[];
+  readonly tasks: readonly TaskModel[];
+  readonly places: readonly PlaceModel[];
   readonly steps: readonly StepModel[];
   readonly counts: readonly CountModel[];
   /** Which codes have been kept: before, after. */
@@ -65,48 +83,89 @@ export interface OrderModel {
 export const fieldsOf = (record: JobRecord, target: string): Fields =>
   Object.hasOwn(record, target) ? (record[target] ?? {}) : {};
 
-/** One site as the rules read it. */
-export const siteIn = (record: JobRecord, id: string): SiteRecord => siteRecord(fieldsOf(record, siteTarget(id)));
-
 /** Whether a step is open, done or marked as not done. */
 export const stepStateIn = (record: JobRecord, key: string): 'open' | 'done' | 'not_done' => {
   const { state } = fieldsOf(record, stepTarget(key));
   return state === 'done' || state === 'not_done' ? state : 'open';
 };
 
-/** A typed quantity of a site, mm or N·m; null where nothing is typed or it cannot be read. */
+/** One place as the rules read it. */
+export const placeIn = (record: JobRecord, target: string): PlaceRecord => placeRecord(fieldsOf(record, target));
+
+/** What became of a place so far. */
+export function placeStateIn(record: JobRecord, { target, moved }: Pick<PlaceModel, 'target' | 'moved'>): PlaceState {
+  if (moved) return 'moved';
+  const { done, leftWhy } = placeIn(record, target);
+  if (done) return 'done';
+  return leftWhy.trim() === '' ? 'open' : 'left';
+}
+
+/** The places at which work is still to be done. */
+export const openPlacesIn = ({ places }: Pick<OrderModel, 'places'>, record: JobRecord): readonly PlaceModel[] =>
+  places.filter((place) => placeStateIn(record, place) === 'open');
+
+/** The task of a place. */
+export const taskOf = (
+  { tasks }: Pick<OrderModel, 'tasks'>,
+  { task }: Pick<PlaceModel, 'task'>,
+): TaskModel | undefined => tasks.find(({ id }) => id === task);
+
+/** What the plugs of an order are measured by; null: it has no task on plugs. */
+export const plugRulesOf = ({ tasks }: Pick<OrderModel, 'tasks'>): PlugRules | null =>
+  tasks.flatMap(({ rules }) => (rules.component === 'plug' ? [rules] : []))[0] ?? null;
+
+/** Whether a plug, coil or other part is replaced at a place, as far as is known. */
+export function isNewAt(model: Pick<OrderModel, 'tasks'>, record: JobRecord, place: PlaceModel): boolean {
+  const task = taskOf(model, place);
+  return task !== undefined && isFitted(task.action, placeIn(record, place.target));
+}
+
+/** A typed quantity of a place in SI; null where nothing is typed or it cannot be read. */
 export function quantityIn(
-  { sites }: Pick<OrderModel, 'sites'>,
-  site: string,
-  field: SiteQuantity,
+  { places }: Pick<OrderModel, 'places'>,
+  target: string,
+  field: PlaceQuantity,
   text: string,
   units: PersonUnits,
 ): number | null {
-  const known = sites.find(({ id }) => id === site)?.measured[field];
+  const place = places.find((one) => one.target === target);
+  const known = place?.measured[field];
   if (known && known.text === text) return known.si;
-  const read = readSiteQuantity(field, text, units);
+  const read = readPlaceQuantity(place?.component ?? 'plug', field, text, units);
   return read.ok ? read.value : null;
 }
 
 /**
- * Why a site cannot be called done yet, by field.
+ * Why a place cannot be called done yet, by field.
  *
  * @param over fields that a press would write besides
  */
-export function siteFaultsIn(
+export function placeFaultsIn(
   model: OrderModel,
   record: JobRecord,
-  id: string,
+  target: string,
   units: PersonUnits,
   over: Fields = {},
 ): Faults {
-  const texts = siteRecord({ ...fieldsOf(record, siteTarget(id)), ...over });
-  const si = (field: SiteQuantity): number | null => quantityIn(model, id, field, texts[field], units);
-  const fitted = model.sites.flatMap((other) => {
-    const { done, newNumber } = siteIn(record, other.id);
-    return other.id !== id && done && newNumber ? [partKey(newNumber)] : [];
+  const place = model.places.find((one) => one.target === target);
+  const task = place && taskOf(model, place);
+  if (!place || !task) return {};
+  const texts = placeRecord({ ...fieldsOf(record, target), ...over });
+  const si = (field: PlaceQuantity): number | null => quantityIn(model, target, field, texts[field], units);
+  const fitted = model.places.flatMap((other) => {
+    const { done, newNumber } = placeIn(record, other.target);
+    return other.component === place.component && other.target !== target && done && newNumber
+      ? [partKey(newNumber)]
+      : [];
   });
-  return siteFaults(texts, { newGapMm: si('newGap'), installedTorqueNm: si('installedTorque') }, model.rules, fitted);
+  const figures = {
+    newGapMm: si('newGap'),
+    installedTorqueNm: si('installedTorque'),
+    primaryOhm: si('primaryOhm'),
+    secondaryOhm: si('secondaryOhm'),
+    ohm: si('ohm'),
+  };
+  return placeFaults(texts, figures, task.action, task.rules, fitted);
 }
 
 const numberOf = (json: Json | undefined): number | null => (typeof json === 'number' ? json : null);
@@ -123,13 +182,13 @@ export const countsIn = (
 
 /** Why the engine is not ready to start; empty when it is. */
 export function startFaultsIn(model: OrderModel, record: JobRecord): readonly string[] {
-  const sites = model.sites.map(({ id, name }) => ({ name, at: siteIn(record, id) }));
+  const plugs = model.places.filter(({ component }) => component === 'plug');
   // A cover that goes on after the first start has its screws counted then.
   const late = new Set(model.steps.filter(({ kind }) => kind === 'lids').map(({ key }) => key));
   return startFaults({
-    sitesOpen: sites.filter(({ at }) => !at.done).map(({ name }) => name),
+    open: openPlacesIn(model, record),
     counts: countsIn(model, record).filter(({ backStep }) => !late.has(backStep)),
-    soaked: sites.some(({ at }) => at.soakedAt !== null),
+    soaked: plugs.some(({ target }) => placeIn(record, target).soakedAt !== null),
     cleared: model.steps.some(({ kind, key }) => kind === 'clear' && stepStateIn(record, key) === 'done'),
   });
 }
@@ -150,9 +209,10 @@ export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, 
     counts: countsIn(model, record),
     codesKept: model.codesKept,
     photos: model.photos.filter((photo) => photo.target === target).length,
-    partsUnchecked: model.sites.flatMap(({ id, name }) => {
-      const { newNumber, newGap } = siteIn(record, id);
-      return newNumber && newGap ? [] : [name];
+    partsUnchecked: model.places.flatMap((place) => {
+      const { newNumber, newGap } = placeIn(record, place.target);
+      const whole = newNumber && (newGap || place.component !== 'plug');
+      return whole || place.moved || !isNewAt(model, record, place) ? [] : [place];
     }),
     followUps: model.followUps,
   });
@@ -167,7 +227,7 @@ export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, 
 export function stopsIn(layout: Layout, record: JobRecord, decided: readonly string[]): readonly Finding[] {
   const sites = layout.sites.map((site) => {
     const { cylinder, position } = site;
-    const { seen, breakawayFeel } = siteIn(record, siteId(site));
+    const { seen, breakawayFeel } = placeIn(record, siteTarget(siteId(site)));
     const words = Object.entries(seen).flatMap(([condition, severity]) =>
       isCondition(condition) ? [{ condition, severity }] : [],
     );

@@ -1,17 +1,35 @@
-/* What an entry can be about: one site, step or count of an order, or the order itself. */
+import { TASK_COMPONENTS, type TaskComponent } from './task';
 
+/* What an entry can be about: one place, step or count of an order, or the order itself. */
+
+/** The record of one place: "site 3A" of a plug, "coil 3A", "cap engine". */
+export const placeTarget = (component: TaskComponent, id: string): string =>
+  component === 'plug' ? siteTarget(id) : `${component} ${id}`;
 export const siteTarget = (id: string): string => `site ${id}`;
 export const stepTarget = (key: string): string => `step ${key}`;
 export const countTarget = (key: string): string => `count ${key}`;
 export const ORDER_TARGET = 'order';
 
-const TARGET_KINDS = ['site', 'step', 'count', ORDER_TARGET] as const;
-type TargetKind = (typeof TARGET_KINDS)[number];
+/** Which part at which place a target means; null: it means something else. */
+export function readPlaceTarget(target: string): { readonly component: TaskComponent; readonly id: string } | null {
+  const [name, id] = split(target);
+  const component = name === 'site' ? 'plug' : TASK_COMPONENTS.find((one) => one === name && one !== 'plug');
+  return component ? { component, id } : null;
+}
+
+const TARGET_KINDS = ['step', 'count', ORDER_TARGET] as const;
+type TargetKind = 'place' | (typeof TARGET_KINDS)[number];
 
 /** The kind of a target, null for one that no order has, and which one it is. */
 export function readTarget(target: string): { readonly kind: TargetKind | null; readonly key: string } {
+  const [name, key] = split(target);
+  if (readPlaceTarget(target)) return { kind: 'place', key };
+  return { kind: TARGET_KINDS.find((kind) => kind === name) ?? null, key };
+}
+
+function split(target: string): readonly [string, string] {
   const [name = '', ...rest] = target.split(' ');
-  return { kind: TARGET_KINDS.find((kind) => kind === name) ?? null, key: rest.join(' ') };
+  return [name, rest.join(' ')];
 }
 
 /** The answer to an ask, as a field of its step. */

@@ -39,6 +39,11 @@ export const newStay = (
   removedKm: null,
   removalReason: null,
   removedByWorkOrderId: null,
+  checkedOn: null,
+  checkedKm: null,
+  goodForKm: null,
+  checkedFrom: null,
+  checkedByWorkOrderId: null,
   ...known,
 });
 
@@ -85,6 +90,12 @@ export const loadStays = (
 
 const CHUNK = 1000;
 
+/** What was read off a part as it came out. */
+interface ReadOff {
+  readonly observedNumber: string | null;
+  readonly tag: string | null;
+}
+
 /**
  * Writes what a history became: the ends first, so that no place holds two parts at any moment.
  *
@@ -94,11 +105,11 @@ const CHUNK = 1000;
 export async function saveHistory(
   tx: Tx,
   { ends, starts }: HistoryChange<NewStay & { readonly id?: string }>,
-  { order = null, seen }: { readonly order?: string | null; readonly seen?: ReadonlyMap<string, string | null> } = {},
+  { order = null, seen }: { readonly order?: string | null; readonly seen?: ReadonlyMap<string, ReadOff> } = {},
 ): Promise<void> {
   for (const { stay, removedOn, removedKm, removalReason } of ends) {
     if (stay.id === undefined) continue;
-    const observed = seen?.get(placeKey(stay));
+    const read = seen?.get(placeKey(stay));
     await tx
       .update(fittedComponents)
       .set({
@@ -106,7 +117,8 @@ export async function saveHistory(
         removedKm,
         removalReason,
         removedByWorkOrderId: order,
-        ...(observed === undefined ? {} : { observedNumber: observed }),
+        ...(read ? { observedNumber: read.observedNumber } : {}),
+        ...(read?.tag && stay.tag === null ? { tag: read.tag } : {}),
       })
       .where(eq(fittedComponents.id, stay.id));
   }
@@ -133,5 +145,9 @@ export async function undoOrder(tx: Tx, fleetId: FleetId, workOrderId: WorkOrder
     .update(fittedComponents)
     .set({ removedOn: null, removedKm: null, removalReason: null, removedByWorkOrderId: null, observedNumber: null })
     .where(and(eq(fittedComponents.fleetId, fleetId), eq(fittedComponents.removedByWorkOrderId, workOrderId)));
+  await tx
+    .update(fittedComponents)
+    .set({ checkedOn: null, checkedKm: null, goodForKm: null, checkedFrom: null, checkedByWorkOrderId: null })
+    .where(and(eq(fittedComponents.fleetId, fleetId), eq(fittedComponents.checkedByWorkOrderId, workOrderId)));
   return true;
 }

@@ -154,7 +154,9 @@ export async function loadDueRows(q: Querier, fleetId: FleetId, ids: readonly st
     left join due_inputs s on s.vehicle_id = v.id
     left join spec_sheets sh on sh.id = s.spec_sheet_id
     left join parts p on p.id = sh.part_id
-    left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
+    left join lateral (
+      select id, number from work_orders
+      where vehicle_id = v.id and state not in ('closed', 'cancelled') order by number limit 1) w on true
     left join bookings b on b.work_order_id = w.id
     order by asked.place`);
   return found.rows;
@@ -176,7 +178,9 @@ export async function loadChartPoints(
     from ${dueStatus}
     join vehicles v on v.id = ${dueStatus.vehicleId}
     join engine_families f on f.id = v.engine_family_id
-    left join work_orders w on w.vehicle_id = v.id and w.component = 'plug' and w.state not in ('closed', 'cancelled')
+    left join lateral (
+      select id, number from work_orders
+      where vehicle_id = v.id and state not in ('closed', 'cancelled') order by number limit 1) w on true
     where ${conditions(fleetId, { ...filter, sort: 'pressure' })} and ${dueStatus.pressure} is not null
     order by ${dueStatus.pressure} desc, ${dueStatus.unitOrder}
     limit ${most}`);

@@ -12,14 +12,16 @@ import {
   fittedComponents,
   parts,
   people,
+  taskPlaces,
   vehicles,
-  workOrderSites,
   workOrderSteps,
   workOrders,
+  workTasks,
 } from '../schema';
 
 export type WorkOrderRow = typeof workOrders.$inferSelect;
-export type SiteRow = typeof workOrderSites.$inferSelect;
+export type TaskRow = typeof workTasks.$inferSelect;
+export type PlaceRow = typeof taskPlaces.$inferSelect;
 export type FittedRow = typeof fittedComponents.$inferSelect;
 export type StepRow = typeof workOrderSteps.$inferSelect;
 
@@ -43,12 +45,28 @@ export async function lockWorkOrder(tx: Tx, fleetId: FleetId, id: string): Promi
   return row ?? null;
 }
 
-export const loadSites = (q: Querier, workOrderId: WorkOrderId) =>
+/** The tasks of an order in the order in which they were put on, without those that were taken off. */
+export const loadTasks = (q: Querier, workOrderId: WorkOrderId) =>
   q
     .select()
-    .from(workOrderSites)
-    .where(eq(workOrderSites.workOrderId, workOrderId))
-    .orderBy(asc(workOrderSites.cylinder), asc(workOrderSites.position));
+    .from(workTasks)
+    .where(and(eq(workTasks.workOrderId, workOrderId), isNull(workTasks.takenOffAt)))
+    .orderBy(asc(workTasks.ordinal));
+
+/** The places of the tasks of an order, those that went to another visit among them. */
+export async function loadPlaces(q: Querier, workOrderId: WorkOrderId): Promise<readonly PlaceRow[]> {
+  const rows = await q
+    .select({ place: taskPlaces })
+    .from(taskPlaces)
+    .innerJoin(workTasks, eq(workTasks.id, taskPlaces.taskId))
+    .where(and(eq(taskPlaces.workOrderId, workOrderId), isNull(workTasks.takenOffAt)))
+    .orderBy(asc(workTasks.ordinal), asc(taskPlaces.cylinder), asc(taskPlaces.position));
+  return rows.map(({ place }) => place);
+}
+
+/** Those of them at which a plug comes out, goes in or is looked at. */
+export const loadPlugPlaces = async (q: Querier, workOrderId: WorkOrderId): Promise<readonly PlaceRow[]> =>
+  (await loadPlaces(q, workOrderId)).filter(({ component }) => component === 'plug');
 
 export const loadSteps = (q: Querier, workOrderId: WorkOrderId) =>
   q.select().from(workOrderSteps).where(eq(workOrderSteps.workOrderId, workOrderId)).orderBy(asc(workOrderSteps.place));
@@ -62,29 +80,22 @@ export async function nextNumber(tx: Tx, fleetId: FleetId): Promise<number> {
   return Number(row?.last ?? 1000) + 1;
 }
 
-/** What the record says sits in each plug site of a vehicle. */
-export const loadFittedPlugs = (q: Querier, vehicleId: VehicleId) =>
+/** What the record says sits in a vehicle now. */
+export const loadFitted = (q: Querier, vehicleId: VehicleId) =>
   q
     .select({ fitted: fittedComponents, number: parts.number })
     .from(fittedComponents)
     .leftJoin(parts, eq(parts.id, fittedComponents.partId))
-    .where(
-      and(
-        eq(fittedComponents.vehicleId, vehicleId),
-        eq(fittedComponents.component, 'plug'),
-        isNull(fittedComponents.removedOn),
-      ),
-    );
+    .where(and(eq(fittedComponents.vehicleId, vehicleId), isNull(fittedComponents.removedOn)));
 
-/** The plugs that an order takes out: those in the vehicle, or, once it is closed, those that it took out. */
-export const loadOutgoingPlugs = (q: Querier, order: Pick<WorkOrderRow, 'id' | 'vehicleId' | 'state'>) =>
+/** The parts that an order takes out: those in the vehicle, or, once it is closed, those that it took out. */
+export const loadOutgoing = (q: Querier, order: Pick<WorkOrderRow, 'id' | 'vehicleId' | 'state'>) =>
   q
     .select()
     .from(fittedComponents)
     .where(
       and(
         eq(fittedComponents.vehicleId, order.vehicleId),
-        eq(fittedComponents.component, 'plug'),
         order.state === 'closed'
           ? eq(fittedComponents.removedByWorkOrderId, order.id)
           : isNull(fittedComponents.removedOn),

@@ -22,7 +22,7 @@ import type { WeakPoint } from '../../core/engine/weak-points';
 import { REGAP_POLICIES } from '../../core/gap/check';
 import { SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from '../../core/policy/apply';
 import type { PartId, PersonId, SpecSheetId } from '../../core/shared/kinds';
-import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
+import { createdAt, day, fleetId, id, instant, km, list, mm, nm, ohm, version } from './columns';
 
 export const engineFamilies = pgTable(
   'engine_families',
@@ -231,6 +231,19 @@ export const specSheets = pgTable(
     torqueMinNm: nm(),
     torqueMaxNm: nm(),
     torqueAsTyped: text(),
+    /** Windings of a coil or rail, from terminal to terminal. */
+    primaryMinOhm: ohm(),
+    primaryMaxOhm: ohm(),
+    primaryAsTyped: text(),
+    secondaryMinOhm: ohm(),
+    secondaryMaxOhm: ohm(),
+    secondaryAsTyped: text(),
+    /** Of a lead or rotor from end to end. */
+    minOhm: ohm(),
+    maxOhm: ohm(),
+    ohmAsTyped: text(),
+    /** The most that a lead may have by its length. */
+    maxOhmPerMetre: ohm(),
     /** The sheet's own turn from finger-tight, degrees. */
     angleDeg: integer(),
     engineTemperature: text({ enum: ['cold', 'warm', 'by_bulletin'] }),
@@ -287,6 +300,10 @@ export const specSheets = pgTable(
     check(
       'spec_sheets_plug_is_whole',
       sql`${t.component} <> 'plug' or (num_nulls(${t.gapMinMm}, ${t.gapMaxMm}, ${t.gapAsTyped}, ${t.torqueMinNm}, ${t.torqueMaxNm}, ${t.torqueAsTyped}, ${t.intervalAsTyped}) = 0 and coalesce(${t.intervalKm}, ${t.intervalMonths}) > 0)`,
+    ),
+    check(
+      'spec_sheets_resistance_ranges',
+      sql`${t.primaryMinOhm} <= ${t.primaryMaxOhm} and ${t.secondaryMinOhm} <= ${t.secondaryMaxOhm} and ${t.minOhm} <= ${t.maxOhm}`,
     ),
     check('spec_sheets_checked_by_another', sql`${t.checkedBy} <> ${t.enteredBy}`),
   ],

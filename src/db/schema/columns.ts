@@ -1,5 +1,5 @@
 import { customType, date, integer, numeric, timestamp, uuid } from 'drizzle-orm/pg-core';
-import type { Day, FleetId, Km, Mm, Nm } from '../../core/shared/kinds';
+import type { Day, FleetId, Km, Mm, Nm, Ohm } from '../../core/shared/kinds';
 
 /** Columns that most tables share. */
 export const id = () => uuid().primaryKey().defaultRandom();
@@ -11,6 +11,7 @@ export const km = () => numeric({ precision: 9, scale: 1, mode: 'number' }).$typ
 export const mm = () => numeric({ precision: 6, scale: 4, mode: 'number' }).$type<Mm>();
 export const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 export const nm = () => numeric({ precision: 6, scale: 2, mode: 'number' }).$type<Nm>();
+export const ohm = () => numeric({ precision: 14, scale: 2, mode: 'number' }).$type<Ohm>();
 /** Counts up with every change: a write that names an older one is refused. */
 export const version = () => integer().notNull().default(1);
 /** The names of a closed list, as a text column wants them. */

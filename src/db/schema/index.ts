@@ -6,3 +6,4 @@ export * from './notices';
 export * from './odometer';
 export * from './work';
 export * from './work-entries';
+export * from './work-tasks';

@@ -16,14 +16,12 @@ import {
 import { REMOVAL_REASONS } from '../../core/components/history';
 import { COMPONENTS } from '../../core/engine/quantities';
 import { type Finding, VERDICTS } from '../../core/inspection/finding';
-import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
 import type { BayId, PartId, PersonId, SpecSheetId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
-import type { KeptCurve } from '../../core/torque/kept-curve';
 import type { Ask } from '../../core/work/ask';
 import { ORDER_STATES } from '../../core/work/order-state';
 import { PHASES, STEP_KINDS } from '../../core/work/procedure/step';
 import { parts, specSheets } from './catalogue';
-import { createdAt, day, fleetId, id, instant, km, list, mm, nm, version } from './columns';
+import { createdAt, day, fleetId, id, instant, km, list, mm, version } from './columns';
 import { bays, people, vehicles } from './fleet';
 
 const tsrange = customType<{ data: string }>({ dataType: () => 'tsrange' });
@@ -67,6 +65,13 @@ export const fittedComponents = pgTable(
     /** Null as long as it sits there. */
     removalReason: text({ enum: list(REMOVAL_REASONS) }),
     removedByWorkOrderId: uuid(),
+    /** Looked at while it stayed in, and found good for so much more; null: never, or it is counted from its fitting. */
+    checkedOn: day(),
+    checkedKm: km(),
+    goodForKm: km(),
+    /** From what that was told: a measurement, in words. */
+    checkedFrom: text(),
+    checkedByWorkOrderId: uuid(),
     createdAt: createdAt(),
   },
   (t) => [
@@ -80,6 +85,7 @@ export const fittedComponents = pgTable(
     index().on(t.vehicleId),
     index().on(t.fleetId, t.partId, t.lot),
     check('fitted_components_km_possible', sql`${t.installedKm} >= 0`),
+    check('fitted_components_checked_whole', sql`num_nulls(${t.checkedOn}, ${t.checkedKm}, ${t.goodForKm}) in (0, 3)`),
     check('fitted_components_removed_for_a_reason', sql`(${t.removedOn} is null) = (${t.removalReason} is null)`),
   ],
 );
@@ -91,12 +97,7 @@ export const workOrders = pgTable(
     fleetId: fleetId(),
     number: integer().notNull(),
     vehicleId: uuid().$type<VehicleId>().notNull(),
-    component: text({ enum: ['plug'] }).notNull(),
     state: text({ enum: ORDER_STATES }).notNull(),
-    /** In force when the order was opened. */
-    specSheetId: uuid().$type<SpecSheetId>().notNull(),
-    /** Why a supervisor released it under a sheet that is unchecked, expired or disputed. */
-    releaseReason: text(),
     minutes: integer().notNull(),
     openedOn: day().notNull(),
     openedBy: uuid().notNull(),
@@ -121,10 +122,7 @@ export const workOrders = pgTable(
     unique().on(t.fleetId, t.number),
     unique().on(t.fleetId, t.id),
     foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
-    foreignKey({ columns: [t.fleetId, t.specSheetId], foreignColumns: [specSheets.fleetId, specSheets.id] }),
-    uniqueIndex('work_orders_one_open_a_component')
-      .on(t.vehicleId, t.component)
-      .where(sql`${t.state} not in ('closed', 'cancelled')`),
+    index().on(t.vehicleId),
     check(
       'work_orders_closed_whole',
       sql`(${t.state} = 'closed') = (${t.closedOn} is not null and ${t.closedKm} is not null)`,
@@ -165,61 +163,6 @@ export const workOrderSteps = pgTable(
     foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
     unique().on(t.workOrderId, t.key),
     check('work_order_steps_state_known', sql`${t.state} in ('open','done','not_done')`),
-  ],
-);
-
-/** What was found and done at one site of one work order. */
-export const workOrderSites = pgTable(
-  'work_order_sites',
-  {
-    id: id(),
-    fleetId: fleetId(),
-    workOrderId: uuid().$type<WorkOrderId>().notNull(),
-    cylinder: integer().notNull(),
-    position: text({ enum: ['A', 'B'] }).notNull(),
-    /** The revision this site was done under. */
-    specSheetId: uuid().$type<SpecSheetId>().notNull(),
-    expectedNumber: text(),
-    observedNumber: text(),
-    believedNumber: text(),
-    removedGapMm: mm(),
-    removedGapAsTyped: text(),
-    /** Null: not looked at. A healthy part has its own words, so this is never empty. */
-    conditions: text().array(),
-    /** How clear each is, where it is not 2: 1 just visible, 3 beyond doubt. */
-    severities: jsonb().$type<Readonly<Record<string, 1 | 3>>>().notNull().default({}),
-    breakawayFeel: text({ enum: list(BREAKAWAY_FEELS) }),
-    breakawayTorqueNm: nm(),
-    breakawayTorqueAsTyped: text(),
-    newNumber: text(),
-    newGapMm: mm(),
-    newGapAsTyped: text(),
-    newLot: text(),
-    compound: text(),
-    compoundBatch: text(),
-    torqueMethod: text({ enum: list(TORQUE_METHODS) }),
-    wrenchSettingNm: nm(),
-    wrenchSettingAsTyped: text(),
-    installedTorqueNm: nm(),
-    installedTorqueAsTyped: text(),
-    /** Torque against angle, as the wrench sent it. */
-    curve: jsonb().$type<KeptCurve>(),
-    /** Penetrant went in; a seized plug. */
-    soakedAt: instant(),
-    remark: text(),
-    doneAt: instant(),
-    doneBy: uuid(),
-    /** Why it need not be redone although it was done under another revision than the one in force. */
-    releasedReason: text(),
-    releasedBy: uuid(),
-    version: version(),
-  },
-  (t) => [
-    foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
-    foreignKey({ columns: [t.fleetId, t.specSheetId], foreignColumns: [specSheets.fleetId, specSheets.id] }),
-    unique().on(t.workOrderId, t.cylinder, t.position),
-    check('work_order_sites_gap_possible', sql`${t.newGapMm} between 0.4 and 2.0`),
-    check('work_order_sites_done_by_someone', sql`(${t.doneAt} is null) = (${t.doneBy} is null)`),
   ],
 );
 

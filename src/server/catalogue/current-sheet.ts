@@ -1,29 +1,44 @@
-import type { FleetId, SpecSheetId } from '@/core/shared/kinds';
+import type { FleetId, SpecSheetId, TaskId } from '@/core/shared/kinds';
+import { PART_WORDS } from '@/core/work/say-places';
 import type { Querier } from '@/db/client';
-import type { WorkOrderRow } from '@/db/queries/work-orders';
-import { fitmentOf } from './fitment-of';
+import type { TaskRow, WorkOrderRow } from '@/db/queries/work-orders';
+import { fitmentFor, fitmentOf } from './fitment-of';
 
-/**
- * The sheet in force for an order's vehicle today, where it is another than the one that the order works by.
- *
- * @returns null where the order's own is in force; `specSheetId` null where no sheet has a firm match any more
- */
-export async function currentSheet(
+/** A task that works by another sheet than the one that is in force. */
+interface ChangedSheet {
+  readonly taskId: TaskId;
+  readonly from: SpecSheetId;
+  /** Null: no sheet has a firm match any more. */
+  readonly to: SpecSheetId | null;
+  readonly changed: string;
+}
+
+/** The tasks of an order for whose vehicle another sheet is in force today than the one they work by. */
+export async function changedSheets(
   q: Querier,
   fleetId: FleetId,
   today: string,
-  order: Pick<WorkOrderRow, 'vehicleId' | 'specSheetId'>,
-): Promise<{ readonly specSheetId: SpecSheetId | null; readonly changed: string } | null> {
-  const found = await fitmentOf(q, fleetId, today, order.vehicleId);
-  if (found?.fitment.kind !== 'match')
-    return {
-      specSheetId: null,
-      changed: 'No sheet has a firm match for this vehicle any more. Resolve it on the vehicle’s page.',
-    };
-  const { spec } = found.fitment;
-  if (spec.id === order.specSheetId) return null;
-  return {
-    specSheetId: spec.id,
-    changed: `Another sheet is in force now: ${spec.sourceDocument}, revision ${spec.revision}, ${spec.part.number}.`,
-  };
+  { vehicleId }: Pick<WorkOrderRow, 'vehicleId'>,
+  tasks: readonly TaskRow[],
+): Promise<readonly ChangedSheet[]> {
+  const found = await fitmentOf(q, fleetId, today, vehicleId);
+  return tasks.flatMap(({ id: taskId, component, specSheetId: from }): readonly ChangedSheet[] => {
+    if (from === null) return [];
+    const what = component === 'plug' ? '' : ` for the ${PART_WORDS[component]}`;
+    const fitment = found ? fitmentFor(found, component).fitment : null;
+    if (fitment?.kind !== 'match') {
+      const changed = `No sheet${what} has a firm match for this vehicle any more. Resolve it on the vehicle’s page.`;
+      return [{ taskId, from, to: null, changed }];
+    }
+    const { spec } = fitment;
+    if (spec.id === from) return [];
+    const changed = `Another sheet is in force now${what}: ${spec.sourceDocument}, revision ${spec.revision}, ${spec.part.number}.`;
+    return [{ taskId, from, to: spec.id, changed }];
+  });
+}
+
+/** The same in words for the order; null: every task works by the sheet in force. */
+export async function sheetChange(...asked: Parameters<typeof changedSheets>): Promise<string | null> {
+  const changed = await changedSheets(...asked);
+  return changed.length === 0 ? null : [...new Set(changed.map((one) => one.changed))].join(' ');
 }

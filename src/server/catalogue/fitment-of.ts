@@ -1,15 +1,18 @@
 import { disputed } from '@/core/catalogue/dispute';
 import { type Fitment, match, type ReleaseBlocker, releaseBlockers } from '@/core/catalogue/match';
 import { SupersessionGraph } from '@/core/catalogue/supersession';
+import type { Component } from '@/core/engine/quantities';
 import type { GapSpec } from '@/core/gap/check';
 import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import { writtenAs } from '@/core/units/read-range';
 import type { Querier } from '@/db/client';
 import {
+  type ComponentSheet,
   type EngineFamily,
+  isPlugSheet,
   loadFamilies,
   loadParts,
-  loadSpecs,
+  loadSheets,
   loadSupersessions,
   type PartRow,
   type SpecSheet,
@@ -21,7 +24,10 @@ type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
 export interface VehicleFitment {
   readonly vehicle: Vehicle;
   readonly family: EngineFamily;
+  /** Of its engine family, for every component. */
+  readonly sheets: readonly ComponentSheet[];
   readonly specs: readonly SpecSheet[];
+  /** Of its plugs. */
   readonly fitment: Fitment<SpecSheet>;
   /** Why the sheet in force releases no work by itself; empty without a match. */
   readonly blockers: readonly ReleaseBlocker[];
@@ -37,11 +43,23 @@ export async function fitmentOf(
   const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
   const family = vehicle && (await loadFamilies(q, fleetId)).find((f) => f.id === vehicle.engineFamilyId);
   if (!vehicle || !family) return null;
-  const specs = (await loadSpecs(q, fleetId, today)).filter((spec) => spec.engineFamilyId === family.id);
+  const sheets = (await loadSheets(q, fleetId, today)).filter((sheet) => sheet.engineFamilyId === family.id);
+  const specs = sheets.filter(isPlugSheet);
   const fitment = match(vehicle, specs, family.variants);
-  const blockers =
-    fitment.kind === 'match' ? releaseBlockers({ ...fitment.spec, makersDisagree: disputed(fitment.spec, specs) }) : [];
-  return { vehicle, family, specs, fitment, blockers };
+  return { vehicle, family, sheets, specs, fitment, blockers: blockersFor(fitment, specs) };
+}
+
+const blockersFor = <S extends ComponentSheet>(fitment: Fitment<S>, sheets: readonly S[]): readonly ReleaseBlocker[] =>
+  fitment.kind === 'match' ? releaseBlockers({ ...fitment.spec, makersDisagree: disputed(fitment.spec, sheets) }) : [];
+
+/** What goes in of one component, by the same rules as a plug: its sheet, or the question that decides. */
+export function fitmentFor(
+  { vehicle, family, sheets }: Pick<VehicleFitment, 'vehicle' | 'family' | 'sheets'>,
+  component: Component,
+): { readonly fitment: Fitment<ComponentSheet>; readonly blockers: readonly ReleaseBlocker[] } {
+  const own = sheets.filter((sheet) => sheet.component === component);
+  const fitment = match(vehicle, own, family.variants);
+  return { fitment, blockers: blockersFor(fitment, own) };
 }
 
 /** The fleet's supersessions by part number key, with the part behind each. */

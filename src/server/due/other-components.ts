@@ -3,7 +3,8 @@ import { match } from '@/core/catalogue/match';
 import type { Installed, Odometer } from '@/core/due/due';
 import { type Companion, companions, type OtherComponent } from '@/core/due/other-components';
 import { layoutOf } from '@/core/engine/layout';
-import { placesOf, quantityOf } from '@/core/engine/quantities';
+import { allPlaces } from '@/core/engine/places';
+import { quantityOf } from '@/core/engine/quantities';
 import { groupBy } from '@/core/shared/group-by';
 import type { Querier } from '@/db/client';
 import { type EngineFamily, loadSheets } from '@/db/queries/catalogue';
@@ -48,7 +49,7 @@ export async function companionsOf(
     if (distanceKm === null && spec.intervalMonths === null) return [];
     const here = fitted.get(component) ?? [];
     // Where one of them has no record, that one speaks for them: it is as old as the vehicle until someone knows better.
-    const whole = here.length >= placesOf(layout, component, layout.sites).length;
+    const whole = here.length >= allPlaces(layout, component).length;
     const [oldest] = whole ? [...here].sort((a, b) => a.installedKm - b.installedKm) : [];
     const installed: Installed = oldest
       ? { on: oldest.installedOn, km: oldest.installedKm }

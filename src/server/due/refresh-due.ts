@@ -11,7 +11,13 @@ import { groupBy } from '@/core/shared/group-by';
 import type { FleetId } from '@/core/shared/kinds';
 import type { Tx } from '@/db/client';
 import { lockFleet } from '@/db/locks';
-import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import {
+  type ComponentSheet,
+  type EngineFamily,
+  loadFamilies,
+  loadSpecs,
+  type SpecSheet,
+} from '@/db/queries/catalogue';
 import {
   type DueInputsRow,
   loadCurrentPlugs,
@@ -168,7 +174,7 @@ function distanceLimit(
 }
 
 /** In words, what keeps a vehicle from a firm match; null for a match. */
-export function whyNoMatch(fitment: Fitment<SpecSheet>): string | null {
+export function whyNoMatch(fitment: Fitment<SpecSheet | ComponentSheet>): string | null {
   switch (fitment.kind) {
     case 'match':
       return null;

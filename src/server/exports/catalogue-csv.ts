@@ -118,6 +118,10 @@ function sheetFields(sheet: ComponentSheet, familyCode: string): Fields {
     // As it was typed, so that its precision is kept.
     gap: text(sheet.gapAsTyped),
     torque: text(sheet.torqueAsTyped),
+    primary: text(sheet.primaryAsTyped),
+    secondary: text(sheet.secondaryAsTyped),
+    resistance: text(sheet.ohmAsTyped),
+    ohm_per_metre: sheet.maxOhmPerMetre === null ? '' : `${sheet.maxOhmPerMetre} Ω`,
     angle_deg: text(sheet.angleDeg),
     interval: typed.find((word) => !word.startsWith('severe ') && !word.endsWith(' months')) ?? '',
     interval_severe: typed.find((word) => word.startsWith('severe '))?.slice('severe '.length) ?? '',

@@ -1,11 +1,11 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
-import { siteId } from '@/core/engine/model';
+import { placeId } from '@/core/engine/places';
 import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
-import { fittedComponents, parts, people, vehicles, workOrderSites, workOrders } from '@/db/schema';
+import { fittedComponents, parts, people, taskPlaces, vehicles, workOrders } from '@/db/schema';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { toCsv } from './csv';
@@ -39,6 +39,8 @@ const HEADER = [
   'breakaway',
   'breakaway_nm',
   'remark',
+  'good_for_km',
+  'good_for_said_on',
 ];
 
 /**
@@ -68,10 +70,10 @@ export const exportVehicleHistory = useCase({
 /** Each part with the orders that fitted it and took it out, and what was noted at its site then. */
 function loadHistory(q: Querier, fleetId: FleetId, vehicleId: VehicleId) {
   const [fittedBy, removedBy] = [alias(workOrders, 'fitted_by'), alias(workOrders, 'removed_by')];
-  const [inSite, outSite] = [alias(workOrderSites, 'in_site'), alias(workOrderSites, 'out_site')];
+  const [inSite, outSite] = [alias(taskPlaces, 'in_site'), alias(taskPlaces, 'out_site')];
   const atSite = (site: typeof inSite | typeof outSite, order: 'workOrderId' | 'removedByWorkOrderId') =>
     and(
-      eq(fittedComponents.component, 'plug'),
+      eq(site.component, fittedComponents.component),
       eq(site.workOrderId, fittedComponents[order]),
       eq(site.cylinder, fittedComponents.cylinder),
       eq(site.position, fittedComponents.position),
@@ -110,7 +112,7 @@ const cellsOf = (
 ) => [
   unitNumber,
   part.component,
-  siteId(part),
+  placeId(part),
   part.tag,
   number,
   part.observedNumber,
@@ -136,4 +138,6 @@ const cellsOf = (
   out?.breakawayFeel ?? null,
   out?.breakawayTorqueNm ?? null,
   out?.remark ?? null,
+  part.goodForKm,
+  part.checkedOn,
 ];

@@ -1,22 +1,31 @@
 import { isAnotherPart, sameNumbers } from '@/core/catalogue/same-part';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
-import { siteId } from '@/core/engine/model';
+import { type SiteKey, siteId } from '@/core/engine/model';
+import { isOfEngine, servedBy } from '@/core/engine/places';
 import type { Wear } from '@/core/gap/wear';
-import { type Finding, findingKey, type SiteReading } from '@/core/inspection/finding';
+import {
+  type EngineReading,
+  type Finding,
+  findingKey,
+  type Observation,
+  type OutOfRange,
+  type SiteReading,
+} from '@/core/inspection/finding';
 import { readEngine } from '@/core/inspection/findings';
 import { isCondition } from '@/core/inspection/vocabulary';
+import { sayOhmRange, sayOhms } from '@/core/units/say';
+import { wornOutAt } from '@/core/work/inspection';
+import { isResistanceInRange, ohmRange } from '@/core/work/place-done';
 import type { Querier } from '@/db/client';
 import type { SpecSheet } from '@/db/queries/catalogue';
 import { loadVerdicts, type VerdictRow } from '@/db/queries/findings';
-import type { SiteRow } from '@/db/queries/work-orders';
-import type { FloorState } from '../work-orders/order-state';
-
-/** A gap is worn out beyond this multiple of the nominal one. Source: general trade guidance. */
-const WORN_OUT = 1.3;
+import type { PlaceRow } from '@/db/queries/work-orders';
+import { gapSpecOf } from '../catalogue/fitment-of';
+import { type FloorState, leadLengthOf } from '../work-orders/order-state';
+import { targetOf } from '../work-orders/place-record';
 
 /** Beyond this a gap is worn out, mm. */
-export const gapLimitOf = (spec: Pick<SpecSheet, 'gapTargetMm' | 'gapMinMm' | 'gapMaxMm'>): number =>
-  WORN_OUT * (spec.gapTargetMm ?? (spec.gapMinMm + spec.gapMaxMm) / 2);
+export const gapLimitOf = (spec: SpecSheet): number => wornOutAt(gapSpecOf(spec));
 
 export interface FindingView extends Finding {
   readonly key: string;
@@ -30,16 +39,15 @@ export interface FindingView extends Finding {
 const EARLIER: Pick<Finding, 'against' | 'looked' | 'of'> = { against: [], looked: 0, of: 0 };
 
 /** What the removed parts of an order say, with what people said to it. */
-export async function findingsOf(
-  q: Querier,
-  { order, layout, resting, spec, sites, outgoing, graph }: FloorState,
-): Promise<readonly FindingView[]> {
+export async function findingsOf(q: Querier, state: FloorState): Promise<readonly FindingView[]> {
+  const { order, layout, resting, spec } = state;
   const found = readEngine({
     layout,
     deactivated: resting,
     directionKnown: order.trayFirst !== null,
-    gapLimitMm: gapLimitOf(spec),
-    sites: sites.map((site) => readingOf(site, outgoing, graph)),
+    gapLimitMm: spec && gapLimitOf(spec),
+    sites: layout.sites.map((site) => readingAt(state, site)),
+    engine: engineReading(state),
   });
   const said = new Map((await loadVerdicts(q, order.id)).map((row) => [row.verdict.findingKey, row]));
   const now = found.map((finding) => {
@@ -54,31 +62,72 @@ export async function findingsOf(
   ];
 }
 
-function readingOf(site: SiteRow, outgoing: FloorState['outgoing'], graph: SupersessionGraph): SiteReading {
-  const words = site.conditions?.filter(isCondition) ?? null;
+/** What was found at one plug site: at the plug itself, and at the coil, boot, lead and seal above it. */
+function readingAt(state: FloorState, site: SiteKey): SiteReading {
+  const { layout, places, outgoing, graph } = state;
+  const here = places.filter(
+    (place) =>
+      place.movedToId === null &&
+      !isOfEngine(place.component) &&
+      servedBy(layout, place.component, place).some((served) => siteId(served) === siteId(site)),
+  );
+  const plug = here.find(({ component }) => component === 'plug');
   return {
     cylinder: site.cylinder,
     position: site.position,
-    seen: words?.map((condition) => ({ condition, severity: site.severities[condition] ?? 2 })) ?? null,
-    gapMm: site.removedGapMm,
-    breakaway: site.breakawayFeel,
-    differs: foundDiffers(site, graph),
-    wear: wearOf(site, outgoing, graph),
+    seen: seenAt(here),
+    gapMm: plug?.removedGapMm ?? null,
+    breakaway: plug?.breakawayFeel ?? null,
+    differs: plug ? foundDiffers(plug, graph) : null,
+    outOfRange: here.flatMap((place) => outOfRange(state, place)),
+    wear: plug ? wearOf(plug, outgoing, graph) : null,
   };
 }
 
+/** What cap, rotor and lead set show. */
+function engineReading(state: FloorState): EngineReading['engine'] {
+  const own = state.places.filter(({ component, movedToId }) => movedToId === null && isOfEngine(component));
+  return { seen: seenAt(own), outOfRange: own.flatMap((place) => outOfRange(state, place)) };
+}
+
+/** The words of some places; null: nobody has looked at any of them. */
+const seenAt = (places: readonly PlaceRow[]): readonly Observation[] | null =>
+  places.every(({ conditions }) => conditions === null)
+    ? null
+    : places.flatMap(({ conditions, severities }) =>
+        (conditions ?? [])
+          .filter(isCondition)
+          .map((condition): Observation => ({ condition, severity: severities[condition] ?? 2 })),
+      );
+
+/** What a meter said at a place that its sheet does not allow. */
+function outOfRange(state: FloorState, place: PlaceRow): readonly OutOfRange[] {
+  const rules = state.tasks.find(({ row }) => row.id === place.taskId)?.rules;
+  if (!rules || rules.component === 'plug') return [];
+  const measured = [
+    ['primary', place.primaryOhm, rules.primaryOhm],
+    ['secondary', place.secondaryOhm, rules.secondaryOhm],
+    [place.component === 'rotor' ? 'rotor' : 'lead', place.ohm, ohmRange(rules, leadLengthOf(state, place))],
+  ] as const;
+  return measured.flatMap(([of, ohm, range]) =>
+    ohm !== null && range && isResistanceInRange(ohm, range) === false
+      ? [{ of, words: `${of} ${sayOhms(ohm)}, sheet ${sayOhmRange(range)}` }]
+      : [],
+  );
+}
+
 /** Only where the gap was measured both times and the part is the one that was fitted. */
-export function wearOf(site: SiteRow, outgoing: FloorState['outgoing'], graph: SupersessionGraph): Wear | null {
-  const { fitted, sinceKm = null } = outgoing.get(siteId(site)) ?? {};
-  if (!fitted?.gapMm || !site.removedGapMm || sinceKm === null || foundDiffers(site, graph)) return null;
-  return { fittedMm: fitted.gapMm, removedMm: site.removedGapMm, sinceKm };
+export function wearOf(plug: PlaceRow, outgoing: FloorState['outgoing'], graph: SupersessionGraph): Wear | null {
+  const { fitted, sinceKm = null } = outgoing.get(targetOf(plug)) ?? {};
+  if (!fitted?.gapMm || !plug.removedGapMm || sinceKm === null || foundDiffers(plug, graph)) return null;
+  return { fittedMm: fitted.gapMm, removedMm: plug.removedGapMm, sinceKm };
 }
 
 /** The number read off the part is neither the one on record nor a renumbering of it. Null: one of the two is not known. */
-export function foundDiffers(site: SiteRow, graph: SupersessionGraph): boolean | null {
+export function foundDiffers(place: PlaceRow, graph: SupersessionGraph): boolean | null {
   return isAnotherPart(
-    site.observedNumber,
-    site.expectedNumber === null ? null : sameNumbers(site.expectedNumber, graph),
+    place.observedNumber,
+    place.expectedNumber === null ? null : sameNumbers(place.expectedNumber, graph),
   );
 }
 

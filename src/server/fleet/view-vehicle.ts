@@ -11,7 +11,7 @@ import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, type SpecSheet } from '@/db/queries/catalogue';
 import { loadHourRows, loadReadings } from '@/db/queries/odometer';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
-import { listWorkOrderRows, loadCoils, loadFittedPlugs } from '@/db/queries/work-orders';
+import { listWorkOrderRows, loadCoils, loadFitted } from '@/db/queries/work-orders';
 import { depots, vehicles } from '@/db/schema';
 import { currentOf, fitmentOf, loadGraph } from '../catalogue/fitment-of';
 import { loadCosts } from '../due/costs';
@@ -47,7 +47,7 @@ export const viewVehicle = useCase({
     ] = await Promise.all([
       loadReadings(deps.db, actor.fleetId, vehicleId),
       loadHourRows(deps.db, actor.fleetId, [vehicleId]),
-      loadFittedPlugs(deps.db, vehicleId),
+      loadFitted(deps.db, vehicleId),
       listWorkOrderRows(deps.db, actor.fleetId, { vehicleId }),
       viewDue(deps, actor, vehicleId),
       deps.db.select().from(depots).where(eq(depots.id, vehicle.depotId)),
@@ -77,7 +77,7 @@ export const viewVehicle = useCase({
       hoursOption: optionInForce('engine_hours', concerning),
       readings,
       hours,
-      fitted,
+      fitted: fitted.filter((entry) => entry.fitted.component === 'plug'),
       coils: coilsOf(coilRows),
       current: fitment.kind === 'match' ? currentOf(graph, byKey, fitment.spec.part) : null,
       orders,

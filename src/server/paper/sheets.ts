@@ -4,9 +4,11 @@ import { siteId } from '@/core/engine/model';
 import { socketsFor } from '@/core/engine/tools';
 import { pickWords } from '@/core/stock/pick';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
+import { saySmallTorques } from '@/core/units/say';
 import { fromSi, UNITS } from '@/core/units/unit';
 import { CAUSE_WORDS } from '@/text/cause-words';
 import { distanceText, rangeTexts } from '@/text/format';
+import { PLACE_STATE_WORDS, taskText } from '@/text/task-words';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 import { engineSvg } from './engine-svg';
 
@@ -59,43 +61,48 @@ const table = (
   layout: 'lightHorizontalLines',
 });
 
-const specLines = ({ spec, threads, sites }: WorkOrderView, system: UnitSystem): Content => ({
+const specLines = ({ plug, tasks }: WorkOrderView, system: UnitSystem): Content => ({
   style: 'large',
-  stack: [
-    { text: [{ text: spec.part.number, style: 'code', bold: true }, ` × ${sites.length}, ${spec.part.maker}`] },
-    `Gap ${rangeLine(spec.gapMinMm, spec.gapMaxMm, system, 'gap')}`,
-    `Torque ${rangeLine(threads.torqueNm.min, threads.torqueNm.max, system, 'torque')}. ${threads.says}`,
-    {
-      text: `${spec.sourceDocument}, revision ${spec.revision}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
-      style: 'soft',
-    },
-  ],
+  stack: [...(plug ? plugLines(plug, system) : []), ...tasks.flatMap(partLine)],
 });
+
+const plugLines = ({ spec, threads, replaced }: NonNullable<WorkOrderView['plug']>, system: UnitSystem): Content[] => [
+  { text: [{ text: spec.part.number, style: 'code', bold: true }, ` × ${replaced}, ${spec.part.maker}`] },
+  `Gap ${rangeLine(spec.gapMinMm, spec.gapMaxMm, system, 'gap')}`,
+  `Torque ${rangeLine(threads.torqueNm.min, threads.torqueNm.max, system, 'torque')}. ${threads.says}`,
+  {
+    text: `${spec.sourceDocument}, revision ${spec.revision}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
+    style: 'soft',
+  },
+];
+
+/** The part of a task that is no plug, with the torque of its screw. */
+function partLine({ row, sheet, rules, places }: WorkOrderView['tasks'][number]): Content[] {
+  if (row.component === 'plug') return [];
+  const here = places.filter(({ state }) => state !== 'moved' && state !== 'left');
+  const screw = rules.torqueNm ? `; screw ${saySmallTorques(rules.torqueNm)}` : '';
+  return [
+    {
+      text: [
+        `${taskText(row.action, row.component, here.length)} ${here.map(({ id }) => id.replace(/A$/, '')).join(' ')}: `,
+        { text: sheet?.part.number ?? 'no sheet', style: 'code', bold: true },
+        `${sheet && row.action === 'replace' ? ` × ${here.length}` : ''}${screw}`,
+      ],
+    },
+  ];
+}
 
 const INDENT: [number, number, number, number] = [18, 0, 0, 0];
 
 /** What goes in, where, and how, with room to write, to be carried to the vehicle. */
 export function jobCard(view: WorkOrderView, system: UnitSystem): Content {
-  const { steps, sites, layout } = view;
+  const { steps, layout } = view;
   const engine = engineSvg(layout);
   return [
     headOf(view, 'Job card'),
     { columns: [specLines(view, system), { svg: engine.svg, width: engine.width }], columnGap: 12 },
-    { text: 'Sites', style: 'h2' },
-    table(
-      ['Site', 'Where', 'Record says', 'Read off', 'Old gap', 'New gap', 'Torque', 'Done'],
-      sites.map((site) => [
-        { text: site.name, style: 'large', bold: true },
-        site.where,
-        { text: site.expectedNumber ?? 'unknown', style: 'code' },
-        { text: site.observedNumber ?? ' ', style: 'code' },
-        site.removedGapAsTyped ?? ' ',
-        site.newGapAsTyped ?? ' ',
-        measured(site.installedTorqueNm, 'torque', system),
-        site.doneAt ? 'x' : '[  ]',
-      ]),
-      ['auto', '*', 'auto', 70, 48, 48, 48, 'auto'],
-    ),
+    ...siteRows(view, system),
+    ...partRows(view),
     { text: 'Steps', style: 'h2' },
     // Small, so that a V6 fits two pages: it is read at the bench and at arm's length, the screen is for the rest.
     ...steps.map(
@@ -120,32 +127,86 @@ export function jobCard(view: WorkOrderView, system: UnitSystem): Content {
   ];
 }
 
+function siteRows({ sites }: WorkOrderView, system: UnitSystem): Content[] {
+  if (sites.length === 0) return [];
+  return [
+    { text: 'Sites', style: 'h2' },
+    table(
+      ['Site', 'Where', 'Record says', 'Read off', 'Old gap', 'New gap', 'Torque', 'Done'],
+      sites.map((site) => [
+        { text: site.name, style: 'large', bold: true },
+        site.where,
+        { text: site.expectedNumber ?? 'unknown', style: 'code' },
+        { text: site.observedNumber ?? ' ', style: 'code' },
+        site.removedGapAsTyped ?? ' ',
+        site.newGapAsTyped ?? ' ',
+        measured(site.installedTorqueNm, 'torque', system),
+        site.doneAt ? 'x' : '[  ]',
+      ]),
+      ['auto', '*', 'auto', 70, 48, 48, 48, 'auto'],
+    ),
+  ];
+}
+
+/** Room to write for every part that is no plug. */
+function partRows({ tasks }: WorkOrderView): Content[] {
+  const places = tasks.flatMap(({ row, places: own }) => (row.component === 'plug' ? [] : own));
+  const here = places.filter(({ state }) => state !== 'moved');
+  if (here.length === 0) return [];
+  return [
+    { text: 'Other parts', style: 'h2' },
+    table(
+      ['Part', 'Record says', 'Serial out', 'Seen, measured', 'Number in', 'Serial in', 'Done'],
+      here.map(({ place, name, state }) => [
+        { text: name, bold: true },
+        { text: [place.expectedNumber, place.expectedTag].filter(Boolean).join(', ') || 'unknown', style: 'code' },
+        { text: place.tagOut ?? ' ', style: 'code' },
+        [place.conditions?.join(', '), place.primaryOhmAsTyped, place.secondaryOhmAsTyped, place.ohmAsTyped]
+          .filter(Boolean)
+          .join(', ') || ' ',
+        { text: place.newNumber ?? ' ', style: 'code' },
+        { text: place.tagIn ?? ' ', style: 'code' },
+        state === 'open' ? '[  ]' : PLACE_STATE_WORDS[state],
+      ]),
+      ['auto', 'auto', 60, '*', 60, 60, 'auto'],
+    ),
+  ];
+}
+
 /** Parts, consumables and tools for the job. */
 export function pickList(view: WorkOrderView): Content {
-  const { spec, sites, steps, current, family, pick } = view;
+  const { plug, steps, family } = view;
   const once = (items: readonly string[]): readonly string[] => [...new Set(items)];
   const tools = once(steps.flatMap((step) => step.tools ?? []));
   const uses = once(steps.flatMap((step) => step.consumables ?? []));
-  const lines =
-    pick && 'lines' in pick && pick.lines.length > 0 ? pick.lines : [{ number: spec.part.number, count: sites.length }];
+  const lines = pickLines(view);
   return [
     headOf(view, 'Pick list'),
     { text: 'Parts', style: 'h2' },
     table(
       ['', 'Part', 'Count', 'Lot on the box', 'Socket'],
-      lines.map(({ number: part, count }) => [
+      lines.map(({ number: part, count, socket }) => [
         '[  ]',
         { text: part, style: 'code', bold: true },
         String(count),
         ' ',
-        spec.part.hexMm === null ? '' : socketsFor(spec.part.hexMm),
+        socket,
       ]),
       ['auto', 'auto', 'auto', '*', 'auto'],
     ),
-    { text: pick ? pickWords(pick) : 'Every new part has been read at its site.', margin: [0, 4, 0, 0] },
-    ...(current.kind === 'replaced' ? current.notes : []),
+    ...(plug
+      ? [
+          {
+            text: plug.pick ? pickWords(plug.pick) : 'Every new plug has been read at its site.',
+            margin: [0, 4, 0, 0] as [number, number, number, number],
+          },
+          ...(plug.current.kind === 'replaced' ? plug.current.notes : []),
+        ]
+      : []),
     {
-      text: 'Read every number, compare thread, reach and seat with the record, measure every gap.',
+      text: plug
+        ? 'Read every number, compare thread, reach and seat with the record, measure every gap.'
+        : 'Read every number, compare plug-in, length and screw holes with the old part.',
       margin: [0, 4, 0, 0],
     },
     { text: 'Uses up', style: 'h2' },
@@ -161,6 +222,22 @@ export function pickList(view: WorkOrderView): Content {
           },
         ]
       : []),
+  ];
+}
+
+/** What to take off the shelf: of plugs box by box, of other parts by their number. */
+function pickLines({ plug, kit }: WorkOrderView) {
+  const socket = plug?.spec.part.hexMm ? socketsFor(plug.spec.part.hexMm) : '';
+  const boxes = plug?.pick && 'lines' in plug.pick ? plug.pick.lines : [];
+  return [
+    ...boxes.map(({ number, count }) => ({ number, count, socket })),
+    ...kit
+      .filter(({ component }) => component !== 'plug' || boxes.length === 0)
+      .map(({ partNumber: number, quantity: count, component }) => ({
+        number,
+        count,
+        socket: component === 'plug' ? socket : '',
+      })),
   ];
 }
 
@@ -235,6 +312,7 @@ export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content
       ]),
       ['auto', 'auto', 'auto', '*', 'auto', 'auto', 'auto', 'auto'],
     ),
+    ...partRows(view),
     { text: 'What the removed parts say', style: 'h2' },
     ...(findings.length === 0 ? ['Nothing was described.'] : []),
     ...findings.map(

@@ -11,7 +11,7 @@ import { compareTrial, type Service } from '@/core/stock/trial';
 import type { Querier } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { dueInputs, fittedComponents, parts, people, specSheets, trials, workOrderSites } from '@/db/schema';
+import { dueInputs, fittedComponents, parts, people, specSheets, taskPlaces, trials } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -139,17 +139,18 @@ async function serviceOf(q: Querier, fleetId: FleetId, partId: PartId): Promise<
       // A record from before Isobar names no sheet: then the interval in force now has to do.
       intervalKm: sql<number | null>`coalesce(${specSheets.intervalKm}, ${dueInputs.limitKm})`.mapWith(Number),
       gapMm: fittedComponents.gapMm,
-      removedGapMm: workOrderSites.removedGapMm,
+      removedGapMm: taskPlaces.removedGapMm,
     })
     .from(fittedComponents)
     .leftJoin(dueInputs, eq(dueInputs.vehicleId, fittedComponents.vehicleId))
     .leftJoin(specSheets, eq(specSheets.id, fittedComponents.specSheetId))
     .leftJoin(
-      workOrderSites,
+      taskPlaces,
       and(
-        eq(workOrderSites.workOrderId, fittedComponents.removedByWorkOrderId),
-        eq(workOrderSites.cylinder, fittedComponents.cylinder),
-        eq(workOrderSites.position, fittedComponents.position),
+        eq(taskPlaces.workOrderId, fittedComponents.removedByWorkOrderId),
+        eq(taskPlaces.component, fittedComponents.component),
+        eq(taskPlaces.cylinder, fittedComponents.cylinder),
+        eq(taskPlaces.position, fittedComponents.position),
       ),
     )
     .where(

@@ -1,20 +1,21 @@
 import { siteName } from '@/core/engine/layout';
 import { closingBlockers } from '@/core/work/closing';
+import { placeName } from '@/core/work/say-places';
 import type { Querier } from '@/db/client';
 import { loadDifferences, loadWaits } from '@/db/queries/work-entries';
 import { CAUSE_WORDS } from '@/text/cause-words';
 import { type FindingView, stopsOf } from '../findings/findings-of';
-import type { FloorState } from './order-state';
-import { needsRedo } from './view-job';
+import { type FloorState, needsRedo } from './order-state';
+import { placeState } from './place-record';
 
-/** What still stands between an order and its close, in words. @param sheetChanged as `currentSheet` says it */
+/** What still stands between an order and its close, in words. @param sheetChanged as `sheetChange` says it */
 export async function blockersOf(
   q: Querier,
   state: FloorState,
   findings: readonly FindingView[],
   sheetChanged: string | null,
 ): Promise<readonly string[]> {
-  const { order, layout, sites, steps, counts } = state;
+  const { order, layout, tasks, places, steps, counts } = state;
   const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
   return [
     ...stopsOf(findings).map(
@@ -22,10 +23,11 @@ export async function blockersOf(
         `Stop: ${CAUSE_WORDS[cause]}, site ${at.map((site) => siteName(layout, site)).join(', ')}. A supervisor has to decide.`,
     ),
     ...closingBlockers({
-      sites: sites.map((site) => ({
-        name: siteName(layout, site),
-        done: site.doneAt !== null,
-        redo: needsRedo(site, order),
+      places: places.map((place) => ({
+        component: place.component,
+        name: placeName(layout, place.component, place),
+        state: placeState(place),
+        redo: needsRedo(place, tasks),
       })),
       steps,
       counts,

@@ -1,23 +1,22 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, isNull, ne, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
-import { insertStays, placeKey, REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
+import { REMOVAL_REASONS } from '@/core/components/history';
 import { isAskedOnly } from '@/core/odometer/check';
 import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
-import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import type { Tx } from '@/db/client';
-import { lockFitted, type NewStay, newStay, saveHistory, undoOrder } from '@/db/commands/component-history';
+import { undoOrder } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
-import { loadSpecs } from '@/db/queries/catalogue';
 import { insertReadings, loadHistories } from '@/db/queries/odometer';
 import { loadTimes } from '@/db/queries/work-entries';
-import { lockWorkOrder, type SiteRow, type WorkOrderRow } from '@/db/queries/work-orders';
-import { bookings, vehicles, workOrderSites, workOrders } from '@/db/schema';
+import { loadPlaces, lockWorkOrder, type WorkOrderRow } from '@/db/queries/work-orders';
+import { bookings, taskPlaces, vehicles, workOrders, workTasks } from '@/db/schema';
 import { distanceText } from '@/text/format';
 import { doubtText } from '@/text/odometer-words';
 import type { Actor } from '../access';
-import { currentSheet } from '../catalogue/current-sheet';
+import { sheetChange } from '../catalogue/current-sheet';
 import type { Deps } from '../deps';
 import { endDeferral } from '../due/defer';
 import { refreshDue } from '../due/refresh-due';
@@ -27,7 +26,8 @@ import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { lockOpenOrder } from './lock-open-order';
-import { loadFloorState } from './order-state';
+import { moveParts } from './move-parts';
+import { loadFloorState, plugPlaces } from './order-state';
 import { minutesWorked } from './work-time';
 
 export const closeInput = z.object({
@@ -35,11 +35,11 @@ export const closeInput = z.object({
   version: z.coerce.number().int(),
   odometer: z.string().trim().max(60),
   note: z.string().trim().max(500).default(''),
-  /** Why the old plugs came out. */
-  removalReason: z.enum(REMOVAL_REASONS, 'Choose why the old plugs came out.').default('planned'),
+  /** Why the old plugs came out, where nobody said it at their site; left out: as their task says. */
+  removalReason: z.enum(REMOVAL_REASONS, 'Choose why the old plugs came out.').optional(),
 });
 
-/** Closes a finished order: the reading, the fitted plugs and the next due date move in one transaction. */
+/** Closes a finished order: the reading, the fitted parts and the next due dates move in one transaction. */
 export const closeWorkOrder = useCase({
   permission: 'sign off work orders',
   input: closeInput,
@@ -49,14 +49,15 @@ export const closeWorkOrder = useCase({
       if (order.version !== input.version) return editedMeanwhile();
       const state = await loadFloorState(tx, order, deps.today());
       if (!state) return notFound('work order');
-      const { sites } = state;
       const findings = await findingsOf(tx, state);
-      const sheet = await currentSheet(tx, actor.fleetId, deps.today(), order);
-      const blockers = await blockersOf(tx, state, findings, sheet?.changed ?? null);
+      const tasks = state.tasks.map(({ row }) => row);
+      const sheet = await sheetChange(tx, actor.fleetId, deps.today(), order, tasks);
+      const blockers = await blockersOf(tx, state, findings, sheet);
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
       const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
       const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
-      await movePlugs(tx, order, sites, { odometerKm, today: deps.today(), reason: input.removalReason });
+      await moveParts(tx, state, { odometerKm, today: deps.today(), plugReason: input.removalReason ?? null });
+      await tx.update(taskPlaces).set({ live: false }).where(eq(taskPlaces.workOrderId, order.id));
       await tx
         .update(workOrders)
         .set({
@@ -74,13 +75,18 @@ export const closeWorkOrder = useCase({
         })
         .where(eq(workOrders.id, order.id));
       // The work is done, so what was deferred is no longer asked for.
-      await endDeferral(tx, order.vehicleId, deps.now());
+      if (plugPlaces(state).some(({ doneAt }) => doneAt !== null)) await endDeferral(tx, order.vehicleId, deps.now());
       await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
       await writeAudit(tx, actor, {
         action: 'close',
         entity: 'work-order',
         entityId: order.id,
-        changes: { odometer: input.odometer, odometerKm, sites: sites.length, removalReason: input.removalReason },
+        changes: {
+          odometer: input.odometer,
+          odometerKm,
+          places: state.places.filter(({ doneAt }) => doneAt !== null).length,
+          removalReason: input.removalReason ?? 'as the tasks say',
+        },
       });
       return ok(null);
     });
@@ -130,41 +136,6 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
   return odometerKm;
 }
 
-/** Takes out what the record had in each done site, with what was read off it, and puts the new plug in. */
-async function movePlugs(
-  tx: Tx,
-  order: WorkOrderRow,
-  sites: readonly SiteRow[],
-  { odometerKm, today, reason }: { odometerKm: Km; today: string; reason: RemovalReason },
-): Promise<void> {
-  const [spec] = await loadSpecs(tx, order.fleetId, today, [order.specSheetId]);
-  const fresh = sites.map((site) =>
-    newStay({
-      fleetId: order.fleetId,
-      vehicleId: order.vehicleId,
-      component: 'plug',
-      cylinder: site.cylinder,
-      position: site.position,
-      partId: spec?.partId ?? null,
-      observedNumber: site.newNumber,
-      installedOn: today,
-      installedKm: odometerKm,
-      gapMm: site.newGapMm,
-      gapAsTyped: site.newGapAsTyped,
-      lot: site.newLot,
-      compound: site.compound,
-      compoundBatch: site.compoundBatch,
-      specSheetId: site.specSheetId,
-      workOrderId: order.id,
-    }),
-  );
-  const before: readonly NewStay[] = await lockFitted(tx, order.fleetId, order.vehicleId, 'plug');
-  const seen = new Map(
-    sites.map((site) => [placeKey({ ...site, vehicleId: order.vehicleId, component: 'plug' }), site.observedNumber]),
-  );
-  await saveHistory(tx, insertStays(before, fresh, reason), { order: order.id, seen });
-}
-
 const reasonInput = z.object({
   workOrderId: z.uuid(),
   reason: reasonText(300),
@@ -179,15 +150,14 @@ export const reopenWorkOrder = useCase({
       const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
       if (!order) return notFound('work order');
       if (order.state !== 'closed') return fail('conflict', `Work order ${order.number} is not closed.`);
-      const [open] = await tx
-        .select({ number: workOrders.number })
-        .from(workOrders)
-        .where(
-          and(eq(workOrders.vehicleId, order.vehicleId), inArray(workOrders.state, ['proposed', 'planned', 'in_bay'])),
-        );
-      if (open) return fail('conflict', `This vehicle has work order ${open.number} open. Cancel or close that first.`);
+      const taken = await openElsewhere(tx, order);
+      if (taken) return fail('conflict', `This vehicle has work order ${taken} open. Cancel or close that first.`);
       if (!(await undoOrder(tx, actor.fleetId, order.id)))
-        return fail('conflict', 'Plugs fitted by this order have been replaced since. Open a new order instead.');
+        return fail('conflict', 'Parts fitted by this order have been replaced since. Open a new order instead.');
+      await tx
+        .update(taskPlaces)
+        .set({ live: true })
+        .where(and(eq(taskPlaces.workOrderId, order.id), isNull(taskPlaces.movedToId), onTask));
       await tx
         .update(workOrders)
         .set({
@@ -215,22 +185,43 @@ export const reopenWorkOrder = useCase({
   },
 });
 
-/** Cancels an order that no site has been done on. Its bay time is free again. */
+/** A place of a task that was not taken off. */
+const onTask = sql`exists (select 1 from ${workTasks} where ${workTasks.id} = ${taskPlaces.taskId} and ${workTasks.takenOffAt} is null)`;
+
+/** The number of an open order that has one of the places of this one; null: none. */
+async function openElsewhere(tx: Tx, { id, vehicleId }: WorkOrderRow): Promise<number | null> {
+  const other = alias(taskPlaces, 'other');
+  const [open] = await tx
+    .select({ number: workOrders.number })
+    .from(taskPlaces)
+    .innerJoin(
+      other,
+      and(
+        eq(other.vehicleId, vehicleId),
+        eq(other.live, true),
+        ne(other.workOrderId, id),
+        eq(other.component, taskPlaces.component),
+        eq(other.cylinder, taskPlaces.cylinder),
+        eq(other.position, taskPlaces.position),
+      ),
+    )
+    .innerJoin(workOrders, eq(workOrders.id, other.workOrderId))
+    .where(and(eq(taskPlaces.workOrderId, id), isNull(taskPlaces.movedToId)))
+    .limit(1);
+  return open?.number ?? null;
+}
+
+/** Cancels an order that no place has been done on. Its bay time is free again. */
 export const cancelWorkOrder = useCase({
   permission: 'reopen or cancel work orders',
   input: reasonInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, input.workOrderId);
-      const done = await tx
-        .select({ doneAt: workOrderSites.doneAt })
-        .from(workOrderSites)
-        .where(eq(workOrderSites.workOrderId, order.id));
-      if (done.some((site) => site.doneAt !== null))
-        return fail(
-          'conflict',
-          'New plugs have been fitted under this order, so it cannot be cancelled: finish and close it.',
-        );
+      const places = await loadPlaces(tx, order.id);
+      if (places.some(({ doneAt }) => doneAt !== null))
+        return fail('conflict', 'Work has been done under this order, so it cannot be cancelled: finish and close it.');
+      await tx.update(taskPlaces).set({ live: false }).where(eq(taskPlaces.workOrderId, order.id));
       await tx.delete(bookings).where(eq(bookings.workOrderId, order.id));
       await tx
         .update(workOrders)

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { workOrders, workTimes } from '@/db/schema';
-import { currentSheet } from '../catalogue/current-sheet';
+import { sheetChange } from '../catalogue/current-sheet';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
@@ -19,9 +19,10 @@ export const handOver = useCase({
       const order = await lockOpenOrder(tx, actor, workOrderId);
       const state = await loadFloorState(tx, order, deps.today());
       if (!state) return notFound('work order');
-      const sheet = await currentSheet(tx, actor.fleetId, deps.today(), order);
+      const tasks = state.tasks.map(({ row }) => row);
+      const sheet = await sheetChange(tx, actor.fleetId, deps.today(), order, tasks);
       // A finding that stops the work is for the supervisor, who sees it next: here none is asked.
-      const blockers = await blockersOf(tx, state, [], sheet?.changed ?? null);
+      const blockers = await blockersOf(tx, state, [], sheet);
       if (blockers.length > 0) return fail('conflict', `This order is not done yet. ${blockers.join(' ')}`);
       await tx
         .update(workTimes)

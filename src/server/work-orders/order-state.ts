@@ -1,46 +1,65 @@
 import { eq } from 'drizzle-orm';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
-import { type Layout, layoutOf, siteName } from '@/core/engine/layout';
+import { type Layout, layoutOf } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
-import type { Km } from '@/core/shared/kinds';
-import type { Fields, JobRecord, Json } from '@/core/work/entry';
-import type { OrderModel, SiteModel } from '@/core/work/order-model';
-import type { SiteRules } from '@/core/work/site-done';
-import type { SiteField, SiteQuantity } from '@/core/work/site-fields';
-import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from '@/core/work/targets';
+import type { Km, Mm } from '@/core/shared/kinds';
+import type { Fields, JobRecord } from '@/core/work/entry';
+import type { OrderModel } from '@/core/work/order-model';
+import type { TaskRules } from '@/core/work/place-done';
+import { answerField, countTarget, ORDER_TARGET, stepTarget } from '@/core/work/targets';
+import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
-import { type EngineFamily, loadFamilies, loadSpecs, type SpecSheet } from '@/db/queries/catalogue';
+import {
+  type ComponentSheet,
+  type EngineFamily,
+  isPlugSheet,
+  loadFamilies,
+  loadSheets,
+  type SpecSheet,
+} from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { loadFollowUps } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { type CountRow, loadCodes, loadCounts, loadPhotos } from '@/db/queries/work-entries';
 import {
   type FittedRow,
-  loadOutgoingPlugs,
-  loadSites,
+  loadOutgoing,
+  loadPlaces,
   loadSteps,
-  type SiteRow,
+  loadTasks,
+  type PlaceRow,
   type StepRow,
+  type TaskRow,
   type WorkOrderRow,
 } from '@/db/queries/work-orders';
 import { dueInputs } from '@/db/schema';
 import { loadGraph } from '../catalogue/fitment-of';
-import { siteRulesOf } from './site-rules';
+import { placeFields, placeModelOf, targetOf } from './place-record';
+import { rulesOf } from './task-rules';
+
+/** A task with the sheet it works by and what its places are measured by. */
+export interface TaskState {
+  readonly row: TaskRow;
+  readonly sheet: ComponentSheet | null;
+  readonly rules: TaskRules;
+}
 
 export interface FloorState {
   readonly order: WorkOrderRow;
+  readonly vehicle: Awaited<ReturnType<typeof loadVehicleKeys>>[number];
   readonly family: EngineFamily;
-  readonly spec: SpecSheet;
+  readonly tasks: readonly TaskState[];
+  /** The sheet of its plugs; null: no task is on plugs. */
+  readonly spec: SpecSheet | null;
   readonly layout: Layout;
   /** Cylinders that this vehicle rests at part load. */
   readonly resting: readonly number[];
   readonly graph: SupersessionGraph;
   readonly choices: readonly PolicyChoice[];
-  readonly rules: SiteRules;
-  readonly sites: readonly SiteRow[];
-  /** What comes out of each site, by its id. */
+  readonly places: readonly PlaceRow[];
+  /** What comes out of each place, by its target. */
   readonly outgoing: ReadonlyMap<string, Outgoing>;
   readonly steps: readonly StepRow[];
   readonly counts: readonly CountRow[];
@@ -49,47 +68,56 @@ export interface FloorState {
   readonly followUps: number;
 }
 
-/** A plug as it was fitted, on its way out. */
+/** A part as it was fitted, on its way out. */
 interface Outgoing {
   readonly fitted: FittedRow;
   /** Distance since it was fitted, km, where both ends are sure; by the last reading as long as the order is open. */
   readonly sinceKm: Km | null;
 }
 
-async function loadOutgoing(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<string, Outgoing>> {
+/** Those of some places at which a plug is worked on. */
+export const plugPlaces = ({ places }: Pick<FloorState, 'places'>): readonly PlaceRow[] =>
+  places.filter(({ component, movedToId }) => component === 'plug' && movedToId === null);
+
+async function outgoingOf(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<string, Outgoing>> {
   const [status] = await q
     .select({ km: dueInputs.odometerKm })
     .from(dueInputs)
     .where(eq(dueInputs.vehicleId, order.vehicleId));
   const now = order.closedKm ?? status?.km ?? null;
   return new Map(
-    (await loadOutgoingPlugs(q, order)).map((fitted) => {
+    (await loadOutgoing(q, order)).flatMap((fitted) => {
+      const { component } = fitted;
+      if (!isTaskComponent(component)) return [];
       const km = now !== null && fitted.installedKmCertainty === 'exact' ? now - fitted.installedKm : 0;
-      return [siteId(fitted), { fitted, sinceKm: km > 0 ? km : null }];
+      return [[targetOf({ ...fitted, component }), { fitted, sinceKm: km > 0 ? km : null }] as const];
     }),
   );
 }
 
-/** An order with all that decides at the vehicle; null where its vehicle or sheet is gone. */
+/** An order with all that decides at the vehicle; null where its vehicle or a sheet is gone. */
 export async function loadFloorState(q: Querier, order: WorkOrderRow, today: string): Promise<FloorState | null> {
   const { fleetId } = order;
   const [vehicle] = await loadVehicleKeys(q, fleetId, [order.vehicleId]);
   const family = (await loadFamilies(q, fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
-  const [spec] = await loadSpecs(q, fleetId, today, [order.specSheetId]);
-  if (!vehicle || !family || !spec) return null;
+  if (!vehicle || !family) return null;
   const { graph } = await loadGraph(q, fleetId);
   const choices = choicesFor(await loadPolicyChoices(q, fleetId), vehicle);
+  const tasks = await taskStates(q, order, today, { family, choices, graph });
+  if (!tasks) return null;
+  const spec = tasks.flatMap(({ sheet }) => (sheet && isPlugSheet(sheet) ? [sheet] : []))[0] ?? null;
   return {
     order,
+    vehicle,
     family,
+    tasks,
     spec,
     layout: layoutOf(family.model),
-    resting: restingCylinders(family.resting, vehicle.variant ?? spec.variant),
+    resting: restingCylinders(family.resting, vehicle.variant ?? spec?.variant ?? null),
     graph,
     choices,
-    rules: siteRulesOf(spec, family, choices, graph),
-    sites: await loadSites(q, order.id),
-    outgoing: await loadOutgoing(q, order),
+    places: await loadPlaces(q, order.id),
+    outgoing: await outgoingOf(q, order),
     steps: await loadSteps(q, order.id),
     counts: await loadCounts(q, order.id),
     photos: await loadPhotos(q, order.id),
@@ -98,42 +126,36 @@ export async function loadFloorState(q: Querier, order: WorkOrderRow, today: str
   };
 }
 
-const orEmpty = (text: string | null): string => text ?? '';
-
-/** One site's row as the fields that devices speak of. */
-export function siteFields(site: SiteRow): Fields {
-  return {
-    observedNumber: orEmpty(site.observedNumber),
-    believedNumber: orEmpty(site.believedNumber),
-    removedGap: orEmpty(site.removedGapAsTyped),
-    seen: Object.fromEntries((site.conditions ?? []).map((word) => [word, site.severities[word] ?? 2])),
-    breakawayFeel: site.breakawayFeel,
-    breakawayTorque: orEmpty(site.breakawayTorqueAsTyped),
-    newNumber: orEmpty(site.newNumber),
-    newGap: orEmpty(site.newGapAsTyped),
-    newLot: orEmpty(site.newLot),
-    compound: orEmpty(site.compound),
-    compoundBatch: orEmpty(site.compoundBatch),
-    torqueMethod: site.torqueMethod,
-    wrenchSetting: orEmpty(site.wrenchSettingAsTyped),
-    installedTorque: orEmpty(site.installedTorqueAsTyped),
-    curve: site.curve,
-    soakedAt: site.soakedAt?.toISOString() ?? null,
-    remark: orEmpty(site.remark),
-    done: site.doneAt !== null,
-  } satisfies Readonly<Record<SiteField, Json>>;
+async function taskStates(
+  q: Querier,
+  order: WorkOrderRow,
+  today: string,
+  { family, choices, graph }: Pick<FloorState, 'family' | 'choices' | 'graph'>,
+): Promise<readonly TaskState[] | null> {
+  const rows = await loadTasks(q, order.id);
+  const ids = rows.flatMap(({ specSheetId }) => specSheetId ?? []);
+  const sheets = new Map((await loadSheets(q, order.fleetId, today, ids)).map((sheet) => [sheet.id, sheet]));
+  const states = rows.flatMap((row): TaskState[] => {
+    const sheet = row.specSheetId === null ? null : (sheets.get(row.specSheetId) ?? null);
+    const rules = rulesOf(row.component, sheet, family, choices, graph);
+    return rules ? [{ row, sheet, rules }] : [];
+  });
+  return states.length === rows.length ? states : null;
 }
 
-/** The quantities of a site as they were read when they were typed. */
-export function measuredAt(site: SiteRow): SiteModel['measured'] {
-  const found = (text: string | null, si: number | null) => (text === null || si === null ? undefined : { text, si });
-  return {
-    removedGap: found(site.removedGapAsTyped, site.removedGapMm),
-    breakawayTorque: found(site.breakawayTorqueAsTyped, site.breakawayTorqueNm),
-    newGap: found(site.newGapAsTyped, site.newGapMm),
-    wrenchSetting: found(site.wrenchSettingAsTyped, site.wrenchSettingNm),
-    installedTorque: found(site.installedTorqueAsTyped, site.installedTorqueNm),
-  } satisfies Record<SiteQuantity, unknown>;
+/** Done under another revision than its task works by now, and nobody let it stand. */
+export function needsRedo(
+  place: Pick<PlaceRow, 'taskId' | 'doneAt' | 'specSheetId' | 'releasedReason'>,
+  tasks: readonly Pick<TaskState, 'row'>[],
+): boolean {
+  const sheet = tasks.find(({ row }) => row.id === place.taskId)?.row.specSheetId ?? null;
+  return place.doneAt !== null && sheet !== null && place.specSheetId !== sheet && place.releasedReason === null;
+}
+
+/** How long the lead of a place is, as its engine needs it, mm; null: another part, or nobody has measured it. */
+export function leadLengthOf({ family, layout }: Pick<FloorState, 'family' | 'layout'>, place: PlaceRow): Mm | null {
+  if (place.component !== 'lead') return null;
+  return family.leadLengthsMm?.[layout.sites.findIndex((site) => siteId(site) === siteId(place))] ?? null;
 }
 
 export const stepFields = (step: StepRow): Fields => ({
@@ -141,13 +163,13 @@ export const stepFields = (step: StepRow): Fields => ({
   ...Object.fromEntries(Object.entries(step.answers).map(([key, value]) => [answerField(key), value])),
 });
 
-type Rows = Pick<FloorState, 'order' | 'sites' | 'steps' | 'counts'>;
+type Rows = Pick<FloorState, 'order' | 'places' | 'steps' | 'counts'>;
 
 /** The record as devices speak of it: fields by target. */
-export function jobRecordOf({ order, sites, steps, counts }: Rows): JobRecord {
+export function jobRecordOf({ order, places, steps, counts }: Rows): JobRecord {
   return Object.fromEntries([
     [ORDER_TARGET, { trayFirst: order.trayFirst }],
-    ...sites.map((site) => [siteTarget(siteId(site)), siteFields(site)] as const),
+    ...places.map((place) => [targetOf(place), placeFields(place)] as const),
     ...steps.map((step) => [stepTarget(step.key), stepFields(step)] as const),
     ...counts.map(({ key, out, back }) => [countTarget(key), { out, back }] as const),
   ]);
@@ -155,15 +177,11 @@ export function jobRecordOf({ order, sites, steps, counts }: Rows): JobRecord {
 
 /** The order as the rules of the core see it. */
 export function orderModelOf(state: FloorState): OrderModel {
-  const { layout, rules, sites, steps, counts, codes, photos, followUps } = state;
+  const { layout, tasks, places, steps, counts, codes, photos, followUps } = state;
   return {
     layout,
-    rules,
-    sites: sites.map((site) => ({
-      id: siteId(site),
-      name: siteName(layout, site),
-      measured: measuredAt(site),
-    })),
+    tasks: tasks.map(({ row: { id, action, component }, rules }) => ({ id, action, component, rules })),
+    places: places.map((place) => placeModelOf(layout, place)),
     steps: steps.map(({ key, kind, title, perSite, asks }) => ({ key, kind, title, perSite, asks: asks ?? [] })),
     counts: counts.map(({ key, kind, what, expected, backStep }) => ({ key, kind, what, expected, backStep })),
     codesKept: codes.map(({ moment }) => moment),

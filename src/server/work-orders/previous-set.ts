@@ -1,11 +1,11 @@
-import { and, desc, eq, lt } from 'drizzle-orm';
+import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { BreakawayFeel } from '@/core/inspection/vocabulary';
 import type { VehicleId } from '@/core/shared/kinds';
 import type { EarlierRemoval } from '@/core/work/procedure/removal';
 import type { Querier } from '@/db/client';
 import { loadPhotos } from '@/db/queries/work-entries';
-import { loadSites } from '@/db/queries/work-orders';
-import { workOrders } from '@/db/schema';
+import { loadPlugPlaces } from '@/db/queries/work-orders';
+import { taskPlaces, workOrders } from '@/db/schema';
 
 /** The order by which the plugs of a vehicle were out the last time, before the one of a number; null: none is on record. */
 async function lastClosed(q: Querier, vehicleId: VehicleId, before: number | null) {
@@ -15,7 +15,8 @@ async function lastClosed(q: Querier, vehicleId: VehicleId, before: number | nul
     .where(
       and(
         eq(workOrders.vehicleId, vehicleId),
-        eq(workOrders.component, 'plug'),
+        sql`exists (select 1 from ${taskPlaces} where ${taskPlaces.workOrderId} = ${workOrders.id}
+          and ${taskPlaces.component} = 'plug' and ${taskPlaces.movedToId} is null and ${taskPlaces.leftWhy} is null)`,
         eq(workOrders.state, 'closed'),
         before === null ? undefined : lt(workOrders.number, before),
       ),
@@ -31,17 +32,17 @@ const HARDEST_FIRST: readonly BreakawayFeel[] = ['seized', 'tight', 'normal', 'l
 export async function earlierRemoval(q: Querier, vehicleId: VehicleId): Promise<EarlierRemoval | null> {
   const last = await lastClosed(q, vehicleId, null);
   if (!last) return null;
-  const sites = await loadSites(q, last.id);
+  const places = await loadPlugPlaces(q, last.id);
   return {
     on: last.on,
-    feel: HARDEST_FIRST.find((feel) => sites.some(({ breakawayFeel }) => breakawayFeel === feel)) ?? null,
+    feel: HARDEST_FIRST.find((feel) => places.some(({ breakawayFeel }) => breakawayFeel === feel)) ?? null,
     // One dry thread is enough to seize.
-    compound: sites.every(({ compound }) => compound !== null) ? (sites[0]?.compound ?? null) : null,
+    compound: places.every(({ compound }) => compound !== null) ? (places[0]?.compound ?? null) : null,
   };
 }
 
 /** What was recorded and photographed of the set before this one, to be held beside it. */
 export async function previousSet(q: Querier, order: { readonly number: number; readonly vehicleId: VehicleId }) {
   const last = await lastClosed(q, order.vehicleId, order.number);
-  return last && { ...last, sites: await loadSites(q, last.id), photos: await loadPhotos(q, last.id) };
+  return last && { ...last, places: await loadPlugPlaces(q, last.id), photos: await loadPhotos(q, last.id) };
 }

@@ -3,22 +3,33 @@ import { z } from 'zod';
 import { sameNumbers } from '@/core/catalogue/same-part';
 import { siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
-import type { FleetId, SpecSheetId } from '@/core/shared/kinds';
+import { isOfEngine, servedBy } from '@/core/engine/places';
+import type { FleetId, Nm } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Json } from '@/core/work/entry';
-import type { FloorJob, FloorSite, FloorStep } from '@/core/work/job-record';
+import type { FloorJob, FloorPlace, FloorPlug, FloorStep, FloorTask } from '@/core/work/job-record';
 import { isLive } from '@/core/work/order-state';
 import type { Querier } from '@/db/client';
+import type { ComponentSheet } from '@/db/queries/catalogue';
 import { loadVerdicts } from '@/db/queries/findings';
 import { loadDifferences, loadTimes, loadWaits, type WaitRow } from '@/db/queries/work-entries';
 import { type FittedRow, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
 import { people, vehicles } from '@/db/schema';
 import { may } from '../access';
-import { currentSheet } from '../catalogue/current-sheet';
+import { sheetChange } from '../catalogue/current-sheet';
 import { notFound, type Outcome } from '../failure';
 import { isDemoFleet } from '../ports/ports';
 import { useCase } from '../use-case';
-import { type FloorState, jobRecordOf, loadFloorState, measuredAt, orderModelOf } from './order-state';
+import {
+  type FloorState,
+  jobRecordOf,
+  leadLengthOf,
+  loadFloorState,
+  needsRedo,
+  orderModelOf,
+  type TaskState,
+} from './order-state';
+import { placeModelOf, targetOf } from './place-record';
 import { previousSet } from './previous-set';
 import { minutesWorked } from './work-time';
 
@@ -31,11 +42,12 @@ export const viewFloor = useCase({
     const state = order ? await loadFloorState(deps.db, order, deps.today()) : null;
     const [vehicle] = order ? await deps.db.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
     if (!order || !state || !vehicle) return notFound('work order');
-    const { family, spec, rules } = state;
+    const { family } = state;
     const times = await loadTimes(deps.db, id);
     const before = await previousSet(deps.db, order);
     const live = isLive(order);
-    const now = live ? await currentSheet(deps.db, actor.fleetId, deps.today(), order) : null;
+    const tasks = state.tasks.map(({ row }) => row);
+    const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), order, tasks) : null;
     return ok({
       orderId: id,
       orderNumber: order.number,
@@ -46,13 +58,17 @@ export const viewFloor = useCase({
       hybrid: family.hybrid,
       ...orderModelOf(state),
       caution: cautionOf(state),
-      seat: spec.part.seat,
-      thread: spec.part.thread,
-      targetNm: Math.round((rules.torqueNm.min + rules.torqueNm.max) * 5) / 10,
-      source: `${spec.sourceDocument}, revision ${spec.revision}${spec.checkedBy ? `, checked by ${spec.checkedBy}` : ', not checked by anyone else yet'}`,
-      sheetChanged: now?.changed ?? null,
+      plug: plugOf(state),
+      tasks: state.tasks.map(toTask),
+      sheetChanged,
       noteBefore: before?.note || null,
-      sites: await sitesOf(deps.db, state),
+      sites: state.layout.sites.map((site) => ({
+        ...site,
+        id: siteId(site),
+        name: siteName(state.layout, site),
+        where: sitePlace(state.layout, site),
+      })),
+      places: await placesOf(deps.db, state),
       steps: state.steps.map(toStep),
       record: jobRecordOf(state),
       ...(await saidSince(deps.db, state)),
@@ -106,33 +122,50 @@ function cautionOf({ family }: FloorState): string {
   return `${first} The manufacturer’s service information comes first.`;
 }
 
-async function sitesOf(
-  q: Querier,
-  { order, layout, sites, outgoing, graph }: FloorState,
-): Promise<readonly FloorSite[]> {
+const middle = ({ min, max }: { readonly min: Nm; readonly max: Nm }): Nm => Math.round((min + max) * 5) / 10;
+
+const sourceOf = (sheet: ComponentSheet): string =>
+  `${sheet.sourceDocument}, revision ${sheet.revision}${sheet.checkedBy ? `, checked by ${sheet.checkedBy}` : ', not checked by anyone else yet'}`;
+
+const toTask = ({ row, sheet, rules }: TaskState): FloorTask => ({
+  id: row.id,
+  action: row.action,
+  component: row.component,
+  why: row.why,
+  rules,
+  targetNm: rules.torqueNm ? middle(rules.torqueNm) : null,
+  source: sheet ? sourceOf(sheet) : null,
+});
+
+/** The plug of the order and how it is tightened; null: no task takes one out. */
+function plugOf({ tasks, spec }: FloorState): FloorPlug | null {
+  const rules = tasks.flatMap((task) => (task.rules.component === 'plug' ? [task.rules] : []))[0];
+  if (!rules || !spec) return null;
+  const { seat, thread } = spec.part;
+  return { rules, seat, thread, targetNm: middle(rules.torqueNm), source: sourceOf(spec) };
+}
+
+async function placesOf(q: Querier, state: FloorState): Promise<readonly FloorPlace[]> {
+  const { order, layout, places, outgoing, graph, tasks } = state;
   const names = await namesOf(
     q,
     order.fleetId,
-    sites.flatMap(({ doneBy }) => doneBy ?? []),
+    places.flatMap(({ doneBy }) => doneBy ?? []),
   );
-  const rows = new Map(sites.map((row) => [siteId(row), row]));
-  return layout.sites.flatMap((site) => {
-    const row = rows.get(siteId(site));
-    const before = outgoing.get(siteId(site));
-    if (!row) return [];
+  return places.map((row) => {
+    const before = outgoing.get(targetOf(row));
     return {
-      ...site,
-      id: siteId(site),
-      name: siteName(layout, site),
-      measured: measuredAt(row),
-      where: sitePlace(layout, site),
+      ...placeModelOf(layout, row),
+      sites: isOfEngine(row.component) ? [] : servedBy(layout, row.component, row).map(siteId),
       expectedNumber: row.expectedNumber,
       expectedKeys: row.expectedNumber === null ? null : sameNumbers(row.expectedNumber, graph),
+      expectedTag: row.expectedTag,
+      lengthMm: leadLengthOf(state, row),
       fittedGapMm: before?.fitted.gapMm ?? null,
       sinceKm: before?.sinceKm ?? null,
       fittedWith: before ? fittedWith(before.fitted) : null,
       doneBy: row.doneBy ? (names.get(row.doneBy) ?? null) : null,
-      redo: needsRedo(row, order),
+      redo: needsRedo(row, tasks),
     };
   });
 }
@@ -142,12 +175,6 @@ function fittedWith({ lot, compound, compoundBatch }: FittedRow): string | null 
   const threads = compound ? `${compound}${compoundBatch ? `, batch ${compoundBatch}` : ''}` : 'threads dry';
   return [lot && `lot ${lot}`, threads].filter(Boolean).join('; ');
 }
-
-/** Done under another revision than the order works by now, and nobody let it stand. */
-export const needsRedo = (
-  site: { readonly doneAt: Date | null; readonly specSheetId: SpecSheetId; readonly releasedReason: string | null },
-  order: { readonly specSheetId: SpecSheetId },
-): boolean => site.doneAt !== null && site.specSheetId !== order.specSheetId && site.releasedReason === null;
 
 async function namesOf(q: Querier, fleetId: FleetId, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
   if (ids.length === 0) return new Map();

@@ -4,19 +4,24 @@ import { timeOf } from '@/core/calendar/zone';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
+import { placeId } from '@/core/engine/places';
 import { fastWear, wearRate } from '@/core/gap/wear';
 import { USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
 import { type BoxPick, pickBoxes } from '@/core/stock/pick';
 import { isLive } from '@/core/work/order-state';
+import { isFitted } from '@/core/work/place-done';
+import { placeName } from '@/core/work/say-places';
+import type { TaskComponent } from '@/core/work/task';
+import type { Querier } from '@/db/client';
 import { auditOf } from '@/db/queries/audit';
 import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
 import { loadLabour, loadTimes, loadWaits } from '@/db/queries/work-entries';
-import { bookingOf, listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
+import { bookingOf, listWorkOrderRows, loadWorkOrder, type PlaceRow } from '@/db/queries/work-orders';
 import { bays, depots, people, vehicles } from '@/db/schema';
 import { listKept } from '../bench/keep-result';
-import { currentSheet } from '../catalogue/current-sheet';
+import { sheetChange } from '../catalogue/current-sheet';
 import { currentOf, loadGraph } from '../catalogue/fitment-of';
 import { notFound } from '../failure';
 import { findingsOf, foundDiffers, gapLimitOf, wearOf } from '../findings/findings-of';
@@ -24,9 +29,9 @@ import { threadsFor } from '../policies/threads';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
-import { type FloorState, loadFloorState } from './order-state';
+import { type FloorState, loadFloorState, needsRedo, plugPlaces } from './order-state';
+import { placeState, targetOf } from './place-record';
 import { previousSet } from './previous-set';
-import { needsRedo } from './view-job';
 
 /** A work order with all that its pages show. */
 export const viewWorkOrder = useCase({
@@ -39,13 +44,11 @@ export const viewWorkOrder = useCase({
     const state = await loadFloorState(deps.db, order, deps.today());
     const [row] = await listWorkOrderRows(deps.db, actor.fleetId, { id });
     if (!state || !row) return notFound('work order');
-    const { family, spec, layout, sites, steps, counts, codes, photos, choices } = state;
-    const { graph, byKey } = await loadGraph(deps.db, actor.fleetId);
-    const named = sitesOf(state);
+    const { family, layout, steps, counts, codes, photos } = state;
     const findings = await findingsOf(deps.db, state);
     const live = isLive(order);
-    const sheet = live ? await currentSheet(deps.db, actor.fleetId, deps.today(), order) : null;
-    const sheetChanged = sheet?.changed ?? null;
+    const rows = state.tasks.map(({ row: own }) => own);
+    const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), order, rows) : null;
     const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];
     const [waits, times] = await Promise.all([
       loadWaits(deps.db, actor.fleetId, { workOrderId: id }),
@@ -54,22 +57,19 @@ export const viewWorkOrder = useCase({
     const kept = await listKept(deps, actor, id);
     return ok({
       order,
-      current: currentOf(graph, byKey, spec.part),
-      /** Which boxes to take off the shelf for the sites that are not done. */
-      pick: pickOf(spec.part.numberKey, sites.filter(({ newNumber }) => newNumber === null).length, graph, byKey),
-      threads: threadsFor(spec, family.headMaterial, choices),
+      tasks: tasksOf(state),
+      kit: kitOf(state),
+      plug: await plugOf(deps.db, state),
       kept: kept.ok ? kept.value : [],
       row,
       booking: bookingOf(row),
       vehicle,
       family,
-      spec,
       layout,
-      sites: named,
+      sites: sitesOf(state),
       steps,
       blockers,
       findings,
-      gapLimitMm: gapLimitOf(spec),
       counts,
       codes,
       photos,
@@ -92,25 +92,84 @@ export const viewWorkOrder = useCase({
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
 
-/** The sites with what stood there before, how their gaps have grown, and whether they are to be done again. */
-function sitesOf({ order, layout, sites, outgoing, graph }: FloorState) {
-  const places = new Map(layout.sites.map((site) => [siteId(site), site]));
-  const worn = sites.map((site) => ({ ...site, wear: wearOf(site, outgoing, graph) }));
+/** The plugs of an order: their sheet, what goes on their threads, and which boxes to take off the shelf. Null: none is touched. */
+async function plugOf(q: Querier, state: FloorState) {
+  const { spec, family, choices } = state;
+  if (!spec) return null;
+  const { graph, byKey } = await loadGraph(q, state.order.fleetId);
+  const plugs = plugPlaces(state);
+  const wanted = plugs.filter((place) => place.newNumber === null && isNewAt(state, place)).length;
+  return {
+    spec,
+    current: currentOf(graph, byKey, spec.part),
+    pick: pickOf(spec.part.numberKey, wanted, graph, byKey),
+    threads: threadsFor(spec, family.headMaterial, choices),
+    gapLimitMm: gapLimitOf(spec),
+    replaced: plugs.filter((place) => isNewAt(state, place)).length,
+  };
+}
+
+/** Whether a new part goes in at a place, as far as is known. */
+function isNewAt({ tasks }: FloorState, place: PlaceRow): boolean {
+  const task = tasks.find(({ row }) => row.id === place.taskId);
+  return task !== undefined && isFitted(task.row.action, place);
+}
+
+/** The tasks with their places, as pages and other software show them. */
+function tasksOf(state: FloorState) {
+  const { layout, tasks, places } = state;
+  return tasks.map(({ row, sheet, rules }) => ({
+    row,
+    sheet,
+    rules,
+    places: places
+      .filter(({ taskId }) => taskId === row.id)
+      .map((place) => ({
+        place,
+        target: targetOf(place),
+        id: placeId(place),
+        name: placeName(layout, place.component, place),
+        state: placeState(place),
+        redo: needsRedo(place, tasks),
+      })),
+  }));
+}
+
+/** What goes in, by number: for each part how many places still take one. */
+function kitOf(state: FloorState) {
+  const kit = new Map<string, { partNumber: string; component: TaskComponent; quantity: number }>();
+  for (const place of state.places) {
+    const sheet = state.tasks.find(({ row }) => row.id === place.taskId)?.sheet;
+    const standing = placeState(place);
+    if (!sheet || standing === 'moved' || standing === 'left' || !isNewAt(state, place)) continue;
+    const { number: partNumber } = sheet.part;
+    const line = kit.get(partNumber) ?? { partNumber, component: place.component, quantity: 0 };
+    kit.set(partNumber, { ...line, quantity: line.quantity + 1 });
+  }
+  return [...kit.values()];
+}
+
+/** The plug sites with what stood there before, how their gaps have grown, and whether they are to be done again. */
+function sitesOf(state: FloorState) {
+  const { layout, tasks, outgoing, graph } = state;
+  const at = new Map(layout.sites.map((site) => [siteId(site), site]));
+  const worn = plugPlaces(state).map((place) => ({ ...place, wear: wearOf(place, outgoing, graph) }));
   const fast = fastWear(worn);
-  return worn.map((site) => {
-    const place = places.get(siteId(site));
-    const before = outgoing.get(siteId(site));
+  return worn.map((plug) => {
+    const site = at.get(siteId(plug));
+    const before = outgoing.get(targetOf(plug));
     return {
-      ...site,
-      name: siteName(layout, site),
-      where: place ? sitePlace(layout, place) : '',
-      differs: foundDiffers(site, graph),
+      ...plug,
+      target: targetOf(plug),
+      name: siteName(layout, plug),
+      where: site ? sitePlace(layout, site) : '',
+      differs: foundDiffers(plug, graph),
       fittedGapMm: before?.fitted.gapMm ?? null,
       sinceKm: before?.sinceKm ?? null,
       /** µm per 1,000 km. */
-      growth: site.wear && wearRate(site.wear),
-      wearsFaster: fast.has(siteId(site)),
-      redo: needsRedo(site, order),
+      growth: plug.wear && wearRate(plug.wear),
+      wearsFaster: fast.has(siteId(plug)),
+      redo: needsRedo(plug, tasks),
     };
   });
 }

@@ -1,10 +1,10 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { partKey } from '@/core/catalogue/match';
-import { siteId } from '@/core/engine/model';
+import { placeId } from '@/core/engine/places';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
-import { loadSites } from '@/db/queries/work-orders';
+import { loadPlaces } from '@/db/queries/work-orders';
 import { parts, workOrderWaits, workTimes } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
@@ -26,8 +26,8 @@ export const waitFor = useCase({
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       await lockOpenOrder(tx, actor, input.workOrderId);
-      const sites = await loadSites(tx, input.workOrderId);
-      if (input.site !== '' && !sites.some((site) => siteId(site) === input.site.toUpperCase())) {
+      const places = await loadPlaces(tx, input.workOrderId);
+      if (input.site !== '' && !places.some((place) => placeId(place) === input.site.toUpperCase())) {
         const message = `This engine has no site ${input.site}. Write it as 3A.`;
         return fail('invalid', message, { site: message });
       }

@@ -1,18 +1,19 @@
 import { eq } from 'drizzle-orm';
-import { siteId } from '@/core/engine/model';
+import type { SpecSheetId } from '@/core/shared/kinds';
 import { personUnits } from '@/core/units/person-units';
 import type { TargetChange } from '@/core/work/apply-entry';
 import type { JobRecord, Json } from '@/core/work/entry';
-import { countsIn, type OrderModel, quantityIn, siteIn, stepStateIn } from '@/core/work/order-model';
-import type { SiteRecord } from '@/core/work/site-fields';
-import { answerField, readTarget, stepTarget } from '@/core/work/targets';
+import { countsIn, type OrderModel, placeIn, quantityIn, stepStateIn } from '@/core/work/order-model';
+import type { PlaceRecord } from '@/core/work/place-fields';
+import { answerField, readPlaceTarget, readTarget, stepTarget } from '@/core/work/targets';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import type { SiteRow } from '@/db/queries/work-orders';
-import { workOrderCounts, workOrderSites, workOrderSteps, workOrders } from '@/db/schema';
+import type { PlaceRow } from '@/db/queries/work-orders';
+import { taskPlaces, workOrderCounts, workOrderSteps, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
 import { addClearing } from './add-clearing';
 import type { FloorState } from './order-state';
+import { targetOf } from './place-record';
 
 /** Who writes, when, and what stood before. */
 interface Writing {
@@ -34,7 +35,7 @@ export async function writeRecord(
   for (const change of changes) {
     const { kind, key } = readTarget(change.target);
     if (kind === null) continue;
-    if (kind === 'site') await writeSite(tx, writing, record, key, change);
+    if (kind === 'place') await writePlace(tx, writing, record, change);
     else if (kind === 'step') await writeStep(tx, writing, record, key, change);
     else if (kind === 'count') await writeCount(tx, writing, record, key);
     else
@@ -45,10 +46,10 @@ export async function writeRecord(
     const from = shortened(change.from);
     const to = shortened(change.to);
     await writeAudit(tx, actor, {
-      action: kind === 'site' ? 'record' : kind,
+      action: kind === 'place' ? 'record' : kind,
       entity: 'work-order',
       entityId: order.id,
-      changes: kind === 'step' ? { step: key, state: to.state ?? 'answered', from, to } : { [kind]: key, from, to },
+      changes: changesOf(change.target, kind, key, from, to),
     });
   }
   if (changes.length > 0 && order.state !== 'in_bay')
@@ -61,30 +62,44 @@ const trayFirstOf = ({ to }: TargetChange): string | null => (typeof to.trayFirs
 const shortened = ({ curve, ...fields }: TargetChange['to']): Readonly<Record<string, Json>> =>
   curve === undefined ? fields : { ...fields, curve: curve === null ? null : 'kept' };
 
-async function writeSite(
+function changesOf(
+  target: string,
+  kind: string,
+  key: string,
+  from: Readonly<Record<string, Json>>,
+  to: Readonly<Record<string, Json>>,
+) {
+  if (kind === 'step') return { step: key, state: to.state ?? 'answered', from, to };
+  const place = readPlaceTarget(target);
+  return place
+    ? { [place.component === 'plug' ? 'site' : place.component]: place.id, from, to }
+    : { [kind]: key, from, to };
+}
+
+async function writePlace(
   tx: Tx,
   { state, model, actor, now }: Writing,
   record: JobRecord,
-  key: string,
-  { to }: TargetChange,
+  { target, to }: TargetChange,
 ): Promise<void> {
-  const row = state.sites.find((site) => siteId(site) === key);
+  const row = state.places.find((place) => targetOf(place) === target);
   if (!row) return;
-  const at = siteIn(record, key);
-  const done = 'done' in to ? doneOf(at.done, state, actor, now) : {};
+  const at = placeIn(record, target);
+  const task = state.tasks.find((one) => one.row.id === row.taskId);
+  const done = 'done' in to ? doneOf(at.done, task?.row.specSheetId ?? null, actor, now) : {};
   await tx
-    .update(workOrderSites)
-    .set({ ...columnsOf(at), ...measuredOf(at, key, model, actor), ...done, version: row.version + 1 })
-    .where(eq(workOrderSites.id, row.id));
+    .update(taskPlaces)
+    .set({ ...columnsOf(at), ...measuredOf(at, target, model, actor), ...done, version: row.version + 1 })
+    .where(eq(taskPlaces.id, row.id));
   if (at.soakedAt) await addClearing(tx, state);
 }
 
-const doneOf = (done: boolean, { order }: FloorState, actor: Actor, now: Date): Partial<SiteRow> =>
+const doneOf = (done: boolean, specSheetId: SpecSheetId | null, actor: Actor, now: Date): Partial<PlaceRow> =>
   done
     ? {
         doneAt: now,
         doneBy: actor.personId,
-        specSheetId: order.specSheetId,
+        specSheetId,
         releasedReason: null,
         releasedBy: null,
       }
@@ -92,12 +107,18 @@ const doneOf = (done: boolean, { order }: FloorState, actor: Actor, now: Date): 
 
 const orNull = (text: string): string | null => (text === '' ? null : text);
 
-/** A site's record as the columns of its row; quantities aside. */
-function columnsOf(at: SiteRecord): Partial<SiteRow> {
+/** A place's record as the columns of its row; quantities aside. */
+function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
   const words = Object.keys(at.seen);
   return {
     observedNumber: orNull(at.observedNumber),
     believedNumber: orNull(at.believedNumber),
+    tagOut: orNull(at.tagOut),
+    tagIn: orNull(at.tagIn),
+    grade: at.grade,
+    result: at.result,
+    removalReason: at.removalReason,
+    leftWhy: orNull(at.leftWhy),
     conditions: words.length > 0 ? words : null,
     severities: Object.fromEntries(
       Object.entries(at.seen).filter((pair): pair is [string, 1 | 3] => pair[1] === 1 || pair[1] === 3),
@@ -115,14 +136,22 @@ function columnsOf(at: SiteRecord): Partial<SiteRow> {
 }
 
 /** What was measured, in SI and as typed. */
-function measuredOf(at: SiteRecord, key: string, model: OrderModel, actor: Actor): Partial<SiteRow> {
+function measuredOf(at: PlaceRecord, target: string, model: OrderModel, actor: Actor): Partial<PlaceRow> {
   const units = personUnits(actor.unitSystem);
-  const si = (field: Parameters<typeof quantityIn>[2]) => quantityIn(model, key, field, at[field], units);
+  const si = (field: Parameters<typeof quantityIn>[2]) => quantityIn(model, target, field, at[field], units);
   return {
     removedGapMm: si('removedGap'),
     removedGapAsTyped: orNull(at.removedGap),
     breakawayTorqueNm: si('breakawayTorque'),
     breakawayTorqueAsTyped: orNull(at.breakawayTorque),
+    primaryOhm: si('primaryOhm'),
+    primaryOhmAsTyped: orNull(at.primaryOhm),
+    secondaryOhm: si('secondaryOhm'),
+    secondaryOhmAsTyped: orNull(at.secondaryOhm),
+    ohm: si('ohm'),
+    ohmAsTyped: orNull(at.ohm),
+    goodForKm: si('goodFor'),
+    goodForAsTyped: orNull(at.goodFor),
     newGapMm: si('newGap'),
     newGapAsTyped: orNull(at.newGap),
     wrenchSettingNm: si('wrenchSetting'),

@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import { PLAUSIBLE_BREAKAWAY, readQuantity } from '@/core/units/read-quantity';
+import { PLAUSIBLE_BREAKAWAY, PLAUSIBLE_SCREW, readQuantity, type Window } from '@/core/units/read-quantity';
 import { fromSi, QUANTITY_KINDS, type QuantityKind, unitsOf } from '@/core/units/unit';
 import type { FormAction } from '../primitives/action-form';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
@@ -10,20 +10,31 @@ import { PlainTable } from '../primitives/plain-table';
 import type { ToolProps } from './bench-data';
 import { KeepForm } from './keep-form';
 
-const KIND_WORDS = { gap: 'gap', torque: 'torque of a plug', distance: 'distance' };
+const KIND_WORDS = { gap: 'gap', torque: 'torque', distance: 'distance', resistance: 'resistance' };
+const WHEN_WORDS = {
+  plug: 'tightening a plug',
+  screw: 'a screw of a coil or cap',
+  breakaway: 'a plug that breaks loose',
+};
+const WINDOWS: Readonly<Record<string, Window>> = { screw: PLAUSIBLE_SCREW, breakaway: PLAUSIBLE_BREAKAWAY };
 const DIGITS: Readonly<Record<string, number>> = { mm: 3, in: 4, thou: 1, N·m: 2, lbf·ft: 2, lbf·in: 1, km: 1, mi: 1 };
 
 /** A figure in all its units, and the slip it would be if it cannot be right. */
 export function ConvertBench({ system, keep }: ToolProps & { keep: FormAction }) {
   const [kind, setKind] = useState<QuantityKind>('gap');
   const [text, setText] = useState('0.030 in');
-  const [loose, setLoose] = useState('install');
-  const person = { gap: ['mm', 'in'], torque: ['N·m', 'lbf·ft'], distance: ['km', 'mi'] } as const;
+  const [when, setWhen] = useState('plug');
+  const person = {
+    gap: ['mm', 'in'],
+    torque: ['N·m', 'lbf·ft'],
+    distance: ['km', 'mi'],
+    resistance: ['Ω', 'Ω'],
+  } as const;
   const reading = readQuantity({
     kind,
     text,
     personUnit: person[kind][system === 'us' ? 1 : 0],
-    window: kind === 'torque' && loose === 'breakaway' ? PLAUSIBLE_BREAKAWAY : undefined,
+    window: kind === 'torque' ? WINDOWS[when] : undefined,
   });
   const rows =
     reading.verdict === 'ok'
@@ -41,10 +52,10 @@ export function ConvertBench({ system, keep }: ToolProps & { keep: FormAction })
       />
       {kind === 'torque' && (
         <LiveSelect
-          label="When"
-          value={loose}
-          onChange={setLoose}
-          choices={choicesOf(['install', 'breakaway'], { install: 'tightening', breakaway: 'breaking loose' })}
+          label="Of what"
+          value={when}
+          onChange={setWhen}
+          choices={choicesOf(['plug', 'screw', 'breakaway'], WHEN_WORDS)}
         />
       )}
       <LiveText

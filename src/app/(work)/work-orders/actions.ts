@@ -6,6 +6,7 @@ import { addFollowUp, finishFollowUp } from '@/server/findings/follow-up';
 import { judgeFinding } from '@/server/findings/judge-finding';
 import { gradePlug } from '@/server/findings/trainer';
 import { planWorkOrder, unplanWorkOrder } from '@/server/planning/plan-work-order';
+import { addTasks, splitVisit, takeOffTask } from '@/server/work-orders/change-tasks';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '@/server/work-orders/close-work-order';
 import { clearCodes, keepCodes } from '@/server/work-orders/codes';
 import { handOver } from '@/server/work-orders/hand-over';
@@ -16,6 +17,17 @@ import { endWait, waitFor } from '@/server/work-orders/wait-for';
 const orderOnly = { read: ({ workOrderId }: { readonly workOrderId?: WorkOrderId }) => workOrderId };
 
 export const openWorkOrderAction = formAction(openWorkOrder, {
+  onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
+});
+/** One task is put on at a time; its fields are the form's. */
+export const addTaskAction = formAction(addTasks, {
+  read: ({ workOrderId, releaseReason, ...task }) => ({ workOrderId, releaseReason, tasks: [task] }),
+  onDone: () => ({ message: 'It is on the order. Its steps are among the others.' }),
+  fieldName: (name) => name.replace('tasks.0.', ''),
+});
+export const takeOffTaskAction = formAction(takeOffTask);
+export const splitAction = formAction(splitVisit, {
+  read: (form, data) => ({ ...form, places: data.getAll('places') }),
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
 export const planAction = formAction(planWorkOrder, { onDone: () => ({ message: 'Planned.' }) });

@@ -7,7 +7,8 @@ import type { FindingView } from '@/server/findings/findings-of';
 import type { FollowUpItem } from '@/server/findings/follow-up';
 import type { listLoads } from '@/server/odometer/list-loads';
 import type { ReadingPage } from '@/server/odometer/list-readings';
-import { siteFields, stepFields } from '@/server/work-orders/order-state';
+import { stepFields } from '@/server/work-orders/order-state';
+import { placeFields } from '@/server/work-orders/place-record';
 import type { listWorkOrders, WorkOrderView } from '@/server/work-orders/view-work-order';
 
 /* What the use-cases give, in the shapes of the HTTP interface. */
@@ -114,11 +115,28 @@ export const toWorkOrder = (row: Row): z.output<typeof workOrder> => ({
 export const toWorkOrderWhole = (view: WorkOrderView): z.output<typeof workOrderWhole> => ({
   ...toWorkOrder(view.row),
   version: view.order.version,
-  part_number: view.spec.part.number,
-  gap_min_mm: view.spec.gapMinMm,
-  gap_max_mm: view.spec.gapMaxMm,
-  torque_min_nm: view.threads.torqueNm.min,
-  torque_max_nm: view.threads.torqueNm.max,
+  part_number: view.plug?.spec.part.number ?? null,
+  gap_min_mm: view.plug?.spec.gapMinMm ?? null,
+  gap_max_mm: view.plug?.spec.gapMaxMm ?? null,
+  torque_min_nm: view.plug?.threads.torqueNm.min ?? null,
+  torque_max_nm: view.plug?.threads.torqueNm.max ?? null,
+  minutes: view.order.minutes,
+  tasks: view.tasks.map(({ row, sheet, places }) => ({
+    id: row.id,
+    action: row.action,
+    component: row.component,
+    why: row.why,
+    note: row.note,
+    part_number: sheet?.part.number ?? null,
+    places: places.map(({ place, id, target, state, redo }) => ({
+      place: id,
+      target,
+      state,
+      redo,
+      fields: { ...placeFields(place) },
+    })),
+  })),
+  kit: view.kit.map(({ partNumber, component, quantity }) => ({ part_number: partNumber, component, quantity })),
   sites: view.sites.map((site) => ({
     site: siteId(site),
     expected_number: site.expectedNumber,
@@ -127,7 +145,7 @@ export const toWorkOrderWhole = (view: WorkOrderView): z.output<typeof workOrder
     installed_torque_nm: site.installedTorqueNm,
     done: site.doneAt !== null,
     redo: site.redo,
-    fields: { ...siteFields(site) },
+    fields: { ...placeFields(site) },
   })),
   steps: view.steps.map((step) => ({
     key: step.key,

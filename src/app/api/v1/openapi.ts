@@ -24,6 +24,9 @@ import {
   openBody,
   opened,
   photoQuery,
+  splitBody,
+  tasksAdded,
+  tasksBody,
   verdictBody,
   workingBody,
   workOrderList,
@@ -233,6 +236,15 @@ const ORDERS_PATHS = {
         401: PROBLEM,
         404: PROBLEM,
       },
+    },
+  },
+  '/api/v1/work-orders/{id}/tasks': {
+    post: { ...write('Puts more tasks on a work order that is open', tasksBody, tasksAdded), parameters: [ID] },
+  },
+  '/api/v1/work-orders/{id}/split': {
+    post: {
+      ...write('Moves places that are not done to another visit of the same vehicle', splitBody, opened),
+      parameters: [ID],
     },
   },
   '/api/v1/work-orders/{id}/entries': {

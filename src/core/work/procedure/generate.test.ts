@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { ACCESS_CLASSES, type BankAccess } from '../../engine/access';
 import { anyEngine } from '../../engine/any-engine.fixture';
 import { layoutOf } from '../../engine/layout';
-import { plugServiceProcedure } from './generate';
+import { visitProcedure } from './generate';
 import { pipelineMinutes, soakPipeline } from './soak';
 import { PHASES, type ProcedureInput, type Step } from './step';
 
@@ -32,9 +32,23 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     hybrid: of.hybrid,
     fuel: of.fuel,
     headMaterial: 'aluminium',
-    plug: { number: 'EM-7310', seat: of.seat, socket: '14 mm', gapMm: { min: 1, max: 1.1 } },
-    torqueNm: { min: 16, max: 19 },
-    threads: { says: 'Dry as supplied: no compound on the threads.', compound: null },
+    tasks: [
+      {
+        action: 'replace' as const,
+        component: 'plug' as const,
+        places: layoutOf(of.model).sites,
+        partNumber: 'EM-7310',
+        torqueNm: null,
+      },
+    ],
+    plug: {
+      number: 'EM-7310',
+      seat: of.seat,
+      socket: '14 mm',
+      gapMm: { min: 1, max: 1.1 },
+      torqueNm: { min: 16, max: 19 },
+      threads: { says: 'Dry as supplied: no compound on the threads.', compound: null },
+    },
     weakPoints: of.seizes ? [{ kind: 'seizing', says: 'long shields seize' }] : [],
     earlier: of.seized ? { on: '2023-05-02', feel: 'seized', compound: null } : null,
     policies: {
@@ -48,12 +62,12 @@ const any: fc.Arbitrary<ProcedureInput> = fc
 
 const place = (steps: readonly Step[], key: string): number => steps.findIndex((step) => step.key === key);
 const check = (rule: (input: ProcedureInput, steps: readonly Step[]) => void): void =>
-  fc.assert(fc.property(any, (input) => rule(input, plugServiceProcedure(input).steps)));
+  fc.assert(fc.property(any, (input) => rule(input, visitProcedure(input).steps)));
 
-describe('plugServiceProcedure', () => {
+describe('visitProcedure', () => {
   it('goes from phase to phase, each step once, with a reason and its minutes', () => {
     check((input, steps) => {
-      const { minutes } = plugServiceProcedure(input);
+      const { minutes } = visitProcedure(input);
       expect(minutes).toBeGreaterThanOrEqual(input.minutes);
       const phases = steps.map(({ phase }) => PHASES.indexOf(phase));
       expect(phases).toEqual([...phases].sort((a, b) => a - b));
@@ -70,7 +84,7 @@ describe('plugServiceProcedure', () => {
       expect(steps.some(({ kind }) => kind === 'loosen_long')).toBe(long);
       if (!long) return;
       expect(place(steps, 'loosen_long')).toBe(place(steps, 'sites') - 1);
-      const { minutes } = plugServiceProcedure(input);
+      const { minutes } = visitProcedure(input);
       const own = steps.find(({ kind }) => kind === 'loosen_long')?.minutes ?? 0;
       const usual = input.weakPoints.length > 0;
       expect(minutes).toBe(Math.round(usual ? Math.max(input.minutes, input.minutes / 2 + own) : input.minutes + own));
@@ -111,7 +125,7 @@ describe('plugServiceProcedure', () => {
       expect(caution('isolate').includes('traction voltage kills')).toBe(hybrid);
       expect(steps.some(({ key }) => key === 'gas')).toBe(fuel === 'lpg');
       expect(caution('sites')).toMatch(/by hand/);
-      expect(caution('sites').includes('no gasket')).toBe(plug.seat === 'conical');
+      expect(caution('sites').includes('no gasket')).toBe(plug?.seat === 'conical');
       if (access.some((bank) => bank.access === 'under_intake'))
         expect(steps.map((step) => step.caution).join(' ')).toContain('a rag left in a port');
     });
@@ -120,16 +134,16 @@ describe('plugServiceProcedure', () => {
   it('counts what can be left behind, and no screw that stays in its part', () => {
     fc.assert(
       fc.property(any, (input) => {
-        const { counts } = plugServiceProcedure(input);
+        const { counts } = visitProcedure(input);
         const of = (what: string): number | null | undefined => counts.find((row) => row.what.includes(what))?.count;
         expect(of('coil bolt')).toBe(input.fasteners[0]?.captive ? undefined : 4);
-        expect(of('gaskets')).toBe(input.plug.seat === 'gasket' ? input.layout.sites.length : undefined);
+        expect(of('gaskets')).toBe(input.plug?.seat === 'gasket' ? input.layout.sites.length : undefined);
         const ports = input.layout.model.banks.flatMap((bank, i) =>
           input.access[i]?.access === 'under_intake' ? bank.cylinders : [],
         ).length;
         const rags = counts.filter(({ key }) => key.startsWith('rags_'));
         expect(rags.reduce((sum, { count }) => sum + (count ?? 0), 0)).toBe(ports);
-        const keys = new Set(plugServiceProcedure(input).steps.map(({ key }) => key));
+        const keys = new Set(visitProcedure(input).steps.map(({ key }) => key));
         for (const { out, back } of counts) expect([keys.has(out), keys.has(back)]).toEqual([true, true]);
       }),
     );

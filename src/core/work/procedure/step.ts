@@ -5,6 +5,7 @@ import type { WeakPoint } from '../../engine/weak-points';
 import type { PolicyOptions } from '../../policy/policies';
 import type { Ask, Counted } from '../ask';
 import type { EarlierRemoval } from './removal';
+import type { VisitTask } from './visit';
 
 export const PHASES = ['prepare', 'open', 'plugs', 'close', 'prove'] as const;
 export type Phase = (typeof PHASES)[number];
@@ -14,6 +15,7 @@ export const STEP_KINDS = [
   'safe',
   'codes_before',
   'parts',
+  'compare',
   'cold',
   'isolate',
   'gas',
@@ -25,6 +27,7 @@ export const STEP_KINDS = [
   'loosen_short',
   'loosen_long',
   'sites',
+  'distributor',
   'clear',
   'refit',
   'close',
@@ -66,23 +69,28 @@ export interface ProcedureInput {
   readonly hybrid: boolean;
   readonly fuel: string | null;
   readonly headMaterial: 'aluminium' | 'iron';
-  readonly plug: {
-    readonly number: string;
-    readonly seat: 'gasket' | 'conical';
-    readonly socket: string | null;
-    readonly gapMm: { readonly min: number; readonly max: number };
-  };
-  /** As it will be set, lubricant allowed for, N·m. */
-  readonly torqueNm: { readonly min: number; readonly max: number };
-  /** What goes on the threads: in words, and which compound if any. */
-  readonly threads: { readonly says: string; readonly compound: string | null };
+  readonly tasks: readonly VisitTask[];
+  /** Null: no task takes a plug out. */
+  readonly plug: PlugWork | null;
   readonly weakPoints: readonly WeakPoint[];
   /** The last removal on record; null: none. */
   readonly earlier: EarlierRemoval | null;
   /** The option in force of each policy. */
   readonly policies: Readonly<Partial<PolicyOptions>>;
-  /** Minutes for the whole job. */
+  /** Minutes for a service of all its plugs. */
   readonly minutes: number;
+}
+
+/** The plug as it goes in. */
+export interface PlugWork {
+  readonly number: string;
+  readonly seat: 'gasket' | 'conical';
+  readonly socket: string | null;
+  readonly gapMm: { readonly min: number; readonly max: number };
+  /** As it will be set, lubricant allowed for, N·m. */
+  readonly torqueNm: { readonly min: number; readonly max: number };
+  /** What goes on the threads: in words, and which compound if any. */
+  readonly threads: { readonly says: string; readonly compound: string | null };
 }
 
 export interface Procedure {

@@ -134,12 +134,13 @@ export class RowReader {
     kind: QuantityKind,
     unitKey: string,
     fallback: UnitName,
+    window?: Window,
   ): Extract<RangeReading, { ok: true }> | null {
     const cell = this.source.cell(key);
     if (cell === '') return null;
     const unit = unitFromText(this.source.cell(unitKey));
     const personUnit = unit?.kind === kind ? unit.name : fallback;
-    const reading = readRange({ kind, text: cell, personUnit });
+    const reading = readRange({ kind, text: cell, personUnit, window });
     return reading.ok ? reading : this.fault(key, reading.message);
   }
 

@@ -6,6 +6,7 @@ import { REGAP_POLICIES } from '@/core/gap/check';
 import { SHEET_LUBRICANTS, TORQUE_CONDITIONS } from '@/core/policy/apply';
 import type { FleetId } from '@/core/shared/kinds';
 import { doubtOfTorque } from '@/core/torque/plan';
+import { PLAUSIBLE_SCREW, type Window } from '@/core/units/read-quantity';
 import { roundTo } from '@/core/units/round';
 import type { Querier, Tx } from '@/db/client';
 import {
@@ -19,7 +20,8 @@ import {
 import { parts, specSheets } from '@/db/schema';
 import { refreshFamiliesSoon } from '../../due/refresh-families';
 import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
-import { ATTRIBUTE_COLUMNS, type PartValues, readAttributes } from './parts';
+import { type PartValues, readAttributes } from './parts';
+import { SHEET_COLUMNS, TEMPERATURES } from './spec-sheet-columns';
 
 type SheetValues = Omit<typeof specSheets.$inferInsert, 'fleetId' | 'id' | 'partId' | 'createdAt'>;
 interface SheetWrite {
@@ -33,8 +35,6 @@ interface Here {
   readonly sheets: ReadonlyMap<string, ComponentSheet>;
 }
 
-const TEMPERATURES = ['cold', 'warm', 'by_bulletin'] as const;
-
 export const specSheetsKind = defineKind<SheetWrite>({
   name: 'spec-sheets',
   title: 'Spec sheets',
@@ -42,95 +42,7 @@ export const specSheetsKind = defineKind<SheetWrite>({
     'One row a spec: the part for an engine family, and for a plug its gap, torque (clean dry threads) and interval, with its source. A sheet never changes once it is here; give a change a new revision number. A sheet from memory is kept, but releases no work.',
   needs: ['engine-families'],
   dateColumns: ['source_dated', 'expires_on', 'built_from', 'built_to'],
-  columns: [
-    {
-      key: 'engine_family',
-      required: true,
-      help: 'Code of the engine family',
-      example: 'PW-34M',
-      aliases: ['engine', 'family'],
-    },
-    { key: 'component', help: 'What it is a spec of; plug when empty', example: 'plug', choices: COMPONENTS },
-    { key: 'variant', help: 'Only for this variant; empty for all', example: '' },
-    { key: 'model_year_from', help: 'First model year', example: '2016', aliases: ['year_from'] },
-    { key: 'model_year_to', help: 'Last model year', example: '', aliases: ['year_to'] },
-    { key: 'built_from', help: 'First day of build', example: '' },
-    { key: 'built_to', help: 'Last day of build', example: '' },
-    { key: 'serial_from', help: 'First serial: the last six digits of the VIN', example: '' },
-    { key: 'serial_to', help: 'Last serial', example: '' },
-    { key: 'fuel', help: 'Only for this fuel', example: '' },
-    { key: 'induction', help: 'Only for natural, turbo or supercharged', example: '' },
-    { key: 'market', help: 'Only for this market', example: '' },
-    { key: 'part_number', required: true, help: 'The part', example: 'EM-7310', aliases: ['part', 'plug'] },
-    {
-      key: 'part_maker',
-      help: 'Who makes it; may be empty where the part is here',
-      example: 'Emberline',
-      aliases: ['maker'],
-    },
-    ...ATTRIBUTE_COLUMNS,
-    { key: 'gap', help: 'As a range or a value with tolerance: 1.00 to 1.10 mm, 1.05 ± 0.05 mm', example: '' },
-    { key: 'gap_min', help: 'Or its ends: least gap, in gap_unit or with its own unit', example: '1.00' },
-    { key: 'gap_max', help: 'Greatest gap', example: '1.10' },
-    { key: 'gap_unit', help: 'mm, in or thou', example: 'mm' },
-    { key: 'torque', help: 'Clean dry threads, as a range: 16 to 19 N·m. One figure is taken ±10 %', example: '' },
-    { key: 'torque_min', help: 'Or its ends: least torque', example: '16' },
-    { key: 'torque_max', help: 'Greatest torque', example: '19' },
-    { key: 'torque_unit', help: 'N·m, lbf·ft or lbf·in', example: 'Nm' },
-    { key: 'angle_deg', help: 'The sheet’s own turn from finger-tight', example: '' },
-    { key: 'interval', help: 'Distance in normal duty', example: '96000', aliases: ['interval_normal'] },
-    { key: 'interval_severe', help: 'Distance in severe duty', example: '72000' },
-    { key: 'interval_unit', help: 'km or mi', example: 'km' },
-    { key: 'interval_months', help: 'Months, whichever comes first', example: '72', aliases: ['months'] },
-    {
-      key: 'engine_temperature',
-      help: 'cold, warm or by_bulletin; empty: the shop’s choice',
-      example: 'cold',
-      choices: ['', ...TEMPERATURES],
-    },
-    {
-      key: 'torque_for',
-      help: 'Threads for which the torque is given: dry or greased. Empty: the source does not say',
-      example: 'dry',
-      choices: TORQUE_CONDITIONS,
-    },
-    {
-      key: 'lubricant',
-      help: 'dry, nickel or copper; empty: the shop’s choice',
-      example: '',
-      choices: ['', ...SHEET_LUBRICANTS],
-    },
-    {
-      key: 'regap',
-      help: 'adjust, ground_only or never; empty: the shop’s choice',
-      example: '',
-      choices: ['', ...REGAP_POLICIES],
-    },
-    {
-      key: 'source_kind',
-      required: true,
-      help: SOURCE_RANKS.join(', '),
-      example: 'service_information',
-      choices: SOURCE_RANKS,
-    },
-    {
-      key: 'source_document',
-      required: true,
-      help: 'Where the figures stand',
-      example: 'Demo data: Pellworm engine book 4',
-      aliases: ['source'],
-    },
-    { key: 'source_dated', help: 'Date of the source', example: '2024-03-01' },
-    { key: 'expires_on', help: 'Last day on which it holds', example: '' },
-    { key: 'revision', help: 'Revision number; 1 when empty', example: '1' },
-    { key: 'entered_by', required: true, help: 'Who copied the figures', example: 'R. Tolland' },
-    {
-      key: 'checked_by',
-      help: 'Who compared them with the source before. A remark: here, another person than you checks the sheet',
-      example: 'M. Vane',
-    },
-    { key: 'note', help: 'Anything the technician should know', example: 'Demo data, not for real work' },
-  ],
+  columns: SHEET_COLUMNS,
 
   async plan(q, scope, rows) {
     const here = await whatIsHere(q, scope);
@@ -237,7 +149,8 @@ function readSheet(
 ): SheetValues | null {
   const plug = component === 'plug';
   const gap = readEnds(r, 'gap', 'mm', plug);
-  const torque = readEnds(r, 'torque', 'N·m', plug);
+  const torque = readEnds(r, 'torque', 'N·m', plug, plug ? undefined : PLAUSIBLE_SCREW);
+  const ohms = readOhms(r);
   const [enteredBy, saidCheckedBy] = [r.required('entered_by'), r.text('checked_by')];
   const sourceKind = r.oneOf('source_kind', SOURCE_RANKS);
   const document = r.required('source_document');
@@ -263,6 +176,7 @@ function readSheet(
     torqueMinNm: torque && roundTo(torque.min, 2),
     torqueMaxNm: torque && roundTo(torque.max, 2),
     torqueAsTyped: torque?.asTyped ?? null,
+    ...ohms,
     angleDeg: r.integer('angle_deg', 5, 360),
     ...interval,
     engineTemperature: r.text('engine_temperature') === null ? null : r.oneOf('engine_temperature', TEMPERATURES),
@@ -288,15 +202,21 @@ interface Ends {
 }
 
 /** A range in one column, or its ends in two. */
-function readEnds(r: RawRow['reader'], key: 'gap' | 'torque', unit: 'mm' | 'N·m', wanted: boolean): Ends | null {
+function readEnds(
+  r: RawRow['reader'],
+  key: 'gap' | 'torque',
+  unit: 'mm' | 'N·m',
+  wanted: boolean,
+  window?: Window,
+): Ends | null {
   const whole = r.text(key);
   if (whole !== null) {
-    const range = r.range(key, key, `${key}_unit`, unit);
+    const range = r.range(key, key, `${key}_unit`, unit, window);
     const by = range?.assumedShare ? `, ±${100 * range.assumedShare} % by the shop` : '';
     return range && { min: range.minSi, max: range.maxSi, target: range.targetSi, asTyped: `${whole}${by}` };
   }
-  const min = r.quantity(`${key}_min`, key, `${key}_unit`, unit);
-  const max = r.quantity(`${key}_max`, key, `${key}_unit`, unit);
+  const min = r.quantity(`${key}_min`, key, `${key}_unit`, unit, window);
+  const max = r.quantity(`${key}_max`, key, `${key}_unit`, unit, window);
   if (!min || !max) {
     if (wanted || min || max) r.fault(`${key}_min`, 'give both ends of the range');
     return null;
@@ -305,7 +225,28 @@ function readEnds(r: RawRow['reader'], key: 'gap' | 'torque', unit: 'mm' | 'N·m
   return { min: min.si, max: max.si, target: null, asTyped: `${min.asTyped} to ${max.asTyped}` };
 }
 
+/** What a meter may show: of the windings of a coil, and of a lead or rotor from end to end. */
+function readOhms(r: RawRow['reader']) {
+  const [primary, secondary, ends] = (['primary', 'secondary', 'resistance'] as const).map((key) =>
+    r.range(key, 'resistance', 'resistance_unit', 'Ω'),
+  );
+  const perMetre = r.quantity('ohm_per_metre', 'resistance', 'resistance_unit', 'Ω');
+  return {
+    primaryMinOhm: primary?.minSi ?? null,
+    primaryMaxOhm: primary?.maxSi ?? null,
+    primaryAsTyped: primary ? r.text('primary') : null,
+    secondaryMinOhm: secondary?.minSi ?? null,
+    secondaryMaxOhm: secondary?.maxSi ?? null,
+    secondaryAsTyped: secondary ? r.text('secondary') : null,
+    minOhm: ends?.minSi ?? null,
+    maxOhm: ends?.maxSi ?? null,
+    ohmAsTyped: ends ? r.text('resistance') : null,
+    maxOhmPerMetre: perMetre?.si ?? null,
+  };
+}
+
 function readInterval(r: RawRow['reader'], wanted: boolean) {
+  if (!wanted && r.text('interval')?.toLowerCase() === 'on failure') return ON_FAILURE;
   const interval = r.quantity('interval', 'distance', 'interval_unit', 'km');
   const severe = r.quantity('interval_severe', 'distance', 'interval_unit', 'km');
   const months = r.integer('interval_months', 1, 600);
@@ -320,6 +261,9 @@ function readInterval(r: RawRow['reader'], wanted: boolean) {
     intervalAsTyped: words.length > 0 ? words.join(', ') : null,
   };
 }
+
+/** No interval: it is replaced when it fails, and its age and distance are kept all the same. */
+const ON_FAILURE = { intervalKm: null, intervalSevereKm: null, intervalMonths: null, intervalAsTyped: 'on failure' };
 
 /** Which vehicles of the family it is for. */
 function readScope(r: RawRow['reader'], family: EngineFamily) {

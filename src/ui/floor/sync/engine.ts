@@ -1,8 +1,9 @@
 import { personUnits } from '@/core/units/person-units';
 import { type Entry, type JobRecord, type Json, sameJson, withEntries } from '@/core/work/entry';
 import type { FloorJob } from '@/core/work/job-record';
-import { readSiteQuantity } from '@/core/work/site-done';
-import { isSiteQuantity } from '@/core/work/site-fields';
+import { readPlaceQuantity } from '@/core/work/place-done';
+import { isPlaceQuantity } from '@/core/work/place-fields';
+import { readPlaceTarget } from '@/core/work/targets';
 import {
   type Answer,
   Answered,
@@ -200,9 +201,10 @@ export class SyncEngine {
   }
 
   /** Whether a figure can be read; every other entry can. */
-  isReadable({ field, value }: Pick<Waiting, 'field' | 'value'>): boolean {
-    if (!isSiteQuantity(field) || typeof value !== 'string') return true;
-    return readSiteQuantity(field, value, personUnits(this.state.job.units)).ok;
+  isReadable({ target, field, value }: Pick<Waiting, 'target' | 'field' | 'value'>): boolean {
+    const place = readPlaceTarget(target);
+    if (!place || !isPlaceQuantity(field) || typeof value !== 'string') return true;
+    return readPlaceQuantity(place.component, field, value, personUnits(this.state.job.units)).ok;
   }
 
   private async send(): Promise<void> {

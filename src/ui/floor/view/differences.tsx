@@ -3,14 +3,15 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { type Json, sameJson } from '@/core/work/entry';
 import type { Difference, FloorJob } from '@/core/work/job-record';
-import { isSiteField, SITE_FIELDS } from '@/core/work/site-fields';
+import { isPlaceField, PLACE_FIELDS } from '@/core/work/place-fields';
+import { sayPlaces } from '@/core/work/say-places';
 import { readTarget } from '@/core/work/targets';
 import type { Floor } from '../sync/use-floor';
 import { Press } from './parts';
 
 /** A field as a person calls it. */
 export function fieldWords(field: string): string {
-  if (isSiteField(field)) return SITE_FIELDS[field].says;
+  if (isPlaceField(field)) return PLACE_FIELDS[field].says;
   return field === 'state' ? 'step' : field;
 }
 
@@ -22,9 +23,11 @@ const shown = (json: Json): string => {
 };
 
 /** A target in words. */
-export function placeOf({ sites }: Pick<FloorJob, 'sites'>, target: string): string {
+export function placeOf({ places }: Pick<FloorJob, 'places'>, target: string): string {
+  const place = places.find((one) => one.target === target);
+  if (place) return sayPlaces([place]);
   const { kind, key } = readTarget(target);
-  return kind === 'site' ? `Site ${sites.find(({ id }) => id === key)?.name ?? key}` : `${kind ?? ''} ${key}`;
+  return kind === 'place' || kind === null ? target : `${kind} ${key}`;
 }
 
 /** Two people said otherwise about one field: both stand here until somebody chooses. */

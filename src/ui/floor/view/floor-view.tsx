@@ -3,18 +3,19 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { memo, startTransition, useEffect, useState } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
-import { nextSite } from '@/core/work/next-site';
-import { countsIn, siteIn, stepStateIn } from '@/core/work/order-model';
+import { countsIn, openPlacesIn, type PlaceModel, placeIn, stepStateIn } from '@/core/work/order-model';
+import { sayPlaces } from '@/core/work/say-places';
 import { siteTarget } from '@/core/work/targets';
 import { EngineDrawing, type SiteMark } from '../../drawings/engine-drawing';
 import { Caution } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
 import type { Link } from '../sync/parts';
 import { type Floor, useFloor } from '../sync/use-floor';
+import { CylinderPanel } from './cylinder-panel';
 import { Differences } from './differences';
 import { Press } from './parts';
+import { ENGINE, nextPlace, placesAt, stateAt } from './places-at';
 import { SetPanel } from './set-panel';
-import { SitePanel } from './site-panel';
 import { SoakPanel } from './soak-panel';
 import { StepPanel } from './step-panel';
 import { StopFindings } from './stop-findings';
@@ -28,19 +29,29 @@ const PLACES = [
 ] as const;
 type Where = (typeof PLACES)[number][0];
 
-/** What stands in the address after #: it outlives a reload. "sites-3A", "steps". */
-function readHash(job: FloorJob): { readonly where: Where; readonly site: string } {
-  const [where, site] = (typeof window === 'undefined' ? '' : window.location.hash.slice(1)).split('-');
-  const firstOpen = job.sites.find(({ id }) => !job.record[siteTarget(id)]?.done)?.id ?? job.sites[0]?.id ?? '';
+interface At {
+  readonly where: Where;
+  /** The plug site in hand, or the engine for what it has one of. */
+  readonly site: string;
+  /** The part in hand there, by its target; empty: the first that is to do. */
+  readonly part: string;
+}
+
+/** What stands in the address after #: it outlives a reload. "sites-3A", "sites-3A-coil", "steps". */
+function readHash(job: FloorJob): At {
+  const [where, site = '', component] = (typeof window === 'undefined' ? '' : window.location.hash.slice(1)).split('-');
+  const first = openPlacesIn(job, job.record)[0] ?? job.places[0];
+  const known = placesAt(job, site);
   return {
     where: PLACES.some(([place]) => place === where) ? (where as Where) : 'sites',
-    site: job.sites.some(({ id }) => id === site) ? (site ?? firstOpen) : firstOpen,
+    site: known.length > 0 ? site : (first?.id ?? job.sites[0]?.id ?? ''),
+    part: known.find((place) => place.component === component)?.target ?? '',
   };
 }
 
 /** Where the address says that the person is. */
-function usePlace(first: FloorJob) {
-  const [at, setAt] = useState<{ where: Where; site: string }>({ where: 'sites', site: first.sites[0]?.id ?? '' });
+function usePlace(first: FloorJob): At {
+  const [at, setAt] = useState<At>({ where: 'sites', site: first.places[0]?.id ?? '', part: '' });
   useEffect(() => {
     setAt(readHash(first));
     // What the press itself did is painted first.
@@ -54,8 +65,9 @@ function usePlace(first: FloorJob) {
 /** Seized plugs that are still in; by the long method every well soaks before its plug is asked how it comes. */
 function soaksOf({ job, record }: Floor) {
   const longRemoval = job.steps.some(({ kind }) => kind === 'loosen_long');
-  return job.sites.flatMap(({ id, name }) => {
-    const { breakawayFeel, removedGap, done, soakedAt } = siteIn(record, id);
+  return job.places.flatMap(({ id, name, component, target, moved }) => {
+    if (component !== 'plug' || moved) return [];
+    const { breakawayFeel, removedGap, done, soakedAt } = placeIn(record, target);
     const seized = breakawayFeel === 'seized';
     const soaks = seized || (longRemoval && breakawayFeel === null);
     return soaks && !removedGap && !done ? [{ id, name, seized, soakedAt }] : [];
@@ -77,17 +89,14 @@ export function FloorView({
   stopHref: string;
 }) {
   const floor = useFloor(first);
-  const { job, record } = floor;
+  const { job } = floor;
   const at = usePlace(first);
-  const [described, setDescribed] = useState<string | null>(null);
   useEffect(keepPage, []);
-  const go = (where: Where, site = at.site) => {
+  const go = (where: Where, site = at.site, component = '') => {
     floor.edit(null);
-    window.location.hash = where === 'sites' ? `sites-${site}` : where;
+    const part = placesAt(job, site).length > 1 ? component : '';
+    window.location.hash = where === 'sites' ? ['sites', site, part].filter(Boolean).join('-') : where;
   };
-  const site = job.sites.find(({ id }) => id === at.site) ?? job.sites[0];
-  const isDone = (id: string): boolean => siteIn(record, id).done;
-  const next = site ? nextSite(job.sites, site.id, isDone) : null;
   return (
     // The mark by which the device knows a whole page from one that failed midway (src/workers/service-worker).
     <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
@@ -129,62 +138,99 @@ export function FloorView({
             <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />
           </PartBoundary>
         )}
-        {at.where === 'sites' && site && (
-          <>
-            <Grid
-              templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
-              gap="4"
-              alignItems="center"
-            >
-              <Engine layout={job.layout} marks={marksOf(floor, site.id)} title="Engine: choose a site" maxH="250px" />
-              <Box>
-                <Caution>
-                  {job.caution} {portsOpen(floor)}
-                </Caution>
-                <TrayDirection floor={floor} />
-              </Box>
-            </Grid>
-            <SoakPanel
-              sites={soaksOf(floor)}
-              here={site.id}
-              targetNm={job.targetNm}
-              system={job.units}
-              onSoak={(id, when) => floor.set(siteTarget(id), 'soakedAt', when)}
-              onGo={(id) => go('sites', id)}
-              onFree={(id) => {
-                floor.set(siteTarget(id), 'breakawayFeel', 'tight');
-                floor.set(
-                  siteTarget(id),
-                  'remark',
-                  `${record[siteTarget(id)]?.remark ?? ''} was seized, came out after soaking`.trim(),
-                );
-              }}
-            />
-            <PartBoundary key={site.id} name="This site">
-              <SitePanel
-                floor={floor}
-                site={site}
-                next={next}
-                last={job.sites.find(({ id }) => id === described && id !== site.id) ?? null}
-                wrench={wrench}
-                onNext={() => {
-                  setDescribed(site.id);
-                  if (next) go('sites', next.id);
-                  else go('steps');
-                }}
-              />
-            </PartBoundary>
-          </>
-        )}
+        {at.where === 'sites' && <AtSites floor={floor} at={at} go={go} wrench={wrench} />}
       </div>
     </Box>
+  );
+}
+
+/** The engine, and under it the part in hand. */
+function AtSites({
+  floor,
+  at,
+  go,
+  wrench,
+}: {
+  floor: Floor;
+  at: At;
+  go: (where: Where, site?: string, component?: string) => void;
+  wrench: Wrench;
+}) {
+  const { job, record } = floor;
+  const [described, setDescribed] = useState<string | null>(null);
+  const here = placesAt(job, at.site);
+  const place =
+    here.find(({ target }) => target === at.part) ?? here.find((one) => stateAt(record, one) === 'open') ?? here[0];
+  if (!place) return null;
+  const next = nextPlace(job, record, place);
+  const engine = placesAt(job, ENGINE).map(({ name }) => name);
+  return (
+    <>
+      <Grid
+        templateColumns={{ base: 'minmax(0, 1fr)', md: 'minmax(0, 5fr) minmax(0, 3fr)' }}
+        gap="4"
+        alignItems="center"
+      >
+        <Box minW="0">
+          <Engine layout={job.layout} marks={marksOf(floor, at.site)} title="Engine: choose a site" maxH="250px" />
+          {engine.length > 0 && (
+            <Press chosen={at.site === ENGINE} onPress={() => go('sites', ENGINE)}>
+              {engine.join(', ')}
+            </Press>
+          )}
+        </Box>
+        <Box>
+          <Caution>
+            {job.caution} {portsOpen(floor)}
+          </Caution>
+          <TrayDirection floor={floor} />
+        </Box>
+      </Grid>
+      <Soaks floor={floor} here={at.site} onGo={(id) => go('sites', id, 'plug')} />
+      <PartBoundary key={place.target} name="This part">
+        <CylinderPanel
+          floor={floor}
+          place={place}
+          next={next}
+          last={described === place.target ? null : described}
+          wrench={wrench}
+          onPart={(component) => go('sites', at.site, component)}
+          onNext={() => {
+            if (place.component === 'plug') setDescribed(place.target);
+            if (next) go('sites', next.id, next.component);
+            else go('steps');
+          }}
+        />
+      </PartBoundary>
+    </>
+  );
+}
+
+/** Wells that soak, where a plug is to come out. */
+function Soaks({ floor, here, onGo }: { floor: Floor; here: string; onGo: (id: string) => void }) {
+  const { job, record, set } = floor;
+  if (!job.plug) return null;
+  return (
+    <SoakPanel
+      sites={soaksOf(floor)}
+      here={here}
+      targetNm={job.plug.targetNm}
+      system={job.units}
+      onSoak={(id, when) => set(siteTarget(id), 'soakedAt', when)}
+      onGo={onGo}
+      onFree={(id) => {
+        const target = siteTarget(id);
+        set(target, 'breakawayFeel', 'tight');
+        set(target, 'remark', `${record[target]?.remark ?? ''} was seized, came out after soaking`.trim());
+      }}
+    />
   );
 }
 
 /** What is in hand and what is left of it. */
 function Head({ floor, deskHref }: { floor: Floor; deskHref: string }) {
   const { job, record } = floor;
-  const left = job.sites.filter(({ id }) => !siteIn(record, id).done);
+  const left = openPlacesIn(job, record);
   const stepsOpen = job.steps.filter((step) => !step.perSite && stepStateIn(record, step.key) === 'open').length;
   return (
     <div className="floor-head">
@@ -193,11 +239,11 @@ function Head({ floor, deskHref }: { floor: Floor; deskHref: string }) {
           Unit {job.unitNumber} {job.vehicleName}
         </h1>
         <div className="aside">
-          <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode} · {job.rules.partNumber} ×{' '}
-          {job.sites.length}
+          <a href={deskHref}>Work order {job.orderNumber}</a> · {job.engineCode}
+          {kitWords(floor)}
         </div>
         <div className="aside">
-          {leftWords(left.map(({ name }) => name))}
+          {leftWords(left)}
           {stepsOpen > 0 && ` · ${stepsOpen} steps open`}
         </div>
         {job.noteBefore && <div className="aside">The last time: {job.noteBefore}</div>}
@@ -212,10 +258,22 @@ function Head({ floor, deskHref }: { floor: Floor; deskHref: string }) {
 const MAX_NAMED = 8;
 
 /** Short enough for one line; the drawing shows every one. */
-function leftWords(names: readonly string[]): string {
-  if (names.length === 0) return 'all sites done';
-  const more = names.length > MAX_NAMED ? ` and ${names.length - MAX_NAMED} more` : '';
-  return `left: ${names.slice(0, MAX_NAMED).join(' ')}${more}`;
+function leftWords(places: readonly PlaceModel[]): string {
+  if (places.length === 0) return 'all is done';
+  const more = places.length > MAX_NAMED ? ` and ${places.length - MAX_NAMED} more` : '';
+  return `left: ${sayPlaces(places.slice(0, MAX_NAMED)).toLowerCase()}${more}`;
+}
+
+/** What goes in, by number. */
+function kitWords({ job, record }: Floor): string {
+  return job.tasks
+    .map(({ id, action, rules }) => {
+      const places = job.places.filter(
+        ({ task, moved, target }) => task === id && !moved && !placeIn(record, target).leftWhy,
+      );
+      return action === 'replace' && places.length > 0 ? ` · ${rules.partNumber} × ${places.length}` : '';
+    })
+    .join('');
 }
 
 /** Drawn again only when a mark has changed: most presses change none. */
@@ -290,9 +348,10 @@ function WorkClock({ floor: { job, setWorking } }: { floor: Floor }) {
 /** The first plug on the tray and the direction of the row, before the first is laid down. */
 function TrayDirection({ floor: { job, record, set } }: { floor: Floor }) {
   const declared = record.order?.trayFirst;
-  if (declared) return null;
-  const [firstSite] = job.sites;
-  const lastSite = job.sites.at(-1);
+  const plugs = job.sites.filter(({ id }) => placesAt(job, id).some(({ component }) => component === 'plug'));
+  if (declared || plugs.length < 2) return null;
+  const [firstSite] = plugs;
+  const lastSite = plugs.at(-1);
   return (
     <Flex gap="2" wrap="wrap" align="center" mt="3">
       <Box>The tray: which plug is laid first?</Box>
@@ -320,13 +379,17 @@ function portsOpen({ job, record }: Floor): string {
 
 function marksOf({ job, record }: Floor, here: string): Record<string, SiteMark> {
   return Object.fromEntries(
-    job.sites.map(({ id }) => {
+    job.sites.flatMap(({ id }) => {
+      const own = placesAt(job, id);
+      const served = job.places.filter(({ sites, moved }) => !moved && sites.includes(id));
+      if (served.length === 0) return [];
+      const left = served.every((place) => stateAt(record, place) !== 'open') ? ('done' as const) : ('todo' as const);
       const fields = record[siteTarget(id)] ?? {};
-      const done = fields.done === true;
-      const left = done ? ('done' as const) : ('todo' as const);
+      const torque = fields.done === true ? String(fields.installedTorque ?? '') : '';
+      const lines = [String(fields.removedGap ?? ''), torque].filter(Boolean);
       const state = id === here ? ('now' as const) : left;
-      const lines = [String(fields.removedGap ?? ''), done ? String(fields.installedTorque ?? '') : ''].filter(Boolean);
-      return [id, { state, lines: id === here ? [] : lines, href: `#sites-${id}` }];
+      const href = own.length > 0 ? `#sites-${id}` : undefined;
+      return [[id, { state, lines: id === here ? [] : lines, href }] as const];
     }),
   );
 }

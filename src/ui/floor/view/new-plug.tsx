@@ -6,8 +6,8 @@ import { partKey } from '@/core/catalogue/match';
 import { gapTarget } from '@/core/gap/check';
 import type { Nm } from '@/core/shared/kinds';
 import type { Fields } from '@/core/work/entry';
-import { gapFault, isTorqueInRange, type SiteRules } from '@/core/work/site-done';
-import { siteRecord } from '@/core/work/site-fields';
+import { gapFault, isTorqueInRange, type PlugRules } from '@/core/work/place-done';
+import { placeRecord } from '@/core/work/place-fields';
 import { rangeTexts, torqueText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
@@ -20,27 +20,28 @@ const gapVerdict = (inRange: boolean) =>
 const numberVerdict = (right: boolean) =>
   right ? { words: 'right', good: true } : { words: 'not for this engine', good: false };
 
-function torqueVerdict(nm: Nm, range: SiteRules['torqueNm']) {
+function torqueVerdict(nm: Nm, range: PlugRules['torqueNm']) {
   if (isTorqueInRange(nm, range)) return { words: 'in range', good: true };
   return { words: nm < range.min ? 'too little' : 'too much', good: false };
 }
 
 /** The plug that goes in: its number and gap, and what is on its threads. */
-function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
+function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Part) {
+  const { rules } = plug;
   const number = text(fields, 'newNumber');
   const gap = quantity('newGap');
-  const fault = gap === null ? null : gapFault(gap, job.rules);
-  const [range, other] = rangeTexts(job.rules.gap.minMm, job.rules.gap.maxMm, job.units, 'gap');
-  const right = job.rules.accepted.some((same) => same.includes(partKey(number)));
-  const { minMm, maxMm } = job.rules.gap;
-  const steps = [...new Set([minMm, gapTarget(job.rules.gap), maxMm])];
+  const fault = gap === null ? null : gapFault(gap, rules);
+  const [range, other] = rangeTexts(rules.gap.minMm, rules.gap.maxMm, job.units, 'gap');
+  const right = rules.accepted.some((same) => same.includes(partKey(number)));
+  const { minMm, maxMm } = rules.gap;
+  const steps = [...new Set([minMm, gapTarget(rules.gap), maxMm])];
   return (
     <>
       <NumberRead
         label="Number on the new plug"
         value={number}
-        known={`this engine takes ${job.rules.partNumber}`}
-        offer={job.rules.partNumber}
+        known={`this engine takes ${rules.partNumber}`}
+        offer={rules.partNumber}
         verdict={number === '' ? null : numberVerdict(right)}
         onChange={(value) => put('newNumber', value)}
       />
@@ -64,11 +65,11 @@ function NewPlug({ fields, put, job, active, activate, quantity, pad }: Part) {
         label="By wire gauge, the new"
         onPick={(value) => put('newGap', value)}
       />
-      {(job.rules.lubricant === 'anti_seize' || text(fields, 'compound') !== '') && (
+      {(rules.lubricant === 'anti_seize' || text(fields, 'compound') !== '') && (
         <NumberRead
           label="Compound on the threads"
           value={text(fields, 'compound')}
-          known={job.rules.threadsSay}
+          known={rules.threadsSay}
           offer="nickel compound"
           verdict={null}
           onChange={(value) => put('compound', value)}
@@ -85,6 +86,7 @@ function Tightening({
   fields,
   put,
   job,
+  plug,
   active,
   activate,
   quantity,
@@ -93,20 +95,20 @@ function Tightening({
   onWrench,
 }: Part & { setting: string; onWrench: () => void }) {
   const torque = quantity('installedTorque');
-  const { min, max } = job.rules.torqueNm;
+  const { min, max } = plug.rules.torqueNm;
   const method = String(fields.torqueMethod ?? 'wrench');
   const [range, other] = rangeTexts(min, max, job.units, 'torque');
-  const curve = siteRecord(fields).curve;
+  const curve = placeRecord(fields).curve;
   return (
     <>
       <Box borderLeft="4px solid" borderColor="action" pl="3" mt="4" fontSize="18px">
         <div>
-          Torque <strong>{torqueText(job.targetNm, job.units)}</strong>,{' '}
-          {job.rules.lubricant === 'dry' ? 'dry thread' : 'thread with compound'}
-          {job.seat === 'gasket' ? ', new gasket' : ', conical seat'}
+          Torque <strong>{torqueText(plug.targetNm, job.units)}</strong>,{' '}
+          {plug.rules.lubricant === 'dry' ? 'dry thread' : 'thread with compound'}
+          {plug.seat === 'gasket' ? ', new gasket' : ', conical seat'}
         </div>
         <div className="aside">
-          start by hand · {range} · {other} · {job.source}
+          start by hand · {range} · {other} · {plug.source}
         </div>
       </Box>
       <div className="press-row" data-close>
@@ -131,14 +133,14 @@ function Tightening({
           value={text(fields, 'installedTorque')}
           system={job.units}
           active={active === 'installedTorque'}
-          verdict={torque === null ? null : torqueVerdict(torque, job.rules.torqueNm)}
-          sheet={job.rules.torqueNm}
+          verdict={torque === null ? null : torqueVerdict(torque, plug.rules.torqueNm)}
+          sheet={plug.rules.torqueNm}
           pad={pad}
           onActive={() => activate('installedTorque')}
           onChange={(value) => put('installedTorque', value)}
         />
       )}
-      {curve && <CurveShape points={curve.points} job={curveJob(job)} />}
+      {curve && <CurveShape points={curve.points} job={curveJob(plug)} />}
     </>
   );
 }

@@ -4,13 +4,18 @@ import { type ReactNode, useId } from 'react';
 import type { UnitSystem } from '@/core/units/person-units';
 import { personUnits } from '@/core/units/person-units';
 import type { Window } from '@/core/units/read-quantity';
-import { readSiteQuantity } from '@/core/work/site-done';
-import { SITE_FIELDS, type SiteQuantity } from '@/core/work/site-fields';
-import { gapText, torqueText } from '@/text/format';
+import { sayOhms } from '@/core/units/say';
+import { readPlaceQuantity } from '@/core/work/place-done';
+import { type PlaceQuantity, quantityField } from '@/core/work/place-fields';
+import type { TaskComponent } from '@/core/work/task';
+import { distanceText, gapText, torqueText } from '@/text/format';
 import { FieldHead, Press, Verdict } from './parts';
+
+const TEXT = { gap: gapText, torque: torqueText, distance: distanceText, resistance: sayOhms };
 
 /** A quantity: typed on the pad or a keyboard, told at once as it is read, in both units. */
 export function NumberField({
+  component = 'plug',
   field,
   name,
   known,
@@ -23,7 +28,9 @@ export function NumberField({
   onChange,
   pad,
 }: {
-  field: SiteQuantity;
+  /** The part that it is measured at. */
+  component?: TaskComponent;
+  field: PlaceQuantity;
   name: string;
   known?: string;
   value: string;
@@ -39,8 +46,8 @@ export function NumberField({
   pad?: ReactNode;
 }) {
   const id = useId();
-  const read = readSiteQuantity(field, value, personUnits(system), sheet);
-  const text = SITE_FIELDS[field].quantity === 'gap' ? gapText : torqueText;
+  const read = readPlaceQuantity(component, field, value, personUnits(system), sheet);
+  const text = TEXT[quantityField(component, field).quantity];
   const shown = read.ok && read.value !== null ? text(read.value, system) : null;
   return (
     <div>

@@ -3,7 +3,13 @@
 import { memo } from 'react';
 import { Press } from './parts';
 
-const UNITS = { gap: ['mm', 'in', 'thou'], torque: ['N·m', 'lbf·ft', 'lbf·in'] } as const;
+const UNITS = {
+  gap: ['mm', 'in', 'thou'],
+  torque: ['N·m', 'lbf·ft', 'lbf·in'],
+  resistance: ['Ω', 'kΩ'],
+  distance: ['km', 'mi'],
+} as const;
+type PadKind = keyof typeof UNITS;
 
 /** Splits "1.04 mm" into what is typed and its unit. */
 const split = (text: string): { readonly digits: string; readonly unit: string } => {
@@ -20,7 +26,7 @@ function Pad({
 }: {
   /** The field it types into. */
   at: string;
-  kind: 'gap' | 'torque';
+  kind: PadKind;
   value: string;
   unit: string;
   onChange: (value: string) => void;

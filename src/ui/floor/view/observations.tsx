@@ -1,9 +1,9 @@
 'use client';
 
 import { Box, Grid } from '@chakra-ui/react';
-import { CONDITIONS, type Condition, type ConditionRegion, NORMAL } from '@/core/inspection/vocabulary';
+import { CONDITIONS, type Condition, type ConditionRegion, NORMAL, REGIONS_OF } from '@/core/inspection/vocabulary';
 import type { Mm } from '@/core/shared/kinds';
-import type { Seen } from '@/core/work/site-fields';
+import type { Seen } from '@/core/work/place-fields';
 import { REGION_WORDS } from '@/text/condition-words';
 import { PlugDrawing } from '../../drawings/plug-drawing';
 import { FieldHead, Press } from './parts';
@@ -18,47 +18,63 @@ function pressed(seen: Seen, word: Condition): Seen {
   return { ...seen, [word]: now === 2 ? 3 : 1 };
 }
 
-/** What the plug and its place show: words by region beside the drawing of what was said. */
+/** What the plug, its place and what stands above it show: words by region beside the drawing of what was said. */
 export function Observations({
   seen,
   gapMm,
   seat,
+  above,
   onChange,
   only,
 }: {
   seen: Seen;
   gapMm: Mm | null;
   seat: 'gasket' | 'conical';
+  /** What stands above the plug. */
+  above?: 'coil' | 'lead';
   onChange: (seen: Seen) => void;
   /** Regions to show; all where absent. */
   only?: readonly ConditionRegion[];
 }) {
-  const regions = Object.entries(CONDITIONS).filter(
-    ([region]) => (seat === 'gasket' || region !== 'gasket') && (!only || only.includes(region as ConditionRegion)),
-  );
+  const own = REGIONS_OF.plug.filter((region) => seat === 'gasket' || region !== 'gasket');
   return (
     <Grid templateColumns={{ base: 'minmax(0, 1fr)', md: '130px minmax(0, 1fr)' }} gap="3">
       <Box display={{ base: 'none', md: 'block' }} position="sticky" top="0" alignSelf="start">
         <PlugDrawing seen={seen} gapMm={gapMm} seat={seat} title="The plug as it was described" />
       </Box>
-      <Box minW="0">
-        {regions.map(([region, words]) => (
-          <Box key={region} role="group" aria-label={REGION_WORDS[region as ConditionRegion]}>
-            <FieldHead name={REGION_WORDS[region as ConditionRegion]} />
-            <div className="press-row">
-              {words.map((word) => {
-                const severity = seen[word];
-                return (
-                  <Press key={word} chosen={severity !== undefined} onPress={() => onChange(pressed(seen, word))}>
-                    {word}
-                    {severity !== undefined && !NORMAL.has(word) && `: ${SEVERITY[severity]}`}
-                  </Press>
-                );
-              })}
-            </div>
-          </Box>
-        ))}
-      </Box>
+      <Words seen={seen} regions={only ?? [...own, ...(above ? [above] : [])]} onChange={onChange} />
     </Grid>
+  );
+}
+
+/** Words by region, each a press. */
+export function Words({
+  seen,
+  regions,
+  onChange,
+}: {
+  seen: Seen;
+  regions: readonly ConditionRegion[];
+  onChange: (seen: Seen) => void;
+}) {
+  return (
+    <Box minW="0">
+      {regions.map((region) => (
+        <Box key={region} role="group" aria-label={REGION_WORDS[region]}>
+          <FieldHead name={REGION_WORDS[region]} />
+          <div className="press-row">
+            {CONDITIONS[region].map((word) => {
+              const severity = seen[word];
+              return (
+                <Press key={word} chosen={severity !== undefined} onPress={() => onChange(pressed(seen, word))}>
+                  {word}
+                  {severity !== undefined && !NORMAL.has(word) && `: ${SEVERITY[severity]}`}
+                </Press>
+              );
+            })}
+          </div>
+        </Box>
+      ))}
+    </Box>
   );
 }

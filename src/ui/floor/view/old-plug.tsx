@@ -3,9 +3,9 @@
 import { memo } from 'react';
 import { isAnotherPart } from '@/core/catalogue/same-part';
 import { gapGrowth } from '@/core/gap/check';
-import { BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
+import { aboveThePlug, BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
 import { gaugeSteps } from '@/core/work/next-site';
-import { allNormal, type Seen } from '@/core/work/site-fields';
+import { allNormal, type Seen } from '@/core/work/place-fields';
 import { gapText, wearText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
@@ -33,6 +33,7 @@ function OldPlug({
   fields,
   put,
   job,
+  plug,
   active,
   activate,
   quantity,
@@ -58,8 +59,8 @@ function OldPlug({
     oldMm !== null && site.fittedGapMm !== null && site.sinceKm !== null
       ? gapGrowth(site.fittedGapMm, oldMm, site.sinceKm)
       : null;
-  const steps = gaugeSteps(site.fittedGapMm ?? job.rules.gap.maxMm, { below: 0, above: 7 });
-  const good = allNormal(job.seat);
+  const steps = gaugeSteps(site.fittedGapMm ?? plug.rules.gap.maxMm, { below: 0, above: 7 });
+  const good = allNormal(plug.seat, job.layout.model.ignition);
   return (
     <>
       <NumberRead
@@ -117,7 +118,23 @@ function OldPlug({
         </Press>
       </div>
       {!more && Object.keys(seen).length > 0 && <div>{Object.keys(seen).join(', ')}</div>}
-      {more && <Observations seen={seen} gapMm={oldMm} seat={job.seat} onChange={(value) => put('seen', value)} />}
+      {more && (
+        <Observations
+          seen={seen}
+          gapMm={oldMm}
+          seat={plug.seat}
+          above={aboveThePlug(job.layout.model.ignition)}
+          onChange={(value) => put('seen', value)}
+        />
+      )}
+      <CameLoose fields={fields} put={put} />
+    </>
+  );
+}
+
+function CameLoose({ fields, put }: Pick<Part, 'fields' | 'put'>) {
+  return (
+    <>
       <FieldHead name="How it came loose" />
       <div className="press-row">
         {BREAKAWAY_FEELS.map((feel) => (

@@ -6,9 +6,9 @@ import { checkGaps, type GapVerdict, gapTarget, gaugeAdvice } from '@/core/gap/c
 import type { Mm } from '@/core/shared/kinds';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
-import type { FloorJob, FloorSite } from '@/core/work/job-record';
-import { quantityIn, siteIn } from '@/core/work/order-model';
-import { siteTarget } from '@/core/work/targets';
+import type { FloorJob, FloorPlace, FloorPlug } from '@/core/work/job-record';
+import { isNewAt, placeIn, quantityIn } from '@/core/work/order-model';
+import { sayPlaces } from '@/core/work/say-places';
 import { gapText, rangeTexts } from '@/text/format';
 import { Caution } from '../../primitives/page';
 import type { Floor } from '../sync/use-floor';
@@ -25,7 +25,7 @@ const BATCH_WORDS: Readonly<Record<string, string>> = {
 };
 
 interface NewPlugRow {
-  readonly site: FloorSite;
+  readonly site: FloorPlace;
   readonly number: string;
   /** As typed. */
   readonly gap: string;
@@ -33,19 +33,74 @@ interface NewPlugRow {
   readonly done: boolean;
 }
 
-const rowsOf = ({ job, record }: Pick<Floor, 'job' | 'record'>): readonly NewPlugRow[] =>
-  job.sites.map((site) => {
-    const { newNumber: number, newGap: gap, done } = siteIn(record, site.id);
-    return { site, number, gap, mm: quantityIn(job, site.id, 'newGap', gap, personUnits(job.units)), done };
+/** The places at which a new part of one kind goes in. */
+const newPlaces = ({ job, record }: Pick<Floor, 'job' | 'record'>, isPlug: boolean): readonly FloorPlace[] =>
+  job.places.filter((place) => (place.component === 'plug') === isPlug && !place.moved && isNewAt(job, record, place));
+
+const rowsOf = (floor: Pick<Floor, 'job' | 'record'>): readonly NewPlugRow[] =>
+  newPlaces(floor, true).map((site) => {
+    const { newNumber: number, newGap: gap, done } = placeIn(floor.record, site.target);
+    const mm = quantityIn(floor.job, site.target, 'newGap', gap, personUnits(floor.job.units));
+    return { site, number, gap, mm, done };
   });
 
-/** The new plugs on the bench, before anything is opened: number and gap of each, judged one by one and as a set. */
+/** The new parts on the bench, before anything is opened: each number read, and of plugs each gap, one by one and as a set. */
 export function SetPanel({ floor }: { floor: Floor }) {
-  const { job, set, edit } = floor;
-  const [active, setActive] = useState(job.sites[0]?.id ?? '');
-  const units = personUnits(job.units);
-  const { rules } = job;
+  const { plug } = floor.job;
   const rows = rowsOf(floor);
+  const others = newPlaces(floor, false);
+  return (
+    <>
+      {plug && rows.length > 0 && <NewPlugs floor={floor} plug={plug} rows={rows} />}
+      {others.length > 0 && <OtherNewParts floor={floor} places={others} />}
+      {rows.length === 0 && others.length === 0 && (
+        <Box fontSize="18px">No new part is planned on this visit: it is looked at and measured.</Box>
+      )}
+    </>
+  );
+}
+
+/** New parts that are no plugs, by number: each is read off before it goes in. */
+function OtherNewParts({ floor, places }: { floor: Floor; places: readonly FloorPlace[] }) {
+  const { job, record, set } = floor;
+  return (
+    <Box mt="4" maxW="720px">
+      {job.tasks
+        .filter(({ component }) => component !== 'plug')
+        .map(({ id, rules }) => {
+          const own = places.filter(({ task }) => task === id);
+          const { partNumber } = rules;
+          const unread = own.filter(({ target }) => placeIn(record, target).newNumber === '');
+          if (own.length === 0 || partNumber === null) return null;
+          return (
+            <Box key={id} borderTop="1px solid" borderColor="hair" py="2">
+              <Box fontSize="18px">
+                {own.length} × <strong>{partNumber}</strong> for {sayPlaces(own).toLowerCase()}
+              </Box>
+              {unread.length > 0 ? (
+                <Press
+                  wide
+                  onPress={() => {
+                    for (const { target } of unread) set(target, 'newNumber', partNumber);
+                  }}
+                >
+                  Read off each: {unread.length === 1 ? 'it reads' : `all ${unread.length} read`} {partNumber}
+                </Press>
+              ) : (
+                <Box className="aside">✓ every number read</Box>
+              )}
+            </Box>
+          );
+        })}
+    </Box>
+  );
+}
+
+function NewPlugs({ floor, plug, rows }: { floor: Floor; plug: FloorPlug; rows: readonly NewPlugRow[] }) {
+  const { job, set, edit } = floor;
+  const [active, setActive] = useState(rows[0]?.site.target ?? '');
+  const units = personUnits(job.units);
+  const { rules } = plug;
   const measured = rows.filter((row) => row.mm !== null);
   const check =
     measured.length === 0
@@ -56,9 +111,9 @@ export function SetPanel({ floor }: { floor: Floor }) {
           rules.regap,
           measured.map((row) => row.mm ?? 0),
         );
-  const verdict = new Map(measured.map((row, i) => [row.site.id, check?.plugs[i]]));
+  const verdict = new Map(measured.map((row, i) => [row.site.target, check?.plugs[i]]));
   const unread = rows.filter((row) => row.number === '');
-  const putGap = (id: string, text: string) => set(siteTarget(id), 'newGap', text);
+  const putGap = (target: string, text: string) => set(target, 'newGap', text);
   const [range, other] = rangeTexts(rules.gap.minMm, rules.gap.maxMm, job.units, 'gap');
   const chips = [...new Set([rules.gap.minMm, gapTarget(rules.gap), rules.gap.maxMm])].map(
     (mm) => `${fromSi(mm, units.gap).toFixed(units.gap === 'mm' ? 2 : 3)} ${units.gap}`,
@@ -67,14 +122,13 @@ export function SetPanel({ floor }: { floor: Floor }) {
     <Flex gap="5" wrap="wrap" align="flex-start">
       <Box flex="1 1 360px" minW="0">
         <Box fontSize="18px" mb="2">
-          {job.sites.length} × <strong>{rules.partNumber}</strong>, gap {range} · {other}.{' '}
-          {gaugeAdvice(rules.electrode)}
+          {rows.length} × <strong>{rules.partNumber}</strong>, gap {range} · {other}. {gaugeAdvice(rules.electrode)}
         </Box>
         {unread.length > 0 && (
           <Press
             wide
             onPress={() => {
-              for (const { site } of unread) set(siteTarget(site.id), 'newNumber', rules.partNumber);
+              for (const { site } of unread) set(site.target, 'newNumber', rules.partNumber);
             }}
           >
             Read off each: {unread.length === rows.length ? 'all' : `the other ${unread.length}`} read{' '}
@@ -83,17 +137,17 @@ export function SetPanel({ floor }: { floor: Floor }) {
         )}
         {rows.map((row) => (
           <NewPart
-            key={row.site.id}
+            key={row.site.target}
             row={row}
             job={job}
             chips={chips}
-            active={active === row.site.id}
-            verdict={verdict.get(row.site.id)}
+            active={active === row.site.target}
+            verdict={verdict.get(row.site.target)}
             onActive={() => {
-              setActive(row.site.id);
-              edit(siteTarget(row.site.id), 'newGap');
+              setActive(row.site.target);
+              edit(row.site.target, 'newGap');
             }}
-            onChange={(text) => putGap(row.site.id, text)}
+            onChange={(text) => putGap(row.site.target, text)}
           />
         ))}
       </Box>
@@ -101,10 +155,10 @@ export function SetPanel({ floor }: { floor: Floor }) {
         <NumberPad
           at={active}
           kind="gap"
-          value={rows.find((row) => row.site.id === active)?.gap ?? ''}
+          value={rows.find((row) => row.site.target === active)?.gap ?? ''}
           unit={units.gap}
           onChange={(text) => {
-            edit(siteTarget(active), 'newGap');
+            edit(active, 'newGap');
             putGap(active, text);
           }}
         />

@@ -4,24 +4,25 @@ import { Box } from '@chakra-ui/react';
 import { useEffect, useId, useRef, useState } from 'react';
 import { personUnits } from '@/core/units/person-units';
 import type { Json } from '@/core/work/entry';
-import type { FloorSite } from '@/core/work/job-record';
-import { quantityIn, siteFaultsIn } from '@/core/work/order-model';
-import type { Faults } from '@/core/work/site-done';
-import { SITE_FIELDS, type SiteQuantity, siteRecord } from '@/core/work/site-fields';
-import { siteTarget } from '@/core/work/targets';
+import type { FloorPlug } from '@/core/work/job-record';
+import { isNewAt, placeFaultsIn, quantityIn, taskOf } from '@/core/work/order-model';
+import type { Faults } from '@/core/work/place-done';
+import { PLACE_FIELDS, type PlaceQuantity, placeRecord } from '@/core/work/place-fields';
 import type { Floor } from '../sync/use-floor';
+import { InspectionResult } from './inspection-result';
+import { LeaveIt } from './leave-it';
 import { LotAndMore, NewPlugDrawn, TighteningDrawn } from './new-plug';
 import { NumberPad } from './number-pad';
 import { OldPlugDrawn } from './old-plug';
 import { FieldHead, Press, Stop } from './parts';
 import { PhotoRow } from './photo-row';
-import { curveJob, inUnit, MORE, NEW, OLD, only, type Part, seenOf, TIGHT, text, torqueSetting } from './site-parts';
+import { curveJob, inUnit, MORE, NEW, OLD, only, type Part, type PlugSite, seenOf, TIGHT, text } from './site-parts';
 import { type Wrench, WrenchPanel } from './wrench-panel';
 
 /** What a person opened and chose at the site in hand. */
 interface Here {
   readonly site: string;
-  readonly active: SiteQuantity;
+  readonly active: PlaceQuantity;
   /** The person went to a field: a phone shows the pad under it. */
   readonly typing: boolean;
   readonly more: boolean;
@@ -62,35 +63,37 @@ function useTopOf(site: string) {
 }
 
 /** What the one button would write, and whether it may. */
-function finishing({ job, record }: Floor, site: FloorSite) {
-  const fields = record[siteTarget(site.id)] ?? {};
+function finishing({ job, record }: Floor, plug: FloorPlug, { target }: PlugSite) {
+  const fields = record[target] ?? {};
   const over = {
     torqueMethod: fields.torqueMethod ?? 'wrench',
-    installedTorque: text(fields, 'installedTorque') || torqueSetting(job),
+    installedTorque: text(fields, 'installedTorque') || inUnit(plug.targetNm, job),
   };
-  return { over, faults: () => siteFaultsIn(job, record, site.id, personUnits(job.units), over) };
+  return { over, faults: () => placeFaultsIn(job, record, target, personUnits(job.units), over) };
 }
 
 interface SiteProps {
   readonly floor: Floor;
-  readonly site: FloorSite;
-  readonly next: FloorSite | null;
-  /** The site that was described last, for "same as the last". */
-  readonly last: FloorSite | null;
+  readonly site: PlugSite;
+  readonly plug: FloorPlug;
+  /** What comes after it, as a person calls it; null: nothing is left. */
+  readonly next: string | null;
+  /** The target of the site that was described last, for "same as the last". */
+  readonly last: string | null;
   readonly wrench: Wrench;
   readonly onNext: () => void;
 }
 
 /** One site: the old plug out and read, the new one in and tightened. One button says what it does and where it goes. */
-export function SitePanel({ floor, site, next, last, wrench, onNext }: SiteProps) {
+export function SitePanel({ floor, site, plug, next, last, wrench, onNext }: SiteProps) {
   const { job, record, set, edit } = floor;
-  const target = siteTarget(site.id);
+  const { target } = site;
   const fields = record[target] ?? {};
   const here = useHere(site.id);
   const { active, change } = here;
   const put = (field: string, value: Json) => set(target, field, value);
   const units = personUnits(job.units);
-  const kind = SITE_FIELDS[active].quantity;
+  const kind = PLACE_FIELDS[active].quantity;
   const pad = (
     <NumberPad
       at={`${target}/${active}`}
@@ -107,17 +110,18 @@ export function SitePanel({ floor, site, next, last, wrench, onNext }: SiteProps
     site,
     put,
     job,
+    plug,
     active,
-    activate: (field: SiteQuantity) => {
+    activate: (field: PlaceQuantity) => {
       change({ active: field, typing: true });
       edit(target, field);
     },
-    quantity: (name: SiteQuantity): number | null => quantityIn(job, site.id, name, text(fields, name), units),
+    quantity: (name: PlaceQuantity): number | null => quantityIn(job, target, name, text(fields, name), units),
     pad: here.typing ? pad : null,
   };
   const finish = () => {
     edit(null);
-    const { over, faults } = finishing(floor, site);
+    const { over, faults } = finishing(floor, plug, site);
     const found = faults();
     change({ faults: found });
     if (Object.keys(found).length > 0) return;
@@ -130,8 +134,8 @@ export function SitePanel({ floor, site, next, last, wrench, onNext }: SiteProps
     <div className="site" ref={useTopOf(site.id)}>
       <SiteSide {...{ floor, site, last, here, part }} />
       <div className="site-hand">
-        {here.atWrench ? <AtWrench {...{ fields, job, wrench, put }} /> : <div className="pad-beside">{pad}</div>}
-        <Finish {...{ floor, site, next, faults: here.faults, finish, onNext }} />
+        {here.atWrench ? <AtWrench {...{ fields, job, plug, wrench, put }} /> : <div className="pad-beside">{pad}</div>}
+        <Finish {...{ floor, site, plug, next, faults: here.faults, finish, onNext }} />
       </div>
     </div>
   );
@@ -149,10 +153,17 @@ function SiteSide({
   part: Omit<Part, 'fields'>;
 }) {
   const { job, record, set, edit } = floor;
-  const target = siteTarget(site.id);
+  const { target } = site;
   const fields = record[target] ?? {};
-  const seenAt = (id: string) => seenOf(record[siteTarget(id)] ?? {});
-  const bare = job.sites.filter(({ id }) => id !== site.id && Object.keys(seenAt(id)).length === 0);
+  const seenAt = (at: string) => seenOf(record[at] ?? {});
+  const bare = job.places.filter(
+    (place) =>
+      place.component === 'plug' &&
+      !place.moved &&
+      place.target !== target &&
+      Object.keys(seenAt(place.target)).length === 0,
+  );
+  const looks = taskOf(job, site)?.action !== 'replace';
   return (
     <div className="site-side">
       <h2>Site {site.name}</h2>
@@ -165,22 +176,24 @@ function SiteSide({
       <OldPlugDrawn
         {...part}
         fields={only(fields, OLD)}
-        last={last ? seenAt(last.id) : null}
+        last={last ? seenAt(last) : null}
         bare={bare.length}
         more={here.more}
         onMore={() => here.flip('more')}
         onAlike={() => {
-          for (const other of bare) set(siteTarget(other.id), 'seen', fields.seen ?? null);
+          for (const other of bare) set(other.target, 'seen', fields.seen ?? null);
         }}
       />
-      <NewPlugDrawn {...part} fields={only(fields, NEW)} />
+      {looks && <InspectionResult floor={floor} place={site} />}
+      {isNewAt(job, record, site) && <NewPlugDrawn {...part} fields={only(fields, NEW)} />}
       <TighteningDrawn
         {...part}
         fields={only(fields, TIGHT)}
-        setting={torqueSetting(job)}
+        setting={inUnit(part.plug.targetNm, job)}
         onWrench={() => here.flip('atWrench')}
       />
-      <LotAndMore {...part} fields={only(fields, MORE)} before={last ? (record[siteTarget(last.id)] ?? {}) : {}} />
+      <LotAndMore {...part} fields={only(fields, MORE)} before={last ? (record[last] ?? {}) : {}} />
+      <LeaveIt floor={floor} place={site} />
       <Remark
         value={text(fields, 'remark')}
         onChange={(value) => part.put('remark', value)}
@@ -194,16 +207,17 @@ function SiteSide({
 function AtWrench({
   fields,
   job,
+  plug,
   wrench,
   put,
-}: Pick<Part, 'fields' | 'job' | 'put'> & {
+}: Pick<Part, 'fields' | 'job' | 'plug' | 'put'> & {
   wrench: Wrench;
 }) {
   return (
     <WrenchPanel
       wrench={wrench}
-      job={curveJob(job)}
-      curve={siteRecord(fields).curve}
+      job={curveJob(plug)}
+      curve={placeRecord(fields).curve}
       system={job.units}
       onDone={(curve) => {
         put('curve', curve);
@@ -221,13 +235,14 @@ const METHOD_WORDS: Readonly<Record<string, string>> = { angle: 'Tightened by an
 function Finish({
   floor,
   site,
+  plug,
   next,
   faults,
   finish,
   onNext,
-}: Pick<SiteProps, 'floor' | 'site' | 'next' | 'onNext'> & { faults: Faults; finish: () => void }) {
-  const done = floor.record[siteTarget(site.id)]?.done === true;
-  const { over } = finishing(floor, site);
+}: Pick<SiteProps, 'floor' | 'site' | 'plug' | 'next' | 'onNext'> & { faults: Faults; finish: () => void }) {
+  const done = floor.record[site.target]?.done === true;
+  const { over } = finishing(floor, plug, site);
   const words = METHOD_WORDS[String(over.torqueMethod)] ?? `Torqued ${over.installedTorque}`;
   return (
     <>
@@ -241,18 +256,18 @@ function Finish({
         )}
         {done ? (
           <Press main wide onPress={onNext}>
-            Site {site.name} is done{next && `. Next: ${next.name}`}
+            Site {site.name} is done{next && `. Next: ${next}`}
           </Press>
         ) : (
           <Press main wide onPress={finish}>
             {words}
-            {next ? `, next: ${next.name}` : ', all sites done'}
+            {next ? `, next: ${next}` : ', all sites done'}
           </Press>
         )}
       </div>
       {done && (
         <Box mt="2">
-          <Press wide onPress={() => floor.set(siteTarget(site.id), 'done', false)}>
+          <Press wide onPress={() => floor.set(site.target, 'done', false)}>
             Take site {site.name} back
           </Press>
         </Box>

@@ -5,22 +5,26 @@ import { personUnits } from '@/core/units/person-units';
 import { roundTo } from '@/core/units/round';
 import { fromSi } from '@/core/units/unit';
 import { type Fields, type Json, sameJson } from '@/core/work/entry';
-import type { FloorJob, FloorSite } from '@/core/work/job-record';
-import { type Seen, type SiteQuantity, siteRecord } from '@/core/work/site-fields';
+import type { FloorJob, FloorPlace, FloorPlug } from '@/core/work/job-record';
+import { type PlaceQuantity, placeRecord, type Seen } from '@/core/work/place-fields';
 
 /* What the parts of one site share: its fields by name, and when a part looks as before. */
 
 export const text = (fields: Fields, name: string): string => String(fields[name] ?? '');
-export const seenOf = (fields: Fields): Seen => siteRecord(fields).seen;
+export const seenOf = (fields: Fields): Seen => placeRecord(fields).seen;
+
+/** The plug of one site with where it sits, in words. */
+export type PlugSite = FloorPlace & { readonly where: string };
 
 export interface Part {
-  readonly site: FloorSite;
+  readonly site: PlugSite;
   readonly fields: Fields;
   readonly job: FloorJob;
+  readonly plug: FloorPlug;
   readonly put: (field: string, value: Json) => void;
-  readonly active: SiteQuantity;
-  readonly activate: (field: SiteQuantity) => void;
-  readonly quantity: (name: SiteQuantity) => number | null;
+  readonly active: PlaceQuantity;
+  readonly activate: (field: PlaceQuantity) => void;
+  readonly quantity: (name: PlaceQuantity) => number | null;
   readonly pad: ReactNode;
 }
 
@@ -51,18 +55,17 @@ export const looksAlike = (before: Drawn, after: Drawn): boolean =>
   (before.pad === null) === (after.pad === null) &&
   sameJson(before.fields, after.fields) &&
   sameJson(before.last ?? null, after.last ?? null) &&
-  before.job.rules === after.job.rules;
+  before.plug.rules === after.plug.rules;
 
-/** What the wrench is set to, in the person's unit. */
-export const torqueSetting = (job: FloorJob): string => inUnit(job.targetNm, job);
-export const inUnit = (nm: Nm, job: FloorJob): string => {
+/** A torque in the person's unit, as a wrench is set. */
+export const inUnit = (nm: Nm, job: Pick<FloorJob, 'units'>): string => {
   const unit = personUnits(job.units).torque;
   return `${roundTo(fromSi(nm, unit), 1)} ${unit}`;
 };
 
-export const curveJob = (job: FloorJob): CurveJob => ({
+export const curveJob = ({ seat, rules }: FloorPlug): CurveJob => ({
   direction: 'in',
-  seating: job.seat === 'gasket' ? 'new_gasket' : 'conical',
-  targetNm: job.rules.torqueNm,
+  seating: seat === 'gasket' ? 'new_gasket' : 'conical',
+  targetNm: rules.torqueNm,
   runInDeg: null,
 });

@@ -16,7 +16,7 @@ const STATE_SIGN = { open: '○', done: '✓', not_done: '✕' } as const;
 const PHASE_WORDS: Readonly<Record<string, string>> = {
   prepare: 'Prepare',
   open: 'Open',
-  plugs: 'Plugs',
+  plugs: 'At each place',
   close: 'Close',
   prove: 'Prove',
 };
@@ -80,7 +80,7 @@ export function StepPanel({ floor, onCodes, onFollowUp }: { floor: Floor; onCode
                   <span>
                     {index + 1}. {step.title}
                     <Box as="span" srOnly>
-                      {step.perSite ? ', on the sites' : `, ${state.replace('_', ' ')}`}
+                      {step.perSite ? ', at its places' : `, ${state.replace('_', ' ')}`}
                     </Box>
                   </span>
                 </chakra.button>

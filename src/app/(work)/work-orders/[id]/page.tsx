@@ -2,17 +2,20 @@ import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { timeOf } from '@/core/calendar/zone';
-import { siteId } from '@/core/engine/model';
+import type { Layout } from '@/core/engine/layout';
+import { type SiteKey, siteId } from '@/core/engine/model';
+import { isOfEngine, servedBy } from '@/core/engine/places';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
 import type { UnitSystem } from '@/core/units/person-units';
 import { isLive } from '@/core/work/order-state';
+import { TASK_COMPONENTS } from '@/core/work/task';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
 import { workOrderActionWords } from '@/text/audit-words';
-import { dateText, gapText, hoursText, instantText, NONE, turnText } from '@/text/format';
+import { dateText, gapText, hoursText, instantText, turnText } from '@/text/format';
 import { ORDER_STATES } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { WithContents } from '@/ui/frame/contents';
@@ -24,9 +27,12 @@ import { StepList } from '@/ui/work-orders/step-list';
 import { planAction, unplanAction } from '../actions';
 import { CloseSection } from './close-section';
 import { FindingsSection } from './findings-section';
+import { PartLines } from './part-lines';
+import { PartTable } from './part-table';
 import { SiteTable } from './site-table';
 import { StandsOpen } from './stands-open';
 import { SheetChanged, Stops } from './stops';
+import { TasksSection } from './tasks-section';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -44,6 +50,7 @@ export default page(async function WorkOrderPage({ params }: Props) {
       {live && <SheetChanged view={view.value} actor={actor} />}
       <WithContents
         of={[
+          ['tasks', 'Tasks'],
           ['parts', 'What goes in'],
           ['findings', 'What the removed parts say'],
           (!live || may(actor, 'record work')) && ['close', live ? 'Close' : 'How it ended'],
@@ -54,6 +61,7 @@ export default page(async function WorkOrderPage({ params }: Props) {
           ['history', 'What happened'],
         ]}
       >
+        <TasksSection view={view.value} actor={actor} live={live} />
         <div className="halves">
           <WhatGoesIn view={view.value} system={actor.unitSystem} live={live} />
           <Sites view={view.value} live={live} />
@@ -65,9 +73,10 @@ export default page(async function WorkOrderPage({ params }: Props) {
           {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
         </div>
         <Section id="steps" title="Steps" aside={`about ${hoursText(view.value.order.minutes)}`}>
-          <StepList steps={view.value.steps} sitesText={doneText(view.value, '')} />
+          <StepList steps={view.value.steps} sitesText={doneText(view.value, false)} />
         </Section>
         <SiteTable view={view.value} actor={actor} />
+        <PartTable view={view.value} actor={actor} />
         <FromTheBench view={view.value} />
         <History view={view.value} />
       </WithContents>
@@ -75,8 +84,12 @@ export default page(async function WorkOrderPage({ params }: Props) {
   );
 });
 
-const doneText = ({ sites }: WorkOrderView, what: 'sites ' | ''): string =>
-  `${sites.filter((site) => site.doneAt !== null).length} of ${sites.length} ${what}done`;
+/** How far it is: "3 of 6 sites done" where plugs alone are done, places otherwise. */
+function doneText({ tasks }: WorkOrderView, named: boolean): string {
+  const places = tasks.flatMap((task) => task.places).filter(({ state }) => state !== 'moved');
+  const what = tasks.every(({ row }) => row.component === 'plug') ? 'sites ' : 'places ';
+  return `${places.filter(({ state }) => state !== 'open').length} of ${places.length} ${named ? what : ''}done`;
+}
 
 /** What it is, what can be done with it, and what may hurt. */
 function Head({ view, works }: { view: WorkOrderView; works: boolean }) {
@@ -98,7 +111,7 @@ function Head({ view, works }: { view: WorkOrderView; works: boolean }) {
           </>
         }
       >
-        {family.code}, {family.name} · {ORDER_STATES[order.state]} · {doneText(view, 'sites ')}
+        {family.code}, {family.name} · {ORDER_STATES[order.state]} · {doneText(view, true)}
         {row.startsAt &&
           ` · ${dateText(row.startsAt)} ${row.startsAt.slice(11)}, ${row.depot} ${row.bay}, ${row.person}`}
       </PageHead>
@@ -126,41 +139,63 @@ interface PartProps {
 }
 
 function WhatGoesIn({ view, live, system }: PartProps & { readonly system: UnitSystem }) {
-  const { vehicle, spec, sites, threads, current, pick, order } = view;
+  const { vehicle, plug, tasks, family } = view;
+  const others = tasks.filter(({ row, sheet }) => row.component !== 'plug' && sheet);
+  const released = [...new Set(tasks.flatMap(({ row }) => row.releaseReason ?? []))];
   return (
     <Section id="parts" title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
-      <SpecLines
-        spec={spec}
-        quantity={sites.length}
-        system={system}
-        angle={angleOf(view)}
-        threads={threads}
-        current={current}
-      />
-      {live && pick && (
-        <Box mt="2" color={pick.kind === 'short' ? 'wrong.ink' : undefined}>
-          <strong>On the shelf.</strong> {pickWords(pick)}
+      {plug && (
+        <SpecLines
+          spec={plug.spec}
+          quantity={plug.replaced}
+          system={system}
+          angle={angleOf(plug.spec, family.headMaterial)}
+          threads={plug.threads}
+          current={plug.current}
+        />
+      )}
+      {live && plug?.pick && (
+        <Box mt="2" color={plug.pick.kind === 'short' ? 'wrong.ink' : undefined}>
+          <strong>On the shelf.</strong> {pickWords(plug.pick)}
         </Box>
       )}
-      {order.releaseReason && (
-        <Box color="caution.ink" mt="2">
-          Released despite its sheet: {order.releaseReason}
-        </Box>
+      {others.map(({ row, sheet, rules, places }) => (
+        <PartLines key={row.id} task={row} sheet={sheet} rules={rules} places={places} />
+      ))}
+      {!plug && others.length === 0 && (
+        <Box color="soft">Nothing goes in by a sheet: it is looked at and measured.</Box>
       )}
+      {released.map((reason) => (
+        <Box key={reason} color="caution.ink" mt="2">
+          Released despite its sheet: {reason}
+        </Box>
+      ))}
     </Section>
   );
 }
 
-function Sites({ view: { order, sites, layout, vehicle }, live }: PartProps) {
+/** The engine with what is done at each plug site: its own, and that of the parts above it. */
+function Sites({ view: { order, tasks, sites, layout, vehicle }, live }: PartProps) {
+  const gaps = new Map(sites.map((site) => [siteId(site), site.doneAt ? site.newGapMm : null]));
   const marks = Object.fromEntries(
-    sites.map((site) => [
-      siteId(site),
-      {
-        state: site.doneAt ? ('done' as const) : ('todo' as const),
-        lines: site.doneAt ? [gapText(site.newGapMm, 'metric').split(' · ')[0] ?? ''] : [],
-        href: live ? `/work-orders/${order.id}/floor#sites-${siteId(site)}` : undefined,
-      },
-    ]),
+    layout.sites.flatMap((site) => {
+      const states = tasks
+        .flatMap(({ places }) => places)
+        .filter(({ place, state }) => state !== 'moved' && isAt(layout, place, site))
+        .map(({ state }) => state);
+      if (states.length === 0) return [];
+      const gap = gaps.get(siteId(site)) ?? null;
+      return [
+        [
+          siteId(site),
+          {
+            state: states.includes('open') ? ('todo' as const) : ('done' as const),
+            lines: gap === null ? [] : [gapText(gap, 'metric').split(' · ')[0] ?? ''],
+            href: live ? `/work-orders/${order.id}/floor#sites-${siteId(site)}` : undefined,
+          },
+        ] as const,
+      ];
+    }),
   );
   return (
     <Section title="Sites">
@@ -172,6 +207,14 @@ function Sites({ view: { order, sites, layout, vehicle }, live }: PartProps) {
     </Section>
   );
 }
+
+const isAt = (
+  layout: Layout,
+  place: WorkOrderView['tasks'][number]['places'][number]['place'],
+  site: SiteKey,
+): boolean =>
+  !isOfEngine(place.component) &&
+  servedBy(layout, place.component, place).some((served) => siteId(served) === siteId(site));
 
 function FromTheBench({ view: { kept } }: { view: WorkOrderView }) {
   if (kept.length === 0) return null;
@@ -212,7 +255,11 @@ function historyDetail(changes: unknown): string {
   if (typeof changes !== 'object' || changes === null) return '';
   const at = changes as Readonly<Record<string, unknown>>;
   const told = [
-    at.site && at.reason ? `${at.site}: ${at.reason}` : at.site,
+    at.site && at.reason ? `${at.site}: ${at.reason}` : at.site && `site ${at.site}`,
+    ...TASK_COMPONENTS.map((component) => at[component] && `${component.replace('_', ' ')} ${at[component]}`),
+    Array.isArray(at.tasks) && at.tasks.join('; '),
+    at.task && `${at.task}: ${at.reason}`,
+    Array.isArray(at.places) && `${at.places.join(', ')} ${at.to ? `to ${at.to}` : `from ${at.from}`}: ${at.reason}`,
     at.count,
     at.photo,
     at.moment && `${at.moment}: ${at.what}`,
@@ -226,20 +273,23 @@ function historyDetail(changes: unknown): string {
   return told ? ` ${String(told).replace('not_done', 'not done')}` : '';
 }
 
-function angleOf({ spec, family }: WorkOrderView): string {
-  const { thread, seat } = spec.part;
-  if (!thread || !seat) return NONE;
+function angleOf(
+  { part: { thread, seat }, torqueMinNm, torqueMaxNm }: PlugView['spec'],
+  head: WorkOrderView['family']['headMaterial'],
+): string {
   const { angleDeg } = planTorque({
-    specNm: { min: spec.torqueMinNm, max: spec.torqueMaxNm },
+    specNm: { min: torqueMinNm, max: torqueMaxNm },
     thread,
     seat,
     gasket: 'new',
-    head: family.headMaterial,
+    head,
     lubricant: 'dry',
     on: '2000-01-01',
   });
   return turnText(angleDeg);
 }
+
+type PlugView = NonNullable<WorkOrderView['plug']>;
 
 async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor }) {
   const { order, row, booking, family } = view;

@@ -1,5 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { openCounts } from '@/core/work/ask';
+import { sayPlaces } from '@/core/work/say-places';
+import type { PlaceState } from '@/core/work/task';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { instantText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -8,8 +10,9 @@ import { endWaitAction } from '../actions';
 
 /** Where a job stands: done, open, counted, awaited. */
 export function StandsOpen({ view, live }: { view: WorkOrderView; live: boolean }) {
-  const { sites, steps, counts, waits, order } = view;
-  const names = (chosen: typeof sites) => chosen.map(({ name }) => name).join(' ') || 'none';
+  const { tasks, steps, counts, waits, order } = view;
+  const places = tasks.flatMap((task) => task.places.map((place) => ({ ...place, component: task.row.component })));
+  const names = (state: PlaceState) => sayPlaces(places.filter((place) => place.state === state)) || 'none';
   const opened = steps.filter((step) => step.phase === 'open' && step.state === 'done');
   const short = openCounts(counts.filter(({ out }) => out !== null));
   const waiting = waits.filter(({ wait }) => wait.endedAt === null);
@@ -17,8 +20,8 @@ export function StandsOpen({ view, live }: { view: WorkOrderView; live: boolean 
     <Section title="What is still open">
       <Facts
         rows={[
-          ['Sites done', names(sites.filter(({ doneAt }) => doneAt !== null))],
-          ['Sites to do', names(sites.filter(({ doneAt }) => doneAt === null))],
+          ['Done', names('done')],
+          ['To do', names('open')],
           ['Opened so far', opened.map(({ title }) => title).join('; ') || 'nothing'],
           ['Counts open', short.join(' ') || 'none'],
           ['Steps to go', String(steps.filter(({ perSite, state }) => !perSite && state === 'open').length)],

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { siteName } from '@/core/engine/layout';
-import { siteId } from '@/core/engine/model';
+import { sayPlaces } from '@/core/work/say-places';
 import { type Actor, may } from '@/server/access';
 import { stopsOf } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
@@ -27,14 +27,16 @@ export function Stops({ view: { findings, layout } }: { view: WorkOrderView }) {
 
 /** Another sheet is in force, and what was done under the one before. */
 export function SheetChanged({ view, actor }: { view: WorkOrderView; actor: Actor }) {
-  const { sheetChanged, sites, order } = view;
-  const redo = sites.filter((site) => site.redo);
+  const { sheetChanged, tasks, order } = view;
+  const redo = tasks.flatMap(({ row, places }) =>
+    places.filter((place) => place.redo).map(({ name, target }) => ({ name, target, component: row.component })),
+  );
   if (!sheetChanged && redo.length === 0) return null;
   return (
     <Box mt="3" bg="caution.bg" color="caution.ink" px="4" py="3" rounded="sm" role="alert">
       {sheetChanged && (
         <>
-          <strong>{sheetChanged}</strong> Sites that are done stay done under the old one and come on the list to redo.
+          <strong>{sheetChanged}</strong> Places that are done stay done under the old one and come on the list to redo.
           {may(actor, 'record work') && (
             <ActionForm action={takeOverSheetAction}>
               <input type="hidden" name="workOrderId" value={order.id} />
@@ -43,15 +45,15 @@ export function SheetChanged({ view, actor }: { view: WorkOrderView; actor: Acto
           )}
         </>
       )}
-      {redo.map((site) => (
-        <Flex key={site.id} gap="4" wrap="wrap" align="flex-end" mt="2">
+      {redo.map((place) => (
+        <Flex key={place.target} gap="4" wrap="wrap" align="flex-end" mt="2">
           <Box>
-            To redo: <strong>site {site.name}</strong>, done under another sheet
+            To redo: <strong>{sayPlaces([place])}</strong>, done under another sheet
           </Box>
           {may(actor, 'release sites') && (
             <ActionForm action={releaseSiteAction} quiet>
               <input type="hidden" name="workOrderId" value={order.id} />
-              <input type="hidden" name="site" value={siteId(site)} />
+              <input type="hidden" name="target" value={place.target} />
               <Flex gap="2" align="flex-end">
                 <TextField name="reason" label="Why it may stay" />
                 <SubmitButton>Release</SubmitButton>

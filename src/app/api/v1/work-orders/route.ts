@@ -25,13 +25,13 @@ export const GET = route(async ({ request, actor }) => {
   );
 });
 
-/** Opens a work order for a unit, with the part, steps and a record for each site. */
+/** Opens a work order for a unit, with its tasks, steps and a record for each place. */
 export const POST = route(async ({ request, actor, once }) => {
   const body = await readBody(request, openBody);
   if (!body.ok) return body.response;
-  const { unit_number, release_reason } = body.value;
+  const { unit_number, release_reason, tasks } = body.value;
   const outcome = await once(body.text, (within) =>
-    openWorkOrderForUnit(within, actor, { unitNumber: unit_number, releaseReason: release_reason }),
+    openWorkOrderForUnit(within, actor, { unitNumber: unit_number, releaseReason: release_reason, tasks }),
   );
   return reply(outcome, ({ workOrderId, number }) => ({ id: workOrderId, number }));
 });

@@ -2,15 +2,19 @@ import { type Fastener, tighteningOrder } from '../../../engine/access';
 import type { BankPlace } from '../../../engine/model';
 import { saySmallTorque, sayTorque } from '../../../units/say';
 import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
+import { banksOpened, coilsLifted } from '../visit';
 
 /** Back together, and everything counted. */
 export function close(input: ProcedureInput): readonly Draft[] {
   const { layout, access, fasteners, policies } = input;
+  const opened = banksOpened(input);
   const closing = (kind: 'under_intake' | 'cover', step: (place: BankPlace, n: number) => Draft): readonly Draft[] =>
-    layout.model.banks.flatMap((bank, i) => (access[i]?.access === kind ? [step(bank.place, i + 1)] : []));
+    layout.model.banks.flatMap((bank, i) =>
+      access[i]?.access === kind && opened.has(i + 1) ? [step(bank.place, i + 1)] : [],
+    );
   const bolts = fasteners.find(({ holds }) => holds === 'intake');
   return [
-    refit(input),
+    ...(coilsLifted(input) > 0 ? [refit(input)] : []),
     ...closing('under_intake', (place, n) => intakeOn(place, n, bolts)),
     draft(
       'close',

@@ -2,6 +2,7 @@ import type { AccessClass } from '../../../engine/access';
 import type { Bank } from '../../../engine/model';
 import type { WeakPoint } from '../../../engine/weak-points';
 import { choice, type Draft, draft, isGas, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
+import { banksOpened, coilsLifted } from '../visit';
 
 /** The intake comes off, and every port it leaves open is covered. */
 function intakeOffBank(bank: Bank, n: number, gas: boolean, weak: readonly WeakPoint[]): readonly Draft[] {
@@ -91,14 +92,17 @@ function openBank(
 }
 
 /** Down to the plugs: covers, wells, coils or leads. */
-export function open({ layout, access, weakPoints, policies, fuel }: ProcedureInput): readonly Draft[] {
+export function open(input: ProcedureInput): readonly Draft[] {
+  const { layout, access, weakPoints, policies, fuel } = input;
+  const opened = banksOpened(input);
   const known = (kind: WeakPoint['kind']) => weakPoints.filter((point) => point.kind === kind);
   const brittle = known('brittle').map(({ says }) => says);
   const banks = layout.model.banks.flatMap((bank, i) =>
-    openBank(bank, i + 1, access[i]?.access ?? 'open', isGas(fuel), known('intake')),
+    opened.has(i + 1) ? openBank(bank, i + 1, access[i]?.access ?? 'open', isGas(fuel), known('intake')) : [],
   );
   const lead = LEAD_WORDS[layout.model.ignition];
-  const coils = layout.model.coils.length;
+  const coils = coilsLifted(input);
+  if (coils === 0) return banks;
   const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
   const stays = onPlug && policies.coil_connectors === 'leave';
   return [
@@ -119,8 +123,8 @@ export function open({ layout, access, weakPoints, policies, fuel }: ProcedureIn
       'open',
       'leads',
       onPlug
-        ? `${stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab'}, then lift each ${lead} with a twist (${coils} on this engine)`
-        : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this engine)`,
+        ? `${stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab'}, then lift each ${lead} with a twist (${coils} on this visit)`
+        : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this visit)`,
       onPlug
         ? 'A boot that is stuck tears when it is pulled straight.'
         : 'Two leads that change places fire at the wrong moment: backfire, and a ruined catalyst.',

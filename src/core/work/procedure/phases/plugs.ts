@@ -1,8 +1,12 @@
-import { sayTorques } from '../../../units/say';
+import { allPlaces } from '../../../engine/places';
+import { saySmallTorques, sayTorques } from '../../../units/say';
+import { PART_WORDS } from '../../say-places';
 import { MAX_PENETRANT_ML, USUAL_SOAK } from '../../soak-moves';
+import type { TaskAction } from '../../task';
 import { isSeizing, type Removal, removalOf } from '../removal';
 import { pipelineMinutes, soakPipeline } from '../soak';
-import { choice, type Draft, draft, type ProcedureInput } from '../step';
+import { choice, type Draft, draft, type PlugWork, type ProcedureInput } from '../step';
+import { placesWith, sitesReached } from '../visit';
 
 function loosen(removal: Removal, because: string, sites: number): readonly Draft[] {
   const stop = `Stop at twice the torque they were fitted with, or when one squeaks and does not give: a shell that breaks in the head costs a day.`;
@@ -37,11 +41,22 @@ function loosen(removal: Removal, because: string, sites: number): readonly Draf
   ];
 }
 
-/** The plugs themselves: out, read, new ones in. */
+/** What is done at the vehicle's parts: out, read, new ones in. */
 export function plugs(input: ProcedureInput): readonly Draft[] {
-  const { layout, plug, torqueNm, threads, policies, access, weakPoints, earlier } = input;
+  const { plug, weakPoints, earlier } = input;
+  const n = placesWith(input, 'plug').length;
   const { removal, because } = removalOf(isSeizing(weakPoints), earlier);
-  const n = layout.sites.length;
+  return [
+    ...(plug && n > 0 ? loosen(removal, because, n) : []),
+    ...(sitesReached(input).length > 0 ? [plug && n > 0 ? plugSites(input, plug, n) : otherPlaces(input)] : []),
+    ...distributor(input),
+  ];
+}
+
+/** At each cylinder, where plugs come out. */
+function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
+  const { policies, access, tasks } = input;
+  const { torqueNm, threads } = plug;
   const blind = access.some((bank) => bank.access === 'by_feel' || bank.access === 'under_intake');
   const one = policies.opening === 'one' || (policies.opening !== 'bank' && blind);
   const washer = plug.seat === 'gasket' ? 'One gasket out, one gasket in, at each site.' : 'Conical seat: no gasket.';
@@ -49,26 +64,87 @@ export function plugs(input: ProcedureInput): readonly Draft[] {
     policies.power_tools === 'run_out'
       ? 'Power tools only to run out a plug that is loose already.'
       : 'No power tools.';
+  const others = otherWork(input);
+  const isLook = tasks.every(({ component, action }) => component !== 'plug' || action !== 'replace');
+  const work = isLook
+    ? 'plug out, read and measured, back in by hand or a new one, then torque'
+    : 'old plug out and read, thread looked at, new plug in by hand, then torque';
+  return draft(
+    'plugs',
+    'sites',
+    `At each of ${n} sites, ${one ? 'one at a time' : 'bank by bank'}: ${work}${others ? `. Here too: ${others}` : ''}`,
+    one
+      ? `With one hole open nothing falls in elsewhere and nothing is mixed up. ${threads.says}`
+      : `Laid out in order on the tray a bank can be compared at a glance. ${threads.says}`,
+    {
+      caution: `Start every plug by hand; stop if it binds early. ${power} ${washer} A dropped part in an open port wrecks the engine: cover open holes.`,
+      tools: [
+        plug.socket ? `plug socket ${plug.socket}` : 'plug socket',
+        'extension',
+        `torque wrench for ${sayTorques(torqueNm)}`,
+        'tray with numbered places',
+        ...smallWrench(input),
+      ],
+      consumables: threads.compound ? [`a little ${threads.compound} compound`] : [],
+      perSite: true,
+      weight: n,
+    },
+  );
+}
+
+/** What is done at the cylinders besides plugs: "coil 3 replaced; leads tested". */
+function otherWork({ tasks, layout }: ProcedureInput): string {
+  return tasks
+    .filter(({ component }) => component !== 'plug' && component !== 'cap' && component !== 'rotor')
+    .map(({ action, component, places }) => {
+      const all = places.length === allPlaces(layout, component).length;
+      const which = component === 'lead_set' || all ? '' : ` ${places.map(({ cylinder }) => cylinder).join(', ')}`;
+      return `${PART_WORDS[component]}${which} ${DONE[action]}`;
+    })
+    .join('; ');
+}
+
+const DONE: Readonly<Record<TaskAction, string>> = { replace: 'replaced', inspect: 'looked at', test: 'tested' };
+
+const smallWrench = ({ tasks }: ProcedureInput): readonly string[] => {
+  const [screw] = tasks.flatMap(({ torqueNm, component }) => (torqueNm && component !== 'plug' ? [torqueNm] : []));
+  return screw ? [`small torque wrench for ${saySmallTorques(screw)}`] : [];
+};
+
+/** At each cylinder, where the plugs stay in. */
+function otherPlaces(input: ProcedureInput): Draft {
+  const measured = input.tasks.some(({ action }) => action === 'test');
+  return draft(
+    'plugs',
+    'sites',
+    `At each place: ${otherWork(input)}`,
+    'What comes out keeps its cylinder: its serial and its place are read before it is laid down.',
+    {
+      caution:
+        'Ignition off: a coil that fires in the hand throws it. The well stays covered while the coil is out. Leads and boots go back to the cylinder they came from.',
+      tools: [...smallWrench(input), ...(measured ? ['resistance meter'] : []), 'tray with numbered places'],
+      perSite: true,
+      weight: Math.max(1, sitesReached(input).length),
+    },
+  );
+}
+
+/** Cap and rotor, once for the engine. */
+function distributor(input: ProcedureInput): readonly Draft[] {
+  const work = (['cap', 'rotor'] as const).filter((component) => placesWith(input, component).length > 0);
+  if (work.length === 0) return [];
   return [
-    ...loosen(removal, because, n),
     draft(
       'plugs',
-      'sites',
-      `At each of ${n} sites, ${one ? 'one at a time' : 'bank by bank'}: old plug out and read, thread looked at, new plug in by hand, then torque`,
-      one
-        ? `With one hole open nothing falls in elsewhere and nothing is mixed up. ${threads.says}`
-        : `Laid out in order on the tray a bank can be compared at a glance. ${threads.says}`,
+      'distributor',
+      `Distributor: ${work.map((component) => PART_WORDS[component]).join(' and ')}, leads moved over one by one in their order`,
+      'Two leads that change towers backfire. One at a time, held beside the picture, cannot be mixed.',
       {
-        caution: `Start every plug by hand; stop if it binds early. ${power} ${washer} A dropped part in an open port wrecks the engine: cover open holes.`,
-        tools: [
-          plug.socket ? `plug socket ${plug.socket}` : 'plug socket',
-          'extension',
-          `torque wrench for ${sayTorques(torqueNm)}`,
-          'tray with numbered places',
-        ],
-        consumables: threads.compound ? [`a little ${threads.compound} compound`] : [],
+        caution:
+          'Screws of the cap turn by turn, side to side: it cracks when one is drawn down first. The rotor goes home on its key, or the engine fires against its own stroke.',
+        tools: ['lead markers', ...smallWrench(input)],
         perSite: true,
-        weight: n,
+        weight: 2 * work.length,
       },
     ),
   ];

@@ -1,17 +1,11 @@
 import { sayGaps } from '../../../units/say';
+import { PART_WORDS } from '../../say-places';
 import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, text } from '../step';
+import { placesWith } from '../visit';
 
 /** Before anything is opened. */
-export function prepare({
-  layout,
-  plug,
-  hybrid,
-  fuel,
-  policies,
-  access,
-  headMaterial,
-}: ProcedureInput): readonly Draft[] {
-  const n = layout.sites.length;
+export function prepare(input: ProcedureInput): readonly Draft[] {
+  const { plug, hybrid, fuel, policies, access, headMaterial } = input;
   const cold = policies.engine_temperature !== 'warm';
   return [
     draft(
@@ -33,36 +27,92 @@ export function prepare({
       'What was there before is the only proof of what the work changed. Keep them before anything is cleared.',
       { tools: ['code reader'], asks: [{ key: 'before', what: 'codes before', kind: 'codes' }] },
     ),
-    draft(
-      'prepare',
-      'parts',
-      `Lay out ${n} × ${plug.number} and measure every gap before anything is opened`,
-      'A kit can hold one wrong or one too many. All present, right number, right reach, gasket on, gap measured: else do not start.',
-      {
-        caution: 'A wrong reach can strike the piston: compare a new plug with the first one out.',
-        tools: ['wire or feeler gauge'],
-        asks: [{ key: 'parts', what: `number and gap of each new plug, within ${sayGaps(plug.gapMm)}`, kind: 'parts' }],
-        weight: 2,
-      },
-    ),
+    parts(input),
+    ...(placesWith(input, 'cap').length > 0 ? [compareCap()] : []),
     draft(
       'prepare',
       'cold',
-      cold ? 'Check that the engine is cold to the touch' : 'Engine warm, not hot: the bulletin in force asks for it',
-      headMaterial === 'aluminium'
+      temperatureTitle(plug !== null, cold),
+      headMaterial === 'aluminium' && plug
         ? 'Threads in a hot aluminium head tear, and a torque is given for one temperature.'
-        : 'A torque is given for one temperature.',
+        : 'A torque is given for one temperature, and hot plastic breaks.',
       {
         caution: cold ? 'Hot metal burns.' : 'Hot metal burns: gloves, and clear of exhaust and fan.',
         asks: [
-          choice('temperature', 'engine temperature', ['cold', 'warm', 'hot'], cold ? ['cold'] : ['warm', 'cold']),
+          choice(
+            'temperature',
+            'engine temperature',
+            ['cold', 'warm', 'hot'],
+            cold && plug ? ['cold'] : ['warm', 'cold'],
+          ),
         ],
       },
     ),
     isolate(hybrid, isIsolated({ hybrid, policies, access })),
-    ...(isGas(fuel) ? [gasOff()] : []),
+    ...(isGas(fuel) && plug ? [gasOff()] : []),
   ];
 }
+
+function temperatureTitle(plugsOut: boolean, cold: boolean): string {
+  if (!plugsOut) return 'Check that the engine is cool enough to touch';
+  return cold
+    ? 'Check that the engine is cold to the touch'
+    : 'Engine warm, not hot: the bulletin in force asks for it';
+}
+
+/** The new parts on the bench, before anything is opened. */
+function parts(input: ProcedureInput): Draft {
+  const { plug, tasks } = input;
+  const news = tasks.flatMap(({ action, component, partNumber, places }) =>
+    action === 'replace' ? [`${places.length} × ${partNumber ?? PART_WORDS[component]}`] : [],
+  );
+  const gaps = plug && tasks.some(({ action, component }) => action === 'replace' && component === 'plug');
+  if (news.length === 0)
+    return draft(
+      'prepare',
+      'parts',
+      'Lay out tools and meter; no new part is planned',
+      'What is looked at may have to be replaced: know where the new one is before the engine is opened.',
+      { tools: ['lamp', ...(plug ? ['wire or feeler gauge'] : [])] },
+    );
+  return draft(
+    'prepare',
+    'parts',
+    `Lay out ${news.join(', ')}${gaps ? ' and measure every gap' : ', each number read,'} before anything is opened`,
+    gaps
+      ? 'A kit can hold one wrong or one too many. All present, right number, right reach, gasket on, gap measured: else do not start.'
+      : 'A kit can hold one wrong or one too many. All present, right number, same plug-in and length as the old: else do not start.',
+    {
+      caution: gaps
+        ? 'A wrong reach can strike the piston: compare a new plug with the first one out.'
+        : 'A look-alike part fits and fails later: compare number and shape.',
+      tools: gaps ? ['wire or feeler gauge'] : [],
+      asks: [
+        {
+          key: 'parts',
+          what: gaps
+            ? `number of each new part, and gap of each new plug, within ${sayGaps(plug.gapMm)}`
+            : 'number of each new part',
+          kind: 'parts',
+        },
+      ],
+      weight: 2,
+    },
+  );
+}
+
+const compareCap = (): Draft =>
+  draft(
+    'prepare',
+    'compare',
+    'Hold the new cap beside the old: towers, notch, vent and centre button',
+    'A cap whose notch sits one tower further fires every cylinder at the wrong moment.',
+    {
+      caution: 'Mark the tower of cylinder 1 on both before a lead is pulled.',
+      tools: ['marker'],
+      asks: [choice('cap', 'new cap beside the old', ['the same', 'differs: set aside'], ['the same'])],
+    },
+  );
 
 const gasOff = (): Draft =>
   draft('prepare', 'gas', 'Close the gas tank valve and run the line empty', 'Gas in the line finds every spark.', {

@@ -1,4 +1,5 @@
 import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, text } from '../step';
+import { banksOpened } from '../visit';
 import { coverOn } from './close';
 
 /** How long an engine idles to learn anew. Source: general trade guidance; the service information wins. */
@@ -7,13 +8,14 @@ const RELEARN_MINUTES = 10;
 /** What shows that the engine runs right. */
 export function prove(input: ProcedureInput): readonly Draft[] {
   const { layout, access, policies } = input;
+  const opened = banksOpened(input);
   const lidsLast = policies.first_start === 'before_covers';
   return [
     start(input),
     ...(isIsolated(input) ? [relearn()] : []),
     ...(lidsLast
       ? layout.model.banks
-          .filter((_, i) => access[i]?.access === 'cover')
+          .filter((_, i) => access[i]?.access === 'cover' && opened.has(i + 1))
           .map((bank, i) => coverOn('lids', bank.place, i + 1))
       : []),
     draft(

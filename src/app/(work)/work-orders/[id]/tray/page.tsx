@@ -62,7 +62,7 @@ export default page(async function TrayPage({ params }: Props) {
                 <div className="on-tray">
                   <figure>
                     <figcaption>New</figcaption>
-                    <NewPlugDrawing gapMm={newGapOf(row, view.value)} seat={view.value.spec.part.seat} />
+                    <NewPlugDrawing gapMm={newGapOf(row, view.value)} seat={seatOf(view.value)} />
                     <span className="soft small">
                       {first(gapText(newGapOf(row, view.value), actor.unitSystem))}, nose clean, edges sharp
                     </span>
@@ -99,10 +99,12 @@ export default page(async function TrayPage({ params }: Props) {
 });
 
 /** The gap that the plugs of a bank went in with, or the middle of the sheet's where nobody wrote it down. */
-function newGapOf(row: readonly WorkOrderSiteView[], { spec }: WorkOrderView): number {
+function newGapOf(row: readonly WorkOrderSiteView[], { plug }: WorkOrderView): number | null {
   const fitted = row.flatMap(({ fittedGapMm, differs }) => (fittedGapMm === null || differs ? [] : fittedGapMm));
-  return fitted[0] ?? (spec.gapMinMm + spec.gapMaxMm) / 2;
+  return fitted[0] ?? (plug && (plug.spec.gapMinMm + plug.spec.gapMaxMm) / 2);
 }
+
+const seatOf = ({ plug }: WorkOrderView): 'gasket' | 'conical' => plug?.spec.part.seat ?? 'gasket';
 
 /** Gaps and wear of a bank in one line, to be held beside the other. */
 function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string {
@@ -117,12 +119,12 @@ function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string
 
 function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrderView; system: UnitSystem }) {
   const seen = Object.fromEntries((site.conditions ?? []).map((word) => [word, site.severities[word] ?? 2]));
-  const limit = view.gapLimitMm;
+  const limit = view.plug?.gapLimitMm ?? Number.POSITIVE_INFINITY;
   const over = site.removedGapMm !== null && site.removedGapMm > limit;
   return (
     <figure>
       <figcaption>{site.name}</figcaption>
-      <PlugDrawing seen={seen} gapMm={site.removedGapMm} seat={view.spec.part.seat} title={`Site ${site.name}`} />
+      <PlugDrawing seen={seen} gapMm={site.removedGapMm} seat={seatOf(view)} title={`Site ${site.name}`} />
       <Box fontSize="sm" minW="0">
         <Box fontWeight="650" fontSize="16px" color={over ? 'wrong.ink' : undefined}>
           {first(gapText(site.removedGapMm, system))}
@@ -178,7 +180,7 @@ function SetBefore({
   view: WorkOrderView;
   system: UnitSystem;
 }) {
-  const then = before?.sites.find((row) => siteId(row) === siteId(site));
+  const then = before?.places.find((row) => siteId(row) === siteId(site));
   if (!before || !then) return null;
   const said = seenWords(then.conditions);
   return (

@@ -1,20 +1,21 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { plugService } from './order-model.fixture';
-import { readSiteQuantity, siteFaults } from './site-done';
-import { type SiteRecord, siteRecord } from './site-fields';
+import { personUnits } from '../units/person-units';
+import { plugRules as rules } from './order-model.fixture';
+import { placeFaults, readPlaceQuantity } from './place-done';
+import { type PlaceRecord, placeRecord } from './place-fields';
 
-const { rules } = plugService;
-const texts = (over: Partial<SiteRecord> = {}): SiteRecord => ({
-  ...siteRecord({ newNumber: 'em-7310', newGap: '1.05', torqueMethod: 'wrench', installedTorque: '17.5' }),
+const texts = (over: Partial<PlaceRecord> = {}): PlaceRecord => ({
+  ...placeRecord({ newNumber: 'em-7310', newGap: '1.05', torqueMethod: 'wrench', installedTorque: '17.5' }),
   ...over,
 });
 const stopped = { points: [], verdict: 'stop', fault: null, peakNm: 9, contactDeg: null, source: 'TW-1' } as const;
-const figures = { newGapMm: 1.05, installedTorqueNm: 17.5 };
-const faults = (over: Partial<SiteRecord>, figs: Partial<typeof figures> = {}, fitted: string[] = [], over2 = {}) =>
-  siteFaults(texts(over), { ...figures, ...figs }, { ...rules, ...over2 }, fitted);
+const nothing = { newGapMm: null, installedTorqueNm: null, primaryOhm: null, secondaryOhm: null, ohm: null };
+const figures = { ...nothing, newGapMm: 1.05, installedTorqueNm: 17.5 };
+const faults = (over: Partial<PlaceRecord>, figs: Partial<typeof figures> = {}, fitted: string[] = [], over2 = {}) =>
+  placeFaults(texts(over), { ...figures, ...figs }, 'replace', { ...rules, ...over2 }, fitted);
 
-describe('siteFaults', () => {
+describe('placeFaults at a plug', () => {
   it('is empty for the right part, gap and torque, whatever the old plug was', () => {
     expect(faults({})).toEqual({});
     expect(faults({ newNumber: 'EM 7301', observedNumber: 'FS-1', removedGap: '1.4' })).toEqual({});
@@ -59,13 +60,13 @@ describe('siteFaults', () => {
   });
 });
 
-describe('readSiteQuantity', () => {
-  const metric = { gap: 'mm', torque: 'N·m' } as const;
+describe('readPlaceQuantity', () => {
+  const metric = personUnits('metric');
 
   it('reads a bare figure in the person’s unit, and says what a slip may be instead', () => {
-    expect(readSiteQuantity('newGap', '1,05', metric)).toEqual({ ok: true, value: 1.05 });
-    expect(readSiteQuantity('newGap', '', metric)).toEqual({ ok: true, value: null });
-    const slip = readSiteQuantity('newGap', '0.30 in', metric);
+    expect(readPlaceQuantity('plug', 'newGap', '1,05', metric)).toEqual({ ok: true, value: 1.05 });
+    expect(readPlaceQuantity('plug', 'newGap', '', metric)).toEqual({ ok: true, value: null });
+    const slip = readPlaceQuantity('plug', 'newGap', '0.30 in', metric);
     expect(slip.ok).toBe(false);
     if (!slip.ok) expect(slip.suggestions.map(({ text }) => text)).toContain('0.030 in = 0.76 mm');
   });

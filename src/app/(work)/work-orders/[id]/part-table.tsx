@@ -1,0 +1,64 @@
+import { sayOhms } from '@/core/units/say';
+import type { Actor } from '@/server/access';
+import type { WorkOrderView } from '@/server/work-orders/view-work-order';
+import { NONE, torqueText } from '@/text/format';
+import { REMOVAL_WORDS } from '@/text/removal-words';
+import { PLACE_STATE_WORDS, RESULT_WORDS } from '@/text/task-words';
+import { Code, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+
+type PlaceRow = WorkOrderView['tasks'][number]['places'][number]['place'];
+
+/** What was found, measured and fitted of every part that is no plug. */
+export function PartTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
+  const places = view.tasks.flatMap(({ row, places: own }) => (row.component === 'plug' ? [] : own));
+  if (places.length === 0) return null;
+  return (
+    <Section id="parts-record" title="Record of the other parts">
+      <PlainTable heads={['Part', 'Came out', 'Seen', 'Measured', 'Went in', 'Screw', 'State']}>
+        {places.map(({ place, target, name, state }) => (
+          <tr key={target}>
+            <td className="nowrap">
+              <strong>{name}</strong>
+            </td>
+            <td>
+              <Code>
+                {[place.observedNumber ?? place.expectedNumber, place.tagOut ?? place.expectedTag]
+                  .filter(Boolean)
+                  .join(', ') || NONE}
+              </Code>
+              {place.removalReason && <div className="soft small">{REMOVAL_WORDS[place.removalReason]}</div>}
+            </td>
+            <td>
+              {[place.conditions?.join(', '), place.grade && `grade ${place.grade} of 5`].filter(Boolean).join('; ') ||
+                NONE}
+            </td>
+            <td className="nowrap">{measuredText(place) || NONE}</td>
+            <td>
+              <Code>{[place.newNumber, place.tagIn].filter(Boolean).join(', ') || NONE}</Code>
+            </td>
+            <td className="nowrap">
+              {place.installedTorqueNm === null
+                ? (place.torqueMethod ?? NONE)
+                : torqueText(place.installedTorqueNm, actor.unitSystem)}
+            </td>
+            <td>
+              {state === 'done' ? '✓ ' : ''}
+              {place.result ? RESULT_WORDS[place.result] : PLACE_STATE_WORDS[state]}
+              {place.leftWhy && <div className="soft small">{place.leftWhy}</div>}
+            </td>
+          </tr>
+        ))}
+      </PlainTable>
+    </Section>
+  );
+}
+
+const measuredText = ({ primaryOhm, secondaryOhm, ohm }: PlaceRow): string =>
+  [
+    primaryOhm === null ? null : `primary ${sayOhms(primaryOhm)}`,
+    secondaryOhm === null ? null : `secondary ${sayOhms(secondaryOhm)}`,
+    ohm === null ? null : sayOhms(ohm),
+  ]
+    .filter(Boolean)
+    .join(', ');

@@ -1,0 +1,50 @@
+import type { Layout, Site } from '../../engine/layout';
+import { type SiteKey, siteId } from '../../engine/model';
+import { isOfEngine, servedBy } from '../../engine/places';
+import type { Nm } from '../../shared/kinds';
+import type { TaskAction, TaskComponent } from '../task';
+
+/* What one visit does, as far as its procedure depends on it. */
+
+export interface VisitTask {
+  readonly action: TaskAction;
+  readonly component: TaskComponent;
+  /** Where work is to be done: those that went to another visit are left out. */
+  readonly places: readonly SiteKey[];
+  /** Null: nothing new is planned. */
+  readonly partNumber: string | null;
+  /** Of the screw that holds it, N·m; null: none, or of a plug. */
+  readonly torqueNm: { readonly min: Nm; readonly max: Nm } | null;
+}
+
+interface Visit {
+  readonly layout: Layout;
+  readonly tasks: readonly VisitTask[];
+}
+
+const servedAt = ({ layout }: Visit, { component, places }: VisitTask): readonly SiteKey[] =>
+  places.flatMap((place) => servedBy(layout, component, place));
+
+/** The plug sites that the visit gets at: cap and rotor stand outside the engine. */
+export function sitesReached(visit: Visit): readonly Site[] {
+  const reached = new Set(
+    visit.tasks
+      .filter(({ component }) => !isOfEngine(component) || component === 'lead_set')
+      .flatMap((task) => servedAt(visit, task))
+      .map(siteId),
+  );
+  return visit.layout.sites.filter((site) => reached.has(siteId(site)));
+}
+
+/** Banks that are opened, from 1. */
+export const banksOpened = (visit: Visit): ReadonlySet<number> => new Set(sitesReached(visit).map(({ bank }) => bank));
+
+/** The places at which something is done to a component. */
+export const placesWith = ({ tasks }: Visit, component: TaskComponent): readonly SiteKey[] =>
+  tasks.filter((task) => task.component === component).flatMap(({ places }) => places);
+
+/** Coils or leads that come off to get at what is done. */
+export function coilsLifted({ layout, tasks }: Visit): number {
+  const reached = new Set(sitesReached({ layout, tasks }).map(siteId));
+  return layout.model.coils.filter(({ fires }) => fires.some((site) => reached.has(siteId(site)))).length;
+}

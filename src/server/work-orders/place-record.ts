@@ -1,0 +1,90 @@
+import type { Layout } from '@/core/engine/layout';
+import { placeId } from '@/core/engine/places';
+import type { Fields, Json } from '@/core/work/entry';
+import type { PlaceModel } from '@/core/work/order-model';
+import { hasField, type PlaceField, type PlaceQuantity } from '@/core/work/place-fields';
+import { placeName } from '@/core/work/say-places';
+import { placeTarget } from '@/core/work/targets';
+import type { PlaceState } from '@/core/work/task';
+import type { PlaceRow } from '@/db/queries/work-orders';
+
+/* One place of a task between its row and what devices and rules speak of. */
+
+/** How entries name a place. */
+export const targetOf = (place: Pick<PlaceRow, 'component' | 'cylinder' | 'position'>): string =>
+  placeTarget(place.component, placeId(place));
+
+/** What became of a place so far. */
+export function placeState({
+  movedToId,
+  doneAt,
+  leftWhy,
+}: Pick<PlaceRow, 'movedToId' | 'doneAt' | 'leftWhy'>): PlaceState {
+  if (movedToId !== null) return 'moved';
+  if (doneAt !== null) return 'done';
+  return leftWhy === null ? 'open' : 'left';
+}
+
+const orEmpty = (text: string | null): string => text ?? '';
+
+/** One place's row as the fields that devices speak of: those that its component has. */
+export function placeFields(place: PlaceRow): Fields {
+  const all = {
+    observedNumber: orEmpty(place.observedNumber),
+    believedNumber: orEmpty(place.believedNumber),
+    tagOut: orEmpty(place.tagOut),
+    removedGap: orEmpty(place.removedGapAsTyped),
+    seen: Object.fromEntries((place.conditions ?? []).map((word) => [word, place.severities[word] ?? 2])),
+    grade: place.grade,
+    breakawayFeel: place.breakawayFeel,
+    breakawayTorque: orEmpty(place.breakawayTorqueAsTyped),
+    primaryOhm: orEmpty(place.primaryOhmAsTyped),
+    secondaryOhm: orEmpty(place.secondaryOhmAsTyped),
+    ohm: orEmpty(place.ohmAsTyped),
+    result: place.result,
+    goodFor: orEmpty(place.goodForAsTyped),
+    removalReason: place.removalReason,
+    newNumber: orEmpty(place.newNumber),
+    tagIn: orEmpty(place.tagIn),
+    newGap: orEmpty(place.newGapAsTyped),
+    newLot: orEmpty(place.newLot),
+    compound: orEmpty(place.compound),
+    compoundBatch: orEmpty(place.compoundBatch),
+    torqueMethod: place.torqueMethod,
+    wrenchSetting: orEmpty(place.wrenchSettingAsTyped),
+    installedTorque: orEmpty(place.installedTorqueAsTyped),
+    curve: place.curve,
+    soakedAt: place.soakedAt?.toISOString() ?? null,
+    leftWhy: orEmpty(place.leftWhy),
+    remark: orEmpty(place.remark),
+    done: place.doneAt !== null,
+  } satisfies Readonly<Record<PlaceField, Json>>;
+  return Object.fromEntries(Object.entries(all).filter(([name]) => hasField(place.component, name)));
+}
+
+/** The quantities of a place as they were read when they were typed. */
+function measuredAt(place: PlaceRow): PlaceModel['measured'] {
+  const found = (text: string | null, si: number | null) => (text === null || si === null ? undefined : { text, si });
+  return {
+    removedGap: found(place.removedGapAsTyped, place.removedGapMm),
+    breakawayTorque: found(place.breakawayTorqueAsTyped, place.breakawayTorqueNm),
+    primaryOhm: found(place.primaryOhmAsTyped, place.primaryOhm),
+    secondaryOhm: found(place.secondaryOhmAsTyped, place.secondaryOhm),
+    ohm: found(place.ohmAsTyped, place.ohm),
+    goodFor: found(place.goodForAsTyped, place.goodForKm),
+    newGap: found(place.newGapAsTyped, place.newGapMm),
+    wrenchSetting: found(place.wrenchSettingAsTyped, place.wrenchSettingNm),
+    installedTorque: found(place.installedTorqueAsTyped, place.installedTorqueNm),
+  } satisfies Record<PlaceQuantity, unknown>;
+}
+
+/** One place as the rules see it. */
+export const placeModelOf = (layout: Layout, place: PlaceRow): PlaceModel => ({
+  target: targetOf(place),
+  id: placeId(place),
+  component: place.component,
+  task: place.taskId,
+  name: placeName(layout, place.component, place),
+  moved: place.movedToId !== null,
+  measured: measuredAt(place),
+});

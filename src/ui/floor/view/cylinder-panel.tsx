@@ -1,0 +1,75 @@
+import type { FloorPlace, FloorTask } from '@/core/work/job-record';
+import { taskOf } from '@/core/work/order-model';
+import type { PartRules } from '@/core/work/place-done';
+import { PART_WORDS } from '@/core/work/say-places';
+import type { TaskComponent } from '@/core/work/task';
+import { ACTION_WORDS } from '@/text/task-words';
+import type { Floor } from '../sync/use-floor';
+import { PartPanel } from './part-panel';
+import { Press } from './parts';
+import { placesAt, stateAt } from './places-at';
+import { SitePanel } from './site-panel';
+import type { Wrench } from './wrench-panel';
+
+/** One cylinder with all that is done there, from above down: the parts as presses, the one in hand under them. */
+export function CylinderPanel({
+  floor,
+  place,
+  next,
+  last,
+  wrench,
+  onPart,
+  onNext,
+}: {
+  floor: Floor;
+  place: FloorPlace;
+  next: FloorPlace | null;
+  /** The target of the plug that was described last. */
+  last: string | null;
+  wrench: Wrench;
+  onPart: (component: TaskComponent) => void;
+  onNext: () => void;
+}) {
+  const { job } = floor;
+  const here = placesAt(job, place.id);
+  return (
+    <>
+      {here.length > 1 && (
+        <fieldset className="press-row" aria-label="Parts here, from above down">
+          {here.map((part) => (
+            <Press key={part.target} chosen={part.target === place.target} onPress={() => onPart(part.component)}>
+              {MARK[stateAt(floor.record, part)]} {PART_WORDS[part.component]}
+              {actionWords(floor, part)}
+            </Press>
+          ))}
+        </fieldset>
+      )}
+      <Hand {...{ floor, place, next, last, wrench, onNext }} />
+    </>
+  );
+}
+
+const MARK = { open: '○', done: '●', left: '–', moved: '→' } as const;
+
+/** What is done to it, where that is not that it is replaced. */
+function actionWords({ job }: Floor, place: FloorPlace): string {
+  const action = taskOf(job, place)?.action ?? 'replace';
+  return action === 'replace' ? '' : `: ${ACTION_WORDS[action].toLowerCase()}`;
+}
+
+const isPart = (task: FloorTask): task is FloorTask & { readonly rules: PartRules } => task.rules.component !== 'plug';
+
+function Hand({ floor, place, next, last, wrench, onNext }: Omit<Parameters<typeof CylinderPanel>[0], 'onPart'>) {
+  const { job } = floor;
+  const task = job.tasks.find(({ id }) => id === place.task);
+  if (!task) return null;
+  const follows = next && nextWords(place, next);
+  if (isPart(task)) return <PartPanel key={place.target} {...{ floor, place, task, next: follows, onNext }} />;
+  if (!job.plug) return null;
+  const where = job.sites.find(({ id }) => id === place.id)?.where ?? '';
+  return <SitePanel {...{ floor, site: { ...place, where }, plug: job.plug, next: follows, last, wrench, onNext }} />;
+}
+
+/** What comes next, by its site where the parts are alike. */
+const nextWords = (now: FloorPlace, next: FloorPlace): string =>
+  next.component === 'plug' && now.component !== 'plug' ? `plug ${next.name}` : next.name;

@@ -1,0 +1,302 @@
+import { and, eq, isNull } from 'drizzle-orm';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { Fields } from '../../src/core/work/entry';
+import { plugRulesOf } from '../../src/core/work/order-model';
+import { fittedComponents, taskPlaces, vehicles, workOrderSteps } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { viewVehicle } from '../../src/server/fleet/view-vehicle';
+import { addTasks, splitVisit, takeOffTask } from '../../src/server/work-orders/change-tasks';
+import {
+  cancelWorkOrder,
+  closeInput,
+  closeWorkOrder,
+  reopenWorkOrder,
+} from '../../src/server/work-orders/close-work-order';
+import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import type { TaskInput } from '../../src/server/work-orders/plan-tasks';
+import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { doSteps, enter, floorOf } from '../builders/floor';
+import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
+
+/* One stay of one vehicle: several tasks, closed place by place, split, taken off. */
+
+let w: Workspace & { readonly supervisor: Actor };
+let actor: Actor;
+beforeAll(async () => {
+  w = await demoWorkspace();
+  actor = w.supervisor;
+});
+
+const idOf = async (unit: string): Promise<string> =>
+  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const view = async (id: string) => value(await viewWorkOrder(w.deps, actor, id));
+type Asked = Partial<TaskInput> & Pick<TaskInput, 'component'>;
+const task = (asked: Asked) => ({ action: 'replace' as const, why: 'reported' as const, note: '', ...asked });
+const open = async (unit: string, ...tasks: readonly Asked[]) =>
+  openWorkOrder(w.deps, actor, { vehicleId: await idOf(unit), tasks: tasks.map(task) });
+
+const fitted = async (unit: string, component: 'plug' | 'coil') =>
+  w.deps.db
+    .select()
+    .from(fittedComponents)
+    .where(
+      and(
+        eq(fittedComponents.vehicleId, await idOf(unit)),
+        eq(fittedComponents.component, component),
+        isNull(fittedComponents.removedOn),
+      ),
+    );
+
+/** Does one place with what a good one takes, and says what was refused. */
+async function doPlace(orderId: string, target: string, over: Fields = {}): Promise<string | null> {
+  const job = await floorOf(w.deps, actor, orderId);
+  const place = job.places.find((one) => one.target === target);
+  const own = job.tasks.find(({ id }) => id === place?.task);
+  const plug = place?.component === 'plug' ? plugRulesOf(job) : null;
+  const torqueNm = own?.rules.torqueNm ?? null;
+  const results = await enter(w.deps, actor, orderId, target, {
+    newNumber: own?.rules.partNumber ?? '',
+    ...(torqueNm ? { torqueMethod: 'wrench', installedTorque: `${torqueNm.min} N·m` } : {}),
+    ...(plug ? { newGap: `${plug.gap.minMm} mm`, compound: plug.lubricant === 'dry' ? '' : 'nickel compound' } : {}),
+    ...over,
+    done: true,
+  });
+  return results.flatMap(({ message }) => message ?? []).join(' ') || null;
+}
+
+async function close(orderId: string, over: object = {}) {
+  const { order, vehicle } = await view(orderId);
+  const km = value(await viewVehicle(w.deps, actor, vehicle.id)).due.odometerNowKm ?? 0;
+  const input = { workOrderId: orderId, version: order.version, odometer: `${Math.round(km + 1)} km`, ...over };
+  return closeWorkOrder(w.deps, actor, closeInput.parse(input));
+}
+
+describe('one coil in one cylinder', () => {
+  let id: string;
+
+  it('is a visit of its own, with the procedure of a coil and none of a plug', async () => {
+    id = value(await open('37', { component: 'coil', places: ['3'] })).workOrderId;
+    const { tasks, kit, plug, steps, order } = await view(id);
+    expect(tasks.map(({ row, places }) => [row.action, row.component, places.map((place) => place.target)])).toEqual([
+      ['replace', 'coil', ['coil 3A']],
+    ]);
+    expect(plug).toBeNull();
+    expect(kit).toEqual([{ partNumber: 'NL-3806', component: 'coil', quantity: 1 }]);
+    const kinds = steps.map(({ kind }) => kind);
+    expect(kinds).toContain('sites');
+    expect(kinds).not.toContain('loosen_long');
+    expect(steps.find(({ kind }) => kind === 'parts')?.title).toContain('1 × NL-3806');
+    // A whole plug service of this engine takes far longer.
+    expect(order.minutes).toBeLessThan(150);
+  });
+
+  it('takes its part, its screw and its serial, and refuses another part and another torque', async () => {
+    expect(await doPlace(id, 'coil 3A', { newNumber: 'NL-1104' })).toContain('This engine takes NL-3806');
+    expect(await doPlace(id, 'coil 3A', { installedTorque: '22 N·m' })).toContain('the torque of its screw');
+    expect(await doPlace(id, 'coil 3A', { tagIn: 'NC-900', seen: { 'coil body cracked': 3 } })).toBeNull();
+    expect((await view(id)).findings.map(({ cause }) => cause)).toContain('coil_cracked');
+    expect(await doPlace(id, 'coil 1A')).toContain('There is no');
+  });
+
+  it('closes with that coil moved, the plugs left as they were, and the reason of its task', async () => {
+    const plugs = await fitted('37', 'plug');
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    value(await close(id));
+    expect(await fitted('37', 'plug')).toEqual(plugs);
+    const coils = await fitted('37', 'coil');
+    expect(coils.find(({ cylinder }) => cylinder === 3)).toMatchObject({ tag: 'NC-900', workOrderId: id });
+    const [out] = await w.deps.db.select().from(fittedComponents).where(eq(fittedComponents.removedByWorkOrderId, id));
+    expect(out?.removalReason ?? 'failed').toBe('failed');
+  });
+
+  it('opens again with the record as it stood before', async () => {
+    value(await reopenWorkOrder(w.deps, actor, { workOrderId: id, reason: 'the wrong cylinder' }));
+    expect((await fitted('37', 'coil')).some(({ tag }) => tag === 'NC-900')).toBe(false);
+    expect((await view(id)).tasks[0]?.places[0]?.state).toBe('done');
+    value(await close(id));
+  });
+});
+
+describe('one place', () => {
+  it('is never in two open tasks, whichever way it is asked for', async () => {
+    const first = value(await open('34', { component: 'plug', places: { bank: 'front' } })).workOrderId;
+    expect(await open('34', { component: 'plug', places: 'all' })).toMatchObject({ error: { kind: 'conflict' } });
+    const again = await addTasks(w.deps, actor, {
+      workOrderId: first,
+      tasks: [task({ component: 'plug', places: ['1'] })],
+    });
+    expect(again.ok).toBe(true);
+    expect(await open('34', { component: 'coil', places: ['1'] }, { component: 'coil', places: 'all' })).toMatchObject({
+      error: { message: expect.stringContaining('in two of these tasks') },
+    });
+    const [place] = await w.deps.db.select().from(taskPlaces).where(eq(taskPlaces.workOrderId, first));
+    if (!place) throw new Error('no place');
+    const { id: _, ...same } = place;
+    const other = value(await open('34', { component: 'coil', places: ['2'] })).workOrderId;
+    // The database itself says so.
+    await expect(w.deps.db.insert(taskPlaces).values({ ...same, workOrderId: other })).rejects.toThrow();
+    value(await cancelWorkOrder(w.deps, actor, { workOrderId: first, reason: 'to try' }));
+    value(await cancelWorkOrder(w.deps, actor, { workOrderId: other, reason: 'to try' }));
+    expect((await open('34', { component: 'plug', places: 'all' })).ok).toBe(true);
+  });
+
+  it('that this engine does not have is refused in words', async () => {
+    expect(await open('11', { component: 'cap' })).toMatchObject({
+      error: { message: 'This engine has no cap.' },
+    });
+    expect(await open('11', { component: 'coil', places: ['9'] })).toMatchObject({
+      error: { message: expect.stringContaining('no coil at 9') },
+    });
+    expect(await open('11', { component: 'coil', places: { bank: 'rear' } })).toMatchObject({
+      error: { message: 'This engine has no rear bank.' },
+    });
+  });
+});
+
+describe('a visit that is split', () => {
+  let id: string;
+  let friday: string;
+  const rear = async () => {
+    const { layout } = await view(id);
+    return layout.model.banks.find(({ place }) => place === 'rear')?.cylinders ?? [];
+  };
+
+  it('takes what was recorded with it, and keeps its own clocks bank by bank', async () => {
+    id = value(await open('33', { component: 'plug', why: 'due' }, { component: 'coil', places: ['2'] })).workOrderId;
+    const back = await rear();
+    const targets = back.map((cylinder) => `site ${cylinder}A`);
+    await enter(w.deps, actor, id, targets[0] ?? '', { removedGap: '1.20 mm', seen: { 'nose tan': 2 } });
+    const done = value(
+      await splitVisit(w.deps, actor, { workOrderId: id, places: targets, reason: 'rear bank on Friday' }),
+    );
+    friday = done.workOrderId;
+    const [here, there] = [await view(id), await view(friday)];
+    expect(here.tasks[0]?.places.filter(({ state }) => state === 'moved').map(({ target }) => target)).toEqual(targets);
+    expect(there.sites.map(({ cylinder, removedGapAsTyped }) => [cylinder, removedGapAsTyped])).toEqual(
+      back.map((cylinder, i) => [cylinder, i === 0 ? '1.20 mm' : null]),
+    );
+    // Nobody opens the rear bank today.
+    expect(here.steps.some(({ kind }) => kind === 'rags')).toBe(false);
+    expect(there.steps.some(({ kind }) => kind === 'rags')).toBe(true);
+    expect(here.order.minutes + there.order.minutes).toBeGreaterThan(here.order.minutes);
+  });
+
+  it('refuses to record what went away, and to move what is done or everything', async () => {
+    const [cylinder] = await rear();
+    expect((await enter(w.deps, actor, id, `site ${cylinder}A`, { remark: 'x' }))[0]?.message).toContain(
+      'another visit',
+    );
+    const { tasks } = await view(id);
+    const left = tasks.flatMap(({ places }) =>
+      places.filter(({ state }) => state === 'open').map(({ target }) => target),
+    );
+    expect(await splitVisit(w.deps, actor, { workOrderId: id, places: left, reason: 'all of it' })).toMatchObject({
+      error: { kind: 'conflict' },
+    });
+    expect(await doPlace(id, left[0] ?? '')).toBeNull();
+    const again = { workOrderId: id, places: left.slice(0, 1), reason: 'done already' };
+    expect(await splitVisit(w.deps, actor, again)).toMatchObject({ error: { kind: 'conflict' } });
+  });
+
+  it('closes each by itself: the front bank counts from today, the rear bank as before', async () => {
+    const back = await rear();
+    for (const { places } of (await view(id)).tasks)
+      for (const { target, state } of places) if (state === 'open') expect(await doPlace(id, target)).toBeNull();
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    value(await close(id));
+    const plugs = await fitted('33', 'plug');
+    for (const { cylinder, workOrderId } of plugs)
+      expect([cylinder, workOrderId === id]).toEqual([cylinder, !back.includes(cylinder)]);
+    expect((await view(friday)).order.state).not.toBe('closed');
+    for (const cylinder of back) expect(await doPlace(friday, `site ${cylinder}A`)).toBeNull();
+    expect(await doSteps(w.deps, actor, friday)).toEqual([]);
+    value(await close(friday));
+    expect((await fitted('33', 'plug')).every(({ workOrderId }) => workOrderId === id || workOrderId === friday)).toBe(
+      true,
+    );
+  });
+});
+
+describe('tasks that come and go', () => {
+  let id: string;
+
+  it('are put on: the procedure grows, and a step that now says more is open again', async () => {
+    id = value(await open('35', { component: 'plug', why: 'due' })).workOrderId;
+    const stepOf = async (kind: 'parts' | 'cold') =>
+      (
+        await w.deps.db
+          .select()
+          .from(workOrderSteps)
+          .where(and(eq(workOrderSteps.workOrderId, id), eq(workOrderSteps.kind, kind)))
+      )[0];
+    await w.deps.db.update(workOrderSteps).set({ state: 'done' }).where(eq(workOrderSteps.workOrderId, id));
+    const before = (await view(id)).order.minutes;
+    const added = { workOrderId: id, tasks: [task({ component: 'coil', places: ['2'], why: 'finding' })] };
+    expect(await addTasks(w.deps, inRole(actor, 'technician'), added)).toMatchObject({ error: { kind: 'forbidden' } });
+    value(await addTasks(w.deps, actor, added));
+    expect((await view(id)).order.minutes).toBeGreaterThan(before);
+    expect([(await stepOf('parts'))?.state, (await stepOf('cold'))?.state]).toEqual(['open', 'done']);
+  });
+
+  it('are taken off with a reason as long as nothing is done under them, and never the last', async () => {
+    const { tasks } = await view(id);
+    const [plugs, coil] = tasks.map(({ row }) => row.id);
+    value(await takeOffTask(w.deps, actor, { workOrderId: id, taskId: coil ?? '', reason: 'it was the boot' }));
+    expect((await view(id)).tasks.map(({ row }) => row.component)).toEqual(['plug']);
+    expect(await takeOffTask(w.deps, actor, { workOrderId: id, taskId: plugs ?? '', reason: 'no' })).toMatchObject({
+      ok: false,
+    });
+    // The place is free again.
+    value(await addTasks(w.deps, actor, { workOrderId: id, tasks: [task({ component: 'coil', places: ['2'] })] }));
+    value(await cancelWorkOrder(w.deps, actor, { workOrderId: id, reason: 'to try' }));
+  });
+});
+
+describe('a look at plugs of unknown age', () => {
+  it('asks what came of it, dates what stays in, and turns into a change on the spot', async () => {
+    const { tasks } = await view(
+      value(await open('52', { component: 'plug', action: 'inspect', why: 'due' })).workOrderId,
+    );
+    const id = tasks[0]?.row.workOrderId ?? '';
+    const [first, ...others] = tasks[0]?.places.map(({ target }) => target) ?? [];
+    const looked = { removedGap: '1.00 mm', seen: { 'nose tan': 2 }, newNumber: '', newGap: '' };
+    expect(await doPlace(id, first ?? '', looked)).toContain('Say what came of it');
+    expect(await doPlace(id, first ?? '', { ...looked, result: 'good' })).toContain('how much longer');
+    expect(await doPlace(id, first ?? '', { ...looked, result: 'good', goodFor: '30,000 km' })).toBeNull();
+    expect(await doPlace(id, others[0] ?? '', { ...looked, result: 'replaced' })).toContain('Read the number off');
+    for (const target of others)
+      expect(await doPlace(id, target, { ...looked, result: 'good', goodFor: '40,000 km' })).toBeNull();
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    value(await close(id));
+    const rows = await fitted('52', 'plug');
+    expect(rows).toHaveLength(1 + others.length);
+    expect(new Set(rows.map(({ goodForKm, history }) => `${goodForKm} ${history}`))).toEqual(
+      new Set(['30000 probable']),
+    );
+    expect(rows[0]?.checkedFrom).toContain('widest gap 1.00 mm');
+  });
+
+  it('may leave a place as it was, with the reason, and closes all the same', async () => {
+    const id = value(
+      await open('53', { component: 'coil', action: 'test', why: 'misfire', places: ['1', '2'] }),
+    ).workOrderId;
+    expect(await doPlace(id, 'coil 1A', { newNumber: '', torqueMethod: null, installedTorque: '' })).toContain(
+      'Record what the test showed',
+    );
+    const tested = {
+      newNumber: '',
+      torqueMethod: null,
+      installedTorque: '',
+      primaryOhm: '0.7',
+      secondaryOhm: 'OL',
+      result: 'bad',
+    };
+    expect(await doPlace(id, 'coil 1A', tested)).toBeNull();
+    await enter(w.deps, actor, id, 'coil 2A', { leftWhy: 'the engine is hot' });
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    const before = await fitted('53', 'coil');
+    value(await close(id));
+    expect(await fitted('53', 'coil')).toEqual(before);
+    expect((await view(id)).tasks[0]?.places.map(({ state }) => state)).toEqual(['done', 'left']);
+  });
+});
