@@ -252,6 +252,9 @@ test('fitment answers with a match, a question or nothing', async ({ request }) 
     blocked_by: [],
     spec: { part_number: 'EM-7310', gap_mm: { min: 1, max: 1.1 }, checked_by: 'M. Vane' },
     question: null,
+    components: expect.arrayContaining([
+      expect.objectContaining({ component: 'coil', result: 'match', part_number: 'NL-3806', quantity: 6 }),
+    ]),
   });
   expect(await answer('129')).toMatchObject({
     result: 'needs-answer',
@@ -395,6 +398,36 @@ test('a work order is opened, entered upon and read over HTTP, each once', async
   expect((await request.get('/api/v1/work-orders/nonsense')).status()).toBe(404);
 });
 
+test('a visit of several tasks is opened, added to and split over HTTP', async ({ request }) => {
+  const task = (component: string, places: unknown, why = 'due') => ({ action: 'replace', component, places, why });
+  const tasks = [task('plug', { bank: 'front' }), task('coil', ['2A'], 'finding')];
+  const opened = await (await request.post('/api/v1/work-orders', { data: { unit_number: '36', tasks } })).json();
+  const path = `/api/v1/work-orders/${opened.id}`;
+  const order = await (await request.get(path)).json();
+  const [plugs, coil] = order.tasks;
+  expect([plugs.action, plugs.component, plugs.places.length]).toEqual(['replace', 'plug', 3]);
+  expect(coil.places).toMatchObject([{ place: '2A', target: 'coil 2A', state: 'open', fields: { newNumber: '' } }]);
+  expect(order.kit).toEqual([
+    { part_number: 'EM-7310', component: 'plug', quantity: 3 },
+    { part_number: 'NL-3806', component: 'coil', quantity: 1 },
+  ]);
+  // A coil of this engine is at cylinder 2 already; a cap it has none.
+  const add = (data: object) => request.post(`${path}/tasks`, { data });
+  expect((await add({ tasks: [task('coil', 'all')] })).status()).toBe(409);
+  expect((await add({ tasks: [task('cap', 'all')] })).status()).toBe(422);
+  expect(await (await add({ tasks: [task('boot', ['2A'], 'finding')] })).json()).toMatchObject({ status: 409 });
+  expect(await (await add({ tasks: [{ ...task('boot', ['2A']), action: 'inspect' }] })).json()).toEqual({ added: 1 });
+  const split = { places: ['coil 2A', 'boot 2A'], reason: 'the boot comes on Friday' };
+  const friday = await (await request.post(`${path}/split`, { data: split })).json();
+  const there = await (await request.get(`/api/v1/work-orders/${friday.id}`)).json();
+  expect(there.tasks.map(({ component }: { component: string }) => component)).toEqual(['coil', 'boot']);
+  const here = await (await request.get(path)).json();
+  expect(here.tasks[1].places[0].state).toBe('moved');
+  expect(here.minutes + there.minutes).toBeGreaterThan(order.minutes);
+  const components = await (await request.get('/api/v1/components?unit=32')).json();
+  expect(components.items.filter(({ component }: { component: string }) => component === 'plug')).toHaveLength(6);
+});
+
 test.describe('what is described is what is answered', () => {
   interface Operation {
     readonly responses: Readonly<
@@ -455,6 +488,8 @@ test.describe('what is described is what is answered', () => {
       },
       '/api/v1/follow-ups': { work_order: order, what: 'look again', owner_id: id },
       '/api/v1/work-orders': { unit_number: 'nobody' },
+      '/api/v1/work-orders/{id}/tasks': { tasks: [{ action: 'replace', component: 'cap' }] },
+      '/api/v1/work-orders/{id}/split': { places: ['site 9A'], reason: 'not there' },
       '/api/v1/work-orders/{id}/entries': { entries: [{ id, target: 'x', field: 'y', value: 1, base: null, at }] },
       '/api/v1/work-orders/{id}/close': { version: 99, odometer: '1' },
       '/api/v1/work-orders/{id}/findings': { finding: 'none', verdict: 'rejected', reason: 'not there' },

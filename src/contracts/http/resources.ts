@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { DUE_SORTS } from '@/core/due/due-item';
 import { POSITIONS } from '@/core/engine/model';
+import { COMPONENTS } from '@/core/engine/quantities';
 import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/inspection/finding';
 import { SHAPES } from '@/core/inspection/shape';
 
@@ -85,6 +86,48 @@ export const fitmentSheet = z.object({
   revision: z.number().int(),
   checked_by: z.string().nullable(),
 });
+/** What goes in of a component other than the plug. */
+const componentFitment = z.object({
+  component: z.enum(COMPONENTS),
+  result: z.enum(['match', 'needs-answer', 'no-spec']),
+  part_number: z.string().nullable(),
+  quantity: z.number().int(),
+  /** Of the screw that holds it. */
+  torque_nm: range.nullable(),
+  primary_ohm: range.nullable(),
+  secondary_ohm: range.nullable(),
+  resistance_ohm: range.nullable(),
+  interval_km: z.number().nullable(),
+  interval_months: z.number().nullable(),
+  source_document: z.string().nullable(),
+  blocked_by: z.array(z.string()),
+});
+
+/** What sits where, from when on. */
+export const componentsQuery = z.object({
+  unit: z.string().min(1).max(60).optional(),
+  limit: z.coerce.number().int().min(1).max(1000).default(100),
+  cursor: z.uuid().optional(),
+});
+export const componentItem = z.object({
+  unit_number: z.string(),
+  component: z.enum(COMPONENTS),
+  /** 3A, or engine. */
+  place: z.string(),
+  tag: z.string().nullable(),
+  part_number: z.string().nullable(),
+  history: z.string(),
+  installed_on: z.string(),
+  installed_km: z.number(),
+  /** exact, estimated or assumed. */
+  installed_certainty: z.string(),
+  lot: z.string().nullable(),
+  checked_on: z.string().nullable(),
+  good_for_km: z.number().nullable(),
+  checked_from: z.string().nullable(),
+});
+export const componentList = z.object({ items: z.array(componentItem), next_cursor: z.string().nullable() });
+
 /** One answer: match, the one question that decides, or no spec. */
 export const fitmentAnswer = z.object({
   vehicle_id: z.uuid(),
@@ -96,6 +139,8 @@ export const fitmentAnswer = z.object({
   blocked_by: z.array(z.string()),
   question: z.object({ key: z.string(), text: z.string(), choices: z.array(z.string()) }).nullable(),
   candidates: z.array(fitmentSheet),
+  /** The other parts that this engine has, each by its own sheets. */
+  components: z.array(componentFitment),
   reason: z.string().nullable(),
 });
 

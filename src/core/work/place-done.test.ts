@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { personUnits } from '../units/person-units';
 import { plugRules as rules } from './order-model.fixture';
-import { placeFaults, readPlaceQuantity } from './place-done';
+import { isResistanceInRange, ohmRange, type PartRules, placeFaults, readPlaceQuantity } from './place-done';
 import { type PlaceRecord, placeRecord } from './place-fields';
 
 const texts = (over: Partial<PlaceRecord> = {}): PlaceRecord => ({
@@ -69,5 +69,85 @@ describe('readPlaceQuantity', () => {
     const slip = readPlaceQuantity('plug', 'newGap', '0.30 in', metric);
     expect(slip.ok).toBe(false);
     if (!slip.ok) expect(slip.suggestions.map(({ text }) => text)).toContain('0.030 in = 0.76 mm');
+  });
+});
+
+describe('placeFaults at another part', () => {
+  const coil: PartRules = {
+    component: 'coil',
+    partNumber: 'NL-3806',
+    accepted: [['NL3806']],
+    family: ['NL3806'],
+    torqueNm: { min: 8, max: 10 },
+    primaryOhm: { min: 0.6, max: 0.8 },
+    secondaryOhm: { min: 8000, max: 12_000 },
+    ohm: null,
+    maxOhmPerMetre: null,
+  };
+  const done = placeRecord({ newNumber: 'nl 3806', torqueMethod: 'wrench', installedTorque: '9 N·m' });
+  const at = { ...nothing, installedTorqueNm: 9 };
+
+  it('takes the right part with the torque of its screw, and no gap', () => {
+    expect(placeFaults(done, at, 'replace', coil, [])).toEqual({});
+    expect(placeFaults(done, { ...at, installedTorqueNm: 22 }, 'replace', coil, []).installedTorque).toContain(
+      'the torque of its screw',
+    );
+    expect(Object.keys(placeFaults(placeRecord({}), nothing, 'replace', coil, []))).toEqual([
+      'newNumber',
+      'torqueMethod',
+    ]);
+    expect(
+      placeFaults(placeRecord({ newNumber: 'X' }), nothing, 'replace', { ...coil, partNumber: null }, []).newNumber,
+    ).toContain('No sheet says which coil');
+  });
+
+  it('asks of a look what was seen, of a test what was measured, and of both what came of it', () => {
+    expect(Object.keys(placeFaults(placeRecord({}), nothing, 'inspect', coil, []))).toEqual(['seen', 'result']);
+    const seen = placeRecord({ seen: { 'coil sound': 2 }, result: 'good' });
+    expect(placeFaults(seen, nothing, 'inspect', coil, [])).toEqual({});
+    expect(Object.keys(placeFaults(placeRecord({ result: 'good' }), nothing, 'test', coil, []))).toEqual(['seen']);
+    expect(placeFaults(placeRecord({ result: 'bad' }), { ...nothing, primaryOhm: 0.1 }, 'test', coil, [])).toEqual({});
+    // Replaced on the spot, it is held to what any new part is.
+    const spot = placeFaults(
+      placeRecord({ seen: { 'coil sound': 2 }, result: 'replaced' }),
+      nothing,
+      'inspect',
+      coil,
+      [],
+    );
+    expect(Object.keys(spot)).toEqual(['newNumber', 'torqueMethod']);
+  });
+
+  it('asks of a plug that goes back its torque and for how much longer it is good', () => {
+    const back = placeRecord({ seen: { 'nose tan': 2 }, result: 'good', torqueMethod: 'angle' });
+    expect(Object.keys(placeFaults(back, nothing, 'inspect', rules, []))).toEqual(['goodFor']);
+    expect(placeFaults({ ...back, goodFor: '30,000 km' }, nothing, 'inspect', rules, [])).toEqual({});
+  });
+
+  it('reads a small torque where a screw is meant, and a winding in ohms', () => {
+    const metric = personUnits('metric');
+    expect(readPlaceQuantity('coil', 'installedTorque', '4.5 N·m', metric)).toEqual({ ok: true, value: 4.5 });
+    expect(readPlaceQuantity('cap', 'installedTorque', '44 lbf·in', metric)).toEqual({ ok: true, value: 4.97 });
+    expect(readPlaceQuantity('plug', 'installedTorque', '4.5 N·m', metric).ok).toBe(false);
+    expect(readPlaceQuantity('coil', 'primaryOhm', '0,7', metric)).toEqual({ ok: true, value: 0.7 });
+    expect(readPlaceQuantity('coil', 'secondaryOhm', '9.8', metric)).toEqual({ ok: true, value: 9800 });
+    expect(readPlaceQuantity('lead', 'ohm', 'OL', metric)).toEqual({ ok: true, value: 1e9 });
+    expect(readPlaceQuantity('coil', 'primaryOhm', '700 Ω', metric).ok).toBe(false);
+  });
+
+  it('judges a resistance by its sheet, and a lead by its length', () => {
+    expect([0.6, 0.8, 0.5, 1e9].map((ohm) => isResistanceInRange(ohm, coil.primaryOhm))).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
+    expect(isResistanceInRange(0.7, null)).toBeNull();
+    const lead: PartRules = { ...coil, component: 'lead', maxOhmPerMetre: 16_000 };
+    expect(ohmRange(lead, 500)).toEqual({ min: 0, max: 8000 });
+    expect([ohmRange(lead, null), ohmRange({ ...lead, ohm: { min: 1, max: 2 } }, 500)]).toEqual([
+      null,
+      { min: 1, max: 2 },
+    ]);
   });
 });

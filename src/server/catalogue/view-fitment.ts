@@ -1,9 +1,20 @@
 import { z } from 'zod';
+import { layoutOf } from '@/core/engine/layout';
+import { quantityOf } from '@/core/engine/quantities';
 import { ok } from '@/core/shared/result';
+import { TASK_COMPONENTS } from '@/core/work/task';
 import { whyNoMatch } from '../due/refresh-due';
 import { notFound } from '../failure';
 import { useCase } from '../use-case';
-import { fitmentOf } from './fitment-of';
+import { fitmentFor, fitmentOf, type VehicleFitment } from './fitment-of';
+
+/** What goes in of every other part that this engine has. */
+function othersOf(found: VehicleFitment) {
+  const layout = layoutOf(found.family.model);
+  return TASK_COMPONENTS.filter((component) => component !== 'plug' && quantityOf(layout, component) > 0).map(
+    (component) => ({ component, quantity: quantityOf(layout, component), ...fitmentFor(found, component) }),
+  );
+}
 
 /** What goes into one vehicle, with the question in words where one is open. */
 export const viewFitment = useCase({
@@ -11,6 +22,8 @@ export const viewFitment = useCase({
   input: z.uuid(),
   async run(deps, actor, vehicleId) {
     const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
-    return found ? ok({ ...found, question: whyNoMatch(found.fitment) }) : notFound('vehicle');
+    return found
+      ? ok({ ...found, question: whyNoMatch(found.fitment), components: othersOf(found) })
+      : notFound('vehicle');
   },
 });

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import {
+  componentList,
+  componentsQuery,
   dueList,
   dueQuery,
   findingList,
@@ -120,6 +122,7 @@ const FLEET_PATHS = {
       },
     },
   },
+  '/api/v1/components': list('What sits where, from when on', componentsQuery, componentList),
   '/api/v1/vehicles': list('Vehicles of the fleet', vehiclesQuery, vehicleList),
   '/api/v1/vehicles/{id}/fitment': {
     get: {

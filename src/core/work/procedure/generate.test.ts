@@ -3,9 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { ACCESS_CLASSES, type BankAccess } from '../../engine/access';
 import { anyEngine } from '../../engine/any-engine.fixture';
 import { layoutOf } from '../../engine/layout';
+import { allPlaces } from '../../engine/places';
+import { TASK_COMPONENTS } from '../task';
 import { visitProcedure } from './generate';
 import { pipelineMinutes, soakPipeline } from './soak';
 import { PHASES, type ProcedureInput, type Step } from './step';
+import { banksOpened, type VisitTask } from './visit';
 
 const any: fc.Arbitrary<ProcedureInput> = fc
   .record({
@@ -145,6 +148,60 @@ describe('visitProcedure', () => {
         expect(rags.reduce((sum, { count }) => sum + (count ?? 0), 0)).toBe(ports);
         const keys = new Set(visitProcedure(input).steps.map(({ key }) => key));
         for (const { out, back } of counts) expect([keys.has(out), keys.has(back)]).toEqual([true, true]);
+      }),
+    );
+  });
+});
+
+describe('a visit of other tasks', () => {
+  /** Any one or two tasks at some of the places that this engine has. */
+  const anyVisit = fc
+    .record({
+      base: any,
+      first: fc.constantFrom(...TASK_COMPONENTS),
+      second: fc.constantFrom(...TASK_COMPONENTS),
+      action: fc.constantFrom('replace' as const, 'inspect' as const, 'test' as const),
+      some: fc.nat(),
+    })
+    .map(({ base, first, second, action, some }) => {
+      const tasks = [...new Set([first, second])].flatMap((component): readonly VisitTask[] => {
+        const all = allPlaces(base.layout, component);
+        const places = all.filter((_, i) => ((some >> (i % 20)) & 1) === 1 || i === some % all.length);
+        return places.length === 0 ? [] : [{ action, component, places, partNumber: 'X-1', torqueNm: null }];
+      });
+      return { ...base, tasks, plug: tasks.some(({ component }) => component === 'plug') ? base.plug : null };
+    })
+    .filter(({ tasks }) => tasks.length > 0);
+
+  it('opens the banks that it reaches and no others, and closes what it opens', () => {
+    fc.assert(
+      fc.property(anyVisit, (input) => {
+        const { steps, counts, minutes } = visitProcedure(input);
+        const opened = banksOpened(input);
+        const keys = new Set(steps.map(({ key }) => key));
+        expect(keys.size).toBe(steps.length);
+        for (const n of [1, 2].filter((bank) => !opened.has(bank))) expect(keys.has(`open_${n}`)).toBe(false);
+        for (const { out, back } of counts) expect([keys.has(out), keys.has(back)]).toEqual([true, true]);
+        expect(steps.some(({ perSite }) => perSite)).toBe(true);
+        expect(steps.some(({ kind }) => kind.startsWith('loosen'))).toBe(
+          input.plug !== null && (input.weakPoints.length > 0 || input.earlier !== null),
+        );
+        expect(minutes).toBeGreaterThan(0);
+      }),
+    );
+  });
+
+  it('takes no more time than one with a task more', () => {
+    fc.assert(
+      fc.property(anyVisit, (input) => {
+        const [first, ...others] = input.tasks;
+        fc.pre(others.length > 0 && first !== undefined);
+        const less = {
+          ...input,
+          tasks: others,
+          plug: others.some(({ component }) => component === 'plug') ? input.plug : null,
+        };
+        expect(visitProcedure(less).minutes).toBeLessThanOrEqual(visitProcedure(input).minutes);
       }),
     );
   });

@@ -38,8 +38,9 @@ export function CylinderPanel({
         <fieldset className="press-row" aria-label="Parts here, from above down">
           {here.map((part) => (
             <Press key={part.target} chosen={part.target === place.target} onPress={() => onPart(part.component)}>
-              {MARK[stateAt(floor.record, part)]} {PART_WORDS[part.component]}
+              {PART_WORDS[part.component]}
               {actionWords(floor, part)}
+              {STATE[stateAt(floor.record, part)]}
             </Press>
           ))}
         </fieldset>
@@ -49,7 +50,8 @@ export function CylinderPanel({
   );
 }
 
-const MARK = { open: '○', done: '●', left: '–', moved: '→' } as const;
+/** How far a part is, said after its name. */
+const STATE = { open: '', done: ', done', left: ', left as it was', moved: '' } as const;
 
 /** What is done to it, where that is not that it is replaced. */
 function actionWords({ job }: Floor, place: FloorPlace): string {

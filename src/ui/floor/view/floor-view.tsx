@@ -4,7 +4,6 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { memo, startTransition, useEffect, useState } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
 import { countsIn, openPlacesIn, type PlaceModel, placeIn, stepStateIn } from '@/core/work/order-model';
-import { sayPlaces } from '@/core/work/say-places';
 import { siteTarget } from '@/core/work/targets';
 import { EngineDrawing, type SiteMark } from '../../drawings/engine-drawing';
 import { Caution } from '../../primitives/page';
@@ -174,9 +173,11 @@ function AtSites({
         <Box minW="0">
           <Engine layout={job.layout} marks={marksOf(floor, at.site)} title="Engine: choose a site" maxH="250px" />
           {engine.length > 0 && (
-            <Press chosen={at.site === ENGINE} onPress={() => go('sites', ENGINE)}>
-              {engine.join(', ')}
-            </Press>
+            <Box mt="2">
+              <Press chosen={at.site === ENGINE} onPress={() => go('sites', ENGINE)}>
+                {engine.join(', ')}
+              </Press>
+            </Box>
           )}
         </Box>
         <Box>
@@ -259,9 +260,13 @@ const MAX_NAMED = 8;
 
 /** Short enough for one line; the drawing shows every one. */
 function leftWords(places: readonly PlaceModel[]): string {
-  if (places.length === 0) return 'all is done';
+  if (places.length === 0) return 'all sites done';
+  const shown = places.slice(0, MAX_NAMED);
+  const [plugs, others] = [true, false].map((isPlug) =>
+    shown.filter(({ component }) => (component === 'plug') === isPlug).map(({ name }) => name),
+  );
   const more = places.length > MAX_NAMED ? ` and ${places.length - MAX_NAMED} more` : '';
-  return `left: ${sayPlaces(places.slice(0, MAX_NAMED)).toLowerCase()}${more}`;
+  return `left: ${[plugs?.join(' '), ...(others ?? [])].filter(Boolean).join(', ')}${more}`;
 }
 
 /** What goes in, by number. */

@@ -58,7 +58,9 @@ type Places = WorkOrderView['tasks'][number]['places'];
 
 const whereText = (places: Places): string => {
   const here = places.filter(({ state }) => state !== 'moved');
-  const names = here.map(({ id }) => (id === 'engine' ? 'the engine' : id.replace(/A$/, '')));
+  const names = here
+    .map(({ name }) => name.replace(/^\D+ ?(?=\d)/, ''))
+    .map((name) => (/\d/.test(name) ? name : 'the engine'));
   return names.length > 6 ? `${names.length} places` : names.join(', ') || 'nothing left here';
 };
 

@@ -22,7 +22,34 @@ const sheetJson = (spec: Sheet): z.output<typeof fitmentSheet> => ({
   checked_by: spec.checkedBy,
 });
 
-function answerJson({ vehicle, family, fitment, blockers, question }: View): z.output<typeof fitmentAnswer> {
+const range = (min: number | null, max: number | null) => (min === null || max === null ? null : { min, max });
+
+function componentJson({ component, quantity, fitment, blockers }: View['components'][number]) {
+  const spec = fitment.kind === 'match' ? fitment.spec : null;
+  return {
+    component,
+    result: fitment.kind,
+    part_number: spec?.part.number ?? null,
+    quantity,
+    torque_nm: spec && range(spec.torqueMinNm, spec.torqueMaxNm),
+    primary_ohm: spec && range(spec.primaryMinOhm, spec.primaryMaxOhm),
+    secondary_ohm: spec && range(spec.secondaryMinOhm, spec.secondaryMaxOhm),
+    resistance_ohm: spec && range(spec.minOhm, spec.maxOhm),
+    interval_km: spec?.intervalKm ?? null,
+    interval_months: spec?.intervalMonths ?? null,
+    source_document: spec?.sourceDocument ?? null,
+    blocked_by: [...blockers],
+  };
+}
+
+function answerJson({
+  vehicle,
+  family,
+  fitment,
+  blockers,
+  question,
+  components,
+}: View): z.output<typeof fitmentAnswer> {
   return {
     vehicle_id: vehicle.id,
     unit_number: vehicle.unitNumber,
@@ -35,6 +62,7 @@ function answerJson({ vehicle, family, fitment, blockers, question }: View): z.o
         ? { key: fitment.key, text: question ?? '', choices: [...fitment.choices] }
         : null,
     candidates: fitment.kind === 'needs-answer' ? fitment.candidates.map(sheetJson) : [],
+    components: components.map(componentJson),
     reason: fitment.kind === 'no-spec' ? fitment.reason : null,
   };
 }
