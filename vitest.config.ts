@@ -15,7 +15,7 @@ export default defineConfig({
           include: ['tests/integration/**/*.test.{ts,tsx}'],
           globalSetup: ['tests/integration/cluster.ts'],
           testTimeout: 30_000,
-          hookTimeout: 60_000,
+          hookTimeout: 240_000,
         },
       },
     ],

@@ -274,6 +274,10 @@ describe('a look at plugs of unknown age', () => {
       new Set(['30000 probable']),
     );
     expect(rows[0]?.checkedFrom).toContain('widest gap 1.00 mm');
+    // What was assumed is an estimate now, and dated by the look.
+    const { due } = value(await viewVehicle(w.deps, actor, await idOf('52')));
+    expect([due.certainty, due.state]).toEqual(['estimated', 'later']);
+    expect(due.breakdown.find(({ kind }) => kind === 'good')).toMatchObject({ forKm: 30_000 });
   });
 
   it('may leave a place as it was, with the reason, and closes all the same', async () => {

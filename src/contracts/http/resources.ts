@@ -5,6 +5,7 @@ import { POSITIONS } from '@/core/engine/model';
 import { COMPONENTS } from '@/core/engine/quantities';
 import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/inspection/finding';
 import { SHAPES } from '@/core/inspection/shape';
+import { TASK_ACTIONS, TASK_COMPONENTS } from '@/core/work/task';
 
 /* Shapes of the stored data: the same schemas check the requests and describe them. */
 
@@ -249,6 +250,14 @@ export const finding = z.object({
   looked: z.number().int(),
   of: z.number().int(),
   next: z.array(z.string()),
+  /** The tasks that would answer it, as a work order takes them. */
+  answers: z.array(
+    z.object({
+      action: z.enum(TASK_ACTIONS),
+      component: z.enum(TASK_COMPONENTS),
+      places: z.union([z.literal('all'), z.array(z.string())]),
+    }),
+  ),
   /** It no longer shows, as the record has been changed since somebody spoke on it. */
   past: z.boolean(),
   said: z

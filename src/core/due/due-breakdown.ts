@@ -10,6 +10,8 @@ export type BreakdownLine =
   | { readonly kind: 'now'; readonly km: Km }
   | { readonly kind: 'fitted'; readonly km: Km; readonly on: PlainDate }
   | { readonly kind: 'covered'; readonly km: Km }
+  /** Looked at on that day, and good for so much more. */
+  | { readonly kind: 'good'; readonly on: PlainDate; readonly km: Km; readonly forKm: Km }
   | { readonly kind: 'ran'; readonly hours: number; readonly kmPerHour: number; readonly km: Km }
   | { readonly kind: 'limit'; readonly km: Km; readonly fullKm: Km; readonly share: number }
   | { readonly kind: 'left'; readonly km: Km; readonly days: number | null; readonly on: PlainDate | null }
@@ -27,7 +29,9 @@ export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
   const lines: BreakdownLine[] = [{ kind: 'read', ...odometer }];
   const days = Math.max(0, daysBetween(odometer.on, today));
   if (rate) lines.push({ kind: 'driven-since', days, kmPerDay: rate.kmPerDay, km: rate.kmPerDay * days });
-  lines.push({ kind: 'now', km: found.odometerNowKm }, { kind: 'fitted', ...installed });
+  lines.push({ kind: 'now', km: found.odometerNowKm });
+  if (installed.good) return [...lines, ...sinceLooked(input, found)];
+  lines.push({ kind: 'fitted', ...installed });
   const covered = found.odometerNowKm - installed.km;
   lines.push({ kind: 'covered', km: covered });
   const ran = hoursAsDistance(input);
@@ -56,6 +60,25 @@ export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
       by: found.datedBy ?? counts.by,
     });
   return lines;
+}
+
+/** From the day on which somebody looked and said for how much longer it is good. */
+function sinceLooked(
+  { installed: { good }, rate, limits }: DueInput,
+  found: ReturnType<typeof due>,
+): readonly BreakdownLine[] {
+  if (!good) return [];
+  const left = good.km + good.forKm - found.odometerNowKm;
+  const days = rate && rate.kmPerDay > 0 ? Math.floor(left / rate.kmPerDay) : null;
+  const on = found.due?.p50 ?? null;
+  return [
+    { kind: 'good', ...good },
+    { kind: 'left', km: left, days, on: found.datedBy === 'time' ? null : on },
+    ...(limits.months != null && found.datedBy === 'time' && on
+      ? [{ kind: 'time-limit', months: limits.months, share: limits.share ?? 1, on } as const]
+      : []),
+    ...(on ? [{ kind: 'due', on, by: found.datedBy ?? ('distance' as const) } as const] : []),
+  ];
 }
 
 /** Days that the rest of the distance lasts, whole ones; null where nothing dates it. */

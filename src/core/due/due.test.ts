@@ -157,3 +157,29 @@ describe('engine hours', () => {
     expect(due(idling({ installed: unread }))).toEqual(due(idling({ installed: unread, meter: null })));
   });
 });
+
+describe('a part that was looked at and stayed in', () => {
+  const good = { on: '2026-11-06', km: 50_000, forKm: 30_000 };
+
+  it('is due where the look said, whatever was assumed before', () => {
+    const found = due(input({ installed: { on: '2019-01-01', km: 0, good } }));
+    // 30,000 km from the day of the look, at 100 km a day, ten days ago.
+    expect(found.due?.p50).toBe(addDays('2026-11-16', 290));
+    expect(found.lifeUsed).toBeCloseTo(31 / 60, 9);
+    expect(due(input({ installed: { on: '2019-01-01', km: 0, good }, limits: {} as never })).due?.p50).toBe(
+      addDays('2026-11-16', 290),
+    );
+  });
+
+  it('has its months shortened as its distance, and never stands better the less it is good for', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 500, max: 60_000 }), fc.integer({ min: 500, max: 60_000 }), (a, b) => {
+        const [less, more] = [Math.min(a, b), Math.max(a, b)].map((forKm) =>
+          due(input({ installed: { on: '2019-01-01', km: 0, good: { ...good, forKm } } })),
+        );
+        expect(less?.lifeUsed).toBeGreaterThanOrEqual(more?.lifeUsed ?? 0);
+        expect((less?.due?.p50 ?? '') <= (more?.due?.p50 ?? '')).toBe(true);
+      }),
+    );
+  });
+});

@@ -20,6 +20,32 @@ export interface Installed {
   readonly km: Km;
   /** What the hour meter showed then; null or missing: not known, or the engine has none. */
   readonly hours?: number | null;
+  /** Looked at while it stayed in, and found good for so much more: from then on this counts. */
+  readonly good?: Good | null;
+}
+
+/** What an inspection said of a part that stayed in. */
+interface Good {
+  readonly on: PlainDate;
+  /** Odometer on that day, km. */
+  readonly km: Km;
+  readonly forKm: Km;
+}
+
+/**
+ * When a part would have been fitted for it to be at its limit where an inspection said that it will be. What it was before
+ * that day no longer counts, its hours neither: nobody knows what they were worth.
+ */
+function countedFrom(
+  installed: Installed,
+  limits: { readonly km: Km | null; readonly months: number | null },
+): Installed {
+  const { good } = installed;
+  if (!good) return installed;
+  const limitKm = limits.km ?? good.forKm;
+  const used = Math.max(0, 1 - good.forKm / limitKm);
+  const on = limits.months === null ? good.on : addPartMonths(good.on, -used * limits.months);
+  return { on, km: good.km + good.forKm - limitKm, hours: null };
 }
 
 /** An engine whose hours are metered: idling wears plugs and covers no distance. */
@@ -83,9 +109,10 @@ const FARTHEST_DAYS = 36_525;
  *
  * @throws RangeError when neither limit is given or one is not above 0: a caller's mistake
  */
-export function due(input: DueInput): Due {
+export function due(given: DueInput): Due {
+  const limits = effectiveLimits(withGood(given.limits, given.installed));
+  const input = { ...given, installed: countedFrom(given.installed, limits) };
   const { today, odometer, rate, installed } = input;
-  const limits = effectiveLimits(input.limits);
   const odometerNowKm = projectedOdometer(odometer, rate, today);
   const driven = wear(limits.km, odometerNowKm - installed.km, rate, odometer.on, input);
   const ran = hoursAsDistance(input);
@@ -146,6 +173,10 @@ function effectiveLimits({ distanceKm, months, share = 1 }: Limits): { km: Km | 
   return { km: distanceKm == null ? null : distanceKm * share, months: months == null ? null : months * share };
 }
 
+/** A part without an interval that was found good for some distance has that as its limit. */
+const withGood = (limits: Limits, { good }: Installed): Limits =>
+  good && limits.distanceKm == null ? { ...limits, distanceKm: good.forKm } : limits;
+
 /** The last reading carried on at the vehicle's rate; never carried backwards. */
 function projectedOdometer(odometer: Odometer, rate: UseRate | null, on: PlainDate): number {
   return odometer.km + (rate?.kmPerDay ?? 0) * Math.max(0, daysBetween(odometer.on, on));
@@ -153,7 +184,7 @@ function projectedOdometer(odometer: Odometer, rate: UseRate | null, on: PlainDa
 
 function addPartMonths(from: PlainDate, months: number): PlainDate {
   const whole = addMonths(from, Math.floor(months));
-  return addDays(whole, Math.round((months % 1) * 30.4375));
+  return addDays(whole, Math.round((months - Math.floor(months)) * 30.4375));
 }
 
 /**

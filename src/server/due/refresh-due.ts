@@ -210,15 +210,31 @@ function distinctClocks(
   const clocks = new Map<string, SiteClock>();
   for (const { cylinder, position } of sites) {
     const row = bySite.get(siteId({ cylinder, position }));
-    const certainty: Certainty = row ? leastCertain(row.installedOnCertainty, row.installedKmCertainty) : 'assumed';
+    const good = row ? goodOf(row) : null;
+    const certainty = row ? clockCertainty(row) : 'assumed';
     const installed = row
-      ? { on: row.installedOn, km: row.installedKm, hours: hoursOn(hours, dayNumber(row.installedOn)) }
+      ? {
+          on: row.installedOn,
+          km: row.installedKm,
+          hours: hoursOn(hours, dayNumber(row.installedOn)),
+          ...(good ? { good } : {}),
+        }
       : { on: vehicle.inServiceOn, km: 0, hours: 0 };
-    const key = `${installed.on} ${installed.km} ${certainty}`;
+    const key = JSON.stringify([installed.on, installed.km, certainty, good]);
     if (!clocks.has(key)) clocks.set(key, { cylinder, position, installed, certainty });
   }
   return [...clocks.values()];
 }
+
+/** What an inspection said of a part that stayed in; null: nothing. */
+const goodOf = ({ checkedOn, checkedKm, goodForKm }: Fitted) =>
+  checkedOn !== null && checkedKm !== null && goodForKm !== null
+    ? { on: checkedOn, km: checkedKm, forKm: goodForKm }
+    : null;
+
+/** Whoever has looked at it has estimated what it has left; before that it is as sure as its fitting. */
+const clockCertainty = (row: Fitted): Certainty =>
+  goodOf(row) ? 'estimated' : leastCertain(row.installedOnCertainty, row.installedKmCertainty);
 
 const ORDER: readonly Certainty[] = ['exact', 'estimated', 'assumed'];
 const leastCertain = (a: Certainty, b: Certainty): Certainty => (ORDER.indexOf(a) > ORDER.indexOf(b) ? a : b);

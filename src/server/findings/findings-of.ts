@@ -1,8 +1,9 @@
 import { isAnotherPart, sameNumbers } from '@/core/catalogue/same-part';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { type SiteKey, siteId } from '@/core/engine/model';
-import { isOfEngine, servedBy } from '@/core/engine/places';
+import { allPlaces, choosePlaces, isOfEngine, placeId, servedBy } from '@/core/engine/places';
 import type { Wear } from '@/core/gap/wear';
+import { type Answer, answersTo } from '@/core/inspection/answer';
 import {
   type EngineReading,
   type Finding,
@@ -16,6 +17,7 @@ import { isCondition } from '@/core/inspection/vocabulary';
 import { sayOhmRange, sayOhms } from '@/core/units/say';
 import { wornOutAt } from '@/core/work/inspection';
 import { isResistanceInRange, ohmRange } from '@/core/work/place-done';
+import { placeTarget } from '@/core/work/targets';
 import type { Querier } from '@/db/client';
 import type { SpecSheet } from '@/db/queries/catalogue';
 import { loadVerdicts, type VerdictRow } from '@/db/queries/findings';
@@ -33,6 +35,8 @@ export interface FindingView extends Finding {
   readonly said: VerdictRow | null;
   /** It was said to something that no longer shows: the record has been changed since. */
   readonly past: boolean;
+  /** What would answer it, and is not on an open order yet. */
+  readonly answers: readonly Answer[];
 }
 
 /** A finding that was kept before findings said this of themselves. */
@@ -52,14 +56,32 @@ export async function findingsOf(q: Querier, state: FloorState): Promise<readonl
   const said = new Map((await loadVerdicts(q, order.id)).map((row) => [row.verdict.findingKey, row]));
   const now = found.map((finding) => {
     const key = findingKey(finding);
-    return { ...finding, key, said: said.get(key) ?? null, past: false };
+    return { ...finding, key, said: said.get(key) ?? null, past: false, answers: answersOf(state, finding) };
   });
   const keys = new Set(now.map(({ key }) => key));
   const gone = [...said.values()].filter(({ verdict }) => !keys.has(verdict.findingKey));
   return [
     ...now,
-    ...gone.map((row) => ({ ...EARLIER, ...row.verdict.found, key: row.verdict.findingKey, said: row, past: true })),
+    ...gone.map((row) => ({
+      ...EARLIER,
+      ...row.verdict.found,
+      key: row.verdict.findingKey,
+      said: row,
+      past: true,
+      answers: [],
+    })),
   ];
+}
+
+/** The tasks that would answer a finding, but for those whose places are on this order already. */
+function answersOf({ layout, places }: FloorState, finding: Finding): readonly Answer[] {
+  const here = new Set(places.filter(({ live }) => live).map(targetOf));
+  return answersTo(finding, (component) => allPlaces(layout, component).length > 0).filter(
+    ({ component, places: at }) => {
+      const chosen = choosePlaces(layout, component, at);
+      return chosen.ok && chosen.value.every((place) => !here.has(placeTarget(component, placeId(place))));
+    },
+  );
 }
 
 /** What was found at one plug site: at the plug itself, and at the coil, boot, lead and seal above it. */

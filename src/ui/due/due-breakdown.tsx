@@ -39,6 +39,11 @@ export function lineText(line: BreakdownLine, system: UnitSystem): LineText {
       return { words: `Worst site fitted on ${dateText(line.on)} at`, figure: `− ${km(line.km)}` };
     case 'covered':
       return { words: 'Covered by its plug', figure: km(line.km), total: true };
+    case 'good':
+      return {
+        words: `Looked at on ${dateText(line.on)} at ${km(line.km)}: good for`,
+        figure: km(line.forKm),
+      };
     case 'ran':
       return {
         words: `Engine hours since, ${meterText(Math.round(line.hours))} at ${km(line.kmPerHour)} an hour`,

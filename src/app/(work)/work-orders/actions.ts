@@ -30,6 +30,12 @@ export const splitAction = formAction(splitVisit, {
   read: (form, data) => ({ ...form, places: data.getAll('places') }),
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
+/** A visit for one task, as from a vehicle's page or a finding. */
+export const openForTaskAction = formAction(openWorkOrder, {
+  read: ({ vehicleId, releaseReason, ...task }) => ({ vehicleId, releaseReason, tasks: [task] }),
+  onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
+  fieldName: (name) => name.replace('tasks.0.', ''),
+});
 export const planAction = formAction(planWorkOrder, { onDone: () => ({ message: 'Planned.' }) });
 export const unplanAction = formAction(unplanWorkOrder, orderOnly);
 export const closeAction = formAction(closeWorkOrder);

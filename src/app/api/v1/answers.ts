@@ -85,12 +85,13 @@ export const toFollowUp = ({ followUp: row, ...item }: FollowUpItem): z.output<t
   outcome: row.outcome,
 });
 
-export const toFinding = ({ said, ...found }: FindingView): z.output<typeof finding> => ({
+export const toFinding = ({ said, answers, ...found }: FindingView): z.output<typeof finding> => ({
   ...found,
   sites: [...found.sites],
   evidence: [...found.evidence],
   against: [...found.against],
   next: [...found.next],
+  answers: answers.map(({ places, ...answer }) => ({ ...answer, places: places === 'all' ? places : [...places] })),
   said: said && {
     verdict: said.verdict.verdict,
     instead: said.verdict.insteadText,

@@ -5,7 +5,7 @@ import type { WeakPoint } from '../../engine/weak-points';
 import type { PolicyOptions } from '../../policy/policies';
 import type { Ask, Counted } from '../ask';
 import type { EarlierRemoval } from './removal';
-import type { VisitTask } from './visit';
+import { banksOpened, type VisitTask } from './visit';
 
 export const PHASES = ['prepare', 'open', 'plugs', 'close', 'prove'] as const;
 export type Phase = (typeof PHASES)[number];
@@ -150,12 +150,9 @@ export const draft = (
 });
 
 /** Whether the battery is disconnected for the job. */
-export const isIsolated = ({
-  hybrid,
-  policies,
-  access,
-}: Pick<ProcedureInput, 'hybrid' | 'policies' | 'access'>): boolean =>
-  hybrid || policies.battery === 'always' || intakeOff(access);
+export const isIsolated = (
+  input: Pick<ProcedureInput, 'hybrid' | 'policies' | 'access' | 'layout' | 'tasks'>,
+): boolean => input.hybrid || input.policies.battery === 'always' || intakeOff(input);
 
 export const text = (key: string, what: string): Ask => ({ key, what, kind: 'text' });
 export const choice = (key: string, what: string, choices: readonly string[], accepts?: readonly string[]): Ask => ({
@@ -167,4 +164,8 @@ export const choice = (key: string, what: string, choices: readonly string[], ac
 });
 
 export const isGas = (fuel: string | null): boolean => fuel === 'lpg' || fuel === 'cng';
-const intakeOff = (access: readonly BankAccess[]): boolean => access.some((bank) => bank.access === 'under_intake');
+/** A bank that is reached lies under the intake. */
+function intakeOff(input: Pick<ProcedureInput, 'access' | 'layout' | 'tasks'>): boolean {
+  const opened = banksOpened(input);
+  return input.access.some((bank, i) => bank.access === 'under_intake' && opened.has(i + 1));
+}

@@ -13,7 +13,7 @@ import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
 import { bindingText, heldText, STATE_WORDS, sureText } from '@/text/due-words';
 import { dateText, distanceText, gapText, instantText, meterText, NONE, percentText, turnText } from '@/text/format';
-import { ORDER_STATES, SOURCE_WORDS } from '@/text/order-words';
+import { SOURCE_WORDS } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { DueSum } from '@/ui/due/due-breakdown';
 import { WithContents } from '@/ui/frame/contents';
@@ -28,6 +28,7 @@ import { openWorkOrderAction } from '../../work-orders/actions';
 import { recordReadingAction } from '../actions';
 import { CoilsSection } from './coils-section';
 import { FitmentNotice, SheetBlocked } from './fitment-notice';
+import { OrdersSection } from './orders-section';
 import { OtherComponentsSection } from './other-components-section';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
@@ -113,7 +114,7 @@ export default page(async function VehiclePage({ params }: Props) {
           </Section>
         </div>
         <PoliciesSection view={view.value} />
-        <OrdersSection view={view.value} />
+        <OrdersSection view={view.value} actor={actor} />
       </WithContents>
     </>
   );
@@ -321,7 +322,15 @@ function FittedSection({ view: { vehicle, layout, fitted }, system }: { view: Ve
                 {row ? certain(distanceText(row.fitted.installedKm, system), row.fitted.installedKmCertainty) : NONE}
               </td>
               <td className="nowrap">{gapText(row?.fitted.gapMm ?? null, system)}</td>
-              <td>{row?.fitted.history ?? 'unknown'}</td>
+              <td>
+                {row?.fitted.history ?? 'unknown'}
+                {row?.fitted.goodForKm != null && (
+                  <div className="soft small">
+                    {dateText(row.fitted.checkedOn)}: good for {distanceText(row.fitted.goodForKm, system)} more,{' '}
+                    {row.fitted.checkedFrom}
+                  </div>
+                )}
+              </td>
             </tr>
           );
         })}
@@ -336,22 +345,3 @@ const CERTAIN = {
   assumed: (text: string) => `${text}, assumed`,
 };
 const certain = (text: string, certainty: keyof typeof CERTAIN): string => CERTAIN[certainty](text);
-
-function OrdersSection({ view: { orders } }: { view: VehicleView }) {
-  return (
-    <Section id="orders" title="Work orders">
-      {orders.length === 0 ? (
-        <Empty>None yet.</Empty>
-      ) : (
-        orders.map((order) => (
-          <Box key={order.id}>
-            <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink> · {ORDER_STATES[order.state]} · opened{' '}
-            {dateText(order.openedOn)}
-            {order.startsAt && ` · planned ${dateText(order.startsAt)}`}
-            {order.closedOn && ` · closed ${dateText(order.closedOn)}`}
-          </Box>
-        ))
-      )}
-    </Section>
-  );
-}

@@ -2,18 +2,20 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { siteName } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import type { WorkOrderId } from '@/core/shared/kinds';
+import { isLive } from '@/core/work/order-state';
 import { type Actor, may } from '@/server/access';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { CAUSE_WORDS } from '@/text/cause-words';
 import { CONFIDENCE_WORDS, SHAPE_WORDS, URGENCY_WORDS, VERDICT_WORDS } from '@/text/finding-words';
 import { dateText, instantText } from '@/text/format';
+import { taskText } from '@/text/task-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import type { Choice } from '@/ui/primitives/options';
 import { Section } from '@/ui/primitives/page';
-import { followUpAction, verdictAction } from '../actions';
+import { addTaskAction, followUpAction, openForTaskAction, verdictAction } from '../actions';
 
 /** What the removed parts say together: suspicions with their evidence, and what people made of them. */
 export function FindingsSection({
@@ -131,6 +133,9 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
           {said.verdict.reason && `. ${said.verdict.reason}`}
         </Box>
       )}
+      {said?.verdict.verdict === 'confirmed' && may(actor, 'open work orders') && (
+        <Answers finding={finding} order={order} />
+      )}
       {urgency === 'stop' && speaks && !mayJudge && !past && (
         <Box mt="1">A supervisor has to decide. Do not go on with the work.</Box>
       )}
@@ -149,6 +154,29 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
       )}
     </Box>
   );
+}
+
+/** What a confirmed finding asks for: put on this order while it is open, or a visit of its own. */
+function Answers({ finding: { answers, key, cause }, order }: { finding: FindingView; order: WorkOrderView['order'] }) {
+  const live = isLive(order);
+  return answers.map(({ action, component, places }) => (
+    <Box key={component} mt="2" data-no-print>
+      <ActionForm action={live ? addTaskAction : openForTaskAction} quiet>
+        <input type="hidden" name="workOrderId" value={order.id} />
+        <input type="hidden" name="vehicleId" value={order.vehicleId} />
+        <input type="hidden" name="action" value={action} />
+        <input type="hidden" name="component" value={component} />
+        <input type="hidden" name="places" value={places === 'all' ? 'all' : places.join(' ')} />
+        <input type="hidden" name="why" value="finding" />
+        <input type="hidden" name="note" value={CAUSE_WORDS[cause]} />
+        <input type="hidden" name="findingKey" value={key} />
+        <SubmitButton>
+          {live ? 'Put on' : 'Open a visit'}: {taskText(action, component, places.length).toLowerCase()}
+          {places === 'all' ? '' : ` ${places.map((place) => place.replace(/A$/, '')).join(', ')}`}
+        </SubmitButton>
+      </ActionForm>
+    </Box>
+  ));
 }
 
 function Judge({ workOrderId, findingKey }: { workOrderId: WorkOrderId; findingKey: string }) {

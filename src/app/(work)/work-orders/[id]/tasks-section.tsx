@@ -1,13 +1,12 @@
-import { Box, Flex, Grid } from '@chakra-ui/react';
-import { allPlaces } from '@/core/engine/places';
-import { TASK_ACTIONS, TASK_COMPONENTS, TASK_WHYS } from '@/core/work/task';
+import { Box, Flex } from '@chakra-ui/react';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
-import { ACTION_WORDS, PLACE_STATE_WORDS, partsText, taskText, WHY_WORDS } from '@/text/task-words';
+import { PLACE_STATE_WORDS, taskText, WHY_WORDS } from '@/text/task-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
+import { Chips, TextField } from '@/ui/primitives/fields';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
+import { TaskFields } from '@/ui/work-orders/task-fields';
 import { addTaskAction, splitAction, takeOffTaskAction } from '../actions';
 
 /** What is done on this visit and why, place by place; what is put on, taken off, or left for another day. */
@@ -92,32 +91,11 @@ function TakeOff({ orderId, taskId }: { orderId: string; taskId: string }) {
 }
 
 function AddTask({ view: { order, layout } }: { view: WorkOrderView }) {
-  const components = TASK_COMPONENTS.filter((component) => allPlaces(layout, component).length > 0);
   return (
     <Box mt="2" maxW="720px">
       <ActionForm action={addTaskAction}>
         <input type="hidden" name="workOrderId" value={order.id} />
-        <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
-          <SelectField
-            name="action"
-            label="What is done"
-            choices={TASK_ACTIONS.map((value) => ({ value, label: ACTION_WORDS[value] }))}
-          />
-          <SelectField
-            name="component"
-            label="To what"
-            choices={components.map((value) => ({ value, label: partsText(value, allPlaces(layout, value).length) }))}
-          />
-          <TextField name="places" label="Where" hint="all, front bank, or cylinders as 2 3 5" defaultValue="all" />
-          <SelectField
-            name="why"
-            label="Why"
-            choices={TASK_WHYS.map((value) => ({ value, label: WHY_WORDS[value] }))}
-            defaultValue="with_other_work"
-          />
-          <TextField name="note" label="In words" hint="what was reported or found" />
-          <TextField name="releaseReason" label="Reason to release" hint="only for a sheet that nobody checked" />
-        </Grid>
+        <TaskFields layout={layout} why="with_other_work" />
         <SubmitButton>Put it on</SubmitButton>
       </ActionForm>
     </Box>

@@ -5,7 +5,7 @@ import { placesWith } from '../visit';
 
 /** Before anything is opened. */
 export function prepare(input: ProcedureInput): readonly Draft[] {
-  const { plug, hybrid, fuel, policies, access, headMaterial } = input;
+  const { plug, hybrid, fuel, policies, headMaterial } = input;
   const cold = policies.engine_temperature !== 'warm';
   return [
     draft(
@@ -48,7 +48,7 @@ export function prepare(input: ProcedureInput): readonly Draft[] {
         ],
       },
     ),
-    isolate(hybrid, isIsolated({ hybrid, policies, access })),
+    isolate(hybrid, isIsolated(input)),
     ...(isGas(fuel) && plug ? [gasOff()] : []),
   ];
 }
