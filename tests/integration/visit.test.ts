@@ -280,6 +280,22 @@ describe('a look at plugs of unknown age', () => {
     expect(due.breakdown.find(({ kind }) => kind === 'good')).toMatchObject({ forKm: 30_000 });
   });
 
+  it('says nothing of what went in on the same visit', async () => {
+    const id = value(await open('12', { component: 'plug', action: 'inspect', why: 'due' })).workOrderId;
+    const [first, ...others] = (await view(id)).tasks[0]?.places.map(({ target }) => target) ?? [];
+    const seen = { removedGap: '1.00 mm', seen: { 'nose tan': 2 } };
+    expect(await doPlace(id, first ?? '', { ...seen, result: 'replaced' })).toBeNull();
+    const back = { ...seen, newNumber: '', newGap: '', result: 'good', goodFor: '20,000 km' };
+    for (const target of others) expect(await doPlace(id, target, back)).toBeNull();
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    value(await close(id));
+    const rows = await fitted('12', 'plug');
+    expect(rows.filter(({ workOrderId }) => workOrderId === id)).toMatchObject([
+      { goodForKm: null, history: 'proven' },
+    ]);
+    expect(rows.filter(({ goodForKm }) => goodForKm === 20_000)).toHaveLength(others.length);
+  });
+
   it('may leave a place as it was, with the reason, and closes all the same', async () => {
     const id = value(
       await open('53', { component: 'coil', action: 'test', why: 'misfire', places: ['1', '2'] }),

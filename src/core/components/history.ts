@@ -22,6 +22,9 @@ export const REMOVAL_REASONS = [
 ] as const;
 export type RemovalReason = (typeof REMOVAL_REASONS)[number];
 
+/** Those that a person gives for one part: two that change places are recorded as a swap. */
+export const SAID_REASONS: readonly RemovalReason[] = REMOVAL_REASONS.filter((reason) => reason !== 'swap');
+
 /** Reasons that say nothing against the part. */
 const NO_FAULT: readonly RemovalReason[] = ['planned', 'with_other_work', 'wrong_part', 'recalled_lot', 'swap'];
 

@@ -83,6 +83,10 @@ export function servedBy(layout: Layout, component: Component, place: SiteKey): 
   }
 }
 
+/** Whether the part at a place stands at a plug site; what an engine has one of stands at none. */
+export const standsAt = (layout: Layout, component: Component, place: SiteKey, site: SiteKey): boolean =>
+  !isOfEngine(component) && servedBy(layout, component, place).some((served) => sameSite(served, site));
+
 /** What a person chooses places by: all of them, those of one bank, or by their names. */
 export type PlaceChoice = 'all' | { readonly bank: BankPlace } | readonly string[];
 

@@ -1,4 +1,5 @@
 import { siteId } from '../engine/model';
+import { isOfEngine } from '../engine/places';
 import type { TaskAction, TaskComponent } from '../work/task';
 import type { Cause, Finding } from './finding';
 
@@ -49,8 +50,6 @@ const REPLACES: Readonly<Partial<Record<Cause, Replaced>>> = {
   rotor_resistance: ['rotor'],
 };
 
-const OF_ENGINE: readonly TaskComponent[] = ['cap', 'rotor', 'lead_set'];
-
 /**
  * The tasks that would answer a finding, of the parts that this engine has; none where it wants a look and no part.
  *
@@ -63,5 +62,5 @@ export const answersTo = (
   (REPLACES[cause] ?? []).filter(has).map((component) => ({
     action: 'replace',
     component,
-    places: OF_ENGINE.includes(component) ? 'all' : sites.map(siteId),
+    places: isOfEngine(component) ? 'all' : sites.map(siteId),
   }));

@@ -11,7 +11,7 @@ import { type Faults, isFitted, type PlugRules, placeFaults, readPlaceQuantity, 
 import { type PlaceQuantity, type PlaceRecord, placeRecord } from './place-fields';
 import type { StepKind } from './procedure/step';
 import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from './targets';
-import type { PlaceState, TaskAction, TaskComponent } from './task';
+import { type PlaceState, placeState, type TaskAction, type TaskComponent } from './task';
 
 /*
  * An order as the rules see it, at the vehicle and at the desk alike: what is fixed when it is opened, beside the record of
@@ -94,10 +94,8 @@ export const placeIn = (record: JobRecord, target: string): PlaceRecord => place
 
 /** What became of a place so far. */
 export function placeStateIn(record: JobRecord, { target, moved }: Pick<PlaceModel, 'target' | 'moved'>): PlaceState {
-  if (moved) return 'moved';
   const { done, leftWhy } = placeIn(record, target);
-  if (done) return 'done';
-  return leftWhy.trim() === '' ? 'open' : 'left';
+  return placeState({ moved, done, left: leftWhy.trim() !== '' });
 }
 
 /** The places at which work is still to be done. */

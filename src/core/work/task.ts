@@ -31,6 +31,17 @@ export type TaskWhy = (typeof TASK_WHYS)[number];
 export const PLACE_STATES = ['open', 'done', 'moved', 'left'] as const;
 export type PlaceState = (typeof PLACE_STATES)[number];
 
+/** What became of a place: where it is moved nothing else counts, and what is done is not left. */
+export function placeState(place: {
+  readonly moved: boolean;
+  readonly done: boolean;
+  readonly left: boolean;
+}): PlaceState {
+  if (place.moved) return 'moved';
+  if (place.done) return 'done';
+  return place.left ? 'left' : 'open';
+}
+
 /** Why a part comes out, by why its task is done, unless somebody says otherwise at its place. */
 const REASON_OF: Readonly<Record<TaskWhy, RemovalReason>> = {
   due: 'planned',

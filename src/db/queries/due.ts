@@ -133,6 +133,11 @@ export interface DueRow {
   readonly plannedOn: string | null;
 }
 
+/** The order of a vehicle `v` that was opened first and goes on, as `w`: a vehicle may have several. */
+const FIRST_OPEN_ORDER = sql`left join lateral (
+      select id, number from work_orders
+      where vehicle_id = v.id and state not in ('closed', 'cancelled') order by number limit 1) w on true`;
+
 /** All that a list shows of some vehicles, in the order asked for. */
 export async function loadDueRows(q: Querier, fleetId: FleetId, ids: readonly string[]): Promise<readonly DueRow[]> {
   if (ids.length === 0) return [];
@@ -154,9 +159,7 @@ export async function loadDueRows(q: Querier, fleetId: FleetId, ids: readonly st
     left join due_inputs s on s.vehicle_id = v.id
     left join spec_sheets sh on sh.id = s.spec_sheet_id
     left join parts p on p.id = sh.part_id
-    left join lateral (
-      select id, number from work_orders
-      where vehicle_id = v.id and state not in ('closed', 'cancelled') order by number limit 1) w on true
+    ${FIRST_OPEN_ORDER}
     left join bookings b on b.work_order_id = w.id
     order by asked.place`);
   return found.rows;
@@ -178,9 +181,7 @@ export async function loadChartPoints(
     from ${dueStatus}
     join vehicles v on v.id = ${dueStatus.vehicleId}
     join engine_families f on f.id = v.engine_family_id
-    left join lateral (
-      select id, number from work_orders
-      where vehicle_id = v.id and state not in ('closed', 'cancelled') order by number limit 1) w on true
+    ${FIRST_OPEN_ORDER}
     where ${conditions(fleetId, { ...filter, sort: 'pressure' })} and ${dueStatus.pressure} is not null
     order by ${dueStatus.pressure} desc, ${dueStatus.unitOrder}
     limit ${most}`);

@@ -1,7 +1,7 @@
 import { isAnotherPart, sameNumbers } from '@/core/catalogue/same-part';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
-import { type SiteKey, siteId } from '@/core/engine/model';
-import { allPlaces, choosePlaces, isOfEngine, placeId, servedBy } from '@/core/engine/places';
+import type { SiteKey } from '@/core/engine/model';
+import { allPlaces, choosePlaces, isOfEngine, placeId, standsAt } from '@/core/engine/places';
 import type { Wear } from '@/core/gap/wear';
 import { type Answer, answersTo } from '@/core/inspection/answer';
 import {
@@ -87,12 +87,7 @@ function answersOf({ layout, places }: FloorState, finding: Finding): readonly A
 /** What was found at one plug site: at the plug itself, and at the coil, boot, lead and seal above it. */
 function readingAt(state: FloorState, site: SiteKey): SiteReading {
   const { layout, places, outgoing, graph } = state;
-  const here = places.filter(
-    (place) =>
-      place.movedToId === null &&
-      !isOfEngine(place.component) &&
-      servedBy(layout, place.component, place).some((served) => siteId(served) === siteId(site)),
-  );
+  const here = places.filter((place) => place.movedToId === null && standsAt(layout, place.component, place, site));
   const plug = here.find(({ component }) => component === 'plug');
   return {
     cylinder: site.cylinder,

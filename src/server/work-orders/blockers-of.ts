@@ -6,7 +6,7 @@ import { loadDifferences, loadWaits } from '@/db/queries/work-entries';
 import { CAUSE_WORDS } from '@/text/cause-words';
 import { type FindingView, stopsOf } from '../findings/findings-of';
 import { type FloorState, needsRedo } from './order-state';
-import { placeState } from './place-record';
+import { stateOfPlace } from './place-record';
 
 /** What still stands between an order and its close, in words. @param sheetChanged as `sheetChange` says it */
 export async function blockersOf(
@@ -26,7 +26,7 @@ export async function blockersOf(
       places: places.map((place) => ({
         component: place.component,
         name: placeName(layout, place.component, place),
-        state: placeState(place),
+        state: stateOfPlace(place),
         redo: needsRedo(place, tasks),
       })),
       steps,

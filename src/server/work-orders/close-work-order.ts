@@ -36,7 +36,10 @@ export const closeInput = z.object({
   odometer: z.string().trim().max(60),
   note: z.string().trim().max(500).default(''),
   /** Why the old plugs came out, where nobody said it at their site; left out: as their task says. */
-  removalReason: z.enum(REMOVAL_REASONS, 'Choose why the old plugs came out.').optional(),
+  removalReason: z.preprocess(
+    (said) => (said === '' ? undefined : said),
+    z.enum(REMOVAL_REASONS, 'Choose why the old plugs came out.').optional(),
+  ),
 });
 
 /** Closes a finished order: the reading, the fitted parts and the next due dates move in one transaction. */

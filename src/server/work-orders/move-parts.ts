@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { partKey } from '@/core/catalogue/match';
 import { insertStays, placeKey, type RemovalReason } from '@/core/components/history';
 import type { Day, Km } from '@/core/shared/kinds';
@@ -10,6 +10,7 @@ import { loadStays, type NewStay, newStay, saveHistory } from '@/db/commands/com
 import type { PlaceRow } from '@/db/queries/work-orders';
 import { fittedComponents, parts } from '@/db/schema';
 import type { FloorState, TaskState } from './order-state';
+import { targetOf } from './place-record';
 
 /** When an order closes: the reading, the day, and why the parts came out where nobody said it at their place. */
 interface Closing {
@@ -128,6 +129,15 @@ async function markGood(tx: Tx, state: FloorState, places: readonly PlaceRow[], 
           eq(fittedComponents.vehicleId, state.order.vehicleId),
           eq(fittedComponents.component, component),
           isNull(fittedComponents.removedOn),
+          // What went in on this very visit is new, and what was fitted on a known day is known better than by its neighbour.
+          sql`${fittedComponents.workOrderId} is distinct from ${state.order.id}`,
+          or(
+            eq(fittedComponents.installedKmCertainty, 'assumed'),
+            inArray(
+              fittedComponents.id,
+              looked.flatMap((place) => state.outgoing.get(targetOf(place))?.fitted.id ?? []),
+            ),
+          ),
         ),
       );
     await markUnrecorded(tx, state, looked, check);

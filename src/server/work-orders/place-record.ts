@@ -5,7 +5,7 @@ import type { PlaceModel } from '@/core/work/order-model';
 import { hasField, type PlaceField, type PlaceQuantity } from '@/core/work/place-fields';
 import { placeName } from '@/core/work/say-places';
 import { placeTarget } from '@/core/work/targets';
-import type { PlaceState } from '@/core/work/task';
+import { placeState } from '@/core/work/task';
 import type { PlaceRow } from '@/db/queries/work-orders';
 
 /* One place of a task between its row and what devices and rules speak of. */
@@ -15,15 +15,8 @@ export const targetOf = (place: Pick<PlaceRow, 'component' | 'cylinder' | 'posit
   placeTarget(place.component, placeId(place));
 
 /** What became of a place so far. */
-export function placeState({
-  movedToId,
-  doneAt,
-  leftWhy,
-}: Pick<PlaceRow, 'movedToId' | 'doneAt' | 'leftWhy'>): PlaceState {
-  if (movedToId !== null) return 'moved';
-  if (doneAt !== null) return 'done';
-  return leftWhy === null ? 'open' : 'left';
-}
+export const stateOfPlace = ({ movedToId, doneAt, leftWhy }: Pick<PlaceRow, 'movedToId' | 'doneAt' | 'leftWhy'>) =>
+  placeState({ moved: movedToId !== null, done: doneAt !== null, left: leftWhy !== null });
 
 const orEmpty = (text: string | null): string => text ?? '';
 

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import type { Counted } from '@/core/work/ask';
 import type { Procedure, Step } from '@/core/work/procedure/step';
 import type { Tx } from '@/db/client';
@@ -31,43 +31,31 @@ const isTouched = (row: StepRow): boolean =>
   row.state !== 'open' || Object.keys(row.answers).length > 0 || row.kind === 'clear';
 
 async function syncSteps(tx: Tx, { order, steps: rows }: FloorState, { steps }: Procedure, reopen: boolean) {
-  const known = new Map(rows.map((row) => [row.key, row]));
-  const wanted = new Set(steps.map(({ key }) => key));
-  const gone = rows.filter((row) => !wanted.has(row.key) && !isTouched(row));
-  if (gone.length > 0)
-    await tx.delete(workOrderSteps).where(
-      inArray(
-        workOrderSteps.id,
-        gone.map(({ id }) => id),
-      ),
-    );
-  for (const [place, entry] of placed(rows, steps).entries()) {
-    if (typeof entry === 'string') {
-      await tx
-        .update(workOrderSteps)
-        .set({ place })
-        .where(and(eq(workOrderSteps.workOrderId, order.id), eq(workOrderSteps.key, entry)));
+  const untouched = rows.filter((row) => !isTouched(row)).map(({ id }) => id);
+  if (untouched.length > 0) await tx.delete(workOrderSteps).where(inArray(workOrderSteps.id, untouched));
+  const kept = new Map(rows.filter(isTouched).map((row) => [row.key, row]));
+  const fresh: (typeof workOrderSteps.$inferInsert)[] = [];
+  for (const [place, step] of placed([...kept.values()], steps).entries()) {
+    const row = kept.get(typeof step === 'string' ? step : step.key);
+    const columns = typeof step === 'string' ? {} : columnsOf(step);
+    if (!row) {
+      if (typeof step !== 'string') fresh.push({ ...ownOf(order), ...columnsOf(step), place });
       continue;
     }
-    const row = known.get(entry.key);
-    const again = reopen && row?.state === 'done' && row.title !== entry.title;
+    const again = reopen && row.state === 'done' && typeof step !== 'string' && row.title !== step.title;
     const open = again ? ({ state: 'open', saidBy: null, saidAt: null } as const) : {};
-    if (row)
-      await tx
-        .update(workOrderSteps)
-        .set({ ...columnsOf(entry), place, ...open })
-        .where(eq(workOrderSteps.id, row.id));
+    await tx
+      .update(workOrderSteps)
+      .set({ ...columns, place, ...open })
+      .where(eq(workOrderSteps.id, row.id));
   }
-  const fresh = placed(rows, steps).flatMap((entry, place) =>
-    typeof entry !== 'string' && !known.has(entry.key) ? [{ ...columnsOf(entry), ...ownOf(order), place }] : [],
-  );
   if (fresh.length > 0) await tx.insert(workOrderSteps).values(fresh);
 }
 
 /** The steps in their order; what is done and no longer asked for stands, by its key, at the end of its phase. */
-function placed(rows: readonly StepRow[], steps: readonly Step[]): readonly (Step | string)[] {
+function placed(touched: readonly StepRow[], steps: readonly Step[]): readonly (Step | string)[] {
   const wanted = new Set(steps.map(({ key }) => key));
-  const kept = rows.filter((row) => !wanted.has(row.key) && isTouched(row));
+  const kept = touched.filter((row) => !wanted.has(row.key));
   return steps.flatMap((step, i) => {
     const isLast = steps[i + 1]?.phase !== step.phase;
     const after = isLast ? kept.filter(({ phase }) => (phase ?? 'prove') === step.phase) : [];
@@ -84,22 +72,16 @@ const columnsOf = ({ tools, consumables, ...step }: Step) => ({
 });
 
 async function syncCounts(tx: Tx, { order, counts: rows }: FloorState, counts: readonly Counted[]): Promise<void> {
-  const known = new Map(rows.map((row) => [row.key, row]));
-  const wanted = new Set(counts.map(({ key }) => key));
   const isCounted = ({ out, back }: CountRow): boolean => out !== null || back !== null;
-  const gone = rows.filter((row) => !wanted.has(row.key) && !isCounted(row));
-  if (gone.length > 0)
-    await tx.delete(workOrderCounts).where(
-      inArray(
-        workOrderCounts.id,
-        gone.map(({ id }) => id),
-      ),
-    );
-  for (const count of counts) {
-    const { key, kind, what, count: expected, out: outStep, back: backStep } = count;
-    const row = known.get(key);
+  const untouched = rows.filter((row) => !isCounted(row)).map(({ id }) => id);
+  if (untouched.length > 0) await tx.delete(workOrderCounts).where(inArray(workOrderCounts.id, untouched));
+  const kept = new Map(rows.filter(isCounted).map((row) => [row.key, row.id]));
+  const fresh: (typeof workOrderCounts.$inferInsert)[] = [];
+  for (const { key, kind, what, count: expected, out: outStep, back: backStep } of counts) {
     const values = { key, kind, what, expected, outStep, backStep };
-    if (row) await tx.update(workOrderCounts).set(values).where(eq(workOrderCounts.id, row.id));
-    else await tx.insert(workOrderCounts).values({ ...ownOf(order), ...values });
+    const id = kept.get(key);
+    if (id) await tx.update(workOrderCounts).set(values).where(eq(workOrderCounts.id, id));
+    else fresh.push({ ...ownOf(order), ...values });
   }
+  if (fresh.length > 0) await tx.insert(workOrderCounts).values(fresh);
 }

@@ -19,8 +19,12 @@ export const takeOverSheet = useCase({
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, workOrderId);
       const tasks = await loadTasks(tx, order.id);
-      for (const { taskId, from, to, changed } of await changedSheets(tx, actor.fleetId, deps.today(), order, tasks)) {
-        if (to === null) return fail('conflict', changed);
+      const changes = await changedSheets(tx, actor.fleetId, deps.today(), order, tasks);
+      if (changes.length === 0) return ok(null);
+      // All of them or none: what was written before a refusal would stay.
+      const lost = changes.find(({ to }) => to === null);
+      if (lost) return fail('conflict', lost.changed);
+      for (const { taskId, from, to, changed } of changes) {
         await tx.update(workTasks).set({ specSheetId: to }).where(eq(workTasks.id, taskId));
         await writeAudit(tx, actor, {
           action: 'take over sheet',

@@ -30,7 +30,7 @@ import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { type FloorState, loadFloorState, needsRedo, plugPlaces } from './order-state';
-import { placeState, targetOf } from './place-record';
+import { stateOfPlace, targetOf } from './place-record';
 import { previousSet } from './previous-set';
 
 /** A work order with all that its pages show. */
@@ -129,7 +129,7 @@ function tasksOf(state: FloorState) {
         target: targetOf(place),
         id: placeId(place),
         name: placeName(layout, place.component, place),
-        state: placeState(place),
+        state: stateOfPlace(place),
         redo: needsRedo(place, tasks),
       })),
   }));
@@ -140,7 +140,7 @@ function kitOf(state: FloorState) {
   const kit = new Map<string, { partNumber: string; component: TaskComponent; quantity: number }>();
   for (const place of state.places) {
     const sheet = state.tasks.find(({ row }) => row.id === place.taskId)?.sheet;
-    const standing = placeState(place);
+    const standing = stateOfPlace(place);
     if (!sheet || standing === 'moved' || standing === 'left' || !isNewAt(state, place)) continue;
     const { number: partNumber } = sheet.part;
     const line = kit.get(partNumber) ?? { partNumber, component: place.component, quantity: 0 };

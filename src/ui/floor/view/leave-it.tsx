@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
+import { SAID_REASONS } from '@/core/components/history';
 import type { FloorPlace } from '@/core/work/job-record';
 import { isNewAt } from '@/core/work/order-model';
 import { REMOVAL_WORDS } from '@/text/removal-words';
@@ -8,15 +8,12 @@ import { NumberRead } from './number-read';
 import { FieldHead, Press } from './parts';
 import { text } from './site-parts';
 
-/** Two parts that change places have a page of their own. */
-const REASONS: readonly RemovalReason[] = REMOVAL_REASONS.filter((reason) => reason !== 'swap');
-
 /** What is seldom needed at a place: another reason why the old part came out, or that it stays as it was. Shut unless wanted. */
 export function LeaveIt({ floor, place }: { floor: Floor; place: FloorPlace }) {
   const { job, record, set, edit } = floor;
   const fields = record[place.target] ?? {};
   const why = text(fields, 'leftWhy');
-  const reason = REASONS.find((one) => one === fields.removalReason) ?? null;
+  const reason = SAID_REASONS.find((one) => one === fields.removalReason) ?? null;
   const told = [reason && REMOVAL_WORDS[reason], why && `left as it was: ${why}`].filter(Boolean).join('; ');
   if (fields.done === true && !told) return null;
   return (
@@ -26,7 +23,7 @@ export function LeaveIt({ floor, place }: { floor: Floor; place: FloorPlace }) {
         <>
           <FieldHead name="Why the old one came out" known="where it is not as the task says" />
           <div className="press-row">
-            {REASONS.map((one) => (
+            {SAID_REASONS.map((one) => (
               <Press
                 key={one}
                 chosen={one === reason}

@@ -1,5 +1,5 @@
 import { Box, Grid } from '@chakra-ui/react';
-import { REMOVAL_REASONS } from '@/core/components/history';
+import { SAID_REASONS } from '@/core/components/history';
 import type { Companion } from '@/core/due/other-components';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
 import { type Actor, may } from '@/server/access';
@@ -81,9 +81,6 @@ export function OtherComponentsSection({ view, actor }: { view: VehicleView; act
   );
 }
 
-/** A swap is recorded with the coils. */
-const CHANGE_REASONS = REMOVAL_REASONS.filter((reason) => reason !== 'swap');
-
 /** Coils, leads, boots and the like, changed outside a plug service. */
 function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView }) {
   const choices = COMPONENTS.filter((component) => component !== 'plug' && quantityOf(layout, component) > 0);
@@ -113,7 +110,7 @@ function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView 
             <SelectField
               name="removalReason"
               label="Why the old ones came out"
-              choices={[{ value: '', label: 'choose' }, ...removalChoices(CHANGE_REASONS)]}
+              choices={[{ value: '', label: 'choose' }, ...removalChoices(SAID_REASONS)]}
             />
             <TextField name="partNumber" label="Part number" mono hint="empty: not known" />
             <TextField name="tag" label="Tag or serial" mono hint="of one coil" />

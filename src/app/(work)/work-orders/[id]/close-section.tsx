@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { REMOVAL_REASONS } from '@/core/components/history';
+import { SAID_REASONS } from '@/core/components/history';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { minutesWorked } from '@/server/work-orders/work-time';
@@ -9,9 +9,6 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { Facts, Section } from '@/ui/primitives/page';
 import { cancelAction, closeAction, handOverAction, reopenAction } from '../actions';
-
-/** Two plugs do not change places. */
-const CLOSE_REASONS = REMOVAL_REASONS.filter((reason) => reason !== 'swap');
 
 /** Handing over, verifying, closing and reopening, each for whoever may. */
 export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor; live: boolean }) {
@@ -85,11 +82,13 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
               hint={`this dash shows ${vehicle.odometerUnit}`}
               inputMode="decimal"
             />
-            <SelectField
-              name="removalReason"
-              label="Why the old plugs came out"
-              choices={removalChoices(CLOSE_REASONS)}
-            />
+            {view.plug && (
+              <SelectField
+                name="removalReason"
+                label="Why the old plugs came out"
+                choices={[{ value: '', label: 'as the task says' }, ...removalChoices(SAID_REASONS)]}
+              />
+            )}
             <TextField name="note" label="Note" hint="whoever does these plugs next will see it" />
             <SubmitButton main>Verify, close and move the due date</SubmitButton>
           </ActionForm>

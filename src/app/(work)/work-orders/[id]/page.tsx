@@ -2,9 +2,8 @@ import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { timeOf } from '@/core/calendar/zone';
-import type { Layout } from '@/core/engine/layout';
-import { type SiteKey, siteId } from '@/core/engine/model';
-import { isOfEngine, servedBy } from '@/core/engine/places';
+import { siteId } from '@/core/engine/model';
+import { standsAt } from '@/core/engine/places';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
 import type { UnitSystem } from '@/core/units/person-units';
@@ -181,7 +180,7 @@ function Sites({ view: { order, tasks, sites, layout, vehicle }, live }: PartPro
     layout.sites.flatMap((site) => {
       const states = tasks
         .flatMap(({ places }) => places)
-        .filter(({ place, state }) => state !== 'moved' && isAt(layout, place, site))
+        .filter(({ place, state }) => state !== 'moved' && standsAt(layout, place.component, place, site))
         .map(({ state }) => state);
       if (states.length === 0) return [];
       const gap = gaps.get(siteId(site)) ?? null;
@@ -207,14 +206,6 @@ function Sites({ view: { order, tasks, sites, layout, vehicle }, live }: PartPro
     </Section>
   );
 }
-
-const isAt = (
-  layout: Layout,
-  place: WorkOrderView['tasks'][number]['places'][number]['place'],
-  site: SiteKey,
-): boolean =>
-  !isOfEngine(place.component) &&
-  servedBy(layout, place.component, place).some((served) => siteId(served) === siteId(site));
 
 function FromTheBench({ view: { kept } }: { view: WorkOrderView }) {
   if (kept.length === 0) return null;
