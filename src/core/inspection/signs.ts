@@ -150,7 +150,9 @@ export const SIGNS = {
   },
   gaskets: any('gasket missing', 'gasket doubled'),
   debris: any('debris in well'),
-  boot: (site, reading) => any('boot torn')(site, reading) ?? without(swollen, oilThere)(site, reading),
+  // Swollen beside oil is told with the oil, below.
+  boot: (site, reading) =>
+    any('boot torn', ...(oilThere(site, reading) ? [] : (['boot swollen'] as const)))(site, reading),
   connector: any('connector tab broken'),
   coil_cracked: any('coil body cracked'),
   coil_overheated: any('coil swollen', 'coil melted'),
