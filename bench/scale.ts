@@ -131,11 +131,11 @@ say(`Due, first page of 100 with every sort and filter: ${spread(due)} calls`);
 for (const [what, query] of [
   [
     'its page by life used',
-    `select vehicle_id from due_status where fleet_id = '${actor.fleetId}' order by life_used desc nulls last, unit_order limit 100`,
+    `select vehicle_id from due_status where fleet_id = '${actor.fleetId}' and leads order by life_used desc nulls last, unit_order limit 100`,
   ],
   [
     'one depot by due date',
-    `select vehicle_id from due_status where fleet_id = '${actor.fleetId}' and depot = 'Eastlight' order by due_p_50 asc nulls last, unit_order limit 100`,
+    `select vehicle_id from due_status where fleet_id = '${actor.fleetId}' and leads and depot = 'Eastlight' order by due_p_50 asc nulls last, unit_order limit 100`,
   ],
   [
     'the counts beside it',

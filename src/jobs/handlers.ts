@@ -3,7 +3,7 @@ import { noteNews } from '@/db/queries/notices';
 import { fleets } from '@/db/schema';
 import type { Deps } from '@/server/deps';
 import { backTestFleet } from '@/server/due/back-test';
-import { ensureDueStatus } from '@/server/due/due-status';
+import { ensureDueStatus } from '@/server/due/ensure-due-status';
 import { refreshFamilies } from '@/server/due/refresh-families';
 import { applyInBackground, checkInBackground } from '@/server/imports/apply-import';
 import { loadReadingsFile } from '@/server/odometer/load-readings-file';

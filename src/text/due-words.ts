@@ -1,8 +1,9 @@
 import type { Binding, Certainty, DueState } from '@/core/due/due';
+import type { DueItem } from '@/core/due/due-item';
 import type { UseRate } from '@/core/odometer/use-rate';
 import type { Km } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
-import { countText, distanceText, percentText, rateText } from './format';
+import { countText, dateText, distanceText, percentText, rateText } from './format';
 
 export const STATE_WORDS: Readonly<Record<DueState, string>> = {
   past: 'Past the limit',
@@ -55,6 +56,16 @@ const HISTORY_WORDS: Readonly<Record<Certainty, string>> = {
 /** How past forecasts of this duty group, or of the fleet, have done. */
 export const heldText = ({ forecasts, held }: { forecasts: number; held: number }): string =>
   `Bands like this one held ${Math.round((100 * held) / forecasts)} % of ${countText(forecasts)} past forecasts.`;
+
+/** How long a part has been in, where nothing dates it: "in since 3 Mar 2024, 41,200 km". */
+export function sinceText(
+  { fittedOn, fittedKm, odometerNowKm }: Pick<DueItem, 'fittedOn' | 'fittedKm' | 'odometerNowKm'>,
+  system: UnitSystem,
+): string {
+  if (fittedOn === null) return 'nobody knows since when';
+  const covered = fittedKm === null || odometerNowKm === null ? null : Math.max(0, odometerNowKm - fittedKm);
+  return `in since ${dateText(fittedOn)}, ${distanceText(covered, system)}`;
+}
 
 /** What the date rests on, in one line. */
 export function sureText(

@@ -54,7 +54,7 @@ const choose = async (option: string) =>
 /** The stored due status and what a rebuild from nothing gives. */
 async function equalsRebuild(): Promise<void> {
   const all = () => w.deps.db.select().from(dueInputs).orderBy(dueInputs.vehicleId);
-  const statuses = () => w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId);
+  const statuses = () => w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId, dueStatus.component);
   await listDue(w.deps, actor, dueFilter.parse({}));
   const [before, stood] = [await all(), await statuses()];
   await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
@@ -64,7 +64,7 @@ async function equalsRebuild(): Promise<void> {
 
 describe('forecasts of the past', () => {
   const bands = async () =>
-    (await w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId)).map(({ dueP10, dueP50, dueP90 }) => ({
+    (await w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId, dueStatus.component)).map(({ dueP10, dueP50, dueP90 }) => ({
       dueP10,
       dueP50,
       dueP90,
@@ -192,7 +192,8 @@ describe('another fault', () => {
       .select()
       .from(deferrals)
       .where(and(eq(deferrals.vehicleId, vehicleId), isNull(deferrals.endedAt)));
-    expect(open).toMatchObject([{ fault: 'lean code', until: '2026-12-01' }]);
+    expect(open.length).toBeGreaterThan(0);
+    for (const each of open) expect(each).toMatchObject({ fault: 'lean code', until: '2026-12-01' });
     expect(await block(vehicleId, { until: TODAY })).toMatchObject({
       error: { fields: { until: expect.any(String) } },
     });

@@ -86,9 +86,9 @@ const states = async () => value(await listJobs(w.deps, actor)).map(({ state }) 
 const limits = async () =>
   (
     await w.deps.db.execute<{ km: number; n: number }>(sql`
-      select limit_km::float8 as km, count(*)::int as n from due_inputs i
+      select limit_km::float8 as km, count(*)::int as n from due_status i
       join vehicles v on v.id = i.vehicle_id join engine_families f on f.id = v.engine_family_id
-      where f.code = 'AG-18' and not v.severe_duty group by 1`)
+      where i.component = 'plug' and f.code = 'AG-18' and not v.severe_duty group by 1`)
   ).rows;
 
 describe('a sheet that concerns many vehicles', () => {

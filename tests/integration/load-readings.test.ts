@@ -123,7 +123,7 @@ describe('a large file of readings', () => {
     expect(told.suspect).toBeGreaterThan(10);
     expect(told.known).toBe(odometer.split('\n').length - 1 - rows.length);
     const statusOf = async (own: Workspace) =>
-      (await own.deps.db.select().from(dueStatus).orderBy(dueStatus.unitOrder)).map(
+      (await own.deps.db.select().from(dueStatus).orderBy(dueStatus.unitOrder, dueStatus.component)).map(
         ({ vehicleId: _, fleetId: __, ...rest }) => rest,
       );
     expect(await statusOf(w)).toEqual(await statusOf(other.w));

@@ -62,7 +62,9 @@ describe('a database of an earlier build, with the demo scenario', () => {
     );
     await migrateToLatest(db);
     const after = await counts(db);
-    for (const [table, n] of Object.entries(before))
+    // It says what was worked out last: all is worked out anew.
+    expect(after.due_runs).toBe(0);
+    for (const [table, n] of Object.entries(before).filter(([table]) => table !== 'weighings'))
       expect([table, after[RENAMED[table] ?? table]]).toEqual([table, n]);
     const dueAfter = await db.execute(
       sql`select vehicle_id, state, life_used, due_p_10, due_p_50, due_p_90, pressure from due_status order by vehicle_id`,
@@ -73,9 +75,8 @@ describe('a database of an earlier build, with the demo scenario', () => {
     const [person] = await db.select().from(people).where(sql`role = 'supervisor'`);
     const actor = { ...person, personId: person?.id } as unknown as Actor;
     const deps = { db, now: () => new Date('2026-11-16T09:00:00Z'), today: () => TODAY, jobs: NO_QUEUE };
-    // Computed anew by this build, each vehicle stands where it stood.
-    await db.execute(sql`delete from due_runs`);
-    const items = value(await listDue(deps, actor, dueFilter.parse({}))).items;
+    // Computed anew by this build, the plugs of each vehicle stand where they stood.
+    const items = value(await listDue(deps, actor, dueFilter.parse({ component: 'plug' }))).items;
     expect(items.map(({ vehicleId, state, due }) => [vehicleId, state, due?.p50 ?? null]).sort()).toEqual(
       dueBefore.rows.map((row) => [row.vehicle_id, row.state, row.due_p_50]).sort(),
     );

@@ -63,7 +63,7 @@ test('a coil is replaced in one cylinder of a V6, and nothing else moves', async
     await user.answerSteps();
   });
 
-  await close(user, '47,350 km');
+  await close(user, '47,400 km');
   await expect(page.getByText('A cracked coil').first()).toBeVisible();
   await page.getByRole('link', { name: 'the vehicle' }).click();
   await expect(user.row('NC-7001').first()).toContainText('NL-3806');
@@ -99,7 +99,7 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
   await user.place('Steps');
   await expect(page.getByText('Hold the new cap beside the old')).toBeVisible();
   await user.answerSteps();
-  await close(user, '17,600 mi');
+  await close(user, '17,650 mi');
   await page.getByRole('link', { name: 'the vehicle' }).click();
   for (const number of ['KM-C46', 'KM-R46', 'KM-L46'])
     await expect(page.locator('#others').getByRole('row').filter({ hasText: number })).toContainText('16 Nov 2026');

@@ -33,6 +33,8 @@ export const vehicle = z.object({
 export const vehicleList = z.object({ items: z.array(vehicle), next_cursor: z.string().nullable() });
 
 export const dueQuery = z.object({
+  /** Left out: each vehicle once, with the component that binds first. */
+  component: z.enum(COMPONENTS).optional(),
   depot: z.string().max(120).optional(),
   before: z.iso.date().optional(),
   min_life: z.coerce.number().min(0).max(100).optional(),
@@ -49,6 +51,7 @@ export const dueItem = z.object({
   depot: z.string(),
   duty_group: z.string(),
   engine_family: z.string(),
+  component: z.enum(COMPONENTS),
   part_number: z.string().nullable(),
   state: z.string(),
   life_used: z.number().nullable(),
@@ -56,8 +59,19 @@ export const dueItem = z.object({
   limit_km: z.number().nullable(),
   limit_months: z.number().nullable(),
   history: z.string().nullable(),
+  fitted_on: z.string().nullable(),
+  fitted_km: z.number().nullable(),
   due: dates.nullable(),
-  /** Money a week if the work waits, in the fleet's currency. */
+  /** What else of the vehicle has a due status, the soonest first; `due` is the likely day. */
+  others: z.array(
+    z.object({
+      component: z.enum(COMPONENTS),
+      state: z.string(),
+      life_used: z.number().nullable(),
+      due: z.string().nullable(),
+    }),
+  ),
+  /** Money a week if the work waits, in the fleet's currency: of the component asked for, else of all of the vehicle. */
   pressure_per_week: z.number().nullable(),
   failure_cost: z.number(),
   odometer_unit: z.enum(['km', 'mi']),

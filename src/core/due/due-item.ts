@@ -1,4 +1,5 @@
 import type { PlainDate } from '../calendar/plain-date';
+import type { Component } from '../engine/quantities';
 import type { UseRate } from '../odometer/use-rate';
 import type { Km, VehicleId } from '../shared/kinds';
 import type { Binding, Certainty, DueDates, DueState } from './due';
@@ -6,8 +7,22 @@ import type { Binding, Certainty, DueDates, DueState } from './due';
 /** What the due list can be sorted by. */
 export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
 
+/** Another component of the vehicle, as far as a list tells of it. */
+export interface OtherDue {
+  readonly component: Component;
+  readonly state: DueState;
+  readonly lifeUsed: number | null;
+  readonly certainty: Certainty | null;
+  /** The likely due day. */
+  readonly due: PlainDate | null;
+}
+
 /** One vehicle of the due list, as screens, files and the HTTP interface tell of it. */
 export interface DueItem {
+  /** The one asked for, else the one that binds first. */
+  readonly component: Component;
+  /** What else the vehicle has on record, the soonest first. */
+  readonly others: readonly OtherDue[];
   readonly vehicleId: VehicleId;
   readonly unitNumber: string;
   readonly name: string;
@@ -16,9 +31,12 @@ export interface DueItem {
   readonly engineCode: string;
   readonly partNumber: string | null;
   readonly state: DueState;
+  /** When the part that speaks for the component was fitted, and at how much. */
+  readonly fittedOn: PlainDate | null;
+  readonly fittedKm: Km | null;
   /** Share of the binding limit used by the worst site. */
   readonly lifeUsed: number | null;
-  /** Money a week if the work waits. */
+  /** Money a week if the work waits: of the component asked for, else of all of them. */
   readonly pressure: number | null;
   /** Of a failure on the road. */
   readonly failureCost: number;

@@ -41,7 +41,7 @@ describe('computeDueStatus', () => {
       state: 'no-date',
       dates: null,
     });
-    expect(status({ clocks: [] })).toMatchObject({ state: 'no-odometer' });
+    expect(status({ clocks: [] })).toMatchObject({ state: 'no-date' });
   });
 
   it('borrows from the group where it has no rate of its own', () => {

@@ -15,7 +15,7 @@ import {
 } from './due';
 import type { Forecast } from './forecast';
 
-/** What is recorded of a vehicle's component group. */
+/** What is recorded of one component of a vehicle. */
 export interface Recorded {
   readonly matched: boolean;
   readonly odometer: Odometer | null;
@@ -65,7 +65,7 @@ export function computeDueStatus(
   const rate = effectiveRate(recorded.ownRate, group);
   const on = (day: PlainDate): WorstSite | null => worstOn(recorded, rate, day);
   const worst = on(today);
-  const known = worst ? dueState(worst.due, worst.site.certainty, today) : 'no-odometer';
+  const known = worst ? dueState(worst.due, worst.site.certainty, today) : nothingDates(recorded);
   const state = recorded.matched ? known : 'no-match';
   if (!worst) return { state, worst, dates: null, rate, lifeIn7: null, lifeIn28: null, pressure: null };
   const lifeIn7 = on(addDays(today, 7))?.due.lifeUsed ?? worst.due.lifeUsed;
@@ -73,6 +73,9 @@ export function computeDueStatus(
   const pressure = pressureFor(recorded, worst, lifeIn7, money, model).total;
   return { ...deferred(state, worst.due.due, recorded.deferral, today), worst, rate, lifeIn7, lifeIn28, pressure };
 }
+
+/** Without a reading nothing can be dated; without an interval nothing is: such a part is changed on failure. */
+const nothingDates = ({ odometer }: Recorded): DueState => (odometer === null ? 'no-odometer' : 'no-date');
 
 /**
  * A deferral moves the date that is worked by, and nothing else: life and pressure go on. It never brings work forward. A
@@ -119,6 +122,8 @@ export function pressureFor(
 function worstOn(recorded: Recorded, rate: UseRate | null, today: PlainDate): WorstSite | null {
   const { matched, odometer, limits, clocks, meter, forecast } = recorded;
   if (!matched || odometer === null) return null;
-  if (limits.distanceKm == null && limits.months == null) return null;
-  return worstSite(clocks, { today, odometer, rate, limits, meter, forecast });
+  // Without an interval only what somebody found good for so much more has an end.
+  const ends = limits.distanceKm != null || limits.months != null;
+  const dated = ends ? clocks : clocks.filter(({ installed }) => installed.good);
+  return worstSite(dated, { today, odometer, rate, limits, meter, forecast });
 }

@@ -44,7 +44,7 @@ describe('horizon', () => {
       TODAY,
       4,
     );
-    expect(weeks.map((week) => [week.from, week.vehicles, week.p10, week.mean, week.p90])).toEqual([
+    expect(weeks.map((week) => [week.from, week.visits, week.p10, week.mean, week.p90])).toEqual([
       ['2026-11-16', 1, 60, 60, 60],
       ['2026-11-23', 1, 90, 90, 90],
       ['2026-11-30', 1, 120, 120, 120],

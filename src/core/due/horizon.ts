@@ -2,8 +2,8 @@ import { addDays, daysBetween, mondayOf, type PlainDate } from '../calendar/plai
 import { Z_80 } from '../stats/theil-sen';
 import type { DueDates } from './due';
 
-/** One vehicle's coming work. */
-interface ComingWork {
+/** One coming visit of a vehicle. */
+export interface ComingWork {
   readonly due: DueDates;
   readonly minutes: number;
 }
@@ -11,8 +11,8 @@ interface ComingWork {
 export interface HorizonWeek {
   /** Monday; the first week also holds all that is due before it. */
   readonly from: PlainDate;
-  /** How many vehicles are expected to fall due. */
-  readonly vehicles: number;
+  /** How many visits are expected to fall due. */
+  readonly visits: number;
   /** Bay time that falls due, minutes. */
   readonly p10: number;
   readonly mean: number;
@@ -20,31 +20,31 @@ export interface HorizonWeek {
 }
 
 /**
- * Work falling due by week, with its uncertainty. Each vehicle's due day is spread over its P10–P50–P90; what is due
- * already falls into the first week. Vehicles are taken as independent: the week's sum is near normal, its variance the
+ * Work falling due by week, with its uncertainty. Each visit's due day is spread over its P10–P50–P90; what is due
+ * already falls into the first week. Visits are taken as independent: the week's sum is near normal, its variance the
  * sum of theirs.
  *
  * @param weeks how many, from the week of `today` on
  */
 export function horizon(work: readonly ComingWork[], today: PlainDate, weeks: number): readonly HorizonWeek[] {
   const monday = mondayOf(today);
-  const sums = Array.from({ length: weeks }, () => ({ vehicles: 0, mean: 0, variance: 0 }));
+  const sums = Array.from({ length: weeks }, () => ({ visits: 0, mean: 0, variance: 0 }));
   for (const { due, minutes } of work) {
     let before = 0;
     for (const [i, sum] of sums.entries()) {
       const by = chanceDueBy(due, addDays(monday, 7 * (i + 1) - 1));
       const chance = by - before;
       before = by;
-      sum.vehicles += chance;
+      sum.visits += chance;
       sum.mean += chance * minutes;
       sum.variance += chance * (1 - chance) * minutes * minutes;
     }
   }
-  return sums.map(({ vehicles, mean, variance }, i) => {
+  return sums.map(({ visits, mean, variance }, i) => {
     const spread = Z_80 * Math.sqrt(variance);
     return {
       from: addDays(monday, 7 * i),
-      vehicles,
+      visits,
       mean,
       p10: Math.max(0, mean - spread),
       p90: mean + spread,

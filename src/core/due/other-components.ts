@@ -1,6 +1,7 @@
 import { daysBetween } from '../calendar/plain-date';
 import type { AccessClass, BankAccess } from '../engine/access';
 import type { Component } from '../engine/quantities';
+import { WINDOW_DAYS } from './coming-visits';
 import { type Certainty, type DueDates, type DueInput, due, type Installed, type Limits } from './due';
 
 /** Another component of the engine, with a clock of its own. */
@@ -29,8 +30,6 @@ export interface Companion {
   readonly advice: 'now' | 'look' | 'later';
 }
 
-/** Work due within so many days of the plugs is due in the same window. */
-const WINDOW_DAYS = 84;
 /** A component with so much of its life used is worth changing while it is open. */
 const NEARLY_USED = 0.85;
 

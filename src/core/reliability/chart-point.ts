@@ -1,5 +1,6 @@
 import type { PlainDate } from '../calendar/plain-date';
 import type { Binding, Certainty, DueState } from '../due/due';
+import type { Component } from '../engine/quantities';
 
 /** One vehicle on the chart. */
 export interface ChartPoint {
@@ -9,12 +10,14 @@ export interface ChartPoint {
   readonly group: string;
   readonly engine: string;
   readonly depot: string;
-  /** Life used by the worst site now, and where four more weeks take it. */
+  /** What binds first. */
+  readonly component: Component;
+  /** Life used by what binds first now, and where four more weeks take it. */
   readonly life: number;
   readonly lifeIn28: number;
   /** Of a failure on the road. */
   readonly cost: number;
-  /** Money a week if it waits. */
+  /** Money a week if it waits, of all its components. */
   readonly pressure: number;
   readonly state: DueState;
   readonly certainty: Certainty | null;

@@ -1,13 +1,14 @@
 import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import { readVin } from '@/core/catalogue/vin';
-import type { HourMeter, SiteClock } from '@/core/due/due';
+import type { HourMeter } from '@/core/due/due';
+import type { Component } from '@/core/engine/quantities';
 import type { HourReading } from '@/core/odometer/engine-hours';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
 import type { FleetId, Km } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
-import { dueInputs, dueStatus, fittedComponents, staleGroups, vehicles } from '../schema';
+import { type ComponentInputs, dueInputs, dueStatus, fittedComponents, staleGroups, vehicles } from '../schema';
 
 export type DueInputsRow = typeof dueInputs.$inferInsert;
 
@@ -22,14 +23,14 @@ export async function loadVehicleKeys(q: Querier, fleetId: FleetId, which: Which
   return rows.map((row) => ({ ...row, serial: row.vin === null ? null : readVin(row.vin).serial }));
 }
 
-export async function loadCurrentPlugs(q: Querier, fleetId: FleetId, which: Which) {
+/** What sits in the vehicles now. */
+export async function loadCurrent(q: Querier, fleetId: FleetId, which: Which) {
   return q
     .select()
     .from(fittedComponents)
     .where(
       and(
         eq(fittedComponents.fleetId, fleetId),
-        eq(fittedComponents.component, 'plug'),
         isNull(fittedComponents.removedOn),
         which ? inArray(fittedComponents.vehicleId, [...which]) : undefined,
       ),
@@ -92,9 +93,14 @@ export async function loadHourReadings(
   );
 }
 
-/** Writes status rows over what stands there. */
+/** Writes what decides over what stands there. A component that no sheet speaks of any more has no due status either. */
 export async function saveDueInputs(tx: Tx, rows: readonly DueInputsRow[]): Promise<void> {
-  await replaceRows(tx, dueInputs, 'vehicle_id', rows);
+  await replaceRows(tx, dueInputs, ['vehicle_id'], rows);
+  const of = rows.map((row) => row.vehicleId);
+  await tx.execute(sql`
+    delete from due_status t using due_inputs s
+    where s.vehicle_id = any(${sql.param(of)}::uuid[]) and t.vehicle_id = s.vehicle_id
+      and not s.components @> jsonb_build_array(jsonb_build_object('component', t.component))`);
 }
 
 const CHUNK = 5000;
@@ -103,7 +109,7 @@ const CHUNK = 5000;
 async function replaceRows(
   tx: Tx,
   table: typeof dueInputs | typeof dueStatus,
-  key: string,
+  key: readonly string[],
   rows: readonly (DueInputsRow | DueStatusRow)[],
 ): Promise<void> {
   const columns = Object.entries(getTableColumns(table)).map(([name, column]) => ({
@@ -120,12 +126,12 @@ async function replaceRows(
   );
   const changed = sql.join(
     columns
-      .filter(({ column }) => column !== key)
+      .filter(({ column }) => !key.includes(column))
       .map(({ column }) => sql`${sql.identifier(column)} = excluded.${sql.identifier(column)}`),
     sql`, `,
   );
   // In one order, so that two writers of some of the same rows do not wait for each other.
-  const ordered = [...rows].sort((a, b) => (a.vehicleId < b.vehicleId ? -1 : 1));
+  const ordered = [...rows].sort((a, b) => (orderKey(a) < orderKey(b) ? -1 : 1));
   for (let at = 0; at < ordered.length; at += CHUNK) {
     const chunk = ordered
       .slice(at, at + CHUNK)
@@ -135,8 +141,21 @@ async function replaceRows(
     await tx.execute(sql`
       insert into ${table} (${target})
       select ${source} from json_populate_recordset(null::${table}, ${JSON.stringify(chunk)}::json) r
-      on conflict (${sql.identifier(key)}) do update set ${changed}`);
+      on conflict (${sql.join(
+        key.map((column) => sql.identifier(column)),
+        sql`, `,
+      )}) do update set ${changed}`);
   }
+}
+
+const orderKey = (row: DueInputsRow | DueStatusRow): string =>
+  'component' in row ? `${row.vehicleId} ${row.component}` : row.vehicleId;
+
+/** A person moved the date of a component, or another fault is to be mended first. */
+interface DeferredRow {
+  readonly component: Component;
+  readonly until: string | null;
+  readonly fault: string | null;
 }
 
 /** What decides where a vehicle stands. */
@@ -153,17 +172,11 @@ export interface RecordedRow {
   readonly rateWeeklySpread: number | null;
   readonly rateObservedDays: number | null;
   readonly rateReadings: number;
-  readonly fitment: 'match' | 'needs-answer' | 'no-spec';
-  readonly limitKm: Km | null;
-  readonly limitMonths: number | null;
-  readonly limitShare: number;
-  readonly clocks: readonly SiteClock[];
+  readonly components: readonly ComponentInputs[];
   readonly failureCost: number;
   readonly wearCostPerPercent: number;
   readonly hourMeter: HourMeter | null;
-  readonly deferred: boolean;
-  readonly deferredUntil: string | null;
-  readonly blockedByFault: string | null;
+  readonly deferrals: readonly DeferredRow[];
   /** What past forecasts of its duty group taught, or those of the fleet; null: there are too few. */
   readonly drift: number | null;
   readonly scale: number | null;
@@ -177,17 +190,18 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
     select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
       s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
       s.rate_km_per_day as "rateKmPerDay", s.rate_weekly_spread as "rateWeeklySpread", s.rate_observed_days as "rateObservedDays",
-      coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.fitment, 'no-spec') as fitment,
-      s.limit_km::float8 as "limitKm", s.limit_months as "limitMonths", coalesce(s.limit_share, 1) as "limitShare", coalesce(s.clocks, '[]'::jsonb) as clocks,
+      coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.components, '[]'::jsonb) as components,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
-      s.hour_meter as "hourMeter", h.id is not null as deferred, h.until::text as "deferredUntil", h.fault as "blockedByFault",
+      s.hour_meter as "hourMeter", coalesce(h.deferrals, '[]'::jsonb) as deferrals,
       b.drift, b.scale, b.forecasts, b.held
     from vehicles v
     join fleets f on f.id = v.fleet_id
     join depots d on d.id = v.depot_id
     left join duty_costs c on c.fleet_id = v.fleet_id and c.duty_group = v.duty_group
     left join due_inputs s on s.vehicle_id = v.id
-    left join deferrals h on h.vehicle_id = v.id and h.component = 'plug' and h.ended_at is null
+    left join (
+      select vehicle_id, jsonb_agg(jsonb_build_object('component', component, 'until', until, 'fault', fault)) as deferrals
+      from deferrals where fleet_id = ${fleetId} and ended_at is null group by vehicle_id) h on h.vehicle_id = v.id
     left join back_tests g on g.fleet_id = v.fleet_id and g.duty_group = v.duty_group and v.duty_group <> ''
     left join back_tests b on b.fleet_id = v.fleet_id and b.duty_group = coalesce(g.duty_group, '')
     where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);
@@ -202,7 +216,14 @@ export async function lockBorrowers(q: Tx, fleetId: FleetId, groups: readonly st
   const rows = await q
     .select({ id: dueStatus.vehicleId })
     .from(dueStatus)
-    .where(and(eq(dueStatus.fleetId, fleetId), inArray(dueStatus.dutyGroup, [...groups]), dueStatus.borrowsGroupRate))
+    .where(
+      and(
+        eq(dueStatus.fleetId, fleetId),
+        inArray(dueStatus.dutyGroup, [...groups]),
+        dueStatus.borrowsGroupRate,
+        dueStatus.leads,
+      ),
+    )
     .orderBy(dueStatus.vehicleId)
     .for('update', { skipLocked: true });
   return rows.map((row) => row.id);
@@ -214,7 +235,7 @@ export async function markStaleGroups(tx: Tx, fleetId: FleetId, rows: readonly D
   await tx.execute(sql`
     insert into stale_groups (fleet_id, duty_group)
     select ${fleetId}::uuid, g from unnest(${sql.param(groups)}::text[]) g
-    where exists (select from due_status t where t.fleet_id = ${fleetId} and t.duty_group = g and t.borrows_group_rate)
+    where exists (select from due_status t where t.fleet_id = ${fleetId} and t.duty_group = g and t.borrows_group_rate and t.leads)
     `);
 }
 
@@ -282,9 +303,9 @@ export async function dueInputMarks(
 
 export type DueStatusRow = typeof dueStatus.$inferInsert;
 
-/** Writes where vehicles stand over what is there. */
+/** Writes where vehicles stand over what is there: all components of each, so that one of them leads. */
 export async function saveDueStatus(tx: Tx, rows: readonly DueStatusRow[]): Promise<void> {
-  await replaceRows(tx, dueStatus, 'vehicle_id', rows);
+  await replaceRows(tx, dueStatus, ['vehicle_id', 'component'], rows);
 }
 
 /** Own rates of the vehicles that have one, by duty group. */

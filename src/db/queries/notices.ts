@@ -8,14 +8,17 @@ const SILENT_DAYS = 30;
 
 /**
  * Notes what is new since the last time, in sets. What was noted before is not noted again: a limit passed is told once
- * for a set of plugs, a silence once for the reading it follows.
+ * for a set of plugs or another component, a silence once for the reading it follows.
  *
  * @returns how many are new
  */
 export async function noteNews(q: Querier, fleetId: FleetId, today: string, now: Date): Promise<number> {
   const entered = (kind: 'due' | 'soon', state: 'past' | 'soon', words: SQL): SQL => sql`
-    select t.vehicle_id, ${kind} as kind, md5(s.clocks::text) as about, ${words} as text
+    select t.vehicle_id, ${kind} as kind,
+      md5(case when t.component = 'plug' then '' else t.component end || (c.of -> 'clocks')::text) as about,
+      case when t.component = 'plug' then '' else replace(t.component, '_', ' ') || ' ' end || ${words} as text
     from due_status t join due_inputs s on s.vehicle_id = t.vehicle_id
+    join lateral jsonb_array_elements(s.components) c (of) on c.of ->> 'component' = t.component
     where t.fleet_id = ${fleetId} and t.state = ${state}`;
   const found = await q.execute(sql`
     insert into notices (fleet_id, vehicle_id, kind, about, text, noted_on, noted_at)

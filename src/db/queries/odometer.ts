@@ -64,7 +64,7 @@ export async function loadMeters(
     select v.id, v.meter_offset_km::float8 as offset, v.meter_replaced_on::text as replaced,
       v.in_service_on - date '1970-01-01' as began, f.day, f.km, t.rate_km_per_day as lent
     from vehicles v
-    left join due_status t on t.vehicle_id = v.id
+    left join due_status t on t.vehicle_id = v.id and t.leads
     left join (
       select distinct on (vehicle_id) vehicle_id, installed_on - date '1970-01-01' as day, installed_km::float8 as km
       from fitted_components

@@ -14,7 +14,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { type Binding, CERTAINTIES, DUE_STATES, type HourMeter, type SiteClock } from '../../core/due/due';
-import type { SpecSheetId, VehicleId } from '../../core/shared/kinds';
+import { COMPONENTS, type Component } from '../../core/engine/quantities';
+import type { Km, SpecSheetId, VehicleId } from '../../core/shared/kinds';
 import { bytea, createdAt, day, fleetId, instant, km, list } from './columns';
 import { vehicles } from './fleet';
 
@@ -79,7 +80,24 @@ export const engineHourReadings = pgTable(
   ],
 );
 
-/** Where each vehicle stands, kept in step with its cause in the same transaction; `npm run rebuild-due` makes it anew. */
+/** What decides when one component of a vehicle is due. */
+export interface ComponentInputs {
+  readonly component: Component;
+  readonly fitment: 'match' | 'needs-answer' | 'no-spec';
+  /** What would resolve the fitment, or why there is none. */
+  readonly fitmentWhy: string | null;
+  readonly specSheetId: SpecSheetId | null;
+  readonly limitKm: Km | null;
+  /** Whose distance it is: the sheet's, or the shop's ceiling for the electrode of a plug. */
+  readonly limitBy: 'sheet' | 'shop';
+  readonly limitMonths: number | null;
+  /** Share of the limits at which it counts as due: the option of the interval in force. */
+  readonly limitShare: number;
+  /** The distinct clocks of its places; which of them is worst depends on the day. */
+  readonly clocks: readonly SiteClock[];
+}
+
+/** What decides where each vehicle stands, kept in step with its cause in the same transaction; `npm run rebuild-due` makes it anew. */
 export const dueInputs = pgTable(
   'due_inputs',
   {
@@ -94,21 +112,9 @@ export const dueInputs = pgTable(
     rateWeeklySpread: doublePrecision(),
     rateObservedDays: integer(),
     rateReadings: integer().notNull().default(0),
-    fitment: text({ enum: ['match', 'needs-answer', 'no-spec'] }).notNull(),
-    /** What would resolve the fitment, or why there is none. */
-    fitmentWhy: text(),
-    specSheetId: uuid().$type<SpecSheetId>(),
     hourMeter: jsonb().$type<HourMeter>(),
-    limitKm: km(),
-    /** Whose distance it is: the sheet's, or the shop's ceiling for its electrode. */
-    limitBy: text({ enum: ['sheet', 'shop'] })
-      .notNull()
-      .default('sheet'),
-    limitMonths: integer(),
-    /** Share of the limits at which it counts as due: the option of the interval in force. */
-    limitShare: doublePrecision().notNull().default(1),
-    /** The distinct clocks of its plug sites; which of them is worst depends on the day. */
-    clocks: jsonb().$type<SiteClock[]>().notNull(),
+    /** Of its plugs, and of every other component of which a sheet speaks. */
+    components: jsonb().$type<readonly ComponentInputs[]>().notNull(),
   },
   (t) => [foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] })],
 );
@@ -128,13 +134,17 @@ export const backTests = pgTable(
 );
 
 /**
- * The due status of each vehicle today, computed by the core: what the due list filters and sorts by. Computed anew once a day
- * and whenever its cause changes, so that a list is an index scan and no sum.
+ * The due status of each component of each vehicle today, computed by the core: what the due list filters and sorts by. One of a
+ * vehicle's components leads: it speaks for the vehicle, whatever else is due of it. Computed anew once a day and whenever its
+ * cause changes, so that a list is an index scan and no sum.
  */
 export const dueStatus = pgTable(
   'due_status',
   {
-    vehicleId: uuid().$type<VehicleId>().primaryKey(),
+    vehicleId: uuid().$type<VehicleId>().notNull(),
+    component: text({ enum: list(COMPONENTS) }).notNull(),
+    /** It binds first of its vehicle. */
+    leads: boolean().notNull(),
     fleetId: fleetId(),
     depot: text().notNull(),
     dutyGroup: text().notNull(),
@@ -158,16 +168,33 @@ export const dueStatus = pgTable(
     /** Its rate is borrowed from its group: it changes with the group. */
     borrowsGroupRate: boolean().notNull(),
     failureCost: doublePrecision().notNull(),
-    /** Money a week if the work waits; null where life is not known. */
+    /** Money a week if this component waits; null where its life is not known. */
     pressure: doublePrecision(),
+    /** The same of all components of the vehicle. */
+    vehiclePressure: doublePrecision(),
+    fitment: text({ enum: ['match', 'needs-answer', 'no-spec'] }).notNull(),
+    fitmentWhy: text(),
+    specSheetId: uuid().$type<SpecSheetId>(),
+    limitKm: km(),
+    limitBy: text({ enum: ['sheet', 'shop'] }).notNull(),
+    limitMonths: integer(),
+    limitShare: doublePrecision().notNull(),
+    /** When the one that speaks for it was fitted, and at how much. */
+    fittedOn: day(),
+    fittedKm: km(),
   },
   (t) => [
+    primaryKey({ columns: [t.vehicleId, t.component] }),
     foreignKey({ columns: [t.fleetId, t.vehicleId], foreignColumns: [vehicles.fleetId, vehicles.id] }),
-    index('due_status_by_life').on(t.fleetId, sql`${t.lifeUsed} desc nulls last`, t.unitOrder),
-    index('due_status_by_pressure').on(t.fleetId, sql`${t.pressure} desc nulls last`, t.unitOrder),
-    index('due_status_by_due').on(t.fleetId, t.dueP50, t.unitOrder),
-    index('due_status_by_unit').on(t.fleetId, t.unitOrder),
-    index('due_status_borrowing').on(t.fleetId, t.dutyGroup).where(sql`${t.borrowsGroupRate}`),
+    index('due_status_by_life').on(t.fleetId, sql`${t.lifeUsed} desc nulls last`, t.unitOrder).where(sql`${t.leads}`),
+    index('due_status_by_pressure')
+      .on(t.fleetId, sql`${t.vehiclePressure} desc nulls last`, t.unitOrder)
+      .where(sql`${t.leads}`),
+    index('due_status_by_due').on(t.fleetId, t.dueP50, t.unitOrder).where(sql`${t.leads}`),
+    index('due_status_by_unit').on(t.fleetId, t.unitOrder).where(sql`${t.leads}`),
+    index('due_status_of_component').on(t.fleetId, t.component, sql`${t.lifeUsed} desc nulls last`, t.unitOrder),
+    index('due_status_borrowing').on(t.fleetId, t.dutyGroup).where(sql`${t.borrowsGroupRate} and ${t.leads}`),
+    check('due_status_component_known', sql`${t.component} in (${sql.raw(COMPONENTS.map((c) => `'${c}'`).join(','))})`),
   ],
 );
 

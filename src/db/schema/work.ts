@@ -249,7 +249,7 @@ export const deferrals = pgTable(
     id: id(),
     fleetId: fleetId(),
     vehicleId: uuid().$type<VehicleId>().notNull(),
-    component: text({ enum: ['plug'] }).notNull(),
+    component: text({ enum: list(COMPONENTS) }).notNull(),
     /** The day before which it is not asked for; null: nobody can say when the fault will be mended. */
     until: day(),
     /** Another fault that is to be mended first: it holds until someone says that it is. */

@@ -5,7 +5,7 @@ import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
 import { loadFamilies, loadSpecs } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
-import { dueInputs } from '@/db/schema';
+import { dueStatus } from '@/db/schema';
 import { QUESTIONS, whyNoMatch } from '../due/refresh-due';
 import { useCase } from '../use-case';
 
@@ -31,9 +31,11 @@ export const listUnmatched = useCase({
   permission: 'read the fleet',
   async run(deps, actor) {
     const without = await deps.db
-      .select({ id: dueInputs.vehicleId })
-      .from(dueInputs)
-      .where(and(eq(dueInputs.fleetId, actor.fleetId), ne(dueInputs.fitment, 'match')));
+      .select({ id: dueStatus.vehicleId })
+      .from(dueStatus)
+      .where(
+        and(eq(dueStatus.fleetId, actor.fleetId), eq(dueStatus.component, 'plug'), ne(dueStatus.fitment, 'match')),
+      );
     if (without.length === 0) return ok([]);
     const [vehicles, families, specs] = await Promise.all([
       loadVehicleKeys(

@@ -1,11 +1,13 @@
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { addMonths, isPlainDate } from '@/core/calendar/plain-date';
+import { COMPONENTS, type Component } from '@/core/engine/quantities';
+import { groupBy } from '@/core/shared/group-by';
 import type { VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { deferrals, people, vehicles } from '@/db/schema';
+import { deferrals, dueStatus, people, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
@@ -16,6 +18,8 @@ import { updateDueStatus } from './due-status';
 const MAX_MONTHS = 12;
 
 export const deferInput = z.object({
+  /** What is deferred; left out: all that the vehicle has due. */
+  component: z.enum(COMPONENTS).optional(),
   vehicleIds: z.array(z.uuid()).min(1, 'Choose at least one vehicle.').max(500),
   until: z.string().trim().refine(isPlainDate, 'Give a day as 2026-12-31.'),
   reason: z.string().trim().min(3, 'Say why, so that the next person can tell.').max(300),
@@ -25,14 +29,14 @@ export const deferInput = z.object({
 export const deferDue = useCase({
   permission: 'defer work',
   input: deferInput,
-  async run(deps, actor, { vehicleIds, until, reason }): Promise<Outcome<{ readonly deferred: number }>> {
+  async run(deps, actor, { component, vehicleIds, until, reason }): Promise<Outcome<{ readonly deferred: number }>> {
     const today = deps.today();
     if (until <= today) return fail('invalid', 'The day must lie ahead.', { until: 'Give a day to come.' });
     if (until > addMonths(today, MAX_MONTHS))
       return fail('invalid', `Nothing is deferred by more than ${MAX_MONTHS} months.`, {
         until: 'Give an earlier day.',
       });
-    return postpone(deps, actor, vehicleIds, { until, fault: null, reason }, 'defer');
+    return postpone(deps, actor, { vehicleIds, component }, { until, fault: null, reason }, 'defer');
   },
 });
 
@@ -58,7 +62,7 @@ export const blockByFault = useCase({
   async run(deps, actor, { vehicleId, fault, until, reason }): Promise<Outcome<{ readonly deferred: number }>> {
     if (until !== '' && until <= deps.today())
       return fail('invalid', 'The day must lie ahead.', { until: 'Give a day to come, or leave it empty.' });
-    return postpone(deps, actor, [vehicleId], { until: until || null, fault, reason }, 'block');
+    return postpone(deps, actor, { vehicleIds: [vehicleId] }, { until: until || null, fault, reason }, 'block');
   },
 });
 
@@ -66,7 +70,7 @@ export const blockByFault = useCase({
 async function postpone(
   deps: Deps,
   actor: Actor,
-  vehicleIds: readonly string[],
+  { vehicleIds, component }: { readonly vehicleIds: readonly string[]; readonly component?: Component | undefined },
   deferral: Pick<typeof deferrals.$inferInsert, 'until' | 'fault' | 'reason'>,
   action: 'defer' | 'block',
 ): Promise<Outcome<{ readonly deferred: number }>> {
@@ -80,13 +84,30 @@ async function postpone(
     await tx
       .update(deferrals)
       .set({ endedAt: deps.now() })
-      .where(and(inArray(deferrals.vehicleId, ids), isNull(deferrals.endedAt)));
+      .where(
+        and(
+          inArray(deferrals.vehicleId, ids),
+          component ? eq(deferrals.component, component) : undefined,
+          isNull(deferrals.endedAt),
+        ),
+      );
+    const due = await tx
+      .select({ vehicleId: dueStatus.vehicleId, component: dueStatus.component })
+      .from(dueStatus)
+      .where(
+        and(
+          inArray(dueStatus.vehicleId, ids),
+          component
+            ? eq(dueStatus.component, component)
+            : or(eq(dueStatus.component, 'plug'), isNotNull(dueStatus.dueP50)),
+        ),
+      );
+    if (due.length === 0) return fail('conflict', 'Nothing of these vehicles has such a date to move.');
     await tx.insert(deferrals).values(
-      ids.map((vehicleId) => ({
+      due.map((row) => ({
         ...deferral,
+        ...row,
         fleetId: actor.fleetId,
-        vehicleId,
-        component: 'plug' as const,
         deferredBy: actor.personId,
         deferredAt: deps.now(),
       })),
@@ -96,9 +117,9 @@ async function postpone(
       action,
       entity: 'vehicle',
       entityId: ids[0] ?? '',
-      changes: { vehicles: ids, ...deferral },
+      changes: { vehicles: ids, ...(component ? { component } : {}), ...deferral },
     });
-    return ok({ deferred: ids.length });
+    return ok({ deferred: new Set(due.map((row) => row.vehicleId)).size });
   });
 }
 
@@ -133,15 +154,27 @@ export async function blockingFault(tx: Tx, vehicleId: VehicleId): Promise<strin
   const [deferral] = await tx
     .select({ fault: deferrals.fault })
     .from(deferrals)
-    .where(and(eq(deferrals.vehicleId, vehicleId), isNull(deferrals.endedAt)));
+    .where(and(eq(deferrals.vehicleId, vehicleId), isNotNull(deferrals.fault), isNull(deferrals.endedAt)));
   return deferral?.fault ?? null;
 }
 
-export async function endDeferral(tx: Tx, vehicleId: VehicleId, now: Date): Promise<void> {
+/** Ends what moves the dates of some components of a vehicle; of all of them where none is named. */
+export async function endDeferral(
+  tx: Tx,
+  vehicleId: VehicleId,
+  now: Date,
+  components?: readonly Component[],
+): Promise<void> {
   await tx
     .update(deferrals)
     .set({ endedAt: now })
-    .where(and(eq(deferrals.vehicleId, vehicleId), isNull(deferrals.endedAt)));
+    .where(
+      and(
+        eq(deferrals.vehicleId, vehicleId),
+        components ? inArray(deferrals.component, [...components]) : undefined,
+        isNull(deferrals.endedAt),
+      ),
+    );
 }
 
 /** Deferrals of a vehicle, the latest first. */
@@ -154,8 +187,18 @@ export const listDeferrals = useCase({
       .from(deferrals)
       .leftJoin(people, eq(people.id, deferrals.deferredBy))
       .where(and(eq(deferrals.fleetId, actor.fleetId), eq(deferrals.vehicleId, vehicleId)))
-      .orderBy(desc(deferrals.deferredAt))
-      .limit(20);
-    return ok(rows);
+      .orderBy(desc(deferrals.deferredAt), asc(deferrals.component))
+      .limit(60);
+    return ok(asSaid(rows));
   },
 });
+
+/** What was said once of several components is told once. */
+function asSaid<R extends { readonly deferral: typeof deferrals.$inferSelect }>(rows: readonly R[]) {
+  const said = groupBy(rows, ({ deferral: { deferredAt, until, fault, endedAt } }) =>
+    [deferredAt.toISOString(), until, fault, endedAt?.toISOString()].join(' '),
+  );
+  return [...said.values()].flatMap(([first, ...rest]) =>
+    first ? [{ ...first, components: [first, ...rest].map(({ deferral }) => deferral.component) }] : [],
+  );
+}

@@ -1,17 +1,16 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
+import type { SiteClock } from '@/core/due/due';
 import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-status';
-import { ASSUMED_FORECAST } from '@/core/due/forecast';
+import { ASSUMED_FORECAST, type Forecast } from '@/core/due/forecast';
+import { bindsFirst, sumOfPressures } from '@/core/due/vehicle-due';
 import { ASSUMED_WEEKLY } from '@/core/odometer/spread';
 import { type GroupRate, groupRate, type UseRate, WINDOW_DAYS } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId } from '@/core/shared/kinds';
-import type { Querier, Tx } from '@/db/client';
-import { lockFleet, lockOne } from '@/db/locks';
-import { sumUpCounts } from '@/db/queries/due';
+import type { Tx } from '@/db/client';
 import {
   type DueStatusRow,
-  loadDueRun,
   loadGroupRates,
   loadRecorded,
   lockBorrowers,
@@ -21,23 +20,26 @@ import {
   takeStaleGroups,
   type Which,
 } from '@/db/queries/due-inputs';
-import { dueRuns } from '@/db/schema';
+import type { ComponentInputs } from '@/db/schema';
 
-/** What the row of a vehicle says, in the words of the core. */
-export const recordedOf = (row: RecordedRow): Recorded => ({
-  matched: row.fitment === 'match',
+/** What the row of a vehicle says of one of its components, in the words of the core. */
+export const recordedOf = (row: RecordedRow, of: ComponentInputs): Recorded => ({
+  matched: of.fitment === 'match',
   odometer: row.odometerOn === null || row.odometerKm === null ? null : { on: row.odometerOn, km: row.odometerKm },
   ownRate: ownRateOf(row),
-  limits: { distanceKm: row.limitKm, months: row.limitMonths, share: row.limitShare },
-  clocks: row.clocks,
+  limits: { distanceKm: of.limitKm, months: of.limitMonths, share: of.limitShare },
+  clocks: of.clocks,
   meter: row.hourMeter,
-  deferral: row.deferred ? { until: row.deferredUntil, fault: row.blockedByFault } : null,
-  forecast: row.drift === null || row.scale === null ? ASSUMED_FORECAST : { drift: row.drift, scale: row.scale },
+  deferral: row.deferrals.find(({ component }) => component === of.component) ?? null,
+  forecast: forecastOf(row),
 });
+
+export const forecastOf = ({ drift, scale }: RecordedRow): Forecast =>
+  drift === null || scale === null ? ASSUMED_FORECAST : { drift, scale };
 
 export const moneyOf = ({ failureCost, wearCostPerPercent }: RecordedRow) => ({ failureCost, wearCostPerPercent });
 
-function ownRateOf(row: RecordedRow): UseRate | null {
+export function ownRateOf(row: RecordedRow): UseRate | null {
   if (row.rateKmPerDay === null) return null;
   return {
     kmPerDay: row.rateKmPerDay,
@@ -59,13 +61,13 @@ export const borrowsGroupRate = (row: RecordedRow): boolean => row.rateKmPerDay 
 export async function updateDueStatus(tx: Tx, fleetId: FleetId, today: PlainDate, which: Which): Promise<void> {
   const recorded = await loadRecorded(tx, fleetId, which);
   const rates = which === null ? ratesOf(recorded) : new Map<string, GroupRate | null>();
-  const rows = recorded.map((row) => toRow(row, dueStatusOf(row, rates.get(row.dutyGroup) ?? null, today)));
+  const rows = recorded.flatMap((row) => toRows(row, rates.get(row.dutyGroup) ?? null, today));
   await saveDueStatus(tx, rows);
   if (which !== null) await markStaleGroups(tx, fleetId, rows);
 }
 
 /** Computes those who borrow from a duty group in which a rate changed. */
-async function refreshStaleGroups(tx: Tx, fleetId: FleetId, today: PlainDate): Promise<void> {
+export async function refreshStaleGroups(tx: Tx, fleetId: FleetId, today: PlainDate): Promise<void> {
   const groups = await takeStaleGroups(tx, fleetId);
   if (groups.length === 0) return;
   const recorded = await loadRecorded(tx, fleetId, await lockBorrowers(tx, fleetId, groups));
@@ -73,12 +75,16 @@ async function refreshStaleGroups(tx: Tx, fleetId: FleetId, today: PlainDate): P
   for (const group of groups) rates.set(group, groupRate(await loadGroupRates(tx, fleetId, group)));
   await saveDueStatus(
     tx,
-    recorded.map((row) => toRow(row, dueStatusOf(row, rates.get(row.dutyGroup) ?? null, today))),
+    recorded.flatMap((row) => toRows(row, rates.get(row.dutyGroup) ?? null, today)),
   );
 }
 
-export const dueStatusOf = (row: RecordedRow, group: GroupRate | null, today: PlainDate): DueStatus =>
-  computeDueStatus(recordedOf(row), group, moneyOf(row), ASSUMED_LIFE, today);
+export const dueStatusOf = (
+  row: RecordedRow,
+  of: ComponentInputs,
+  group: GroupRate | null,
+  today: PlainDate,
+): DueStatus => computeDueStatus(recordedOf(row, of), group, moneyOf(row), ASSUMED_LIFE, today);
 
 /** What each duty group lends, from the rates of the whole fleet. */
 export const ratesOf = (rows: readonly RecordedRow[]): ReadonlyMap<string, GroupRate | null> =>
@@ -89,8 +95,38 @@ export const ratesOf = (rows: readonly RecordedRow[]): ReadonlyMap<string, Group
     ]),
   );
 
-function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28, pressure }: DueStatus): DueStatusRow {
+/** Where each component of a vehicle stands; one of them speaks for it. */
+function toRows(row: RecordedRow, group: GroupRate | null, today: PlainDate): readonly DueStatusRow[] {
+  const found = row.components.map((of) => {
+    const status = dueStatusOf(row, of, group, today);
+    return {
+      of,
+      status,
+      component: of.component,
+      state: status.state,
+      due: status.dates?.p50 ?? null,
+      lifeUsed: status.worst?.due.lifeUsed ?? null,
+      pressure: status.pressure,
+    };
+  });
+  const first = bindsFirst(found);
+  const vehiclePressure = sumOfPressures(found);
+  return found.map((each) => ({
+    ...toRow(row, each.of, each.status),
+    component: each.component,
+    leads: each === first,
+    vehiclePressure,
+  }));
+}
+
+function toRow(
+  row: RecordedRow,
+  { component: _, clocks, ...of }: ComponentInputs,
+  { state, worst, dates, rate, lifeIn7, lifeIn28, pressure }: DueStatus,
+): Omit<DueStatusRow, 'component' | 'leads'> {
+  const since = worst?.site ?? oldest(clocks);
   return {
+    ...of,
     vehicleId: row.id,
     fleetId: row.fleetId,
     depot: row.depot,
@@ -102,7 +138,7 @@ function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28,
     lifeIn28,
     odometerNowKm: worst?.due.odometerNowKm ?? row.odometerKm,
     binds: worst?.due.binds ?? null,
-    certainty: worst?.site.certainty ?? null,
+    certainty: since?.certainty ?? null,
     dueP10: dates?.p10 ?? null,
     dueP50: dates?.p50 ?? null,
     dueP90: dates?.p90 ?? null,
@@ -112,31 +148,18 @@ function toRow(row: RecordedRow, { state, worst, dates, rate, lifeIn7, lifeIn28,
     borrowsGroupRate: borrowsGroupRate(row),
     failureCost: row.failureCost,
     pressure,
+    fittedOn: since?.installed.on ?? null,
+    fittedKm: since?.installed.km ?? null,
   };
 }
+
+/** Of parts that nothing dates the one that has been in for longest. */
+const oldest = (clocks: readonly SiteClock[]): SiteClock | null =>
+  clocks.reduce<SiteClock | null>(
+    (first, next) => (first && first.installed.km <= next.installed.km ? first : next),
+    null,
+  );
 
 /** "G9" before "G10", "9" before "10", whatever the database's own order of letters is. */
 export const unitOrder = (unit: string): string =>
   unit.toLowerCase().replace(/\d+/g, (digits) => digits.padStart(12, '0'));
-
-/**
- * Sees to it that the due status is that of today, and that those who borrow from their group follow it: the first who
- * asks does it, those who ask meanwhile wait for that and do not do it again.
- */
-export async function ensureDueStatus(db: Querier, fleetId: FleetId, today: PlainDate): Promise<void> {
-  const before = await loadDueRun(db, fleetId);
-  if (before.on === today && !before.stale) return;
-  await db.transaction(async (tx) => {
-    await lockOne(tx, 'dueRun', fleetId);
-    const { on } = await loadDueRun(tx, fleetId);
-    if (on === today) return refreshStaleGroups(tx, fleetId, today);
-    await lockFleet(tx, fleetId, true);
-    await takeStaleGroups(tx, fleetId);
-    await updateDueStatus(tx, fleetId, today, null);
-    await sumUpCounts(tx, fleetId);
-    await tx
-      .insert(dueRuns)
-      .values({ fleetId, ranOn: today })
-      .onConflictDoUpdate({ target: dueRuns.fleetId, set: { ranOn: today } });
-  });
-}

@@ -4,21 +4,34 @@ import type { BackTest } from '@/core/due/back-test';
 import { DUE_STATES, type DueState } from '@/core/due/due';
 import { type BreakdownLine, dueBreakdown } from '@/core/due/due-breakdown';
 import { DUE_SORTS, type DueItem } from '@/core/due/due-item';
-import { type DueStatus, pressureFor } from '@/core/due/due-status';
+import { pressureFor } from '@/core/due/due-status';
 import type { Forecast } from '@/core/due/forecast';
-import { groupRate, type UseRate } from '@/core/odometer/use-rate';
+import { sumOfPressures } from '@/core/due/vehicle-due';
+import { COMPONENTS, type Component } from '@/core/engine/quantities';
+import { effectiveRate, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { ok } from '@/core/shared/result';
 import { loadFleetBackTest } from '@/db/queries/back-tests';
-import { countByPlace, countDue, type DueRow, loadDueIds, loadDueRows } from '@/db/queries/due';
+import {
+  countByPlace,
+  countComponentByPlace,
+  countDue,
+  type DueRow,
+  loadDueComponents,
+  loadDueIds,
+  loadDueRows,
+} from '@/db/queries/due';
 import { loadGroupRates, loadRecorded, type RecordedRow } from '@/db/queries/due-inputs';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { borrowsGroupRate, dueStatusOf, ensureDueStatus, moneyOf, recordedOf } from './due-status';
+import { borrowsGroupRate, dueStatusOf, forecastOf, moneyOf, ownRateOf, recordedOf } from './due-status';
+import { ensureDueStatus } from './ensure-due-status';
 
 /** A list parameter that is wrong falls back rather than losing the page: it only filters what is shown. */
 export const dueFilter = z.object({
+  /** One row for each vehicle that has such a component; left out: each vehicle with what binds first. */
+  component: z.enum(COMPONENTS).optional().catch(undefined),
   depot: z.string().max(120).optional().catch(undefined),
   group: z.string().max(120).optional().catch(undefined),
   state: z.enum(DUE_STATES).optional().catch(undefined),
@@ -44,6 +57,8 @@ export interface DueList {
   /** Vehicles of the fleet, whatever the filter. */
   readonly total: number;
   readonly counts: Readonly<Record<DueState, number>>;
+  /** Components of which some vehicle has a due status. */
+  readonly components: readonly Component[];
   /** How past forecasts of the fleet have done; null: too few. */
   readonly tested: Tested | null;
   readonly depots: readonly string[];
@@ -59,20 +74,23 @@ export const listDue = useCase({
   async run(deps, actor, { page, ...filter }): Promise<Outcome<DueList>> {
     const { db } = deps;
     await ensureDueStatus(db, actor.fleetId, deps.today());
-    const [places, counted, ids, tested] = await Promise.all([
-      countByPlace(db, actor.fleetId),
+    const { component } = filter;
+    const [places, counted, ids, tested, components] = await Promise.all([
+      component ? countComponentByPlace(db, actor.fleetId, component) : countByPlace(db, actor.fleetId),
       countedByPlace(filter) ? null : countDue(db, actor.fleetId, filter),
       loadDueIds(db, actor.fleetId, filter, page),
       loadFleetBackTest(db, actor.fleetId),
+      loadDueComponents(db, actor.fleetId),
     ]);
     const found = counted ?? sumOfPlaces(places, filter);
     const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
     for (const { state, n } of places) counts[state] += n;
     return ok({
-      items: (await loadDueRows(db, actor.fleetId, ids)).map(toItem),
+      items: (await loadDueRows(db, actor.fleetId, ids, component)).map(toItem),
       found,
       total: places.reduce((sum, { n }) => sum + n, 0),
       counts,
+      components,
       tested,
       depots: [...new Set(places.map((place) => place.depot))].sort(),
       groups: [...new Set(places.map((place) => place.dutyGroup))].sort(),
@@ -95,14 +113,20 @@ function sumOfPlaces(
   return fits.reduce((sum, { n }) => sum + n, 0);
 }
 
-/** One vehicle's due status with the reckoning behind its date, and the parts of its pressure. */
-export interface DueView extends DueItem {
+/** One component of a vehicle with the reckoning behind its date, and the parts of its pressure. */
+export interface ComponentDueView extends DueItem {
   readonly breakdown: readonly BreakdownLine[];
+  readonly pressureParts: Pressure | null;
+}
+
+/** One vehicle: what binds first, and each of its components beside it. */
+export interface DueView extends ComponentDueView {
+  /** The one that binds first leads. */
+  readonly components: readonly ComponentDueView[];
   readonly useRate: UseRate | null;
   readonly forecast: Forecast;
   /** Past forecasts of its duty group, or of the fleet; null: too few. */
   readonly tested: Tested | null;
-  readonly pressureParts: Pressure | null;
 }
 
 export const viewDue = useCase({
@@ -111,31 +135,43 @@ export const viewDue = useCase({
   async run(deps, actor, vehicleId): Promise<Outcome<DueView>> {
     await ensureDueStatus(deps.db, actor.fleetId, deps.today());
     const [row] = await loadRecorded(deps.db, actor.fleetId, [vehicleId]);
-    const [shown] = await loadDueRows(deps.db, actor.fleetId, [vehicleId]);
-    if (!row || !shown) return notFound('vehicle');
-    const group = borrowsGroupRate(row) ? groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup)) : null;
-    const status = dueStatusOf(row, group, deps.today());
+    const shown = await loadDueRows(deps.db, actor.fleetId, [vehicleId], 'each');
+    const group =
+      row && borrowsGroupRate(row) ? groupRate(await loadGroupRates(deps.db, actor.fleetId, row.dutyGroup)) : null;
+    const components = row ? shown.map((item) => componentView(row, item, group, deps.today())) : [];
+    const [first] = components;
+    if (!row || !first) return notFound('vehicle');
     return ok({
-      ...toItem(shown),
-      breakdown: breakdownOf(row, status, deps.today()),
-      useRate: status.rate,
-      forecast: recordedOf(row).forecast,
+      ...first,
+      components,
+      useRate: effectiveRate(ownRateOf(row), group),
+      forecast: forecastOf(row),
       tested: row.forecasts && row.held !== null ? { forecasts: row.forecasts, held: row.held } : null,
-      pressureParts:
-        status.worst && status.lifeIn7 !== null
-          ? pressureFor(recordedOf(row), status.worst, status.lifeIn7, moneyOf(row), ASSUMED_LIFE)
-          : null,
+      pressure: sumOfPressures(components.map((each) => ({ ...each, due: each.due?.p50 ?? null }))),
     });
   },
 });
 
-function breakdownOf(row: RecordedRow, { worst, rate }: DueStatus, today: PlainDate): readonly BreakdownLine[] {
-  const { odometer, limits, meter } = recordedOf(row);
-  if (!worst || !odometer) return [];
-  return dueBreakdown({ today, odometer, rate, installed: worst.site.installed, limits, meter });
+function componentView(row: RecordedRow, item: DueRow, group: GroupRate | null, today: PlainDate): ComponentDueView {
+  const of = row.components.find(({ component }) => component === item.component);
+  if (!of) return { ...toItem(item), breakdown: [], pressureParts: null };
+  const recorded = recordedOf(row, of);
+  const { worst, lifeIn7, pressure, rate } = dueStatusOf(row, of, group, today);
+  const { odometer, limits, meter } = recorded;
+  return {
+    ...toItem(item),
+    pressure,
+    breakdown:
+      worst && odometer ? dueBreakdown({ today, odometer, rate, installed: worst.site.installed, limits, meter }) : [],
+    pressureParts: worst && lifeIn7 !== null ? pressureFor(recorded, worst, lifeIn7, moneyOf(row), ASSUMED_LIFE) : null,
+  };
 }
 
 const toItem = (row: DueRow): DueItem => ({
+  component: row.component,
+  others: row.others,
+  fittedOn: row.fittedOn,
+  fittedKm: row.fittedKm,
   vehicleId: row.id,
   unitNumber: row.unitNumber,
   name: row.name,

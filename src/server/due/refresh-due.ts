@@ -1,8 +1,10 @@
 import { dayNumber, fromDayNumber, type PlainDate } from '@/core/calendar/plain-date';
 import { type Fitment, matcher, type QuestionKey } from '@/core/catalogue/match';
 import type { Certainty, SiteClock } from '@/core/due/due';
-import { layoutOf, type Site } from '@/core/engine/layout';
-import { siteId } from '@/core/engine/model';
+import { type Layout, layoutOf } from '@/core/engine/layout';
+import { type SiteKey, siteId } from '@/core/engine/model';
+import { allPlaces } from '@/core/engine/places';
+import { COMPONENTS, type Component } from '@/core/engine/quantities';
 import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
 import { ownRateOfFew } from '@/core/odometer/use-rate';
 import { dueShare, kmPerHour } from '@/core/policy/apply';
@@ -11,16 +13,10 @@ import { groupBy } from '@/core/shared/group-by';
 import type { FleetId } from '@/core/shared/kinds';
 import type { Tx } from '@/db/client';
 import { lockFleet } from '@/db/locks';
-import {
-  type ComponentSheet,
-  type EngineFamily,
-  loadFamilies,
-  loadSpecs,
-  type SpecSheet,
-} from '@/db/queries/catalogue';
+import { type ComponentSheet, isPlugSheet, loadFamilies, loadSheets } from '@/db/queries/catalogue';
 import {
   type DueInputsRow,
-  loadCurrentPlugs,
+  loadCurrent,
   loadHourReadings,
   loadRecentReadings,
   loadVehicleKeys,
@@ -31,11 +27,11 @@ import {
   writeOdometers,
 } from '@/db/queries/due-inputs';
 import { type Ceilings, choicesFor, loadCeilings, loadPolicyChoices } from '@/db/queries/policies';
-
+import type { ComponentInputs } from '@/db/schema';
 import { updateDueStatus } from './due-status';
 
 type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
-type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
+type Fitted = Awaited<ReturnType<typeof loadCurrent>>[number];
 
 /**
  * Brings the due status of some vehicles, or (null) of the whole fleet, into step with what is recorded.
@@ -44,32 +40,24 @@ type Fitted = Awaited<ReturnType<typeof loadCurrentPlugs>>[number];
 export async function refreshDue(tx: Tx, fleetId: FleetId, today: PlainDate, which: Which): Promise<void> {
   if (which?.length === 0) return;
   await lockFleet(tx, fleetId, which === null);
-  const [vehicles, families, specs] = [
-    await loadVehicleKeys(tx, fleetId, which),
-    await loadFamilies(tx, fleetId),
-    await loadSpecs(tx, fleetId, today),
-  ];
+  const vehicles = await loadVehicleKeys(tx, fleetId, which);
   const readings = await loadRecentReadings(tx, fleetId, which);
-  const fitted = groupBy(await loadCurrentPlugs(tx, fleetId, which), (row) => row.vehicleId);
-  const familyById = new Map(families.map((family) => [family.id, family]));
-  const choices = await loadPolicyChoices(tx, fleetId);
+  const fitted = groupBy(await loadCurrent(tx, fleetId, which), (row) => row.vehicleId);
   const hours = await loadHourReadings(tx, fleetId, which);
-  const ceilings = await loadCeilings(tx, fleetId);
-  const fitmentOf = matcher(specs, new Map(families.map((family) => [family.id, family.variants])));
-  const rows = vehicles.flatMap((vehicle) => {
-    const family = familyById.get(vehicle.engineFamilyId);
-    if (!family) return [];
+  const known = await loadKnown(tx, fleetId, today);
+  const rows = vehicles.flatMap((vehicle): DueInputsRow[] => {
+    const layout = known.layouts.get(vehicle.engineFamilyId);
+    if (!layout) return [];
+    const choices = choicesFor(known.choices, vehicle);
+    const own = { fitted: fitted.get(vehicle.id) ?? [], hours: hours.get(vehicle.id) ?? [] };
     return [
-      statusOf(
-        vehicle,
-        family,
-        fitmentOf(vehicle),
-        choicesFor(choices, vehicle),
-        readings.get(vehicle.id) ?? NO_READINGS,
-        fitted.get(vehicle.id) ?? [],
-        hours.get(vehicle.id) ?? [],
-        ceilings,
-      ),
+      {
+        vehicleId: vehicle.id,
+        fleetId: vehicle.fleetId,
+        ...odometerOf(readings.get(vehicle.id) ?? NO_READINGS),
+        hourMeter: hourMeter(own.hours, kmPerHour(optionInForce('engine_hours', choices))),
+        components: componentsOf(vehicle, layout, own, choices, known),
+      },
     ];
   });
   await saveDueInputs(tx, rows);
@@ -134,38 +122,71 @@ export function odometerOf({ readings, suspects: suspectReadings }: RecentReadin
   };
 }
 
-function statusOf(
-  vehicle: Vehicle,
-  family: EngineFamily,
-  fitment: Fitment<SpecSheet>,
-  choices: readonly PolicyChoice[],
-  readings: RecentReadings,
-  fitted: readonly Fitted[],
-  hours: readonly HourReading[],
-  ceilings: Ceilings,
-): DueInputsRow {
-  const spec = fitment.kind === 'match' ? fitment.spec : null;
+/** What holds for the whole fleet: the catalogue and the policies. */
+interface Known {
+  readonly layouts: ReadonlyMap<string, Layout>;
+  readonly fitmentOf: ReadonlyMap<Component, (vehicle: Vehicle) => Fitment<ComponentSheet>>;
+  readonly choices: Awaited<ReturnType<typeof loadPolicyChoices>>;
+  readonly ceilings: Ceilings;
+}
+
+async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate): Promise<Known> {
+  const families = await loadFamilies(tx, fleetId);
+  const variants = new Map(families.map((family) => [family.id, family.variants]));
+  const sheets = groupBy(await loadSheets(tx, fleetId, today), (sheet) => sheet.component);
   return {
-    vehicleId: vehicle.id,
-    fleetId: vehicle.fleetId,
-    ...odometerOf(readings),
-    fitment: fitment.kind,
-    fitmentWhy: whyNoMatch(fitment),
-    specSheetId: spec?.id ?? null,
-    hourMeter: hourMeter(hours, kmPerHour(optionInForce('engine_hours', choices))),
-    ...distanceLimit(vehicle, spec, ceilings),
-    limitMonths: spec?.intervalMonths ?? null,
-    limitShare: dueShare(optionInForce('interval', choices)),
-    clocks: distinctClocks(vehicle, layoutOf(family.model).sites, fitted, hours),
+    layouts: new Map(families.map((family) => [family.id, layoutOf(family.model)])),
+    fitmentOf: new Map(
+      COMPONENTS.filter((component) => component !== 'consumable').map((component) => [
+        component,
+        matcher<ComponentSheet>(
+          (sheets.get(component) ?? []).filter((sheet) => component !== 'plug' || isPlugSheet(sheet)),
+          variants,
+        ),
+      ]),
+    ),
+    choices: await loadPolicyChoices(tx, fleetId),
+    ceilings: await loadCeilings(tx, fleetId),
   };
+}
+
+/** The plugs, and every other component that the engine has and a sheet speaks of. */
+function componentsOf(
+  vehicle: Vehicle,
+  layout: Layout,
+  { fitted, hours }: { readonly fitted: readonly Fitted[]; readonly hours: readonly HourReading[] },
+  choices: readonly PolicyChoice[],
+  { fitmentOf, ceilings }: Known,
+): readonly ComponentInputs[] {
+  const byComponent = groupBy(fitted, (row) => row.component);
+  return [...fitmentOf].flatMap(([component, fitmentFor]): ComponentInputs[] => {
+    const places = allPlaces(layout, component);
+    if (places.length === 0) return [];
+    const fitment = fitmentFor(vehicle);
+    if (component !== 'plug' && fitment.kind === 'no-spec') return [];
+    const sheet = fitment.kind === 'match' ? fitment.spec : null;
+    return [
+      {
+        component,
+        fitment: fitment.kind,
+        fitmentWhy: whyNoMatch(fitment),
+        specSheetId: sheet?.id ?? null,
+        ...distanceLimit(vehicle, sheet, ceilings),
+        limitMonths: sheet?.intervalMonths ?? null,
+        // Early change is of plugs: their wear is what it hedges.
+        limitShare: component === 'plug' ? dueShare(optionInForce('interval', choices)) : 1,
+        clocks: distinctClocks(vehicle, places, byComponent.get(component) ?? [], hours),
+      },
+    ];
+  });
 }
 
 /** The least of the sheet's interval for its duty and the shop's ceiling for its electrode. */
 function distanceLimit(
   { severeDuty }: Pick<Vehicle, 'severeDuty'>,
-  spec: SpecSheet | null,
+  spec: ComponentSheet | null,
   ceilings: Ceilings,
-): Pick<DueInputsRow, 'limitKm' | 'limitBy'> {
+): Pick<ComponentInputs, 'limitKm' | 'limitBy'> {
   const bySheet = (severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null;
   const ceiling = spec?.part.electrode ? ceilings.get(spec.part.electrode) : undefined;
   return spec && ceiling !== undefined && (bySheet === null || ceiling < bySheet)
@@ -174,7 +195,7 @@ function distanceLimit(
 }
 
 /** In words, what keeps a vehicle from a firm match; null for a match. */
-export function whyNoMatch(fitment: Fitment<SpecSheet | ComponentSheet>): string | null {
+export function whyNoMatch(fitment: Fitment<ComponentSheet>): string | null {
   switch (fitment.kind) {
     case 'match':
       return null;
@@ -199,16 +220,16 @@ export const QUESTIONS: Readonly<Record<QuestionKey, string>> = {
   sheet: 'Two sheets of equal rank cover it: which holds?',
 };
 
-/** A site with no record is taken as fitted when the vehicle was new, and marked so. */
+/** A place with no record is taken as fitted when the vehicle was new, and marked so. */
 function distinctClocks(
   vehicle: Vehicle,
-  sites: readonly Site[],
+  places: readonly SiteKey[],
   fitted: readonly Fitted[],
   hours: readonly HourReading[],
 ): SiteClock[] {
   const bySite = new Map(fitted.map((row) => [siteId(row), row]));
   const clocks = new Map<string, SiteClock>();
-  for (const { cylinder, position } of sites) {
+  for (const { cylinder, position } of places) {
     const row = bySite.get(siteId({ cylinder, position }));
     const good = row ? goodOf(row) : null;
     const certainty = row ? clockCertainty(row) : 'assumed';

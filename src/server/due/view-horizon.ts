@@ -1,23 +1,25 @@
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays, mondayOf } from '@/core/calendar/plain-date';
+import { comingVisits } from '@/core/due/coming-visits';
 import { computeDueStatus } from '@/core/due/due-status';
-import { type HorizonWeek, horizon } from '@/core/due/horizon';
+import { type ComingWork, type HorizonWeek, horizon } from '@/core/due/horizon';
 import { layoutOf } from '@/core/engine/layout';
-import { quantityOf } from '@/core/engine/quantities';
+import { type Component, quantityOf } from '@/core/engine/quantities';
 import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { loadFamilies, loadParts } from '@/db/queries/catalogue';
+import { type EngineFamily, loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { depotHours } from '@/db/queries/depots';
-import { loadComing } from '@/db/queries/due';
+import { type ComingRow, loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/due-inputs';
-import { bays, depots, dueInputs, specSheets, vehicles } from '@/db/schema';
+import { bays, depots, dueStatus, specSheets, vehicles } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { loadCosts } from './costs';
-import { ensureDueStatus, moneyOf, ratesOf, recordedOf } from './due-status';
+import { moneyOf, ratesOf, recordedOf } from './due-status';
+import { ensureDueStatus } from './ensure-due-status';
 
 export const HORIZON_WEEKS = 13;
 
@@ -31,7 +33,7 @@ interface HorizonView {
     readonly bayMinutesIn4: number;
     readonly minutesIn4: number;
   }[];
-  /** Plugs wanted within the weeks, the most first. */
+  /** Parts wanted within the weeks, the most first. */
   readonly parts: readonly { readonly number: string; readonly quantity: number; readonly onHand: number | null }[];
 }
 
@@ -45,8 +47,9 @@ export const viewHorizon = useCase({
     const today = deps.today();
     await ensureDueStatus(db, actor.fleetId, today);
     const end = addDays(mondayOf(today), 7 * HORIZON_WEEKS - 1);
-    const [work, bayRows, stock, costs] = await Promise.all([
+    const [coming, families, bayRows, stock, costs] = await Promise.all([
       loadComing(db, actor.fleetId, end),
+      loadFamilies(db, actor.fleetId),
       db
         .select({ depot: depots.name, hours: depotHours })
         .from(bays)
@@ -55,13 +58,18 @@ export const viewHorizon = useCase({
       loadParts(db, actor.fleetId),
       loadCosts(db, actor.fleetId),
     ]);
-    const own = depot ? work.filter((row) => row.depot === depot) : work;
+    const engines = new Map(families.map((family) => [family.id, engineOf(family)]));
+    const own = depot ? coming.filter((row) => row.depot === depot) : coming;
     /** Minutes a week of the bays of one depot, or of all, that this work may have. */
     const bayWeek = (name: string | undefined): number =>
       bayRows.filter((row) => !name || row.depot === name).reduce((sum, { hours }) => sum + minutesAWeek(hours), 0) *
       (costs.bayPercent / 100);
-    const toWork = (rows: typeof work) => rows.map((row) => ({ due: row, minutes: row.minutes }));
-    const byDepot = groupBy(work, (row) => row.depot);
+    const toWork = (rows: readonly ComingRow[]): readonly ComingWork[] =>
+      [...groupBy(rows, (row) => row.vehicleId).values()].flatMap((parts) => {
+        const engine = engines.get(parts[0]?.engineFamilyId ?? '');
+        return engine ? comingVisits(engine, parts.flatMap(toComing)) : [];
+      });
+    const byDepot = groupBy(coming, (row) => row.depot);
     const onHand = new Map(stock.map((part) => [part.number, part.onHand]));
     const wanted = groupBy(
       own.filter((row) => row.partNumber !== null && row.p50 <= end),
@@ -81,13 +89,25 @@ export const viewHorizon = useCase({
       parts: [...wanted]
         .map(([number, rows]) => ({
           number,
-          quantity: rows.reduce((sum, row) => sum + row.plugs, 0),
+          quantity: rows.reduce((sum, row) => sum + quantityIn(engines.get(row.engineFamilyId), row.component), 0),
           onHand: onHand.get(number) ?? null,
         }))
         .sort((a, b) => b.quantity - a.quantity),
     });
   },
 });
+
+const engineOf = (family: EngineFamily) => ({
+  layout: layoutOf(family.model),
+  access: family.access ?? [],
+  minutes: family.serviceMinutes,
+});
+
+const toComing = ({ component, p10, p50, p90 }: ComingRow) =>
+  component === 'consumable' ? [] : [{ component, due: { p10, p50, p90 } }];
+
+const quantityIn = (engine: ReturnType<typeof engineOf> | undefined, component: Component): number =>
+  engine ? quantityOf(engine.layout, component) : 0;
 
 /** What one way of setting the interval comes to over the next eight weeks. */
 export interface PolicyOutcome {
@@ -109,7 +129,7 @@ export interface WhatIf {
 
 const WHAT_IF_DAYS = 56;
 
-/** What changing every vehicle at another share of its limit would do, before it is chosen. Nothing is written. */
+/** What changing the plugs of every vehicle at another share of its limit would do, before it is chosen. Nothing is written. */
 export const whatIf = useCase({
   permission: 'read the fleet',
   /** The share of its limit at which each vehicle is changed. */
@@ -122,8 +142,8 @@ export const whatIf = useCase({
       db
         .select({ id: vehicles.id, family: vehicles.engineFamilyId, partId: specSheets.partId })
         .from(vehicles)
-        .leftJoin(dueInputs, eq(dueInputs.vehicleId, vehicles.id))
-        .leftJoin(specSheets, eq(specSheets.id, dueInputs.specSheetId))
+        .leftJoin(dueStatus, and(eq(dueStatus.vehicleId, vehicles.id), eq(dueStatus.component, 'plug')))
+        .leftJoin(specSheets, eq(specSheets.id, dueStatus.specSheetId))
         .where(eq(vehicles.fleetId, actor.fleetId)),
       loadCosts(db, actor.fleetId),
     ]);
@@ -140,7 +160,9 @@ export const whatIf = useCase({
     const outcome = (shareOf: (own: number) => number): PolicyOutcome => {
       const sum = { vehicles: 0, plugs: 0, minutes: 0, partsCost: 0, pressure: 0 };
       for (const row of rows) {
-        const recorded = recordedOf({ ...row, limitShare: shareOf(row.limitShare) });
+        const plugs = row.components.find(({ component }) => component === 'plug');
+        if (!plugs) continue;
+        const recorded = recordedOf(row, { ...plugs, limitShare: shareOf(plugs.limitShare) });
         const group = rates.get(row.dutyGroup) ?? null;
         const { dates, pressure } = computeDueStatus(recorded, group, moneyOf(row), ASSUMED_LIFE, deps.today());
         const own = of.get(row.id);

@@ -5,7 +5,7 @@ import { loadChartPoints, medianWeeklyLife } from '@/db/queries/due';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { loadCosts } from './costs';
-import { ensureDueStatus } from './due-status';
+import { ensureDueStatus } from './ensure-due-status';
 import { dueFilter } from './list-due';
 
 interface PressureView {
@@ -26,7 +26,7 @@ const ORDINARY_WEEK = 0.01;
 /** The fleet on the pressure chart: every vehicle whose life and costs are known. */
 export const viewPressure = useCase({
   permission: 'read the fleet',
-  input: dueFilter.pick({ depot: true, group: true, search: true }),
+  input: dueFilter.pick({ component: true, depot: true, group: true, search: true }),
   async run(deps, actor, filter): Promise<Outcome<PressureView>> {
     await ensureDueStatus(deps.db, actor.fleetId, deps.today());
     const [points, weekly, costs] = await Promise.all([

@@ -12,6 +12,7 @@ const HEADER = [
   'depot',
   'duty_group',
   'engine_family',
+  'component',
   'part_number',
   'state',
   'life_used_percent',
@@ -27,6 +28,9 @@ const HEADER = [
   'odometer_now_km',
   'rate_km_per_day',
   'rate_borrowed',
+  'fitted_on',
+  'fitted_km',
+  'also_due',
   'work_order',
   'planned_on',
 ];
@@ -52,6 +56,7 @@ function toRow(item: DueItem): Cell[] {
     item.depot,
     item.dutyGroup,
     item.engineCode,
+    item.component,
     item.partNumber,
     item.state,
     rounded(item.lifeUsed === null ? null : item.lifeUsed * 100, 1),
@@ -67,6 +72,12 @@ function toRow(item: DueItem): Cell[] {
     rounded(item.odometerNowKm, 0),
     rounded(item.rate?.kmPerDay, 1),
     item.rate && yesNo(item.rate.borrowed),
+    item.fittedOn,
+    item.fittedKm,
+    item.others
+      .filter(({ due }) => due !== null)
+      .map(({ component, due }) => `${component} ${due}`)
+      .join('; '),
     item.openWorkOrder?.number ?? null,
     item.openWorkOrder?.plannedOn ?? null,
   ];

@@ -59,7 +59,8 @@ export const viewVehicle = useCase({
       loadCosts(deps.db, actor.fleetId),
     ]);
     if (!due.ok) return notFound('vehicle');
-    const together = await companionsOf(deps.db, deps.today(), vehicle, family, due.value);
+    const plugs = due.value.components.find(({ component }) => component === 'plug') ?? due.value;
+    const together = await companionsOf(deps.db, deps.today(), vehicle, family, { ...due.value, due: plugs.due });
     const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
     const concerning = [...choicesFor(choices, vehicle), ...sheetSays];
     return ok({

@@ -6,7 +6,7 @@ import { countUnread, loadNotices, markRead, type NoticeRow, noteNews } from '@/
 import type { NOTICE_KINDS } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
-import { ensureDueStatus } from '../due/due-status';
+import { ensureDueStatus } from '../due/ensure-due-status';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 

@@ -21,7 +21,7 @@ import { keptMm } from '@/core/units/round';
 import type { Querier } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type PartRow } from '@/db/queries/catalogue';
-import { bannedSellers, deliveries, dueInputs, fittedComponents, parts, specSheets } from '@/db/schema';
+import { bannedSellers, deliveries, dueStatus, fittedComponents, parts, specSheets } from '@/db/schema';
 import type { Actor } from '../access';
 import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
 import { fail, type Outcome } from '../failure';
@@ -174,13 +174,16 @@ export async function lotHistory(q: Querier, fleetId: FleetId, partId: PartId, l
   const ran = sql`${fittedComponents.removedKm} - ${fittedComponents.installedKm}`;
   const early = and(
     isNotNull(fittedComponents.removedOn),
-    sql`${ran} < ${EARLY_SHARE_OF_INTERVAL} * coalesce(${specSheets.intervalKm}, ${dueInputs.limitKm})`,
+    sql`${ran} < ${EARLY_SHARE_OF_INTERVAL} * coalesce(${specSheets.intervalKm}, ${dueStatus.limitKm})`,
   );
   const [row] = await q
     .select({ fitted: sql<number>`count(*)::int`, early: sql<number>`count(*) filter (where ${early})::int` })
     .from(fittedComponents)
     .leftJoin(specSheets, eq(specSheets.id, fittedComponents.specSheetId))
-    .leftJoin(dueInputs, eq(dueInputs.vehicleId, fittedComponents.vehicleId))
+    .leftJoin(
+      dueStatus,
+      and(eq(dueStatus.vehicleId, fittedComponents.vehicleId), eq(dueStatus.component, fittedComponents.component)),
+    )
     .where(
       and(
         eq(fittedComponents.fleetId, fleetId),

@@ -11,7 +11,7 @@ import { compareTrial, type Service } from '@/core/stock/trial';
 import type { Querier } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { dueInputs, fittedComponents, parts, people, specSheets, taskPlaces, trials } from '@/db/schema';
+import { dueInputs, dueStatus, fittedComponents, parts, people, specSheets, taskPlaces, trials } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -137,12 +137,16 @@ async function serviceOf(q: Querier, fleetId: FleetId, partId: PartId): Promise<
       removedKm: fittedComponents.removedKm,
       nowKm: dueInputs.odometerKm,
       // A record from before Isobar names no sheet: then the interval in force now has to do.
-      intervalKm: sql<number | null>`coalesce(${specSheets.intervalKm}, ${dueInputs.limitKm})`.mapWith(Number),
+      intervalKm: sql<number | null>`coalesce(${specSheets.intervalKm}, ${dueStatus.limitKm})`.mapWith(Number),
       gapMm: fittedComponents.gapMm,
       removedGapMm: taskPlaces.removedGapMm,
     })
     .from(fittedComponents)
     .leftJoin(dueInputs, eq(dueInputs.vehicleId, fittedComponents.vehicleId))
+    .leftJoin(
+      dueStatus,
+      and(eq(dueStatus.vehicleId, fittedComponents.vehicleId), eq(dueStatus.component, fittedComponents.component)),
+    )
     .leftJoin(specSheets, eq(specSheets.id, fittedComponents.specSheetId))
     .leftJoin(
       taskPlaces,

@@ -2,6 +2,7 @@ import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { REMOVAL_REASONS } from '@/core/components/history';
+import type { Component } from '@/core/engine/quantities';
 import { isAskedOnly } from '@/core/odometer/check';
 import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
@@ -27,7 +28,7 @@ import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { lockOpenOrder } from './lock-open-order';
 import { moveParts } from './move-parts';
-import { loadFloorState, plugPlaces } from './order-state';
+import { type FloorState, loadFloorState } from './order-state';
 import { minutesWorked } from './work-time';
 
 export const closeInput = z.object({
@@ -78,7 +79,7 @@ export const closeWorkOrder = useCase({
         })
         .where(eq(workOrders.id, order.id));
       // The work is done, so what was deferred is no longer asked for.
-      if (plugPlaces(state).some(({ doneAt }) => doneAt !== null)) await endDeferral(tx, order.vehicleId, deps.now());
+      await endDeferral(tx, order.vehicleId, deps.now(), componentsDone(state));
       await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
       await writeAudit(tx, actor, {
         action: 'close',
@@ -240,3 +241,8 @@ export const cancelWorkOrder = useCase({
     });
   },
 });
+
+/** Components of which something was done. */
+const componentsDone = ({ places }: FloorState): readonly Component[] => [
+  ...new Set(places.filter(({ doneAt }) => doneAt !== null).map(({ component }) => component)),
+];

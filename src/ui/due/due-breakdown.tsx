@@ -36,9 +36,9 @@ export function lineText(line: BreakdownLine, system: UnitSystem): LineText {
     case 'now':
       return { words: 'Odometer today, about', figure: km(line.km), total: true };
     case 'fitted':
-      return { words: `Worst site fitted on ${dateText(line.on)} at`, figure: `− ${km(line.km)}` };
+      return { words: `The worst of them fitted on ${dateText(line.on)} at`, figure: `− ${km(line.km)}` };
     case 'covered':
-      return { words: 'Covered by its plug', figure: km(line.km), total: true };
+      return { words: 'Covered by it', figure: km(line.km), total: true };
     case 'good':
       return {
         words: `Looked at on ${dateText(line.on)} at ${km(line.km)}: good for`,

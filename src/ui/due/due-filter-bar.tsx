@@ -7,6 +7,7 @@ import { Options } from '../primitives/options';
 import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-row';
 
 interface DueFilterChoice {
+  readonly component?: string;
   readonly depot?: string;
   readonly group?: string;
   readonly state?: string;
@@ -56,11 +57,13 @@ function useSlashToSearch(form: RefObject<HTMLFormElement | null>) {
 
 /** Filters live in the address, so that a filtered list can be sent to someone. "/" goes to the search. */
 export function DueFilterBar({
+  components,
   depots,
   groups,
   states,
   chosen,
 }: {
+  components: readonly Choice[];
   depots: readonly string[];
   groups: readonly string[];
   states: readonly Choice[];
@@ -95,6 +98,14 @@ export function DueFilterBar({
           Filter and sort
         </button>
         <div>
+          <Picker
+            name="component"
+            label="Component"
+            choices={components}
+            chosen={chosen.component}
+            onChange={show}
+            all="What binds first"
+          />
           <Picker
             name="depot"
             label="Depot"

@@ -1,6 +1,8 @@
+import { addDays } from '@/core/calendar/plain-date';
 import type { DueItem } from '@/core/due/due-item';
 import type { UnitSystem } from '@/core/units/person-units';
-import { bindingText, STATE_WORDS, sureText } from '@/text/due-words';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
+import { bindingText, STATE_WORDS, sinceText, sureText } from '@/text/due-words';
 import { dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
 
 /** Columns that can be left out; vehicle and due date always stand. */
@@ -28,6 +30,9 @@ export interface DueRow {
   readonly lifeUsed: number | null;
   readonly assumed: boolean;
   readonly life: string;
+  /** What binds first, and what else is due about then. */
+  readonly what: string;
+  readonly also: string;
   readonly state: string;
   readonly urgent: boolean;
   readonly due: string;
@@ -57,9 +62,11 @@ export function dueRow(
     lifeUsed: item.lifeUsed,
     assumed,
     life: lifeWords(item.lifeUsed, assumed),
+    what: COMPONENT_WORDS[item.component],
+    also: alsoText(item),
     state: STATE_WORDS[item.state],
     urgent: item.state === 'past' || item.state === 'soon',
-    due: dueText(item),
+    due: dueText(item, system),
     pressure: item.pressure === null ? NONE : `${moneyText(item.pressure, currency)} a week`,
     limit: bindingText(item, system),
     odometer: distanceText(item.odometerNowKm, system),
@@ -80,8 +87,25 @@ function nextOf({ state }: DueItem, canOpen: boolean): DueRow['next'] {
   return canOpen ? 'open' : null;
 }
 
-function dueText({ state, due }: DueItem): string {
+/** Further off than this the others are no reason to look at the vehicle now. */
+const ALSO_DAYS = 84;
+
+/** The others that are wanted by then as well: "also rotor, 3 Mar 2027; distributor cap to inspect". */
+function alsoText({ others, due }: DueItem): string {
+  const until = due ? addDays(due.p50, ALSO_DAYS) : null;
+  const wanted = others.flatMap(({ component, state, due: day }) => {
+    const what = COMPONENT_WORDS[component].toLowerCase();
+    if (state === 'inspect') return [`${what} to inspect`];
+    if (state === 'past') return [`${what}, past the limit`];
+    return day && (state === 'soon' || (until !== null && day <= until)) ? [`${what}, ${dateText(day)}`] : [];
+  });
+  return wanted.length === 0 ? '' : `also ${wanted.join('; ')}`;
+}
+
+function dueText({ state, component, fittedOn, fittedKm, odometerNowKm, due }: DueItem, system: UnitSystem): string {
   if (state === 'inspect') return 'nothing recorded: look first';
+  if (!due && state === 'no-date' && component !== 'plug')
+    return `changed on failure; ${sinceText({ fittedOn, fittedKm, odometerNowKm }, system)}`;
   if (!due) return '';
   return `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`;
 }

@@ -89,8 +89,9 @@ function cellOf(column: Column, row: DueRow): ReactNode {
     case 'due':
       return (
         <>
-          {row.urgent ? <strong>{row.state}</strong> : row.state}
+          {row.what}: {row.urgent ? <strong>{row.state}</strong> : row.state}
           <Second>{row.due}</Second>
+          {row.also && <Second>{row.also}</Second>}
         </>
       );
     case 'odometer':

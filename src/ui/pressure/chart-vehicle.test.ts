@@ -9,6 +9,7 @@ const van: ChartVehicle = {
   name: 'lifeboat-crew pickup',
   group: 'lifeboat-crew pickups',
   engine: 'PW-34M',
+  component: 'plug',
   depot: 'Northhaven',
   life: 1.01,
   lifeIn28: 1.03,

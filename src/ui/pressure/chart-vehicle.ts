@@ -1,4 +1,5 @@
 import type { ChartPoint } from '@/core/reliability/chart-point';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { STATE_WORDS } from '@/text/due-words';
 import { dateText, moneyText, NONE, percentText, spanText } from '@/text/format';
 
@@ -18,7 +19,13 @@ export const withHeat = <T extends object>(points: readonly T[]): readonly (T & 
     return { ...point, heat: below < 0 ? 0 : 5 - below };
   });
 
-export function dueText({ state, certainty, p10, p50, p90 }: ChartVehicle): string {
+/** When it is due; which component, where it is not the plugs. */
+export function dueText(vehicle: ChartVehicle): string {
+  const words = dayText(vehicle);
+  return vehicle.component === 'plug' ? words : `${COMPONENT_WORDS[vehicle.component].toLowerCase()}: ${words}`;
+}
+
+function dayText({ state, certainty, p10, p50, p90 }: ChartVehicle): string {
   if (state === 'deferred') return `deferred to ${dateText(p50)}`;
   if (state === 'blocked') return 'another fault first';
   if (certainty === 'assumed' && state === 'inspect') return 'history assumed: look first';

@@ -26,7 +26,7 @@ export function HorizonChart({ weeks, bayMinutes }: { weeks: readonly HorizonWee
           const at = Array.isArray(found) ? found[0]?.dataIndex : found.dataIndex;
           const week = weeks[at ?? 0];
           if (!week) return '';
-          return `Week of ${dateText(week.from)}<br>about ${hoursText(week.mean)}, likely ${hoursText(week.p10)} to ${hoursText(week.p90)}<br>${week.vehicles.toFixed(1)} vehicles`;
+          return `Week of ${dateText(week.from)}<br>about ${hoursText(week.mean)}, likely ${hoursText(week.p10)} to ${hoursText(week.p90)}<br>${week.visits.toFixed(1)} visits`;
         },
       },
       xAxis: {

@@ -7,6 +7,7 @@ import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
 import { type DueList, dueFilter, listDue } from '@/server/due/list-due';
 import { listViews } from '@/server/due/saved-views';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { heldText, STATE_WORDS } from '@/text/due-words';
 import { DueFilterBar } from '@/ui/due/due-filter-bar';
 import { DUE_COLUMNS, dueRow } from '@/ui/due/due-row';
@@ -67,6 +68,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
       ) : (
         <>
           <DueFilterBar
+            components={list.value.components.map((value) => ({ value, label: COMPONENT_WORDS[value] }))}
             depots={list.value.depots}
             groups={list.value.groups}
             states={DUE_STATES.map((state) => ({
@@ -74,6 +76,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
               label: `${STATE_WORDS[state]} (${list.value.counts[state]})`,
             }))}
             chosen={{
+              component: filter.component,
               depot: filter.depot,
               group: filter.group,
               state: filter.state,

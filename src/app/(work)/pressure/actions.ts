@@ -12,7 +12,11 @@ export const openSelectedAction = formAction(openWorkOrders, {
   onDone: ({ opened, refused }) => ({ message: [`${opened} opened.`, ...refused].join(' ') }),
 });
 export const deferAction = formAction(deferDue, {
-  read: ({ ids, ...rest }) => ({ ...rest, vehicleIds: listed(ids) }),
+  read: ({ ids, component, ...rest }) => ({
+    ...rest,
+    component: component || undefined,
+    vehicleIds: listed(ids),
+  }),
   onDone: ({ deferred }) => ({ message: `${deferred} deferred.` }),
 });
 export const blockAction = formAction(blockByFault, { onDone: () => ({ message: 'Saved.' }) });

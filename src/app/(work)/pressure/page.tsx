@@ -5,6 +5,7 @@ import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { viewHorizon } from '@/server/due/view-horizon';
 import { viewPressure } from '@/server/due/view-pressure';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { dateText, hoursText } from '@/text/format';
 import { PressureBoard } from '@/ui/pressure/pressure-board';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -13,20 +14,20 @@ import { deferAction, openSelectedAction } from './actions';
 
 export const metadata = { title: 'Service pressure' };
 
-type Props = { searchParams: Promise<{ depot?: string; group?: string; search?: string }> };
+type Props = { searchParams: Promise<{ component?: string; depot?: string; group?: string; search?: string }> };
 
 export default page(async function PressurePage({ searchParams }: Props) {
   const actor = await requireActor();
-  const { depot, group, search } = dueFilter.parse(await searchParams);
+  const { component, depot, group, search } = dueFilter.parse(await searchParams);
   const [view, list, horizon] = await Promise.all([
-    viewPressure(deps(), actor, { depot, group, search }),
+    viewPressure(deps(), actor, { component, depot, group, search }),
     listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
     viewHorizon(deps(), actor, depot),
   ]);
   mustShow(view);
   mustShow(list);
   const { points, ...facts } = view.value;
-  const { counts, total, depots } = list.value;
+  const { counts, total, depots, components } = list.value;
   const hours = horizon.ok ? horizon.value.weeks.slice(0, 4).reduce((sum, week) => sum + week.mean, 0) : 0;
   const bays = horizon.ok ? horizon.value.bayMinutes * 4 : 0;
   return (
@@ -39,17 +40,20 @@ export default page(async function PressurePage({ searchParams }: Props) {
         <strong>{counts.inspect}</strong> to inspect · <strong>{hoursText(hours)}</strong> of bay work in four weeks,{' '}
         <strong>{hoursText(bays)}</strong> of bays · {depot ?? 'all depots'}
       </PageHead>
-      <nav aria-label="Depot" style={{ display: 'flex', gap: 14, flexWrap: 'wrap', marginBottom: 10 }} data-no-print>
-        {[undefined, ...depots].map((name) =>
-          name === depot ? (
-            <strong key={name ?? 'all'}>{name ?? 'All depots'}</strong>
-          ) : (
-            <TextLink key={name ?? 'all'} href={name ? `/pressure?depot=${encodeURIComponent(name)}` : '/pressure'}>
-              {name ?? 'All depots'}
-            </TextLink>
-          ),
-        )}
-      </nav>
+      <Choices
+        label="Depot"
+        all="All depots"
+        chosen={depot}
+        choices={depots.map((name) => [name, name])}
+        to={(name) => address({ component, depot: name })}
+      />
+      <Choices
+        label="Component"
+        all="All components"
+        chosen={component}
+        choices={components.map((name) => [name, COMPONENT_WORDS[name]])}
+        to={(name) => address({ component: name, depot })}
+      />
       {points.length === 0 ? (
         <Empty>
           {total === 0
@@ -58,7 +62,7 @@ export default page(async function PressurePage({ searchParams }: Props) {
         </Empty>
       ) : (
         <PressureBoard
-          key={`${depot} ${group} ${search}`}
+          key={`${component} ${depot} ${group} ${search}`}
           points={points}
           {...facts}
           open={may(actor, 'open work orders') ? openSelectedAction : null}
@@ -67,10 +71,44 @@ export default page(async function PressurePage({ searchParams }: Props) {
       )}
       <p style={{ fontSize: 14, marginTop: 8 }}>
         Service pressure is what another week of waiting is expected to cost: the chance of a failure on the road in
-        seven days times its cost, plus wear past the limit. How plugs fail is <strong>assumed</strong> (Weibull in life
+        seven days times its cost, plus wear past the limit. How parts fail is <strong>assumed</strong> (Weibull in life
         used, shape {facts.model.shape}, scale {facts.model.scale} of the limit) until this fleet’s own evidence is
         enough; lines are drawn for an ordinary week of this fleet.
       </p>
     </>
   );
 });
+
+function address(chosen: { readonly component?: string | undefined; readonly depot?: string | undefined }): string {
+  const query = new URLSearchParams(Object.entries(chosen).filter((pair): pair is [string, string] => !!pair[1]));
+  return query.size > 0 ? `/pressure?${query}` : '/pressure';
+}
+
+/** One of several, or all: the one chosen stands in bold. */
+function Choices({
+  label,
+  all,
+  chosen,
+  choices,
+  to,
+}: {
+  label: string;
+  all: string;
+  chosen: string | undefined;
+  choices: readonly (readonly [string, string])[];
+  to: (name: string | undefined) => string;
+}) {
+  return (
+    <nav aria-label={label} style={{ display: 'flex', gap: 14, flexWrap: 'wrap', marginBottom: 6 }} data-no-print>
+      {[[undefined, all] as const, ...choices].map(([name, words]) =>
+        name === chosen ? (
+          <strong key={words}>{words}</strong>
+        ) : (
+          <TextLink key={words} href={to(name)}>
+            {words}
+          </TextLink>
+        ),
+      )}
+    </nav>
+  );
+}

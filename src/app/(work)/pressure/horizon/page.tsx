@@ -55,11 +55,11 @@ export default page(async function HorizonPage({ searchParams }: Props) {
       <HorizonChart weeks={weeks} bayMinutes={bayMinutes} />
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8" mt="4">
         <Section title="By week" aside="bay time; likely is P10 to P90">
-          <PlainTable heads={['Week of', 'Vehicles', 'About', 'Likely', 'Bays']} numeric={[2, 3, 4, 5]}>
+          <PlainTable heads={['Week of', 'Visits', 'About', 'Likely', 'Bays']} numeric={[2, 3, 4, 5]}>
             {weeks.map((week) => (
               <tr key={week.from}>
                 <td className="nowrap">{dateText(week.from)}</td>
-                <td>{week.vehicles < 0.05 ? NONE : week.vehicles.toFixed(1)}</td>
+                <td>{week.visits < 0.05 ? NONE : week.visits.toFixed(1)}</td>
                 <td className={week.mean > bayMinutes ? 'strong' : undefined}>{timeText(week.mean)}</td>
                 <td>{week.p90 - week.p10 < 1 ? NONE : `${hoursText(week.p10)} to ${hoursText(week.p90)}`}</td>
                 <td>{hoursText(bayMinutes)}</td>
@@ -82,7 +82,7 @@ export default page(async function HorizonPage({ searchParams }: Props) {
               ))}
             </PlainTable>
           </Section>
-          <Section title="Plugs wanted" aside={`within ${HORIZON_WEEKS} weeks, against the shelf`}>
+          <Section title="Parts wanted" aside={`within ${HORIZON_WEEKS} weeks, against the shelf`}>
             {parts.length === 0 && <Box color="soft">None.</Box>}
             {parts.length > 0 && (
               <PlainTable heads={['Part', 'Wanted', 'On hand', 'Short']} numeric={[2, 3, 4]}>
@@ -105,13 +105,13 @@ export default page(async function HorizonPage({ searchParams }: Props) {
       </Grid>
       <Section title="If the interval were set another way" aside="nothing changes until it is chosen">
         <Flex gap="3" wrap="wrap" align="center" mb="3" data-no-print>
-          Change every vehicle at
+          Change the plugs of every vehicle at
           {SHARES.map((s) => (
             <ButtonLink key={s} href={`${to({ depot, share: s })}#what-if`} main={s === share}>
               {percentText(s)}
             </ButtonLink>
           ))}
-          of its limit
+          of their limit
         </Flex>
         {what?.ok && <What found={what.value} />}
       </Section>

@@ -11,6 +11,7 @@ import type { UnitSystem } from '@/core/units/person-units';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { bindingText, heldText, STATE_WORDS, sureText } from '@/text/due-words';
 import { dateText, distanceText, gapText, instantText, meterText, NONE, percentText, turnText } from '@/text/format';
 import { SOURCE_WORDS } from '@/text/order-words';
@@ -27,9 +28,9 @@ import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { openWorkOrderAction } from '../../work-orders/actions';
 import { recordReadingAction } from '../actions';
 import { CoilsSection } from './coils-section';
+import { ComponentsSection } from './components-section';
 import { FitmentNotice, SheetBlocked } from './fitment-notice';
 import { OrdersSection } from './orders-section';
-import { OtherComponentsSection } from './other-components-section';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
 import { UndoReading } from './undo-reading';
@@ -58,9 +59,9 @@ export default page(async function VehiclePage({ params }: Props) {
           )
         }
       >
-        {STATE_WORDS[due.state]}
+        {COMPONENT_WORDS[due.component]}: {STATE_WORDS[due.state].toLowerCase()}
         {due.lifeUsed !== null &&
-          ` · ${percentText(due.lifeUsed)} of ${bindingText(due, system)} used by the worst site`}
+          ` · ${percentText(due.lifeUsed)} of ${bindingText(due, system)} used by the worst of them`}
         {due.due && ` · due ${dateText(due.due.p50)}, likely ${dateText(due.due.p10)} to ${dateText(due.due.p90)}`}
       </PageHead>
       <FitmentNotice view={view.value} actor={actor} />
@@ -71,7 +72,7 @@ export default page(async function VehiclePage({ params }: Props) {
           due.breakdown.length > 0 && ['date', 'How the date comes about'],
           ['odometer', 'Odometer'],
           view.value.fitment.kind === 'match' && ['spec', 'Spec in force'],
-          ['others', 'Other components'],
+          ['others', 'Components'],
           ['fitted', 'Fitted now'],
           view.value.coils.now.length > 0 && ['coils', 'Coils'],
           ['vehicle', 'What it is'],
@@ -83,8 +84,21 @@ export default page(async function VehiclePage({ params }: Props) {
           <div>
             <PressureSection view={view.value} actor={actor} />
             {due.breakdown.length > 0 && (
-              <Section id="date" title="How the date comes about" aside="the calculation, step by step">
+              <Section
+                id="date"
+                title="How the date comes about"
+                aside={`${COMPONENT_WORDS[due.component].toLowerCase()}, step by step`}
+              >
                 <DueSum lines={due.breakdown} system={system} />
+                {due.components.slice(1).map(
+                  (other) =>
+                    other.breakdown.length > 0 && (
+                      <details key={other.component}>
+                        <summary>{COMPONENT_WORDS[other.component]}</summary>
+                        <DueSum lines={other.breakdown} system={system} />
+                      </details>
+                    ),
+                )}
                 {due.tested && (
                   <Box color="soft" mt="2">
                     {heldText(due.tested)}
@@ -99,7 +113,7 @@ export default page(async function VehiclePage({ params }: Props) {
         </div>
         <div className="halves">
           <SpecSection view={view.value} system={system} />
-          <OtherComponentsSection view={view.value} actor={actor} />
+          <ComponentsSection view={view.value} actor={actor} />
         </div>
         <FittedSection view={view.value} system={system} />
         <CoilsSection view={view.value} actor={actor} />
@@ -191,10 +205,9 @@ function Answers({ view: { answers } }: { view: VehicleView }) {
 }
 
 function OdometerSection({ view, system, actor }: { view: VehicleView; system: UnitSystem; actor: Actor }) {
-  const { readings, due, vehicle, fitted, today } = view;
+  const { readings, due, vehicle, today } = view;
   const points = (state: 'accepted' | 'suspect') =>
     readings.filter((r) => r.state === state).map((r) => [r.readOn, r.odometerKm] as const);
-  const fittedKm = fitted.length === 0 ? 0 : Math.min(...fitted.map(({ fitted: f }) => f.installedKm));
   const projected =
     due.binds === 'distance' && due.limitKm !== null && due.odometerOn !== null && due.odometerKm !== null;
   const last = readings.filter((r) => r.state === 'accepted').at(-1);
@@ -211,7 +224,7 @@ function OdometerSection({ view, system, actor }: { view: VehicleView; system: U
             accepted={points('accepted')}
             suspect={points('suspect')}
             from={due.odometerOn && due.odometerKm !== null ? [due.odometerOn, due.odometerKm] : null}
-            limitKm={projected && due.limitKm !== null ? fittedKm + due.limitKm * due.limitShare : null}
+            limitKm={projected && due.limitKm !== null ? (due.fittedKm ?? 0) + due.limitKm * due.limitShare : null}
             due={projected && due.due && due.due.p50 > today ? due.due : null}
             unit={system === 'us' ? 'mi' : 'km'}
           />

@@ -2,9 +2,10 @@ import { Box } from '@chakra-ui/react';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { dateText, moneyText, NONE } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { TextField } from '@/ui/primitives/fields';
+import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
 import { blockAction, deferAction, takeBackAction } from '../../pressure/actions';
@@ -18,11 +19,12 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
     <Section
       id="pressure"
       title="Service pressure"
-      aside={parts ? `${moneyText(parts.total, currency)} a week if it waits` : 'not known'}
+      aside={due.pressure === null ? 'not known' : `${moneyText(due.pressure, currency)} a week if it waits`}
     >
       {parts ? (
         <Facts
           rows={[
+            ...perComponent(view),
             ['Chance of a failure', `${(parts.chance * 100).toFixed(2)} % in the next 7 days, assumed`],
             ['Its cost', `${moneyText(due.failureCost, currency)}, on the road`],
             ['That is', `${moneyText(parts.failure, currency)} a week`],
@@ -47,14 +49,25 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
   );
 }
 
+/** What each component adds, where more than one does. */
+function perComponent({ due: { components }, currency }: VehicleView): readonly (readonly [string, string])[] {
+  const known = components.filter(({ pressureParts }) => pressureParts !== null);
+  if (known.length < 2) return [];
+  return known.map(({ component, pressureParts }) => [
+    COMPONENT_WORDS[component],
+    `${moneyText(pressureParts?.total ?? 0, currency)} a week`,
+  ]);
+}
+
 /** What keeps the work from being asked for, and the ways to say so. */
 function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleView; mayDefer: boolean }) {
   const open = deferrals.find(({ deferral }) => deferral.endedAt === null)?.deferral;
   return (
     <>
-      {deferrals.slice(0, 3).map(({ deferral, who }) => (
+      {deferrals.slice(0, 3).map(({ deferral, components, who }) => (
         <Box key={deferral.id} mt="2" color={deferral.endedAt ? 'soft' : undefined}>
-          {deferralText(deferral)} ({who})
+          {components.map((component) => COMPONENT_WORDS[component].toLowerCase()).join(', ')}: {deferralText(deferral)}{' '}
+          ({who})
         </Box>
       ))}
       {mayDefer && open && (
@@ -70,6 +83,14 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
             <Box mt="2" maxW="420px">
               <ActionForm action={deferAction}>
                 <input type="hidden" name="ids" value={vehicle.id} />
+                <SelectField
+                  name="component"
+                  label="What"
+                  choices={[
+                    { value: '', label: 'all of it' },
+                    ...due.components.map(({ component }) => ({ value: component, label: COMPONENT_WORDS[component] })),
+                  ]}
+                />
                 <TextField name="until" label="Until" type="date" />
                 <TextField name="reason" label="Why" />
                 <SubmitButton>Defer</SubmitButton>

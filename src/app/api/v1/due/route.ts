@@ -8,8 +8,8 @@ import { csvReply, readQuery, reply, route, wantsCsv } from '../http';
 export const GET = route(async ({ request, actor }) => {
   const query = readQuery(request, dueQuery);
   if (!query.ok) return query.response;
-  const { depot, before, min_life, min_pressure, sort, limit, cursor } = query.value;
-  const filter = dueFilter.parse({ depot, before, minLife: min_life, minPressure: min_pressure, sort });
+  const { component, depot, before, min_life, min_pressure, sort, limit, cursor } = query.value;
+  const filter = dueFilter.parse({ component, depot, before, minLife: min_life, minPressure: min_pressure, sort });
   if (wantsCsv(request)) {
     const csv = await exportDue(deps(), actor, filter);
     return csv.ok ? csvReply(csv.value) : reply(csv);

@@ -1,10 +1,13 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { SAID_REASONS } from '@/core/components/history';
+import type { DueItem } from '@/core/due/due-item';
 import type { Companion } from '@/core/due/other-components';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
+import type { UnitSystem } from '@/core/units/person-units';
 import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
+import { STATE_WORDS } from '@/text/due-words';
 import { dateText, distanceText, hoursText, NONE, percentText, spanText } from '@/text/format';
 import { removalChoices } from '@/text/removal-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -20,65 +23,82 @@ const ADVICE: Readonly<Record<Companion['advice'], string>> = {
   later: 'Leave it',
 };
 
-/** The other components, each with its own clock, and what speaks for doing them with the plugs. */
-export function OtherComponentsSection({ view, actor }: { view: VehicleView; actor: Actor }) {
-  const { companions } = view;
+/** Every component with its own clock, and what speaks for doing the others with the plugs. */
+export function ComponentsSection({ view, actor }: { view: VehicleView; actor: Actor }) {
+  const { due, companions } = view;
   const [first] = companions;
-  const system = actor.unitSystem;
   return (
     <Section
       id="others"
-      title="Other components"
+      title="Components"
       aside={
         first && first.savedMinutes > 0
-          ? `opening once, with the plugs, spares about ${hoursText(first.savedMinutes)}`
+          ? `each has its own clock; opening once spares about ${hoursText(first.savedMinutes)}`
           : 'each has its own clock'
       }
     >
-      {!first && <Box color="soft">No sheet gives the others an interval.</Box>}
-      {first && (
-        <PlainTable heads={['What', 'Since', 'Used', 'Due by itself', 'With the plugs']} numeric={[3]}>
-          {companions.map((row) => (
-            <tr key={`${row.component} ${row.partNumber}`}>
-              <td className="nowrap">
-                {COMPONENT_WORDS[row.component]}
-                <br />
-                <TextLink href={`/parts?number=${encodeURIComponent(row.partNumber)}`}>
-                  <Code>{row.partNumber}</Code>
-                </TextLink>{' '}
-                × {row.quantity}
-              </td>
-              <td>
-                {row.certainty === 'assumed'
-                  ? 'not known'
-                  : `${row.certainty === 'estimated' ? 'about ' : ''}${dateText(row.installed.on)}, ${distanceText(row.installed.km, system)}`}
-              </td>
-              <td className="nowrap">{row.certainty === 'assumed' ? NONE : percentText(row.lifeNow)}</td>
-              <td>
-                {row.certainty === 'assumed' || !row.due ? (
-                  NONE
-                ) : (
-                  <>
-                    {dateText(row.due.p50)}
-                    <Box color="soft" fontSize="sm">
-                      likely {spanText(row.due.p10, row.due.p90)}
-                    </Box>
-                  </>
-                )}
-              </td>
-              <td>
-                <Box as="span" fontWeight={row.advice === 'now' ? '650' : undefined}>
-                  {ADVICE[row.advice]}
-                  {row.advice === 'now' && `: ${percentText(row.lifeUsed)} used by then`}
-                </Box>
-              </td>
-            </tr>
-          ))}
-        </PlainTable>
-      )}
+      <PlainTable heads={['What', 'Since', 'Used', 'Stands', 'With the plugs']} numeric={[3]}>
+        {due.components.map((item) => (
+          <ComponentRow
+            key={item.component}
+            item={item}
+            companion={companions.find(({ component }) => component === item.component)}
+            system={actor.unitSystem}
+          />
+        ))}
+      </PlainTable>
       {may(actor, 'record work') && <RecordChange view={view} />}
     </Section>
   );
+}
+
+function ComponentRow({
+  item,
+  companion,
+  system,
+}: {
+  item: DueItem;
+  companion: Companion | undefined;
+  system: UnitSystem;
+}) {
+  const isAssumed = item.certainty === 'assumed';
+  return (
+    <tr>
+      <td>
+        {COMPONENT_WORDS[item.component]}
+        {item.partNumber && (
+          <>
+            <br />
+            <TextLink href={`/parts?number=${encodeURIComponent(item.partNumber)}`}>
+              <Code>{item.partNumber}</Code>
+            </TextLink>
+          </>
+        )}
+      </td>
+      <td>{isAssumed ? 'not known' : fittedText(item, system)}</td>
+      <td className="nowrap">{isAssumed || item.lifeUsed === null ? NONE : percentText(item.lifeUsed)}</td>
+      <td>
+        {item.state === 'no-date' && item.component !== 'plug' ? 'On failure' : STATE_WORDS[item.state]}
+        <Box color="soft" fontSize="sm">
+          {item.state === 'no-match' && item.fitmentWhy}
+          {item.due && !isAssumed && `${dateText(item.due.p50)}, likely ${spanText(item.due.p10, item.due.p90)}`}
+        </Box>
+      </td>
+      <td>
+        {companion && (
+          <Box as="span" fontWeight={companion.advice === 'now' ? '650' : undefined}>
+            {ADVICE[companion.advice]}
+            {companion.advice === 'now' && `: ${percentText(companion.lifeUsed)} used by then`}
+          </Box>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function fittedText({ certainty, fittedOn, fittedKm }: DueItem, system: UnitSystem): string {
+  if (fittedOn === null) return NONE;
+  return `${certainty === 'estimated' ? 'about ' : ''}${dateText(fittedOn)}, ${distanceText(fittedKm, system)}`;
 }
 
 /** Coils, leads, boots and the like, changed outside a plug service. */

@@ -1,0 +1,52 @@
+import { addDays } from '../calendar/plain-date';
+import type { BankAccess } from '../engine/access';
+import type { Layout } from '../engine/layout';
+import { allPlaces } from '../engine/places';
+import { phaseMinutes } from '../work/procedure/minutes';
+import type { TaskComponent } from '../work/task';
+import type { DueDates } from './due';
+import type { ComingWork } from './horizon';
+
+/** What falls due within so many days of the first comes in with it: a vehicle is opened once. */
+export const WINDOW_DAYS = 84;
+
+interface ComingComponent {
+  readonly component: TaskComponent;
+  readonly due: DueDates;
+}
+
+interface Engine {
+  readonly layout: Layout;
+  readonly access: readonly BankAccess[];
+  /** Minutes for a service of all plugs. */
+  readonly minutes: number;
+}
+
+/**
+ * The visits that a vehicle's components come to: what falls due within the window of the first is done with it, so that getting
+ * there is counted once. Each has the dates of its first component, and bay time for all of them.
+ */
+export function comingVisits(engine: Engine, components: readonly ComingComponent[]): readonly ComingWork[] {
+  const visits: ComingComponent[][] = [];
+  for (const next of [...components].sort((a, b) => a.due.p50.localeCompare(b.due.p50))) {
+    const last = visits.at(-1);
+    const [first] = last ?? [];
+    if (last && first && next.due.p50 <= addDays(first.due.p50, WINDOW_DAYS)) last.push(next);
+    else visits.push([next]);
+  }
+  return visits.flatMap((visit) => {
+    const [first] = visit;
+    return first ? [{ due: first.due, minutes: minutesOf(engine, visit) }] : [];
+  });
+}
+
+function minutesOf(engine: Engine, visit: readonly ComingComponent[]): number {
+  const tasks = visit.map(({ component }) => ({
+    action: 'replace' as const,
+    component,
+    places: allPlaces(engine.layout, component),
+    partNumber: null,
+    torqueNm: null,
+  }));
+  return Object.values(phaseMinutes({ ...engine, tasks })).reduce((sum, minutes) => sum + minutes, 0);
+}

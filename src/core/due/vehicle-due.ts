@@ -1,0 +1,53 @@
+import type { PlainDate } from '../calendar/plain-date';
+import type { Component } from '../engine/quantities';
+import type { DueState } from './due';
+
+/* A vehicle comes in once, for all its components: the one that binds first speaks for it, and what it costs to wait is the sum. */
+
+/** Where one component of a vehicle stands. */
+interface ComponentDue {
+  readonly component: Component;
+  readonly state: DueState;
+  /** The likely due day. */
+  readonly due: PlainDate | null;
+  readonly lifeUsed: number | null;
+  /** Money a week if it waits. */
+  readonly pressure: number | null;
+}
+
+/** What a person has to act on first. A part without a firm match or a reading hides a date that may have passed. */
+const URGENCY: readonly DueState[] = [
+  'past',
+  'soon',
+  'inspect',
+  'no-match',
+  'no-odometer',
+  'blocked',
+  'deferred',
+  'later',
+  'no-date',
+];
+
+/** The component that binds first: by what is to be done, then by day, then by life used. @returns null for none */
+export function bindsFirst<C extends ComponentDue>(components: readonly C[]): C | null {
+  const [first] = [...components].sort(compareDue);
+  return first ?? null;
+}
+
+/** Negative where `a` is wanted before `b`. Plugs come first where nothing tells them apart. */
+function compareDue(a: ComponentDue, b: ComponentDue): number {
+  return (
+    URGENCY.indexOf(a.state) - URGENCY.indexOf(b.state) ||
+    (a.due ?? FAR).localeCompare(b.due ?? FAR) ||
+    (b.lifeUsed ?? 0) - (a.lifeUsed ?? 0) ||
+    Number(b.component === 'plug') - Number(a.component === 'plug')
+  );
+}
+
+const FAR = '9999-12-31';
+
+/** Money a week if the vehicle waits with all of it; null where of none is known. */
+export function sumOfPressures(components: readonly ComponentDue[]): number | null {
+  const known = components.flatMap(({ pressure }) => pressure ?? []);
+  return known.length === 0 ? null : known.reduce((sum, each) => sum + each, 0);
+}
