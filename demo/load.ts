@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { and, eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { GRADES } from '../src/core/inspection/trainer';
 import type { Entry, Json } from '../src/core/work/entry';
@@ -17,14 +17,13 @@ import type { Deps } from '../src/server/deps';
 import { backTestFleet } from '../src/server/due/back-test';
 import { costsInput, setCosts } from '../src/server/due/costs';
 import { blockByFault, blockInput } from '../src/server/due/defer';
-import type { Outcome } from '../src/server/failure';
 import { addFollowUp, followUpInput } from '../src/server/findings/follow-up';
 import { gradePlug } from '../src/server/findings/trainer';
 import { addBay } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { addPerson, personInput } from '../src/server/fleet/people';
 import { confirmImport, uploadFile } from '../src/server/imports/import-file';
-import { IMPORT_KINDS } from '../src/server/imports/kind';
+import { IMPORT_KINDS, type ImportKindName } from '../src/server/imports/kind';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
 import { choosePolicyOption, policyOptionInput } from '../src/server/policies/choose-policy-option';
 import { banInput, banSeller } from '../src/server/stock/ban-seller';
@@ -33,6 +32,8 @@ import { startTrial, trialInput } from '../src/server/stock/trials';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
 import { recordEntries } from '../src/server/work-orders/record-entries';
 import { waitFor, waitInput } from '../src/server/work-orders/wait-for';
+import { must } from './must';
+import { playPast, playTuneUp } from './past';
 
 const plan = z.object({
   day: z.string(),
@@ -72,7 +73,7 @@ const scenario = z
     bans: z.array(banInput),
     deliveries: z.array(deliveryInput),
     trials: z.array(trialInput),
-    kept: z.array(keptInput),
+    kept: z.array(keptInput.omit({ workOrderNumber: true }).extend({ unit: z.string() })),
     workOrders: z.array(z.object({ unit: z.string(), plan: plan.nullable(), sites: z.array(siteRecord) })),
   })
   .parse(JSON.parse(readFileSync(path.join(process.cwd(), 'demo/scenario.json'), 'utf8')));
@@ -80,46 +81,59 @@ const scenario = z
 /** The day on which the scenario stands still. */
 export const DEMO_TODAY = scenario.today;
 
-function must<T>(what: string, outcome: Outcome<T>): T {
-  if (outcome.ok) return outcome.value;
-  throw new Error(`demo: ${what}: ${outcome.error.message} ${JSON.stringify(outcome.error.fields ?? {})}`);
-}
-
-/** Fills an empty workspace with the demo scenario, through the same use-cases as a customer's own. */
-export async function loadDemo(deps: Deps): Promise<{ actor: Actor; token: string }> {
+/**
+ * Fills an empty workspace with the demo scenario, through the same use-cases as a customer's own.
+ *
+ * @param withPast with three years of closed work orders before today
+ */
+export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: Actor; token: string }> {
   const { fleetName, password } = scenario;
   const actor = must(
     'supervisor',
     await createFirstSupervisor(deps, { fleetName, password, ...scenario.supervisor }, true),
   );
   for (const person of scenario.people) must(person.name, await addPerson(deps, actor, { ...person, password }));
-  await importSamples(deps, actor);
+  await importSamples(deps, actor, withPast ? IMPORT_KINDS.filter((kind) => kind !== 'odometer') : IMPORT_KINDS);
   await checkSheets(deps, actor);
+  for (const choice of scenario.policies) must(choice.policy, await choosePolicyOption(deps, actor, choice));
+  if (withPast) {
+    // What was read came after, or with, what was done.
+    await playPast(deps, actor, await peopleOf(deps, actor));
+    await importSamples(deps, actor, ['odometer']);
+  }
   for (const bay of scenario.bays)
     must(bay.name, await addBay(deps, actor, { depotId: await depotId(deps, actor, bay.depot), name: bay.name }));
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
   must('costs', await setCosts(deps, actor, scenario.costs));
   for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));
-  for (const choice of scenario.policies) must(choice.policy, await choosePolicyOption(deps, actor, choice));
   for (const { unit, ...held } of scenario.faults)
     must(held.fault, await blockByFault(deps, actor, { ...held, vehicleId: await vehicleId(deps, actor, unit) }));
   for (const one of scenario.grades) await gradePlugs(deps, actor, one);
   for (const one of scenario.followUps) await makeFollowUp(deps, actor, one);
   for (const { unit, ...wait } of scenario.waits)
-    must(wait.reason, await waitFor(deps, actor, { ...wait, workOrderId: await orderOf(deps, actor, unit) }));
+    must(wait.reason, await waitFor(deps, actor, { ...wait, workOrderId: (await orderOf(deps, actor, unit)).id }));
   for (const ban of scenario.bans) must(ban.name, await banSeller(deps, actor, ban));
   for (const delivery of scenario.deliveries)
     must(delivery.orderReference, await receiveDelivery(deps, actor, delivery));
   for (const trial of scenario.trials) must(trial.number, await startTrial(deps, actor, trial));
-  for (const kept of scenario.kept) must(kept.tool, await keepResult(deps, actor, kept));
+  for (const { unit, ...kept } of scenario.kept)
+    must(
+      kept.tool,
+      await keepResult(deps, actor, { ...kept, workOrderNumber: String((await orderOf(deps, actor, unit)).number) }),
+    );
+  if (withPast) await playTuneUp(deps, actor, await peopleOf(deps, actor));
   await deps.db.transaction((tx) => backTestFleet(tx, actor.fleetId, DEMO_TODAY));
   const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));
   return { actor, token };
 }
 
 /** The sample files, in the order in which they build on each other. */
-export async function importSamples(deps: Deps, actor: Actor): Promise<void> {
-  for (const kind of IMPORT_KINDS) {
+export async function importSamples(
+  deps: Deps,
+  actor: Actor,
+  kinds: readonly ImportKindName[] = IMPORT_KINDS,
+): Promise<void> {
+  for (const kind of kinds) {
     const bytes = readFileSync(path.join(process.cwd(), 'samples', `${kind}.csv`));
     const { importId } = must(kind, await uploadFile(deps, actor, { fileName: `${kind}.csv`, bytes }));
     const { counts } = must(kind, await confirmImport(deps, actor, { importId }));
@@ -155,12 +169,18 @@ async function vehicleId({ db }: Deps, actor: Actor, unitNumber: string): Promis
   return vehicle.id;
 }
 
-async function orderOf(deps: Deps, actor: Actor, unit: string): Promise<string> {
+/** The open order of a vehicle. */
+async function orderOf(
+  deps: Deps,
+  actor: Actor,
+  unit: string,
+): Promise<{ readonly id: string; readonly number: number }> {
   const [order] = await deps.db
-    .select({ id: workOrders.id })
+    .select({ id: workOrders.id, number: workOrders.number })
     .from(workOrders)
-    .where(eq(workOrders.vehicleId, await vehicleId(deps, actor, unit)));
-  return order?.id ?? '';
+    .where(and(eq(workOrders.vehicleId, await vehicleId(deps, actor, unit)), isNull(workOrders.closedOn)));
+  if (!order) throw new Error(`demo: unit ${unit} has no open order`);
+  return order;
 }
 
 async function personIdOf({ db }: Deps, actor: Actor, name: string): Promise<string> {
@@ -170,6 +190,14 @@ async function personIdOf({ db }: Deps, actor: Actor, name: string): Promise<str
     .where(and(eq(people.fleetId, actor.fleetId), eq(people.name, name)));
   if (!person) throw new Error(`demo: nobody is called ${name}`);
   return person.id;
+}
+
+/** Everyone who works here, as they would be asked for. */
+async function peopleOf({ db }: Deps, actor: Actor): Promise<ReadonlyMap<string, Actor>> {
+  const rows = await db.select().from(people).where(eq(people.fleetId, actor.fleetId));
+  return new Map(
+    rows.map(({ id, name, role, hybridQualified }) => [name, { ...actor, personId: id, name, role, hybridQualified }]),
+  );
 }
 
 async function gradePlugs(deps: Deps, actor: Actor, { name, said }: (typeof scenario.grades)[number]): Promise<void> {
@@ -183,7 +211,7 @@ async function makeFollowUp(
   actor: Actor,
   { unit, owner, ...rest }: (typeof scenario.followUps)[number],
 ): Promise<void> {
-  const workOrderId = await orderOf(deps, actor, unit);
+  const { id: workOrderId } = await orderOf(deps, actor, unit);
   const ownerId = await personIdOf(deps, actor, owner);
   must(rest.what, await addFollowUp(deps, actor, { ...rest, workOrderId, ownerId }));
 }

@@ -10,7 +10,7 @@ const deps = { db, now: () => new Date(), today: () => DEMO_TODAY, jobs: NO_QUEU
 const tokenFile = path.join(process.env.ISOBAR_DATA_DIR ?? '.isobar', 'demo-token');
 
 if (await isFirstRun(deps)) {
-  const { token } = await loadDemo(deps);
+  const { token } = await loadDemo(deps, process.env.ISOBAR_DEMO_PAST !== 'no');
   writeFileSync(tokenFile, `${token}\n`, { mode: 0o600 });
   process.stdout.write('Loaded the demo scenario.\n');
 }

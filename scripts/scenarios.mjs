@@ -29,7 +29,11 @@ function prepare() {
     const migrated = node([nodeArgs.tsx, 'scripts/migrate.ts'], { DATABASE_URL: url });
     if (migrated !== 0) return migrated;
   }
-  return node([nodeArgs.tsx, 'scripts/load-demo.ts'], { DATABASE_URL: databases.demo, ISOBAR_DATA_DIR: folder });
+  return node([nodeArgs.tsx, 'scripts/load-demo.ts'], {
+    DATABASE_URL: databases.demo,
+    ISOBAR_DATA_DIR: folder,
+    ISOBAR_DEMO_PAST: 'no',
+  });
 }
 
 /** What each failed test had before it: whoever reads only the log sees the page too. */

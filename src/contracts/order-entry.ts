@@ -38,6 +38,11 @@ function shapeOf(name: PlaceField): z.ZodType<Json> {
   }
 }
 
+/** Made once: to make a schema takes far longer than to use it. */
+const SHAPES = Object.fromEntries(
+  (Object.keys(PLACE_FIELDS) as PlaceField[]).map((name) => [name, shapeOf(name)]),
+) as Readonly<Record<PlaceField, z.ZodType<Json>>>;
+
 const STEP_ANSWER = z.string('Write it down in words.').trim().max(300, 'At most 300 characters.');
 const STEP_STATE = z.enum(['open', 'done', 'not_done'], 'A step is open, done or not done.');
 const COUNT_FAULT = 'A count is a whole number from 0 to 200.';
@@ -49,7 +54,7 @@ export function entryValueSchema(target: string, field: string): z.ZodType<Json>
   const place = readPlaceTarget(target);
   switch (readTarget(target).kind) {
     case 'place':
-      return place && hasField(place.component, field) ? shapeOf(field) : null;
+      return place && hasField(place.component, field) ? SHAPES[field] : null;
     case 'step':
       return field === 'state' ? STEP_STATE : STEP_ANSWER;
     case 'count':

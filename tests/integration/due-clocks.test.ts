@@ -64,11 +64,13 @@ async function equalsRebuild(): Promise<void> {
 
 describe('forecasts of the past', () => {
   const bands = async () =>
-    (await w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId, dueStatus.component)).map(({ dueP10, dueP50, dueP90 }) => ({
-      dueP10,
-      dueP50,
-      dueP90,
-    }));
+    (await w.deps.db.select().from(dueStatus).orderBy(dueStatus.vehicleId, dueStatus.component)).map(
+      ({ dueP10, dueP50, dueP90 }) => ({
+        dueP10,
+        dueP50,
+        dueP90,
+      }),
+    );
 
   it('are held against what came, widen or narrow every band, move no middle, and are told with the date', async () => {
     await w.deps.db.delete(backTests);

@@ -101,12 +101,6 @@ function distributorFaults({ ignition, distributor, firingOrder }: EngineModel):
 export const coilOf = (model: EngineModel, site: SiteKey): Coil | undefined =>
   model.coils.find((coil) => coil.fires.some((fired) => siteId(fired) === siteId(site)));
 
-/** A coil's one place: the first plug that it fires stands for it. */
-export const isCoilPlace = (model: EngineModel, site: SiteKey): boolean => {
-  const first = coilOf(model, site)?.fires[0];
-  return first !== undefined && siteId(first) === siteId(site);
-};
-
 /**
  * Coils as a person lists them: groups of plugs, separated by commas or bars, each group one coil.
  * "1, 2, 3" is a coil each; "1 4, 2 3" pairs; "1A 1B, 2A 2B" a coil over two plugs. A cylinder alone means all its plugs.

@@ -10,7 +10,7 @@ export interface Author {
   readonly personId: PersonId | null;
 }
 
-type AuditEntry = {
+export type AuditEntry = {
   readonly [E in AuditEntity]: {
     readonly entity: E;
     readonly action: AuditAction<E>;
@@ -20,8 +20,17 @@ type AuditEntry = {
 }[AuditEntity];
 
 /** One row of the append-only trail, in the transaction of the write it tells of. */
-export async function writeAudit(tx: Tx, { fleetId, personId }: Author, entry: AuditEntry): Promise<void> {
-  await tx.insert(auditTrail).values({ fleetId, personId, ...entry });
+export async function writeAudit(tx: Tx, author: Author, entry: AuditEntry): Promise<void> {
+  await writeAudits(tx, author, [entry]);
+}
+
+/** The same of several writes, in their order. */
+export async function writeAudits(
+  tx: Tx,
+  { fleetId, personId }: Author,
+  entries: readonly AuditEntry[],
+): Promise<void> {
+  if (entries.length > 0) await tx.insert(auditTrail).values(entries.map((entry) => ({ fleetId, personId, ...entry })));
 }
 
 export async function auditOf(q: Querier, fleetId: FleetId, entity: AuditEntity, entityId: string, limit = 50) {

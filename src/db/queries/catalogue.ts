@@ -16,16 +16,22 @@ export interface EngineFamily extends EngineFamilyRow {
 }
 
 /** All engine families of a fleet with their layouts, by code. */
-export async function loadFamilies(q: Querier, fleetId: FleetId): Promise<readonly EngineFamily[]> {
+export async function loadFamilies(
+  q: Querier,
+  fleetId: FleetId,
+  ids?: readonly string[],
+): Promise<readonly EngineFamily[]> {
   const families = await q
     .select()
     .from(engineFamilies)
-    .where(eq(engineFamilies.fleetId, fleetId))
+    .where(and(eq(engineFamilies.fleetId, fleetId), ids ? inArray(engineFamilies.id, [...ids]) : undefined))
     .orderBy(asc(engineFamilies.code));
   const cylinders = await q
     .select()
     .from(engineCylinders)
-    .where(eq(engineCylinders.fleetId, fleetId))
+    .where(
+      and(eq(engineCylinders.fleetId, fleetId), ids ? inArray(engineCylinders.engineFamilyId, [...ids]) : undefined),
+    )
     .orderBy(asc(engineCylinders.bank), asc(engineCylinders.place));
   const byFamily = groupBy(cylinders, (row) => row.engineFamilyId);
   return families.map((family) => ({ ...family, model: toModel(family, byFamily.get(family.id) ?? []) }));
@@ -75,7 +81,7 @@ export async function loadSheets(
   q: Querier,
   fleetId: FleetId,
   today: string,
-  ids?: readonly string[],
+  which: { readonly ids?: readonly string[]; readonly familyIds?: readonly string[] } = {},
 ): Promise<readonly ComponentSheet[]> {
   const checkedSince = sql<string | null>`(
     select p.name from sheet_checks c join people p on p.id = c.person_id
@@ -84,7 +90,13 @@ export async function loadSheets(
     .select({ sheet: specSheets, part: parts, checkedSince })
     .from(specSheets)
     .innerJoin(parts, eq(parts.id, specSheets.partId))
-    .where(and(eq(specSheets.fleetId, fleetId), ids ? inArray(specSheets.id, [...ids]) : undefined));
+    .where(
+      and(
+        eq(specSheets.fleetId, fleetId),
+        which.ids ? inArray(specSheets.id, [...which.ids]) : undefined,
+        which.familyIds ? inArray(specSheets.engineFamilyId, [...which.familyIds]) : undefined,
+      ),
+    );
   return rows.map(({ sheet, part, checkedSince: checked }) => ({
     ...sheet,
     checkedBy: sheet.checkedBy ?? checked,
@@ -100,7 +112,7 @@ export async function loadSpecs(
   today: string,
   ids?: readonly string[],
 ): Promise<readonly SpecSheet[]> {
-  return (await loadSheets(q, fleetId, today, ids)).filter(isPlugSheet);
+  return (await loadSheets(q, fleetId, today, ids && { ids })).filter(isPlugSheet);
 }
 
 export const isPlugSheet = (sheet: ComponentSheet): sheet is SpecSheet =>

@@ -12,7 +12,7 @@ export const checkSheet = useCase({
   input: z.object({ sheetId: z.uuid() }),
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const [sheet] = await loadSheets(tx, actor.fleetId, deps.today(), [input.sheetId]);
+      const [sheet] = await loadSheets(tx, actor.fleetId, deps.today(), { ids: [input.sheetId] });
       if (!sheet) return notFound('spec sheet');
       if (sheet.checkedBy !== null) return fail('conflict', `${sheet.checkedBy} has checked this sheet already.`);
       if (sheet.enteredById === actor.personId || sheet.enteredBy === actor.name)

@@ -41,9 +41,9 @@ export async function fitmentOf(
   vehicleId: VehicleId,
 ): Promise<VehicleFitment | null> {
   const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
-  const family = vehicle && (await loadFamilies(q, fleetId)).find((f) => f.id === vehicle.engineFamilyId);
+  const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];
   if (!vehicle || !family) return null;
-  const sheets = (await loadSheets(q, fleetId, today)).filter((sheet) => sheet.engineFamilyId === family.id);
+  const sheets = await loadSheets(q, fleetId, today, { familyIds: [family.id] });
   const specs = sheets.filter(isPlugSheet);
   const fitment = match(vehicle, specs, family.variants);
   return { vehicle, family, sheets, specs, fitment, blockers: blockersFor(fitment, specs) };

@@ -36,9 +36,9 @@ export const viewEngine = useCase({
   permission: 'read the fleet',
   input: z.uuid(),
   async run(deps, actor, id) {
-    const family = (await loadFamilies(deps.db, actor.fleetId)).find((f) => f.id === id);
+    const [family] = await loadFamilies(deps.db, actor.fleetId, [id]);
     if (!family) return notFound('engine family');
-    const sheets = (await loadSheets(deps.db, actor.fleetId, deps.today())).filter((s) => s.engineFamilyId === id);
+    const sheets = await loadSheets(deps.db, actor.fleetId, deps.today(), { familyIds: [id] });
     const fleet = await deps.db
       .select({ id: vehicles.id, unitNumber: vehicles.unitNumber, name: vehicles.name, variant: vehicles.variant })
       .from(vehicles)

@@ -114,7 +114,7 @@ function sumOfPlaces(
 }
 
 /** One component of a vehicle with the reckoning behind its date, and the parts of its pressure. */
-export interface ComponentDueView extends DueItem {
+interface ComponentDueView extends DueItem {
   readonly breakdown: readonly BreakdownLine[];
   readonly pressureParts: Pressure | null;
 }

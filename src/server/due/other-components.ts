@@ -24,8 +24,8 @@ export async function companionsOf(
 ): Promise<readonly Companion[]> {
   if (item.odometerKm === null || item.odometerOn === null) return [];
   const odometer: Odometer = { on: item.odometerOn, km: item.odometerKm };
-  const sheets = (await loadSheets(q, vehicle.fleetId, today)).filter(
-    (sheet) => sheet.engineFamilyId === family.id && sheet.component !== 'plug',
+  const sheets = (await loadSheets(q, vehicle.fleetId, today, { familyIds: [family.id] })).filter(
+    (sheet) => sheet.component !== 'plug',
   );
   const fitted = groupBy(
     await q

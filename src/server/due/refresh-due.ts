@@ -44,7 +44,7 @@ export async function refreshDue(tx: Tx, fleetId: FleetId, today: PlainDate, whi
   const readings = await loadRecentReadings(tx, fleetId, which);
   const fitted = groupBy(await loadCurrent(tx, fleetId, which), (row) => row.vehicleId);
   const hours = await loadHourReadings(tx, fleetId, which);
-  const known = await loadKnown(tx, fleetId, today);
+  const known = await loadKnown(tx, fleetId, today, which && vehicles.map((vehicle) => vehicle.engineFamilyId));
   const rows = vehicles.flatMap((vehicle): DueInputsRow[] => {
     const layout = known.layouts.get(vehicle.engineFamilyId);
     if (!layout) return [];
@@ -130,10 +130,12 @@ interface Known {
   readonly ceilings: Ceilings;
 }
 
-async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate): Promise<Known> {
-  const families = await loadFamilies(tx, fleetId);
+/** @param of engine families; null: all */
+async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate, of: readonly string[] | null): Promise<Known> {
+  const familyIds = of ? [...new Set(of)] : undefined;
+  const families = await loadFamilies(tx, fleetId, familyIds);
   const variants = new Map(families.map((family) => [family.id, family.variants]));
-  const sheets = groupBy(await loadSheets(tx, fleetId, today), (sheet) => sheet.component);
+  const sheets = groupBy(await loadSheets(tx, fleetId, today, familyIds && { familyIds }), (sheet) => sheet.component);
   return {
     layouts: new Map(families.map((family) => [family.id, layoutOf(family.model)])),
     fitmentOf: new Map(

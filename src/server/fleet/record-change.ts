@@ -43,7 +43,7 @@ export const recordChange = useCase({
   async run(deps, actor, input): Promise<Outcome<{ readonly changed: number }>> {
     return deps.db.transaction(async (tx) => {
       const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [input.vehicleId]);
-      const family = (await loadFamilies(tx, actor.fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
+      const [family] = vehicle ? await loadFamilies(tx, actor.fleetId, [vehicle.engineFamilyId]) : [];
       if (!vehicle || !family) return notFound('vehicle');
       const layout = layoutOf(family.model);
       if (quantityOf(layout, input.component) === 0)

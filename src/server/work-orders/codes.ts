@@ -65,7 +65,7 @@ export const keepCodes = useCase({
 
 async function askReader(tx: Tx, actor: Actor, vehicleId: VehicleId, after: boolean) {
   const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, vehicleId));
-  const family = (await loadFamilies(tx, actor.fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
+  const [family] = vehicle ? await loadFamilies(tx, actor.fleetId, [vehicle.engineFamilyId]) : [];
   if (!vehicle || !family) return notFound('vehicle');
   const { codeReader } = await portsOf(tx, actor.fleetId);
   if (!codeReader) {

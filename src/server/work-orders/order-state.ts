@@ -99,7 +99,7 @@ async function outgoingOf(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<
 export async function loadFloorState(q: Querier, order: WorkOrderRow, today: string): Promise<FloorState | null> {
   const { fleetId } = order;
   const [vehicle] = await loadVehicleKeys(q, fleetId, [order.vehicleId]);
-  const family = (await loadFamilies(q, fleetId)).find(({ id }) => id === vehicle?.engineFamilyId);
+  const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];
   if (!vehicle || !family) return null;
   const { graph } = await loadGraph(q, fleetId);
   const choices = choicesFor(await loadPolicyChoices(q, fleetId), vehicle);
@@ -134,7 +134,7 @@ async function taskStates(
 ): Promise<readonly TaskState[] | null> {
   const rows = await loadTasks(q, order.id);
   const ids = rows.flatMap(({ specSheetId }) => specSheetId ?? []);
-  const sheets = new Map((await loadSheets(q, order.fleetId, today, ids)).map((sheet) => [sheet.id, sheet]));
+  const sheets = new Map((await loadSheets(q, order.fleetId, today, { ids })).map((sheet) => [sheet.id, sheet]));
   const states = rows.flatMap((row): TaskState[] => {
     const sheet = row.specSheetId === null ? null : (sheets.get(row.specSheetId) ?? null);
     const rules = rulesOf(row.component, sheet, family, choices, graph);

@@ -51,6 +51,7 @@ export const recordEntries = useCase({
       const model = orderModelOf(state);
       const before = jobRecordOf(state);
       let record = before;
+      const judged: Judged[] = [];
       for (const sent of input.entries) {
         if (results.has(sent.id)) continue;
         const entry = readEntry(sent, actor);
@@ -62,8 +63,9 @@ export const recordEntries = useCase({
         record = applied.record;
         const result = { id: entry.id, outcome: applied.outcome, message: applied.message };
         results.set(entry.id, result);
-        await keepEntry(tx, actor, input.workOrderId, entry, result);
+        judged.push({ entry, result });
       }
+      await keepEntries(tx, actor, input.workOrderId, judged);
       await writeRecord(tx, { state, model, actor, now: deps.now() }, record, changesBetween(before, record));
       return ok(input.entries.flatMap(({ id }) => results.get(id) ?? []));
     });
@@ -86,27 +88,38 @@ function readEntry(sent: unknown, actor: Actor): Entry | string {
     : (value.error.issues[0]?.message ?? 'This cannot be kept here.');
 }
 
-async function keepEntry(
+interface Judged {
+  readonly entry: Entry;
+  readonly result: EntryResult;
+}
+
+async function keepEntries(tx: Tx, actor: Actor, workOrderId: WorkOrderId, judged: readonly Judged[]): Promise<void> {
+  if (judged.length === 0) return;
+  await tx.insert(floorEntries).values(
+    judged.map(({ entry: { id, target, field, value, base, at }, result }) => ({
+      id,
+      fleetId: actor.fleetId,
+      workOrderId,
+      target,
+      field,
+      value,
+      base,
+      outcome: result.outcome,
+      message: result.message,
+      enteredBy: actor.personId,
+      enteredAt: new Date(at),
+    })),
+  );
+  for (const { entry, result } of judged) await resolveOther(tx, workOrderId, entry, result);
+}
+
+/** What this entry decides between is no longer open. */
+async function resolveOther(
   tx: Tx,
-  actor: Actor,
   workOrderId: WorkOrderId,
-  entry: Entry,
+  { resolves, target, field }: Entry,
   result: EntryResult,
 ): Promise<void> {
-  const { id, target, field, value, base, at, resolves } = entry;
-  await tx.insert(floorEntries).values({
-    id,
-    fleetId: actor.fleetId,
-    workOrderId,
-    target,
-    field,
-    value,
-    base,
-    outcome: result.outcome,
-    message: result.message,
-    enteredBy: actor.personId,
-    enteredAt: new Date(at),
-  });
   if (resolves && (result.outcome === 'kept' || result.outcome === 'same'))
     await tx
       .update(floorEntries)

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { SpecSheetId } from '@/core/shared/kinds';
 import { personUnits } from '@/core/units/person-units';
 import type { TargetChange } from '@/core/work/apply-entry';
@@ -7,9 +7,9 @@ import { countsIn, type OrderModel, placeIn, quantityIn, stepStateIn } from '@/c
 import type { PlaceRecord } from '@/core/work/place-fields';
 import { answerField, readPlaceTarget, readTarget, stepTarget } from '@/core/work/targets';
 import type { Tx } from '@/db/client';
-import { writeAudit } from '@/db/queries/audit';
-import type { PlaceRow } from '@/db/queries/work-orders';
-import { taskPlaces, workOrderCounts, workOrderSteps, workOrders } from '@/db/schema';
+import { type AuditEntry, writeAudits } from '@/db/queries/audit';
+import type { PlaceRow, StepRow } from '@/db/queries/work-orders';
+import { taskPlaces, workOrderCounts, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
 import { addClearing } from './add-clearing';
 import type { FloorState } from './order-state';
@@ -32,11 +32,13 @@ export async function writeRecord(
 ): Promise<void> {
   const { state, actor } = writing;
   const { order } = state;
+  const audits: AuditEntry[] = [];
+  const steps: StepWrite[] = [];
   for (const change of changes) {
     const { kind, key } = readTarget(change.target);
     if (kind === null) continue;
     if (kind === 'place') await writePlace(tx, writing, record, change);
-    else if (kind === 'step') await writeStep(tx, writing, record, key, change);
+    else if (kind === 'step') steps.push(...stepWrite(writing, record, key, change));
     else if (kind === 'count') await writeCount(tx, writing, record, key);
     else
       await tx
@@ -45,13 +47,15 @@ export async function writeRecord(
         .where(eq(workOrders.id, order.id));
     const from = shortened(change.from);
     const to = shortened(change.to);
-    await writeAudit(tx, actor, {
+    audits.push({
       action: kind === 'place' ? 'record' : kind,
       entity: 'work-order',
       entityId: order.id,
       changes: changesOf(change.target, kind, key, from, to),
     });
   }
+  await writeSteps(tx, steps);
+  await writeAudits(tx, actor, audits);
   if (changes.length > 0 && order.state !== 'in_bay')
     await tx.update(workOrders).set({ state: 'in_bay' }).where(eq(workOrders.id, order.id));
 }
@@ -161,15 +165,17 @@ function measuredOf(at: PlaceRecord, target: string, model: OrderModel, actor: A
   };
 }
 
-async function writeStep(
-  tx: Tx,
+/** A step as it is to stand. */
+type StepWrite = Pick<StepRow, 'id' | 'answers' | 'state' | 'saidBy' | 'saidAt'>;
+
+function stepWrite(
   { state, actor, now }: Writing,
   record: JobRecord,
   key: string,
   { to }: TargetChange,
-): Promise<void> {
+): readonly StepWrite[] {
   const row = state.steps.find((step) => step.key === key);
-  if (!row) return;
+  if (!row) return [];
   const fields = record[stepTarget(key)] ?? {};
   const answers = Object.fromEntries(
     (row.asks ?? []).flatMap((ask) => {
@@ -179,10 +185,19 @@ async function writeStep(
   );
   const said = stepStateIn(record, key);
   const by = said === 'open' ? { saidBy: null, saidAt: null } : { saidBy: actor.personId, saidAt: now };
-  await tx
-    .update(workOrderSteps)
-    .set({ answers: { ...row.answers, ...answers }, ...('state' in to ? { state: said, ...by } : {}) })
-    .where(eq(workOrderSteps.id, row.id));
+  const { id, state: before, saidBy, saidAt } = row;
+  const stands = 'state' in to ? { state: said, ...by } : { state: before, saidBy, saidAt };
+  return [{ id, answers: { ...row.answers, ...answers }, ...stands }];
+}
+
+/** All of them in one statement: a device sends the steps of a whole phase at once. */
+async function writeSteps(tx: Tx, steps: readonly StepWrite[]): Promise<void> {
+  if (steps.length === 0) return;
+  await tx.execute(sql`
+    update work_order_steps s set answers = n.answers, state = n.state, said_by = n."saidBy", said_at = n."saidAt"
+    from json_to_recordset(${JSON.stringify(steps)}::json)
+      as n (id uuid, answers jsonb, state text, "saidBy" uuid, "saidAt" timestamptz)
+    where s.id = n.id`);
 }
 
 async function writeCount(tx: Tx, { state, model }: Writing, record: JobRecord, key: string): Promise<void> {

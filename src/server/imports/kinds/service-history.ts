@@ -2,13 +2,14 @@ import { eq } from 'drizzle-orm';
 import { partKey } from '@/core/catalogue/match';
 import { insertStays, REMOVAL_REASONS, type RemovalReason } from '@/core/components/history';
 import type { Certainty } from '@/core/due/due';
-import { isCoilPlace } from '@/core/engine/coils';
-import { layoutOf, type Site, sitesFromText } from '@/core/engine/layout';
-import { siteId } from '@/core/engine/model';
+import { layoutOf, sitesFromText } from '@/core/engine/layout';
+import { type SiteKey, siteId } from '@/core/engine/model';
+import { placesOf } from '@/core/engine/places';
 import { bankNamed } from '@/core/engine/sides';
 import type { FleetId, Km } from '@/core/shared/kinds';
 import { keptKm, keptMm } from '@/core/units/round';
 import { KM_PER_MILE } from '@/core/units/unit';
+import { TASK_COMPONENTS } from '@/core/work/task';
 import type { Querier } from '@/db/client';
 import { loadStays, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
@@ -19,7 +20,7 @@ import { defineKind, type PlannedRow, type PlanScope, type RawRow } from '../kin
 type Values = Omit<Parameters<typeof newStay>[0], 'fleetId' | 'cylinder' | 'position'>;
 interface HistoryWrite {
   readonly values: Values;
-  readonly sites: readonly Pick<Site, 'cylinder' | 'position'>[];
+  readonly sites: readonly SiteKey[];
   /** Why the parts that were there came out. */
   readonly removed: RemovalReason;
 }
@@ -33,13 +34,13 @@ interface Here {
   readonly tags: Map<string, string>;
 }
 
-const FITTED = ['plug', 'coil'] as const;
+const FITTED = TASK_COMPONENTS;
 
 export const serviceHistoryKind = defineKind<HistoryWrite>({
   name: 'service-history',
   title: 'Service history',
   about:
-    'One row a past service: which plugs, or which coil with its tag, went in, at which sites, when and at what distance. “about 2019”, “60 or 70 thousand” and “unknown” are kept as what they are, apart from exact figures.',
+    'One row a past service: which plugs, coils with their tags, leads, cap or other ignition parts went in, at which sites, when and at what distance. “about 2019”, “60 or 70 thousand” and “unknown” are kept as what they are, apart from exact figures.',
   needs: ['vehicles'],
   dateColumns: ['serviced_on'],
   columns: [
@@ -57,7 +58,12 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
       aliases: ['reading', 'mileage'],
     },
     { key: 'unit', help: 'km or mi', example: 'km' },
-    { key: 'sites', help: 'all, bank 1, or sites such as 1 3 5 or 1A 2B', example: 'all', aliases: ['cylinders'] },
+    {
+      key: 'sites',
+      help: 'all, bank 1, or sites such as 1 3 5 or 1A 2B; all for a cap, a rotor or a lead set',
+      example: 'all',
+      aliases: ['cylinders'],
+    },
     { key: 'part_number', help: 'By the record; empty when it names none', example: 'EM-7310', aliases: ['part'] },
     { key: 'gap', help: 'As fitted', example: '1.05', aliases: ['gap_fitted'] },
     { key: 'gap_unit', help: 'mm, in or thou', example: 'mm' },
@@ -67,7 +73,7 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
       example: 'proven',
       aliases: ['certainty'],
     },
-    { key: 'component', help: 'plug or coil; plug when empty', example: 'plug', choices: FITTED },
+    { key: 'component', help: 'What went in; plug when empty', example: 'plug', choices: FITTED },
     { key: 'tag', help: 'Serial or tag of a coil: one row a coil', example: '' },
     {
       key: 'removal_reason',
@@ -115,19 +121,19 @@ async function whatIsHere(q: Querier, fleetId: FleetId): Promise<Here> {
 const fitKey = (row: Pick<NewStay, 'vehicleId' | 'component' | 'installedOn' | 'installedKm'>, site: string): string =>
   `${row.vehicleId} ${row.component} ${row.installedOn} ${row.installedKm} ${site}`;
 
-/** The sites that a text names; null where one of them is not there. A coil has one place, however many plugs it fires. */
+/** The places at the sites that a text names; null where one of them is not there. A coil has one place, however many plugs it fires. */
 function sitesNamed(
   text: string,
   component: (typeof FITTED)[number],
   { model }: EngineFamily,
   steering: Parameters<typeof bankNamed>[2],
-): readonly Site[] | null {
+): readonly SiteKey[] | null {
   const layout = layoutOf(model);
   const bank = bankNamed(model, text, steering);
   const named = bank
     ? layout.sites.filter((site) => bank.cylinders.includes(site.cylinder))
     : sitesFromText(layout, text);
-  return component === 'plug' ? named : (named?.filter((site) => isCoilPlace(layout.model, site)) ?? null);
+  return named && placesOf(layout, component, named);
 }
 
 function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): PlannedRow<HistoryWrite> {
@@ -151,6 +157,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
   if (tag !== null && sites && sites.length !== 1)
     r.fault('tag', 'a tag is of one coil: name its one cylinder under sites');
   if (!sites) r.fault('sites', `“${typedSites}” names a site that ${family.code} does not have`);
+  if (sites?.length === 0) r.fault('component', `${family.code} has no ${component.replace('_', ' ')}`);
   const partNumber = r.text('part_number');
   const gap = r.quantity('gap', 'gap', 'gap_unit', 'mm');
   const removed = r.oneOf('removal_reason', REMOVAL_REASONS, 'unknown') ?? 'unknown';
@@ -186,7 +193,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
   if (place !== null) here.tags.set(tagKey, place);
   const fresh = sites.filter((site) => !here.done.has(fitKey(values, siteId(site))));
   for (const site of fresh) here.done.add(fitKey(values, siteId(site)));
-  const label = `${what}, ${component === 'coil' ? 'coil at ' : ''}${typedSites === 'all' ? 'all sites' : `sites ${typedSites}`}`;
+  const label = `${what}, ${component === 'plug' ? '' : `${component.replace('_', ' ')} at `}${typedSites === 'all' ? 'all sites' : `sites ${typedSites}`}`;
   return fresh.length === 0
     ? { line, verdict: 'skip', what: label, reasons: ['already here'] }
     : { line, verdict: 'add', what: label, reasons: [], write: { values, sites: fresh, removed } };

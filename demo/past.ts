@@ -1,0 +1,304 @@
+import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { layoutOf } from '../src/core/engine/layout';
+import { siteId } from '../src/core/engine/model';
+import { allPlaces, isCoil } from '../src/core/engine/places';
+import type { FleetId } from '../src/core/shared/kinds';
+import { normal, type Random, seeded } from '../src/core/stats/seeded';
+import type { Entry, Fields, Json } from '../src/core/work/entry';
+import type { FloorJob, FloorPlace, FloorTask } from '../src/core/work/job-record';
+import { plugRulesOf } from '../src/core/work/order-model';
+import { allNormal, normalFor } from '../src/core/work/place-fields';
+import { answerField, countTarget, ORDER_TARGET, stepTarget } from '../src/core/work/targets';
+import { loadFamilies } from '../src/db/queries/catalogue';
+import { loadRecorded } from '../src/db/queries/due-inputs';
+import { fittedComponents, vehicles } from '../src/db/schema';
+import type { Actor } from '../src/server/access';
+import type { Deps } from '../src/server/deps';
+import { confirmImport, uploadFile } from '../src/server/imports/import-file';
+import { closeWorkOrder } from '../src/server/work-orders/close-work-order';
+import { codesInput, keepCodes } from '../src/server/work-orders/codes';
+import { openWorkOrder } from '../src/server/work-orders/open-work-order';
+import type { TaskInput } from '../src/server/work-orders/plan-tasks';
+import { recordEntries } from '../src/server/work-orders/record-entries';
+import { viewFloor } from '../src/server/work-orders/view-job';
+import { must } from './must';
+import { type PastVehicle, type PastVisit, planPast } from './past-plan';
+
+/* Three years of closed work orders, played through the same use-cases as everyone's. */
+
+const SEED = 1916;
+const TUNE_UP = '5';
+
+/** So many entries a device sends at a time. */
+const AT_ONCE = 200;
+
+/** Who works where, and by how much their wrench is off, N·m: one of them pulls on. */
+const TECHNICIANS = [
+  { name: 'M. Vane', depot: 'Northhaven', pullsNm: 0.1 },
+  { name: 'J. Holm', depot: 'Quarry Cross', pullsNm: -0.1 },
+  { name: 'A. Corrie', depot: 'Machair Road', pullsNm: 0 },
+  { name: 'S. Pirie', depot: 'Eastlight', pullsNm: 0.7 },
+] as const;
+type Technician = (typeof TECHNICIANS)[number];
+
+/** @param people ids by name */
+export async function playPast(deps: Deps, supervisor: Actor, people: ReadonlyMap<string, Actor>): Promise<void> {
+  const random = seeded(SEED);
+  await importCoils(deps, supervisor);
+  const visits = planPast(await fleetOf(deps, supervisor.fleetId), random);
+  for (const visit of visits) await playVisit(deps, supervisor, people, visit, random);
+}
+
+/** Cap and leads of the breakdown lorry: nobody has got round to them. */
+const LONG_AGO: readonly string[] = [
+  '4,2018-05-02,104600 mi,all,proven,lead_set,',
+  '4,2020-04-14,109200 mi,all,proven,cap,',
+];
+
+/** Every coil with the serial that it left its works with, where the files name none, and what was done long ago. */
+async function importCoils(deps: Deps, supervisor: Actor): Promise<void> {
+  const fitted = await deps.db
+    .selectDistinct({ id: fittedComponents.vehicleId })
+    .from(fittedComponents)
+    .where(eq(fittedComponents.component, 'coil'));
+  const known = new Set<string>(fitted.map(({ id }) => id));
+  const rows = (await fleetOf(deps, supervisor.fleetId)).flatMap(({ row, family, inServiceOn }) =>
+    (['coil', 'rail'] as const).flatMap((component) =>
+      known.has(row.id)
+        ? []
+        : allPlaces(layoutOf(family.model), component).map((place, i) =>
+            [
+              row.unitNumber,
+              inServiceOn,
+              '0',
+              siteId(place),
+              'proven',
+              component,
+              `NC-${row.unitNumber}-${i + 1}`,
+            ].join(','),
+          ),
+    ),
+  );
+  const bytes = Buffer.from(
+    ['unit_number,serviced_on,odometer,sites,history,component,tag', ...LONG_AGO, ...rows].join('\n'),
+  );
+  const { importId } = must(
+    'coils',
+    await uploadFile(deps, supervisor, { fileName: 'coils.csv', kind: 'service-history', bytes }),
+  );
+  const { counts } = must('coils', await confirmImport(deps, supervisor, { importId }));
+  if (counts.refuse > 0) throw new Error(`demo: coils: ${counts.refuse} rows refused`);
+}
+
+/** Today's tune-up of a distributor engine, half done: cap and rotor are in, and the first three plugs. */
+export async function playTuneUp(deps: Deps, supervisor: Actor, people: ReadonlyMap<string, Actor>): Promise<void> {
+  const [vehicle] = (await fleetOf(deps, supervisor.fleetId)).filter(({ row }) => row.unitNumber === TUNE_UP);
+  if (!vehicle) throw new Error(`demo: no unit ${TUNE_UP}`);
+  const replace = { action: 'replace', places: 'all', why: 'due', note: '' } as const;
+  const tasks: readonly TaskInput[] = [
+    { ...replace, component: 'cap' },
+    { ...replace, component: 'rotor' },
+    { ...replace, component: 'lead_set' },
+    { ...replace, component: 'plug' },
+    { ...replace, component: 'coil', action: 'inspect', why: 'with_other_work' },
+  ];
+  const { row } = vehicle;
+  const visit = {
+    unit: TUNE_UP,
+    vehicleId: row.id,
+    depot: row.depot,
+    hybrid: false,
+    on: deps.today(),
+    tasks,
+    plugLife: 1,
+  };
+  const { workOrderId } = must(
+    'tune-up',
+    await openWorkOrder(deps, supervisor, { vehicleId: row.id, tasks: [...tasks] }),
+  );
+  const technician = TECHNICIANS[1];
+  const worker = people.get(technician.name) ?? supervisor;
+  const job = must('tune-up', await viewFloor(deps, worker, workOrderId));
+  const plugs = job.places.filter(({ component }) => component === 'plug').slice(0, 3);
+  const done = [...job.places.filter(({ component }) => component === 'cap' || component === 'rotor'), ...plugs];
+  const entries = [
+    ...said(job, visit, ORDER_TARGET, { trayFirst: job.sites[0]?.id ?? null }),
+    ...done.flatMap((place) => placeEntries(job, place, visit, technician, seeded(SEED))),
+  ];
+  for (const { message } of must('tune-up', await recordEntries(deps, worker, { workOrderId, entries })))
+    if (message) throw new Error(`demo: tune-up: ${message}`);
+}
+
+async function fleetOf(deps: Deps, fleetId: FleetId): Promise<readonly PastVehicle[]> {
+  const families = new Map((await loadFamilies(deps.db, fleetId)).map((family) => [family.id, family]));
+  const known = new Map(
+    (await deps.db.select().from(vehicles).where(eq(vehicles.fleetId, fleetId))).map((row) => [row.id as string, row]),
+  );
+  const fleet = (await loadRecorded(deps.db, fleetId, null)).flatMap((row): PastVehicle[] => {
+    const vehicle = known.get(row.id);
+    const family = vehicle && families.get(vehicle.engineFamilyId);
+    return family ? [{ row, family, inServiceOn: vehicle.inServiceOn, odometerUnit: vehicle.odometerUnit }] : [];
+  });
+  return fleet.sort((a, b) => Number(a.row.unitNumber) - Number(b.row.unitNumber));
+}
+
+function technicianFor({ depot, hybrid }: PastVisit, random: Random): Technician {
+  const able = hybrid ? TECHNICIANS.slice(0, 2) : TECHNICIANS;
+  const [first] = able;
+  return (
+    able.find((one) => one.depot === depot && random() < 0.85) ?? able[Math.floor(random() * able.length)] ?? first
+  );
+}
+
+async function playVisit(
+  deps: Deps,
+  supervisor: Actor,
+  people: ReadonlyMap<string, Actor>,
+  visit: PastVisit,
+  random: Random,
+): Promise<void> {
+  const technician = technicianFor(visit, random);
+  const worker = people.get(technician.name) ?? supervisor;
+  const then: Deps = { ...deps, today: () => visit.on, now: () => new Date(`${visit.on}T14:20:00Z`) };
+  const what = `unit ${visit.unit} on ${visit.on}`;
+  const opened = must(
+    what,
+    await openWorkOrder(then, supervisor, {
+      vehicleId: visit.vehicleId,
+      tasks: [...visit.tasks],
+      releaseReason: 'as before',
+    }),
+  );
+  const { workOrderId } = opened;
+  for (const moment of ['before', 'after'] as const)
+    must(what, await keepCodes(then, worker, codesInput.parse({ workOrderId, moment, typed: 'none' })));
+  const job = must(what, await viewFloor(then, worker, workOrderId));
+  const entries = [
+    ...job.places.flatMap((place) => placeEntries(job, place, visit, technician, random)),
+    ...stepEntries(job, visit),
+  ];
+  const first = job.sites[0];
+  if (job.plug && first) entries.unshift(...said(job, visit, ORDER_TARGET, { trayFirst: first.id }));
+  for (let at = 0; at < entries.length; at += AT_ONCE) {
+    const some = entries.slice(at, at + AT_ONCE);
+    for (const { message } of must(what, await recordEntries(then, worker, { workOrderId, entries: some })))
+      if (message) throw new Error(`demo: ${what}: ${message}`);
+  }
+  must(what, await closeWorkOrder(then, supervisor, { workOrderId, version: 1, odometer: visit.odometer, note: '' }));
+}
+
+/** A visit as far as its records tell of it. */
+type Doing = Pick<PastVisit, 'unit' | 'on' | 'plugLife'>;
+
+/** Fields of a target as a device sends them that has just seen the job. */
+const said = (job: FloorJob, visit: Doing, target: string, fields: Fields): Entry[] =>
+  Object.entries(fields).map(([field, value]) => ({
+    id: randomUUID(),
+    target,
+    field,
+    value,
+    base: job.record[target]?.[field] ?? null,
+    at: `${visit.on}T10:30:00Z`,
+  }));
+
+function placeEntries(job: FloorJob, place: FloorPlace, visit: Doing, technician: Technician, random: Random): Entry[] {
+  const task = job.tasks.find(({ id }) => id === place.task);
+  if (!task) return [];
+  const fields =
+    place.component === 'plug'
+      ? plugFields(job, place, visit, technician, random)
+      : partFields(place, task, visit, random);
+  return said(job, visit, place.target, { ...fields, done: true });
+}
+
+const pick = <T>(random: Random, from: readonly T[]): T => from[Math.floor(random() * from.length)] as T;
+
+/** A plug that came out worn by its life, and the one that went in. */
+function plugFields(job: FloorJob, place: FloorPlace, visit: Doing, technician: Technician, random: Random): Fields {
+  const rules = plugRulesOf(job);
+  if (!job.plug || !rules) return {};
+  const { minMm, maxMm } = rules.gap;
+  const middle = (minMm + maxMm) / 2;
+  const grown = (rules.electrode === 'nickel' ? 0.14 : 0.09) * visit.plugLife + 0.015 * normal(random);
+  const aim = (rules.torqueNm.min + rules.torqueNm.max) / 2 + technician.pullsNm + 0.25 * normal(random);
+  const torque = Math.min(rules.torqueNm.max, Math.max(rules.torqueNm.min, aim));
+  const gap = Math.min(maxMm, Math.max(minMm, middle + 0.008 * normal(random)));
+  return {
+    observedNumber: place.expectedNumber ?? rules.partNumber,
+    removedGap: `${(middle + Math.max(0, grown)).toFixed(2)} mm`,
+    seen: { ...allNormal(job.plug.seat, job.layout.model.ignition), ...wornWords(visit.plugLife, random) },
+    breakawayFeel: visit.plugLife > 0.95 && random() < 0.15 ? 'tight' : 'normal',
+    newNumber: rules.partNumber,
+    newGap: `${gap.toFixed(3)} mm`,
+    newLot: `${rules.partNumber.slice(0, 1)}${visit.on.slice(2, 4)}-${visit.on.slice(5, 7)}`,
+    compound: rules.lubricant === 'dry' ? '' : 'nickel compound',
+    torqueMethod: 'wrench',
+    installedTorque: `${torque.toFixed(2)} N·m`,
+  };
+}
+
+/** Rounded electrodes are age; here and there a nose is greyer than tan. */
+function wornWords(life: number, random: Random): Readonly<Record<string, number>> {
+  return { ...(life > 0.6 ? { 'electrodes rounded': 2 } : {}), ...(random() < 0.2 ? { 'nose grey': 1 } : {}) };
+}
+
+const FAILED_COIL = ['coil body cracked', 'coil tower tracked', 'coil terminal corroded'] as const;
+
+/** Another part: looked at, and replaced where its task says so. */
+function partFields(place: FloorPlace, task: FloorTask, visit: Doing, random: Random): Fields {
+  const { component } = place;
+  const isFailed = task.action === 'replace' && task.why === 'reported';
+  const normalWords = normalFor(component);
+  const seen: Json =
+    isFailed && isCoil(component)
+      ? { ...without(normalWords, 'coil sound'), [pick(random, FAILED_COIL)]: 2 }
+      : normalWords;
+  if (task.action === 'inspect') return { seen, result: 'good' };
+  if (task.action === 'test') return { result: 'good', ...resistances(task, random) };
+  const torque = task.rules.torqueNm;
+  return {
+    seen,
+    newNumber: task.rules.partNumber ?? '',
+    ...(isCoil(component) ? { tagIn: serialOf(visit, place) } : {}),
+    ...(torque ? { torqueMethod: 'wrench', installedTorque: `${((torque.min + torque.max) / 2).toFixed(1)} N·m` } : {}),
+  };
+}
+
+/** Both windings within the sheet. */
+function resistances({ rules }: FloorTask, random: Random): Fields {
+  if (rules.component === 'plug' || !rules.primaryOhm || !rules.secondaryOhm) return {};
+  const within = ({ min, max }: { readonly min: number; readonly max: number }): number =>
+    min + (max - min) * (0.3 + 0.4 * random());
+  return {
+    primaryOhm: `${within(rules.primaryOhm).toFixed(2)} Ω`,
+    secondaryOhm: `${(within(rules.secondaryOhm) / 1000).toFixed(1)} kΩ`,
+  };
+}
+
+const without = (words: Readonly<Record<string, 2>>, gone: string): Readonly<Record<string, 2>> =>
+  Object.fromEntries(Object.entries(words).filter(([word]) => word !== gone));
+
+/** What stands on a coil bought about then. */
+const serialOf = ({ unit, on }: Doing, { id }: FloorPlace): string =>
+  `NC-${on.slice(2, 7).replace('-', '')}-${unit}${id}`;
+
+/** Every step answered with what lets it be ticked, counts included. */
+function stepEntries(job: FloorJob, visit: PastVisit): Entry[] {
+  return job.steps.flatMap((step) => {
+    if (step.perSite) return [];
+    const target = stepTarget(step.key);
+    const answers = step.asks.flatMap((ask): Entry[] => {
+      if (ask.kind === 'codes' || ask.kind === 'parts') return [];
+      if (ask.kind === 'count') {
+        const [side = '', row = ''] = ask.key.split(':');
+        const expected = job.counts.find(({ key }) => key === row)?.expected ?? 4;
+        return said(job, visit, countTarget(row), { [side]: expected });
+      }
+      const typed = ask.kind === 'wait' ? `${visit.on}T09:10:00Z` : 'written down';
+      const answer = ask.kind === 'choice' ? (ask.accepts ?? ask.choices ?? [])[0] : typed;
+      return said(job, visit, target, { [answerField(ask.key)]: answer ?? '' });
+    });
+    return [...answers, ...said(job, visit, target, { state: 'done' })];
+  });
+}
