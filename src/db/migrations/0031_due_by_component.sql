@@ -24,6 +24,9 @@ UPDATE due_status t SET component = 'plug', leads = true, vehicle_pressure = t.p
   fitment = coalesce(s.fitment, 'no-spec'), fitment_why = s.fitment_why, spec_sheet_id = s.spec_sheet_id,
   limit_km = s.limit_km, limit_by = coalesce(s.limit_by, 'sheet'), limit_months = s.limit_months, limit_share = coalesce(s.limit_share, 1)
 FROM due_status o LEFT JOIN due_inputs s ON s.vehicle_id = o.vehicle_id WHERE o.vehicle_id = t.vehicle_id;--> statement-breakpoint
+-- The coil of an engine with a coil rail is that rail.
+UPDATE fitted_components c SET component = 'rail' FROM vehicles v JOIN engine_families f ON f.id = v.engine_family_id
+WHERE v.id = c.vehicle_id AND f.ignition = 'coil_rail' AND c.component = 'coil';--> statement-breakpoint
 -- The other components are worked out when somebody next looks.
 DELETE FROM due_runs;--> statement-breakpoint
 ALTER TABLE "due_inputs" ALTER COLUMN "components" SET NOT NULL;--> statement-breakpoint

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, lt, notInArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, lt, notInArray, sql } from 'drizzle-orm';
 import { minuteOf } from '@/core/calendar/zone';
 import type { Booking } from '@/core/planning/booking';
 import type { FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
@@ -108,7 +108,7 @@ export const loadCoils = (q: Querier, vehicleId: VehicleId) =>
     .select({ fitted: fittedComponents, number: parts.number })
     .from(fittedComponents)
     .leftJoin(parts, eq(parts.id, fittedComponents.partId))
-    .where(and(eq(fittedComponents.vehicleId, vehicleId), eq(fittedComponents.component, 'coil')))
+    .where(and(eq(fittedComponents.vehicleId, vehicleId), inArray(fittedComponents.component, ['coil', 'rail'])))
     .orderBy(fittedComponents.installedOn, fittedComponents.cylinder);
 
 const listColumns = {

@@ -15,6 +15,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadFamilies } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { parts } from '@/db/schema';
+import { refreshDue } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -92,6 +93,7 @@ export const recordChange = useCase({
         }),
       );
       await saveHistory(tx, insertStays(before, fresh, input.removalReason));
+      await refreshDue(tx, actor.fleetId, deps.today(), [vehicle.id]);
       const { vehicleId: _, ...changes } = input;
       await writeAudit(tx, actor, { action: 'record change', entity: 'vehicle', entityId: vehicle.id, changes });
       return ok({ changed: places.length });

@@ -6,6 +6,7 @@ import { lockFitted, type NewStay, newStay, saveHistory } from '@/db/commands/co
 import { writeAudit } from '@/db/queries/audit';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { dueInputs } from '@/db/schema';
+import { refreshDue } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
@@ -43,6 +44,7 @@ export const swapCoils = useCase({
         newStay({ ...row, installedOnCertainty: 'exact', installedKmCertainty: 'estimated' }),
       );
       await saveHistory(tx, insertStays<NewStay>([a, b], fresh, 'swap'));
+      await refreshDue(tx, actor.fleetId, deps.today(), [vehicle.id]);
       await writeAudit(tx, actor, {
         action: 'swap coils',
         entity: 'vehicle',

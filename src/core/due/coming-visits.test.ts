@@ -1,0 +1,52 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { addDays, type PlainDate } from '../calendar/plain-date';
+import { anyEngine } from '../engine/any-engine.fixture';
+import { layoutOf } from '../engine/layout';
+import { allPlaces } from '../engine/places';
+import { TASK_COMPONENTS, type TaskComponent } from '../work/task';
+import { comingVisits, WINDOW_DAYS } from './coming-visits';
+
+const TODAY = '2026-11-16';
+const firm = (day: PlainDate) => ({ p10: day, p50: day, p90: day });
+const at = (component: TaskComponent, days: number) => ({ component, due: firm(addDays(TODAY, days)) });
+
+const anyCase = fc
+  .record({ model: anyEngine, minutes: fc.integer({ min: 30, max: 400 }) })
+  .map(({ model, minutes }) => ({
+    layout: layoutOf(model),
+    access: [],
+    minutes,
+  }));
+
+describe('coming visits', () => {
+  it('take all plugs by themselves in the minutes of the plug service', () => {
+    fc.assert(
+      fc.property(anyCase, (engine) => {
+        const [visit, ...rest] = comingVisits(engine, [at('plug', 30)]);
+        expect(rest).toEqual([]);
+        expect(visit?.due.p50).toBe('2026-12-16');
+        expect(visit?.minutes).toBeCloseTo(engine.minutes, 6);
+      }),
+    );
+  });
+
+  it('do together what falls due within the window of the first, in less time than apart', () => {
+    fc.assert(
+      fc.property(
+        anyCase,
+        fc.constantFrom(...TASK_COMPONENTS),
+        fc.integer({ min: 0, max: 300 }),
+        (engine, other, gap) => {
+          fc.pre(other !== 'plug' && allPlaces(engine.layout, other).length > 0);
+          const both = comingVisits(engine, [at(other, 10 + gap), at('plug', 10)]);
+          const apart = [at('plug', 10), at(other, 10)].flatMap((one) => comingVisits(engine, [one]));
+          const sum = (visits: typeof both): number => visits.reduce((total, { minutes }) => total + minutes, 0);
+          expect(both).toHaveLength(gap <= WINDOW_DAYS ? 1 : 2);
+          if (gap <= WINDOW_DAYS) expect(sum(both)).toBeLessThan(sum(apart));
+          else expect(sum(both)).toBeCloseTo(sum(apart), 6);
+        },
+      ),
+    );
+  });
+});
