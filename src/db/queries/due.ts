@@ -200,11 +200,11 @@ export async function loadDueRows(
     left join parts p on p.id = sh.part_id
     left join lateral (
       select jsonb_agg(jsonb_build_object('component', c.component, 'state', c.state, 'lifeUsed', c.life_used,
-        'certainty', c.certainty, 'due', c.due_p_50) order by c.due_p_50) as others
+        'certainty', c.certainty, 'due', c.due_p_50) order by c.due_p_50, c.component) as others
       from due_status c where c.vehicle_id = t.vehicle_id and c.component <> t.component) o on true
     ${FIRST_OPEN_ORDER}
     left join bookings b on b.work_order_id = w.id
-    order by asked.place, t.leads desc, t.due_p_50`);
+    order by asked.place, t.leads desc, t.due_p_50, t.component`);
   return found.rows;
 }
 
