@@ -5,7 +5,7 @@ import type { DueState } from './due';
 /* A vehicle comes in once, for all its components: the one that binds first speaks for it, and what it costs to wait is the sum. */
 
 /** Where one component of a vehicle stands. */
-interface ComponentDue {
+export interface ComponentDue {
   readonly component: Component;
   readonly state: DueState;
   /** The likely due day. */
@@ -35,7 +35,7 @@ export function bindsFirst<C extends ComponentDue>(components: readonly C[]): C 
 }
 
 /** Negative where `a` is wanted before `b`. Plugs come first where nothing tells them apart. */
-function compareDue(a: ComponentDue, b: ComponentDue): number {
+export function compareDue(a: ComponentDue, b: ComponentDue): number {
   return (
     URGENCY.indexOf(a.state) - URGENCY.indexOf(b.state) ||
     (a.due ?? FAR).localeCompare(b.due ?? FAR) ||
