@@ -5,7 +5,7 @@ import type { DueState } from './due';
 /* A vehicle comes in once, for all its components: the one that binds first speaks for it, and what it costs to wait is the sum. */
 
 /** Where one component of a vehicle stands. */
-export interface ComponentDue {
+interface ComponentDue {
   readonly component: Component;
   readonly state: DueState;
   /** The likely due day. */

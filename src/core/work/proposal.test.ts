@@ -26,6 +26,16 @@ const V6: EngineModel = {
   })),
   distributor: null,
 };
+/** The same with leads from a pack of three coils. */
+const W6: EngineModel = {
+  ...V6,
+  ignition: 'waste_spark',
+  coils: [
+    [1, 4],
+    [2, 5],
+    [3, 6],
+  ].map((pair) => ({ name: pair.join('+'), fires: pair.map((cylinder) => ({ cylinder, position: 'A' as const })) })),
+};
 const facts = (over: Partial<ComponentFacts>): ComponentFacts => ({
   component: 'plug',
   state: 'past',
@@ -104,6 +114,18 @@ describe('a visit that is opened', () => {
     expect(by('by_cost', 0.2)).toEqual([['replace', 'coil', true, 'policy']]);
     expect(by('with_plugs', 0)).toEqual([['replace', 'coil', true, 'policy']]);
     expect(by('on_failure', 1)).toEqual([]);
+  });
+
+  it('buys leads of unknown age where the policy changes them with the plugs, and looks at them where it does not', () => {
+    const leads = facts({ component: 'lead_set', state: 'inspect', certainty: 'assumed', lifeUsed: 2, quantity: 1 });
+    const with_ = (leads_with_plugs: 'always' | 'when_worn') =>
+      said({
+        layout: layoutOf(W6),
+        components: [facts({}), leads],
+        options: { ...input({}).options, leads_with_plugs },
+      }).at(-1);
+    expect(with_('when_worn')).toEqual(['inspect', 'lead_set', true, 'assumed']);
+    expect(with_('always')).toEqual(['replace', 'lead_set', true, 'policy']);
   });
 
   it('answers a confirmed finding at its places, once', () => {

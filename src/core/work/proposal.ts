@@ -85,7 +85,9 @@ export const assumedCoilChance = (years: number): number => 1 - Math.exp(-COIL_F
 export function proposeVisit(input: ProposalInput): readonly Proposal[] {
   const due = dueNow(input);
   const wanted = [...due, ...nearlyUsed(input, due)];
-  const withPolicies = [...wanted, ...byPolicy(input, wanted)];
+  const policies = byPolicy(input, wanted);
+  // What is replaced by policy need not be looked at.
+  const withPolicies = [...wanted.filter(({ component }) => !has(policies, component)), ...policies];
   return priced(input, [...withPolicies, ...byFinding(input, withPolicies)]);
 }
 
@@ -124,7 +126,7 @@ function look(
 }
 
 /** One, those of the bank that is reached worst, or all. The worst bank of an engine is named first. */
-export function samplePlaces(
+function samplePlaces(
   layout: Layout,
   component: TaskComponent,
   sample: PolicyOptions['inspection_sample'],
@@ -156,7 +158,8 @@ function byPolicy(input: ProposalInput, wanted: readonly Wanted[]): readonly Wan
   if (!plugs) return [];
   const all = { action: 'replace', places: 'all', why: 'with_other_work' } as const;
   return input.components.flatMap(({ component, state }): Wanted[] => {
-    if (has(wanted, component) || state === 'no-match') return [];
+    if (wanted.some((one) => one.component === component && one.action === 'replace') || state === 'no-match')
+      return [];
     if (component === 'lead_set' && input.options.leads_with_plugs === 'always')
       return [
         { ...all, component, reason: { kind: 'policy', policy: 'leads_with_plugs', advice: null }, isTaken: true },
@@ -181,7 +184,8 @@ function coilAdvice(
     price: coil.price,
     accessHours: bankMinutes / 60,
     chanceEach: coilChance,
-    ...money,
+    labourPerHour: money.labourPerHour,
+    downtimePerVisit: money.downtimePerVisit,
   });
 }
 
