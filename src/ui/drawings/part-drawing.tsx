@@ -88,6 +88,7 @@ function Coil({ seen }: { seen: Seen }) {
       {has(seen, 'coil body cracked') && <Crack d="M38 14l12 14-6 8 14 16" />}
       {has(seen, 'coil tower tracked') && <Track d="M60 54c-5 5 5 8 0 18" />}
       {has(seen, 'coil oily', 'oil in well') && <path d="M32 42h56v12H32Z" fill={OIL} opacity="0.75" stroke="none" />}
+      {has(seen, 'coil stuck in the well') && <Crack d="M40 74v66M80 74v66" />}
       <Boot seen={seen} at={60} from={72} />
     </>
   );
