@@ -13,9 +13,9 @@ export async function signedIn(base: string) {
   await page.getByLabel('Password').fill('island-service');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('heading', { name: /Service pressure/ }).waitFor();
-  await page.goto('/work-orders');
-  const order = (await page.getByRole('link', { name: '1001' }).getAttribute('href')) ?? '';
   await page.goto('/due?search=32');
+  const row = page.getByRole('row').filter({ hasText: '32 lifeboat' });
+  const order = (await row.getByRole('link', { name: /^\d{4}$/ }).getAttribute('href')) ?? '';
   const vehicle = (await page.getByRole('link', { name: /^32 lifeboat/ }).getAttribute('href')) ?? '';
   return { browser, storageState: await context.storageState(), order, vehicle };
 }

@@ -3,8 +3,10 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { siteName } from '../../src/core/engine/layout';
 import { siteId } from '../../src/core/engine/model';
+import { CONDITIONS } from '../../src/core/inspection/vocabulary';
 import { type EngineListItem, listEngines } from '../../src/server/catalogue/view-engine';
 import { EngineDrawing } from '../../src/ui/drawings/engine-drawing';
+import { PartDrawing } from '../../src/ui/drawings/part-drawing';
 import { system } from '../../src/ui/theme/system';
 import { demoWorkspace, value } from '../builders/workspace';
 
@@ -69,5 +71,30 @@ describe('the drawing of each demo engine', () => {
       expect(count(svg, /<rect/g)).toBe(item.layout.model.banks.length);
       for (const bank of item.layout.model.banks) expect(svg.includes(`>${bank.place}<`)).toBe(bank.place !== 'only');
     }
+  });
+});
+
+describe('the drawing of a part that came out', () => {
+  const drawn = (component: 'coil' | 'boot' | 'lead' | 'cap' | 'rotor' | 'seal', words: readonly string[]): string =>
+    renderToStaticMarkup(
+      <PartDrawing component={component} title="a part" seen={Object.fromEntries(words.map((word) => [word, 2]))} />,
+    ).replace(/aria-label="[^"]*"/, '');
+
+  it.each(['coil', 'boot', 'lead', 'cap', 'rotor', 'seal'] as const)(
+    'shows every word of a %s, each otherwise',
+    (component) => {
+      const [normal, ...faults] = CONDITIONS[component];
+      const all = [drawn(component, [normal]), ...faults.map((word) => drawn(component, [word]))];
+      expect(new Set(all).size).toBe(all.length);
+      // Nothing described is not the same as nothing wrong.
+      expect(drawn(component, [])).not.toBe(drawn(component, [normal]));
+    },
+  );
+
+  it('says in words what it shows', () => {
+    const svg = renderToStaticMarkup(
+      <PartDrawing component="cap" title="distributor cap" seen={{ 'cap cracked': 3 }} />,
+    );
+    expect(svg).toContain('aria-label="distributor cap: cap cracked"');
   });
 });

@@ -1,4 +1,5 @@
 import { and, eq, isNull } from 'drizzle-orm';
+import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Fields } from '../../src/core/work/entry';
 import { plugRulesOf } from '../../src/core/work/order-model';
@@ -213,6 +214,56 @@ describe('a visit that is split', () => {
     value(await close(friday));
     expect((await fitted('33', 'plug')).every(({ workOrderId }) => workOrderId === id || workOrderId === friday)).toBe(
       true,
+    );
+  });
+});
+
+describe('any part of a set, in any order', () => {
+  /** Vehicles of one engine with four plugs each, so that every trial has two of its own. */
+  const spare = ['101', '103', '104', '106', '107', '108', '109', '110', '121', '122', '123', '102'];
+  /** What went in, place by place, whichever order it came with. */
+  const outcome = async (unit: string) =>
+    (await fitted(unit, 'plug'))
+      .sort((a, b) => a.cylinder - b.cylinder)
+      .map(({ cylinder, installedOn, gapMm, installedKmCertainty, partId, history }) => ({
+        cylinder,
+        installedOn,
+        gapMm,
+        installedKmCertainty,
+        partId,
+        history,
+      }));
+  const finish = async (id: string) => {
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    value(await close(id));
+  };
+
+  it('split into two visits records what one visit would, and leaves one plug at each place', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.subarray([1, 2, 3, 4], { minLength: 1, maxLength: 3 }),
+        fc.shuffledSubarray([1, 2, 3, 4], { minLength: 4 }),
+        fc.boolean(),
+        async (moved, order, secondFirst) => {
+          const [whole = '', parted = ''] = spare.splice(0, 2);
+          const one = value(await open(whole, { component: 'plug', why: 'due' })).workOrderId;
+          for (const cylinder of order) expect(await doPlace(one, `site ${cylinder}A`)).toBeNull();
+          await finish(one);
+
+          const first = value(await open(parted, { component: 'plug', why: 'due' })).workOrderId;
+          const places = moved.map((cylinder) => `site ${cylinder}A`);
+          const split = value(await splitVisit(w.deps, actor, { workOrderId: first, places, reason: 'another day' }));
+          const visits = [first, split.workOrderId];
+          for (const id of secondFirst ? visits.reverse() : visits) {
+            const own = order.filter((cylinder) => moved.includes(cylinder) === (id !== first));
+            for (const cylinder of own) expect(await doPlace(id, `site ${cylinder}A`)).toBeNull();
+            await finish(id);
+          }
+          expect(await outcome(parted)).toEqual(await outcome(whole));
+          expect((await fitted(parted, 'plug')).map(({ cylinder }) => cylinder).sort()).toEqual([1, 2, 3, 4]);
+        },
+      ),
+      { numRuns: 6, endOnFailure: true },
     );
   });
 });

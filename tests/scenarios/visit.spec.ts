@@ -104,3 +104,24 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
   for (const number of ['KM-C46', 'KM-R46', 'KM-L46'])
     await expect(page.locator('#others').getByRole('row').filter({ hasText: number })).toContainText('16 Nov 2026');
 });
+
+test('a visit is opened with what belongs to it: one press takes or leaves each task', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  await page.goto('/due?search=36');
+  await page.locator('a:has(strong:text-is("36"))').first().click();
+  await page.getByRole('link', { name: 'What belongs to it' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /^A visit of unit 36 / })).toBeVisible();
+  await expect(page.getByRole('checkbox', { name: 'Replace plugs' })).toBeChecked();
+  await expect(user.row('Replace plugs')).toContainText('Past the limit');
+  await expect(page.getByRole('heading', { name: 'Coils now, or when they fail' })).toBeVisible();
+  const coils = page.getByRole('checkbox', { name: 'Replace coils' });
+  const before = await page.locator('tfoot').innerText();
+  await coils.click();
+  await expect(page.locator('tfoot')).not.toHaveText(before);
+  if (!(await coils.isChecked())) await coils.click();
+  await page.getByRole('button', { name: 'Open the visit with what is taken' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /^Work order \d+: unit 36/ })).toBeVisible();
+  for (const task of ['Replace plugs', 'Replace coils'])
+    await expect(page.locator('#tasks').getByText(task)).toBeVisible();
+});

@@ -35,7 +35,7 @@ export function bindsFirst<C extends ComponentDue>(components: readonly C[]): C 
 }
 
 /** Negative where `a` is wanted before `b`. Plugs come first where nothing tells them apart. */
-function compareDue(a: ComponentDue, b: ComponentDue): number {
+export function compareDue(a: ComponentDue, b: ComponentDue): number {
   return (
     URGENCY.indexOf(a.state) - URGENCY.indexOf(b.state) ||
     (a.due ?? FAR).localeCompare(b.due ?? FAR) ||

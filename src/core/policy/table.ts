@@ -303,6 +303,27 @@ export const POLICY_TABLE = {
       option('always', 'Always', 'Pulling an old lead damages it.', 'A lead set is on every pick list.'),
     ],
   },
+  inspection_sample: {
+    id: 'inspection_sample',
+    name: 'Sample of an inspection',
+    question: 'How many parts of unknown age are looked at?',
+    byDefault: 'one',
+    options: [
+      option(
+        'one',
+        'One of them',
+        'They went in together: one speaks for the others.',
+        'The first place is looked at.',
+      ),
+      option(
+        'bank',
+        'One bank',
+        'The bank that is reached worst was skipped the last time.',
+        'A whole bank is looked at.',
+      ),
+      option('all', 'All', 'Sets are mixed more often than anyone admits.', 'Every place is looked at.'),
+    ],
+  },
   scan_codes: {
     id: 'scan_codes',
     name: 'Scanning codes',

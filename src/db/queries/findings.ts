@@ -1,5 +1,6 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
+import type { Finding } from '@/core/inspection/finding';
+import type { FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import type { Querier } from '../client';
 import { dueInputs, findingVerdicts, followUps, people, vehicles, workOrders } from '../schema';
 
@@ -14,11 +15,27 @@ export const loadVerdicts = (q: Querier, workOrderId: WorkOrderId) =>
 
 export type VerdictRow = Awaited<ReturnType<typeof loadVerdicts>>[number];
 
+/** Findings of closed orders of a vehicle that a person confirmed, and that no task was put on for. */
+export async function loadUnanswered(
+  q: Querier,
+  vehicleId: VehicleId,
+): Promise<readonly { key: string; found: Finding }[]> {
+  const rows = await q.execute<{ key: string; found: Finding }>(sql`
+    select f.finding_key as key, f.found from finding_verdicts f
+    join work_orders o on o.id = f.work_order_id and o.state = 'closed'
+    where o.vehicle_id = ${vehicleId} and f.verdict = 'confirmed'
+      and not exists (
+        select from work_tasks t join work_orders p on p.id = t.work_order_id
+        where p.vehicle_id = o.vehicle_id and t.finding_key = f.finding_key and t.taken_off_at is null)
+    order by f.said_at desc limit 20`);
+  return rows.rows;
+}
+
 /** Follow-ups with their vehicle and where its odometer stands; the soonest first. */
 export const loadFollowUps = (
   q: Querier,
   fleetId: FleetId,
-  filter: { readonly workOrderId?: WorkOrderId; readonly open?: boolean },
+  filter: { readonly workOrderId?: WorkOrderId; readonly vehicleId?: VehicleId; readonly open?: boolean },
 ) =>
   q
     .select({
@@ -38,6 +55,7 @@ export const loadFollowUps = (
       and(
         eq(followUps.fleetId, fleetId),
         filter.workOrderId ? eq(followUps.workOrderId, filter.workOrderId) : undefined,
+        filter.vehicleId ? eq(followUps.vehicleId, filter.vehicleId) : undefined,
         filter.open ? isNull(followUps.doneAt) : undefined,
       ),
     )

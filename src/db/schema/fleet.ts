@@ -35,6 +35,10 @@ export const fleets = pgTable('fleets', {
   bayShare: numeric({ precision: 4, scale: 3, mode: 'number' }).notNull().default(1),
   /** Cost a week for each per cent of life over the limit. */
   wearCostPerPercent: numeric({ precision: 7, scale: 2, mode: 'number' }).notNull().default(0.5),
+  /** Of an hour in the bay. */
+  labourPerHour: numeric({ precision: 9, scale: 2, mode: 'number' }).notNull().default(60),
+  /** Of a vehicle off the road for one more visit. */
+  downtimePerVisit: numeric({ precision: 9, scale: 2, mode: 'number' }).notNull().default(150),
   createdAt: createdAt(),
 });
 

@@ -7,7 +7,7 @@ import { layoutOf } from '@/core/engine/layout';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { type ComponentSheet, loadFamilies, loadSheets, type SpecSheet } from '@/db/queries/catalogue';
+import { type ComponentSheet, isPlugSheet, loadFamilies, loadSheets, type SpecSheet } from '@/db/queries/catalogue';
 import { vehicles } from '@/db/schema';
 import { notFound } from '../failure';
 import { useCase } from '../use-case';
@@ -54,8 +54,13 @@ export const viewEngine = useCase({
         ({ component, quantity }) => quantity > 0 && component !== 'consumable',
       ),
       scopes: [...groupBy(plugSheets, scopeText).values()].map((group) => sideBySide(inOrderOfForce(group))),
-      others: sheets
-        .filter((sheet) => sheet.component !== 'plug')
+      others: [
+        ...groupBy(
+          sheets.filter((sheet) => sheet.component !== 'plug'),
+          (sheet) => `${sheet.component} ${scopeText(sheet)}`,
+        ).values(),
+      ]
+        .map((group) => sideBySide(inOrderOfForce(group)))
         .sort((a, b) => order.indexOf(a.component) - order.indexOf(b.component)),
       vehicles: fleet.sort((a, b) => a.unitNumber.localeCompare(b.unitNumber, 'en', { numeric: true })),
     });
@@ -64,14 +69,15 @@ export const viewEngine = useCase({
 
 export type EngineView = Extract<Awaited<ReturnType<typeof viewEngine>>, { ok: true }>['value'];
 
-/** Sheets of one scope: which is in force, what holds it back, and where two of its rank agree. */
-function sideBySide(sheets: readonly SpecSheet[]) {
+/** Sheets of one component and scope: which is in force, what holds it back, and where two of its rank agree on a plug. */
+function sideBySide<S extends ComponentSheet>(sheets: readonly S[]) {
   const [first] = sheets.filter((sheet) => sheet.sourceKind !== 'memory');
-  const rivals = first ? rivalsOf(first, sheets) : [];
+  const plugs = first ? [first, ...rivalsOf(first, sheets)].filter((sheet) => isPlugSheet(sheet)) : [];
   return {
+    component: sheets[0]?.component ?? 'plug',
     scope: first || sheets[0] ? scopeWords(first ?? (sheets[0] as ComponentSheet)) : '',
     inForceId: first?.id ?? null,
-    agreement: first && rivals.length > 0 ? agreement([first, ...rivals]) : null,
+    agreement: plugs.length > 1 ? agreement(plugs) : null,
     sheets: sheets.map((sheet) => ({
       ...sheet,
       blockers: releaseBlockers({ ...sheet, makersDisagree: disputed(sheet, sheets) }),

@@ -20,6 +20,8 @@ export const costsInput = z.object({
     .regex(/^[A-Z]{3}$/, 'Give its three letters, such as EUR.'),
   failureCost: money,
   wearCostPerPercent: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000),
+  labourPerHour: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000).default(60),
+  downtimePerVisit: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(1_000_000).default(150),
   /** Share of the bays' time that plug and coil service gets, in per cent. */
   bayPercent: z.coerce.number('Give a share.').min(1, 'At least 1 %.').max(100, 'At most 100 %.').default(100),
   /** By duty group; a group left out has the fleet's. */
@@ -34,12 +36,14 @@ export async function loadCosts(q: Querier, fleetId: FleetId): Promise<CostsInpu
     currency: fleet?.currency ?? 'EUR',
     failureCost: fleet?.failureCost ?? 0,
     wearCostPerPercent: fleet?.wearCostPerPercent ?? 0,
+    labourPerHour: fleet?.labourPerHour ?? 0,
+    downtimePerVisit: fleet?.downtimePerVisit ?? 0,
     bayPercent: (fleet?.bayShare ?? 1) * 100,
     groups: Object.fromEntries(groups.map((row) => [row.dutyGroup, row.failureCost])),
   };
 }
 
-/** What a failure on the road and wear past the limit cost. */
+/** What a failure on the road, wear past the limit, work and a day off the road cost. */
 export const viewCosts = useCase({
   permission: 'read the fleet',
   async run(deps, actor): Promise<Outcome<CostsInput>> {

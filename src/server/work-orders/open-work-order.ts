@@ -14,6 +14,7 @@ import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { loadFloorState } from './order-state';
 import { PLUG_SERVICE, planTasks, type TaskInput, type TaskPlan, tasksInput } from './plan-tasks';
+import { proposalFor, toTask } from './propose-visit';
 import { orTaken, putTasks } from './put-tasks';
 import { syncProcedure } from './sync-procedure';
 
@@ -21,7 +22,7 @@ const MAX_AT_ONCE = 100;
 
 const opening = {
   releaseReason: z.string().max(300).optional(),
-  /** What is done; left out: all plugs are replaced. */
+  /** What is done; left out: what is due, found or asked for by policy, and all plugs where nothing is. */
   tasks: tasksInput.optional(),
 };
 
@@ -34,12 +35,13 @@ type Opened = Outcome<{ workOrderId: WorkOrderId; number: number }>;
 export const openWorkOrder = useCase({
   permission: 'open work orders',
   input: z.object({ vehicleId: z.uuid(), ...opening }),
-  async run(deps, actor, { vehicleId, releaseReason = '', tasks = [PLUG_SERVICE] }): Promise<Opened> {
+  async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked }): Promise<Opened> {
     return deps.db
       .transaction(async (tx): Promise<Opened> => {
         const found = await fitmentOf(tx, actor.fleetId, deps.today(), vehicleId);
         if (!found) return notFound('vehicle');
         const why = releaseReason.trim();
+        const tasks = asked ?? (await tasksDue({ ...deps, db: tx }, actor, found));
         const plans = planTasks(found, tasks, why);
         if (!plans.ok) return plans;
         const waits = await whyItWaits(tx, found, tasks);
@@ -58,6 +60,13 @@ export const openWorkOrder = useCase({
       .catch(orTaken);
   },
 });
+
+/** What belongs to a visit and is taken unless somebody leaves it. */
+async function tasksDue(deps: Deps, actor: Actor, found: VehicleFitment): Promise<readonly TaskInput[]> {
+  const { proposals } = await proposalFor(deps, actor, found);
+  const taken = proposals.filter(({ isTaken }) => isTaken).map(toTask);
+  return taken.length > 0 ? taken : [PLUG_SERVICE];
+}
 
 /** A new order with nothing on it yet. */
 export async function insertOrder(deps: Deps, tx: Tx, actor: Actor, vehicleId: VehicleId): Promise<WorkOrderRow> {

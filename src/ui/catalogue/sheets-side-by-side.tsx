@@ -37,6 +37,13 @@ interface Sheet {
   readonly blockers: readonly ReleaseBlocker[];
 }
 
+/** How whoever may check sheets says that they have. */
+export interface CheckForm {
+  readonly action: FormAction;
+  readonly back: string;
+  readonly name: string;
+}
+
 interface Props {
   readonly scope: {
     readonly scope: string;
@@ -45,7 +52,7 @@ interface Props {
     readonly sheets: readonly Sheet[];
   };
   readonly system: UnitSystem;
-  readonly check: { readonly action: FormAction; readonly back: string; readonly name: string } | null;
+  readonly check: CheckForm | null;
 }
 
 /** Sources of one scope side by side, with dates: which is in force, and what holds it back. */
@@ -73,11 +80,9 @@ function SheetRow({
 }: { sheet: Sheet; inForce: boolean } & Pick<Props, 'system' | 'check'>) {
   const [gap, gapOther] = rangeTexts(sheet.gapMinMm, sheet.gapMaxMm, system, 'gap');
   const [torque, torqueOther] = rangeTexts(sheet.torqueMinNm, sheet.torqueMaxNm, system, 'torque');
-  const memory = sheet.sourceKind === 'memory';
-  const beside = memory ? 'never' : '○';
   return (
     <tr className={inForce ? undefined : 'soft'}>
-      <td className="nowrap strong">{inForce ? '● in force' : beside}</td>
+      <td className="nowrap strong">{inForceText(sheet, inForce ? sheet.id : null)}</td>
       <td>
         <TextLink href={`/parts/${sheet.part.id}`}>
           <Code>{sheet.part.number}</Code>
@@ -97,29 +102,65 @@ function SheetRow({
       </td>
       <td>{intervalText(sheet, system)}</td>
       <td>
-        {sheet.sourceDocument}
-        <Box color="soft" fontSize="sm">
-          {SOURCE_WORDS[sheet.sourceKind]}, revision {sheet.revision}, {dateText(sheet.sourceDated)}
-          {sheet.expiresOn && `, holds until ${dateText(sheet.expiresOn)}`}
-        </Box>
+        <SourceCell sheet={sheet} />
       </td>
       <td>
-        by {sheet.enteredBy}; {sheet.checkedBy ? `checked by ${sheet.checkedBy}` : 'not checked'}
-        {inForce &&
-          sheet.blockers.map((blocker) => (
-            <Box key={blocker} color="wrong.ink" fontSize="sm">
-              {BLOCKER_WORDS[blocker]}.
-            </Box>
-          ))}
-        {check && sheet.checkedBy === null && !memory && sheet.enteredBy !== check.name && (
-          <ActionForm action={check.action} quiet>
-            <input type="hidden" name="sheetId" value={sheet.id} />
-            <input type="hidden" name="back" value={check.back} />
-            <SubmitButton>I have compared it with its source</SubmitButton>
-          </ActionForm>
-        )}
+        <CheckedCell sheet={sheet} inForce={inForce} check={check} />
       </td>
     </tr>
+  );
+}
+
+/** In force, beside it, or never: memory releases nothing. */
+export function inForceText({ id, sourceKind }: Pick<Sheet, 'id' | 'sourceKind'>, inForceId: string | null): string {
+  if (id === inForceId) return '● in force';
+  return sourceKind === 'memory' ? 'never' : '○';
+}
+
+/** Where a sheet comes from, with its rank, revision and dates. */
+export function SourceCell({
+  sheet,
+}: {
+  sheet: Pick<Sheet, 'sourceDocument' | 'sourceKind' | 'revision' | 'sourceDated' | 'expiresOn'>;
+}) {
+  return (
+    <>
+      {sheet.sourceDocument}
+      <Box color="soft" fontSize="sm">
+        {SOURCE_WORDS[sheet.sourceKind]}, revision {sheet.revision}, {dateText(sheet.sourceDated)}
+        {sheet.expiresOn && `, holds until ${dateText(sheet.expiresOn)}`}
+      </Box>
+    </>
+  );
+}
+
+/** Who entered a sheet and who checked it, what holds it back, and the check itself for whoever may make it. */
+export function CheckedCell({
+  sheet,
+  inForce,
+  check,
+}: {
+  sheet: Pick<Sheet, 'id' | 'enteredBy' | 'checkedBy' | 'sourceKind' | 'blockers'>;
+  inForce: boolean;
+  check: CheckForm | null;
+}) {
+  return (
+    <>
+      by {sheet.enteredBy}; {sheet.checkedBy ? `checked by ${sheet.checkedBy}` : 'not checked'}
+      {inForce &&
+        sheet.blockers.map((blocker) => (
+          <Box key={blocker} color="wrong.ink" fontSize="sm">
+            {BLOCKER_WORDS[blocker]}.
+          </Box>
+        ))}
+      {check && sheet.checkedBy === null && sheet.sourceKind !== 'memory' && sheet.enteredBy !== check.name && (
+        <ActionForm action={check.action} quiet>
+          <input type="hidden" name="sheetId" value={sheet.id} />
+          <input type="hidden" name="back" value={check.back} />
+          <SubmitButton>I have compared it with its source</SubmitButton>
+        </ActionForm>
+      )}
+    </>
   );
 }
 

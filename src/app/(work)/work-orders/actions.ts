@@ -14,6 +14,15 @@ import { openWorkOrder } from '@/server/work-orders/open-work-order';
 import { releaseSite, takeOverSheet } from '@/server/work-orders/take-over-sheet';
 import { endWait, waitFor } from '@/server/work-orders/wait-for';
 
+/** What a form sends back as it was given; what cannot be read is refused as a task. */
+function fromJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return text;
+  }
+}
+
 const orderOnly = { read: ({ workOrderId }: { readonly workOrderId?: WorkOrderId }) => workOrderId };
 
 export const openWorkOrderAction = formAction(openWorkOrder, {
@@ -35,6 +44,11 @@ export const openForTaskAction = formAction(openWorkOrder, {
   read: ({ vehicleId, releaseReason, ...task }) => ({ vehicleId, releaseReason, tasks: [task] }),
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
   fieldName: (name) => name.replace('tasks.0.', ''),
+});
+/** A visit with what a person took of what was proposed. */
+export const openVisitAction = formAction(openWorkOrder, {
+  read: ({ vehicleId }, data) => ({ vehicleId, tasks: data.getAll('take').map((task) => fromJson(String(task))) }),
+  onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
 export const planAction = formAction(planWorkOrder, { onDone: () => ({ message: 'Planned.' }) });
 export const unplanAction = formAction(unplanWorkOrder, orderOnly);

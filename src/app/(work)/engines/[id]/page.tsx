@@ -12,11 +12,12 @@ import { may } from '@/server/access';
 import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
 import { ACCESS_WORDS, COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
-import { dateText, distanceText, NONE, torqueText } from '@/text/format';
-import { SheetsSideBySide } from '@/ui/catalogue/sheets-side-by-side';
+import { NONE, torqueText } from '@/text/format';
+import { OtherSheets } from '@/ui/catalogue/other-sheets';
+import { type CheckForm, SheetsSideBySide } from '@/ui/catalogue/sheets-side-by-side';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Caution, Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { Caution, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { checkSheetAction } from '../actions';
 
@@ -29,6 +30,9 @@ export default page(async function EnginePage({ params }: Props) {
   const view = found.value;
   const { family, layout } = view;
   const enter = may(actor, 'enter catalogue data');
+  const check = may(actor, 'check spec sheets')
+    ? { action: checkSheetAction, back: `/engines/${family.id}`, name: actor.name }
+    : null;
   return (
     <>
       <PageHead
@@ -72,19 +76,10 @@ export default page(async function EnginePage({ params }: Props) {
       <Section title="Plug specs" aside="sources of one scope side by side; the highest rank is in force">
         {view.scopes.length === 0 && <Empty>No sheet yet: nothing can be fitted to this engine.</Empty>}
         {view.scopes.map((scope) => (
-          <SheetsSideBySide
-            key={scope.scope}
-            scope={scope}
-            system={actor.unitSystem}
-            check={
-              may(actor, 'check spec sheets')
-                ? { action: checkSheetAction, back: `/engines/${family.id}`, name: actor.name }
-                : null
-            }
-          />
+          <SheetsSideBySide key={scope.scope} scope={scope} system={actor.unitSystem} check={check} />
         ))}
       </Section>
-      <OtherParts view={view} system={actor.unitSystem} />
+      <OtherParts view={view} system={actor.unitSystem} check={check} />
       <Sites view={view} />
       <Section title="Vehicles">
         {view.vehicles.length === 0 && <Empty>No vehicle has this engine.</Empty>}
@@ -170,43 +165,20 @@ function WeakPoints({ view: { family } }: { view: EngineView }) {
   );
 }
 
-function OtherParts({ view: { others, quantities }, system }: { view: EngineView; system: UnitSystem }) {
+function OtherParts({
+  view: { others, quantities },
+  system,
+  check,
+}: {
+  view: EngineView;
+  system: UnitSystem;
+  check: CheckForm | null;
+}) {
   if (others.length === 0) return null;
   const count = new Map(quantities.map(({ component, quantity }) => [component, quantity]));
   return (
-    <Section title="Other parts" aside="each with its own clock">
-      <PlainTable heads={['Component', 'Part', 'Takes', 'Screw torque', 'Interval', 'Source']}>
-        {others.map((sheet) => (
-          <tr key={sheet.id}>
-            <td>{COMPONENT_WORDS[sheet.component]}</td>
-            <td>
-              <TextLink href={`/parts/${sheet.part.id}`}>
-                <Code>{sheet.part.number}</Code>
-              </TextLink>{' '}
-              <Box as="span" color="soft">
-                {sheet.part.maker}
-              </Box>
-            </td>
-            <td>{count.get(sheet.component) ?? NONE}</td>
-            <td className="nowrap">
-              {sheet.torqueMinNm === null || sheet.torqueMaxNm === null
-                ? NONE
-                : torqueText((sheet.torqueMinNm + sheet.torqueMaxNm) / 2, system)}
-            </td>
-            <td>
-              {[
-                sheet.intervalKm === null ? '' : distanceText(sheet.intervalKm, system),
-                sheet.intervalMonths === null ? '' : `${sheet.intervalMonths} months`,
-              ]
-                .filter(Boolean)
-                .join(' or ') || 'on failure'}
-            </td>
-            <td className="soft">
-              {sheet.sourceDocument}, {dateText(sheet.sourceDated)}
-            </td>
-          </tr>
-        ))}
-      </PlainTable>
+    <Section title="Other parts" aside="each with its own sheet and clock; the highest rank is in force">
+      <OtherSheets scopes={others} count={count} system={system} check={check} />
     </Section>
   );
 }

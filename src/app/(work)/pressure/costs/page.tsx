@@ -13,6 +13,8 @@ import { setCostsAction } from '../actions';
 
 export const metadata = { title: 'Costs' };
 
+type Costs = Extract<Awaited<ReturnType<typeof viewCosts>>, { ok: true }>['value'];
+
 export default page(async function CostsPage() {
   const actor = await requireActor();
   const [view, list] = await Promise.all([
@@ -45,6 +47,7 @@ export default page(async function CostsPage() {
               inputMode="decimal"
               defaultValue={String(costs.wearCostPerPercent)}
             />
+            <WorkFields costs={costs} />
             <TextField
               name="bayPercent"
               label="Share of the bays’ time for plug and coil service"
@@ -71,6 +74,8 @@ export default page(async function CostsPage() {
         <Facts
           rows={[
             ['A failure on the road', moneyText(costs.failureCost, costs.currency)],
+            ['An hour of work in the bay', moneyText(costs.labourPerHour, costs.currency)],
+            ['A vehicle off the road for one more visit', moneyText(costs.downtimePerVisit, costs.currency)],
             ['A per cent over the limit, a week', moneyText(costs.wearCostPerPercent, costs.currency)],
             ...Object.entries(costs.groups).map(([group, cost]) => [group, moneyText(cost, costs.currency)] as const),
           ]}
@@ -82,3 +87,25 @@ export default page(async function CostsPage() {
     </>
   );
 });
+
+/** What one more visit costs besides its parts. */
+function WorkFields({ costs }: { costs: Costs }) {
+  return (
+    <>
+      <TextField
+        name="labourPerHour"
+        label="An hour of work in the bay"
+        hint={costs.currency}
+        inputMode="decimal"
+        defaultValue={String(costs.labourPerHour)}
+      />
+      <TextField
+        name="downtimePerVisit"
+        label="A vehicle off the road for one more visit"
+        hint={costs.currency}
+        inputMode="decimal"
+        defaultValue={String(costs.downtimePerVisit)}
+      />
+    </>
+  );
+}

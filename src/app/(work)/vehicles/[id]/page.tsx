@@ -20,7 +20,7 @@ import { DueSum } from '@/ui/due/due-breakdown';
 import { WithContents } from '@/ui/frame/contents';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
-import { TextLink } from '@/ui/primitives/links';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { OdometerChart } from '@/ui/vehicle/odometer-chart';
@@ -52,10 +52,13 @@ export default page(async function VehiclePage({ params }: Props) {
         actions={
           canOpen &&
           !blocked && (
-            <ActionForm action={openWorkOrderAction} quiet>
-              <input type="hidden" name="vehicleId" value={vehicle.id} />
-              <SubmitButton main>Open a work order</SubmitButton>
-            </ActionForm>
+            <>
+              <ActionForm action={openWorkOrderAction} quiet>
+                <input type="hidden" name="vehicleId" value={vehicle.id} />
+                <SubmitButton main>Open a work order</SubmitButton>
+              </ActionForm>
+              <ButtonLink href={`/vehicles/${vehicle.id}/visit`}>What belongs to it</ButtonLink>
+            </>
           )
         }
       >

@@ -85,7 +85,7 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
                 <input type="hidden" name="ids" value={vehicle.id} />
                 <SelectField
                   name="component"
-                  label="What"
+                  label="Of which component"
                   choices={[
                     { value: '', label: 'all of it' },
                     ...due.components.map(({ component }) => ({ value: component, label: COMPONENT_WORDS[component] })),

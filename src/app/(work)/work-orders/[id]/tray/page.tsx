@@ -4,12 +4,15 @@ import { mustShow, page } from '@/app/shown-page';
 import { siteId } from '@/core/engine/model';
 import { NORMAL } from '@/core/inspection/vocabulary';
 import type { UnitSystem } from '@/core/units/person-units';
+import { sayOhms } from '@/core/units/say';
 import { siteTarget } from '@/core/work/targets';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { dateText, gapText, rangeTexts, wearText } from '@/text/format';
+import { PartDrawing } from '@/ui/drawings/part-drawing';
 import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { KeptPhoto } from '@/ui/primitives/kept-photo';
 import { ButtonLink } from '@/ui/primitives/links';
@@ -31,7 +34,7 @@ export default page(async function TrayPage({ params }: Props) {
   return (
     <>
       <PageHead
-        title={`Removed plugs, unit ${vehicle.unitNumber} ${vehicle.name}`}
+        title={`Removed parts, unit ${vehicle.unitNumber} ${vehicle.name}`}
         actions={
           <>
             <PrintButton />
@@ -51,29 +54,31 @@ export default page(async function TrayPage({ params }: Props) {
       </PageHead>
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', xl: 'minmax(0, 3fr) minmax(0, 2fr)' }} gap="8">
         <Box minW="0">
-          {layout.model.banks.map((bank) => {
-            const row = bank.cylinders.flatMap((cylinder) => sites.filter((site) => site.cylinder === cylinder));
-            return (
-              <Box key={bank.place} mb="5" borderTop="1px solid" borderColor="line" pt="2">
-                <Box color="soft">
-                  {bank.place !== 'only' && `${bank.place} bank`}
-                  {bankWear(row, actor.unitSystem)}
+          {sites.length > 0 &&
+            layout.model.banks.map((bank) => {
+              const row = bank.cylinders.flatMap((cylinder) => sites.filter((site) => site.cylinder === cylinder));
+              return (
+                <Box key={bank.place} mb="5" borderTop="1px solid" borderColor="line" pt="2">
+                  <Box color="soft">
+                    {bank.place !== 'only' && `${bank.place} bank`}
+                    {bankWear(row, actor.unitSystem)}
+                  </Box>
+                  <div className="on-tray">
+                    <figure>
+                      <figcaption>New</figcaption>
+                      <NewPlugDrawing gapMm={newGapOf(row, view.value)} seat={seatOf(view.value)} />
+                      <span className="soft small">
+                        {first(gapText(newGapOf(row, view.value), actor.unitSystem))}, nose clean, edges sharp
+                      </span>
+                    </figure>
+                    {row.map((site) => (
+                      <OnTray key={site.id} site={site} view={view.value} system={actor.unitSystem} />
+                    ))}
+                  </div>
                 </Box>
-                <div className="on-tray">
-                  <figure>
-                    <figcaption>New</figcaption>
-                    <NewPlugDrawing gapMm={newGapOf(row, view.value)} seat={seatOf(view.value)} />
-                    <span className="soft small">
-                      {first(gapText(newGapOf(row, view.value), actor.unitSystem))}, nose clean, edges sharp
-                    </span>
-                  </figure>
-                  {row.map((site) => (
-                    <OnTray key={site.id} site={site} view={view.value} system={actor.unitSystem} />
-                  ))}
-                </div>
-              </Box>
-            );
-          })}
+              );
+            })}
+          <OtherParts view={view.value} />
         </Box>
         <Box minW="0">
           <FindingsSection
@@ -97,6 +102,53 @@ export default page(async function TrayPage({ params }: Props) {
     </>
   );
 });
+
+/** What came out besides plugs, or was looked at: drawn from what was recorded, with what was measured. */
+function OtherParts({ view: { tasks, layout } }: { view: WorkOrderView }) {
+  const others = tasks.flatMap(({ row, places }) =>
+    row.component === 'plug'
+      ? []
+      : [{ component: row.component, places: places.filter(({ state }) => state !== 'moved') }],
+  );
+  return others.map(({ component, places }) => (
+    <Box key={component} mb="5" borderTop="1px solid" borderColor="line" pt="2">
+      <Box color="soft">{COMPONENT_WORDS[component]}</Box>
+      <div className="on-tray">
+        {places.map(({ id, name, place }) => (
+          <figure key={id}>
+            <figcaption>{id === 'engine' ? '' : id.replace(/A$/, '')}</figcaption>
+            <PartDrawing
+              component={component}
+              seen={Object.fromEntries((place.conditions ?? []).map((word) => [word, place.severities[word] ?? 2]))}
+              title={name}
+              towers={layout.cylinders}
+            />
+            <Box fontSize="sm" minW="0">
+              <Box>{seenWords(place.conditions)}</Box>
+              <Box color="soft">
+                {measuredWords(place)
+                  .filter(Boolean)
+                  .map((line) => (
+                    <div key={line}>{line}</div>
+                  ))}
+              </Box>
+            </Box>
+          </figure>
+        ))}
+      </div>
+    </Box>
+  ));
+}
+
+type PlaceOnTray = WorkOrderView['tasks'][number]['places'][number]['place'];
+
+const measuredWords = (place: PlaceOnTray): readonly string[] => [
+  place.primaryOhm === null ? '' : `primary ${sayOhms(place.primaryOhm)}`,
+  place.secondaryOhm === null ? '' : `secondary ${sayOhms(place.secondaryOhm)}`,
+  place.ohm === null ? '' : sayOhms(place.ohm),
+  place.grade === null ? '' : `grade ${place.grade} of 5`,
+  place.tagOut ? `serial ${place.tagOut}` : '',
+];
 
 /** The gap that the plugs of a bank went in with, or the middle of the sheet's where nobody wrote it down. */
 function newGapOf(row: readonly WorkOrderSiteView[], { plug }: WorkOrderView): number | null {

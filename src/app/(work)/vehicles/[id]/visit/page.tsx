@@ -1,0 +1,104 @@
+import { Box } from '@chakra-ui/react';
+import { requireActor } from '@/app/actor';
+import { mustShow, page } from '@/app/shown-page';
+import type { CoilAdvice } from '@/core/components/coil-choice';
+import { isCoil } from '@/core/engine/places';
+import { deps } from '@/server/deps';
+import { viewVehicle } from '@/server/fleet/view-vehicle';
+import { toTask, type VisitProposal, viewProposal } from '@/server/work-orders/propose-visit';
+import { moneyText, percentText } from '@/text/format';
+import { proposalText, reasonText } from '@/text/proposal-words';
+import { TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { VisitForm } from '@/ui/work-orders/visit-form';
+import { openVisitAction } from '../../../work-orders/actions';
+
+export const metadata = { title: 'Open a visit' };
+
+type Props = { params: Promise<{ id: string }> };
+
+/** What belongs to a visit of this vehicle, before it is opened. */
+export default page(async function VisitPage({ params }: Props) {
+  const actor = await requireActor();
+  const { id } = await params;
+  const [view, proposal] = await Promise.all([viewVehicle(deps(), actor, id), viewProposal(deps(), actor, id)]);
+  mustShow(view);
+  mustShow(proposal);
+  const { vehicle } = view.value;
+  const { proposals, currency, labourPerHour, followUps } = proposal.value;
+  return (
+    <>
+      <PageHead title={`A visit of unit ${vehicle.unitNumber} ${vehicle.name}`}>
+        What is due, what stands behind the same covers, what the policies ask for and what was found ·{' '}
+        <TextLink href={`/vehicles/${vehicle.id}#orders`}>one task by itself</TextLink>
+      </PageHead>
+      {proposals.length === 0 ? (
+        <Empty>
+          Nothing is due or found, or all of it is on an open order.{' '}
+          <TextLink href={`/vehicles/${vehicle.id}#orders`}>Open one for something else</TextLink>
+        </Empty>
+      ) : (
+        <VisitForm
+          vehicleId={vehicle.id}
+          currency={currency}
+          labourPerHour={labourPerHour}
+          open={openVisitAction}
+          tasks={proposals.map((one) => ({
+            value: JSON.stringify(toTask(one)),
+            words: proposalText(one),
+            reason: reasonText(one.reason, proposal.value),
+            minutes: one.minutes,
+            partsCost: one.partsCost,
+            isTaken: one.isTaken,
+          }))}
+        />
+      )}
+      {followUps.length > 0 && (
+        <Section title="Put down for this vehicle" aside="ask for it while it is here">
+          {followUps.map((what) => (
+            <Box key={what}>{what}</Box>
+          ))}
+        </Section>
+      )}
+      <Coils proposal={proposal.value} />
+    </>
+  );
+});
+
+/** Why coils are, or are not, proposed: the sum behind it, and the policy in force. */
+function Coils({ proposal: { proposals, coilChance, coilsOption, currency } }: { proposal: VisitProposal }) {
+  const coil = proposals.find(({ component, reason }) => isCoil(component) && reason.kind === 'policy');
+  const advice = coil?.reason.kind === 'policy' ? coil.reason.advice : null;
+  if (!coil || !advice) return null;
+  return (
+    <Section title="Coils now, or when they fail" aside={reasonText(coil.reason, { coilsOption })}>
+      <CoilTable advice={advice} currency={currency} />
+      <Box color="soft" fontSize="sm" mt="1">
+        Chance that one of them fails before the plugs are changed again: {percentText(coilChance)}, assumed. It turns
+        at {percentText(advice.breakEvenChance)}. Move the figures on the <TextLink href="/bench/coils">bench</TextLink>
+        ; choose under <TextLink href="/policies">Policies</TextLink>.
+      </Box>
+    </Section>
+  );
+}
+
+function CoilTable({ advice, currency }: { advice: CoilAdvice; currency: string }) {
+  const all = advice.advice === 'all';
+  return (
+    <PlainTable heads={['', 'Cost']} numeric={[2]}>
+      <tr>
+        <td>One more visit, for one coil</td>
+        <td>{moneyText(advice.extraVisit, currency)}</td>
+      </tr>
+      <tr>
+        <td>Leave them in, expected</td>
+        <td className={all ? undefined : 'strong'}>{moneyText(advice.expectedIfOne, currency)}</td>
+      </tr>
+      <tr>
+        <td>Replace them now, while it is open</td>
+        <td className={all ? 'strong' : undefined}>{moneyText(advice.replaceOthersNow, currency)}</td>
+      </tr>
+    </PlainTable>
+  );
+}

@@ -1,0 +1,227 @@
+import { daysBetween, type PlainDate } from '../calendar/plain-date';
+import { type CoilAdvice, chooseCoils } from '../components/coil-choice';
+import { WINDOW_DAYS } from '../due/coming-visits';
+import type { Certainty, DueState } from '../due/due';
+import { compareDue } from '../due/vehicle-due';
+import type { BankAccess } from '../engine/access';
+import type { Layout } from '../engine/layout';
+import { allPlaces, choosePlaces, isCoil, isOfEngine, type PlaceChoice, placeId } from '../engine/places';
+import type { Answer } from '../inspection/answer';
+import type { PolicyOptions } from '../policy/policies';
+import { phaseMinutes } from './procedure/minutes';
+import type { VisitTask } from './procedure/visit';
+import type { TaskAction, TaskComponent, TaskWhy } from './task';
+
+/* What belongs to a visit when it is opened: what is due, what stands behind the same cover, what the policies ask for, and what
+   somebody found. Each comes with its reason, the minutes it adds and what its parts cost; a person takes or leaves each. */
+
+/** A component of the vehicle, as far as a proposal depends on it. */
+export interface ComponentFacts {
+  readonly component: TaskComponent;
+  readonly state: DueState;
+  readonly certainty: Certainty | null;
+  /** The likely due day. */
+  readonly due: PlainDate | null;
+  readonly lifeUsed: number | null;
+  /** Of one; null: the catalogue has none. */
+  readonly price: number | null;
+  readonly quantity: number;
+}
+
+export interface ProposalInput {
+  readonly today: PlainDate;
+  readonly layout: Layout;
+  readonly access: readonly BankAccess[];
+  /** Minutes for a service of all plugs. */
+  readonly minutes: number;
+  readonly components: readonly ComponentFacts[];
+  readonly options: Pick<PolicyOptions, 'coils_with_plugs' | 'leads_with_plugs' | 'inspection_sample'>;
+  readonly money: { readonly labourPerHour: number; readonly downtimePerVisit: number };
+  /** That one coil fails before the plugs are changed again, from 0 to 1. */
+  readonly coilChance: number;
+  /** Confirmed, and not answered by a task yet. */
+  readonly findings: readonly { readonly key: string; readonly answers: readonly Answer[] }[];
+}
+
+export type ProposalReason =
+  /** Due by the day of the visit, or within the window after it. */
+  | { readonly kind: 'due'; readonly state: DueState; readonly on: PlainDate | null }
+  /** Nobody knows how old it is: looked at, not bought. */
+  | { readonly kind: 'assumed' }
+  /** Behind the same cover, with so much of its life used. */
+  | { readonly kind: 'nearly_used'; readonly lifeUsed: number }
+  | {
+      readonly kind: 'policy';
+      readonly policy: 'coils_with_plugs' | 'leads_with_plugs';
+      readonly advice: CoilAdvice | null;
+    }
+  | { readonly kind: 'finding'; readonly key: string };
+
+export interface Proposal {
+  readonly action: TaskAction;
+  readonly component: TaskComponent;
+  readonly places: PlaceChoice;
+  readonly why: TaskWhy;
+  readonly reason: ProposalReason;
+  /** Taken unless a person leaves it. */
+  readonly isTaken: boolean;
+  /** Bay time that it adds to those before it, minutes. */
+  readonly minutes: number;
+  /** Of its parts; null: a price is not known. */
+  readonly partsCost: number | null;
+}
+
+type Wanted = Omit<Proposal, 'minutes' | 'partsCost'>;
+
+/** A component with so much of its life used is worth changing while it is open. */
+const NEARLY_USED = 0.85;
+/** Chance that a coil fails in a year, until a fleet has evidence of its own. Source: general trade guidance, coarse. */
+const COIL_FAILURES_A_YEAR = 0.02;
+
+/** Chance that one coil fails within some years, by what is assumed. @returns from 0 to 1 */
+export const assumedCoilChance = (years: number): number => 1 - Math.exp(-COIL_FAILURES_A_YEAR * Math.max(0, years));
+
+/** What belongs to a visit opened today, the most pressing first. Nothing that the engine has not is proposed, and nothing twice. */
+export function proposeVisit(input: ProposalInput): readonly Proposal[] {
+  const due = dueNow(input);
+  const wanted = [...due, ...nearlyUsed(input, due)];
+  const policies = byPolicy(input, wanted);
+  // What is replaced by policy need not be looked at.
+  const withPolicies = [...wanted.filter(({ component }) => !has(policies, component)), ...policies];
+  return priced(input, [...withPolicies, ...byFinding(input, withPolicies)]);
+}
+
+const sorted = (components: readonly ComponentFacts[]): readonly ComponentFacts[] =>
+  [...components].sort((a, b) => compareDue({ ...a, pressure: null }, { ...b, pressure: null }));
+
+/** What is past, due soon or to be looked at; what falls due within the window comes with it, and what binds first at any rate. */
+function dueNow({ today, layout, components, options }: ProposalInput): readonly Wanted[] {
+  const [first] = sorted(components).filter(({ state }) => state !== 'no-match' && state !== 'no-date');
+  const from = first?.due && first.due > today ? first.due : today;
+  return sorted(components).flatMap((one): Wanted[] => {
+    if (one.state === 'no-match' || one.state === 'no-odometer') return [];
+    if (one.state === 'inspect' || (one.certainty === 'assumed' && one === first)) return [look(layout, one, options)];
+    const isWanted =
+      one.state === 'past' || one === first || (one.due !== null && daysBetween(from, one.due) <= WINDOW_DAYS);
+    if (!isWanted || one.state === 'no-date' || one.certainty === 'assumed') return [];
+    const reason = { kind: 'due', state: one.state, on: one.due } as const;
+    return [{ action: 'replace', component: one.component, places: 'all', why: 'due', reason, isTaken: true }];
+  });
+}
+
+/** Nobody knows how old it is: so many of it are looked at as the policy says. */
+function look(
+  layout: Layout,
+  { component }: ComponentFacts,
+  { inspection_sample }: Pick<PolicyOptions, 'inspection_sample'>,
+): Wanted {
+  return {
+    action: 'inspect',
+    component,
+    places: samplePlaces(layout, component, inspection_sample),
+    why: 'due',
+    reason: { kind: 'assumed' },
+    isTaken: true,
+  };
+}
+
+/** One, those of the bank that is reached worst, or all. The worst bank of an engine is named first. */
+function samplePlaces(
+  layout: Layout,
+  component: TaskComponent,
+  sample: PolicyOptions['inspection_sample'],
+): PlaceChoice {
+  const places = allPlaces(layout, component);
+  const [first] = places;
+  if (sample === 'all' || isOfEngine(component) || !first) return 'all';
+  if (sample === 'one') return [placeId(first)];
+  const [bank] = layout.model.banks;
+  return bank && layout.model.banks.length > 1 ? { bank: bank.place } : 'all';
+}
+
+const has = (wanted: readonly Wanted[], component: TaskComponent): boolean =>
+  wanted.some((one) => one.component === component);
+
+/** What is nearly used and comes into reach anyway. */
+const nearlyUsed = ({ components }: ProposalInput, wanted: readonly Wanted[]): readonly Wanted[] =>
+  wanted.length === 0
+    ? []
+    : components.flatMap(({ component, lifeUsed, certainty }): Wanted[] => {
+        if (has(wanted, component) || certainty === 'assumed' || lifeUsed === null || lifeUsed < NEARLY_USED) return [];
+        const reason = { kind: 'nearly_used', lifeUsed } as const;
+        return [{ action: 'replace', component, places: 'all', why: 'with_other_work', reason, isTaken: true }];
+      });
+
+/** Coils and leads that come off to get at the plugs. */
+function byPolicy(input: ProposalInput, wanted: readonly Wanted[]): readonly Wanted[] {
+  const plugs = wanted.some(({ component, action }) => component === 'plug' && action === 'replace');
+  if (!plugs) return [];
+  const all = { action: 'replace', places: 'all', why: 'with_other_work' } as const;
+  return input.components.flatMap(({ component, state }): Wanted[] => {
+    if (wanted.some((one) => one.component === component && one.action === 'replace') || state === 'no-match')
+      return [];
+    if (component === 'lead_set' && input.options.leads_with_plugs === 'always')
+      return [
+        { ...all, component, reason: { kind: 'policy', policy: 'leads_with_plugs', advice: null }, isTaken: true },
+      ];
+    if (!isCoil(component) || input.options.coils_with_plugs === 'on_failure') return [];
+    const advice = coilAdvice(input, component);
+    const isTaken = input.options.coils_with_plugs === 'with_plugs' || advice?.advice === 'all';
+    return [{ ...all, component, reason: { kind: 'policy', policy: 'coils_with_plugs', advice }, isTaken }];
+  });
+}
+
+/** All coils now, while they are off, against one more visit for each that fails; null without a price. */
+function coilAdvice(
+  { components, access, minutes, money, coilChance }: ProposalInput,
+  component: TaskComponent,
+): CoilAdvice | null {
+  const coil = components.find((one) => one.component === component);
+  if (!coil || coil.price === null) return null;
+  const bankMinutes = access.length > 0 ? Math.max(...access.map((bank) => bank.minutes)) : minutes;
+  return chooseCoils({
+    others: coil.quantity,
+    price: coil.price,
+    accessHours: bankMinutes / 60,
+    chanceEach: coilChance,
+    labourPerHour: money.labourPerHour,
+    downtimePerVisit: money.downtimePerVisit,
+  });
+}
+
+/** What would answer a confirmed finding. */
+const byFinding = ({ findings }: ProposalInput, wanted: readonly Wanted[]): readonly Wanted[] =>
+  findings.flatMap(({ key, answers }) =>
+    answers.flatMap(({ action, component, places }): Wanted[] =>
+      has(wanted, component)
+        ? []
+        : [{ action, component, places, why: 'finding', reason: { kind: 'finding', key }, isTaken: true }],
+    ),
+  );
+
+/** With the minutes that each adds to those before it, and the price of its parts. */
+function priced(input: ProposalInput, wanted: readonly Wanted[]): readonly Proposal[] {
+  let before: readonly VisitTask[] = [];
+  let spent = 0;
+  return wanted.flatMap((one): Proposal[] => {
+    const places = choosePlaces(input.layout, one.component, one.places);
+    if (!places.ok) return [];
+    const task: VisitTask = { ...one, places: places.value, partNumber: null, torqueNm: null };
+    const sum = Object.values(phaseMinutes({ ...input, tasks: [...before, task] })).reduce(
+      (all, each) => all + each,
+      0,
+    );
+    const minutes = sum - spent;
+    if (one.isTaken) {
+      before = [...before, task];
+      spent = sum;
+    }
+    return [{ ...one, minutes, partsCost: partsCostOf(input, one, places.value.length) }];
+  });
+}
+
+function partsCostOf({ components }: ProposalInput, { action, component }: Wanted, places: number): number | null {
+  if (action !== 'replace') return 0;
+  const price = components.find((one) => one.component === component)?.price ?? null;
+  return price === null ? null : price * places;
+}

@@ -1,0 +1,136 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { layoutOf } from '@/core/engine/layout';
+import { allPlaces } from '@/core/engine/places';
+import { answersTo } from '@/core/inspection/answer';
+import { optionsInForce } from '@/core/policy/policies';
+import type { Km, VehicleId } from '@/core/shared/kinds';
+import { ok } from '@/core/shared/result';
+import { assumedCoilChance, type ComponentFacts, type Proposal, proposeVisit } from '@/core/work/proposal';
+import { isTaskComponent } from '@/core/work/task';
+import { loadFollowUps, loadUnanswered } from '@/db/queries/findings';
+import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
+import { taskPlaces } from '@/db/schema';
+import type { Actor } from '../access';
+import { fitmentFor, fitmentOf, type VehicleFitment } from '../catalogue/fitment-of';
+import type { Deps } from '../deps';
+import { loadCosts } from '../due/costs';
+import { type DueView, viewDue } from '../due/list-due';
+import { notFound, type Outcome } from '../failure';
+import { useCase } from '../use-case';
+import type { TaskInput } from './plan-tasks';
+
+/** A set of plugs without an interval is taken to last so long, years. */
+const USUAL_YEARS = 4;
+
+export interface VisitProposal {
+  readonly proposals: readonly Proposal[];
+  /** Chance that one coil fails before the plugs are changed again, as it is assumed. */
+  readonly coilChance: number;
+  readonly coilsOption: string;
+  readonly currency: string;
+  readonly labourPerHour: number;
+  /** What somebody put down to be done for this vehicle. */
+  readonly followUps: readonly string[];
+}
+
+/** What belongs to a visit of a vehicle if it is opened now. */
+export const viewProposal = useCase({
+  permission: 'open work orders',
+  input: z.uuid(),
+  async run(deps, actor, vehicleId): Promise<Outcome<VisitProposal>> {
+    const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
+    return found ? ok(await proposalFor(deps, actor, found)) : notFound('vehicle');
+  },
+});
+
+/** The same where the vehicle is at hand. */
+export async function proposalFor(deps: Deps, actor: Actor, found: VehicleFitment): Promise<VisitProposal> {
+  const { vehicle, family } = found;
+  const { db } = deps;
+  const [due, costs, choices, unanswered, waiting, onOrder] = await Promise.all([
+    viewDue(deps, actor, vehicle.id),
+    loadCosts(db, actor.fleetId),
+    loadPolicyChoices(db, actor.fleetId),
+    loadUnanswered(db, vehicle.id),
+    loadFollowUps(db, actor.fleetId, { vehicleId: vehicle.id, open: true }),
+    componentsOnOrder(deps, vehicle.id),
+  ]);
+  const layout = layoutOf(family.model);
+  const options = optionsInForce(choicesFor(choices, vehicle));
+  const components = due.ok ? factsOf(found, due.value, onOrder) : [];
+  const coilChance = assumedCoilChance(due.ok ? yearsOfPlugs(due.value) : USUAL_YEARS);
+  return {
+    proposals: proposeVisit({
+      today: deps.today(),
+      layout,
+      access: family.access ?? [],
+      minutes: family.serviceMinutes,
+      components,
+      options,
+      money: costs,
+      coilChance,
+      findings: unanswered.map(({ key, found: finding }) => ({
+        key,
+        answers: answersTo(finding, (component) => allPlaces(layout, component).length > 0),
+      })),
+    }),
+    coilChance,
+    coilsOption: options.coils_with_plugs,
+    currency: costs.currency,
+    labourPerHour: costs.labourPerHour,
+    followUps: waiting.map(({ followUp }) => followUp.what),
+  };
+}
+
+/** Components of which some place is on an open order already. */
+async function componentsOnOrder({ db }: Deps, vehicleId: VehicleId): Promise<ReadonlySet<string>> {
+  const rows = await db
+    .selectDistinct({ component: taskPlaces.component })
+    .from(taskPlaces)
+    .where(and(eq(taskPlaces.vehicleId, vehicleId), eq(taskPlaces.live, true)));
+  return new Set(rows.map(({ component }) => component));
+}
+
+function factsOf(found: VehicleFitment, due: DueView, onOrder: ReadonlySet<string>): readonly ComponentFacts[] {
+  const layout = layoutOf(found.family.model);
+  return due.components.flatMap((item): ComponentFacts[] => {
+    const { component } = item;
+    if (!isTaskComponent(component) || onOrder.has(component)) return [];
+    const { fitment } = fitmentFor(found, component);
+    return [
+      {
+        component,
+        state: item.state,
+        certainty: item.certainty,
+        due: item.due?.p50 ?? null,
+        lifeUsed: item.lifeUsed,
+        price: fitment.kind === 'match' ? fitment.spec.part.price : null,
+        quantity: allPlaces(layout, component).length,
+      },
+    ];
+  });
+}
+
+/** How long a new set of plugs will last here, years: by its interval and the use of the vehicle. */
+function yearsOfPlugs({ components, useRate }: DueView): number {
+  const plugs = components.find(({ component }) => component === 'plug');
+  const byTime = plugs?.limitMonths == null ? Number.POSITIVE_INFINITY : plugs.limitMonths / 12;
+  const byDistance =
+    plugs?.limitKm == null || !useRate ? Number.POSITIVE_INFINITY : yearsFor(plugs.limitKm, useRate.kmPerDay);
+  const years = Math.min(byTime, byDistance);
+  return Number.isFinite(years) ? years : USUAL_YEARS;
+}
+
+const yearsFor = (km: Km, kmPerDay: number): number =>
+  kmPerDay > 0 ? km / kmPerDay / 365.25 : Number.POSITIVE_INFINITY;
+
+/** A proposal as the task that is put on. */
+export const toTask = ({ action, component, places, why, reason }: Proposal): TaskInput => ({
+  action,
+  component,
+  places,
+  why,
+  note: '',
+  ...(reason.kind === 'finding' ? { findingKey: reason.key } : {}),
+});

@@ -1,0 +1,106 @@
+'use client';
+
+import { useState } from 'react';
+import { hoursText, moneyText } from '@/text/format';
+import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ListFrame } from '../primitives/plain-table';
+
+/** A proposed task, in words, with what is sent when it is taken. */
+interface ProposedTask {
+  /** The task as it is put on. */
+  readonly value: string;
+  readonly words: string;
+  readonly reason: string;
+  readonly minutes: number;
+  /** Null: a price is not known. */
+  readonly partsCost: number | null;
+  readonly isTaken: boolean;
+}
+
+/** What belongs to the visit: one press takes or leaves each, and the sums follow. */
+export function VisitForm({
+  vehicleId,
+  tasks,
+  currency,
+  labourPerHour,
+  open,
+}: {
+  vehicleId: string;
+  tasks: readonly ProposedTask[];
+  currency: string;
+  labourPerHour: number;
+  open: FormAction;
+}) {
+  const [taken, setTaken] = useState<ReadonlySet<string>>(
+    () => new Set(tasks.filter(({ isTaken }) => isTaken).map(({ value }) => value)),
+  );
+  const toggle = (value: string) =>
+    setTaken((before) => {
+      const after = new Set(before);
+      if (!after.delete(value)) after.add(value);
+      return after;
+    });
+  const chosen = tasks.filter(({ value }) => taken.has(value));
+  const minutes = chosen.reduce((sum, task) => sum + task.minutes, 0);
+  const parts = chosen.reduce((sum, task) => sum + (task.partsCost ?? 0), 0);
+  const unknown = chosen.some(({ partsCost }) => partsCost === null);
+  return (
+    <ActionForm action={open}>
+      <input type="hidden" name="vehicleId" value={vehicleId} />
+      <ListFrame>
+        <table className="list visit">
+          <thead>
+            <tr>
+              <th scope="col">Take</th>
+              <th scope="col">Task</th>
+              <th scope="col">Why</th>
+              <th scope="col" className="right">
+                Adds
+              </th>
+              <th scope="col" className="right">
+                Parts
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {tasks.map((task) => (
+              <tr key={task.value}>
+                <td>
+                  <input
+                    type="checkbox"
+                    name="take"
+                    value={task.value}
+                    checked={taken.has(task.value)}
+                    onChange={() => toggle(task.value)}
+                    aria-label={task.words}
+                  />
+                </td>
+                <td className="strong">{task.words}</td>
+                <td>{task.reason}</td>
+                <td className="right nowrap">{hoursText(task.minutes)}</td>
+                <td className="right nowrap">
+                  {task.partsCost === null ? 'no price' : moneyText(task.partsCost, currency)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+          <tfoot>
+            <tr>
+              <td />
+              <td className="strong" colSpan={2}>
+                {chosen.length === 0 ? 'Nothing taken' : `${chosen.length} taken`}, work at{' '}
+                {moneyText(labourPerHour, currency)} an hour {moneyText((minutes / 60) * labourPerHour, currency)}
+              </td>
+              <td className="right strong nowrap">{hoursText(minutes)}</td>
+              <td className="right strong nowrap">
+                {moneyText(parts, currency)}
+                {unknown && ' and more'}
+              </td>
+            </tr>
+          </tfoot>
+        </table>
+      </ListFrame>
+      {chosen.length > 0 && <SubmitButton main>Open the visit with what is taken</SubmitButton>}
+    </ActionForm>
+  );
+}

@@ -1,0 +1,115 @@
+import { and, eq } from 'drizzle-orm';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { findingVerdicts, vehicles, workOrders } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
+import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { toTask, viewProposal } from '../../src/server/work-orders/propose-visit';
+import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+
+/* What belongs to a visit when it is opened. */
+
+let w: Workspace & { readonly supervisor: Actor };
+let actor: Actor;
+beforeAll(async () => {
+  w = await demoWorkspace();
+  actor = w.supervisor;
+});
+
+const idOf = async (unit: string): Promise<string> =>
+  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const propose = async (unit: string) => value(await viewProposal(w.deps, actor, await idOf(unit)));
+const said = async (unit: string) =>
+  (await propose(unit)).proposals.map(({ action, component, isTaken, reason }) => [
+    action,
+    component,
+    isTaken,
+    reason.kind,
+  ]);
+const choose = (policy: string, option: string) =>
+  choosePolicyOption(w.deps, actor, policyOptionInput.parse({ policy, scope: 'shop', option, why: 'a test' }));
+
+describe('a visit', () => {
+  it('proposes what is due with minutes and cost, and coils by expected cost with the sum behind it', async () => {
+    const { proposals, coilChance, currency } = await propose('36');
+    expect(proposals[0]).toMatchObject({
+      action: 'replace',
+      component: 'plug',
+      places: 'all',
+      why: 'due',
+      isTaken: true,
+    });
+    expect(proposals[0]?.minutes).toBeGreaterThan(60);
+    expect(proposals[0]?.partsCost).toBeGreaterThan(10);
+    const coil = proposals.find(({ component }) => component === 'coil');
+    expect(coil?.reason).toMatchObject({ kind: 'policy', advice: { advice: expect.stringMatching(/one|all/) } });
+    expect(coilChance).toBeGreaterThan(0);
+    expect(currency).toBe('EUR');
+  });
+
+  it('follows the policies: coils with the plugs, on failure, leads always', async () => {
+    value(await choose('coils_with_plugs', 'with_plugs'));
+    expect(await said('36')).toContainEqual(['replace', 'coil', true, 'policy']);
+    value(await choose('coils_with_plugs', 'on_failure'));
+    expect((await said('36')).map(([, component]) => component)).not.toContain('coil');
+    value(await choose('leads_with_plugs', 'always'));
+    expect(await said('8')).toContainEqual(['replace', 'lead_set', true, 'policy']);
+  });
+
+  it('looks at what nobody knows the age of, so many as the policy says', async () => {
+    const first = async () => (await propose('110')).proposals[0];
+    expect(await first()).toMatchObject({
+      action: 'inspect',
+      component: 'plug',
+      places: ['1A'],
+      reason: { kind: 'assumed' },
+    });
+    value(await choose('inspection_sample', 'all'));
+    expect(await first()).toMatchObject({ action: 'inspect', places: 'all' });
+  });
+
+  it('opens with what is taken where nobody says otherwise, and proposes it no more', async () => {
+    const vehicleId = await idOf('6');
+    const taken = (await propose('6')).proposals.filter(({ isTaken }) => isTaken);
+    const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId }));
+    const { tasks } = value(await viewWorkOrder(w.deps, actor, workOrderId));
+    expect(tasks.map(({ row }) => [row.action, row.component])).toEqual(
+      taken.map((one) => [one.action, one.component]),
+    );
+    const left = (await propose('6')).proposals.map(({ component }) => component);
+    for (const { component } of taken) expect(left).not.toContain(component);
+  });
+
+  it('answers a finding that was confirmed on a visit before, until a task is put on for it', async () => {
+    const [order] = await w.deps.db
+      .select()
+      .from(workOrders)
+      .where(and(eq(workOrders.vehicleId, await idOf('105'))));
+    if (!order) throw new Error('no order');
+    await w.deps.db
+      .update(workOrders)
+      .set({ state: 'closed', closedOn: TODAY, closedKm: 100_000 as never })
+      .where(eq(workOrders.id, order.id));
+    await w.deps.db.insert(findingVerdicts).values({
+      fleetId: actor.fleetId,
+      workOrderId: order.id,
+      findingKey: 'boot_spent 3A',
+      found: { cause: 'boot_spent', sites: [{ cylinder: 3, position: 'A' }] } as never,
+      verdict: 'confirmed',
+      saidBy: actor.personId,
+      saidAt: w.deps.now(),
+    });
+    const found = (await propose('105')).proposals.find(({ why }) => why === 'finding');
+    expect(found).toMatchObject({ action: 'replace', component: 'boot', places: ['3A'], isTaken: true });
+    if (!found) throw new Error('nothing found');
+    expect(toTask(found)).toMatchObject({ findingKey: 'boot_spent 3A' });
+  });
+
+  it('is for those who may open work orders, and of this fleet', async () => {
+    const id = await idOf('36');
+    expect(await viewProposal(w.deps, inRole(actor, 'viewer'), id)).toMatchObject({ error: { kind: 'forbidden' } });
+    const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' as never };
+    expect(await viewProposal(w.deps, stranger, id)).toMatchObject({ error: { kind: 'not-found' } });
+  });
+});
