@@ -10,7 +10,7 @@ import type { FloorJob, FloorPlace, FloorTask } from '../src/core/work/job-recor
 import { plugRulesOf } from '../src/core/work/order-model';
 import { allNormal, normalFor } from '../src/core/work/place-fields';
 import { answerField, countTarget, ORDER_TARGET, stepTarget } from '../src/core/work/targets';
-import { loadFamilies } from '../src/db/queries/catalogue';
+import { loadFamilies, loadSheets } from '../src/db/queries/catalogue';
 import { loadRecorded } from '../src/db/queries/due-inputs';
 import { fittedComponents, vehicles } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
@@ -52,8 +52,8 @@ export async function playPast(deps: Deps, supervisor: Actor, people: ReadonlyMa
 
 /** Cap and leads of the breakdown lorry: nobody has got round to them. */
 const LONG_AGO: readonly string[] = [
-  '4,2018-05-02,104600 mi,all,proven,lead_set,',
-  '4,2020-04-14,109200 mi,all,proven,cap,',
+  '4,2018-05-02,104600 mi,all,proven,lead_set,,KM-L46',
+  '4,2020-04-14,109200 mi,all,proven,cap,,KM-C46',
 ];
 
 /** Every coil with the serial that it left its works with, where the files name none, and what was done long ago. */
@@ -62,6 +62,8 @@ async function importCoils(deps: Deps, supervisor: Actor): Promise<void> {
     .selectDistinct({ id: fittedComponents.vehicleId })
     .from(fittedComponents)
     .where(eq(fittedComponents.component, 'coil'));
+  const sheets = await loadSheets(deps.db, supervisor.fleetId, deps.today());
+  const numbers = new Map<string, string>(sheets.map((sheet) => [sheet.id, sheet.part.number]));
   const known = new Set<string>(fitted.map(({ id }) => id));
   const rows = (await fleetOf(deps, supervisor.fleetId)).flatMap(({ row, family, inServiceOn }) =>
     (['coil', 'rail'] as const).flatMap((component) =>
@@ -76,12 +78,13 @@ async function importCoils(deps: Deps, supervisor: Actor): Promise<void> {
               'proven',
               component,
               `NC-${row.unitNumber}-${i + 1}`,
+              numbers.get(row.components.find((one) => one.component === component)?.specSheetId ?? '') ?? '',
             ].join(','),
           ),
     ),
   );
   const bytes = Buffer.from(
-    ['unit_number,serviced_on,odometer,sites,history,component,tag', ...LONG_AGO, ...rows].join('\n'),
+    ['unit_number,serviced_on,odometer,sites,history,component,tag,part_number', ...LONG_AGO, ...rows].join('\n'),
   );
   const { importId } = must(
     'coils',
@@ -220,7 +223,9 @@ function plugFields(job: FloorJob, place: FloorPlace, visit: Doing, technician: 
   if (!job.plug || !rules) return {};
   const { minMm, maxMm } = rules.gap;
   const middle = (minMm + maxMm) / 2;
-  const grown = (rules.electrode === 'nickel' ? 0.14 : 0.09) * visit.plugLife + 0.015 * normal(random);
+  // µm per 1,000 km, as plugs of these kinds wear; where nobody knows how far it went, by its life.
+  const rate = (rules.electrode === 'nickel' ? 4.5 : 1.6) * (1 + 0.15 * normal(random));
+  const grown = place.sinceKm === null ? 0.1 * visit.plugLife : (rate * place.sinceKm) / 1_000_000;
   const aim = (rules.torqueNm.min + rules.torqueNm.max) / 2 + technician.pullsNm + 0.25 * normal(random);
   const torque = Math.min(rules.torqueNm.max, Math.max(rules.torqueNm.min, aim));
   const gap = Math.min(maxMm, Math.max(minMm, middle + 0.008 * normal(random)));

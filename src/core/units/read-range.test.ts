@@ -8,6 +8,16 @@ const gap = (text: string) => readRange({ kind: 'gap', text, personUnit: 'mm' })
 
 describe('readRange', () => {
   it.each([
+    ['7 to 10 kΩ', 7_000, 10_000],
+    ['8-12kohm', 8_000, 12_000],
+    ['0.6 to 0.8 Ω', 0.6, 0.8],
+    ['900 Ω to 5 kΩ', 900, 5_000],
+  ])('takes the unit at the end of %j for both ends', (text, min, max) => {
+    const read = readRange({ kind: 'resistance', text, personUnit: 'Ω' });
+    expect(read.ok && [read.minSi, read.maxSi]).toEqual([min, max]);
+  });
+
+  it.each([
     ['1.0 to 1.1 mm', 1.0, 1.1, null],
     ['1,0-1,1', 1.0, 1.1, null],
     ['.028–.031 in', 0.7112, 0.7874, null],

@@ -19,7 +19,8 @@ export type RangeReading =
 const MAX_TEXT = 80;
 const TOLERANCE = /±|\+\/-|\+-/u;
 const SEPARATOR = /(?:to|\.\.|–|—|-)(?=\s*[\d.,])/giu;
-const NUMBER = /^[\d.,\s]+(?:k(?![a-z]))?/iu;
+/** With the k of thousands, which is none where a unit goes on: 60k, but 10 kΩ. */
+const NUMBER = /^[\d.,\s]+(?:k(?!\p{L}))?/iu;
 /** What a torque given as one figure may be off. Source: the shop's default. */
 export const DEFAULT_TOLERANCE = 0.1;
 

@@ -90,7 +90,7 @@ export function OtherSheets({ scopes, count, system, check }: Props) {
                 <Box key={line}>{line}</Box>
               ))}
             </td>
-            <td>{intervalText(sheet, system)}</td>
+            <td>{intervalText(sheet, system) || 'on failure'}</td>
             <td>
               <SourceCell sheet={sheet} />
             </td>

@@ -40,7 +40,12 @@ export function PartDrawing({
       aria-label={`${title}: ${isUnseen ? 'nothing described yet' : words.join(', ')}`}
       strokeLinejoin="round"
     >
-      <g stroke="currentColor" strokeWidth="1.6" strokeDasharray={isUnseen ? '4 3' : undefined}>
+      <g
+        stroke="currentColor"
+        strokeWidth="1.6"
+        strokeDasharray={isUnseen ? '4 3' : undefined}
+        fillOpacity={isUnseen ? 0.25 : undefined}
+      >
         {shapeOf(component, seen, towers)}
       </g>
     </svg>

@@ -1,5 +1,5 @@
 import { addDays } from '@/core/calendar/plain-date';
-import type { DueItem } from '@/core/due/due-item';
+import type { DueItem, OtherDue } from '@/core/due/due-item';
 import type { UnitSystem } from '@/core/units/person-units';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { bindingText, STATE_WORDS, sinceText, sureText } from '@/text/due-words';
@@ -90,16 +90,23 @@ function nextOf({ state }: DueItem, canOpen: boolean): DueRow['next'] {
 /** Further off than this the others are no reason to look at the vehicle now. */
 const ALSO_DAYS = 84;
 
-/** The others that are wanted by then as well: "also rotor, 3 Mar 2027; distributor cap to inspect". */
+/** The others that are wanted by then as well: "also to inspect: distributor cap, rotor; lead set 3 Mar 2027". */
 function alsoText({ others, due }: DueItem): string {
   const until = due ? addDays(due.p50, ALSO_DAYS) : null;
-  const wanted = others.flatMap(({ component, state, due: day }) => {
-    const what = COMPONENT_WORDS[component].toLowerCase();
-    if (state === 'inspect') return [`${what} to inspect`];
-    if (state === 'past') return [`${what}, past the limit`];
-    return day && (state === 'soon' || (until !== null && day <= until)) ? [`${what}, ${dateText(day)}`] : [];
-  });
-  return wanted.length === 0 ? '' : `also ${wanted.join('; ')}`;
+  const named = (those: readonly OtherDue[]): string =>
+    those.map(({ component }) => COMPONENT_WORDS[component].toLowerCase()).join(', ');
+  const past = others.filter(({ state }) => state === 'past');
+  const look = others.filter(({ state }) => state === 'inspect');
+  const coming = others.filter(
+    ({ state, due: day }) => state === 'soon' || (state === 'later' && day !== null && until !== null && day <= until),
+  );
+  return [
+    past.length > 0 && `also past: ${named(past)}`,
+    look.length > 0 && `also to inspect: ${named(look)}`,
+    ...coming.map((one) => `${named([one])} ${dateText(one.due)}`),
+  ]
+    .filter(Boolean)
+    .join('; ');
 }
 
 function dueText({ state, component, fittedOn, fittedKm, odometerNowKm, due }: DueItem, system: UnitSystem): string {

@@ -48,16 +48,16 @@ export function VisitForm({
     <ActionForm action={open}>
       <input type="hidden" name="vehicleId" value={vehicleId} />
       <ListFrame>
-        <table className="list visit">
+        <table className="list visit-tasks">
           <thead>
             <tr>
               <th scope="col">Take</th>
               <th scope="col">Task</th>
               <th scope="col">Why</th>
-              <th scope="col" className="right">
+              <th scope="col" className="figure">
                 Adds
               </th>
-              <th scope="col" className="right">
+              <th scope="col" className="figure">
                 Parts
               </th>
             </tr>
@@ -77,10 +77,8 @@ export function VisitForm({
                 </td>
                 <td className="strong">{task.words}</td>
                 <td>{task.reason}</td>
-                <td className="right nowrap">{hoursText(task.minutes)}</td>
-                <td className="right nowrap">
-                  {task.partsCost === null ? 'no price' : moneyText(task.partsCost, currency)}
-                </td>
+                <td className="figure">{hoursText(task.minutes)}</td>
+                <td className="figure">{task.partsCost === null ? 'no price' : moneyText(task.partsCost, currency)}</td>
               </tr>
             ))}
           </tbody>
@@ -91,8 +89,8 @@ export function VisitForm({
                 {chosen.length === 0 ? 'Nothing taken' : `${chosen.length} taken`}, work at{' '}
                 {moneyText(labourPerHour, currency)} an hour {moneyText((minutes / 60) * labourPerHour, currency)}
               </td>
-              <td className="right strong nowrap">{hoursText(minutes)}</td>
-              <td className="right strong nowrap">
+              <td className="figure strong">{hoursText(minutes)}</td>
+              <td className="figure strong">
                 {moneyText(parts, currency)}
                 {unknown && ' and more'}
               </td>

@@ -84,13 +84,13 @@ export const dueCss = {
     '& > tbody > tr > .due-life': { minW: '84px', '& > span': { ml: '2' } },
     '& > tbody > tr > .due-vehicle': { minW: '200px', whiteSpace: 'normal' },
     '& > tbody > tr > .due-sure': { minW: '150px', whiteSpace: 'normal', fontSize: 'sm' },
+    '& > tbody > tr > .due-due': { minW: '220px', maxW: '320px', whiteSpace: 'normal' },
     '& > tbody > tr > .due-limit': { minW: '110px', whiteSpace: 'normal' },
     '& > tbody > tr > .due-odometer > .doubtful': { display: 'block', fontSize: 'sm' },
     '& > * > tr > .due-pressure, & > * > tr > .due-odometer': { textAlign: 'right' },
     '&[data-dense] .second': { display: 'inline', ml: '2' },
     '&[data-dense] > tbody > tr > td': { minW: '0 !important' },
     '&[data-dense] > tbody > tr > .due-vehicle': { minW: '190px !important' },
-    '@media print': { '& > tbody > tr > .due-due': { whiteSpace: 'normal' } },
     [TABLET]: {
       ...card(
         '92px minmax(0, 5fr) minmax(0, 4fr) 132px',

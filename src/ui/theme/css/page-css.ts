@@ -161,6 +161,12 @@ export const pageCss = {
     '& > figure': { minW: '0', display: 'flex', flexDirection: 'column', gap: '1', breakInside: 'avoid' },
     '& figcaption': { fontSize: '24px', fontWeight: '700', lineHeight: '1' },
   },
+  '.visit-tasks': {
+    maxW: '860px',
+    '& .figure': { textAlign: 'right', whiteSpace: 'nowrap' },
+    '& tfoot td': { px: '2', py: '2' },
+    '& input': { w: '20px', h: '20px' },
+  },
   '.beside': { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '3', textAlign: 'center' },
   '.steps': {
     listStyle: 'none',

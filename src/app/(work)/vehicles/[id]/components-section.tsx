@@ -81,7 +81,11 @@ function ComponentRow({
         {item.state === 'no-date' && item.component !== 'plug' ? 'On failure' : STATE_WORDS[item.state]}
         <Box color="soft" fontSize="sm">
           {item.state === 'no-match' && item.fitmentWhy}
-          {item.due && !isAssumed && `${dateText(item.due.p50)}, likely ${spanText(item.due.p10, item.due.p90)}`}
+          {item.due && !isAssumed && dateText(item.due.p50)}
+          {item.due &&
+            !isAssumed &&
+            item.due.p10 !== item.due.p90 &&
+            `, likely ${spanText(item.due.p10, item.due.p90)}`}
         </Box>
       </td>
       <td>

@@ -65,7 +65,8 @@ export default page(async function VehiclePage({ params }: Props) {
         {COMPONENT_WORDS[due.component]}: {STATE_WORDS[due.state].toLowerCase()}
         {due.lifeUsed !== null &&
           ` · ${percentText(due.lifeUsed)} of ${bindingText(due, system)} used by the worst of them`}
-        {due.due && ` · due ${dateText(due.due.p50)}, likely ${dateText(due.due.p10)} to ${dateText(due.due.p90)}`}
+        {due.due &&
+          ` · due ${dateText(due.due.p50)}${due.due.p10 === due.due.p90 ? '' : `, likely ${dateText(due.due.p10)} to ${dateText(due.due.p90)}`}`}
       </PageHead>
       <FitmentNotice view={view.value} actor={actor} />
       {blocked && <SheetBlocked view={view.value} canOpen={canOpen} />}

@@ -14,6 +14,7 @@ import { blockAction, deferAction, takeBackAction } from '../../pressure/actions
 export function PressureSection({ view, actor }: { view: VehicleView; actor: Actor }) {
   const { due, currency, vehicle } = view;
   const { pressureParts: parts } = due;
+  const several = perComponent(view).length > 0;
   const leaves = vehicle.retiresOn !== null && due.due !== null && vehicle.retiresOn <= due.due.p50;
   return (
     <Section
@@ -25,7 +26,10 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
         <Facts
           rows={[
             ...perComponent(view),
-            ['Chance of a failure', `${(parts.chance * 100).toFixed(2)} % in the next 7 days, assumed`],
+            [
+              several ? `Chance that the ${COMPONENT_WORDS[due.component].toLowerCase()} fail` : 'Chance of a failure',
+              `${(parts.chance * 100).toFixed(2)} % in the next 7 days, assumed`,
+            ],
             ['Its cost', `${moneyText(due.failureCost, currency)}, on the road`],
             ['That is', `${moneyText(parts.failure, currency)} a week`],
             ['Wear past the limit', parts.wear > 0 ? `${moneyText(parts.wear, currency)} a week` : NONE],

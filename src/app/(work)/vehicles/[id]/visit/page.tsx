@@ -72,14 +72,16 @@ function Coils({ proposal: { proposals, coilChance, coilsOption, currency } }: {
   const advice = coil?.reason.kind === 'policy' ? coil.reason.advice : null;
   if (!coil || !advice) return null;
   return (
-    <Section title="Coils now, or when they fail" aside={reasonText(coil.reason, { coilsOption })}>
-      <CoilTable advice={advice} currency={currency} />
-      <Box color="soft" fontSize="sm" mt="1">
-        Chance that one of them fails before the plugs are changed again: {percentText(coilChance)}, assumed. It turns
-        at {percentText(advice.breakEvenChance)}. Move the figures on the <TextLink href="/bench/coils">bench</TextLink>
-        ; choose under <TextLink href="/policies">Policies</TextLink>.
-      </Box>
-    </Section>
+    <Box maxW="560px" mt="6">
+      <Section title="Coils now, or when they fail" aside={reasonText(coil.reason, { coilsOption })}>
+        <CoilTable advice={advice} currency={currency} />
+        <Box color="soft" fontSize="sm" mt="1">
+          Chance that one of them fails before the plugs are changed again: {percentText(coilChance)}, assumed. It turns
+          at {percentText(advice.breakEvenChance)}. Move the figures on the{' '}
+          <TextLink href="/bench/coils">bench</TextLink>; choose under <TextLink href="/policies">Policies</TextLink>.
+        </Box>
+      </Section>
+    </Box>
   );
 }
 

@@ -2,6 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { siteId } from '@/core/engine/model';
+import { isOfEngine } from '@/core/engine/places';
 import { NORMAL } from '@/core/inspection/vocabulary';
 import type { UnitSystem } from '@/core/units/person-units';
 import { sayOhms } from '@/core/units/say';
@@ -105,39 +106,54 @@ export default page(async function TrayPage({ params }: Props) {
 
 /** What came out besides plugs, or was looked at: drawn from what was recorded, with what was measured. */
 function OtherParts({ view: { tasks, layout } }: { view: WorkOrderView }) {
-  const others = tasks.flatMap(({ row, places }) =>
-    row.component === 'plug'
-      ? []
-      : [{ component: row.component, places: places.filter(({ state }) => state !== 'moved') }],
+  const others = tasks.flatMap(({ row: { component }, places }) =>
+    component === 'plug' ? [] : [{ component, places: places.filter(({ state }) => state !== 'moved') }],
   );
-  return others.map(({ component, places }) => (
-    <Box key={component} mb="5" borderTop="1px solid" borderColor="line" pt="2">
-      <Box color="soft">{COMPONENT_WORDS[component]}</Box>
-      <div className="on-tray">
-        {places.map(({ id, name, place }) => (
-          <figure key={id}>
-            <figcaption>{id === 'engine' ? '' : id.replace(/A$/, '')}</figcaption>
-            <PartDrawing
-              component={component}
-              seen={Object.fromEntries((place.conditions ?? []).map((word) => [word, place.severities[word] ?? 2]))}
-              title={name}
-              towers={layout.cylinders}
-            />
-            <Box fontSize="sm" minW="0">
-              <Box>{seenWords(place.conditions)}</Box>
-              <Box color="soft">
+  const whole = others.filter(({ component }) => isOfEngine(component));
+  const rows = [
+    ...others
+      .filter(({ component }) => !isOfEngine(component))
+      .map(({ component, places }) => ({
+        words: COMPONENT_WORDS[component],
+        parts: places.map((place) => ({ component, place })),
+      })),
+    {
+      words: 'Of the whole engine',
+      parts: whole.flatMap(({ component, places }) => places.map((place) => ({ component, place }))),
+    },
+  ];
+  return rows
+    .filter(({ parts }) => parts.length > 0)
+    .map(({ words, parts }) => (
+      <Box key={words} mb="5" borderTop="1px solid" borderColor="line" pt="2">
+        <Box color="soft">{words}</Box>
+        <div className="on-tray">
+          {parts.map(({ component, place: { id, name, place } }) => (
+            <figure key={`${component} ${id}`}>
+              <figcaption>
+                {isOfEngine(component) ? <small>{name}</small> : name.replace(/^\D+/, '') || name}
+              </figcaption>
+              <PartDrawing
+                component={component}
+                seen={Object.fromEntries((place.conditions ?? []).map((word) => [word, place.severities[word] ?? 2]))}
+                title={name}
+                towers={layout.cylinders}
+              />
+              <Box fontSize="sm" minW="0">
+                <Box>{seenWords(place.conditions)}</Box>
                 {measuredWords(place)
                   .filter(Boolean)
                   .map((line) => (
-                    <div key={line}>{line}</div>
+                    <Box key={line} color="soft">
+                      {line}
+                    </Box>
                   ))}
               </Box>
-            </Box>
-          </figure>
-        ))}
-      </div>
-    </Box>
-  ));
+            </figure>
+          ))}
+        </div>
+      </Box>
+    ));
 }
 
 type PlaceOnTray = WorkOrderView['tasks'][number]['places'][number]['place'];
