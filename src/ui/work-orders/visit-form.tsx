@@ -48,12 +48,11 @@ export function VisitForm({
     <ActionForm action={open}>
       <input type="hidden" name="vehicleId" value={vehicleId} />
       <ListFrame>
-        <table className="list visit-tasks">
+        <table className="list visit-tasks" data-keep>
           <thead>
             <tr>
               <th scope="col">Take</th>
-              <th scope="col">Task</th>
-              <th scope="col">Why</th>
+              <th scope="col">Task, and why</th>
               <th scope="col" className="figure">
                 Adds
               </th>
@@ -75,8 +74,10 @@ export function VisitForm({
                     aria-label={task.words}
                   />
                 </td>
-                <td className="strong">{task.words}</td>
-                <td>{task.reason}</td>
+                <td>
+                  <strong>{task.words}</strong>
+                  <span className="second">{task.reason}</span>
+                </td>
                 <td className="figure">{hoursText(task.minutes)}</td>
                 <td className="figure">{task.partsCost === null ? 'no price' : moneyText(task.partsCost, currency)}</td>
               </tr>
@@ -85,9 +86,12 @@ export function VisitForm({
           <tfoot>
             <tr>
               <td />
-              <td className="strong" colSpan={2}>
-                {chosen.length === 0 ? 'Nothing taken' : `${chosen.length} taken`}, work at{' '}
-                {moneyText(labourPerHour, currency)} an hour {moneyText((minutes / 60) * labourPerHour, currency)}
+              <td>
+                <strong>{chosen.length === 0 ? 'Nothing taken' : `${chosen.length} taken`}</strong>
+                <span className="second">
+                  work at {moneyText(labourPerHour, currency)} an hour:{' '}
+                  {moneyText((minutes / 60) * labourPerHour, currency)}
+                </span>
               </td>
               <td className="figure strong">{hoursText(minutes)}</td>
               <td className="figure strong">
