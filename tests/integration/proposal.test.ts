@@ -69,9 +69,9 @@ describe('a visit', () => {
     expect(await first()).toMatchObject({ action: 'inspect', places: 'all' });
   });
 
-  it('opens with what is taken where nobody says otherwise, and proposes it no more', async () => {
+  it('opens with what is due where nobody says otherwise, and proposes it no more', async () => {
     const vehicleId = await idOf('6');
-    const taken = (await propose('6')).proposals.filter(({ isTaken }) => isTaken);
+    const taken = (await propose('6')).proposals.filter(({ reason }) => ['due', 'assumed'].includes(reason.kind));
     const { workOrderId } = value(await openWorkOrder(w.deps, actor, { vehicleId }));
     const { tasks } = value(await viewWorkOrder(w.deps, actor, workOrderId));
     expect(tasks.map(({ row }) => [row.action, row.component])).toEqual(

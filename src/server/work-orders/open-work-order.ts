@@ -22,7 +22,7 @@ const MAX_AT_ONCE = 100;
 
 const opening = {
   releaseReason: z.string().max(300).optional(),
-  /** What is done; left out: what is due, found or asked for by policy, and all plugs where nothing is. */
+  /** What is done; left out: what is due or to be looked at, and all plugs where nothing is. */
   tasks: tasksInput.optional(),
 };
 
@@ -61,11 +61,11 @@ export const openWorkOrder = useCase({
   },
 });
 
-/** What belongs to a visit and is taken unless somebody leaves it. */
+/** What is due, or to be looked at. What policies and findings add is proposed to a person, who takes or leaves it. */
 async function tasksDue(deps: Deps, actor: Actor, found: VehicleFitment): Promise<readonly TaskInput[]> {
   const { proposals } = await proposalFor(deps, actor, found);
-  const taken = proposals.filter(({ isTaken }) => isTaken).map(toTask);
-  return taken.length > 0 ? taken : [PLUG_SERVICE];
+  const due = proposals.filter(({ reason }) => reason.kind === 'due' || reason.kind === 'assumed').map(toTask);
+  return due.length > 0 ? due : [PLUG_SERVICE];
 }
 
 /** A new order with nothing on it yet. */
