@@ -47,7 +47,7 @@ export type ProposalReason =
   /** Due by the day of the visit, or within the window after it. */
   | { readonly kind: 'due'; readonly state: DueState; readonly on: PlainDate | null }
   /** Nobody knows how old it is: looked at, not bought. */
-  | { readonly kind: 'assumed' }
+  | { readonly kind: 'assumed'; readonly state: DueState }
   /** Behind the same cover, with so much of its life used. */
   | { readonly kind: 'nearly_used'; readonly lifeUsed: number }
   | {
@@ -112,7 +112,7 @@ function dueNow({ today, layout, components, options }: ProposalInput): readonly
 /** Nobody knows how old it is: so many of it are looked at as the policy says. */
 function look(
   layout: Layout,
-  { component }: ComponentFacts,
+  { component, state }: ComponentFacts,
   { inspection_sample }: Pick<PolicyOptions, 'inspection_sample'>,
 ): Wanted {
   return {
@@ -120,7 +120,7 @@ function look(
     component,
     places: samplePlaces(layout, component, inspection_sample),
     why: 'due',
-    reason: { kind: 'assumed' },
+    reason: { kind: 'assumed', state },
     isTaken: true,
   };
 }

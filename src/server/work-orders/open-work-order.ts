@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import type { DueState } from '@/core/due/due';
 import type { VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
@@ -63,10 +64,16 @@ export const openWorkOrder = useCase({
 
 /** What is due, or to be looked at. What policies and findings add is proposed to a person, who takes or leaves it. */
 async function tasksDue(deps: Deps, actor: Actor, found: VehicleFitment): Promise<readonly TaskInput[]> {
-  const { proposals } = await proposalFor(deps, actor, found);
-  const due = proposals.filter(({ reason }) => reason.kind === 'due' || reason.kind === 'assumed').map(toTask);
-  return due.length > 0 ? due : [PLUG_SERVICE];
+  const { proposals, isOnOrder } = await proposalFor(deps, actor, found);
+  const due = proposals.filter(({ reason }) => {
+    if (reason.kind !== 'due' && reason.kind !== 'assumed') return false;
+    // Where an order is open already, a second one is for what cannot wait: the rest was left out of it.
+    return !isOnOrder || WANTED_NOW.has(reason.state);
+  });
+  return due.length > 0 ? due.map(toTask) : [PLUG_SERVICE];
 }
+
+const WANTED_NOW: ReadonlySet<DueState> = new Set(['past', 'soon', 'inspect']);
 
 /** A new order with nothing on it yet. */
 export async function insertOrder(deps: Deps, tx: Tx, actor: Actor, vehicleId: VehicleId): Promise<WorkOrderRow> {

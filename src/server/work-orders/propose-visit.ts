@@ -30,6 +30,8 @@ export interface VisitProposal {
   readonly coilsOption: string;
   readonly currency: string;
   readonly labourPerHour: number;
+  /** Something of the vehicle is on an open order already. */
+  readonly isOnOrder: boolean;
   /** What somebody put down to be done for this vehicle. */
   readonly followUps: readonly string[];
 }
@@ -79,6 +81,7 @@ export async function proposalFor(deps: Deps, actor: Actor, found: VehicleFitmen
     coilsOption: options.coils_with_plugs,
     currency: costs.currency,
     labourPerHour: costs.labourPerHour,
+    isOnOrder: onOrder.size > 0,
     followUps: waiting.map(({ followUp }) => followUp.what),
   };
 }
