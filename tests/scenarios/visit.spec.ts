@@ -108,10 +108,10 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
 test('a visit is opened with what belongs to it: one press takes or leaves each task', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor');
-  await page.goto('/due?search=36');
-  await page.locator('a:has(strong:text-is("36"))').first().click();
+  await page.goto('/due?search=131');
+  await page.locator('a:has(strong:text-is("131"))').first().click();
   await page.getByRole('link', { name: 'What belongs to it' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: /^A visit of unit 36 / })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /^A visit of unit 131 / })).toBeVisible();
   await expect(page.getByRole('checkbox', { name: 'Replace plugs' })).toBeChecked();
   await expect(user.row('Replace plugs')).toContainText('Past the limit');
   await expect(page.getByRole('heading', { name: 'Coils now, or when they fail' })).toBeVisible();
@@ -121,7 +121,7 @@ test('a visit is opened with what belongs to it: one press takes or leaves each 
   await expect(page.locator('tfoot')).not.toHaveText(before);
   if (!(await coils.isChecked())) await coils.click();
   await page.getByRole('button', { name: 'Open the visit with what is taken' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: /^Work order \d+: unit 36/ })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /^Work order \d+: unit 131/ })).toBeVisible();
   for (const task of ['Replace plugs', 'Replace coils'])
     await expect(page.locator('#tasks').getByText(task)).toBeVisible();
 });

@@ -50,14 +50,13 @@ export const viewProposal = useCase({
 export async function proposalFor(deps: Deps, actor: Actor, found: VehicleFitment): Promise<VisitProposal> {
   const { vehicle, family } = found;
   const { db } = deps;
-  const [due, costs, choices, unanswered, waiting, onOrder] = await Promise.all([
-    viewDue(deps, actor, vehicle.id),
-    loadCosts(db, actor.fleetId),
-    loadPolicyChoices(db, actor.fleetId),
-    loadUnanswered(db, vehicle.id),
-    loadFollowUps(db, actor.fleetId, { vehicleId: vehicle.id, open: true }),
-    componentsOnOrder(deps, vehicle.id),
-  ]);
+  // One after the other: where an order is being opened they share its connection.
+  const due = await viewDue(deps, actor, vehicle.id);
+  const costs = await loadCosts(db, actor.fleetId);
+  const choices = await loadPolicyChoices(db, actor.fleetId);
+  const unanswered = await loadUnanswered(db, vehicle.id);
+  const waiting = await loadFollowUps(db, actor.fleetId, { vehicleId: vehicle.id, open: true });
+  const onOrder = await componentsOnOrder(deps, vehicle.id);
   const layout = layoutOf(family.model);
   const options = optionsInForce(choicesFor(choices, vehicle));
   const components = due.ok ? factsOf(found, due.value, onOrder) : [];
