@@ -368,10 +368,11 @@ test('readings come back page by page and as CSV, each once', async ({ request }
 
 test('a work order is opened, entered upon and read over HTTP, each once', async ({ request }) => {
   const headers = { 'Idempotency-Key': 'order-45' };
-  const open = () => request.post('/api/v1/work-orders', { data: { unit_number: '45' }, headers });
+  const tasks = [{ action: 'replace', component: 'plug', places: 'all', why: 'due' }];
+  const open = () => request.post('/api/v1/work-orders', { data: { unit_number: '45', tasks }, headers });
   const first = await (await open()).json();
   expect(await (await open()).json()).toEqual(first);
-  expect((await request.post('/api/v1/work-orders', { data: { unit_number: '45' } })).status()).toBe(409);
+  expect((await request.post('/api/v1/work-orders', { data: { unit_number: '45', tasks } })).status()).toBe(409);
   expect((await request.post('/api/v1/work-orders', { data: { unit_number: '999' } })).status()).toBe(404);
   const path = `/api/v1/work-orders/${first.id}`;
   const entry = {

@@ -43,6 +43,11 @@ export const openWorkOrder = useCase({
         if (!found) return notFound('vehicle');
         const why = releaseReason.trim();
         const tasks = asked ?? (await tasksDue({ ...deps, db: tx }, actor, found));
+        if (tasks.length === 0)
+          return fail(
+            'conflict',
+            `What is due of unit ${found.vehicle.unitNumber} is on an open work order already. Put more on that one, or name what this one is for.`,
+          );
         const plans = planTasks(found, tasks, why);
         if (!plans.ok) return plans;
         const waits = await whyItWaits(tx, found, tasks);
@@ -70,7 +75,7 @@ async function tasksDue(deps: Deps, actor: Actor, found: VehicleFitment): Promis
     // Where an order is open already, a second one is for what cannot wait: the rest was left out of it.
     return !isOnOrder || WANTED_NOW.has(reason.state);
   });
-  return due.length > 0 ? due.map(toTask) : [PLUG_SERVICE];
+  return due.length > 0 || isOnOrder ? due.map(toTask) : [PLUG_SERVICE];
 }
 
 const WANTED_NOW: ReadonlySet<DueState> = new Set(['past', 'soon', 'inspect']);
