@@ -1,6 +1,7 @@
 import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { addDays } from '../../src/core/calendar/plain-date';
+import { WHOLE_ENGINE } from '../../src/core/engine/places';
 import { pressureOf } from '../../src/core/reliability/pressure';
 import { ASSUMED_LIFE } from '../../src/core/reliability/weibull';
 import { sumUpCounts } from '../../src/db/queries/due';
@@ -469,14 +470,14 @@ describe('together', () => {
       fleetId: actor.fleetId,
       vehicleId: row.id,
       component: 'cap',
-      cylinder: 1,
-      position: 'A',
+      ...WHOLE_ENGINE,
       history: 'proven',
       installedOn: '2025-11-01',
       installedOnCertainty: 'exact',
       installedKm: item.odometerKm - 500,
       installedKmCertainty: 'exact',
     });
+    await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, [row.id]));
     const cap = (await together('7')).find((c) => c.component === 'cap');
     expect(cap).toMatchObject({ advice: 'later', certainty: 'exact' });
     expect(cap?.lifeUsed).toBeLessThan(0.5);

@@ -5,7 +5,8 @@ import { anyEngine } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
 import { allPlaces } from '../engine/places';
 import { TASK_COMPONENTS, type TaskComponent } from '../work/task';
-import { comingVisits, WINDOW_DAYS } from './coming-visits';
+import { comingVisits } from './coming-visits';
+import { WINDOW_DAYS } from './vehicle-due';
 
 const TODAY = '2026-11-16';
 const firm = (day: PlainDate) => ({ p10: day, p50: day, p90: day });

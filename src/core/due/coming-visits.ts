@@ -2,13 +2,11 @@ import { addDays } from '../calendar/plain-date';
 import type { BankAccess } from '../engine/access';
 import type { Layout } from '../engine/layout';
 import { allPlaces } from '../engine/places';
-import { phaseMinutes } from '../work/procedure/minutes';
+import { visitMinutes } from '../work/procedure/minutes';
 import type { TaskComponent } from '../work/task';
 import type { DueDates } from './due';
 import type { ComingWork } from './horizon';
-
-/** What falls due within so many days of the first comes in with it: a vehicle is opened once. */
-export const WINDOW_DAYS = 84;
+import { WINDOW_DAYS } from './vehicle-due';
 
 interface ComingComponent {
   readonly component: TaskComponent;
@@ -48,5 +46,5 @@ function minutesOf(engine: Engine, visit: readonly ComingComponent[]): number {
     partNumber: null,
     torqueNm: null,
   }));
-  return Object.values(phaseMinutes({ ...engine, tasks })).reduce((sum, minutes) => sum + minutes, 0);
+  return visitMinutes({ ...engine, tasks });
 }

@@ -1,8 +1,8 @@
 import { daysBetween } from '../calendar/plain-date';
 import type { AccessClass, BankAccess } from '../engine/access';
 import type { Component } from '../engine/quantities';
-import { WINDOW_DAYS } from './coming-visits';
 import { type Certainty, type DueDates, type DueInput, due, type Installed, type Limits } from './due';
+import { NEARLY_USED, WINDOW_DAYS } from './vehicle-due';
 
 /** Another component of the engine, with a clock of its own. */
 export interface OtherComponent {
@@ -29,9 +29,6 @@ export interface Companion {
   readonly savedMinutes: number;
   readonly advice: 'now' | 'look' | 'later';
 }
-
-/** A component with so much of its life used is worth changing while it is open. */
-const NEARLY_USED = 0.85;
 
 /** Share of a bank's time that goes into opening and closing. Source: trade guidance, coarse; a shop's own times win. */
 const OPENING_SHARE: Readonly<Record<AccessClass, number>> = {

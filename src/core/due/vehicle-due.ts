@@ -4,6 +4,11 @@ import type { DueState } from './due';
 
 /* A vehicle comes in once, for all its components: the one that binds first speaks for it, and what it costs to wait is the sum. */
 
+/** What falls due within so many days of the first comes in with it: a vehicle is opened once. */
+export const WINDOW_DAYS = 84;
+/** A component with so much of its life used is worth changing while it is open. */
+export const NEARLY_USED = 0.85;
+
 /** Where one component of a vehicle stands. */
 interface ComponentDue {
   readonly component: Component;
@@ -11,8 +16,6 @@ interface ComponentDue {
   /** The likely due day. */
   readonly due: PlainDate | null;
   readonly lifeUsed: number | null;
-  /** Money a week if it waits. */
-  readonly pressure: number | null;
 }
 
 /** What a person has to act on first. A part without a firm match or a reading hides a date that may have passed. */
@@ -47,7 +50,7 @@ export function compareDue(a: ComponentDue, b: ComponentDue): number {
 const FAR = '9999-12-31';
 
 /** Money a week if the vehicle waits with all of it; null where of none is known. */
-export function sumOfPressures(components: readonly ComponentDue[]): number | null {
+export function sumOfPressures(components: readonly { readonly pressure: number | null }[]): number | null {
   const known = components.flatMap(({ pressure }) => pressure ?? []);
   return known.length === 0 ? null : known.reduce((sum, each) => sum + each, 0);
 }

@@ -1,14 +1,13 @@
 import { daysBetween, type PlainDate } from '../calendar/plain-date';
 import { type CoilAdvice, chooseCoils } from '../components/coil-choice';
-import { WINDOW_DAYS } from '../due/coming-visits';
 import type { Certainty, DueState } from '../due/due';
-import { compareDue } from '../due/vehicle-due';
+import { compareDue, NEARLY_USED, WINDOW_DAYS } from '../due/vehicle-due';
 import type { BankAccess } from '../engine/access';
 import type { Layout } from '../engine/layout';
 import { allPlaces, choosePlaces, isCoil, isOfEngine, type PlaceChoice, placeId } from '../engine/places';
 import type { Answer } from '../inspection/answer';
 import type { PolicyOptions } from '../policy/policies';
-import { phaseMinutes } from './procedure/minutes';
+import { visitMinutes } from './procedure/minutes';
 import type { VisitTask } from './procedure/visit';
 import type { TaskAction, TaskComponent, TaskWhy } from './task';
 
@@ -73,8 +72,6 @@ export interface Proposal {
 
 type Wanted = Omit<Proposal, 'minutes' | 'partsCost'>;
 
-/** A component with so much of its life used is worth changing while it is open. */
-const NEARLY_USED = 0.85;
 /** Chance that a coil fails in a year, until a fleet has evidence of its own. Source: general trade guidance, coarse. */
 const COIL_FAILURES_A_YEAR = 0.02;
 
@@ -91,14 +88,12 @@ export function proposeVisit(input: ProposalInput): readonly Proposal[] {
   return priced(input, [...withPolicies, ...byFinding(input, withPolicies)]);
 }
 
-const sorted = (components: readonly ComponentFacts[]): readonly ComponentFacts[] =>
-  [...components].sort((a, b) => compareDue({ ...a, pressure: null }, { ...b, pressure: null }));
-
 /** What is past, due soon or to be looked at; what falls due within the window comes with it, and what binds first at any rate. */
 function dueNow({ today, layout, components, options }: ProposalInput): readonly Wanted[] {
-  const [first] = sorted(components).filter(({ state }) => state !== 'no-match' && state !== 'no-date');
+  const sorted = [...components].sort(compareDue);
+  const first = sorted.find(({ state }) => state !== 'no-match' && state !== 'no-date');
   const from = first?.due && first.due > today ? first.due : today;
-  return sorted(components).flatMap((one): Wanted[] => {
+  return sorted.flatMap((one): Wanted[] => {
     if (one.state === 'no-match' || one.state === 'no-odometer') return [];
     if (one.state === 'inspect' || (one.certainty === 'assumed' && one === first)) return [look(layout, one, options)];
     const isWanted =
@@ -207,10 +202,7 @@ function priced(input: ProposalInput, wanted: readonly Wanted[]): readonly Propo
     const places = choosePlaces(input.layout, one.component, one.places);
     if (!places.ok) return [];
     const task: VisitTask = { ...one, places: places.value, partNumber: null, torqueNm: null };
-    const sum = Object.values(phaseMinutes({ ...input, tasks: [...before, task] })).reduce(
-      (all, each) => all + each,
-      0,
-    );
+    const sum = visitMinutes({ ...input, tasks: [...before, task] });
     const minutes = sum - spent;
     if (one.isTaken) {
       before = [...before, task];

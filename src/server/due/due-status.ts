@@ -106,11 +106,10 @@ function toRows(row: RecordedRow, group: GroupRate | null, today: PlainDate): re
       state: status.state,
       due: status.dates?.p50 ?? null,
       lifeUsed: status.worst?.due.lifeUsed ?? null,
-      pressure: status.pressure,
     };
   });
   const first = bindsFirst(found);
-  const vehiclePressure = sumOfPressures(found);
+  const vehiclePressure = sumOfPressures(found.map(({ status }) => status));
   return found.map((each) => ({
     ...toRow(row, each.of, each.status),
     component: each.component,

@@ -147,7 +147,7 @@ export const viewDue = useCase({
       useRate: effectiveRate(ownRateOf(row), group),
       forecast: forecastOf(row),
       tested: row.forecasts && row.held !== null ? { forecasts: row.forecasts, held: row.held } : null,
-      pressure: sumOfPressures(components.map((each) => ({ ...each, due: each.due?.p50 ?? null }))),
+      pressure: sumOfPressures(components),
     });
   },
 });
@@ -156,11 +156,10 @@ function componentView(row: RecordedRow, item: DueRow, group: GroupRate | null, 
   const of = row.components.find(({ component }) => component === item.component);
   if (!of) return { ...toItem(item), breakdown: [], pressureParts: null };
   const recorded = recordedOf(row, of);
-  const { worst, lifeIn7, pressure, rate } = dueStatusOf(row, of, group, today);
+  const { worst, lifeIn7, rate } = dueStatusOf(row, of, group, today);
   const { odometer, limits, meter } = recorded;
   return {
     ...toItem(item),
-    pressure,
     breakdown:
       worst && odometer ? dueBreakdown({ today, odometer, rate, installed: worst.site.installed, limits, meter }) : [],
     pressureParts: worst && lifeIn7 !== null ? pressureFor(recorded, worst, lifeIn7, moneyOf(row), ASSUMED_LIFE) : null,

@@ -4,13 +4,14 @@ import type { Certainty, SiteClock } from '@/core/due/due';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { type SiteKey, siteId } from '@/core/engine/model';
 import { allPlaces } from '@/core/engine/places';
-import { COMPONENTS, type Component } from '@/core/engine/quantities';
+import type { Component } from '@/core/engine/quantities';
 import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
 import { ownRateOfFew } from '@/core/odometer/use-rate';
 import { dueShare, kmPerHour } from '@/core/policy/apply';
 import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId } from '@/core/shared/kinds';
+import { TASK_COMPONENTS } from '@/core/work/task';
 import type { Tx } from '@/db/client';
 import { lockFleet } from '@/db/locks';
 import { type ComponentSheet, isPlugSheet, loadFamilies, loadSheets } from '@/db/queries/catalogue';
@@ -139,7 +140,7 @@ async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate, of: readonl
   return {
     layouts: new Map(families.map((family) => [family.id, layoutOf(family.model)])),
     fitmentOf: new Map(
-      COMPONENTS.filter((component) => component !== 'consumable').map((component) => [
+      TASK_COMPONENTS.map((component) => [
         component,
         matcher<ComponentSheet>(
           (sheets.get(component) ?? []).filter((sheet) => component !== 'plug' || isPlugSheet(sheet)),

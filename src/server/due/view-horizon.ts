@@ -10,6 +10,7 @@ import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
+import { isTaskComponent } from '@/core/work/task';
 import { type EngineFamily, loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { depotHours } from '@/db/queries/depots';
 import { type ComingRow, loadComing } from '@/db/queries/due';
@@ -104,7 +105,7 @@ const engineOf = (family: EngineFamily) => ({
 });
 
 const toComing = ({ component, p10, p50, p90 }: ComingRow) =>
-  component === 'consumable' ? [] : [{ component, due: { p10, p50, p90 } }];
+  isTaskComponent(component) ? [{ component, due: { p10, p50, p90 } }] : [];
 
 const quantityIn = (engine: ReturnType<typeof engineOf> | undefined, component: Component): number =>
   engine ? quantityOf(engine.layout, component) : 0;

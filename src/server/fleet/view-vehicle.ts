@@ -1,10 +1,14 @@
 import { and, eq, gt } from 'drizzle-orm';
 import { z } from 'zod';
 import { vehiclesQuery } from '@/contracts/http/resources';
+import type { PlainDate } from '@/core/calendar/plain-date';
 import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
 import { byTag, repeatFailures } from '@/core/components/history';
-import { layoutOf } from '@/core/engine/layout';
+import { type Companion, companions, type OtherComponent } from '@/core/due/other-components';
+import type { BankAccess } from '@/core/engine/access';
+import { type Layout, layoutOf } from '@/core/engine/layout';
+import { quantityOf } from '@/core/engine/quantities';
 import { optionInForce, POLICY_IDS, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
 import { auditOf } from '@/db/queries/audit';
@@ -16,8 +20,7 @@ import { depots, vehicles } from '@/db/schema';
 import { currentOf, fitmentOf, loadGraph } from '../catalogue/fitment-of';
 import { loadCosts } from '../due/costs';
 import { listDeferrals } from '../due/defer';
-import { viewDue } from '../due/list-due';
-import { companionsOf } from '../due/other-components';
+import { type DueView, viewDue } from '../due/list-due';
 import { notFound } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
@@ -59,15 +62,14 @@ export const viewVehicle = useCase({
       loadCosts(deps.db, actor.fleetId),
     ]);
     if (!due.ok) return notFound('vehicle');
-    const plugs = due.value.components.find(({ component }) => component === 'plug') ?? due.value;
-    const together = await companionsOf(deps.db, deps.today(), vehicle, family, { ...due.value, due: plugs.due });
+    const layout = layoutOf(family.model);
     const sheetSays = fitment.kind === 'match' ? sheetChoices(fitment.spec) : [];
     const concerning = [...choicesFor(choices, vehicle), ...sheetSays];
     return ok({
       vehicle,
       depot: depot?.name ?? '',
       family,
-      layout: layoutOf(family.model),
+      layout,
       fitment,
       rivals: fitment.kind === 'match' ? rivalSheets(fitment.spec, specs) : [],
       blockers,
@@ -85,13 +87,41 @@ export const viewVehicle = useCase({
       due: due.value,
       deferrals: deferred.ok ? deferred.value : [],
       currency: costs.currency,
-      companions: together,
+      companions: companionsOf(due.value, layout, family.access ?? [], deps.today()),
       today: deps.today(),
     });
   },
 });
 
 export type VehicleView = Extract<Awaited<ReturnType<typeof viewVehicle>>, { ok: true }>['value'];
+
+/** Other components that have an interval, held against the day of the plugs. */
+function companionsOf(
+  { components, odometerKm, odometerOn, useRate, forecast }: DueView,
+  layout: Layout,
+  access: readonly BankAccess[],
+  today: PlainDate,
+): readonly Companion[] {
+  if (odometerKm === null || odometerOn === null) return [];
+  const others = components.flatMap((item): OtherComponent[] => {
+    const { component, partNumber, limitKm, limitMonths, fittedOn, fittedKm, certainty } = item;
+    if (component === 'plug' || partNumber === null || fittedOn === null || fittedKm === null) return [];
+    if (limitKm === null && limitMonths === null) return [];
+    return [
+      {
+        component,
+        partNumber,
+        quantity: quantityOf(layout, component),
+        limits: { distanceKm: limitKm, months: limitMonths },
+        installed: { on: fittedOn, km: fittedKm },
+        certainty: certainty ?? 'assumed',
+      },
+    ];
+  });
+  const plugs = components.find(({ component }) => component === 'plug');
+  const vehicle = { today, odometer: { on: odometerOn, km: odometerKm }, rate: useRate, forecast };
+  return companions(plugs?.due ?? null, others, vehicle, access);
+}
 
 /** Other sources for the same vehicles, by rank: they stand beside the one in force. */
 const rivalSheets = (spec: SpecSheet, specs: readonly SpecSheet[]): readonly SpecSheet[] =>

@@ -1,5 +1,6 @@
 import { addDays } from '@/core/calendar/plain-date';
 import type { DueItem, OtherDue } from '@/core/due/due-item';
+import { WINDOW_DAYS } from '@/core/due/vehicle-due';
 import type { UnitSystem } from '@/core/units/person-units';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { bindingText, STATE_WORDS, sinceText, sureText } from '@/text/due-words';
@@ -87,12 +88,9 @@ function nextOf({ state }: DueItem, canOpen: boolean): DueRow['next'] {
   return canOpen ? 'open' : null;
 }
 
-/** Further off than this the others are no reason to look at the vehicle now. */
-const ALSO_DAYS = 84;
-
 /** The others that are wanted by then as well: "also to inspect: distributor cap, rotor; lead set 3 Mar 2027". */
 function alsoText({ others, due }: DueItem): string {
-  const until = due ? addDays(due.p50, ALSO_DAYS) : null;
+  const until = due ? addDays(due.p50, WINDOW_DAYS) : null;
   const named = (those: readonly OtherDue[]): string =>
     those.map(({ component }) => COMPONENT_WORDS[component].toLowerCase()).join(', ');
   const past = others.filter(({ state }) => state === 'past');

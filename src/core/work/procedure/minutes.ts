@@ -59,3 +59,7 @@ export function phaseMinutes(visit: Visit): Readonly<Record<Phase, number>> {
     prove: SHARE.prove * minutes,
   };
 }
+
+/** Bay time of a visit in all, minutes. */
+export const visitMinutes = (visit: Visit): number =>
+  Object.values(phaseMinutes(visit)).reduce((sum, minutes) => sum + minutes, 0);
