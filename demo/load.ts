@@ -22,7 +22,6 @@ import { gradePlug } from '../src/server/findings/trainer';
 import { addBay } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { addPerson, personInput } from '../src/server/fleet/people';
-import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { IMPORT_KINDS, type ImportKindName } from '../src/server/imports/kind';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
 import { choosePolicyOption, policyOptionInput } from '../src/server/policies/choose-policy-option';
@@ -30,8 +29,9 @@ import { banInput, banSeller } from '../src/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
 import { startTrial, trialInput } from '../src/server/stock/trials';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
-import { recordEntries } from '../src/server/work-orders/record-entries';
 import { waitFor, waitInput } from '../src/server/work-orders/wait-for';
+import { send } from './device';
+import { importFile } from './import-file';
 import { must } from './must';
 import { playPast, playTuneUp } from './past';
 
@@ -135,9 +135,7 @@ export async function importSamples(
 ): Promise<void> {
   for (const kind of kinds) {
     const bytes = readFileSync(path.join(process.cwd(), 'samples', `${kind}.csv`));
-    const { importId } = must(kind, await uploadFile(deps, actor, { fileName: `${kind}.csv`, bytes }));
-    const { counts } = must(kind, await confirmImport(deps, actor, { importId }));
-    if (counts.refuse > 0) throw new Error(`demo: ${kind}.csv: ${counts.refuse} rows refused`);
+    await importFile(deps, actor, { fileName: `${kind}.csv`, bytes });
   }
 }
 
@@ -244,8 +242,7 @@ async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.w
       entry('order', 'trayFirst', '1A', null),
       ...order.sites.flatMap((site) => siteEntries(site.cylinder, site)),
     ];
-    for (const { message } of must('sites', await recordEntries(deps, actor, { workOrderId, entries })))
-      if (message) throw new Error(`demo: ${message}`);
+    await send(deps, actor, `unit ${order.unit}`, workOrderId, entries);
   }
 }
 

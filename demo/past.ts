@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { layoutOf } from '../src/core/engine/layout';
 import { siteId } from '../src/core/engine/model';
@@ -9,19 +8,19 @@ import type { Entry, Fields, Json } from '../src/core/work/entry';
 import type { FloorJob, FloorPlace, FloorTask } from '../src/core/work/job-record';
 import { plugRulesOf } from '../src/core/work/order-model';
 import { allNormal, normalFor } from '../src/core/work/place-fields';
-import { answerField, countTarget, ORDER_TARGET, stepTarget } from '../src/core/work/targets';
+import { ORDER_TARGET } from '../src/core/work/targets';
 import { loadFamilies, loadSheets } from '../src/db/queries/catalogue';
 import { loadRecorded } from '../src/db/queries/due-inputs';
 import { fittedComponents, vehicles } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import type { Deps } from '../src/server/deps';
-import { confirmImport, uploadFile } from '../src/server/imports/import-file';
 import { closeWorkOrder } from '../src/server/work-orders/close-work-order';
 import { codesInput, keepCodes } from '../src/server/work-orders/codes';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
 import type { TaskInput } from '../src/server/work-orders/plan-tasks';
-import { recordEntries } from '../src/server/work-orders/record-entries';
 import { viewFloor } from '../src/server/work-orders/view-job';
+import { answered, said, send } from './device';
+import { importFile } from './import-file';
 import { must } from './must';
 import { type PastVehicle, type PastVisit, planPast } from './past-plan';
 
@@ -29,9 +28,6 @@ import { type PastVehicle, type PastVisit, planPast } from './past-plan';
 
 const SEED = 1916;
 const TUNE_UP = '5';
-
-/** So many entries a device sends at a time. */
-const AT_ONCE = 200;
 
 /** Who works where, and by how much their wrench is off, N·m: one of them pulls on. */
 const TECHNICIANS = [
@@ -86,12 +82,7 @@ async function importCoils(deps: Deps, supervisor: Actor): Promise<void> {
   const bytes = Buffer.from(
     ['unit_number,serviced_on,odometer,sites,history,component,tag,part_number', ...LONG_AGO, ...rows].join('\n'),
   );
-  const { importId } = must(
-    'coils',
-    await uploadFile(deps, supervisor, { fileName: 'coils.csv', kind: 'service-history', bytes }),
-  );
-  const { counts } = must('coils', await confirmImport(deps, supervisor, { importId }));
-  if (counts.refuse > 0) throw new Error(`demo: coils: ${counts.refuse} rows refused`);
+  await importFile(deps, supervisor, { fileName: 'coils.csv', kind: 'service-history', bytes });
 }
 
 /** Today's tune-up of a distributor engine, half done: cap and rotor are in, and the first three plugs. */
@@ -126,11 +117,10 @@ export async function playTuneUp(deps: Deps, supervisor: Actor, people: Readonly
   const plugs = job.places.filter(({ component }) => component === 'plug').slice(0, 3);
   const done = [...job.places.filter(({ component }) => component === 'cap' || component === 'rotor'), ...plugs];
   const entries = [
-    ...said(job, visit, ORDER_TARGET, { trayFirst: job.sites[0]?.id ?? null }),
+    ...said(job, momentOf(visit), ORDER_TARGET, { trayFirst: job.sites[0]?.id ?? null }),
     ...done.flatMap((place) => placeEntries(job, place, visit, technician, seeded(SEED))),
   ];
-  for (const { message } of must('tune-up', await recordEntries(deps, worker, { workOrderId, entries })))
-    if (message) throw new Error(`demo: tune-up: ${message}`);
+  await send(deps, worker, 'tune-up', workOrderId, entries);
 }
 
 async function fleetOf(deps: Deps, fleetId: FleetId): Promise<readonly PastVehicle[]> {
@@ -179,31 +169,19 @@ async function playVisit(
   const job = must(what, await viewFloor(then, worker, workOrderId));
   const entries = [
     ...job.places.flatMap((place) => placeEntries(job, place, visit, technician, random)),
-    ...stepEntries(job, visit),
+    ...answered(job, { at: momentOf(visit), waitedFrom: `${visit.on}T09:10:00Z` }),
   ];
   const first = job.sites[0];
-  if (job.plug && first) entries.unshift(...said(job, visit, ORDER_TARGET, { trayFirst: first.id }));
-  for (let at = 0; at < entries.length; at += AT_ONCE) {
-    const some = entries.slice(at, at + AT_ONCE);
-    for (const { message } of must(what, await recordEntries(then, worker, { workOrderId, entries: some })))
-      if (message) throw new Error(`demo: ${what}: ${message}`);
-  }
+  if (job.plug && first) entries.unshift(...said(job, momentOf(visit), ORDER_TARGET, { trayFirst: first.id }));
+  await send(then, worker, what, workOrderId, entries);
   must(what, await closeWorkOrder(then, supervisor, { workOrderId, version: 1, odometer: visit.odometer, note: '' }));
 }
 
 /** A visit as far as its records tell of it. */
 type Doing = Pick<PastVisit, 'unit' | 'on' | 'plugLife'>;
 
-/** Fields of a target as a device sends them that has just seen the job. */
-const said = (job: FloorJob, visit: Doing, target: string, fields: Fields): Entry[] =>
-  Object.entries(fields).map(([field, value]) => ({
-    id: randomUUID(),
-    target,
-    field,
-    value,
-    base: job.record[target]?.[field] ?? null,
-    at: `${visit.on}T10:30:00Z`,
-  }));
+/** When it was entered. */
+const momentOf = ({ on }: Doing): string => `${on}T10:30:00Z`;
 
 function placeEntries(job: FloorJob, place: FloorPlace, visit: Doing, technician: Technician, random: Random): Entry[] {
   const task = job.tasks.find(({ id }) => id === place.task);
@@ -212,7 +190,7 @@ function placeEntries(job: FloorJob, place: FloorPlace, visit: Doing, technician
     place.component === 'plug'
       ? plugFields(job, place, visit, technician, random)
       : partFields(place, task, visit, random);
-  return said(job, visit, place.target, { ...fields, done: true });
+  return said(job, momentOf(visit), place.target, { ...fields, done: true });
 }
 
 const pick = <T>(random: Random, from: readonly T[]): T => from[Math.floor(random() * from.length)] as T;
@@ -287,23 +265,3 @@ const without = (words: Readonly<Record<string, 2>>, gone: string): Readonly<Rec
 /** What stands on a coil bought about then. */
 const serialOf = ({ unit, on }: Doing, { id }: FloorPlace): string =>
   `NC-${on.slice(2, 7).replace('-', '')}-${unit}${id}`;
-
-/** Every step answered with what lets it be ticked, counts included. */
-function stepEntries(job: FloorJob, visit: PastVisit): Entry[] {
-  return job.steps.flatMap((step) => {
-    if (step.perSite) return [];
-    const target = stepTarget(step.key);
-    const answers = step.asks.flatMap((ask): Entry[] => {
-      if (ask.kind === 'codes' || ask.kind === 'parts') return [];
-      if (ask.kind === 'count') {
-        const [side = '', row = ''] = ask.key.split(':');
-        const expected = job.counts.find(({ key }) => key === row)?.expected ?? 4;
-        return said(job, visit, countTarget(row), { [side]: expected });
-      }
-      const typed = ask.kind === 'wait' ? `${visit.on}T09:10:00Z` : 'written down';
-      const answer = ask.kind === 'choice' ? (ask.accepts ?? ask.choices ?? [])[0] : typed;
-      return said(job, visit, target, { [answerField(ask.key)]: answer ?? '' });
-    });
-    return [...answers, ...said(job, visit, target, { state: 'done' })];
-  });
-}

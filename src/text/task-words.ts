@@ -1,3 +1,5 @@
+import type { Ohm } from '@/core/shared/kinds';
+import { sayOhms } from '@/core/units/say';
 import type { PlaceResult } from '@/core/work/place-fields';
 import { PART_WORDS } from '@/core/work/say-places';
 import type { PlaceState, TaskAction, TaskComponent, TaskWhy } from '@/core/work/task';
@@ -47,6 +49,21 @@ const PLURALS: Readonly<Record<TaskComponent, string>> = {
 /** A component as a list names it: "coils"; one of them: "coil". */
 export const partsText = (component: TaskComponent, count: number): string =>
   count === 1 ? PART_WORDS[component] : PLURALS[component];
+
+/** What was measured at a part that is no plug, a phrase each; empty: nothing. */
+export const measuredTexts = ({
+  primaryOhm,
+  secondaryOhm,
+  ohm,
+}: {
+  readonly primaryOhm: Ohm | null;
+  readonly secondaryOhm: Ohm | null;
+  readonly ohm: Ohm | null;
+}): readonly string[] => [
+  ...(primaryOhm === null ? [] : [`primary ${sayOhms(primaryOhm)}`]),
+  ...(secondaryOhm === null ? [] : [`secondary ${sayOhms(secondaryOhm)}`]),
+  ...(ohm === null ? [] : [sayOhms(ohm)]),
+];
 
 /** "Replace plugs", "Test coil" */
 export const taskText = (action: TaskAction, component: TaskComponent, count: number): string =>

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
+import { answered, said } from '../../demo/device';
 import type { Entry, Fields, Json } from '../../src/core/work/entry';
 import type { FloorJob } from '../../src/core/work/job-record';
-import { answerField, countTarget, siteTarget, stepTarget } from '../../src/core/work/targets';
+import { siteTarget } from '../../src/core/work/targets';
 import type { Actor } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
 import { codesInput, keepCodes } from '../../src/server/work-orders/codes';
@@ -9,16 +10,19 @@ import { type EntryResult, recordEntries } from '../../src/server/work-orders/re
 import { viewFloor } from '../../src/server/work-orders/view-job';
 import { value } from './workspace';
 
+/** When all of it is said. */
+const AT = '2026-11-16T08:30:00Z';
+
 export const floorOf = async (deps: Deps, actor: Actor, workOrderId: string): Promise<FloorJob> =>
   value(await viewFloor(deps, actor, workOrderId));
 
-export const entry = (target: string, field: string, said: Json, base: Json = null): Entry => ({
+export const entry = (target: string, field: string, saying: Json, base: Json = null): Entry => ({
   id: randomUUID(),
   target,
   field,
-  value: said,
+  value: saying,
   base,
-  at: '2026-11-16T08:30:00Z',
+  at: AT,
 });
 
 /** Fields of one target as a device sends them that has just seen the job. */
@@ -29,10 +33,7 @@ export async function enter(
   target: string,
   fields: Fields,
 ): Promise<readonly EntryResult[]> {
-  const { record } = await floorOf(deps, actor, workOrderId);
-  const entries = Object.entries(fields).map(([field, said]) =>
-    entry(target, field, said, record[target]?.[field] ?? null),
-  );
+  const entries = said(await floorOf(deps, actor, workOrderId), AT, target, fields);
   return value(await recordEntries(deps, actor, { workOrderId, entries }));
 }
 
@@ -58,25 +59,7 @@ export async function doSteps(
   for (const moment of ['before', 'after'] as const)
     value(await keepCodes(deps, actor, codesInput.parse({ workOrderId, moment, typed: 'none' })));
   const job = await floorOf(deps, actor, workOrderId);
-  const entries = job.steps.flatMap((step) => {
-    if (step.perSite) return [];
-    const at = job.record[stepTarget(step.key)] ?? {};
-    const answers = step.asks.flatMap((ask): readonly Entry[] => {
-      const field = answerField(ask.key);
-      if (ask.kind === 'count') {
-        const [side = '', row = ''] = ask.key.split(':');
-        const count = job.counts.find(({ key }) => key === row);
-        const now = job.record[countTarget(row)]?.[side] ?? null;
-        return now === null ? [entry(countTarget(row), side, count?.expected ?? 4)] : [];
-      }
-      if (ask.kind === 'codes' || ask.kind === 'parts') return [];
-      const choice = (ask.accepts ?? ask.choices ?? [])[0];
-      const typed = ask.kind === 'wait' ? '2026-11-16T08:00:00Z' : 'written down';
-      const said = ask.kind === 'choice' ? choice : typed;
-      return [entry(stepTarget(step.key), field, said ?? '', at[field] ?? null)];
-    });
-    return [...answers, entry(stepTarget(step.key), 'state', over[step.key] ?? 'done', at.state ?? 'open')];
-  });
+  const entries = answered(job, { at: AT, waitedFrom: '2026-11-16T08:00:00Z' }, over);
   const results = value(await recordEntries(deps, actor, { workOrderId, entries }));
   return results.flatMap(({ message }) => message ?? []);
 }

@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterAll, inject } from 'vitest';
 import { loadDemo } from '../../demo/load';
+import type { VehicleId } from '../../src/core/shared/kinds';
 import { type Connection, openConnection } from '../../src/db/client';
 import { migrateToLatest } from '../../src/db/migrate';
+import { vehicles } from '../../src/db/schema';
 import type { Actor, Role } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
 import type { Outcome } from '../../src/server/failure';
@@ -38,6 +40,13 @@ export async function demoWorkspace(): Promise<Workspace & { readonly supervisor
   const workspace = await emptyWorkspace();
   const { actor } = await loadDemo(workspace.deps);
   return { ...workspace, supervisor: actor };
+}
+
+/** The vehicle that the fleet knows by a number. */
+export async function idOfUnit({ db }: Deps, unit: string): Promise<VehicleId> {
+  const [vehicle] = await db.select({ id: vehicles.id }).from(vehicles).where(eq(vehicles.unitNumber, unit));
+  if (!vehicle) throw new Error(`no unit ${unit}`);
+  return vehicle.id;
 }
 
 export const inRole = (actor: Actor, role: Role): Actor => ({ ...actor, role });

@@ -4,7 +4,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { repeatFailures } from '../../src/core/components/history';
 import type { Component } from '../../src/core/engine/quantities';
 import { plugRulesOf } from '../../src/core/work/order-model';
-import { fittedComponents, vehicles } from '../../src/db/schema';
+import { fittedComponents } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { exportVehicleHistory } from '../../src/server/exports/vehicle-history';
 import { changeInput, recordChange } from '../../src/server/fleet/record-change';
@@ -15,7 +15,7 @@ import { closeInput, closeWorkOrder, reopenWorkOrder } from '../../src/server/wo
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { doSite, doSteps, floorOf } from '../builders/floor';
-import { demoWorkspace, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, idOfUnit, value, type Workspace } from '../builders/workspace';
 
 /* One history of components, whoever writes it: closing, reopening, a recorded change, a swap, an import. */
 
@@ -26,8 +26,7 @@ beforeAll(async () => {
   actor = w.supervisor;
 });
 
-const idOf = async (unit: string): Promise<string> =>
-  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const idOf = (unit: string) => idOfUnit(w.deps, unit);
 const stays = async (unit: string, component: Component) =>
   w.deps.db
     .select()

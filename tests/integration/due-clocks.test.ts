@@ -1,14 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import {
-  backTests,
-  deferrals,
-  dueInputs,
-  dueStatus,
-  engineHourReadings,
-  fittedComponents,
-  vehicles,
-} from '../../src/db/schema';
+import { backTests, deferrals, dueInputs, dueStatus, engineHourReadings, fittedComponents } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { backTestFleet } from '../../src/server/due/back-test';
 import { blockByFault, blockInput, deferDue, takeBackDeferral } from '../../src/server/due/defer';
@@ -23,7 +15,7 @@ import { listSuspectHours, resolveHours } from '../../src/server/odometer/resolv
 import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
 import { ceilingInput, setCeiling } from '../../src/server/policies/set-ceiling';
 import { openWorkOrder, openWorkOrders } from '../../src/server/work-orders/open-work-order';
-import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, idOfUnit, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 /* Clocks that are not the odometer of the plugs: engine hours, other components, other faults, the shop's ceilings. */
 
@@ -34,11 +26,7 @@ beforeAll(async () => {
   actor = w.supervisor;
 });
 
-const idOf = async (unit: string): Promise<string> => {
-  const [vehicle] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit));
-  if (!vehicle) throw new Error(`no unit ${unit}`);
-  return vehicle.id;
-};
+const idOf = (unit: string) => idOfUnit(w.deps, unit);
 const due = async (unit: string) => value(await viewDue(w.deps, actor, await idOf(unit)));
 const record = async (unitNumber: string, on: string, text: string) =>
   value(await recordReadings(w.deps, actor, readingsInput.parse({ readings: [{ unitNumber, on, text }] })))[0];

@@ -1,6 +1,6 @@
-import { eq, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { dueStatus, vehicles } from '../../src/db/schema';
+import { dueStatus } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
@@ -9,7 +9,7 @@ import { viewHorizon } from '../../src/server/due/view-horizon';
 import { exportDue } from '../../src/server/exports/due-csv';
 import { changeInput, recordChange } from '../../src/server/fleet/record-change';
 import { listNotices } from '../../src/server/notices/list-notices';
-import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, idOfUnit, TODAY, value, type Workspace } from '../builders/workspace';
 
 /* Every component has a due status of its own; one of them speaks for the vehicle. */
 
@@ -21,8 +21,7 @@ beforeAll(async () => {
 });
 
 const list = async (filter: object = {}) => value(await listDue(w.deps, actor, dueFilter.parse(filter)));
-const idOf = async (unit: string): Promise<string> =>
-  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const idOf = (unit: string) => idOfUnit(w.deps, unit);
 const view = async (unit: string) => value(await viewDue(w.deps, actor, await idOf(unit)));
 const change = async (component: 'cap' | 'lead_set', on: string, odometer: string) =>
   value(

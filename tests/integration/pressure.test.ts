@@ -23,7 +23,7 @@ import { countNotices, latestNotices, listNotices, putAside, viewDigest } from '
 import { playTelematics } from '../../src/server/odometer/play-feed';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
 import { openWorkOrders } from '../../src/server/work-orders/open-work-order';
-import { demoWorkspace, emptyWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, emptyWorkspace, idOfUnit, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
 let actor: Actor;
@@ -37,8 +37,7 @@ const PLACE = 'depot, duty_group, state';
 const COUNTED = `select ${PLACE}, sum(n)::int as n from due_counts group by ${PLACE} having sum(n) <> 0 order by ${PLACE}`;
 const THERE = `select ${PLACE}, count(*)::int as n from due_status where leads group by ${PLACE} order by ${PLACE}`;
 const all = async (over = {}) => value(await listDue(w.deps, actor, dueFilter.parse(over))).items;
-const idOf = async (unit: string) =>
-  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const idOf = (unit: string) => idOfUnit(w.deps, unit);
 const stored = () => w.deps.db.select().from(dueStatus).orderBy(dueStatus.unitOrder, dueStatus.component);
 
 describe('dueStatus', () => {

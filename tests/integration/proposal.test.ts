@@ -1,12 +1,12 @@
 import { and, eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { findingVerdicts, vehicles, workOrders } from '../../src/db/schema';
+import { findingVerdicts, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { toTask, viewProposal } from '../../src/server/work-orders/propose-visit';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
-import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, idOfUnit, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 /* What belongs to a visit when it is opened. */
 
@@ -17,8 +17,7 @@ beforeAll(async () => {
   actor = w.supervisor;
 });
 
-const idOf = async (unit: string): Promise<string> =>
-  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const idOf = (unit: string) => idOfUnit(w.deps, unit);
 const propose = async (unit: string) => value(await viewProposal(w.deps, actor, await idOf(unit)));
 const said = async (unit: string) =>
   (await propose(unit)).proposals.map(({ action, component, isTaken, reason }) => [

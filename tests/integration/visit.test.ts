@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Fields } from '../../src/core/work/entry';
 import { plugRulesOf } from '../../src/core/work/order-model';
-import { fittedComponents, taskPlaces, vehicles, workOrderSteps } from '../../src/db/schema';
+import { fittedComponents, taskPlaces, workOrderSteps } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { addTasks, splitVisit, takeOffTask } from '../../src/server/work-orders/change-tasks';
@@ -17,7 +17,7 @@ import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import type { TaskInput } from '../../src/server/work-orders/plan-tasks';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { doSteps, enter, floorOf } from '../builders/floor';
-import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, idOfUnit, inRole, value, type Workspace } from '../builders/workspace';
 
 /* One stay of one vehicle: several tasks, closed place by place, split, taken off. */
 
@@ -28,8 +28,7 @@ beforeAll(async () => {
   actor = w.supervisor;
 });
 
-const idOf = async (unit: string): Promise<string> =>
-  (await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit)))[0]?.id ?? '';
+const idOf = (unit: string) => idOfUnit(w.deps, unit);
 const view = async (id: string) => value(await viewWorkOrder(w.deps, actor, id));
 type Asked = Partial<TaskInput> & Pick<TaskInput, 'component'>;
 const task = (asked: Asked) => ({ action: 'replace' as const, why: 'reported' as const, note: '', ...asked });

@@ -1,108 +1,28 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { anyEngine, engine, inline4, transverseV6 as v6 } from '../engine/any-engine.fixture';
-import { layoutOf } from '../engine/layout';
-import type { EngineModel, SiteKey } from '../engine/model';
-import { siteId } from '../engine/model';
-import type { Cause, EngineReading, Finding, Observation, SiteReading } from './finding';
+import { inline4, transverseV6 as v6 } from '../engine/any-engine.fixture';
+import type { EngineReading, Observation } from './finding';
 import { readEngine } from './findings';
-import { ALL_CONDITIONS, type Condition, NORMAL } from './vocabulary';
-
-const wasteSpark4 = engine({ ...inline4, ignition: 'waste_spark', coils: undefined as never });
-const twin4 = engine({ ...inline4, plugsPerCylinder: 2, coils: undefined as never });
-const v8 = engine({
-  arrangement: 'v',
-  mounting: 'longitudinal',
-  ignition: 'coil_per_cylinder',
-  plugsPerCylinder: 1,
-  banks: [
-    { place: 'left', cylinders: [1, 3, 5, 7] },
-    { place: 'right', cylinders: [2, 4, 6, 8] },
-  ],
-  firingOrder: [1, 8, 4, 3, 6, 5, 7, 2],
-});
-const flat4 = engine({
-  arrangement: 'flat',
-  mounting: 'longitudinal',
-  ignition: 'waste_spark',
-  plugsPerCylinder: 1,
-  banks: [
-    { place: 'right', cylinders: [1, 3] },
-    { place: 'left', cylinders: [2, 4] },
-  ],
-  firingOrder: [1, 3, 2, 4],
-});
-const inline3 = engine({
-  ...inline4,
-  banks: [{ place: 'only', cylinders: [1, 2, 3] }],
-  firingOrder: [1, 2, 3],
-  coils: undefined as never,
-});
-
-const wasteSparkV6 = engine({ ...v6, ignition: 'waste_spark', coils: undefined as never });
-
-const GOOD: readonly Condition[] = ['nose tan', 'no deposits', 'electrodes sharp'];
-const RESTS = [1, 4, 6, 7];
-
-interface Shown {
-  readonly conditions?: readonly Condition[] | null;
-  readonly severity?: Observation['severity'];
-  readonly gap?: number;
-  readonly breakaway?: SiteReading['breakaway'];
-  readonly differs?: boolean;
-  /** Grown since it was fitted at 1.0 mm, 100,000 km ago. */
-  readonly grownMm?: number;
-}
-
-const bad = (...conditions: Condition[]): Shown => ({ conditions });
-const unseen: Shown = { conditions: null };
-
-/** An engine in which the sites named show something and all others are as they should be. "3" names every plug of 3. */
-function reading(
-  model: EngineModel,
-  shown: Readonly<Record<string, Shown>>,
-  over: Partial<Omit<EngineReading, 'sites' | 'layout'>> = {},
-): EngineReading {
-  const layout = layoutOf(model);
-  return {
-    layout,
-    deactivated: [],
-    directionKnown: true,
-    gapLimitMm: 1.4,
-    ...over,
-    sites: layout.sites.map((site): SiteReading => {
-      const {
-        conditions,
-        severity = 2,
-        gap = 1.1,
-        breakaway = 'normal',
-        differs = false,
-        grownMm,
-      } = shown[siteId(site)] ?? shown[String(site.cylinder)] ?? shown.rest ?? {};
-      const words = conditions === undefined ? GOOD : conditions;
-      return {
-        cylinder: site.cylinder,
-        position: site.position,
-        seen: words === null ? null : words.map((condition) => ({ condition, severity })),
-        gapMm: gap,
-        breakaway,
-        differs,
-        wear: grownMm === undefined ? null : { fittedMm: 1, removedMm: 1 + grownMm, sinceKm: 100_000 },
-      };
-    }),
-  };
-}
-
-const told = (findings: readonly Finding[]) =>
-  findings.map(({ cause, shape, sites }) => `${cause} ${shape} ${sites.map(({ cylinder }) => cylinder).join(' ')}`);
-
-const soot = bad('nose black dry');
-const oily = bad('nose black oily');
-const white = bad('nose white');
-const trace = bad('nose coloured trace');
-const washed = bad('nose washed clean');
-const worn: Shown = { gap: 1.6 };
-const rest = (shown: Shown) => ({ rest: shown });
+import {
+  bad,
+  flat4,
+  inline3,
+  oily,
+  RESTS,
+  reading,
+  rest,
+  type Shown,
+  soot,
+  told,
+  trace,
+  twin4,
+  unseen,
+  v8,
+  washed,
+  wasteSpark4,
+  wasteSparkV6,
+  white,
+  worn,
+} from './reading.fixture';
 
 describe('readEngine finds the cause by where a condition stands', () => {
   it.each<[string, EngineReading, readonly string[]]>([
@@ -376,145 +296,5 @@ describe('readEngine finds the cause by where a condition stands', () => {
     expect(sure(bank(1))).toBe('medium');
     expect(sure(reading(v6, { 1: soot, 3: soot, 5: unseen, 2: unseen }))).toBe('medium');
     expect(sure(reading(v6, { 1: { ...soot, severity: 1 }, 2: { ...soot, severity: 1 } }))).toBe('low');
-  });
-});
-
-describe('the cause', () => {
-  const someShown = fc.dictionary(
-    fc.constantFrom('1', '2', '3', '4', '5', '6', '7', '8', 'rest'),
-    fc.record({
-      conditions: fc.option(
-        fc.uniqueArray(fc.constantFrom(...(ALL_CONDITIONS as readonly Condition[])), { maxLength: 3 }),
-      ),
-      severity: fc.constantFrom(1 as const, 2 as const, 3 as const),
-      gap: fc.constantFrom(1, 1.3, 1.5, 1.8),
-      breakaway: fc.constantFrom('loose' as const, 'normal' as const, 'seized' as const, null),
-      differs: fc.boolean(),
-    }),
-    { maxKeys: 6 },
-  );
-
-  /** The same engine with its cylinders numbered otherwise. Cylinder 1 stays, as bank 1 is the one that holds it. */
-  function renumbered(given: EngineReading, turn: number): EngineReading {
-    const { model } = given.layout;
-    const n = given.layout.cylinders;
-    const other = (cylinder: number): number => (cylinder === 1 ? 1 : ((cylinder - 2 + turn) % (n - 1)) + 2);
-    const site = <S extends SiteKey>(key: S): S => ({ ...key, cylinder: other(key.cylinder) });
-    const layout = layoutOf({
-      ...model,
-      banks: model.banks.map((bank) => ({ ...bank, cylinders: bank.cylinders.map(other) })),
-      firingOrder: model.firingOrder.map(other),
-      coils: model.coils.map((coil) => ({ ...coil, fires: coil.fires.map(site) })),
-    });
-    return { ...given, layout, deactivated: given.deactivated.map(other), sites: given.sites.map(site) };
-  }
-
-  /** Each bank from its other end. */
-  function mirrored(given: EngineReading): EngineReading {
-    const { model } = given.layout;
-    const banks = model.banks.map((bank) => ({ ...bank, cylinders: [...bank.cylinders].reverse() }));
-    return { ...given, layout: layoutOf({ ...model, banks }) };
-  }
-
-  const causes = (given: EngineReading): readonly (readonly [Cause, string, string])[] =>
-    readEngine(given).map(({ cause, shape, confidence }) => [cause, shape, confidence] as const);
-
-  it('does not change when cylinders are numbered otherwise or banks are mirrored', () => {
-    fc.assert(
-      fc.property(anyEngine, someShown, fc.nat(7), fc.boolean(), (model, shown, turn, rests) => {
-        const given = reading(model, shown, { deactivated: rests ? [1] : [] });
-        expect(causes(mirrored(given))).toEqual(causes(given));
-        if (given.layout.cylinders > 1) expect(causes(renumbered(given, turn))).toEqual(causes(given));
-      }),
-    );
-  });
-
-  it('rests on evidence from sites that were looked at, and says what to do next unless all is normal', () => {
-    fc.assert(
-      fc.property(anyEngine, someShown, (model, shown) => {
-        const given = reading(model, shown);
-        const looked = new Set(given.sites.filter(({ seen }) => seen !== null).map(siteId));
-        for (const finding of readEngine(given)) {
-          expect(finding.evidence.length).toBeGreaterThan(0);
-          for (const site of finding.sites) expect(looked.has(siteId(site))).toBe(true);
-          expect(finding.next.length > 0).toBe(finding.cause !== 'healthy');
-        }
-      }),
-    );
-  });
-
-  it('is found for everything that is not as it should be, wherever it stands', () => {
-    const unwell = (ALL_CONDITIONS as readonly Condition[]).filter((word) => !NORMAL.has(word));
-    fc.assert(
-      fc.property(anyEngine, fc.constantFrom(...unwell), fc.nat(), fc.boolean(), (model, word, mask, declared) => {
-        const given = reading(model, {}, { directionKnown: declared });
-        const shows = (i: number): boolean => i === mask % given.sites.length || ((mask >> (i % 31)) & 1) === 1;
-        const sites = given.sites.map((site, i) =>
-          shows(i) ? { ...site, seen: [{ condition: word, severity: 2 as const }] } : site,
-        );
-        const spoken = readEngine({ ...given, sites }).flatMap(({ evidence }) => evidence);
-        for (const site of sites.filter((_, i) => shows(i)))
-          expect(spoken.some((one) => siteId(one) === siteId(site) && one.words.includes(word))).toBe(true);
-      }),
-    );
-  });
-
-  it('is found for every word of a random tray, resting cylinders and both plugs of a cylinder included', () => {
-    fc.assert(
-      fc.property(anyEngine, someShown, fc.boolean(), fc.boolean(), (model, shown, rests, declared) => {
-        const { layout } = reading(model, {});
-        const deactivated = rests
-          ? layout.sites.filter(({ place }) => place % 2 === 1).map(({ cylinder }) => cylinder)
-          : [];
-        const given = reading(model, shown, { deactivated, directionKnown: declared });
-        const spoken = readEngine(given).flatMap(({ evidence }) => evidence);
-        for (const site of given.sites)
-          for (const { condition } of site.seen ?? [])
-            if (!NORMAL.has(condition))
-              expect(
-                spoken.some((one) => siteId(one) === siteId(site) && one.words.includes(condition)),
-                `${condition} at ${siteId(site)}`,
-              ).toBe(true);
-      }),
-    );
-  });
-
-  it('that stops the work is never taken back by more of the same, until every plug of the engine is alike', () => {
-    const words = ['nose coloured trace', 'nose washed clean'] as const;
-    const signAt = fc.record({ site: fc.nat(), word: fc.constantFrom(...words), severity: fc.constantFrom(1, 2, 3) });
-    const add = (
-      sites: readonly SiteReading[],
-      { site: at, word, severity }: { site: number; word: Condition; severity: number },
-    ) =>
-      sites.map((site, i) => {
-        if (i !== at % sites.length) return site;
-        const others = (site.seen ?? []).filter(({ condition }) => condition !== word);
-        const before = site.seen?.find(({ condition }) => condition === word)?.severity ?? 1;
-        return { ...site, seen: [...others, { condition: word, severity: Math.max(before, severity) as 1 | 2 | 3 }] };
-      });
-    const stops = (given: EngineReading) => readEngine(given).some(({ urgency }) => urgency === 'stop');
-    fc.assert(
-      fc.property(anyEngine, someShown, fc.array(signAt, { maxLength: 12 }), signAt, (model, shown, before, more) => {
-        const given = reading(model, shown);
-        const less = { ...given, sites: before.reduce(add, given.sites) };
-        const grown = { ...given, sites: add(less.sites, more) };
-        const shows = grown.sites.filter(({ seen }) =>
-          seen?.some(({ condition }) => words.some((word) => word === condition)),
-        );
-        if (shows.length < grown.sites.length && stops(less)) expect(stops(grown)).toBe(true);
-      }),
-    );
-  });
-
-  it('of what can stop the work is never lost, whatever else is seen', () => {
-    fc.assert(
-      fc.property(anyEngine, someShown, (model, shown) => {
-        const given = reading(model, shown);
-        const [first, ...others] = given.sites;
-        if (!first) return;
-        const melted: SiteReading = { ...first, seen: [{ condition: 'electrodes melted', severity: 3 }] };
-        expect(readEngine({ ...given, sites: [melted, ...others] })[0]).toMatchObject({ urgency: 'stop' });
-      }),
-    );
   });
 });

@@ -20,6 +20,10 @@ export const stateOfPlace = ({ movedToId, doneAt, leftWhy }: Pick<PlaceRow, 'mov
 
 const orEmpty = (text: string | null): string => text ?? '';
 
+/** What was seen at a place, word by word, with how clear it was. */
+export const seenAt = ({ conditions, severities }: Pick<PlaceRow, 'conditions' | 'severities'>) =>
+  Object.fromEntries((conditions ?? []).map((word) => [word, severities[word] ?? 2]));
+
 /** One place's row as the fields that devices speak of: those that its component has. */
 export function placeFields(place: PlaceRow): Fields {
   const all = {
@@ -27,7 +31,7 @@ export function placeFields(place: PlaceRow): Fields {
     believedNumber: orEmpty(place.believedNumber),
     tagOut: orEmpty(place.tagOut),
     removedGap: orEmpty(place.removedGapAsTyped),
-    seen: Object.fromEntries((place.conditions ?? []).map((word) => [word, place.severities[word] ?? 2])),
+    seen: seenAt(place),
     grade: place.grade,
     breakawayFeel: place.breakawayFeel,
     breakawayTorque: orEmpty(place.breakawayTorqueAsTyped),

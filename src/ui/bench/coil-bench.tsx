@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { type CoilAdvice, type CoilChoice, chooseCoils } from '@/core/components/coil-choice';
 import { moneyText } from '@/text/format';
 import { LiveText } from '../primitives/live-fields';
-import { PlainTable } from '../primitives/plain-table';
+import { CoilCosts } from './coil-costs';
 import { type Limits, readFigures, wholeOf } from './figure';
 
 /** What can be entered. */
@@ -85,24 +85,12 @@ function Advice({ advice, choice, currency }: { advice: CoilAdvice; choice: Coil
             : 'The others are worth less to replace than to leave in.'}
         </Box>
       </Box>
-      <PlainTable heads={['', 'Cost']} numeric={[2]}>
-        <tr>
-          <td>One more visit, for one coil</td>
-          <td>{money(advice.extraVisit)}</td>
-        </tr>
-        <tr>
-          <td>
-            Leave {choice.others} in: {choice.others} × {percent(choice.chanceEach)} × {money(advice.extraVisit)}
-          </td>
-          <td className={all ? undefined : 'strong'}>{money(advice.expectedIfOne)}</td>
-        </tr>
-        <tr>
-          <td>
-            Replace {choice.others} now: {choice.others} × {money(choice.price)}, it is open anyway
-          </td>
-          <td className={all ? 'strong' : undefined}>{money(advice.replaceOthersNow)}</td>
-        </tr>
-      </PlainTable>
+      <CoilCosts
+        advice={advice}
+        currency={currency}
+        leave={`Leave ${choice.others} in: ${choice.others} × ${percent(choice.chanceEach)} × ${money(advice.extraVisit)}`}
+        replace={`Replace ${choice.others} now: ${choice.others} × ${money(choice.price)}, it is open anyway`}
+      />
       <Box>
         It turns at a chance of <strong>{percent(advice.breakEvenChance)}</strong> each.
       </Box>

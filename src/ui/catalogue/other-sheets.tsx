@@ -1,7 +1,6 @@
 import { Box } from '@chakra-ui/react';
-import type { ReleaseBlocker, SourceKind } from '@/core/catalogue/match';
 import type { Component } from '@/core/engine/quantities';
-import type { Km, Nm, Ohm } from '@/core/shared/kinds';
+import type { Nm, Ohm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { sayOhmRange, sayOhms, saySmallTorques } from '@/core/units/say';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
@@ -10,10 +9,9 @@ import { TextLink } from '../primitives/links';
 import { Code } from '../primitives/page';
 import { PlainTable } from '../primitives/plain-table';
 import { intervalText } from '../work-orders/spec-lines';
-import { CheckedCell, type CheckForm, inForceText, SourceCell } from './sheets-side-by-side';
+import { CheckedCell, type CheckForm, inForceText, SourceCell, type SourcedSheet } from './sheets-side-by-side';
 
-interface Sheet {
-  readonly id: string;
+interface Sheet extends SourcedSheet {
   readonly component: Component;
   readonly part: { readonly id: string; readonly number: string; readonly maker: string };
   readonly torqueMinNm: Nm | null;
@@ -26,17 +24,6 @@ interface Sheet {
   readonly minOhm: Ohm | null;
   readonly maxOhm: Ohm | null;
   readonly maxOhmPerMetre: Ohm | null;
-  readonly intervalKm: Km | null;
-  readonly intervalSevereKm: Km | null;
-  readonly intervalMonths: number | null;
-  readonly sourceKind: SourceKind;
-  readonly sourceDocument: string;
-  readonly sourceDated: string | null;
-  readonly expiresOn: string | null;
-  readonly revision: number;
-  readonly enteredBy: string;
-  readonly checkedBy: string | null;
-  readonly blockers: readonly ReleaseBlocker[];
 }
 
 interface Props {

@@ -16,14 +16,9 @@ interface Bounds {
   readonly max: number;
 }
 
-interface Sheet {
+/** What a sheet of any part is told by. */
+export interface SourcedSheet {
   readonly id: string;
-  readonly part: { readonly id: string; readonly number: string };
-  readonly gapMinMm: Mm;
-  readonly gapMaxMm: Mm;
-  readonly gapAsTyped: string;
-  readonly torqueMinNm: Nm;
-  readonly torqueMaxNm: Nm;
   readonly intervalKm: Km | null;
   readonly intervalSevereKm: Km | null;
   readonly intervalMonths: number | null;
@@ -35,6 +30,15 @@ interface Sheet {
   readonly enteredBy: string;
   readonly checkedBy: string | null;
   readonly blockers: readonly ReleaseBlocker[];
+}
+
+interface Sheet extends SourcedSheet {
+  readonly part: { readonly id: string; readonly number: string };
+  readonly gapMinMm: Mm;
+  readonly gapMaxMm: Mm;
+  readonly gapAsTyped: string;
+  readonly torqueMinNm: Nm;
+  readonly torqueMaxNm: Nm;
 }
 
 /** How whoever may check sheets says that they have. */
@@ -112,17 +116,16 @@ function SheetRow({
 }
 
 /** In force, beside it, or never: memory releases nothing. */
-export function inForceText({ id, sourceKind }: Pick<Sheet, 'id' | 'sourceKind'>, inForceId: string | null): string {
+export function inForceText(
+  { id, sourceKind }: Pick<SourcedSheet, 'id' | 'sourceKind'>,
+  inForceId: string | null,
+): string {
   if (id === inForceId) return '● in force';
   return sourceKind === 'memory' ? 'never' : '○';
 }
 
 /** Where a sheet comes from, with its rank, revision and dates. */
-export function SourceCell({
-  sheet,
-}: {
-  sheet: Pick<Sheet, 'sourceDocument' | 'sourceKind' | 'revision' | 'sourceDated' | 'expiresOn'>;
-}) {
+export function SourceCell({ sheet }: { sheet: SourcedSheet }) {
   return (
     <>
       {sheet.sourceDocument}
@@ -140,7 +143,7 @@ export function CheckedCell({
   inForce,
   check,
 }: {
-  sheet: Pick<Sheet, 'id' | 'enteredBy' | 'checkedBy' | 'sourceKind' | 'blockers'>;
+  sheet: SourcedSheet;
   inForce: boolean;
   check: CheckForm | null;
 }) {

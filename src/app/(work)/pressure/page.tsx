@@ -8,7 +8,8 @@ import { viewPressure } from '@/server/due/view-pressure';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { dateText, hoursText } from '@/text/format';
 import { PressureBoard } from '@/ui/pressure/pressure-board';
-import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { LinkChoices } from '@/ui/primitives/link-choices';
+import { ButtonLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { deferAction, openSelectedAction } from './actions';
 
@@ -40,14 +41,14 @@ export default page(async function PressurePage({ searchParams }: Props) {
         <strong>{counts.inspect}</strong> to inspect · <strong>{hoursText(hours)}</strong> of bay work in four weeks,{' '}
         <strong>{hoursText(bays)}</strong> of bays · {depot ?? 'all depots'}
       </PageHead>
-      <Choices
+      <LinkChoices
         label="Depot"
         all="All depots"
         chosen={depot}
         choices={depots.map((name) => [name, name])}
         to={(name) => address({ component, depot: name })}
       />
-      <Choices
+      <LinkChoices
         label="Component"
         all="All components"
         chosen={component}
@@ -82,33 +83,4 @@ export default page(async function PressurePage({ searchParams }: Props) {
 function address(chosen: { readonly component?: string | undefined; readonly depot?: string | undefined }): string {
   const query = new URLSearchParams(Object.entries(chosen).filter((pair): pair is [string, string] => !!pair[1]));
   return query.size > 0 ? `/pressure?${query}` : '/pressure';
-}
-
-/** One of several, or all: the one chosen stands in bold. */
-function Choices({
-  label,
-  all,
-  chosen,
-  choices,
-  to,
-}: {
-  label: string;
-  all: string;
-  chosen: string | undefined;
-  choices: readonly (readonly [string, string])[];
-  to: (name: string | undefined) => string;
-}) {
-  return (
-    <nav aria-label={label} style={{ display: 'flex', gap: 14, flexWrap: 'wrap', marginBottom: 6 }} data-no-print>
-      {[[undefined, all] as const, ...choices].map(([name, words]) =>
-        name === chosen ? (
-          <strong key={words}>{words}</strong>
-        ) : (
-          <TextLink key={words} href={to(name)}>
-            {words}
-          </TextLink>
-        ),
-      )}
-    </nav>
-  );
 }

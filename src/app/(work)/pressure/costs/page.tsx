@@ -13,7 +13,13 @@ import { setCostsAction } from '../actions';
 
 export const metadata = { title: 'Costs' };
 
-type Costs = Extract<Awaited<ReturnType<typeof viewCosts>>, { ok: true }>['value'];
+/** What costs something, as the fleet has it where no group says otherwise. */
+const AMOUNTS = [
+  { name: 'failureCost', label: 'A failure on the road, where nothing else is said', inputMode: 'numeric' },
+  { name: 'wearCostPerPercent', label: 'Each per cent of life over the limit, a week', inputMode: 'decimal' },
+  { name: 'labourPerHour', label: 'An hour of work in the bay', inputMode: 'decimal' },
+  { name: 'downtimePerVisit', label: 'A vehicle off the road for one more visit', inputMode: 'decimal' },
+] as const;
 
 export default page(async function CostsPage() {
   const actor = await requireActor();
@@ -33,21 +39,16 @@ export default page(async function CostsPage() {
         <Box maxW="520px">
           <ActionForm action={setCostsAction}>
             <TextField name="currency" label="Currency" hint="three letters" defaultValue={costs.currency} />
-            <TextField
-              name="failureCost"
-              label="A failure on the road, where nothing else is said"
-              hint={costs.currency}
-              inputMode="numeric"
-              defaultValue={String(costs.failureCost)}
-            />
-            <TextField
-              name="wearCostPerPercent"
-              label="Each per cent of life over the limit, a week"
-              hint={costs.currency}
-              inputMode="decimal"
-              defaultValue={String(costs.wearCostPerPercent)}
-            />
-            <WorkFields costs={costs} />
+            {AMOUNTS.map(({ name, label, inputMode }) => (
+              <TextField
+                key={name}
+                name={name}
+                label={label}
+                hint={costs.currency}
+                inputMode={inputMode}
+                defaultValue={String(costs[name])}
+              />
+            ))}
             <TextField
               name="bayPercent"
               label="Share of the bays’ time for plug and coil service"
@@ -73,10 +74,7 @@ export default page(async function CostsPage() {
       ) : (
         <Facts
           rows={[
-            ['A failure on the road', moneyText(costs.failureCost, costs.currency)],
-            ['An hour of work in the bay', moneyText(costs.labourPerHour, costs.currency)],
-            ['A vehicle off the road for one more visit', moneyText(costs.downtimePerVisit, costs.currency)],
-            ['A per cent over the limit, a week', moneyText(costs.wearCostPerPercent, costs.currency)],
+            ...AMOUNTS.map(({ name, label }) => [label, moneyText(costs[name], costs.currency)] as const),
             ...Object.entries(costs.groups).map(([group, cost]) => [group, moneyText(cost, costs.currency)] as const),
           ]}
         />
@@ -87,25 +85,3 @@ export default page(async function CostsPage() {
     </>
   );
 });
-
-/** What one more visit costs besides its parts. */
-function WorkFields({ costs }: { costs: Costs }) {
-  return (
-    <>
-      <TextField
-        name="labourPerHour"
-        label="An hour of work in the bay"
-        hint={costs.currency}
-        inputMode="decimal"
-        defaultValue={String(costs.labourPerHour)}
-      />
-      <TextField
-        name="downtimePerVisit"
-        label="A vehicle off the road for one more visit"
-        hint={costs.currency}
-        inputMode="decimal"
-        defaultValue={String(costs.downtimePerVisit)}
-      />
-    </>
-  );
-}

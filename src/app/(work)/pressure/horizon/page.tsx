@@ -7,6 +7,7 @@ import { HORIZON_WEEKS, type PolicyOutcome, viewHorizon, type WhatIf, whatIf } f
 import { heldText } from '@/text/due-words';
 import { dateText, hoursText, moneyText, NONE, percentText } from '@/text/format';
 import { HorizonChart } from '@/ui/pressure/horizon-chart';
+import { LinkChoices } from '@/ui/primitives/link-choices';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -41,17 +42,13 @@ export default page(async function HorizonPage({ searchParams }: Props) {
         Work falling due in {HORIZON_WEEKS} weeks, {depot ?? 'all depots'} · what is overdue stands in the first week
         {list.ok && list.value.tested && ` · ${heldText(list.value.tested)}`}
       </PageHead>
-      <Flex as="nav" aria-label="Depot" gap="4" wrap="wrap" mb="3" data-no-print>
-        {[undefined, ...(list.ok ? list.value.depots : [])].map((name) =>
-          name === depot ? (
-            <strong key={name ?? 'all'}>{name ?? 'All depots'}</strong>
-          ) : (
-            <TextLink key={name ?? 'all'} href={to({ depot: name, share: share ?? undefined })}>
-              {name ?? 'All depots'}
-            </TextLink>
-          ),
-        )}
-      </Flex>
+      <LinkChoices
+        label="Depot"
+        all="All depots"
+        chosen={depot}
+        choices={(list.ok ? list.value.depots : []).map((name) => [name, name])}
+        to={(name) => to({ depot: name, share: share ?? undefined })}
+      />
       <HorizonChart weeks={weeks} bayMinutes={bayMinutes} />
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8" mt="4">
         <Section title="By week" aside="bay time; likely is P10 to P90">

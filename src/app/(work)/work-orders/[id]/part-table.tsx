@@ -1,13 +1,10 @@
-import { sayOhms } from '@/core/units/say';
 import type { Actor } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { NONE, torqueText } from '@/text/format';
 import { REMOVAL_WORDS } from '@/text/removal-words';
-import { PLACE_STATE_WORDS, RESULT_WORDS } from '@/text/task-words';
+import { measuredTexts, PLACE_STATE_WORDS, RESULT_WORDS } from '@/text/task-words';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-
-type PlaceRow = WorkOrderView['tasks'][number]['places'][number]['place'];
 
 /** What was found, measured and fitted of every part that is no plug. */
 export function PartTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
@@ -33,7 +30,7 @@ export function PartTable({ view, actor }: { view: WorkOrderView; actor: Actor }
               {[place.conditions?.join(', '), place.grade && `grade ${place.grade} of 5`].filter(Boolean).join('; ') ||
                 NONE}
             </td>
-            <td className="nowrap">{measuredText(place) || NONE}</td>
+            <td className="nowrap">{measuredTexts(place).join(', ') || NONE}</td>
             <td>
               <Code>{[place.newNumber, place.tagIn].filter(Boolean).join(', ') || NONE}</Code>
             </td>
@@ -53,12 +50,3 @@ export function PartTable({ view, actor }: { view: WorkOrderView; actor: Actor }
     </Section>
   );
 }
-
-const measuredText = ({ primaryOhm, secondaryOhm, ohm }: PlaceRow): string =>
-  [
-    primaryOhm === null ? null : `primary ${sayOhms(primaryOhm)}`,
-    secondaryOhm === null ? null : `secondary ${sayOhms(secondaryOhm)}`,
-    ohm === null ? null : sayOhms(ohm),
-  ]
-    .filter(Boolean)
-    .join(', ');

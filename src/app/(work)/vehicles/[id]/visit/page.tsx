@@ -1,16 +1,15 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import type { CoilAdvice } from '@/core/components/coil-choice';
 import { isCoil } from '@/core/engine/places';
 import { deps } from '@/server/deps';
 import { viewVehicle } from '@/server/fleet/view-vehicle';
 import { toTask, type VisitProposal, viewProposal } from '@/server/work-orders/propose-visit';
-import { moneyText, percentText } from '@/text/format';
+import { percentText } from '@/text/format';
 import { proposalText, reasonText } from '@/text/proposal-words';
+import { CoilCosts } from '@/ui/bench/coil-costs';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
 import { VisitForm } from '@/ui/work-orders/visit-form';
 import { openVisitAction } from '../../../work-orders/actions';
 
@@ -74,7 +73,12 @@ function Coils({ proposal: { proposals, coilChance, coilsOption, currency } }: {
   return (
     <Box maxW="560px" mt="6">
       <Section title="Coils now, or when they fail" aside={reasonText(coil.reason, { coilsOption })}>
-        <CoilTable advice={advice} currency={currency} />
+        <CoilCosts
+          advice={advice}
+          currency={currency}
+          leave="Leave them in, expected"
+          replace="Replace them now, while it is open"
+        />
         <Box color="soft" fontSize="sm" mt="1">
           Chance that one of them fails before the plugs are changed again: {percentText(coilChance)}, assumed. It turns
           at {percentText(advice.breakEvenChance)}. Move the figures on the{' '}
@@ -82,25 +86,5 @@ function Coils({ proposal: { proposals, coilChance, coilsOption, currency } }: {
         </Box>
       </Section>
     </Box>
-  );
-}
-
-function CoilTable({ advice, currency }: { advice: CoilAdvice; currency: string }) {
-  const all = advice.advice === 'all';
-  return (
-    <PlainTable heads={['', 'Cost']} numeric={[2]}>
-      <tr>
-        <td>One more visit, for one coil</td>
-        <td>{moneyText(advice.extraVisit, currency)}</td>
-      </tr>
-      <tr>
-        <td>Leave them in, expected</td>
-        <td className={all ? undefined : 'strong'}>{moneyText(advice.expectedIfOne, currency)}</td>
-      </tr>
-      <tr>
-        <td>Replace them now, while it is open</td>
-        <td className={all ? 'strong' : undefined}>{moneyText(advice.replaceOthersNow, currency)}</td>
-      </tr>
-    </PlainTable>
   );
 }

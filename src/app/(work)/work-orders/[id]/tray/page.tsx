@@ -5,14 +5,15 @@ import { siteId } from '@/core/engine/model';
 import { isOfEngine } from '@/core/engine/places';
 import { NORMAL } from '@/core/inspection/vocabulary';
 import type { UnitSystem } from '@/core/units/person-units';
-import { sayOhms } from '@/core/units/say';
 import { siteTarget } from '@/core/work/targets';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
+import { seenAt } from '@/server/work-orders/place-record';
 import { viewWorkOrder, type WorkOrderSiteView, type WorkOrderView } from '@/server/work-orders/view-work-order';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { dateText, gapText, rangeTexts, wearText } from '@/text/format';
+import { measuredTexts } from '@/text/task-words';
 import { PartDrawing } from '@/ui/drawings/part-drawing';
 import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { KeptPhoto } from '@/ui/primitives/kept-photo';
@@ -133,21 +134,14 @@ function OtherParts({ view: { tasks, layout } }: { view: WorkOrderView }) {
               <figcaption>
                 {isOfEngine(component) ? <small>{name}</small> : name.replace(/^\D+/, '') || name}
               </figcaption>
-              <PartDrawing
-                component={component}
-                seen={Object.fromEntries((place.conditions ?? []).map((word) => [word, place.severities[word] ?? 2]))}
-                title={name}
-                towers={layout.cylinders}
-              />
+              <PartDrawing component={component} seen={seenAt(place)} title={name} towers={layout.cylinders} />
               <Box fontSize="sm" minW="0">
                 <Box>{seenWords(place.conditions)}</Box>
-                {measuredWords(place)
-                  .filter(Boolean)
-                  .map((line) => (
-                    <Box key={line} color="soft">
-                      {line}
-                    </Box>
-                  ))}
+                {besideIt(place).map((line) => (
+                  <Box key={line} color="soft">
+                    {line}
+                  </Box>
+                ))}
               </Box>
             </figure>
           ))}
@@ -158,12 +152,10 @@ function OtherParts({ view: { tasks, layout } }: { view: WorkOrderView }) {
 
 type PlaceOnTray = WorkOrderView['tasks'][number]['places'][number]['place'];
 
-const measuredWords = (place: PlaceOnTray): readonly string[] => [
-  place.primaryOhm === null ? '' : `primary ${sayOhms(place.primaryOhm)}`,
-  place.secondaryOhm === null ? '' : `secondary ${sayOhms(place.secondaryOhm)}`,
-  place.ohm === null ? '' : sayOhms(place.ohm),
-  place.grade === null ? '' : `grade ${place.grade} of 5`,
-  place.tagOut ? `serial ${place.tagOut}` : '',
+const besideIt = (place: PlaceOnTray): readonly string[] => [
+  ...measuredTexts(place),
+  ...(place.grade === null ? [] : [`grade ${place.grade} of 5`]),
+  ...(place.tagOut ? [`serial ${place.tagOut}`] : []),
 ];
 
 /** The gap that the plugs of a bank went in with, or the middle of the sheet's where nobody wrote it down. */
@@ -186,13 +178,12 @@ function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string
 }
 
 function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrderView; system: UnitSystem }) {
-  const seen = Object.fromEntries((site.conditions ?? []).map((word) => [word, site.severities[word] ?? 2]));
   const limit = view.plug?.gapLimitMm ?? Number.POSITIVE_INFINITY;
   const over = site.removedGapMm !== null && site.removedGapMm > limit;
   return (
     <figure>
       <figcaption>{site.name}</figcaption>
-      <PlugDrawing seen={seen} gapMm={site.removedGapMm} seat={seatOf(view)} title={`Site ${site.name}`} />
+      <PlugDrawing seen={seenAt(site)} gapMm={site.removedGapMm} seat={seatOf(view)} title={`Site ${site.name}`} />
       <Box fontSize="sm" minW="0">
         <Box fontWeight="650" fontSize="16px" color={over ? 'wrong.ink' : undefined}>
           {first(gapText(site.removedGapMm, system))}
