@@ -88,7 +88,7 @@ function nextOf({ state }: DueItem, canOpen: boolean): DueRow['next'] {
   return canOpen ? 'open' : null;
 }
 
-/** The others that are wanted by then as well: "also to inspect: distributor cap, rotor; lead set 3 Mar 2027". */
+/** The others that are wanted by then as well: "also to inspect: distributor cap, rotor; also lead set 3 Mar 2027". */
 function alsoText({ others, due }: DueItem): string {
   const until = due ? addDays(due.p50, WINDOW_DAYS) : null;
   const named = (those: readonly OtherDue[]): string =>
@@ -101,7 +101,7 @@ function alsoText({ others, due }: DueItem): string {
   return [
     past.length > 0 && `also past: ${named(past)}`,
     look.length > 0 && `also to inspect: ${named(look)}`,
-    ...coming.map((one) => `${named([one])} ${dateText(one.due)}`),
+    coming.length > 0 && `also ${coming.map((one) => `${named([one])} ${dateText(one.due)}`).join(', ')}`,
   ]
     .filter(Boolean)
     .join('; ');

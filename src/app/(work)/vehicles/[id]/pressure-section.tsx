@@ -27,7 +27,7 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
           rows={[
             ...perComponent(view),
             [
-              several ? `Chance that the ${COMPONENT_WORDS[due.component].toLowerCase()} fail` : 'Chance of a failure',
+              several ? `Chance of a failure, ${COMPONENT_WORDS[due.component].toLowerCase()}` : 'Chance of a failure',
               `${(parts.chance * 100).toFixed(2)} % in the next 7 days, assumed`,
             ],
             ['Its cost', `${moneyText(due.failureCost, currency)}, on the road`],

@@ -62,8 +62,9 @@ export default page(async function TrayPage({ params }: Props) {
               return (
                 <Box key={bank.place} mb="5" borderTop="1px solid" borderColor="line" pt="2">
                   <Box color="soft">
-                    {bank.place !== 'only' && `${bank.place} bank`}
-                    {bankWear(row, actor.unitSystem)}
+                    {[bank.place === 'only' ? '' : `${bank.place} bank`, bankWear(row, actor.unitSystem)]
+                      .filter(Boolean)
+                      .join(' · ')}
                   </Box>
                   <div className="on-tray">
                     <figure>
@@ -174,7 +175,7 @@ function bankWear(row: readonly WorkOrderSiteView[], system: UnitSystem): string
   if (least === undefined || most === undefined) return '';
   const [range] = rangeTexts(least, most, system, 'gap');
   const mean = rates.reduce((sum, rate) => sum + rate, 0) / rates.length;
-  return ` · gaps ${range}${rates.length > 0 ? `, wear ${wearText(mean, system)}` : ''}`;
+  return `gaps ${range}${rates.length > 0 ? `, wear ${wearText(mean, system)}` : ''}`;
 }
 
 function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrderView; system: UnitSystem }) {
