@@ -7,6 +7,7 @@ import type { Actor } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { loadFloorState } from '../../src/server/work-orders/order-state';
+import { PLUG_SERVICE } from '../../src/server/work-orders/plan-tasks';
 import { procedureOf } from '../../src/server/work-orders/procedure-of';
 import { demoWorkspace, TODAY } from '../builders/workspace';
 
@@ -30,7 +31,9 @@ beforeAll(async () => {
 /** By the order that is open for it, or by a new one; null: no part can be named. */
 async function plugServiceOf(deps: Deps, actor: Actor, vehicleId: string): Promise<Procedure | null> {
   const rows = await listWorkOrderRows(deps.db, actor.fleetId, { vehicleId, open: true });
-  const opened = rows[0] ? null : await openWorkOrder(deps, actor, { vehicleId, releaseReason: 'to read its steps' });
+  const opened = rows[0]
+    ? null
+    : await openWorkOrder(deps, actor, { vehicleId, tasks: [PLUG_SERVICE], releaseReason: 'to read its steps' });
   const id = rows[0]?.id ?? (opened?.ok ? opened.value.workOrderId : null);
   const order = id && (await loadWorkOrder(deps.db, actor.fleetId, id));
   const state = order && (await loadFloorState(deps.db, order, TODAY));
