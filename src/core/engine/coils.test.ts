@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine } from './any-engine.fixture';
-import { coilOf, coilsFromText, coilsText, companions, cylindersOf, standardCoils } from './coils';
+import {
+  coilOf,
+  coilsFromText,
+  coilsText,
+  companions,
+  cylindersOf,
+  standardCoils,
+  terminalOf,
+  terminalWords,
+} from './coils';
 import { layoutOf, modelFaults } from './layout';
 import { siteId } from './model';
 import { type COMPONENTS, quantityOf } from './quantities';
@@ -114,6 +123,34 @@ describe('modelFaults on ignition', () => {
     const wrong = engine({ ...waste, coils: coilsFromText(waste, '1 2, 3 4, 5 6') ?? [] });
     expect(modelFaults(wrong).join()).toContain('1+6, 5+2, 3+4');
     expect(modelFaults(engine({ ...waste, coils: coilsFromText(waste, '6 1, 2 5, 4 3') ?? [] }))).toEqual([]);
+  });
+
+  it('takes a pack as one unit or as several, and never parts a pair', () => {
+    const waste = { ...six, ignition: 'waste_spark' } as const;
+    const pack = engine({ ...waste, coils: coilsFromText(waste, '1 6 5 2 3 4') ?? [] });
+    expect(modelFaults(pack)).toEqual([]);
+    expect(pack.coils.map(({ name }) => name)).toEqual(['pack']);
+    expect(quantityOf(layoutOf(pack), 'coil')).toBe(1);
+    expect(modelFaults(engine({ ...waste, coils: coilsFromText(waste, '1 6 5 2, 3 4') ?? [] }))).toEqual([]);
+    const parted = engine({ ...waste, coils: coilsFromText(waste, '1 6 5, 2 3 4') ?? [] });
+    expect(modelFaults(parted).join()).toContain('parts a pair');
+  });
+
+  it('gives each plug of a coil a terminal of its own, or none', () => {
+    const coils = coilsFromText(v8Twin, '1A upper 1B lower, 2, 3, 4, 5, 6, 7, 8') ?? [];
+    const model = engine({ ...v8Twin, coils });
+    expect(modelFaults(model)).toEqual([]);
+    expect(terminalOf(model, { cylinder: 1, position: 'B' })).toBe('lower');
+    expect(terminalWords(model, { cylinder: 1, position: 'A' })).toBe('upper terminal of coil 1');
+    expect(terminalWords(model, { cylinder: 2, position: 'A' })).toBe('');
+    expect(coilsText(model)).toContain('1A upper 1B lower, 2A 2B');
+    expect(faultsOf('1A upper 1B, 2, 3, 4, 5, 6, 7, 8')).toBe('');
+    expect(faultsOf('1A upper 1B upper, 2, 3, 4, 5, 6, 7, 8')).toContain('each another');
+  });
+
+  it('knows a connector rail over separate coils only', () => {
+    expect(modelFaults(engine({ ...six, ignition: 'coil_on_plug', connectorRail: true }))).toEqual([]);
+    expect(modelFaults(engine({ ...six, connectorRail: true })).join()).toContain('only separate coils');
   });
 
   it('wants a distributor to say how it turns, and nothing else to have one', () => {

@@ -52,7 +52,13 @@ export function standardCoils(model: ModelWithoutIgnition): readonly Coil[] {
 
 /** What is wrong with the ignition of a model whose cylinders are consistent. */
 export function ignitionFaults(model: EngineModel): readonly string[] {
-  return [...coverFaults(model), ...companionFaults(model), ...distributorFaults(model)];
+  return [
+    ...coverFaults(model),
+    ...companionFaults(model),
+    ...distributorFaults(model),
+    ...terminalFaults(model),
+    ...connectorRailFaults(model),
+  ];
 }
 
 function coverFaults(model: EngineModel): readonly string[] {
@@ -75,15 +81,16 @@ function companionFaults({ ignition, firingOrder, coils }: EngineModel): readonl
   if (ignition !== 'waste_spark') return [];
   const pairs = companions(firingOrder);
   if (pairs.length === 0) return ['waste spark pairs cylinders, so their number must be even'];
-  const wanted = new Set(pairs.map(pairKey));
-  const wrong = coils.filter((coil) => !wanted.has(pairKey(cylindersOf(coil))));
+  // A unit may hold one pair or several: both cylinders of a pair lie in the same one.
+  const wrong = coils.filter((coil) => {
+    const cylinders = new Set(cylindersOf(coil));
+    return pairs.some(([a, b]) => cylinders.has(a) !== cylinders.has(b));
+  });
   if (wrong.length === 0) return [];
   return [
-    `companions lie half a firing order apart: ${pairs.map((pair) => pair.join('+')).join(', ')}; coil ${wrong.map((coil) => coil.name).join(', ')} fires other cylinders together`,
+    `companions lie half a firing order apart: ${pairs.map((pair) => pair.join('+')).join(', ')}; coil ${wrong.map((coil) => coil.name).join(', ')} parts a pair`,
   ];
 }
-
-const pairKey = (cylinders: readonly number[]): string => [...cylinders].sort((a, b) => a - b).join('+');
 
 export const cylindersOf = (coil: Coil): readonly number[] => [...new Set(coil.fires.map((site) => site.cylinder))];
 
@@ -97,25 +104,59 @@ function distributorFaults({ ignition, distributor, firingOrder }: EngineModel):
     : [`the tower of cylinder 1 lies between 1 and ${firingOrder.length}, got ${tower}`];
 }
 
+function terminalFaults({ coils }: EngineModel): readonly string[] {
+  const wrong = coils.filter(
+    ({ fires, terminals }) =>
+      terminals && (terminals.length !== fires.length || new Set(terminals).size !== terminals.length),
+  );
+  return wrong.map(({ name }) => `say one terminal for each plug of coil ${name}, each another`);
+}
+
+function connectorRailFaults({ ignition, connectorRail }: EngineModel): readonly string[] {
+  return !connectorRail || ignition === 'coil_on_plug'
+    ? []
+    : ['only separate coils over their plugs have a connector rail'];
+}
+
 /** The coil that fires a site. */
 export const coilOf = (model: EngineModel, site: SiteKey): Coil | undefined =>
   model.coils.find((coil) => coil.fires.some((fired) => siteId(fired) === siteId(site)));
 
+/** The terminal of its coil that serves a site; null where nobody has said. */
+export function terminalOf(model: EngineModel, site: SiteKey): string | null {
+  const coil = coilOf(model, site);
+  const at = coil?.fires.findIndex((fired) => siteId(fired) === siteId(site)) ?? -1;
+  return coil?.terminals?.[at] ?? null;
+}
+
+/** "upper terminal of coil 3"; empty where nobody has said. */
+export function terminalWords(model: EngineModel, site: SiteKey): string {
+  const terminal = terminalOf(model, site);
+  return terminal ? `${terminal} terminal of coil ${coilOf(model, site)?.name}` : '';
+}
+
 /**
  * Coils as a person lists them: groups of plugs, separated by commas or bars, each group one coil.
- * "1, 2, 3" is a coil each; "1 4, 2 3" pairs; "1A 1B, 2A 2B" a coil over two plugs. A cylinder alone means all its plugs.
+ * "1, 2, 3" is a coil each; "1 4, 2 3" pairs; "1 4 2 3" one housing; "1A 1B, 2A 2B" a coil over two plugs. A cylinder alone
+ * means all its plugs. A word after a plug is the terminal that serves it: "1A upper 1B lower".
  *
  * @returns null where a group is not a list of plugs; whether the list is right is for `modelFaults` to say
  */
 export function coilsFromText(model: ModelWithoutIgnition, text: string): readonly Coil[] | null {
   const coils: Coil[] = [];
-  for (const group of text.split(/[,;|]/)) {
+  const groups = text.split(/[,;|]/);
+  for (const group of groups) {
     const tokens = group
       .trim()
       .split(/[\s+]+/)
       .filter(Boolean);
     const fires: SiteKey[] = [];
+    const terminals: string[] = [];
     for (const token of tokens) {
+      if (fires.length > 0 && /^[a-z]{2,12}$/i.test(token)) {
+        terminals[fires.length - 1] = token.toLowerCase();
+        continue;
+      }
       const match = /^(\d{1,2})([ab])?$/i.exec(token);
       if (!match) return null;
       const cylinder = Number(match[1]);
@@ -125,13 +166,29 @@ export function coilsFromText(model: ModelWithoutIgnition, text: string): readon
       );
     }
     if (fires.length === 0) return null;
-    coils.push({ name: [...new Set(fires.map((site) => site.cylinder))].join('+'), fires });
+    const name = nameOf(fires, groups.length);
+    coils.push(
+      terminals.length > 0 ? { name, fires, terminals: fires.map((_, i) => terminals[i] ?? '') } : { name, fires },
+    );
   }
   return coils;
+}
+
+/** By its cylinders; a single unit over more than two of them is the pack. */
+function nameOf(fires: readonly SiteKey[], units: number): string {
+  const cylinders = [...new Set(fires.map(({ cylinder }) => cylinder))];
+  return units === 1 && cylinders.length > 2 ? 'pack' : cylinders.join('+');
 }
 
 /** The list that `coilsFromText` reads back. */
 export const coilsText = (model: Pick<EngineModel, 'coils' | 'plugsPerCylinder'>): string =>
   model.coils
-    .map((coil) => coil.fires.map((site) => (model.plugsPerCylinder === 1 ? site.cylinder : siteId(site))).join(' '))
+    .map(({ fires, terminals }) =>
+      fires
+        .flatMap((site, i) => [
+          model.plugsPerCylinder === 1 ? String(site.cylinder) : siteId(site),
+          ...(terminals?.[i] ? [terminals[i]] : []),
+        ])
+        .join(' '),
+    )
     .join(', ');

@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine, inline4, transverseV6 } from './any-engine.fixture';
-import { layoutOf, modelFaults, neighbours, siteName, sitePlace, sitesFromText } from './layout';
+import {
+  holesFromText,
+  holesText,
+  layoutOf,
+  modelFaults,
+  neighbours,
+  siteName,
+  sitePlace,
+  sitesFromText,
+} from './layout';
 import { siteId } from './model';
 
 const v6 = engine({ ...transverseV6, ignition: 'waste_spark', coils: undefined });
@@ -50,6 +59,36 @@ describe('layoutOf', () => {
     const third = layout.sites[2];
     expect(third && sitePlace(layout, third)).toBe('rear bank, 2nd of 3 from the left');
     expect(neighbours(layout, 3)).toEqual([1, 5]);
+  });
+});
+
+describe('the order of holes', () => {
+  const text = '1A 2A 1B 3A 2B 3B | 4A 5A 4B 6A 5B 6B';
+  const inARow = engine({ ...twin, holes: holesFromText(text) });
+
+  it('is read, said again and drawn: holes in a row, as far apart as others', () => {
+    expect(holesText(inARow.holes ?? [])).toBe(text);
+    const layout = layoutOf(inARow);
+    const right = layout.sites.filter(({ bank }) => bank === 1).sort((a, b) => b.y - a.y);
+    expect(right.map(siteId)).toEqual(['1A', '2A', '1B', '3A', '2B', '3B']);
+    expect(new Set(right.map(({ x }) => x)).size).toBe(1);
+    const second = layout.sites.find((site) => siteId(site) === '1B');
+    expect(second && sitePlace(layout, second)).toBe('right bank, 3rd hole of 6 from the front');
+  });
+
+  it.each([
+    ['1A 2A 1B 3A 2B | 4A 5A 4B 6A 5B 6B', 'the holes of bank 1 are 1A 1B 2A 2B 3A 3B'],
+    ['1A 2A 1B 3A 2B 3B', 'for each bank: 2, got 1'],
+  ])('is refused as %j', (wrong, words) => {
+    expect(modelFaults({ ...twin, holes: holesFromText(wrong) }).join()).toContain(words);
+  });
+
+  it('belongs to two plugs a cylinder, and to plugs alone', () => {
+    expect(modelFaults({ ...v6, holes: holesFromText('1A 3A 5A | 2A 4A 6A') }).join()).toContain(
+      'two plugs a cylinder',
+    );
+    expect(holesFromText('1 2 3')).toBeNull();
+    expect(holesFromText('1A 1B |')).toBeNull();
   });
 });
 

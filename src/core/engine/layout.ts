@@ -40,7 +40,7 @@ export function modelFaults(model: EngineModel): readonly string[] {
   if (!banks[0]?.cylinders.includes(1)) faults.push('bank 1 is the one that holds cylinder 1');
   if ([...firingOrder].sort((a, b) => a - b).join() !== numbers.join())
     faults.push(`the firing order must name each cylinder once, got ${firingOrder.join(' ') || 'nothing'}`);
-  faults.push(...placeFaults(banks, mounting));
+  faults.push(...placeFaults(banks, mounting), ...holeFaults(model));
   return faults.length > 0 ? faults : ignitionFaults(model);
 }
 
@@ -54,6 +54,20 @@ function placeFaults(banks: readonly Bank[], mounting: Mounting): readonly strin
     : [`the two banks of a ${mounting} engine stand ${wanted.join(' and ')}, got ${places.join(' and ')}`];
 }
 
+function holeFaults({ holes, banks, plugsPerCylinder }: EngineModel): readonly string[] {
+  if (!holes) return [];
+  if (plugsPerCylinder === 1) return ['only two plugs a cylinder have an order of holes of their own'];
+  if (holes.length !== banks.length)
+    return [`give the order of holes for each bank: ${banks.length}, got ${holes.length}`];
+  return banks.flatMap((bank, i) => {
+    const wanted = bank.cylinders.flatMap((cylinder) => POSITIONS.map((position) => siteId({ cylinder, position })));
+    const given = holes[i]?.map(siteId) ?? [];
+    return [...given].sort().join() === [...wanted].sort().join()
+      ? []
+      : [`the holes of bank ${i + 1} are ${wanted.join(' ')}, each once, got ${given.join(' ') || 'nothing'}`];
+  });
+}
+
 /**
  * Plug sites of an engine with their place in the drawing.
  *
@@ -65,12 +79,12 @@ export function layoutOf(model: EngineModel): Layout {
   const positions = POSITIONS.slice(0, model.plugsPerCylinder);
   const sites = model.banks.flatMap((bank, bankIndex) =>
     bank.cylinders.flatMap((cylinder, place) =>
-      positions.map((position, index) => ({
+      positions.map((position) => ({
         cylinder,
         position,
         bank: bankIndex + 1,
         place,
-        ...coordinates(model, bank, place, index),
+        ...coordinates(model, bank, { cylinder, position }, holeOf(model, bankIndex, { cylinder, position })),
       })),
     ),
   );
@@ -78,18 +92,51 @@ export function layoutOf(model: EngineModel): Layout {
   return { model, sites, cylinders: model.firingOrder.length };
 }
 
-/** A V's bank or a flat engine's side lies one and a half steps from the middle; B sits further out than A. */
+/** Two holes in a row lie this far apart, in steps of a cylinder, as those across a head do. */
+const HOLE_STEP = 0.72;
+
+/** Where a hole lies along its bank, from 0; -1 where those of a cylinder lie beside one another. */
+const holeOf = ({ holes }: EngineModel, bank: number, site: SiteKey): number =>
+  holes?.[bank]?.findIndex((hole) => siteId(hole) === siteId(site)) ?? -1;
+
+/** A V's bank or a flat engine's side lies one and a half steps from the middle; beside one another, B sits further out than A. */
 function coordinates(
   { mounting, plugsPerCylinder }: EngineModel,
   bank: Bank,
-  place: number,
-  index: number,
+  { cylinder, position }: SiteKey,
+  hole: number,
 ): { x: number; y: number } {
-  const spread = plugsPerCylinder === 2 ? 0.36 : 0;
+  const inARow = hole >= 0;
+  const spread = plugsPerCylinder === 2 && !inARow ? HOLE_STEP / 2 : 0;
   const outwards = bank.place === 'left' || bank.place === 'rear' ? -1 : 1;
-  const across = (bank.place === 'only' ? 0 : outwards * 0.85) + (index === 0 ? -spread : spread) * outwards;
-  return mounting === 'transverse' ? { x: place, y: across } : { x: across, y: -place };
+  const across = (bank.place === 'only' ? 0 : outwards * 0.85) + (position === 'A' ? -spread : spread) * outwards;
+  const along = inARow ? hole * HOLE_STEP : bank.cylinders.indexOf(cylinder);
+  return mounting === 'transverse' ? { x: along, y: across } : { x: across, y: -along };
 }
+
+/**
+ * The holes of a bank as they lie along the head, as a person lists them: "1A 3A 1B 3B", banks separated by a bar.
+ *
+ * @returns null where an entry is no plug of an engine with two a cylinder; whether the list is whole is for `modelFaults`
+ */
+export function holesFromText(text: string): readonly (readonly SiteKey[])[] | null {
+  const banks = text.split('|').map((bank) =>
+    bank
+      .trim()
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .map((token): SiteKey | null => {
+        const match = /^(\d{1,2})([ab])$/i.exec(token);
+        return match ? { cylinder: Number(match[1]), position: match[2]?.toUpperCase() === 'B' ? 'B' : 'A' } : null;
+      }),
+  );
+  const read = banks.map((bank) => bank.filter((hole) => hole !== null));
+  return read.every((bank, i) => bank.length > 0 && bank.length === banks[i]?.length) ? read : null;
+}
+
+/** The list that `holesFromText` reads back. */
+export const holesText = (holes: readonly (readonly SiteKey[])[]): string =>
+  holes.map((bank) => bank.map(siteId).join(' ')).join(' | ');
 
 /** What a person calls the site: "3" with one plug a cylinder, "3B" with two. */
 export function siteName(layout: Layout, site: SiteKey): string {
@@ -110,7 +157,11 @@ export function sitePlace(layout: Layout, site: Site): string {
   const bank = layout.model.banks[site.bank - 1];
   if (!bank) return '';
   const from = layout.model.mounting === 'transverse' ? 'from the left' : 'from the front';
-  const where = `${ordinal(site.place + 1)} of ${bank.cylinders.length} ${from}`;
+  const hole = holeOf(layout.model, site.bank - 1, site);
+  const where =
+    hole < 0
+      ? `${ordinal(site.place + 1)} of ${bank.cylinders.length} ${from}`
+      : `${ordinal(hole + 1)} hole of ${bank.cylinders.length * 2} ${from}`;
   return [PLACE_WORDS[bank.place], where].filter(Boolean).join(', ');
 }
 

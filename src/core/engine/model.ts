@@ -27,6 +27,8 @@ export interface Coil {
   /** What the drawing and a person call it: "2", "rail", "1+4". */
   readonly name: string;
   readonly fires: readonly SiteKey[];
+  /** Which of its terminals serves which plug, in the order of `fires`: upper, lower. Absent where nobody has said. */
+  readonly terminals?: readonly string[];
 }
 
 export const ROTATIONS = ['clockwise', 'counterclockwise'] as const;
@@ -46,6 +48,13 @@ export interface EngineModel {
   /** Bank 1 first: the one that holds cylinder 1. */
   readonly banks: readonly Bank[];
   readonly firingOrder: readonly number[];
+  /**
+   * Two plugs a cylinder: the holes of each bank in the order in which they lie along the head, where those of a cylinder are
+   * not beside one another across it.
+   */
+  readonly holes?: readonly (readonly SiteKey[])[] | null;
+  /** One strip holds the connectors of all coils of a bank and comes off first. */
+  readonly connectorRail?: boolean;
   /** Every plug site is fired by exactly one of them. */
   readonly coils: readonly Coil[];
   readonly distributor: Distributor | null;

@@ -34,6 +34,7 @@ describe('the cause', () => {
       ...model,
       banks: model.banks.map((bank) => ({ ...bank, cylinders: bank.cylinders.map(other) })),
       firingOrder: model.firingOrder.map(other),
+      holes: model.holes?.map((bank) => bank.map(site)) ?? null,
       coils: model.coils.map((coil) => ({ ...coil, fires: coil.fires.map(site) })),
     });
     return { ...given, layout, deactivated: given.deactivated.map(other), sites: given.sites.map(site) };

@@ -1,3 +1,4 @@
+import { companions } from '../engine/coils';
 import { type Layout, neighbours } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
 import { siteId } from '../engine/model';
@@ -67,18 +68,17 @@ export function placesOf<S extends SiteKey>(
 
 /** One site of each waste-spark pair, the one that shows it; none where those are a whole bank, which has causes of its own. */
 function partnersOf<S extends SiteKey>(
-  { ignition, coils, banks }: Layout['model'],
+  { ignition, firingOrder, plugsPerCylinder, banks }: Layout['model'],
   looked: readonly S[],
   shows: (site: S) => boolean,
 ): readonly PlaceSites<S>[] {
-  if (ignition !== 'waste_spark') return [];
-  const pairs = coils.filter(({ fires }) => fires.length === 2);
-  const seen = pairs.map(({ fires }) => looked.filter((site) => fires.some((fired) => siteId(fired) === siteId(site))));
+  if (ignition !== 'waste_spark' || plugsPerCylinder === 2) return [];
+  const seen = companions(firingOrder).map((pair) => looked.filter(({ cylinder }) => pair.includes(cylinder)));
   const chosen = seen.flatMap((pair) => (pair.length === 2 ? pair.filter(shows).slice(0, 1) : []));
   const bothSeen = seen.every(({ length }) => length === 2);
   const isBank = banks.some((bank) => chosen.every(({ cylinder }) => bank.cylinders.includes(cylinder)));
   const aBank = banks.length > 1 && isBank;
-  return bothSeen && pairs.length >= 2 && chosen.length === pairs.length && !aBank
+  return bothSeen && seen.length >= 2 && chosen.length === seen.length && !aBank
     ? [{ shape: 'partners', sites: looked.filter((site) => chosen.includes(site)) }]
     : [];
 }

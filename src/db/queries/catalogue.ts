@@ -45,6 +45,8 @@ function toModel(family: EngineFamilyRow, cylinders: readonly (typeof engineCyli
     ignition: family.ignition,
     plugsPerCylinder: family.plugsPerCylinder,
     firingOrder: family.firingOrder,
+    holes: family.holes,
+    connectorRail: family.connectorRail,
     banks: banks.map(
       (rows): Bank => ({ place: rows[0]?.bankPlace ?? 'only', cylinders: rows.map((row) => row.cylinder) }),
     ),

@@ -15,7 +15,7 @@ import {
 import { SUFFIX_ATTRIBUTES } from '../../core/catalogue/suffix';
 import { SUPERSESSION_KINDS } from '../../core/catalogue/supersession';
 import type { BankAccess, Fastener } from '../../core/engine/access';
-import type { Coil, Distributor } from '../../core/engine/model';
+import type { Coil, Distributor, SiteKey } from '../../core/engine/model';
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Resting } from '../../core/engine/resting';
 import type { WeakPoint } from '../../core/engine/weak-points';
@@ -50,6 +50,10 @@ export const engineFamilies = pgTable(
     /** Null: as its ignition usually has them. */
     coils: jsonb().$type<Coil[]>(),
     distributor: jsonb().$type<Distributor>(),
+    /** Two plugs a cylinder: the holes in the order in which they lie along each bank; null where A and B lie side by side. */
+    holes: jsonb().$type<SiteKey[][]>(),
+    /** One strip holds the connectors of all coils of a bank. */
+    connectorRail: boolean().notNull().default(false),
     /** Lengths of the leads that it needs, in order of site, mm. */
     leadLengthsMm: integer().array(),
     compressionRatio: numeric({ precision: 4, scale: 1, mode: 'number' }),

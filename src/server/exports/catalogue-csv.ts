@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { fastenersText } from '@/core/engine/access';
 import { coilsText } from '@/core/engine/coils';
+import { holesText } from '@/core/engine/layout';
 import { restingText } from '@/core/engine/resting';
 import { weakPointText } from '@/core/engine/weak-points';
 import { ok } from '@/core/shared/result';
@@ -53,6 +54,8 @@ export function familyFields(family: EngineFamily): Fields {
     resting_cylinders: restingText(family.resting),
     service_minutes: text(family.serviceMinutes),
     coils: family.coils ? coilsText(model) : '',
+    hole_order: family.holes ? holesText(family.holes) : '',
+    connector_rail: yesNo(family.connectorRail),
     rotation: family.distributor?.rotation ?? '',
     tower_of_cylinder_1: text(family.distributor?.towerOfCylinder1),
     lead_lengths_mm: family.leadLengthsMm?.join(' ') ?? '',

@@ -1,6 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { sameNumbers } from '@/core/catalogue/same-part';
+import { terminalWords } from '@/core/engine/coils';
 import { siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { isOfEngine, servedBy } from '@/core/engine/places';
@@ -66,7 +67,7 @@ export const viewFloor = useCase({
         ...site,
         id: siteId(site),
         name: siteName(state.layout, site),
-        where: sitePlace(state.layout, site),
+        where: [sitePlace(state.layout, site), terminalWords(state.layout.model, site)].filter(Boolean).join(', '),
       })),
       places: await placesOf(deps.db, state),
       steps: state.steps.map(toStep),

@@ -2,6 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { timeOf } from '@/core/calendar/zone';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
+import { terminalWords } from '@/core/engine/coils';
 import { siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { placeId } from '@/core/engine/places';
@@ -162,7 +163,7 @@ function sitesOf(state: FloorState) {
       ...plug,
       target: targetOf(plug),
       name: siteName(layout, plug),
-      where: site ? sitePlace(layout, site) : '',
+      where: site ? [sitePlace(layout, site), terminalWords(layout.model, site)].filter(Boolean).join(', ') : '',
       differs: foundDiffers(plug, graph),
       fittedGapMm: before?.fitted.gapMm ?? null,
       sinceKm: before?.sinceKm ?? null,

@@ -3,7 +3,7 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { coilsFromText, standardCoils } from '@/core/engine/coils';
-import { layoutOf, modelFaults } from '@/core/engine/layout';
+import { holesFromText, layoutOf, modelFaults } from '@/core/engine/layout';
 import {
   ARRANGEMENTS,
   BANK_PLACES,
@@ -122,6 +122,14 @@ function Cylinders(props: PartProps) {
         {!single && <Select {...props} at="bank_2_place" label="Its place" values={BANK_PLACES} />}
         <Text {...props} at="firing_order" label="Firing order" hint="each cylinder once" />
         <Select {...props} at="plugs_per_cylinder" label="Plugs a cylinder" values={['1', '2']} />
+        {props.fields.plugs_per_cylinder === '2' && (
+          <Text
+            {...props}
+            at="hole_order"
+            label="Holes in a row, as they lie"
+            hint="1A 3A 1B 3B | 2A 4A 2B 4B; empty: A and B side by side"
+          />
+        )}
       </Grid>
     </Section>
   );
@@ -136,8 +144,11 @@ function IgnitionFields(props: PartProps) {
         {...props}
         at="coils"
         label="Plugs that each coil fires"
-        hint="empty: as usual for the ignition; else 1 4, 2 3"
+        hint="empty: as usual; else 1 4, 2 3 or, for one housing, 1 4 2 3; terminals: 1A upper 1B lower"
       />
+      {props.fields.ignition === 'coil_on_plug' && (
+        <Select {...props} at="connector_rail" label="One rail holds all connectors of a bank" values={['no', 'yes']} />
+      )}
       {distributor && (
         <Grid templateColumns={two} columnGap="4">
           <Select
@@ -219,13 +230,18 @@ function readModel(fields: Fields): Read {
     plugsPerCylinder: fields.plugs_per_cylinder === '2' ? (2 as const) : (1 as const),
     banks: arrangement === 'inline' || second.cylinders.length === 0 ? [first] : [first, second],
     firingOrder: numbers(fields.firing_order),
+    connectorRail: fields.connector_rail === 'yes' && fields.ignition === 'coil_on_plug',
+    holes: null,
   };
   const typed = (fields.coils ?? '').trim();
   const coils = typed === '' ? standardCoils(base) : coilsFromText(base, typed);
   const rotation = ROTATIONS.find((way) => way === fields.rotation);
   const distributor = rotation ? { rotation, towerOfCylinder1: Number(fields.tower_of_cylinder_1 || 1) } : null;
   if (!coils) return { ok: false, faults: [`“${typed}” is not a list of coils such as 1, 2, 3 or 1 4, 2 3`] };
-  const model: EngineModel = { ...base, coils, distributor };
+  const row = base.plugsPerCylinder === 2 ? (fields.hole_order ?? '').trim() : '';
+  const holes = row === '' ? null : holesFromText(row);
+  if (row !== '' && !holes) return { ok: false, faults: [`“${row}” is not a list of holes such as 1A 3A 1B 3B`] };
+  const model: EngineModel = { ...base, coils, distributor, holes };
   const faults = modelFaults(model);
   return faults.length === 0 ? { ok: true, model } : { ok: false, faults };
 }

@@ -5,7 +5,7 @@ import { type Layout, siteName } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { paint } from '@/ui/theme/paint';
 import { extentOf, ignitionShapes } from './ignition-geometry';
-import { CoilsUnder, Distributor, Leads } from './ignition-shapes';
+import { CoilsUnder, ConnectorRails, Distributor, Leads } from './ignition-shapes';
 
 export interface SiteMark {
   readonly state: 'plain' | 'done' | 'now' | 'todo';
@@ -66,6 +66,7 @@ export function EngineDrawing({
         />
       ))}
       {shapes && <CoilsUnder coils={shapes.coils} />}
+      {shapes && <ConnectorRails rails={shapes.connectorRails} />}
       {shapes && <Leads leads={shapes.leads} />}
       {layout.sites.map((site) => (
         <SiteShape

@@ -1,6 +1,6 @@
 import { type Box, boxOf, type Point, SITE_RADIUS } from '@/core/engine/drawing';
 import type { Layout } from '@/core/engine/layout';
-import type { Coil, EngineModel } from '@/core/engine/model';
+import type { Bank, Coil, EngineModel } from '@/core/engine/model';
 import { siteId } from '@/core/engine/model';
 import { towerMap } from '@/core/wiring/firing-map';
 
@@ -29,6 +29,8 @@ export interface TowerShape extends Point {
 
 export interface IgnitionShapes {
   readonly coils: readonly CoilShape[];
+  /** Strips that hold the connectors of all coils of a bank. */
+  readonly connectorRails: readonly Box[];
   readonly leads: readonly LeadShape[];
   readonly distributor: {
     readonly centre: Point;
@@ -50,7 +52,12 @@ const TOWER_RADIUS = 42;
 export function ignitionShapes(layout: Layout, at: ReadonlyMap<string, Point>): IgnitionShapes {
   const { model } = layout;
   if (model.ignition === 'coil_on_plug' || model.ignition === 'coil_rail')
-    return { coils: model.coils.map((coil) => overPlugs(coil, at)), leads: [], distributor: null };
+    return {
+      coils: model.coils.map((coil) => overPlugs(coil, at)),
+      connectorRails: model.connectorRail ? model.banks.map((bank) => railOver(layout, bank, at)) : [],
+      leads: [],
+      distributor: null,
+    };
   const around = boxOf([...at.values()]);
   if (model.ignition === 'coil_per_cylinder') return withOwnCoils(layout, at);
   return model.ignition === 'distributor' ? withDistributor(model, at, around) : withPack(model, at, around);
@@ -65,6 +72,17 @@ const overPlugs = (coil: Coil, at: ReadonlyMap<string, Point>): CoilShape => ({
   over: true,
 });
 
+/** Along the middle of the plugs of a bank, from the first coil to the last. */
+function railOver({ sites, model }: Layout, bank: Bank, at: ReadonlyMap<string, Point>): Box {
+  const plugs = sites.filter(({ cylinder }) => bank.cylinders.includes(cylinder));
+  const around = boxOf(plugs.flatMap((site) => at.get(siteId(site)) ?? []));
+  const [x, y] = [(around.left + around.right) / 2, (around.top + around.bottom) / 2];
+  return model.mounting === 'transverse'
+    ? { left: around.left - OVER, right: around.right + OVER, top: y - RAIL_HALF, bottom: y + RAIL_HALF }
+    : { left: x - RAIL_HALF, right: x + RAIL_HALF, top: around.top - OVER, bottom: around.bottom + OVER };
+}
+
+const RAIL_HALF = 7;
 const COIL_HEIGHT = 38;
 const COIL_WIDTH = 62;
 
@@ -109,7 +127,12 @@ function withOwnCoils(layout: Layout, at: ReadonlyMap<string, Point>): IgnitionS
     });
     return { shape, leads };
   });
-  return { coils: parts.map((p) => p.shape), leads: parts.flatMap((p) => p.leads), distributor: null };
+  return {
+    coils: parts.map((p) => p.shape),
+    connectorRails: [],
+    leads: parts.flatMap((p) => p.leads),
+    distributor: null,
+  };
 }
 
 /** A pack beside the engine: leads leave it towards the engine and come down on their plugs from outside the banks. */
@@ -118,12 +141,14 @@ function withPack(model: EngineModel, at: ReadonlyMap<string, Point>, around: Bo
   const apart = 56;
   const start = middleY - ((model.coils.length - 1) * apart) / 2;
   const left = around.right + 130;
+  // One housing for several pairs is as tall as they would be apart.
+  const half = (fires: number): number => (COIL_HEIGHT / 2) * Math.max(1, fires / (2 * model.plugsPerCylinder));
   const coils = model.coils.map((coil, i): CoilShape => {
     const y = start + i * apart;
     return {
       name: coil.name,
       over: false,
-      box: { left, right: left + COIL_WIDTH, top: y - COIL_HEIGHT / 2, bottom: y + COIL_HEIGHT / 2 },
+      box: { left, right: left + COIL_WIDTH, top: y - half(coil.fires.length), bottom: y + half(coil.fires.length) },
     };
   });
   const leads = model.coils.flatMap((coil, i) => {
@@ -131,7 +156,7 @@ function withPack(model: EngineModel, at: ReadonlyMap<string, Point>, around: Bo
     return coil.fires.flatMap((site, n): LeadShape[] => {
       const plug = at.get(siteId(site));
       if (!plug) return [];
-      const from = { x: box.left, y: box.top + ((n + 1) * COIL_HEIGHT) / (coil.fires.length + 1) };
+      const from = { x: box.left, y: box.top + ((n + 1) * (box.bottom - box.top)) / (coil.fires.length + 1) };
       const side = plug.y <= middleY ? -1 : 1;
       // Round the bank from outside, the furthest plug on the outermost way, so that no lead passes behind a plug.
       const away = 12 + (around.right - plug.x) * 0.14;
@@ -143,7 +168,7 @@ function withPack(model: EngineModel, at: ReadonlyMap<string, Point>, around: Bo
       ];
     });
   });
-  return { coils, leads, distributor: null };
+  return { coils, connectorRails: [], leads, distributor: null };
 }
 
 const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
@@ -175,6 +200,7 @@ function withDistributor(model: EngineModel, at: ReadonlyMap<string, Point>, aro
   };
   return {
     coils: [coil],
+    connectorRails: [],
     leads: [...leads, coilLead],
     distributor: { centre, radius: CAP_RADIUS, towers, clockwise: model.distributor?.rotation !== 'counterclockwise' },
   };

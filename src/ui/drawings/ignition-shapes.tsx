@@ -1,6 +1,6 @@
 'use client';
 
-import type { Point } from '@/core/engine/drawing';
+import type { Box, Point } from '@/core/engine/drawing';
 import { paint } from '@/ui/theme/paint';
 import type { CoilShape, IgnitionShapes, LeadShape, TowerShape } from './ignition-geometry';
 
@@ -30,6 +30,23 @@ export function CoilsUnder({ coils }: { coils: readonly CoilShape[] }) {
         </text>
       )}
     </g>
+  ));
+}
+
+/** The strip over the coils of a bank that holds their connectors. */
+export function ConnectorRails({ rails }: { rails: readonly Box[] }) {
+  return rails.map((rail) => (
+    <rect
+      key={`${rail.left} ${rail.top}`}
+      x={rail.left}
+      y={rail.top}
+      width={rail.right - rail.left}
+      height={rail.bottom - rail.top}
+      rx={4}
+      fill={paint('isobar')}
+      stroke={paint('ink')}
+      strokeWidth={1}
+    />
   ));
 }
 

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { ACCESS_CLASSES, type BankAccess, type Fastener, fastenersFromText } from '@/core/engine/access';
 import { coilsFromText, standardCoils } from '@/core/engine/coils';
-import { modelFaults } from '@/core/engine/layout';
+import { holesFromText, modelFaults } from '@/core/engine/layout';
 import {
   ARRANGEMENTS,
   BANK_PLACES,
@@ -108,9 +108,16 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     },
     {
       key: 'coils',
-      help: 'Which plugs each coil fires, coils separated by commas; empty where it is as usual for the ignition',
+      help: 'Which plugs each unit fires, units separated by commas: 1, 2, 3 or 1 4, 2 3, or 1 4 2 3 for one housing; a word after a plug is the terminal that serves it: 1A upper 1B lower; empty where it is as usual for the ignition',
       example: '1, 2, 3, 4, 5, 6',
     },
+    {
+      key: 'hole_order',
+      help: 'Two plugs a cylinder: the holes in the order in which they lie along each bank, banks separated by a vertical bar; empty where A and B lie side by side',
+      example: '',
+      aliases: ['holes'],
+    },
+    { key: 'connector_rail', help: 'yes where one strip holds the connectors of all coils of a bank', example: 'no' },
     {
       key: 'rotation',
       help: 'Distributor: clockwise or counterclockwise, seen from above',
@@ -174,6 +181,8 @@ function planRow(
     induction: r.oneOf('induction', INDUCTIONS, 'natural') ?? 'natural',
     headMaterial: r.oneOf('head_material', HEADS) ?? 'aluminium',
     hybrid: r.yesNo('hybrid'),
+    connectorRail: r.yesNo('connector_rail'),
+    holes: readHoles(r),
     plugsPerCylinder: plugs === 2 ? (2 as const) : (1 as const),
     firingOrder,
     variants: r.list('variants') ?? [],
@@ -219,6 +228,16 @@ function readCoils(r: RawRow['reader'], model: Parameters<typeof standardCoils>[
   return (
     coilsFromText(model, text)?.map((coil) => ({ ...coil, fires: [...coil.fires] })) ??
     r.fault('coils', `“${text}” is not a list such as 1, 2, 3 or 1 4, 2 3`)
+  );
+}
+
+/** Null: A and B of a cylinder lie side by side. */
+function readHoles(r: RawRow['reader']) {
+  const text = r.text('hole_order');
+  if (text === null) return null;
+  return (
+    holesFromText(text)?.map((bank) => [...bank]) ??
+    r.fault('hole_order', `“${text}” is not a list such as 1A 3A 1B 3B | 2A 4A 2B 4B`)
   );
 }
 

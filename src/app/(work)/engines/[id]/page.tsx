@@ -2,7 +2,7 @@ import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { tighteningOrder } from '@/core/engine/access';
-import { coilOf, companions } from '@/core/engine/coils';
+import { coilOf, companions, terminalOf } from '@/core/engine/coils';
 import { neighbours, siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { restingText } from '@/core/engine/resting';
@@ -117,6 +117,7 @@ function EngineFacts({ view: { family, layout } }: { view: EngineView }) {
       <Facts
         rows={[
           ['Ignition', IGNITION_WORDS[model.ignition]],
+          ...(model.connectorRail ? [['Connectors', 'one rail over the coils of a bank'] as const] : []),
           ['Firing order', model.firingOrder.join(' ')],
           ...(pairs.length > 0 ? [['Companions', pairs.map((p) => p.join(' with ')).join(', ')] as const] : []),
           ...(model.distributor
@@ -186,12 +187,12 @@ function OtherParts({
 function Sites({ view: { layout } }: { view: EngineView }) {
   return (
     <Section title="Sites" aside="two plugs side by side need not serve one cylinder">
-      <PlainTable heads={['Site', 'Where', 'Coil', 'Beside it in its bank']}>
+      <PlainTable heads={['Site', 'Where', 'Coil and terminal', 'Beside it in its bank']}>
         {layout.sites.map((site) => (
           <tr key={siteId(site)} id={`site-${siteId(site)}`}>
             <td className="strong">{siteName(layout, site)}</td>
             <td>{sitePlace(layout, site)}</td>
-            <td>{coilOf(layout.model, site)?.name}</td>
+            <td>{[coilOf(layout.model, site)?.name, terminalOf(layout.model, site)].filter(Boolean).join(', ')}</td>
             <td>
               {neighbours(layout, site.cylinder)
                 .map((n) => `cylinder ${n}`)

@@ -65,7 +65,7 @@ function refit({ layout, fasteners }: ProcedureInput): Draft {
   return draft(
     'close',
     'refit',
-    `A little dielectric grease in each boot; refit each ${lead}: boot home, connector clicks${torques.length > 0 ? `, ${torques.join(', ')}` : ''}`,
+    `A little dielectric grease in each boot; refit each ${lead}: boot home, ${layout.model.connectorRail ? 'then the connector rail over all of them, both locks home' : 'connector clicks'}${torques.length > 0 ? `, ${torques.join(', ')}` : ''}`,
     'Grease insulates and lets the boot come off next time; it belongs in the boot, never on a bare contact.',
     {
       caution: [

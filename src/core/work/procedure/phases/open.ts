@@ -91,6 +91,12 @@ function openBank(
   }
 }
 
+/** How the coils come free of their harness. */
+function freeing(connectorRail: boolean, stays: boolean): string {
+  if (connectorRail) return 'Unlock the connector rail and lift it off all coils of the bank together';
+  return stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab';
+}
+
 /** Down to the plugs: covers, wells, coils or leads. */
 export function open(input: ProcedureInput): readonly Draft[] {
   const { layout, access, weakPoints, policies, fuel } = input;
@@ -104,7 +110,8 @@ export function open(input: ProcedureInput): readonly Draft[] {
   const coils = coilsLifted(input);
   if (coils === 0) return banks;
   const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
-  const stays = onPlug && policies.coil_connectors === 'leave';
+  const { connectorRail } = layout.model;
+  const stays = onPlug && !connectorRail && policies.coil_connectors === 'leave';
   return [
     ...banks,
     draft(
@@ -123,7 +130,7 @@ export function open(input: ProcedureInput): readonly Draft[] {
       'open',
       'leads',
       onPlug
-        ? `${stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab'}, then lift each ${lead} with a twist (${coils} on this visit)`
+        ? `${freeing(connectorRail === true, stays)}, then lift each ${lead} with a twist (${coils} on this visit)`
         : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this visit)`,
       onPlug
         ? 'A boot that is stuck tears when it is pulled straight.'
