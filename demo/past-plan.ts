@@ -26,6 +26,8 @@ export interface PastVisit {
   /** The same in the unit of its dash. */
   readonly odometer: string;
   readonly tasks: readonly TaskInput[];
+  /** Not ignition, done in the same visit. */
+  readonly otherWork: readonly string[];
   /** Life that the plugs had used, share of their limit. */
   readonly plugLife: number;
 }
@@ -113,6 +115,7 @@ function visitsOf(vehicle: PastVehicle, kmAt: KmAt, random: Random): readonly Pa
   const layout = layoutOf(vehicle.family.model);
   const clocks = clocksOf(vehicle, kmAt, random);
   const visits: PastVisit[] = [];
+  const inReach = vehicle.family.otherWork.filter(({ behind }) => behind === null).map(({ what }) => what);
   const add = (on: PlainDate, tasks: readonly TaskInput[], plugLife: number): void => {
     const { row, odometerUnit } = vehicle;
     const km = Math.round(kmAt(on));
@@ -126,6 +129,7 @@ function visitsOf(vehicle: PastVehicle, kmAt: KmAt, random: Random): readonly Pa
       km,
       odometer: `${shown} ${odometerUnit}`,
       tasks,
+      otherWork: tasks.some(({ component }) => component === 'plug') ? inReach.slice(0, 1) : [],
       plugLife,
     });
   };

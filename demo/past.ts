@@ -105,6 +105,7 @@ export async function playTuneUp(deps: Deps, supervisor: Actor, people: Readonly
     hybrid: false,
     on: deps.today(),
     tasks,
+    otherWork: [],
     plugLife: 1,
   };
   const { workOrderId } = must(
@@ -160,6 +161,7 @@ async function playVisit(
     await openWorkOrder(then, supervisor, {
       vehicleId: visit.vehicleId,
       tasks: [...visit.tasks],
+      otherWork: [...visit.otherWork],
       releaseReason: 'as before',
     }),
   );

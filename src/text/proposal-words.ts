@@ -1,7 +1,9 @@
+import type { UnitSystem } from '@/core/units/person-units';
+import type { OtherWorkDue } from '@/core/work/other-work';
 import type { Proposal, ProposalReason } from '@/core/work/proposal';
 import { CAUSE_WORDS } from './cause-words';
 import { STATE_WORDS } from './due-words';
-import { dateText, percentText } from './format';
+import { dateText, distanceText, percentText } from './format';
 import { ACTION_WORDS, partsText } from './task-words';
 
 /** A proposal as a person would say it: "Replace plugs", "Inspect plugs, one of them". */
@@ -38,6 +40,15 @@ export function reasonText(reason: ProposalReason, { coilsOption }: { readonly c
         ? 'Policy: leads are always changed with the plugs'
         : `Policy: coils ${COILS_OPTIONS[coilsOption] ?? coilsOption}`;
   }
+}
+
+/** How old it is, as far as anybody knows, and whether it is in reach: "80 % used: last done 3 Mar 2024 at 61,200 km". */
+export function otherWorkText({ last, lifeUsed, inReach, behind }: OtherWorkDue, system: UnitSystem): string {
+  const age =
+    last === null || lifeUsed === null
+      ? 'not on record here: look, and decide'
+      : `${percentText(lifeUsed)} used: last done ${dateText(last.on)} at ${distanceText(last.km, system)}`;
+  return inReach ? age : `${age}; the ${behind} bank stays closed on this visit`;
 }
 
 /** A finding is named by its cause and sites. */

@@ -28,21 +28,12 @@ const bosses: PgBoss[] = [];
 let workers: ChildProcess[] = [];
 
 const startWorker = (): ChildProcess => {
-  const worker = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'scripts/worker.ts'], {
+  const worker = spawn(process.execPath, ['--import', 'tsx', 'scripts/worker.ts'], {
     env: { ...process.env, DATABASE_URL: w.url, ISOBAR_TODAY: TODAY, VITEST: '', ISOBAR_LOG_LEVEL: 'error' },
     stdio: ['ignore', 'inherit', 'inherit'],
-    detached: true,
   });
   workers.push(worker);
   return worker;
-};
-/** The process and its child: tsx runs the script in one of its own. */
-const kill = (worker: ChildProcess, signal: NodeJS.Signals) => {
-  try {
-    process.kill(-(worker.pid ?? 0), signal);
-  } catch {
-    // It has ended already.
-  }
 };
 
 beforeAll(async () => {
@@ -62,7 +53,7 @@ beforeAll(async () => {
 }, 120_000);
 
 afterAll(async () => {
-  for (const worker of workers) kill(worker, 'SIGKILL');
+  for (const worker of workers) worker.kill('SIGKILL');
   await Promise.all(bosses.map((boss) => boss.stop({ graceful: false, wait: true })));
 });
 
@@ -135,7 +126,7 @@ describe('a sheet that concerns many vehicles', () => {
     value(await enterRow(app, actor, sheet(50, 43_000)));
     await expect.poll(async () => (await states()).includes('running'), { timeout: 30_000 }).toBe(true);
     await new Promise((resolve) => setTimeout(resolve, 1500));
-    for (const worker of workers) kill(worker, 'SIGKILL');
+    for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');
     holder.release();
@@ -159,7 +150,7 @@ describe('a sheet that concerns many vehicles', () => {
     const load = async () => value(await listLoads(w.deps, actor)).find(({ id }) => id === loadId);
     await expect.poll(async () => (await load())?.step, { timeout: 30_000 }).toBe('putting in order');
     await new Promise((resolve) => setTimeout(resolve, 1500));
-    for (const worker of workers) kill(worker, 'SIGKILL');
+    for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');
     holder.release();
@@ -189,7 +180,7 @@ describe('a sheet that concerns many vehicles', () => {
   it('ends its worker in good order when it is told to', async () => {
     const [worker] = workers;
     const ended = once(worker as ChildProcess, 'exit');
-    kill(worker as ChildProcess, 'SIGTERM');
+    (worker as ChildProcess).kill('SIGTERM');
     expect((await ended)[0]).toBe(0);
     expect(await w.deps.db.$count(vehicles)).toBeGreaterThan(5000);
   }, 60_000);

@@ -1,11 +1,16 @@
 import { and, eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { normalFor } from '../../src/core/work/place-fields';
 import { findingVerdicts, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { viewDue } from '../../src/server/due/list-due';
 import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
+import { addOtherWork } from '../../src/server/work-orders/change-tasks';
+import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { toTask, viewProposal } from '../../src/server/work-orders/propose-visit';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { doSteps, enter } from '../builders/floor';
 import { demoWorkspace, idOfUnit, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 /* What belongs to a visit when it is opened. */
@@ -103,6 +108,41 @@ describe('a visit', () => {
     expect(found).toMatchObject({ action: 'replace', component: 'boot', places: ['3A'], isTaken: true });
     if (!found) throw new Error('nothing found');
     expect(toTask(found)).toMatchObject({ findingKey: 'boot_spent 3A' });
+  });
+
+  it('shows what else the engine needs, and knows when that was done last', async () => {
+    const vehicleId = await idOf('121');
+    const filter = async () =>
+      value(await viewProposal(w.deps, actor, vehicleId)).otherWork.find(({ what }) => what === 'air filter');
+    expect(await filter()).toMatchObject({ last: null, lifeUsed: null, inReach: true, isTaken: false });
+    const coil = { action: 'inspect', component: 'coil', places: ['1'], why: 'reported', note: '' } as const;
+    const wrong = { vehicleId, tasks: [coil], otherWork: ['sun roof'] };
+    const refused = await openWorkOrder(w.deps, actor, wrong);
+    expect(refused).toMatchObject({ error: { kind: 'invalid', message: expect.stringContaining('air filter') } });
+    const { workOrderId } = value(
+      await openWorkOrder(w.deps, actor, { vehicleId, tasks: [coil], otherWork: ['air filter'] }),
+    );
+    const before = value(await viewWorkOrder(w.deps, actor, workOrderId)).order.minutes;
+    value(await addOtherWork(w.deps, actor, { workOrderId, what: ['drive belt'] }));
+    expect(await addOtherWork(w.deps, actor, { workOrderId, what: ['drive belt'] })).toMatchObject({
+      error: { kind: 'conflict' },
+    });
+    const { steps, order } = value(await viewWorkOrder(w.deps, actor, workOrderId));
+    expect(order.minutes).toBe(before + 40);
+    expect(steps.filter(({ kind }) => kind === 'other').map(({ title }) => title)).toEqual([
+      'With it: air filter',
+      'With it: drive belt',
+    ]);
+    await enter(w.deps, actor, workOrderId, 'coil 1A', { seen: normalFor('coil'), result: 'good', done: true });
+    expect(await doSteps(w.deps, actor, workOrderId, { other_2: 'not_done' })).toEqual([]);
+    const { odometerKm } = value(await viewDue(w.deps, actor, vehicleId));
+    const odometer = `${Math.round(odometerKm ?? 0) + 60} km`;
+    value(await closeWorkOrder(w.deps, actor, { workOrderId, version: order.version, odometer, note: '' }));
+    expect(await filter()).toMatchObject({ last: { on: TODAY }, lifeUsed: 0, isTaken: false });
+    const belt = value(await viewProposal(w.deps, actor, vehicleId)).otherWork.find(
+      ({ what }) => what === 'drive belt',
+    );
+    expect(belt?.last).toBeNull();
   });
 
   it('is for those who may open work orders, and of this fleet', async () => {

@@ -63,6 +63,8 @@ export const workOrderWhole = workOrder.extend({
       ),
     }),
   ),
+  /** Besides the ignition; each has a step of its own. */
+  other_work: z.array(z.object({ what: z.string(), minutes: z.number().int() })),
   /** What goes in, by number. */
   kit: z.array(z.object({ part_number: z.string(), component: z.enum(TASK_COMPONENTS), quantity: z.number().int() })),
   /** The plugs once more, by site. */
@@ -125,6 +127,8 @@ export const openBody = z.object({
   unit_number: z.string().min(1).max(40),
   /** What is done; left out: what is due. */
   tasks: z.array(taskBody).min(1).max(20).optional(),
+  /** Work besides the ignition, by what its engine family calls it. */
+  other_work: z.array(z.string().max(120)).max(20).default([]),
   /** Why a sheet that is unchecked, expired or disputed may be worked by. */
   release_reason: z.string().max(300).optional(),
 });

@@ -43,6 +43,7 @@ export const AUDIT_ACTIONS = {
     'clear codes',
     'wait',
     'go on',
+    'add other work',
     'add tasks',
     'take off task',
     'split',

@@ -16,6 +16,7 @@ import { SUFFIX_ATTRIBUTES } from '../../core/catalogue/suffix';
 import { SUPERSESSION_KINDS } from '../../core/catalogue/supersession';
 import type { BankAccess, Fastener } from '../../core/engine/access';
 import type { Coil, Distributor, SiteKey } from '../../core/engine/model';
+import type { OtherWork } from '../../core/engine/other-work';
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Resting } from '../../core/engine/resting';
 import type { WeakPoint } from '../../core/engine/weak-points';
@@ -64,6 +65,8 @@ export const engineFamilies = pgTable(
     fasteners: jsonb().$type<Fastener[]>(),
     /** Known weak points, each a precaution. */
     weakPoints: jsonb().$type<WeakPoint[]>(),
+    /** Not ignition, done in the same visit: belts, filters, fluids. */
+    otherWork: jsonb().$type<OtherWork[]>().notNull().default([]),
     version: version(),
   },
   (t) => [

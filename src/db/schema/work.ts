@@ -115,6 +115,8 @@ export const workOrders = pgTable(
     /** Why it was cancelled or reopened. */
     reason: text(),
     note: text(),
+    /** What is done in the same visit besides the ignition: each is a step of its own, in this order. */
+    otherWork: jsonb().$type<{ what: string; minutes: number }[]>().notNull().default([]),
     version: version(),
     createdAt: createdAt(),
   },

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { fastenersText } from '@/core/engine/access';
 import { coilsText } from '@/core/engine/coils';
 import { holesText } from '@/core/engine/layout';
+import { otherWorkText } from '@/core/engine/other-work';
 import { restingText } from '@/core/engine/resting';
 import { weakPointText } from '@/core/engine/weak-points';
 import { ok } from '@/core/shared/result';
@@ -64,6 +65,7 @@ export function familyFields(family: EngineFamily): Fields {
     access: family.access?.map((bank) => `${bank.access} ${bank.minutes}`).join(', ') ?? '',
     fasteners: family.fasteners ? fastenersText(family.fasteners) : '',
     weak_points: family.weakPoints?.map(weakPointText).join(' | ') ?? '',
+    other_work: otherWorkText(family.otherWork),
   };
 }
 

@@ -15,6 +15,7 @@ import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { insertOrder, syncNow, taskWords } from './open-work-order';
 import { type FloorState, loadFloorState } from './order-state';
+import { chosenOtherWork } from './other-work';
 import { targetOf } from './place-record';
 import { planTasks, tasksInput } from './plan-tasks';
 import { orTaken, putTasks } from './put-tasks';
@@ -53,6 +54,33 @@ async function changed(deps: Deps, tx: Tx, order: WorkOrderRow, reopen: boolean)
     .where(eq(workOrders.id, order.id));
   await syncNow(deps, tx, order, reopen);
 }
+
+/** Puts other work on an order that is open: a step each, at the end of closing. What stands on it already stays once. */
+export const addOtherWork = useCase({
+  permission: 'open work orders',
+  input: z.object({ workOrderId: z.uuid(), what: z.array(z.string().max(120)).min(1, 'Choose what is done.').max(20) }),
+  async run(deps, actor, { workOrderId, what }): Promise<Outcome<{ added: number }>> {
+    return deps.db.transaction(async (tx): Promise<Outcome<{ added: number }>> => {
+      const order = await lockOpenOrder(tx, actor, workOrderId);
+      const found = await fitmentOf(tx, actor.fleetId, deps.today(), order.vehicleId);
+      if (!found) return notFound('vehicle');
+      const chosen = chosenOtherWork(found.family, what);
+      if (!chosen.ok) return chosen;
+      const fresh = chosen.value.filter((one) => !order.otherWork.some((on) => on.what === one.what));
+      if (fresh.length === 0) return fail('conflict', 'That is on the order already.');
+      const otherWork = [...order.otherWork, ...fresh];
+      await tx.update(workOrders).set({ otherWork }).where(eq(workOrders.id, order.id));
+      await changed(deps, tx, { ...order, otherWork }, true);
+      await writeAudit(tx, actor, {
+        action: 'add other work',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { otherWork: fresh.map((one) => one.what) },
+      });
+      return ok({ added: fresh.length });
+    });
+  },
+});
 
 /** Takes a task off an order with the reason. What is done under it stays done: then it is closed, not taken off. */
 export const takeOffTask = useCase({
@@ -114,7 +142,7 @@ export const splitVisit = useCase({
       if (!state) return notFound('work order');
       const chosen = chosenPlaces(state, input.places);
       if (!chosen.ok) return chosen;
-      const other = await insertOrder(deps, tx, actor, order.vehicleId);
+      const other = await insertOrder(deps, tx, actor, { vehicleId: order.vehicleId, otherWork: [] });
       await movePlaces(tx, state, other, chosen.value);
       await changed(deps, tx, order, false);
       await syncNow(deps, tx, other, false);

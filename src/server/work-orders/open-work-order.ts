@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { DueState } from '@/core/due/due';
-import type { VehicleId, WorkOrderId } from '@/core/shared/kinds';
+import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
@@ -14,6 +14,7 @@ import { blockingFault } from '../due/defer';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { loadFloorState } from './order-state';
+import { chosenOtherWork } from './other-work';
 import { PLUG_SERVICE, planTasks, type TaskInput, type TaskPlan, tasksInput } from './plan-tasks';
 import { proposalFor, toTask } from './propose-visit';
 import { orTaken, putTasks } from './put-tasks';
@@ -25,6 +26,8 @@ const opening = {
   releaseReason: z.string().max(300).optional(),
   /** What is done; left out: what is due or to be looked at, and all plugs where nothing is. */
   tasks: tasksInput.optional(),
+  /** Not ignition, by what the family of its engine calls it. */
+  otherWork: z.array(z.string().max(120)).max(20).default([]),
 };
 
 type Opened = Outcome<{ workOrderId: WorkOrderId; number: number }>;
@@ -36,7 +39,7 @@ type Opened = Outcome<{ workOrderId: WorkOrderId; number: number }>;
 export const openWorkOrder = useCase({
   permission: 'open work orders',
   input: z.object({ vehicleId: z.uuid(), ...opening }),
-  async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked }): Promise<Opened> {
+  async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked, otherWork }): Promise<Opened> {
     return deps.db
       .transaction(async (tx): Promise<Opened> => {
         const found = await fitmentOf(tx, actor.fleetId, deps.today(), vehicleId);
@@ -50,9 +53,11 @@ export const openWorkOrder = useCase({
           );
         const plans = planTasks(found, tasks, why);
         if (!plans.ok) return plans;
+        const others = chosenOtherWork(found.family, otherWork);
+        if (!others.ok) return others;
         const waits = await whyItWaits(tx, found, tasks);
         if (waits) return waits;
-        const order = await insertOrder(deps, tx, actor, vehicleId);
+        const order = await insertOrder(deps, tx, actor, { vehicleId, otherWork: others.value });
         await putTasks(tx, actor, order, plans.value, why);
         await syncNow(deps, tx, order, false);
         await writeAudit(tx, actor, {
@@ -81,13 +86,18 @@ async function tasksDue(deps: Deps, actor: Actor, found: VehicleFitment): Promis
 const WANTED_NOW: ReadonlySet<DueState> = new Set(['past', 'soon', 'inspect']);
 
 /** A new order with nothing on it yet. */
-export async function insertOrder(deps: Deps, tx: Tx, actor: Actor, vehicleId: VehicleId): Promise<WorkOrderRow> {
+export async function insertOrder(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  what: Pick<WorkOrderRow, 'vehicleId' | 'otherWork'>,
+): Promise<WorkOrderRow> {
   const [order] = await tx
     .insert(workOrders)
     .values({
       fleetId: actor.fleetId,
       number: await nextNumber(tx, actor.fleetId),
-      vehicleId,
+      ...what,
       state: 'proposed',
       minutes: 0,
       openedOn: deps.today(),
@@ -118,7 +128,7 @@ async function whyItWaits(tx: Tx, { vehicle }: VehicleFitment, tasks: readonly T
 }
 
 function openedChanges(
-  { number }: WorkOrderRow,
+  { number, otherWork }: WorkOrderRow,
   { vehicle }: VehicleFitment,
   plans: readonly TaskPlan[],
   reason: string,
@@ -128,6 +138,7 @@ function openedChanges(
     number,
     unit: vehicle.unitNumber,
     tasks: plans.map(taskWords),
+    ...(otherWork.length > 0 ? { otherWork: otherWork.map(({ what }) => what) } : {}),
     ...(blockers.length > 0 ? { releasedDespite: blockers, reason } : {}),
   };
 }

@@ -30,6 +30,7 @@ export function procedureOf(state: FloorState, earlier: EarlierRemoval | null): 
     weakPoints: family.weakPoints ?? [],
     earlier,
     policies: optionsInForce([...choices, ...(spec ? sheetChoices(spec) : [])]),
+    otherWork: state.order.otherWork,
     minutes: family.serviceMinutes,
   });
 }

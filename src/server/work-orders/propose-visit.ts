@@ -6,6 +6,7 @@ import { answersTo } from '@/core/inspection/answer';
 import { optionsInForce } from '@/core/policy/policies';
 import type { Km, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
+import type { OtherWorkDue } from '@/core/work/other-work';
 import { assumedCoilChance, type ComponentFacts, type Proposal, proposeVisit } from '@/core/work/proposal';
 import { isTaskComponent } from '@/core/work/task';
 import { loadFollowUps, loadUnanswered } from '@/db/queries/findings';
@@ -18,6 +19,7 @@ import { loadCosts } from '../due/costs';
 import { type DueView, viewDue } from '../due/list-due';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { otherWorkOf } from './other-work';
 import type { TaskInput } from './plan-tasks';
 
 /** A set of plugs without an interval is taken to last so long, years. */
@@ -34,6 +36,8 @@ export interface VisitProposal {
   readonly isOnOrder: boolean;
   /** What somebody put down to be done for this vehicle. */
   readonly followUps: readonly string[];
+  /** What else of the engine could be done, not ignition. */
+  readonly otherWork: readonly OtherWorkDue[];
 }
 
 /** What belongs to a visit of a vehicle if it is opened now. */
@@ -42,12 +46,18 @@ export const viewProposal = useCase({
   input: z.uuid(),
   async run(deps, actor, vehicleId): Promise<Outcome<VisitProposal>> {
     const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
-    return found ? ok(await proposalFor(deps, actor, found)) : notFound('vehicle');
+    if (!found) return notFound('vehicle');
+    const proposal = await proposalFor(deps, actor, found);
+    return ok({ ...proposal, otherWork: await otherWorkOf(deps, found, proposal.proposals) });
   },
 });
 
 /** The same where the vehicle is at hand. */
-export async function proposalFor(deps: Deps, actor: Actor, found: VehicleFitment): Promise<VisitProposal> {
+export async function proposalFor(
+  deps: Deps,
+  actor: Actor,
+  found: VehicleFitment,
+): Promise<Omit<VisitProposal, 'otherWork'>> {
   const { vehicle, family } = found;
   const { db } = deps;
   // One after the other: where an order is being opened they share its connection.

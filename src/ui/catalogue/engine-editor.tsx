@@ -20,7 +20,7 @@ import { EngineDrawing } from '../drawings/engine-drawing';
 import { ActionForm, type FormAction, SubmitButton, useFormState } from '../primitives/action-form';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Section } from '../primitives/page';
-import { ACCESS, FASTENERS, RESTING, type RowShape, WEAK_POINTS, words } from './row-shapes';
+import { ACCESS, FASTENERS, OTHER_WORK, RESTING, type RowShape, WEAK_POINTS, words } from './row-shapes';
 import { RowsField } from './rows-field';
 
 type Fields = Readonly<Record<string, string>>;
@@ -173,6 +173,7 @@ function ServiceFields(props: PartProps) {
       <Rows {...props} at="access" label="Access by bank, that of cylinder 1 first" shape={ACCESS} />
       <Rows {...props} at="fasteners" label="Fasteners; a list can be pasted" shape={FASTENERS} />
       <Rows {...props} at="weak_points" label="Known weak points" shape={WEAK_POINTS} />
+      <Rows {...props} at="other_work" label="Other work in the same visit, not ignition" shape={OTHER_WORK} />
     </Section>
   );
 }

@@ -60,6 +60,22 @@ export const WEAK_POINTS: RowShape = {
   glue: ' | ',
 };
 
+/** Its interval, minutes and bank stay one text: "40000 km, 24 months, 10 min, front bank". */
+export const OTHER_WORK: RowShape = {
+  one: 'piece of other work',
+  columns: [
+    { key: 'what', label: 'What', share: 2 },
+    { key: 'when', label: 'Every 40000 km, 24 months; 10 min; behind', share: 3 },
+  ],
+  between: /[|\n]/,
+  split: (entry) => {
+    const cut = entry.lastIndexOf(':');
+    return { what: entry.slice(0, Math.max(0, cut)).trim(), when: entry.slice(cut + 1).trim() };
+  },
+  join: ({ what, when }) => (said(what) === '' && said(when) === '' ? '' : `${said(what)}: ${said(when)}`),
+  glue: ' | ',
+};
+
 /** The bank with cylinder 1 first. */
 export const ACCESS: RowShape = {
   one: 'bank',

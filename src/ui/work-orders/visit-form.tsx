@@ -7,6 +7,8 @@ import { ListFrame } from '../primitives/plain-table';
 
 /** A proposed task, in words, with what is sent when it is taken. */
 interface ProposedTask {
+  /** What it is sent as: a task, or other work of the engine. */
+  readonly name: 'take' | 'otherWork';
   /** The task as it is put on. */
   readonly value: string;
   readonly words: string;
@@ -41,6 +43,7 @@ export function VisitForm({
       return after;
     });
   const chosen = tasks.filter(({ value }) => taken.has(value));
+  const hasTask = chosen.some(({ name }) => name === 'take');
   const minutes = chosen.reduce((sum, task) => sum + task.minutes, 0);
   const parts = chosen.reduce((sum, task) => sum + (task.partsCost ?? 0), 0);
   const unknown = chosen.some(({ partsCost }) => partsCost === null);
@@ -67,7 +70,7 @@ export function VisitForm({
                 <td>
                   <input
                     type="checkbox"
-                    name="take"
+                    name={task.name}
                     value={task.value}
                     checked={taken.has(task.value)}
                     onChange={() => toggle(task.value)}
@@ -102,7 +105,7 @@ export function VisitForm({
           </tfoot>
         </table>
       </ListFrame>
-      {chosen.length > 0 && <SubmitButton main>Open the visit with what is taken</SubmitButton>}
+      {hasTask && <SubmitButton main>Open the visit with what is taken</SubmitButton>}
     </ActionForm>
   );
 }

@@ -6,7 +6,7 @@ import { addFollowUp, finishFollowUp } from '@/server/findings/follow-up';
 import { judgeFinding } from '@/server/findings/judge-finding';
 import { gradePlug } from '@/server/findings/trainer';
 import { planWorkOrder, unplanWorkOrder } from '@/server/planning/plan-work-order';
-import { addTasks, splitVisit, takeOffTask } from '@/server/work-orders/change-tasks';
+import { addOtherWork, addTasks, splitVisit, takeOffTask } from '@/server/work-orders/change-tasks';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '@/server/work-orders/close-work-order';
 import { clearCodes, keepCodes } from '@/server/work-orders/codes';
 import { handOver } from '@/server/work-orders/hand-over';
@@ -34,6 +34,10 @@ export const addTaskAction = formAction(addTasks, {
   onDone: () => ({ message: 'It is on the order. Its steps are among the others.' }),
   fieldName: (name) => name.replace('tasks.0.', ''),
 });
+export const addOtherWorkAction = formAction(addOtherWork, {
+  read: ({ workOrderId }, data) => ({ workOrderId, what: data.getAll('what') }),
+  onDone: () => ({ message: 'It is on the order, as a step of closing.' }),
+});
 export const takeOffTaskAction = formAction(takeOffTask);
 export const splitAction = formAction(splitVisit, {
   read: (form, data) => ({ ...form, places: data.getAll('places') }),
@@ -47,7 +51,11 @@ export const openForTaskAction = formAction(openWorkOrder, {
 });
 /** A visit with what a person took of what was proposed. */
 export const openVisitAction = formAction(openWorkOrder, {
-  read: ({ vehicleId }, data) => ({ vehicleId, tasks: data.getAll('take').map((task) => fromJson(String(task))) }),
+  read: ({ vehicleId }, data) => ({
+    vehicleId,
+    tasks: data.getAll('take').map((task) => fromJson(String(task))),
+    otherWork: data.getAll('otherWork'),
+  }),
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
 export const planAction = formAction(planWorkOrder, { onDone: () => ({ message: 'Planned.' }) });

@@ -126,6 +126,7 @@ export const toWorkOrderWhole = (view: WorkOrderView): z.output<typeof workOrder
   torque_min_nm: view.plug?.threads.torqueNm.min ?? null,
   torque_max_nm: view.plug?.threads.torqueNm.max ?? null,
   minutes: view.order.minutes,
+  other_work: view.order.otherWork,
   tasks: view.tasks.map(({ row, sheet, places }) => ({
     id: row.id,
     action: row.action,

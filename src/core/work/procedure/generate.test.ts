@@ -25,6 +25,7 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     seizes: fc.boolean(),
     seized: fc.boolean(),
     minutes: fc.integer({ min: 30, max: 400 }),
+    otherWork: fc.constantFrom([], [{ what: 'air filter', minutes: 10 }]),
   })
   .map((of) => ({
     layout: layoutOf(of.model),
@@ -34,6 +35,7 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     ],
     hybrid: of.hybrid,
     fuel: of.fuel,
+    otherWork: of.otherWork,
     headMaterial: 'aluminium',
     tasks: [
       {
@@ -90,7 +92,9 @@ describe('visitProcedure', () => {
       const { minutes } = visitProcedure(input);
       const own = steps.find(({ kind }) => kind === 'loosen_long')?.minutes ?? 0;
       const usual = input.weakPoints.length > 0;
-      expect(minutes).toBe(Math.round(usual ? Math.max(input.minutes, input.minutes / 2 + own) : input.minutes + own));
+      const besides = input.otherWork.reduce((sum, one) => sum + one.minutes, 0);
+      const work = usual ? Math.max(input.minutes, input.minutes / 2 + own) : input.minutes + own;
+      expect(minutes).toBe(Math.round(work + besides));
     });
   });
 

@@ -21,10 +21,11 @@ export function visitProcedure(input: ProcedureInput): Procedure {
     asks: [...step.asks, ...countsAt(counts, step.key)],
   }));
   const fixed = drafts.reduce((sum, step) => sum + (step.fixedMinutes ?? 0), 0);
+  const besides = input.otherWork.reduce((sum, { minutes }) => sum + minutes, 0);
   const phases = phaseMinutes(input);
   const usual = Object.values(phases).reduce((sum, one) => sum + one, 0);
   // The time of an engine that always seizes has its soaks in it; for another they come on top.
-  const shared = isSeizing(input.weakPoints) ? Math.max(usual - fixed, usual / 2) : usual;
+  const shared = isSeizing(input.weakPoints) ? Math.max(usual - (fixed - besides), usual / 2) : usual;
   return { steps: withMinutes(drafts, phases, shared / usual), counts, minutes: Math.round(shared + fixed) };
 }
 

@@ -28,6 +28,7 @@ export const STEP_KINDS = [
   'loosen_long',
   'sites',
   'distributor',
+  'other',
   'clear',
   'refit',
   'close',
@@ -77,6 +78,8 @@ export interface ProcedureInput {
   readonly earlier: EarlierRemoval | null;
   /** The option in force of each policy. */
   readonly policies: Readonly<Partial<PolicyOptions>>;
+  /** What is done in the same visit besides the ignition. */
+  readonly otherWork: readonly { readonly what: string; readonly minutes: number }[];
   /** Minutes for a service of all its plugs. */
   readonly minutes: number;
 }

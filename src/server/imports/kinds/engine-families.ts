@@ -13,6 +13,7 @@ import {
   MOUNTINGS,
   ROTATIONS,
 } from '@/core/engine/model';
+import { type OtherWork, otherWorkFromText } from '@/core/engine/other-work';
 import { type Resting, restingFromText } from '@/core/engine/resting';
 import { weakPointFromText } from '@/core/engine/weak-points';
 import type { FleetId } from '@/core/shared/kinds';
@@ -143,6 +144,11 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
       help: 'Known weak points, separated by a vertical bar; each may begin with its kind: seizing, intake, brittle or other',
       example: 'seizing: long shields | intake: brittle duct',
     },
+    {
+      key: 'other_work',
+      help: 'Not ignition, done in the same visit: its interval, its minutes and the bank it lies behind, separated by a vertical bar',
+      example: 'air filter: 40000 km, 24 months, 10 min | drive belt: 60 months, 45 min, front bank',
+    },
   ],
 
   async plan(q, { fleetId }, rows) {
@@ -193,6 +199,7 @@ function planRow(
     access: readAccess(r),
     fasteners: readFasteners(r),
     weakPoints: r.list('weak_points')?.map(weakPointFromText) ?? null,
+    otherWork: readOtherWork(r),
   };
   const model = { ...values, banks };
   const resting = readResting(r, values);
@@ -247,6 +254,12 @@ function readResting(
 ): Resting[] {
   const read = restingFromText(r.text('resting_cylinders') ?? '', { variants, cylinders: firingOrder });
   if (!read.ok) r.fault('resting_cylinders', read.error);
+  return read.ok ? [...read.value] : [];
+}
+
+function readOtherWork(r: RawRow['reader']): OtherWork[] {
+  const read = otherWorkFromText(r.text('other_work', MAX_LIST) ?? '');
+  if (!read.ok) r.fault('other_work', read.error);
   return read.ok ? [...read.value] : [];
 }
 

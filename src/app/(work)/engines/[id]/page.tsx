@@ -5,6 +5,7 @@ import { tighteningOrder } from '@/core/engine/access';
 import { coilOf, companions, terminalOf } from '@/core/engine/coils';
 import { neighbours, siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
+import { otherWorkText } from '@/core/engine/other-work';
 import { restingText } from '@/core/engine/resting';
 import type { UnitSystem } from '@/core/units/person-units';
 import { towerMap } from '@/core/wiring/firing-map';
@@ -140,6 +141,9 @@ function EngineFacts({ view: { family, layout } }: { view: EngineView }) {
           ...(family.leadLengthsMm ? [['Leads needed', `${family.leadLengthsMm.join(', ')} mm`] as const] : []),
           ...(family.fasteners?.length
             ? [['Fasteners', <Lines key="fasteners" lines={family.fasteners.map(fastenerText)} />] as const]
+            : []),
+          ...(family.otherWork.length > 0
+            ? [['Other work', <Lines key="other" lines={otherWorkText(family.otherWork).split(' | ')} />] as const]
             : []),
           ['Variants', family.variants.join(' or ') || 'none'],
           ...(family.resting.length > 0 ? [['Rest at part load', restingText(family.resting)] as const] : []),

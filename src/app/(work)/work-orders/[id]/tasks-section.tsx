@@ -7,7 +7,7 @@ import { Chips, TextField } from '@/ui/primitives/fields';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { TaskFields } from '@/ui/work-orders/task-fields';
-import { addTaskAction, splitAction, takeOffTaskAction } from '../actions';
+import { addOtherWorkAction, addTaskAction, splitAction, takeOffTaskAction } from '../actions';
 
 /** What is done on this visit and why, place by place; what is put on, taken off, or left for another day. */
 export function TasksSection({ view, actor, live }: { view: WorkOrderView; actor: Actor; live: boolean }) {
@@ -37,12 +37,18 @@ export function TasksSection({ view, actor, live }: { view: WorkOrderView; actor
           </tr>
         ))}
       </PlainTable>
+      {view.order.otherWork.length > 0 && (
+        <Box mt="2">
+          Besides the ignition: {view.order.otherWork.map(({ what, minutes }) => `${what} (${minutes} min)`).join(', ')}
+        </Box>
+      )}
       {changes && (
         <Flex gap="6" wrap="wrap" mt="3" data-no-print>
           <details>
             <summary>Put another task on</summary>
             <AddTask view={view} />
           </details>
+          <OtherWork view={view} />
           <details>
             <summary>Leave part of it for another visit</summary>
             <Split view={view} />
@@ -99,6 +105,30 @@ function AddTask({ view: { order, layout } }: { view: WorkOrderView }) {
         <SubmitButton>Put it on</SubmitButton>
       </ActionForm>
     </Box>
+  );
+}
+
+/** What the engine has besides its ignition that could be done while it is here. */
+function OtherWork({ view: { order, family } }: { view: WorkOrderView }) {
+  const left = family.otherWork.filter(({ what }) => !order.otherWork.some((on) => on.what === what));
+  if (left.length === 0) return null;
+  return (
+    <details>
+      <summary>Put other work on</summary>
+      <Box mt="2" maxW="720px">
+        <ActionForm action={addOtherWorkAction}>
+          <input type="hidden" name="workOrderId" value={order.id} />
+          <Chips
+            name="what"
+            legend="Not ignition, done in the same visit"
+            choices={left.map(({ what, minutes }) => ({ value: what, label: `${what}, ${minutes} min` }))}
+            chosen={[]}
+            many
+          />
+          <SubmitButton>Put it on</SubmitButton>
+        </ActionForm>
+      </Box>
+    </details>
   );
 }
 

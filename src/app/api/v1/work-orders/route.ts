@@ -29,9 +29,14 @@ export const GET = route(async ({ request, actor }) => {
 export const POST = route(async ({ request, actor, once }) => {
   const body = await readBody(request, openBody);
   if (!body.ok) return body.response;
-  const { unit_number, release_reason, tasks } = body.value;
+  const { unit_number, release_reason, tasks, other_work } = body.value;
   const outcome = await once(body.text, (within) =>
-    openWorkOrderForUnit(within, actor, { unitNumber: unit_number, releaseReason: release_reason, tasks }),
+    openWorkOrderForUnit(within, actor, {
+      unitNumber: unit_number,
+      releaseReason: release_reason,
+      tasks,
+      otherWork: other_work,
+    }),
   );
   return reply(outcome, ({ workOrderId, number }) => ({ id: workOrderId, number }));
 });

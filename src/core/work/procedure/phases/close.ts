@@ -14,6 +14,13 @@ export function close(input: ProcedureInput): readonly Draft[] {
     );
   const bolts = fasteners.find(({ holds }) => holds === 'intake');
   return [
+    ...input.otherWork.map(({ what, minutes }, i) =>
+      draft('close', 'other', `With it: ${what}`, 'It lies behind what is open anyway.', {
+        bank: i + 1,
+        fixedMinutes: minutes,
+        caution: 'By the service information of its own part, which is not in this record.',
+      }),
+    ),
     ...(coilsLifted(input) > 0 ? [refit(input)] : []),
     ...closing('under_intake', (place, n) => intakeOn(place, n, bolts)),
     draft(

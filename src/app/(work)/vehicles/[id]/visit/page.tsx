@@ -6,7 +6,7 @@ import { deps } from '@/server/deps';
 import { viewVehicle } from '@/server/fleet/view-vehicle';
 import { toTask, type VisitProposal, viewProposal } from '@/server/work-orders/propose-visit';
 import { percentText } from '@/text/format';
-import { proposalText, reasonText } from '@/text/proposal-words';
+import { otherWorkText, proposalText, reasonText } from '@/text/proposal-words';
 import { CoilCosts } from '@/ui/bench/coil-costs';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
@@ -43,14 +43,26 @@ export default page(async function VisitPage({ params }: Props) {
           currency={currency}
           labourPerHour={labourPerHour}
           open={openVisitAction}
-          tasks={proposals.map((one) => ({
-            value: JSON.stringify(toTask(one)),
-            words: proposalText(one),
-            reason: reasonText(one.reason, proposal.value),
-            minutes: one.minutes,
-            partsCost: one.partsCost,
-            isTaken: one.isTaken,
-          }))}
+          tasks={[
+            ...proposals.map((one) => ({
+              name: 'take' as const,
+              value: JSON.stringify(toTask(one)),
+              words: proposalText(one),
+              reason: reasonText(one.reason, proposal.value),
+              minutes: one.minutes,
+              partsCost: one.partsCost,
+              isTaken: one.isTaken,
+            })),
+            ...proposal.value.otherWork.map((one) => ({
+              name: 'otherWork' as const,
+              value: one.what,
+              words: `Other work: ${one.what}`,
+              reason: otherWorkText(one, actor.unitSystem),
+              minutes: one.minutes,
+              partsCost: null,
+              isTaken: one.isTaken,
+            })),
+          ]}
         />
       )}
       {followUps.length > 0 && (
