@@ -57,7 +57,8 @@ describe('the drawing of each demo engine', () => {
       const cap = towers > 0 ? 1 : 0;
       expect(count(svg, /<a /g)).toBe(plugs);
       for (const site of item.layout.sites) expect(svg).toContain(`aria-label="Site ${siteName(item.layout, site)}"`);
-      expect(count(svg, /<rect/g)).toBe(banks + coils);
+      const rails = item.layout.model.connectorRail ? banks : 0;
+      expect(count(svg, /<rect/g)).toBe(banks + coils + rails);
       expect(count(svg, /<circle/g)).toBe(plugs + towers + cap);
       expect(count(svg, /<path/g)).toBe(leads + cap);
       expect(svg).toContain('front of the vehicle');

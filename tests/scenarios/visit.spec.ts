@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test, User } from './user';
 
 /* Whole visits that are more, or less, than a service of all plugs. */
@@ -20,6 +21,72 @@ async function openFor(
   await page.getByRole('textbox', { name: /^In words/ }).fill(task.note ?? '');
   await page.getByRole('button', { name: 'Open it' }).click();
   await expect(page.getByRole('heading', { level: 1, name: /^Work order \d+/ })).toBeVisible();
+}
+
+/** How a component of a unit stands, as other software reads it. */
+async function dueOf({ page }: User, unit: string, component: string) {
+  const token = readFileSync(process.env.E2E_TOKEN_FILE ?? '', 'utf8').trim();
+  const headers = { authorization: `Bearer ${token}` };
+  const answer = await page.request.get(`/api/v1/due?limit=1000&component=${component}`, { headers });
+  const { items } = (await answer.json()) as { items: readonly Standing[] };
+  const found = items.find(({ unit_number }) => unit_number === unit);
+  if (!found) throw new Error(`unit ${unit} has no ${component} in the due list`);
+  return found;
+}
+interface Standing {
+  readonly unit_number: string;
+  readonly state: string;
+  readonly fitted_on: string | null;
+  readonly due: { readonly p50: string } | null;
+  readonly odometer_km: number | null;
+}
+
+/** What the dash shows some days later. */
+const later = ({ odometer_km }: Standing): string => `${Math.round((odometer_km ?? 0) + 90)} km`;
+
+/** 2027-03-05 as pages say it: 5 Mar 2027. */
+const dayOf = (day = ''): string =>
+  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(
+    new Date(`${day}T00:00:00Z`),
+  );
+
+/** The due list of one unit, from which its row tells what was done. */
+async function inTheDueList(user: User, unit: string) {
+  await user.page.goto(`/due?search=${unit}`);
+  return user.page.getByRole('row').filter({ has: user.page.locator(`strong:text-is("${unit}")`) });
+}
+
+/** The new plugs are read and measured on the bench: every one in range. */
+async function readNewParts({ page }: User, number: string, gap: string, count: number): Promise<void> {
+  await page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name: 'New parts' }).click();
+  for (const read of await page.getByRole('button', { name: new RegExp(`^Read off each.*${number}`) }).all())
+    await read.click();
+  for (const chip of await page.getByRole('button', { name: gap }).all()) await chip.click();
+  await expect(page.getByText(`${count} of ${count} measured. Every gap is in range.`)).toBeVisible();
+  await page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name: 'Sites' }).click();
+}
+
+/** One plug out, described, and its new one in. @param seen what its coil and boot show, at a site that has a task for them too; without, all is normal */
+async function plugIn({ page }: User, site: string, seen: string | null = null): Promise<void> {
+  await page.getByRole('link', { name: new RegExp(`^Site ${site}\\b`) }).click();
+  const parts = page.getByRole('group', { name: 'Parts here, from above down' });
+  if (seen) await parts.getByRole('button', { name: 'plug' }).click();
+  await expect(page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
+  await page
+    .getByRole('button', { name: /^reads/ })
+    .first()
+    .click();
+  await page
+    .getByRole('group', { name: 'By wire gauge, the old' })
+    .getByRole('button', { name: /^1\./ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: /^All normal/ }).click();
+  if (seen) {
+    await page.getByRole('button', { name: 'Describe it' }).click();
+    await page.getByRole('button', { name: seen }).click();
+  }
+  await page.getByRole('button', { name: /^Torqued \d/ }).click();
 }
 
 /** From the last step to closed, at what the dash shows. */
@@ -124,4 +191,129 @@ test('a visit is opened with what belongs to it: one press takes or leaves each 
   await expect(page.getByRole('heading', { level: 1, name: /^Work order \d+: unit 131/ })).toBeVisible();
   for (const task of ['Replace plugs', 'Replace coils'])
     await expect(page.locator('#tasks').getByText(task)).toBeVisible();
+});
+
+test('a torn boot is found beside the plugs: what has no part today is split to Friday', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  const before = await dueOf(user, '36', 'plug');
+  await openFor(user, '36', { what: 'Replace', to: 'plugs', where: 'front', why: 'due' });
+  await page.getByText('Put another task on').click();
+  await page.getByRole('combobox', { name: 'To what' }).selectOption('coils');
+  await page.getByRole('textbox', { name: /^Where/ }).fill('4');
+  await page.getByRole('combobox', { name: 'Why', exact: true }).selectOption('reported fault');
+  await page.getByRole('button', { name: 'Put it on' }).click();
+  await expect(page.locator('#tasks').getByText('Replace coil')).toBeVisible();
+
+  await test.step('at the vehicle: plugs in, and the boot under coil 4 is torn', async () => {
+    await page.getByRole('link', { name: 'At the vehicle' }).click();
+    await readNewParts(user, 'EM-7310', '1.05 mm', 3);
+    for (const site of ['2', '6']) await plugIn(user, site);
+    await plugIn(user, '4', 'boot torn');
+    await expect(page.getByText('All sent')).toBeVisible();
+  });
+
+  const today = page.url().replace(/\/floor.*/, '');
+  await test.step('the finding drafts its task, and coil and boot go to Friday', async () => {
+    await page.getByRole('link', { name: /^Work order \d+$/ }).click();
+    await page.getByText('Confirm, correct or reject').first().click();
+    await page.getByRole('button', { name: 'Confirm', exact: true }).first().click();
+    await page.getByRole('button', { name: 'Put on: replace boot 4' }).click();
+    await expect(page.locator('#tasks').getByText('Replace boot')).toBeVisible();
+    await page.getByText('Leave part of it for another visit').click();
+    for (const part of ['Coil 4', 'Boot 4']) await page.getByRole('checkbox', { name: part }).check();
+    await page
+      .locator('#tasks')
+      .getByRole('textbox', { name: 'Why', exact: true })
+      .fill('boot comes with the Friday ferry');
+    await page.getByRole('button', { name: 'Open the other visit' }).click();
+    await expect(page.locator('#tasks').getByText('Replace plugs')).toHaveCount(0);
+    await expect(page.locator('#tasks').getByText('Replace coil')).toBeVisible();
+  });
+
+  const friday = page.url();
+  await page.goto(today);
+  await page.getByRole('link', { name: 'At the vehicle' }).click();
+  await user.answerSteps();
+  await close(user, later(before));
+  // The rear bank is as old as it was, and it binds.
+  const after = await dueOf(user, '36', 'plug');
+  expect(after.fitted_on).toBe(before.fitted_on);
+
+  await test.step('on Friday coil and boot go in, and the plugs stay as they are', async () => {
+    await page.goto(friday);
+    await page.getByRole('link', { name: 'At the vehicle' }).click();
+    for (const [part, number] of [
+      ['Coil 4', 'NL-3806'],
+      ['Boot 4', 'NL-3811'],
+    ] as const) {
+      await expect(page.getByRole('heading', { name: part })).toBeVisible();
+      await page.getByRole('button', { name: 'All sound' }).click();
+      await page
+        .getByRole('button', { name: `reads ${number}` })
+        .last()
+        .click();
+      if (part === 'Coil 4') await page.getByLabel(/^Serial of the new one/).fill('NC-7036');
+      await page.getByRole('button', { name: /^New one in/ }).click();
+    }
+    await user.answerSteps();
+    await close(user, later(after));
+  });
+  await expect(await inTheDueList(user, '36')).toContainText(dayOf(after.due?.p50));
+  await page.locator('a:has(strong:text-is("36"))').first().click();
+  await expect(user.row('NC-7036').first()).toContainText('NL-3806');
+});
+
+test('plugs that nobody knows the age of are looked at: good for 30,000 km more', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  const before = await dueOf(user, '110', 'plug');
+  expect(before.state).toBe('inspect');
+  await openFor(user, '110', { what: 'Inspect', to: 'plugs', where: 'all', why: 'due' });
+  await page.getByRole('link', { name: 'At the vehicle' }).click();
+  for (const site of ['1', '2', '3', '4']) {
+    await page.getByRole('link', { name: new RegExp(`^Site ${site}\\b`) }).click();
+    await expect(page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
+    await page.getByLabel(/^Old gap/).fill('1.12 mm');
+    await page.getByRole('button', { name: /^All normal/ }).click();
+    await page.getByRole('button', { name: 'good', exact: true }).click();
+    await page.getByRole('button', { name: '30,000 km' }).click();
+    await page.getByRole('button', { name: /^Torqued \d/ }).click();
+  }
+  await user.answerSteps();
+  await close(user, later(before));
+  const after = await dueOf(user, '110', 'plug');
+  expect(after.state).not.toBe('inspect');
+  await expect(await inTheDueList(user, '110')).toContainText(dayOf(after.due?.p50));
+});
+
+test('the rear bank is closed, the front stays open for another day, and then all of it is new', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  const before = await dueOf(user, '126', 'plug');
+  await openFor(user, '126', { what: 'Replace', to: 'plugs', where: 'all', why: 'due' });
+  const rear = page.url();
+  await page.getByText('Leave part of it for another visit').click();
+  for (const plug of ['2', '4', '6']) await page.getByRole('checkbox', { name: `plug ${plug}` }).check();
+  await page.locator('#tasks').getByRole('textbox', { name: 'Why', exact: true }).fill('front bank on Friday');
+  await page.getByRole('button', { name: 'Open the other visit' }).click();
+  await expect(page).not.toHaveURL(rear);
+  await expect(page.locator('#tasks').getByText('Replace plugs')).toBeVisible();
+  const front = page.url();
+
+  for (const [order, sites] of [
+    [rear, ['1', '3', '5']],
+    [front, ['2', '4', '6']],
+  ] as const) {
+    await page.goto(order);
+    await page.getByRole('link', { name: 'At the vehicle' }).click();
+    await readNewParts(user, 'FS-3807', '1.30 mm', 3);
+    for (const site of sites) await plugIn(user, site);
+    await user.answerSteps();
+    await close(user, later(await dueOf(user, '126', 'plug')));
+    const now = await dueOf(user, '126', 'plug');
+    // As long as one bank is old, it binds; with the second the due date moves.
+    expect(now.fitted_on).toBe(order === rear ? before.fitted_on : '2026-11-16');
+    await expect(await inTheDueList(user, '126')).toContainText(dayOf(now.due?.p50));
+  }
 });
