@@ -14,4 +14,12 @@ export const GRADE_WORDS: Readonly<Record<Grade, string>> = {
   worn_out: 'Worn out',
   threads_hurt: 'Threads hurt',
   cracked: 'Insulator cracked',
+  part_normal: 'Nothing wrong with it',
+  coil_fault: 'The coil itself',
+  boot_fault: 'The boot alone: the coil stays',
+  oil_first: 'Oil first: seal or cover, then its boot',
+  connector_fault: 'The connector of the harness',
+  lead_fault: 'The lead',
+  cap_fault: 'The cap, and its rotor',
+  rotor_fault: 'The rotor',
 };

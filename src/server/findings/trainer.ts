@@ -4,10 +4,10 @@ import {
   GRADES,
   type Grade,
   type Graded,
-  nextPlug,
+  nextPart,
   rightShare,
-  TRAINER_PLUGS,
-  trainerPlug,
+  TRAINER_PARTS,
+  trainerPart,
 } from '@/core/inspection/trainer';
 import { ok } from '@/core/shared/result';
 import { cohensKappa } from '@/core/stats/kappa';
@@ -16,23 +16,23 @@ import { people, trainerGrades } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-const plugOf = (number: number) => trainerPlug(number, seeded(number + 1));
+const partOf = (number: number) => trainerPart(number, seeded(number + 1));
 
 const gradeInput = z.object({
   plug: z.coerce
     .number()
     .int()
     .min(0)
-    .max(TRAINER_PLUGS - 1),
+    .max(TRAINER_PARTS - 1),
   said: z.enum(GRADES),
 });
 
-/** Keeps what a person makes of a drawn plug, and says what it was. */
+/** Keeps what a person makes of a drawn part, and says what it was. */
 export const gradePlug = useCase({
   permission: 'grade trainer plugs',
   input: gradeInput,
   async run(deps, actor, { plug, said }): Promise<Outcome<{ readonly answer: Grade }>> {
-    const { answer } = plugOf(plug);
+    const { answer } = partOf(plug);
     await deps.db
       .insert(trainerGrades)
       .values({ fleetId: actor.fleetId, personId: actor.personId, plug, answer, said, saidAt: deps.now() });
@@ -40,7 +40,7 @@ export const gradePlug = useCase({
   },
 });
 
-/** The next plug for a person, how well they agree with the answers, and with each other. */
+/** The next part for a person, how well they agree with the answers, and with each other. */
 export const viewTrainer = useCase({
   permission: 'read the fleet',
   async run(deps, actor) {
@@ -65,7 +65,7 @@ export const viewTrainer = useCase({
     const mine = byPerson.get(actor.personId)?.graded ?? [];
     const graders = [...byPerson.values()];
     return ok({
-      plug: plugOf(nextPlug(mine)),
+      part: partOf(nextPart(mine)),
       mine: {
         graded: mine.length,
         right: mine.filter(({ answer, said }) => answer === said).length,

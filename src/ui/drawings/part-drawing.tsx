@@ -22,12 +22,17 @@ export function PartDrawing({
   seen,
   title,
   towers = 6,
+  height = '180px',
+  quiet = false,
 }: {
   component: Drawn;
   seen: Seen;
   title: string;
   /** Of a cap. */
   towers?: number;
+  height?: string;
+  /** Does not say in words what it shows: for the trainer. */
+  quiet?: boolean;
 }) {
   const words = Object.keys(seen);
   const isUnseen = words.length === 0;
@@ -35,9 +40,9 @@ export function PartDrawing({
     <svg
       viewBox="0 0 120 150"
       width="100%"
-      style={{ maxHeight: '180px' }}
+      style={{ maxHeight: height }}
       role="img"
-      aria-label={`${title}: ${isUnseen ? 'nothing described yet' : words.join(', ')}`}
+      aria-label={quiet ? title : `${title}: ${isUnseen ? 'nothing described yet' : words.join(', ')}`}
       strokeLinejoin="round"
     >
       <g

@@ -1,11 +1,15 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { GRADES } from '@/core/inspection/trainer';
+import { gradesFor } from '@/core/inspection/trainer';
+import type { UnitSystem } from '@/core/units/person-units';
+import { normalFor } from '@/core/work/place-fields';
 import { deps } from '@/server/deps';
 import { viewTrainer } from '@/server/findings/trainer';
+import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { gapText, NONE, rangeTexts } from '@/text/format';
 import { GRADE_WORDS } from '@/text/grade-words';
+import { PartDrawing } from '@/ui/drawings/part-drawing';
 import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { PageHead, Section } from '@/ui/primitives/page';
@@ -28,11 +32,11 @@ export default page(async function TrainerPage() {
   const actor = await requireActor();
   const view = await viewTrainer(deps(), actor);
   mustShow(view);
-  const { plug, mine, withAnswer, between } = view.value;
+  const { part, mine, withAnswer, between } = view.value;
   const { last } = mine;
   return (
     <>
-      <PageHead title="Trainer: read the drawn plug">
+      <PageHead title="Trainer: read the drawn part">
         {mine.graded === 0
           ? 'Nothing graded yet. What you know least comes first.'
           : `${mine.right} of ${mine.graded} right`}
@@ -54,33 +58,13 @@ export default page(async function TrainerPage() {
         </Box>
       )}
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: '420px minmax(0, 1fr)' }} gap="8" alignItems="start">
-        <Box bg="sheet" rounded="sm" p="3" key={plug.number}>
-          <div className="beside">
-            <figure>
-              <NewPlugDrawing gapMm={1.05} seat="gasket" height="380px" />
-              <figcaption className="soft small">new</figcaption>
-            </figure>
-            <figure>
-              {/* The words of its conditions would be the answer, so they are not said. */}
-              <PlugDrawing
-                seen={plug.seen}
-                gapMm={plug.gapMm}
-                seat="gasket"
-                title="A removed plug"
-                height="380px"
-                quiet
-              />
-              <figcaption className="soft small">removed</figcaption>
-            </figure>
-          </div>
-          <Box color="soft" textAlign="center">
-            gap {gapText(plug.gapMm, actor.unitSystem)}, new {rangeTexts(1, 1.1, actor.unitSystem, 'gap')[0]}
-          </Box>
+        <Box bg="sheet" rounded="sm" p="3" key={part.number}>
+          <Shown part={part} system={actor.unitSystem} />
         </Box>
         <ActionForm action={gradeAction} quiet>
-          <input type="hidden" name="plug" value={plug.number} />
+          <input type="hidden" name="plug" value={part.number} />
           <Flex gap="2" wrap="wrap">
-            {GRADES.map((grade) => (
+            {gradesFor(part.component).map((grade) => (
               <SubmitButton key={grade} name="said" value={grade} large>
                 {GRADE_WORDS[grade]}
               </SubmitButton>
@@ -91,7 +75,7 @@ export default page(async function TrainerPage() {
       {withAnswer.length > 0 && (
         <Box mt="6">
           <Section title="Agreement" aside="Cohen’s kappa: 1 is full, 0 is what chance gives">
-            <PlainTable heads={['Who', 'With', 'Plugs', 'Agreement']} numeric={[3]}>
+            <PlainTable heads={['Who', 'With', 'Parts', 'Agreement']} numeric={[3]}>
               {withAnswer.map(({ name, graded, kappa }) => (
                 <tr key={name}>
                   <td>{name}</td>
@@ -115,3 +99,38 @@ export default page(async function TrainerPage() {
     </>
   );
 });
+
+/** The part beside a new one. The words of its conditions would be the answer, so they are not said. */
+function Shown({ part: { component, seen, gapMm }, system }: { part: TrainerView['part']; system: UnitSystem }) {
+  const isPlug = component === 'plug';
+  return (
+    <>
+      <div className="beside">
+        <figure>
+          {isPlug ? (
+            <NewPlugDrawing gapMm={NEW_GAP_MM} seat="gasket" height="380px" />
+          ) : (
+            <PartDrawing component={component} seen={normalFor(component)} title="A new one" height="300px" />
+          )}
+          <figcaption className="soft small">new</figcaption>
+        </figure>
+        <figure>
+          {isPlug ? (
+            <PlugDrawing seen={seen} gapMm={gapMm} seat="gasket" title="A removed plug" height="380px" quiet />
+          ) : (
+            <PartDrawing component={component} seen={seen} title="A removed part" height="300px" quiet />
+          )}
+          <figcaption className="soft small">removed</figcaption>
+        </figure>
+      </div>
+      <Box color="soft" textAlign="center">
+        {isPlug
+          ? `gap ${gapText(gapMm, system)}, new ${rangeTexts(1, 1.1, system, 'gap')[0]}`
+          : `${COMPONENT_WORDS[component]}: what is at fault?`}
+      </Box>
+    </>
+  );
+}
+
+type TrainerView = Extract<Awaited<ReturnType<typeof viewTrainer>>, { ok: true }>['value'];
+const NEW_GAP_MM = 1.05;
