@@ -245,6 +245,9 @@ function partFields(place: FloorPlace, task: FloorTask, visit: Doing, random: Ra
   return {
     seen,
     newNumber: task.rules.partNumber ?? '',
+    ...(component === 'lead_set' && task.rules.component !== 'plug'
+      ? { leadsOn: task.rules.leads.map(({ site }) => site).join(' ') }
+      : {}),
     ...(isCoil(component) ? { tagIn: serialOf(visit, place) } : {}),
     ...(torque ? { torqueMethod: 'wrench', installedTorque: `${((torque.min + torque.max) / 2).toFixed(1)} N·m` } : {}),
   };

@@ -161,6 +161,15 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
   ] as const) {
     await expect(page.getByRole('heading', { name: part })).toBeVisible();
     await page.getByRole('button', { name: 'All sound' }).click();
+    const lead = page.getByRole('group', { name: 'Leads, one at a time' }).getByRole('button');
+    if (part === 'Lead set') {
+      await page.getByRole('button', { name: new RegExp(`^New one in.*${next}$`) }).click();
+      await expect(
+        page.getByText('Tick off each lead as it goes on, one at a time: 1, 2, 3, 4, 5, 6 left.'),
+      ).toBeVisible();
+      await expect(lead.first()).toContainText('1 from tower 5');
+      for (const one of await lead.all()) await one.click();
+    }
     await page.getByRole('button', { name: new RegExp(`^New one in.*${next}$`) }).click();
   }
   await user.place('Steps');

@@ -83,6 +83,7 @@ describe('placeFaults at another part', () => {
     secondaryOhm: { min: 8000, max: 12_000 },
     ohm: null,
     maxOhmPerMetre: null,
+    leads: [],
   };
   const done = placeRecord({ newNumber: 'nl 3806', torqueMethod: 'wrench', installedTorque: '9 N·m' });
   const at = { ...nothing, installedTorqueNm: 9 };

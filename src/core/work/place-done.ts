@@ -5,6 +5,7 @@ import type { PersonUnits } from '../units/person-units';
 import { readQuantity, type Suggestion, type Window } from '../units/read-quantity';
 import { keptKm, keptMm, keptNm, keptOhm } from '../units/round';
 import { OPEN_CIRCUIT, sayGap, sayGaps, saySmallTorque, saySmallTorques, sayTorque, sayTorques } from '../units/say';
+import type { LeadWay } from '../wiring/lead-ways';
 import { type PlaceQuantity, type PlaceRecord, quantityField } from './place-fields';
 import type { TaskAction, TaskComponent } from './task';
 
@@ -48,6 +49,8 @@ export interface PartRules extends Omit<NumberRules, 'partNumber'> {
   readonly ohm: Range<Ohm> | null;
   /** The most that a lead may have by its length. */
   readonly maxOhmPerMetre: Ohm | null;
+  /** Of a lead set or a cap: every lead that goes on, one by one; none for another part. */
+  readonly leads: readonly LeadWay[];
 }
 
 /** What a lead or rotor may measure from end to end, by its sheet or its length; null: nobody says. */
@@ -155,7 +158,7 @@ function newPartFaults(
   const number =
     record.newNumber === '' ? `Read the number off the new ${what}.` : numberFault(record.newNumber, rules, fitted);
   if (number) faults.newNumber = number;
-  if (rules.component !== 'plug') return faults;
+  if (rules.component !== 'plug') return { ...faults, ...leadFaults(record, rules) };
   if (record.newGap === '') faults.newGap = 'Measure the gap of the new plug.';
   else {
     const gap = newGapMm === null ? null : gapFault(newGapMm, rules);
@@ -164,6 +167,16 @@ function newPartFaults(
   const compound = compoundFault(record.compound, rules);
   if (compound) faults.compound = compound;
   return faults;
+}
+
+/** Two leads that change places backfire: a set is done when each of its leads has been ticked off. */
+function leadFaults({ leadsOn }: PlaceRecord, { component, leads }: PartRules): Faults {
+  const on = new Set(leadsOn.split(' '));
+  const left = leads.filter(({ site }) => !on.has(site));
+  if (component !== 'lead_set' || left.length === 0) return {};
+  return {
+    leadsOn: `Tick off each lead as it goes on, one at a time: ${left.map(({ name }) => name).join(', ')} left.`,
+  };
 }
 
 /** How it was tightened, where a plug or a screw is tightened by a sheet. */

@@ -94,6 +94,8 @@ export const PLACE_FIELDS = {
   tagIn: text('serial of the new part', COILS),
   newGap: quantity('gap', 'new gap', { of: PLUG }),
   newLot: text('lot on the box'),
+  /** Plugs whose lead is on, by site: "1A 3A". */
+  leadsOn: text('leads that are on', ['lead_set', 'cap'], 200),
   compound: text('compound on the threads', PLUG),
   compoundBatch: text('batch of the compound', PLUG),
   torqueMethod: choice<TorqueMethod>('tightened with', TORQUE_METHODS, FASTENED),

@@ -107,6 +107,8 @@ export const taskPlaces = pgTable(
     newGapMm: mm(),
     newGapAsTyped: text(),
     newLot: text(),
+    /** Of a lead set or a cap: plugs whose lead is on, by site. */
+    leadsOn: text(),
     compound: text(),
     compoundBatch: text(),
     torqueMethod: text({ enum: list(TORQUE_METHODS) }),

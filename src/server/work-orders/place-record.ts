@@ -45,6 +45,7 @@ export function placeFields(place: PlaceRow): Fields {
     tagIn: orEmpty(place.tagIn),
     newGap: orEmpty(place.newGapAsTyped),
     newLot: orEmpty(place.newLot),
+    leadsOn: orEmpty(place.leadsOn),
     compound: orEmpty(place.compound),
     compoundBatch: orEmpty(place.compoundBatch),
     torqueMethod: place.torqueMethod,

@@ -1,8 +1,10 @@
 import { partKey } from '@/core/catalogue/match';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
+import { layoutOf } from '@/core/engine/layout';
 import { regapPolicy } from '@/core/policy/apply';
 import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import type { Ohm } from '@/core/shared/kinds';
+import { leadWays } from '@/core/wiring/lead-ways';
 import type { PartRules, PlugRules, TaskRules } from '@/core/work/place-done';
 import type { TaskComponent } from '@/core/work/task';
 import { type ComponentSheet, type EngineFamily, isPlugSheet, type SpecSheet } from '@/db/queries/catalogue';
@@ -18,7 +20,7 @@ export function rulesOf(
   choices: readonly PolicyChoice[],
   graph: SupersessionGraph,
 ): TaskRules | null {
-  if (component !== 'plug') return partRules(component, sheet, graph);
+  if (component !== 'plug') return partRules(component, sheet, family, graph);
   return sheet && isPlugSheet(sheet) ? plugRules(sheet, family, choices, graph) : null;
 }
 
@@ -47,6 +49,7 @@ function plugRules(
 function partRules(
   component: Exclude<TaskComponent, 'plug'>,
   sheet: ComponentSheet | null,
+  { model, leadLengthsMm }: EngineFamily,
   graph: SupersessionGraph,
 ): PartRules {
   const numbers = sheet ? numbersOf(sheet.part.number, graph) : { partNumber: null, accepted: [], family: [] };
@@ -58,6 +61,10 @@ function partRules(
     secondaryOhm: range<Ohm>(sheet?.secondaryMinOhm, sheet?.secondaryMaxOhm),
     ohm: range<Ohm>(sheet?.minOhm, sheet?.maxOhm),
     maxOhmPerMetre: sheet?.maxOhmPerMetre ?? null,
+    leads:
+      component === 'lead_set' || component === 'cap'
+        ? leadWays(layoutOf(model), leadLengthsMm, component === 'cap' ? null : (sheet?.part.lengthsMm ?? null))
+        : [],
   };
 }
 

@@ -130,6 +130,7 @@ function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
     breakawayFeel: at.breakawayFeel,
     newNumber: orNull(at.newNumber),
     newLot: orNull(at.newLot),
+    leadsOn: orNull(at.leadsOn),
     compound: orNull(at.compound),
     compoundBatch: orNull(at.compoundBatch),
     torqueMethod: at.torqueMethod,

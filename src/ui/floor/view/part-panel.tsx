@@ -15,6 +15,7 @@ import { GRADES, hasField, normalFor, type PlaceQuantity, quantityField } from '
 import { PART_WORDS, sayPlaces } from '@/core/work/say-places';
 import type { Floor } from '../sync/use-floor';
 import { InspectionResult } from './inspection-result';
+import { Leads } from './leads';
 import { LeaveIt } from './leave-it';
 import { NumberField } from './number-field';
 import { NumberPad } from './number-pad';
@@ -57,6 +58,14 @@ export function PartPanel(props: PartProps) {
         <Measured {...props} active={active} onActive={setActive} />
         {task.action !== 'replace' && <InspectionResult floor={floor} place={place} />}
         {isNew && <WentIn {...props} put={put} />}
+        {isNew && task.rules.leads.length > 0 && (
+          <Leads
+            leads={task.rules.leads}
+            on={text(fields, 'leadsOn')}
+            system={job.units}
+            onChange={(value) => put('leadsOn', value)}
+          />
+        )}
         {isNew && task.rules.torqueNm && <Screw {...props} put={put} active={active} onActive={setActive} />}
         <LeaveIt floor={floor} place={place} />
         <NumberRead
