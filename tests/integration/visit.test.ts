@@ -330,6 +330,25 @@ describe('a look at plugs of unknown age', () => {
     expect(due.breakdown.find(({ kind }) => kind === 'good')).toMatchObject({ forKm: 30_000 });
   });
 
+  it('speaks for all of the set from a sample, where nothing is on record', async () => {
+    expect(await fitted('24', 'plug')).toEqual([]);
+    const id = value(
+      await open('24', { component: 'plug', action: 'inspect', why: 'due', places: ['1'] }),
+    ).workOrderId;
+    const looked = { removedGap: '1.15 mm', seen: { 'nose tan': 2 }, newNumber: '', newGap: '' };
+    expect(
+      await doPlace(id, 'site 1A', { ...looked, observedNumber: 'KM-4180', result: 'good', goodFor: '25,000 km' }),
+    ).toBeNull();
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    value(await close(id));
+    const rows = await fitted('24', 'plug');
+    expect(rows.map(({ history, goodForKm }) => [history, goodForKm])).toEqual(Array(4).fill(['probable', 25_000]));
+    expect(rows.filter(({ observedNumber }) => observedNumber === 'KM-4180')).toHaveLength(1);
+    expect(rows[0]?.checkedFrom).toContain('1 looked at');
+    const { due } = value(await viewVehicle(w.deps, actor, await idOf('24')));
+    expect([due.certainty, due.state]).toEqual(['estimated', 'later']);
+  });
+
   it('says nothing of what went in on the same visit', async () => {
     const id = value(await open('12', { component: 'plug', action: 'inspect', why: 'due' })).workOrderId;
     const [first, ...others] = (await view(id)).tasks[0]?.places.map(({ target }) => target) ?? [];

@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { partKey } from '@/core/catalogue/match';
 import { insertStays, placeKey, type RemovalReason } from '@/core/components/history';
+import { allPlaces, placeId } from '@/core/engine/places';
 import type { Day, Km } from '@/core/shared/kinds';
 import { sayGap } from '@/core/units/say';
 import { isFitted } from '@/core/work/place-done';
@@ -111,7 +112,9 @@ async function partIdsOf(tx: Tx, state: FloorState, places: readonly PlaceRow[])
 /** What a look or a test found good is counted from that day on, as far as a distance was said. */
 async function markGood(tx: Tx, state: FloorState, places: readonly PlaceRow[], closing: Closing): Promise<void> {
   for (const component of new Set(places.map((place) => place.component))) {
-    const looked = places.filter((place) => place.component === component);
+    const [first, ...others] = places.filter((place) => place.component === component);
+    if (!first) continue;
+    const looked = [first, ...others] as const;
     const goodFor = looked.flatMap(({ goodForKm }) => goodForKm ?? []);
     if (goodFor.length === 0) continue;
     const check = {
@@ -144,26 +147,35 @@ async function markGood(tx: Tx, state: FloorState, places: readonly PlaceRow[], 
   }
 }
 
-/** Where nothing was on record, what was looked at is put on record: in since the vehicle was new, as far as anyone knows. */
+/**
+ * Where nothing was on record, what is there is put on record: in since the vehicle was new, as far as anyone knows. The sample
+ * that was looked at speaks for the others of its kind, which are as old as it, except what went in today.
+ */
 async function markUnrecorded(
   tx: Tx,
-  { order, vehicle, outgoing }: FloorState,
-  looked: readonly PlaceRow[],
+  state: FloorState,
+  looked: readonly [PlaceRow, ...PlaceRow[]],
   check: Partial<NewStay>,
 ): Promise<void> {
+  const { order, vehicle, outgoing, layout, places } = state;
+  const [{ component }] = looked;
   const known = new Set([...outgoing.values()].map(({ fitted }) => placeKey(fitted)));
-  const fresh = looked
-    .filter((place) => !known.has(placeKey({ ...place, vehicleId: order.vehicleId })))
-    .map((place) =>
+  const row = new Map(places.filter((place) => place.component === component).map((place) => [placeId(place), place]));
+  const isNew = (place: PlaceRow | undefined): boolean =>
+    place?.doneAt != null && isFitted(taskOf(state, place)?.row.action ?? 'replace', place);
+  const fresh = allPlaces(layout, component)
+    .map((place) => ({ place, at: row.get(placeId(place)) }))
+    .filter(({ place, at }) => !known.has(placeKey({ ...place, component, vehicleId: order.vehicleId })) && !isNew(at))
+    .map(({ place, at }) =>
       newStay({
         fleetId: order.fleetId,
         vehicleId: order.vehicleId,
-        component: place.component,
+        component,
         cylinder: place.cylinder,
         position: place.position,
-        tag: place.tagOut,
-        observedNumber: place.observedNumber,
-        believedNumber: place.believedNumber,
+        tag: at?.tagOut ?? null,
+        observedNumber: at?.observedNumber ?? null,
+        believedNumber: at?.believedNumber ?? null,
         history: 'probable',
         installedOn: vehicle.inServiceOn,
         installedOnCertainty: 'assumed',
