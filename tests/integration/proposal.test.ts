@@ -7,7 +7,7 @@ import { viewDue } from '../../src/server/due/list-due';
 import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
 import { addOtherWork } from '../../src/server/work-orders/change-tasks';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
-import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { openWorkOrder, openWorkOrders } from '../../src/server/work-orders/open-work-order';
 import { toTask, viewProposal } from '../../src/server/work-orders/propose-visit';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { doSteps, enter } from '../builders/floor';
@@ -83,6 +83,20 @@ describe('a visit', () => {
     );
     const left = (await propose('6')).proposals.map(({ component }) => component);
     for (const { component } of taken) expect(left).not.toContain(component);
+  });
+
+  it('opens with all that is taken by itself where somebody asks for that', async () => {
+    value(await choose('coils_with_plugs', 'with_plugs'));
+    const [vehicleId, ...others] = [await idOf('33'), await idOf('34')];
+    const taken = (await propose('33')).proposals.filter(({ isTaken }) => isTaken);
+    expect(taken.map(({ component }) => component)).toContain('coil');
+    value(await openWorkOrders(w.deps, actor, { vehicleIds: [vehicleId, ...others], take: 'proposed' }));
+    const [order] = await w.deps.db.select().from(workOrders).where(eq(workOrders.vehicleId, vehicleId));
+    const { tasks } = value(await viewWorkOrder(w.deps, actor, order?.id ?? ''));
+    expect(tasks.map(({ row }) => [row.action, row.component])).toEqual(
+      taken.map((one) => [one.action, one.component]),
+    );
+    value(await choose('coils_with_plugs', 'by_cost'));
   });
 
   it('answers a finding that was confirmed on a visit before, until a task is put on for it', async () => {

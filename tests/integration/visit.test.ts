@@ -332,9 +332,7 @@ describe('a look at plugs of unknown age', () => {
 
   it('speaks for all of the set from a sample, where nothing is on record', async () => {
     expect(await fitted('24', 'plug')).toEqual([]);
-    const id = value(
-      await open('24', { component: 'plug', action: 'inspect', why: 'due', places: ['1'] }),
-    ).workOrderId;
+    const id = value(await open('24', { component: 'plug', action: 'inspect', why: 'due', places: ['1'] })).workOrderId;
     const looked = { removedGap: '1.15 mm', seen: { 'nose tan': 2 }, newNumber: '', newGap: '' };
     expect(
       await doPlace(id, 'site 1A', { ...looked, observedNumber: 'KM-4180', result: 'good', goodFor: '25,000 km' }),

@@ -26,6 +26,8 @@ const opening = {
   releaseReason: z.string().max(300).optional(),
   /** What is done; left out: what is due or to be looked at, and all plugs where nothing is. */
   tasks: tasksInput.optional(),
+  /** Without tasks: only what is due, or all that is proposed and taken by itself: policies, findings, what is nearly used. */
+  take: z.enum(['due', 'proposed']).default('due'),
   /** Not ignition, by what the family of its engine calls it. */
   otherWork: z.array(z.string().max(120)).max(20).default([]),
 };
@@ -39,13 +41,13 @@ type Opened = Outcome<{ workOrderId: WorkOrderId; number: number }>;
 export const openWorkOrder = useCase({
   permission: 'open work orders',
   input: z.object({ vehicleId: z.uuid(), ...opening }),
-  async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked, otherWork }): Promise<Opened> {
+  async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked, take, otherWork }): Promise<Opened> {
     return deps.db
       .transaction(async (tx): Promise<Opened> => {
         const found = await fitmentOf(tx, actor.fleetId, deps.today(), vehicleId);
         if (!found) return notFound('vehicle');
         const why = releaseReason.trim();
-        const tasks = asked ?? (await tasksDue({ ...deps, db: tx }, actor, found));
+        const tasks = asked ?? (await tasksDue({ ...deps, db: tx }, actor, found, take));
         if (tasks.length === 0)
           return fail(
             'conflict',
@@ -72,11 +74,16 @@ export const openWorkOrder = useCase({
   },
 });
 
-/** What is due, or to be looked at. What policies and findings add is proposed to a person, who takes or leaves it. */
-async function tasksDue(deps: Deps, actor: Actor, found: VehicleFitment): Promise<readonly TaskInput[]> {
+/** What is due, or to be looked at. What policies and findings add is proposed to a person, who takes or leaves it, or takes all. */
+async function tasksDue(
+  deps: Deps,
+  actor: Actor,
+  found: VehicleFitment,
+  take: 'due' | 'proposed',
+): Promise<readonly TaskInput[]> {
   const { proposals, isOnOrder } = await proposalFor(deps, actor, found);
-  const due = proposals.filter(({ reason }) => {
-    if (reason.kind !== 'due' && reason.kind !== 'assumed') return false;
+  const due = proposals.filter(({ reason, isTaken }) => {
+    if (reason.kind !== 'due' && reason.kind !== 'assumed') return take === 'proposed' && isTaken;
     // Where an order is open already, a second one is for what cannot wait: the rest was left out of it.
     return !isOnOrder || WANTED_NOW.has(reason.state);
   });
@@ -171,16 +178,17 @@ export const openWorkOrders = useCase({
   permission: 'open work orders',
   input: z.object({
     vehicleIds: z.array(z.uuid()).max(MAX_AT_ONCE, `At most ${MAX_AT_ONCE} work orders are opened at once.`),
+    take: opening.take,
   }),
   async run(
     deps,
     actor,
-    { vehicleIds },
+    { vehicleIds, take },
   ): Promise<Outcome<{ readonly opened: number; readonly refused: readonly string[] }>> {
     const reasons: string[] = [];
     let opened = 0;
     for (const vehicleId of new Set(vehicleIds)) {
-      const one = await openWorkOrder(deps, actor, { vehicleId });
+      const one = await openWorkOrder(deps, actor, { vehicleId, take });
       if (one.ok) opened += 1;
       else reasons.push(one.error.message);
     }

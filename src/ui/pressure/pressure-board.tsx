@@ -189,7 +189,14 @@ function Selection({
         {open && without > 0 && (
           <ActionForm action={open}>
             <input type="hidden" name="ids" value={ids} />
-            <SubmitButton main>{`Open ${without} work order${without === 1 ? '' : 's'}`}</SubmitButton>
+            <Flex gap="2" wrap="wrap">
+              <SubmitButton main name="take" value="due">
+                {`Open ${without} work order${without === 1 ? '' : 's'}`}
+              </SubmitButton>
+              <SubmitButton name="take" value="proposed">
+                With all that belongs to {without === 1 ? 'it' : 'them'}
+              </SubmitButton>
+            </Flex>
           </ActionForm>
         )}
         {chosen.length <= MAX_EXPORTED && (

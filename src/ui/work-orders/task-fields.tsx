@@ -6,7 +6,7 @@ import { ACTION_WORDS, partsText, WHY_WORDS } from '@/text/task-words';
 import { SelectField, TextField } from '../primitives/fields';
 
 /** What is done to which part of this engine, where and why. */
-export function TaskFields({ layout, why }: { layout: Layout; why: TaskWhy }) {
+export function TaskFields({ layout, why, note }: { layout: Layout; why: TaskWhy; note?: string }) {
   const components = TASK_COMPONENTS.filter((component) => allPlaces(layout, component).length > 0);
   return (
     <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
@@ -27,7 +27,7 @@ export function TaskFields({ layout, why }: { layout: Layout; why: TaskWhy }) {
         choices={TASK_WHYS.map((value) => ({ value, label: WHY_WORDS[value] }))}
         defaultValue={why}
       />
-      <TextField name="note" label="In words" hint="what was reported or found" />
+      <TextField name="note" label="In words" hint="what was reported or found" defaultValue={note} />
       <TextField name="releaseReason" label="Reason to release" hint="only for a sheet that nobody checked" />
     </Grid>
   );

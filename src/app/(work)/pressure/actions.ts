@@ -8,7 +8,7 @@ import { openWorkOrders } from '@/server/work-orders/open-work-order';
 const listed = (ids: string | undefined): string[] => (ids ?? '').split(',').filter(Boolean);
 
 export const openSelectedAction = formAction(openWorkOrders, {
-  read: ({ ids }) => ({ vehicleIds: listed(ids) }),
+  read: ({ ids, take }) => ({ vehicleIds: listed(ids), take }),
   onDone: ({ opened, refused }) => ({ message: [`${opened} opened.`, ...refused].join(' ') }),
 });
 export const deferAction = formAction(deferDue, {

@@ -56,6 +56,11 @@ function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
       <td className="nowrap">{dateText(followUp.dueOn)}</td>
       <td className="nowrap">{followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)}</td>
       <td className="wide">
+        {!followUp.doneAt && may(actor, 'open work orders') && (
+          <Box>
+            <TextLink href={`/vehicles/${followUp.vehicleId}/visit#follow-ups`}>Open a visit for it</TextLink>
+          </Box>
+        )}
         {followUp.doneAt && `Done: ${followUp.outcome}`}
         {!followUp.doneAt && may(actor, 'record work') && (
           <details>

@@ -8,10 +8,12 @@ import { toTask, type VisitProposal, viewProposal } from '@/server/work-orders/p
 import { percentText } from '@/text/format';
 import { otherWorkText, proposalText, reasonText } from '@/text/proposal-words';
 import { CoilCosts } from '@/ui/bench/coil-costs';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { TaskFields } from '@/ui/work-orders/task-fields';
 import { VisitForm } from '@/ui/work-orders/visit-form';
-import { openVisitAction } from '../../../work-orders/actions';
+import { openForTaskAction, openVisitAction } from '../../../work-orders/actions';
 
 export const metadata = { title: 'Open a visit' };
 
@@ -66,9 +68,18 @@ export default page(async function VisitPage({ params }: Props) {
         />
       )}
       {followUps.length > 0 && (
-        <Section title="Put down for this vehicle" aside="ask for it while it is here">
+        <Section id="follow-ups" title="Put down for this vehicle" aside="ask for it while it is here">
           {followUps.map((what) => (
-            <Box key={what}>{what}</Box>
+            <Box key={what} as="details">
+              <summary>{what}: open a visit for it alone</summary>
+              <Box mt="2" maxW="720px">
+                <ActionForm action={openForTaskAction}>
+                  <input type="hidden" name="vehicleId" value={vehicle.id} />
+                  <TaskFields layout={view.value.layout} why="follow_up" note={what} />
+                  <SubmitButton>Open it</SubmitButton>
+                </ActionForm>
+              </Box>
+            </Box>
           ))}
         </Section>
       )}
