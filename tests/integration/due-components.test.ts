@@ -7,6 +7,7 @@ import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
 import { viewHorizon } from '../../src/server/due/view-horizon';
 import { exportDue } from '../../src/server/exports/due-csv';
+import { exportDueCalendar } from '../../src/server/exports/due-ics';
 import { changeInput, recordChange } from '../../src/server/fleet/record-change';
 import { listNotices } from '../../src/server/notices/list-notices';
 import { demoWorkspace, idOfUnit, TODAY, value, type Workspace } from '../builders/workspace';
@@ -134,5 +135,20 @@ describe('a deferral', () => {
       reason: 'none there',
     });
     expect(await deferDue(w.deps, actor, coil)).toMatchObject({ ok: false, error: { kind: 'conflict' } });
+  });
+});
+
+describe('the due list', () => {
+  it('is a calendar: a day for each vehicle and component, today for what is past', async () => {
+    const text = value(await exportDueCalendar(w.deps, actor, dueFilter.parse({ search: '6' }))).replaceAll(
+      '\r\n ',
+      '',
+    );
+    const [item] = (await list({ search: '6' })).items.filter(({ unitNumber }) => unitNumber === '6');
+    const days = [item?.due?.p50, ...(item?.others.map(({ due }) => due) ?? [])].filter(Boolean);
+    expect(days.length).toBeGreaterThan(1);
+    expect(text.match(new RegExp(`UID:due-${item?.vehicleId}-`, 'g'))).toHaveLength(days.length);
+    for (const day of days) expect(text).toContain((day ?? '') < TODAY ? '20261116' : (day ?? '').replaceAll('-', ''));
+    expect(text).toMatch(/SUMMARY:Unit 6 .*: .+ due/);
   });
 });

@@ -150,6 +150,7 @@ describe('planning', () => {
     expect(text).toMatch(/^BEGIN:VCALENDAR\r\n/);
     expect(text).toContain('DTSTART:20261116T080000\r\n');
     expect(text).toContain(`UID:${await order(1001)}@isobar`);
+    expect(text.replaceAll('\r\n ', '')).toMatch(/SUMMARY:Unit \S+ .+: replace plugs.* \(work order 1001\)/);
     expect(text.split('\r\n').every((line) => Buffer.byteLength(line) <= 75)).toBe(true);
   });
 });

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, lt, notInArray, sql } from 'drizzle-orm';
 import { minuteOf } from '@/core/calendar/zone';
 import type { Booking } from '@/core/planning/booking';
+import { groupBy } from '@/core/shared/group-by';
 import type { FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
@@ -174,6 +175,16 @@ export const listWorkOrderRows = (
     .orderBy(desc(workOrders.number));
   return only.limit === undefined ? rows : rows.limit(only.limit);
 };
+
+/** What is done on some orders, by order: action and component of each task. */
+export async function loadTaskKinds(q: Querier, ids: readonly WorkOrderId[]) {
+  const rows = await q
+    .select({ orderId: workTasks.workOrderId, action: workTasks.action, component: workTasks.component })
+    .from(workTasks)
+    .where(and(inArray(workTasks.workOrderId, [...ids]), isNull(workTasks.takenOffAt)))
+    .orderBy(workTasks.ordinal);
+  return groupBy(rows, ({ orderId }) => orderId);
+}
 
 /** Booked work that touches the days from `from` up to, not with, `to`. */
 export const listBooked = (q: Querier, fleetId: FleetId, from: string, to: string) =>

@@ -68,6 +68,8 @@ interface KindFacts {
   readonly title: string;
   readonly about: string;
   readonly columns: readonly Column[];
+  /** More rows of the template, where one does not show what the file can say. */
+  readonly moreExamples?: readonly Readonly<Record<string, string>>[];
   /** Columns that hold days: they may need the question of day and month. */
   readonly dateColumns: readonly string[];
   /** What must be here before, in words for the person. */

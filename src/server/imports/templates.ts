@@ -5,14 +5,14 @@ import { toCsv } from '../exports/csv';
 import { notFound, type Outcome } from '../failure';
 import { isKindName, kindOf } from './kinds';
 
-/** An empty file of a kind: its header and one example row. */
+/** An empty file of a kind: its header and an example row, or several where they tell more. */
 export function templateOf(name: string): Outcome<string> {
   if (!isKindName(name)) return notFound('file');
-  const { columns } = kindOf(name);
+  const { columns, moreExamples = [] } = kindOf(name);
   return ok(
     toCsv(
       columns.map((column) => column.key),
-      [columns.map((column) => column.example)],
+      [columns.map((column) => column.example), ...moreExamples.map((row) => columns.map(({ key }) => row[key] ?? ''))],
     ),
   );
 }

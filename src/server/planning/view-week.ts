@@ -4,7 +4,15 @@ import { addDays, mondayOf, type PlainDate } from '@/core/calendar/plain-date';
 import type { DueItem } from '@/core/due/due-item';
 import { isWorkingDay, minutesOpen, USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
-import { bookingOf, listBooked, listWorkOrderRows, type WorkOrderListRow } from '@/db/queries/work-orders';
+import {
+  bookingOf,
+  listBooked,
+  listWorkOrderRows,
+  loadTaskKinds,
+  type TaskRow,
+  type WorkOrderListRow,
+} from '@/db/queries/work-orders';
+import { partsText } from '@/text/task-words';
 import { dueFilter, listDue } from '../due/list-due';
 import type { Outcome } from '../failure';
 import { listBays } from '../fleet/bays';
@@ -110,7 +118,12 @@ export const exportWeek = useCase({
       name: `Isobar plan, week of ${monday}`,
       prodId: { company: 'Isobar', product: 'plan', language: 'EN' },
     });
-    for (const job of await listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7))) {
+    const booked = await listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7));
+    const tasks = await loadTaskKinds(
+      deps.db,
+      booked.map(({ id }) => id),
+    );
+    for (const job of booked) {
       if (!job.startsAt || !job.endsAt || job.state === 'cancelled') continue;
       calendar.createEvent({
         id: `${job.id}@isobar`,
@@ -118,7 +131,7 @@ export const exportWeek = useCase({
         end: job.endsAt,
         floating: true,
         stamp: deps.now(),
-        summary: `Unit ${job.unitNumber} ${job.vehicleName}: plugs (work order ${job.number})`,
+        summary: `Unit ${job.unitNumber} ${job.vehicleName}: ${whatIsDone(tasks.get(job.id) ?? [])} (work order ${job.number})`,
         location: `${job.depot}, ${job.bay}`,
         description: `${job.engineCode}, ${job.person}`,
       });
@@ -126,3 +139,7 @@ export const exportWeek = useCase({
     return ok(calendar.toString());
   },
 });
+
+/** "replace plugs, inspect coils" */
+const whatIsDone = (tasks: readonly Pick<TaskRow, 'action' | 'component'>[]): string =>
+  tasks.map(({ action, component }) => `${action} ${partsText(component, 2)}`).join(', ');

@@ -50,6 +50,9 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
             <ButtonLink href={`/due/csv?${query}`} download>
               CSV of this list
             </ButtonLink>
+            <ButtonLink href={`/due/ics?${query}`} download>
+              Calendar
+            </ButtonLink>
           </>
         }
       >

@@ -83,6 +83,42 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
     },
   ],
 
+  moreExamples: [
+    {
+      unit_number: '32',
+      serviced_on: '2025-02-11',
+      odometer: '84000',
+      unit: 'km',
+      sites: '2',
+      component: 'coil',
+      part_number: 'NL-3806',
+      tag: 'NC-2201',
+      history: 'proven',
+      removal_reason: 'failed',
+    },
+    {
+      unit_number: '4',
+      serviced_on: 'about 2019',
+      odometer: 'about 108,000',
+      unit: 'mi',
+      sites: 'all',
+      component: 'lead_set',
+      part_number: 'KM-L46',
+      history: 'probable',
+    },
+    {
+      unit_number: '4',
+      serviced_on: '2020-04-14',
+      odometer: '109200',
+      unit: 'mi',
+      sites: 'all',
+      component: 'cap',
+      part_number: 'KM-C46',
+      history: 'proven',
+      removal_reason: 'planned',
+    },
+  ],
+
   async plan(q, scope, rows) {
     const here = await whatIsHere(q, scope.fleetId);
     return rows.map((row) => planRow(row, scope, here));
