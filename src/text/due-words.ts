@@ -1,5 +1,6 @@
 import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { DueItem } from '@/core/due/due-item';
+import type { SeizingRisk } from '@/core/due/seizing-risk';
 import type { UseRate } from '@/core/odometer/use-rate';
 import type { Km } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
@@ -45,6 +46,13 @@ export function bindingText(
     binds !== 'time' && limitBy === 'shop' && 'the shop’s limit',
   ].filter(Boolean);
   return `${text(limitShare)}${notes.length > 0 ? ` (${notes.join('; ')})` : ''}`;
+}
+
+/** "may be seized: never out in 10 years, 205,000 km; bare steel in aluminium" */
+export function seizingText({ years, km, shell, isKnownFor }: SeizingRisk, system: UnitSystem): string {
+  const metals = shell === 'bare' ? 'bare steel in aluminium' : 'steel, not known to be plated, in aluminium';
+  const long = km === null ? `${years} years` : `${years} years, ${distanceText(km, system)}`;
+  return `may be seized: never out in ${long}; ${metals}${isKnownFor ? '; this engine is known for it' : ''}`;
 }
 
 const HISTORY_WORDS: Readonly<Record<Certainty, string>> = {

@@ -46,7 +46,7 @@ const inForce = async (unit: string, policy: string) =>
 describe('shop policies', () => {
   it('of the demo stand where they were chosen', async () => {
     const { policies, groups } = value(await viewPolicies(w.deps, actor));
-    expect(policies).toHaveLength(16);
+    expect(policies).toHaveLength(17);
     expect(groups).toContain('road-gritters');
     expect(policies.find((p) => p.inForce.policy.id === 'opening')?.inForce).toMatchObject({ scope: 'shop' });
     expect(policies.find((p) => p.inForce.policy.id === 'coil_connectors')?.exceptions).toMatchObject([

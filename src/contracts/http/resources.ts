@@ -61,6 +61,10 @@ export const dueItem = z.object({
   history: z.string().nullable(),
   fitted_on: z.string().nullable(),
   fitted_km: z.number().nullable(),
+  /** What its own dash will show on the due day, km; null: another limit binds, or it is past. */
+  due_at_dash_km: z.number().nullable(),
+  /** Plugs that were never out for long, steel in aluminium. */
+  may_be_seized: z.boolean(),
   due: dates.nullable(),
   /** What else of the vehicle has a due status, the soonest first; `due` is the likely day. */
   others: z.array(

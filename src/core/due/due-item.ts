@@ -3,6 +3,7 @@ import type { Component } from '../engine/quantities';
 import type { UseRate } from '../odometer/use-rate';
 import type { Km, VehicleId } from '../shared/kinds';
 import type { Binding, Certainty, DueDates, DueState } from './due';
+import type { SeizingRisk } from './seizing-risk';
 
 /** What the due list can be sorted by. */
 export const DUE_SORTS = ['pressure', 'life', 'due', 'unit', 'depot', 'odometer'] as const;
@@ -49,6 +50,10 @@ export interface DueItem {
   readonly limitShare: number;
   readonly certainty: Certainty | null;
   readonly due: DueDates | null;
+  /** What its own dash will show then; null: another limit binds, or it is past. In km, as the dash counts. */
+  readonly dueAtDashKm: Km | null;
+  /** Of plugs that were never out; null: nothing speaks for it. */
+  readonly seizing: SeizingRisk | null;
   /** What the dash shows. */
   readonly odometerUnit: 'km' | 'mi';
   readonly odometerKm: Km | null;

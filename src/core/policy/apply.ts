@@ -6,6 +6,10 @@ import { EARLY_SHARE, type PolicyOptions } from './policies';
 export const dueShare = (intervalOption: PolicyOptions['interval']): number =>
   intervalOption === 'early' ? EARLY_SHARE : 1;
 
+/** The share of its interval at which a plug that may grow fast is due. */
+export const seizingShare = (seizingOption: PolicyOptions['seizing_risk']): number =>
+  seizingOption === 'forward' ? EARLY_SHARE : 1;
+
 const KM_PER_HOUR: Readonly<Record<PolicyOptions['engine_hours'], number>> = {
   hours_40: 40,
   hours_60: 60,

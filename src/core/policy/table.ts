@@ -324,6 +324,26 @@ export const POLICY_TABLE = {
       option('all', 'All', 'Sets are mixed more often than anyone admits.', 'Every place is looked at.'),
     ],
   },
+  seizing_risk: {
+    id: 'seizing_risk',
+    name: 'Plugs that may be seized',
+    question: 'What of steel shells in an aluminium head that were never out?',
+    byDefault: 'flag',
+    options: [
+      option(
+        'flag',
+        'Say so',
+        'A plug that runs well is not worth a stripped head; the time is booked for the soak.',
+        'Due at the full interval, with a word of warning in the due list.',
+      ),
+      option(
+        'forward',
+        'Bring it forward',
+        'Each year makes it worse: the first change is the cheapest while they still turn.',
+        'Due at 75 % of the interval until they have been out once.',
+      ),
+    ],
+  },
   scan_codes: {
     id: 'scan_codes',
     name: 'Scanning codes',

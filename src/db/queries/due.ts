@@ -2,8 +2,10 @@ import { and, asc, count, desc, eq, gte, inArray, lte, type SQL, sql } from 'dri
 import type { Binding, Certainty, DueState } from '@/core/due/due';
 import type { DUE_SORTS, OtherDue } from '@/core/due/due-item';
 import { COMPONENTS, type Component } from '@/core/engine/quantities';
+import type { Shell } from '@/core/policy/apply';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { FleetId, Km } from '@/core/shared/kinds';
+import type { Head } from '@/core/torque/plan';
 import type { Querier, Tx } from '../client';
 import { dueCounts, dueStatus, vehicles } from '../schema';
 import { literally } from './like';
@@ -161,6 +163,12 @@ export interface DueRow {
   readonly plannedOn: string | null;
   readonly fittedOn: string | null;
   readonly fittedKm: Km | null;
+  /** What the dash is behind the life of the vehicle, where its meter was replaced; 0: it never was. */
+  readonly dashBehindKm: Km;
+  readonly headMaterial: Head;
+  readonly shell: Shell | null;
+  /** Its engine family is known for plugs that seize. */
+  readonly seizes: boolean;
 }
 
 /** The order of a vehicle `v` that was opened first and goes on, as `w`: a vehicle may have several. */
@@ -187,6 +195,8 @@ export async function loadDueRows(
       t.rate_readings as "rateReadings", t.rate_borrowed as "rateBorrowed", t.failure_cost as "failureCost",
       ${component ? sql`t.pressure` : sql`t.vehicle_pressure`} as pressure, t.component, t.fitted_on::text as "fittedOn", t.fitted_km::float8 as "fittedKm",
       t.limit_km::float8 as "limitKm", t.limit_by as "limitBy", t.limit_months as "limitMonths", t.limit_share as "limitShare",
+      case when v.meter_replaced_on is null then 0 else v.meter_offset_km end::float8 as "dashBehindKm",
+      f.head_material as "headMaterial", p.shell, coalesce(f.weak_points @> '[{"kind": "seizing"}]', false) as seizes,
       v.odometer_unit as "odometerUnit", s.odometer_km::float8 as "odometerKm", s.odometer_on::text as "odometerOn",
       coalesce(s.suspect_readings, 0) as "suspectReadings", t.fitment_why as "fitmentWhy", p.number as "partNumber",
       coalesce(o.others, '[]'::jsonb) as others,

@@ -1,16 +1,18 @@
 import { z } from 'zod';
-import type { PlainDate } from '@/core/calendar/plain-date';
+import { daysBetween, type PlainDate } from '@/core/calendar/plain-date';
 import type { BackTest } from '@/core/due/back-test';
 import { DUE_STATES, type DueState } from '@/core/due/due';
 import { type BreakdownLine, dueBreakdown } from '@/core/due/due-breakdown';
 import { DUE_SORTS, type DueItem } from '@/core/due/due-item';
 import { pressureFor } from '@/core/due/due-status';
 import type { Forecast } from '@/core/due/forecast';
+import { seizingRisk } from '@/core/due/seizing-risk';
 import { sumOfPressures } from '@/core/due/vehicle-due';
 import { COMPONENTS, type Component } from '@/core/engine/quantities';
 import { effectiveRate, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
+import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { loadFleetBackTest } from '@/db/queries/back-tests';
 import {
@@ -86,7 +88,7 @@ export const listDue = useCase({
     const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
     for (const { state, n } of places) counts[state] += n;
     return ok({
-      items: (await loadDueRows(db, actor.fleetId, ids, component)).map(toItem),
+      items: (await loadDueRows(db, actor.fleetId, ids, component)).map((row) => toItem(row, deps.today())),
       found,
       total: places.reduce((sum, { n }) => sum + n, 0),
       counts,
@@ -154,19 +156,19 @@ export const viewDue = useCase({
 
 function componentView(row: RecordedRow, item: DueRow, group: GroupRate | null, today: PlainDate): ComponentDueView {
   const of = row.components.find(({ component }) => component === item.component);
-  if (!of) return { ...toItem(item), breakdown: [], pressureParts: null };
+  if (!of) return { ...toItem(item, today), breakdown: [], pressureParts: null };
   const recorded = recordedOf(row, of);
   const { worst, lifeIn7, rate } = dueStatusOf(row, of, group, today);
   const { odometer, limits, meter } = recorded;
   return {
-    ...toItem(item),
+    ...toItem(item, today),
     breakdown:
       worst && odometer ? dueBreakdown({ today, odometer, rate, installed: worst.site.installed, limits, meter }) : [],
     pressureParts: worst && lifeIn7 !== null ? pressureFor(recorded, worst, lifeIn7, moneyOf(row), ASSUMED_LIFE) : null,
   };
 }
 
-const toItem = (row: DueRow): DueItem => ({
+const toItem = (row: DueRow, today: PlainDate): DueItem => ({
   component: row.component,
   others: row.others,
   fittedOn: row.fittedOn,
@@ -189,6 +191,19 @@ const toItem = (row: DueRow): DueItem => ({
   limitShare: row.limitShare,
   certainty: row.certainty,
   due: row.dueP10 && row.dueP50 && row.dueP90 ? { p10: row.dueP10, p50: row.dueP50, p90: row.dueP90 } : null,
+  dueAtDashKm: dueAtDashKm(row, today),
+  seizing:
+    row.component === 'plug'
+      ? seizingRisk({
+          today,
+          fittedOn: row.fittedOn,
+          fittedKm: row.fittedKm,
+          odometerKm: row.odometerNowKm,
+          head: row.headMaterial,
+          shell: row.shell,
+          isKnownFor: row.seizes,
+        })
+      : null,
   odometerUnit: row.odometerUnit,
   odometerKm: row.odometerKm,
   odometerOn: row.odometerOn,
@@ -201,6 +216,16 @@ const toItem = (row: DueRow): DueItem => ({
       ? null
       : { id: row.openWorkOrderId, number: row.openWorkOrderNumber ?? 0, plannedOn: row.plannedOn },
 });
+
+/** By its rate from today on: what is past has no figure to wait for. */
+function dueAtDashKm(
+  { binds, dueP50, odometerNowKm, rateKmPerDay, dashBehindKm }: DueRow,
+  today: PlainDate,
+): Km | null {
+  if (binds !== 'distance' || dueP50 === null || dueP50 <= today || odometerNowKm === null || rateKmPerDay === null)
+    return null;
+  return Math.round(odometerNowKm + rateKmPerDay * daysBetween(today, dueP50) - dashBehindKm);
+}
 
 function rateOf(row: DueRow): DueItem['rate'] {
   if (row.rateKmPerDay === null) return null;

@@ -1,16 +1,18 @@
 import { dayNumber, fromDayNumber, type PlainDate } from '@/core/calendar/plain-date';
 import { type Fitment, matcher, type QuestionKey } from '@/core/catalogue/match';
 import type { Certainty, SiteClock } from '@/core/due/due';
+import { mayGrowFast } from '@/core/due/seizing-risk';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { type SiteKey, siteId } from '@/core/engine/model';
 import { allPlaces } from '@/core/engine/places';
 import type { Component } from '@/core/engine/quantities';
 import { type HourReading, hourMeter, hoursOn } from '@/core/odometer/engine-hours';
 import { ownRateOfFew } from '@/core/odometer/use-rate';
-import { dueShare, kmPerHour } from '@/core/policy/apply';
+import { dueShare, kmPerHour, seizingShare } from '@/core/policy/apply';
 import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId } from '@/core/shared/kinds';
+import type { Head } from '@/core/torque/plan';
 import { TASK_COMPONENTS } from '@/core/work/task';
 import type { Tx } from '@/db/client';
 import { lockFleet } from '@/db/locks';
@@ -126,6 +128,7 @@ export function odometerOf({ readings, suspects: suspectReadings }: RecentReadin
 /** What holds for the whole fleet: the catalogue and the policies. */
 interface Known {
   readonly layouts: ReadonlyMap<string, Layout>;
+  readonly heads: ReadonlyMap<string, Head>;
   readonly fitmentOf: ReadonlyMap<Component, (vehicle: Vehicle) => Fitment<ComponentSheet>>;
   readonly choices: Awaited<ReturnType<typeof loadPolicyChoices>>;
   readonly ceilings: Ceilings;
@@ -139,6 +142,7 @@ async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate, of: readonl
   const sheets = groupBy(await loadSheets(tx, fleetId, today, familyIds && { familyIds }), (sheet) => sheet.component);
   return {
     layouts: new Map(families.map((family) => [family.id, layoutOf(family.model)])),
+    heads: new Map(families.map((family) => [family.id, family.headMaterial])),
     fitmentOf: new Map(
       TASK_COMPONENTS.map((component) => [
         component,
@@ -159,7 +163,7 @@ function componentsOf(
   layout: Layout,
   { fitted, hours }: { readonly fitted: readonly Fitted[]; readonly hours: readonly HourReading[] },
   choices: readonly PolicyChoice[],
-  { fitmentOf, ceilings }: Known,
+  { fitmentOf, ceilings, heads }: Known,
 ): readonly ComponentInputs[] {
   const byComponent = groupBy(fitted, (row) => row.component);
   return [...fitmentOf].flatMap(([component, fitmentFor]): ComponentInputs[] => {
@@ -168,6 +172,7 @@ function componentsOf(
     const fitment = fitmentFor(vehicle);
     if (component !== 'plug' && fitment.kind === 'no-spec') return [];
     const sheet = fitment.kind === 'match' ? fitment.spec : null;
+    const clocks = distinctClocks(vehicle, places, byComponent.get(component) ?? [], hours);
     return [
       {
         component,
@@ -177,11 +182,24 @@ function componentsOf(
         ...distanceLimit(vehicle, sheet, ceilings),
         limitMonths: sheet?.intervalMonths ?? null,
         // Early change is of plugs: their wear is what it hedges.
-        limitShare: component === 'plug' ? dueShare(optionInForce('interval', choices)) : 1,
-        clocks: distinctClocks(vehicle, places, byComponent.get(component) ?? [], hours),
+        limitShare: component === 'plug' ? plugShare(choices, clocks, heads.get(vehicle.engineFamilyId), sheet) : 1,
+        clocks,
       },
     ];
   });
+}
+
+/** Of the full interval: earlier by the option, or where they were never out and may grow fast. */
+function plugShare(
+  choices: readonly PolicyChoice[],
+  clocks: readonly SiteClock[],
+  head: Head | undefined,
+  sheet: ComponentSheet | null,
+): number {
+  const fittedKm = Math.min(...clocks.map(({ installed }) => installed.km));
+  const fast = head !== undefined && mayGrowFast({ fittedKm, head, shell: sheet?.part.shell ?? null });
+  const share = dueShare(optionInForce('interval', choices));
+  return fast ? Math.min(share, seizingShare(optionInForce('seizing_risk', choices))) : share;
 }
 
 /** The least of the sheet's interval for its duty and the shop's ceiling for its electrode. */

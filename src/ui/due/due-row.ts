@@ -1,10 +1,12 @@
 import { addDays } from '@/core/calendar/plain-date';
 import type { DueItem, OtherDue } from '@/core/due/due-item';
 import { WINDOW_DAYS } from '@/core/due/vehicle-due';
+import type { Km } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
+import { fromSi } from '@/core/units/unit';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
-import { bindingText, STATE_WORDS, sinceText, sureText } from '@/text/due-words';
-import { dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
+import { bindingText, STATE_WORDS, seizingText, sinceText, sureText } from '@/text/due-words';
+import { countText, dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
 
 /** Columns that can be left out; vehicle and due date always stand. */
 export const DUE_COLUMNS = ['life', 'pressure', 'depot', 'limit', 'odometer', 'sure', 'order'] as const;
@@ -64,7 +66,7 @@ export function dueRow(
     assumed,
     life: lifeWords(item.lifeUsed, assumed),
     what: COMPONENT_WORDS[item.component],
-    also: alsoText(item),
+    also: [item.seizing && seizingText(item.seizing, system), alsoText(item)].filter(Boolean).join('; '),
     state: STATE_WORDS[item.state],
     urgent: item.state === 'past' || item.state === 'soon',
     due: dueText(item, system),
@@ -107,13 +109,20 @@ function alsoText({ others, due }: DueItem): string {
     .join('; ');
 }
 
-function dueText({ state, component, fittedOn, fittedKm, odometerNowKm, due }: DueItem, system: UnitSystem): string {
+function dueText(
+  { state, component, fittedOn, fittedKm, odometerNowKm, due, dueAtDashKm, odometerUnit }: DueItem,
+  system: UnitSystem,
+): string {
   if (state === 'inspect') return 'nothing recorded: look first';
   if (!due && state === 'no-date' && component !== 'plug')
     return `changed on failure; ${sinceText({ fittedOn, fittedKm, odometerNowKm }, system)}`;
   if (!due) return '';
-  return `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}`;
+  const dash = dueAtDashKm === null ? '' : `, at ${dashText(dueAtDashKm, odometerUnit)}`;
+  return `${dateText(due.p50)}${due.p10 === due.p90 ? '' : ` (${spanText(due.p10, due.p90)})`}${dash}`;
 }
+
+/** As its own dash will show it, whatever the reader's unit. */
+const dashText = (km: Km, unit: 'km' | 'mi'): string => `${countText(Math.round(fromSi(km, unit)))} ${unit}`;
 
 /** An assumed history that says “three times over” says only that nobody knows. */
 function lifeWords(lifeUsed: number | null, assumed: boolean): string {

@@ -34,6 +34,8 @@ export const toDueItem = (item: DueItem): z.output<typeof dueItem> => ({
   history: item.certainty,
   fitted_on: item.fittedOn,
   fitted_km: item.fittedKm,
+  due_at_dash_km: item.dueAtDashKm,
+  may_be_seized: item.seizing !== null,
   due: item.due,
   others: item.others.map(({ component, state, lifeUsed, due }) => ({ component, state, life_used: lifeUsed, due })),
   pressure_per_week: item.pressure,
