@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { Candidate } from '@/core/catalogue/match';
 import { standardCoils } from '@/core/engine/coils';
 import type { Bank, EngineModel } from '@/core/engine/model';
@@ -130,6 +131,18 @@ export async function loadSupersessions(q: Querier, fleetId: FleetId) {
   return q
     .select()
     .from(supersessions)
+    .where(eq(supersessions.fleetId, fleetId))
+    .orderBy(asc(supersessions.createdAt), asc(supersessions.id));
+}
+
+/** The same between part number keys. */
+export async function loadEdges(q: Querier, fleetId: FleetId) {
+  const [from, to] = [alias(parts, 'from_part'), alias(parts, 'to_part')];
+  return q
+    .select({ from: from.numberKey, to: to.numberKey, kind: supersessions.kind, note: supersessions.note })
+    .from(supersessions)
+    .innerJoin(from, eq(from.id, supersessions.fromPartId))
+    .innerJoin(to, eq(to.id, supersessions.toPartId))
     .where(eq(supersessions.fleetId, fleetId))
     .orderBy(asc(supersessions.createdAt), asc(supersessions.id));
 }

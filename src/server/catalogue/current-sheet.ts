@@ -1,8 +1,9 @@
 import type { FleetId, SpecSheetId, TaskId } from '@/core/shared/kinds';
 import { PART_WORDS } from '@/core/work/say-places';
 import type { Querier } from '@/db/client';
-import type { TaskRow, WorkOrderRow } from '@/db/queries/work-orders';
-import { fitmentFor, fitmentOf } from './fitment-of';
+import { loadSheets } from '@/db/queries/catalogue';
+import type { TaskRow } from '@/db/queries/work-orders';
+import { fitmentFor, type VehicleFitment } from './fitment-of';
 
 /** A task that works by another sheet than the one that is in force. */
 interface ChangedSheet {
@@ -18,15 +19,15 @@ export async function changedSheets(
   q: Querier,
   fleetId: FleetId,
   today: string,
-  { vehicleId }: Pick<WorkOrderRow, 'vehicleId'>,
+  { vehicle, family }: Pick<VehicleFitment, 'vehicle' | 'family'>,
   tasks: readonly TaskRow[],
 ): Promise<readonly ChangedSheet[]> {
-  const found = await fitmentOf(q, fleetId, today, vehicleId);
+  const sheets = await loadSheets(q, fleetId, today, { familyIds: [family.id] });
   return tasks.flatMap(({ id: taskId, component, specSheetId: from }): readonly ChangedSheet[] => {
     if (from === null) return [];
     const what = component === 'plug' ? '' : ` for the ${PART_WORDS[component]}`;
-    const fitment = found ? fitmentFor(found, component).fitment : null;
-    if (fitment?.kind !== 'match') {
+    const { fitment } = fitmentFor({ vehicle, family, sheets }, component);
+    if (fitment.kind !== 'match') {
       const changed = `No sheet${what} has a firm match for this vehicle any more. Resolve it on the vehicle’s page.`;
       return [{ taskId, from, to: null, changed }];
     }

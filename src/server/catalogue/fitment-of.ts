@@ -10,6 +10,7 @@ import {
   type ComponentSheet,
   type EngineFamily,
   isPlugSheet,
+  loadEdges,
   loadFamilies,
   loadParts,
   loadSheets,
@@ -76,6 +77,11 @@ export async function loadGraph(q: Querier, fleetId: FleetId) {
     })),
   );
   return { graph, parts, byKey: new Map(parts.map((part) => [part.numberKey, part])), rows };
+}
+
+/** The supersessions alone, by part number key: what decides which number may go in. */
+export async function loadNumbers(q: Querier, fleetId: FleetId): Promise<SupersessionGraph> {
+  return new SupersessionGraph(await loadEdges(q, fleetId));
 }
 
 /** The gap of a sheet, with the precision in which it is written. */

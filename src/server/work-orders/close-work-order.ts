@@ -55,7 +55,7 @@ export const closeWorkOrder = useCase({
       if (!state) return notFound('work order');
       const findings = await findingsOf(tx, state);
       const tasks = state.tasks.map(({ row }) => row);
-      const sheet = await sheetChange(tx, actor.fleetId, deps.today(), order, tasks);
+      const sheet = await sheetChange(tx, actor.fleetId, deps.today(), state, tasks);
       const blockers = await blockersOf(tx, state, findings, sheet);
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
       const times = (await loadTimes(tx, order.id)).map(({ time }) => time);

@@ -20,7 +20,7 @@ export const handOver = useCase({
       const state = await loadFloorState(tx, order, deps.today());
       if (!state) return notFound('work order');
       const tasks = state.tasks.map(({ row }) => row);
-      const sheet = await sheetChange(tx, actor.fleetId, deps.today(), order, tasks);
+      const sheet = await sheetChange(tx, actor.fleetId, deps.today(), state, tasks);
       // A finding that stops the work is for the supervisor, who sees it next: here none is asked.
       const blockers = await blockersOf(tx, state, [], sheet);
       if (blockers.length > 0) return fail('conflict', `This order is not done yet. ${blockers.join(' ')}`);

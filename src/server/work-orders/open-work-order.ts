@@ -61,7 +61,7 @@ export const openWorkOrder = useCase({
         if (waits) return waits;
         const order = await insertOrder(deps, tx, actor, { vehicleId, otherWork: others.value });
         await putTasks(tx, actor, order, plans.value, why);
-        await syncNow(deps, tx, order, false);
+        await syncNow(deps, tx, order, false, found);
         await writeAudit(tx, actor, {
           action: 'open',
           entity: 'work-order',
@@ -116,8 +116,14 @@ export async function insertOrder(
 }
 
 /** Brings the procedure of an order to its tasks as they are now. */
-export async function syncNow(deps: Deps, tx: Tx, order: WorkOrderRow, reopen: boolean): Promise<void> {
-  const state = await loadFloorState(tx, order, deps.today());
+export async function syncNow(
+  deps: Deps,
+  tx: Tx,
+  order: WorkOrderRow,
+  reopen: boolean,
+  known?: VehicleFitment,
+): Promise<void> {
+  const state = await loadFloorState(tx, order, deps.today(), known);
   if (!state) throw new Error('the work order has no vehicle');
   await syncProcedure(tx, state, { reopen });
 }

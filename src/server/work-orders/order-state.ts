@@ -35,7 +35,7 @@ import {
   type WorkOrderRow,
 } from '@/db/queries/work-orders';
 import { dueInputs } from '@/db/schema';
-import { loadGraph } from '../catalogue/fitment-of';
+import { loadNumbers } from '../catalogue/fitment-of';
 import { placeFields, placeModelOf, targetOf } from './place-record';
 import { rulesOf } from './task-rules';
 
@@ -95,13 +95,22 @@ async function outgoingOf(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<
   );
 }
 
-/** An order with all that decides at the vehicle; null where its vehicle or a sheet is gone. */
-export async function loadFloorState(q: Querier, order: WorkOrderRow, today: string): Promise<FloorState | null> {
+/**
+ * An order with all that decides at the vehicle; null where its vehicle or a sheet is gone.
+ *
+ * @param known its vehicle and engine, where they are at hand
+ */
+export async function loadFloorState(
+  q: Querier,
+  order: WorkOrderRow,
+  today: string,
+  known?: Pick<FloorState, 'vehicle' | 'family'>,
+): Promise<FloorState | null> {
   const { fleetId } = order;
-  const [vehicle] = await loadVehicleKeys(q, fleetId, [order.vehicleId]);
-  const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];
-  if (!vehicle || !family) return null;
-  const { graph } = await loadGraph(q, fleetId);
+  const whose = known ?? (await loadWhose(q, order));
+  if (!whose) return null;
+  const { vehicle, family } = whose;
+  const graph = await loadNumbers(q, fleetId);
   const choices = choicesFor(await loadPolicyChoices(q, fleetId), vehicle);
   const tasks = await taskStates(q, order, today, { family, choices, graph });
   if (!tasks) return null;
@@ -124,6 +133,15 @@ export async function loadFloorState(q: Querier, order: WorkOrderRow, today: str
     codes: await loadCodes(q, order.id),
     followUps: (await loadFollowUps(q, fleetId, { workOrderId: order.id })).length,
   };
+}
+
+async function loadWhose(
+  q: Querier,
+  { fleetId, vehicleId }: WorkOrderRow,
+): Promise<Pick<FloorState, 'vehicle' | 'family'> | null> {
+  const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
+  const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];
+  return vehicle && family ? { vehicle, family } : null;
 }
 
 async function taskStates(

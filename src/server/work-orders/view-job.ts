@@ -48,7 +48,7 @@ export const viewFloor = useCase({
     const before = await previousSet(deps.db, order);
     const live = isLive(order);
     const tasks = state.tasks.map(({ row }) => row);
-    const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), order, tasks) : null;
+    const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), state, tasks) : null;
     return ok({
       orderId: id,
       orderNumber: order.number,

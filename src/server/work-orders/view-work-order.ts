@@ -49,7 +49,7 @@ export const viewWorkOrder = useCase({
     const findings = await findingsOf(deps.db, state);
     const live = isLive(order);
     const rows = state.tasks.map(({ row: own }) => own);
-    const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), order, rows) : null;
+    const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), state, rows) : null;
     const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];
     const [waits, times] = await Promise.all([
       loadWaits(deps.db, actor.fleetId, { workOrderId: id }),
