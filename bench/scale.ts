@@ -118,6 +118,7 @@ const filters = DUE_SORTS.flatMap((sort) => [
   { sort, state: 'past' },
   { sort, search: 'g12' },
   { sort, group: 'clinic vans', minLife: 0.5 },
+  { sort, component: 'coil' },
 ]);
 const due: number[] = [];
 for (let i = 0; i < 5 * filters.length; i++) {

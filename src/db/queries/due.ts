@@ -35,7 +35,7 @@ function conditions(fleetId: FleetId, query: DueQuery): SQL | undefined {
     query.depot ? eq(dueStatus.depot, query.depot) : undefined,
     query.group ? eq(dueStatus.dutyGroup, query.group) : undefined,
     query.state ? eq(dueStatus.state, query.state) : undefined,
-    search ? inArray(dueStatus.vehicleId, foundBy(fleetId, search)) : undefined,
+    search ? sql`${dueStatus.vehicleId} = any(${foundBy(fleetId, search)})` : undefined,
     query.before ? lte(dueStatus.dueP50, query.before) : undefined,
     query.minLife === undefined ? undefined : gte(dueStatus.lifeUsed, query.minLife),
     query.minPressure === undefined ? undefined : gte(pressureIn(query), query.minPressure),
@@ -47,9 +47,9 @@ function conditions(fleetId: FleetId, query: DueQuery): SQL | undefined {
 const pressureIn = ({ component }: Pick<DueQuery, 'component'>) =>
   component ? dueStatus.pressure : dueStatus.vehiclePressure;
 
-/** Vehicles with this in their number or name. A change of a vehicle is rare, of its due status frequent: it is looked up there. */
+/** Vehicles with this in their number or name. A change of a vehicle is rare, of its due status frequent: it is looked up there, once. */
 const foundBy = (fleetId: FleetId, search: string): SQL =>
-  sql`(select ${vehicles.id} from ${vehicles} where ${vehicles.fleetId} = ${fleetId} and lower(${vehicles.unitNumber} || ' ' || ${vehicles.name}) like ${`%${literally(search)}%`})`;
+  sql`array(select ${vehicles.id} from ${vehicles} where ${vehicles.fleetId} = ${fleetId} and lower(${vehicles.unitNumber} || ' ' || ${vehicles.name}) like ${`%${literally(search)}%`})`;
 
 /** What is highest or soonest first, ties by unit; on request the whole list the other way round, as an index is read backwards. */
 function order({ sort, component, descending: turned = false }: DueQuery): readonly SQL[] {
@@ -66,24 +66,30 @@ function order({ sort, component, descending: turned = false }: DueQuery): reado
   return [first[sort], turned ? desc(dueStatus.unitOrder) : asc(dueStatus.unitOrder)];
 }
 
-/** The vehicles of a page, in order. */
+/**
+ * The vehicles of a page, in order, and how many fit in all where that is asked for: one look at the rows tells both.
+ *
+ * @param isCounted without it `found` is null, and an index may end the search with the page
+ */
 export async function loadDueIds(
   q: Querier,
   fleetId: FleetId,
   query: DueQuery,
-  page?: { readonly from: number; readonly limit: number },
-): Promise<readonly string[]> {
+  { page, isCounted }: { page: { readonly from: number; readonly limit: number } | undefined; isCounted: boolean },
+): Promise<{ readonly ids: readonly string[]; readonly found: number | null }> {
   const all = q
-    .select({ id: dueStatus.vehicleId })
+    .select({ id: dueStatus.vehicleId, found: isCounted ? sql<number>`(count(*) over ())::int` : sql<null>`null` })
     .from(dueStatus)
     .where(conditions(fleetId, query))
     .orderBy(...order(query))
     .$dynamic();
   const rows = await (page ? all.limit(page.limit).offset(page.from) : all);
-  return rows.map((row) => row.id);
+  const past = isCounted && rows.length === 0 && (page?.from ?? 0) > 0;
+  const found = past ? await countDue(q, fleetId, query) : (rows[0]?.found ?? (isCounted ? 0 : null));
+  return { ids: rows.map((row) => row.id), found };
 }
 
-export async function countDue(q: Querier, fleetId: FleetId, query: DueQuery): Promise<number> {
+async function countDue(q: Querier, fleetId: FleetId, query: DueQuery): Promise<number> {
   const [row] = await q.select({ n: count() }).from(dueStatus).where(conditions(fleetId, query));
   return row?.n ?? 0;
 }

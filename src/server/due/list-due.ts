@@ -18,7 +18,6 @@ import { loadFleetBackTest } from '@/db/queries/back-tests';
 import {
   countByPlace,
   countComponentByPlace,
-  countDue,
   type DueRow,
   loadDueComponents,
   loadDueIds,
@@ -77,10 +76,9 @@ export const listDue = useCase({
     const { db } = deps;
     await ensureDueStatus(db, actor.fleetId, deps.today());
     const { component } = filter;
-    const [places, counted, ids, tested, components] = await Promise.all([
+    const [places, { ids, found: counted }, tested, components] = await Promise.all([
       component ? countComponentByPlace(db, actor.fleetId, component) : countByPlace(db, actor.fleetId),
-      countedByPlace(filter) ? null : countDue(db, actor.fleetId, filter),
-      loadDueIds(db, actor.fleetId, filter, page),
+      loadDueIds(db, actor.fleetId, filter, { page, isCounted: !countedByPlace(filter) }),
       loadFleetBackTest(db, actor.fleetId),
       loadDueComponents(db, actor.fleetId),
     ]);

@@ -1,0 +1,3 @@
+CREATE INDEX "due_status_of_component_by_place" ON "due_status" USING btree ("fleet_id","component","depot","duty_group","state");--> statement-breakpoint
+CREATE INDEX "due_status_of_component_by_due" ON "due_status" USING btree ("fleet_id","component","due_p_50","unit_order");--> statement-breakpoint
+CREATE INDEX "due_status_of_component_by_pressure" ON "due_status" USING btree ("fleet_id","component","pressure" desc nulls last,"unit_order");
