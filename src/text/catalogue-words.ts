@@ -2,8 +2,11 @@ import type { ReleaseBlocker } from '@/core/catalogue/match';
 import type { Mixing } from '@/core/catalogue/supersession';
 import type { AccessClass } from '@/core/engine/access';
 import type { Ignition } from '@/core/engine/model';
+import type { OtherWork } from '@/core/engine/other-work';
 import type { Component } from '@/core/engine/quantities';
 import type { PolicyScope } from '@/core/policy/policies';
+import type { UnitSystem } from '@/core/units/person-units';
+import { distanceText } from './format';
 
 export const COMPONENT_WORDS: Readonly<Record<Component, string>> = {
   plug: 'Spark plugs',
@@ -65,3 +68,9 @@ export const resistorWords = (resistor: boolean | null): string | null => {
   if (resistor === null) return null;
   return resistor ? 'with' : 'without';
 };
+
+/** Other work of an engine: "air filter every 40,000 km or 24 months, 10 min; behind the front bank". */
+export function otherWorkWords({ what, everyKm, everyMonths, minutes, behind }: OtherWork, system: UnitSystem): string {
+  const every = [everyKm !== null && distanceText(everyKm, system), everyMonths !== null && `${everyMonths} months`];
+  return `${what} every ${every.filter(Boolean).join(' or ')}, ${minutes} min${behind === null || behind === 'only' ? '' : `; behind the ${behind} bank`}`;
+}

@@ -100,7 +100,9 @@ function dueNow({ today, layout, components, options }: ProposalInput): readonly
       one.state === 'past' || one === first || (one.due !== null && daysBetween(from, one.due) <= WINDOW_DAYS);
     if (!isWanted || one.state === 'no-date' || one.certainty === 'assumed') return [];
     const reason = { kind: 'due', state: one.state, on: one.due } as const;
-    return [{ action: 'replace', component: one.component, places: 'all', why: 'due', reason, isTaken: true }];
+    // What binds first is shown at any rate; far from its day it is left unless a person takes it.
+    const isTaken = one.state !== 'later' || (one.due !== null && daysBetween(today, one.due) <= WINDOW_DAYS);
+    return [{ action: 'replace', component: one.component, places: 'all', why: 'due', reason, isTaken }];
   });
 }
 

@@ -122,15 +122,15 @@ function Cylinders(props: PartProps) {
         {!single && <Select {...props} at="bank_2_place" label="Its place" values={BANK_PLACES} />}
         <Text {...props} at="firing_order" label="Firing order" hint="each cylinder once" />
         <Select {...props} at="plugs_per_cylinder" label="Plugs a cylinder" values={['1', '2']} />
-        {props.fields.plugs_per_cylinder === '2' && (
-          <Text
-            {...props}
-            at="hole_order"
-            label="Holes in a row, as they lie"
-            hint="1A 3A 1B 3B | 2A 4A 2B 4B; empty: A and B side by side"
-          />
-        )}
       </Grid>
+      {props.fields.plugs_per_cylinder === '2' && (
+        <Text
+          {...props}
+          at="hole_order"
+          label="Holes in a row"
+          hint="as they lie: 1A 3A 1B 3B | 2A 4A 2B 4B; empty: A and B side by side"
+        />
+      )}
     </Section>
   );
 }

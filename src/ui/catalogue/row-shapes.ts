@@ -62,7 +62,7 @@ export const WEAK_POINTS: RowShape = {
 
 /** Its interval, minutes and bank stay one text: "40000 km, 24 months, 10 min, front bank". */
 export const OTHER_WORK: RowShape = {
-  one: 'piece of other work',
+  one: 'belt, filter or fluid',
   columns: [
     { key: 'what', label: 'What', share: 2 },
     { key: 'when', label: 'Every 40000 km, 24 months; 10 min; behind', share: 3 },

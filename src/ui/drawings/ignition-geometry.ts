@@ -116,13 +116,15 @@ function withOwnCoils(layout: Layout, at: ReadonlyMap<string, Point>): IgnitionS
       const from = transverse
         ? { x: centre.x + aside, y: centre.y - out * halfHeight }
         : { x: centre.x - out * halfWidth, y: centre.y + aside };
-      const to = transverse
-        ? { x: plug.x, y: plug.y + out * SITE_RADIUS }
-        : { x: plug.x, y: plug.y + (aside <= 0 ? -1 : 1) * SITE_RADIUS };
+      const inARow = Boolean(layout.model.holes);
+      const beside = { x: plug.x + out * SITE_RADIUS, y: plug.y };
+      const past = { x: plug.x, y: plug.y + (aside <= 0 ? -1 : 1) * SITE_RADIUS };
+      const sideways = inARow ? beside : past;
+      const to = transverse ? { x: plug.x, y: plug.y + out * SITE_RADIUS } : sideways;
       const leave = transverse ? { x: from.x, y: from.y - out * 14 } : { x: from.x - out * 30, y: from.y + aside };
       const arrive = transverse
         ? { x: to.x, y: to.y + out * 20 }
-        : { x: to.x + out * 24, y: to.y + (aside <= 0 ? -14 : 14) };
+        : { x: to.x + out * (inARow ? 34 : 24), y: to.y + (inARow ? 0 : Math.sign(aside || -1) * 14) };
       return [{ name: siteId(site), from, leave, arrive, to }];
     });
     return { shape, leads };

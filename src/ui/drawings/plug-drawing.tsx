@@ -106,6 +106,25 @@ function Body({ seen }: { seen: Seen }) {
       )}
       <path d="M40 47h40l3 7v12l-3 6H40l-3-6V54Z" fill={STEEL} />
       <path d="M50 47v25M70 47v25" />
+      <InTheWell seen={seen} />
+    </>
+  );
+}
+
+/** What stands or lies round the hexagon. */
+function InTheWell({ seen }: { seen: Seen }) {
+  const pools = [
+    ['water in well', '#6FA3BD'],
+    ['coolant in well', '#6E9A6A'],
+  ] as const;
+  return (
+    <>
+      {pools.map(
+        ([word, fill]) =>
+          has(seen, word) && <path key={word} d="M26 62q34 8 68 0v13H26Z" fill={fill} opacity="0.75" stroke="none" />,
+      )}
+      {has(seen, 'debris in well') &&
+        [28, 34, 83, 89, 94].map((x, i) => <circle key={x} cx={x} cy={i % 2 === 0 ? 74 : 69} r="3" fill="#4A4038" />)}
     </>
   );
 }

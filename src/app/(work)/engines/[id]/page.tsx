@@ -5,14 +5,13 @@ import { tighteningOrder } from '@/core/engine/access';
 import { coilOf, companions, terminalOf } from '@/core/engine/coils';
 import { neighbours, siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
-import { otherWorkText } from '@/core/engine/other-work';
 import { restingText } from '@/core/engine/resting';
 import type { UnitSystem } from '@/core/units/person-units';
 import { towerMap } from '@/core/wiring/firing-map';
 import { may } from '@/server/access';
 import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
-import { ACCESS_WORDS, COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
+import { ACCESS_WORDS, COMPONENT_WORDS, IGNITION_WORDS, otherWorkWords } from '@/text/catalogue-words';
 import { NONE, torqueText } from '@/text/format';
 import { OtherSheets } from '@/ui/catalogue/other-sheets';
 import { type CheckForm, SheetsSideBySide } from '@/ui/catalogue/sheets-side-by-side';
@@ -70,7 +69,7 @@ export default page(async function EnginePage({ params }: Props) {
           />
         </Section>
         <Box minW="0">
-          <EngineFacts view={view} />
+          <EngineFacts view={view} system={actor.unitSystem} />
           <WeakPoints view={view} />
         </Box>
       </Grid>
@@ -103,7 +102,7 @@ export default page(async function EnginePage({ params }: Props) {
   );
 });
 
-function EngineFacts({ view: { family, layout } }: { view: EngineView }) {
+function EngineFacts({ view: { family, layout }, system }: { view: EngineView; system: UnitSystem }) {
   const { model } = layout;
   const banks = model.banks.map((bank, i) => {
     const access = family.access?.[i];
@@ -143,7 +142,12 @@ function EngineFacts({ view: { family, layout } }: { view: EngineView }) {
             ? [['Fasteners', <Lines key="fasteners" lines={family.fasteners.map(fastenerText)} />] as const]
             : []),
           ...(family.otherWork.length > 0
-            ? [['Other work', <Lines key="other" lines={otherWorkText(family.otherWork).split(' | ')} />] as const]
+            ? [
+                [
+                  'Other work',
+                  <Lines key="other" lines={family.otherWork.map((one) => otherWorkWords(one, system))} />,
+                ] as const,
+              ]
             : []),
           ['Variants', family.variants.join(' or ') || 'none'],
           ...(family.resting.length > 0 ? [['Rest at part load', restingText(family.resting)] as const] : []),
