@@ -87,6 +87,18 @@ describe('a visit that is opened', () => {
     expect(said({ components: [facts({}), cap(300)] })).toEqual([['replace', 'plug', true, 'due']]);
   });
 
+  it('proposes what binds first long before its day, and takes neither that nor what comes with it', () => {
+    const plugs = facts({ state: 'later', due: addDays(TODAY, 700), lifeUsed: 0.2 });
+    const boots = facts({ component: 'boot', state: 'later', due: addDays(TODAY, 900), lifeUsed: 0.9 });
+    const coils = facts({ component: 'coil', state: 'no-date', due: null, lifeUsed: null });
+    const options = { ...input({}).options, coils_with_plugs: 'with_plugs' as const };
+    expect(said({ components: [plugs, boots, coils], options })).toEqual([
+      ['replace', 'plug', false, 'due'],
+      ['replace', 'boot', false, 'nearly_used'],
+      ['replace', 'coil', false, 'policy'],
+    ]);
+  });
+
   it('takes what is nearly used while the cover is open', () => {
     const boots = facts({ component: 'boot', state: 'later', due: addDays(TODAY, 400), lifeUsed: 0.9 });
     expect(said({ components: [facts({}), boots] })).toContainEqual(['replace', 'boot', true, 'nearly_used']);

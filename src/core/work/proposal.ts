@@ -93,6 +93,8 @@ function dueNow({ today, layout, components, options }: ProposalInput): readonly
   const sorted = [...components].sort(compareDue);
   const first = sorted.find(({ state }) => state !== 'no-match' && state !== 'no-date');
   const from = first?.due && first.due > today ? first.due : today;
+  // What binds first is shown at any rate; far from its day it is left, unless a person takes it.
+  const isVisitDue = first?.state !== 'later' || daysBetween(today, from) <= WINDOW_DAYS;
   return sorted.flatMap((one): Wanted[] => {
     if (one.state === 'no-match' || one.state === 'no-odometer') return [];
     if (one.state === 'inspect' || (one.certainty === 'assumed' && one === first)) return [look(layout, one, options)];
@@ -100,9 +102,7 @@ function dueNow({ today, layout, components, options }: ProposalInput): readonly
       one.state === 'past' || one === first || (one.due !== null && daysBetween(from, one.due) <= WINDOW_DAYS);
     if (!isWanted || one.state === 'no-date' || one.certainty === 'assumed') return [];
     const reason = { kind: 'due', state: one.state, on: one.due } as const;
-    // What binds first is shown at any rate; far from its day it is left unless a person takes it.
-    const isTaken = one.state !== 'later' || (one.due !== null && daysBetween(today, one.due) <= WINDOW_DAYS);
-    return [{ action: 'replace', component: one.component, places: 'all', why: 'due', reason, isTaken }];
+    return [{ action: 'replace', component: one.component, places: 'all', why: 'due', reason, isTaken: isVisitDue }];
   });
 }
 
@@ -146,24 +146,32 @@ const nearlyUsed = ({ components }: ProposalInput, wanted: readonly Wanted[]): r
     : components.flatMap(({ component, lifeUsed, certainty }): Wanted[] => {
         if (has(wanted, component) || certainty === 'assumed' || lifeUsed === null || lifeUsed < NEARLY_USED) return [];
         const reason = { kind: 'nearly_used', lifeUsed } as const;
-        return [{ action: 'replace', component, places: 'all', why: 'with_other_work', reason, isTaken: true }];
+        const isTaken = wanted.some((one) => one.isTaken);
+        return [{ action: 'replace', component, places: 'all', why: 'with_other_work', reason, isTaken }];
       });
 
 /** Coils and leads that come off to get at the plugs. */
 function byPolicy(input: ProposalInput, wanted: readonly Wanted[]): readonly Wanted[] {
-  const plugs = wanted.some(({ component, action }) => component === 'plug' && action === 'replace');
+  const plugs = wanted.find(({ component, action }) => component === 'plug' && action === 'replace');
   if (!plugs) return [];
+  // They come with the plugs, or not at all.
   const all = { action: 'replace', places: 'all', why: 'with_other_work' } as const;
   return input.components.flatMap(({ component, state }): Wanted[] => {
     if (wanted.some((one) => one.component === component && one.action === 'replace') || state === 'no-match')
       return [];
     if (component === 'lead_set' && input.options.leads_with_plugs === 'always')
       return [
-        { ...all, component, reason: { kind: 'policy', policy: 'leads_with_plugs', advice: null }, isTaken: true },
+        {
+          ...all,
+          component,
+          reason: { kind: 'policy', policy: 'leads_with_plugs', advice: null },
+          isTaken: plugs.isTaken,
+        },
       ];
     if (!isCoil(component) || input.options.coils_with_plugs === 'on_failure') return [];
     const advice = coilAdvice(input, component);
-    const isTaken = input.options.coils_with_plugs === 'with_plugs' || advice?.advice === 'all';
+    const isWanted = input.options.coils_with_plugs === 'with_plugs' || advice?.advice === 'all';
+    const isTaken = isWanted && plugs.isTaken;
     return [{ ...all, component, reason: { kind: 'policy', policy: 'coils_with_plugs', advice }, isTaken }];
   });
 }
