@@ -3,6 +3,7 @@ import { AUDIT_ACTIONS, type AuditAction } from '@/core/shared/audit';
 const WORK_ORDER_WORDS: Readonly<Record<AuditAction<'work-order'>, string>> = {
   open: 'opened it',
   record: 'recorded',
+  'approve part': 'let another part in:',
   'add other work': 'put on besides the ignition:',
   'add tasks': 'put on:',
   'take off task': 'took off:',

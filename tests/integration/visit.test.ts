@@ -6,6 +6,7 @@ import { plugRulesOf } from '../../src/core/work/order-model';
 import { fittedComponents, taskPlaces, workOrderSteps } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
+import { approvePart } from '../../src/server/work-orders/approve-part';
 import { addTasks, splitVisit, takeOffTask } from '../../src/server/work-orders/change-tasks';
 import {
   cancelWorkOrder,
@@ -299,6 +300,43 @@ describe('tasks that come and go', () => {
     // The place is free again.
     value(await addTasks(w.deps, actor, { workOrderId: id, tasks: [task({ component: 'coil', places: ['2'] })] }));
     value(await cancelWorkOrder(w.deps, actor, { workOrderId: id, reason: 'to try' }));
+  });
+});
+
+describe('another part than the sheet names', () => {
+  const approve = (over: object) => approvePart(w.deps, actor, over as never);
+
+  it('goes in where a supervisor lets it in, with who and why, and is never mixed with the sheet’s own', async () => {
+    const id = value(await open('102', { component: 'plug' })).workOrderId;
+    const { tasks } = await view(id);
+    const taskId = tasks[0]?.row.id ?? '';
+    const ask = { workOrderId: id, taskId, number: 'EM-4182', as: 'equivalent', reason: 'none of ours on the island' };
+    expect(await doPlace(id, 'site 1A', { newNumber: 'EM-4182' })).toContain('This engine takes');
+    expect(await approvePart(w.deps, inRole(actor, 'technician'), ask as never)).toMatchObject({
+      error: { kind: 'forbidden' },
+    });
+    expect(await approve({ ...ask, number: 'XX-1' })).toMatchObject({
+      error: { fields: { number: expect.stringContaining('catalogue') } },
+    });
+    expect(await approve({ ...ask, number: 'FS-4190' })).toMatchObject({
+      error: { message: expect.stringContaining('does not fit here') },
+    });
+    expect(await approve({ ...ask, number: 'NL-1804' })).toMatchObject({
+      error: { message: expect.stringContaining('goes nowhere here') },
+    });
+    value(await approve(ask));
+    expect((await view(id)).tasks[0]?.row.approved).toMatchObject([
+      { number: 'EM-4182', as: 'equivalent', by: actor.name },
+    ]);
+    expect(await doPlace(id, 'site 1A', { newNumber: 'em 4182' })).toBeNull();
+    expect(await doPlace(id, 'site 2A')).toContain('never mixed within one engine');
+    for (const site of ['2A', '3A', '4A'])
+      expect(await doPlace(id, `site ${site}`, { newNumber: 'EM-4182' })).toBeNull();
+    expect(await doSteps(w.deps, actor, id)).toEqual([]);
+    value(await close(id));
+    expect(new Set((await fitted('102', 'plug')).map(({ observedNumber }) => observedNumber))).toEqual(
+      new Set(['EM-4182', 'em 4182']),
+    );
   });
 });
 

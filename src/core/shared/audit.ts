@@ -44,6 +44,7 @@ export const AUDIT_ACTIONS = {
     'wait',
     'go on',
     'add other work',
+    'approve part',
     'add tasks',
     'take off task',
     'split',

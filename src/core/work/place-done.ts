@@ -215,7 +215,7 @@ function numberFault(
   const mixed =
     family.includes(key) && fitted.find((other) => !(own ?? [key]).includes(other) && family.includes(other));
   if (mixed)
-    return `${number} is a redesign of the ${what}s already fitted (${mixed}): the two are never mixed within one engine. Fit one kind throughout.`;
+    return `${number} is another design than the ${what}s already fitted (${mixed}): the two are never mixed within one engine. Fit one kind throughout.`;
   return own ? null : `This engine takes ${partNumber}. Do not fit another: set the ${what} aside and compare the box.`;
 }
 

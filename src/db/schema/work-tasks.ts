@@ -23,6 +23,16 @@ import { vehicles } from './fleet';
 import { workOrders } from './work';
 
 /** One action on one component at some places of a vehicle. */
+/** A part that may go in although the sheet names another. */
+export interface ApprovedPart {
+  readonly number: string;
+  /** equivalent: of another maker, the same for this engine; trial: to learn how it does. */
+  readonly as: 'equivalent' | 'trial';
+  readonly reason: string;
+  readonly by: string;
+  readonly on: string;
+}
+
 export const workTasks = pgTable(
   'work_tasks',
   {
@@ -40,6 +50,8 @@ export const workTasks = pgTable(
     findingKey: text(),
     /** In force when the task was put on; null: it is looked at or measured by none. */
     specSheetId: uuid().$type<SpecSheetId>(),
+    /** Parts other than the sheet's that a supervisor let in, with who and why. */
+    approved: jsonb().$type<ApprovedPart[]>().notNull().default([]),
     /** Why a supervisor released it under a sheet that is unchecked, expired or disputed. */
     releaseReason: text(),
     takenOffAt: instant(),

@@ -155,7 +155,7 @@ async function taskStates(
   const sheets = new Map((await loadSheets(q, order.fleetId, today, { ids })).map((sheet) => [sheet.id, sheet]));
   const states = rows.flatMap((row): TaskState[] => {
     const sheet = row.specSheetId === null ? null : (sheets.get(row.specSheetId) ?? null);
-    const rules = rulesOf(row.component, sheet, family, choices, graph);
+    const rules = rulesOf(row, sheet, family, choices, graph);
     return rules ? [{ row, sheet, rules }] : [];
   });
   return states.length === rows.length ? states : null;

@@ -8,20 +8,36 @@ import { leadWays } from '@/core/wiring/lead-ways';
 import type { PartRules, PlugRules, TaskRules } from '@/core/work/place-done';
 import type { TaskComponent } from '@/core/work/task';
 import { type ComponentSheet, type EngineFamily, isPlugSheet, type SpecSheet } from '@/db/queries/catalogue';
+import type { TaskRow } from '@/db/queries/work-orders';
 import { gapSpecOf } from '../catalogue/fitment-of';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 
 /** What a place of a task is measured by before it counts as done. Null: a plug without its sheet, by which nothing is done. */
 export function rulesOf(
-  component: TaskComponent,
+  { component, approved }: Pick<TaskRow, 'component' | 'approved'>,
   sheet: ComponentSheet | null,
   family: EngineFamily,
   choices: readonly PolicyChoice[],
   graph: SupersessionGraph,
 ): TaskRules | null {
-  if (component !== 'plug') return partRules(component, sheet, family, graph);
-  return sheet && isPlugSheet(sheet) ? plugRules(sheet, family, choices, graph) : null;
+  if (component !== 'plug') return withApproved(partRules(component, sheet, family, graph), approved, graph);
+  return sheet && isPlugSheet(sheet) ? withApproved(plugRules(sheet, family, choices, graph), approved, graph) : null;
+}
+
+/** What a supervisor let in goes in as well; it is never mixed with the sheet's own part. */
+function withApproved<R extends TaskRules>(
+  rules: R,
+  approved: readonly { readonly number: string }[],
+  graph: SupersessionGraph,
+): R {
+  if (approved.length === 0) return rules;
+  const others = approved.map(({ number }) => [...graph.sameParts(partKey(number))]);
+  return {
+    ...rules,
+    accepted: [...rules.accepted, ...others],
+    family: [...rules.family, ...rules.accepted.flat(), ...others.flat()],
+  };
 }
 
 function plugRules(

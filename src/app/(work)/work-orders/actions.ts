@@ -6,6 +6,7 @@ import { addFollowUp, finishFollowUp } from '@/server/findings/follow-up';
 import { judgeFinding } from '@/server/findings/judge-finding';
 import { gradePlug } from '@/server/findings/trainer';
 import { planWorkOrder, unplanWorkOrder } from '@/server/planning/plan-work-order';
+import { approvePart } from '@/server/work-orders/approve-part';
 import { addOtherWork, addTasks, splitVisit, takeOffTask } from '@/server/work-orders/change-tasks';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '@/server/work-orders/close-work-order';
 import { clearCodes, keepCodes } from '@/server/work-orders/codes';
@@ -37,6 +38,9 @@ export const addTaskAction = formAction(addTasks, {
 export const addOtherWorkAction = formAction(addOtherWork, {
   read: ({ workOrderId }, data) => ({ workOrderId, what: data.getAll('what') }),
   onDone: () => ({ message: 'It is on the order, as a step of closing.' }),
+});
+export const approvePartAction = formAction(approvePart, {
+  onDone: () => ({ message: 'It may go in. Its number is taken at the vehicle.' }),
 });
 export const takeOffTaskAction = formAction(takeOffTask);
 export const splitAction = formAction(splitVisit, {

@@ -1,13 +1,13 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { PLACE_STATE_WORDS, taskText, WHY_WORDS } from '@/text/task-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { Chips, TextField } from '@/ui/primitives/fields';
+import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { TaskFields } from '@/ui/work-orders/task-fields';
-import { addOtherWorkAction, addTaskAction, splitAction, takeOffTaskAction } from '../actions';
+import { addOtherWorkAction, addTaskAction, approvePartAction, splitAction, takeOffTaskAction } from '../actions';
 
 /** What is done on this visit and why, place by place; what is put on, taken off, or left for another day. */
 export function TasksSection({ view, actor, live }: { view: WorkOrderView; actor: Actor; live: boolean }) {
@@ -20,6 +20,11 @@ export function TasksSection({ view, actor, live }: { view: WorkOrderView; actor
             <td>
               <strong>{taskText(row.action, row.component, places.length)}</strong>{' '}
               {sheet && <Code>{sheet.part.number}</Code>}
+              {row.approved.map(({ number, as, reason, by }) => (
+                <Box key={number} color="soft" fontSize="sm">
+                  or <Code>{number}</Code> ({as === 'trial' ? 'on trial' : 'equivalent'}, {by}: {reason})
+                </Box>
+              ))}
             </td>
             <td>{whereText(places)}</td>
             <td>
@@ -49,6 +54,7 @@ export function TasksSection({ view, actor, live }: { view: WorkOrderView; actor
             <AddTask view={view} />
           </details>
           <OtherWork view={view} />
+          {may(actor, 'sign off work orders') && <ApprovePart view={view} />}
           <details>
             <summary>Leave part of it for another visit</summary>
             <Split view={view} />
@@ -126,6 +132,43 @@ function OtherWork({ view: { order, family } }: { view: WorkOrderView }) {
             many
           />
           <SubmitButton>Put it on</SubmitButton>
+        </ActionForm>
+      </Box>
+    </details>
+  );
+}
+
+/** A part that the sheet does not name, let in by a supervisor. */
+function ApprovePart({ view: { order, tasks } }: { view: WorkOrderView }) {
+  const own = tasks.filter(({ sheet }) => sheet !== null);
+  if (own.length === 0) return null;
+  return (
+    <details>
+      <summary>Let another part in</summary>
+      <Box mt="2" maxW="720px">
+        <ActionForm action={approvePartAction}>
+          <input type="hidden" name="workOrderId" value={order.id} />
+          <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
+            <SelectField
+              name="taskId"
+              label="For"
+              choices={own.map(({ row, places }) => ({
+                value: row.id,
+                label: taskText(row.action, row.component, places.length),
+              }))}
+            />
+            <TextField name="number" label="Part number" mono />
+            <SelectField
+              name="as"
+              label="As"
+              choices={[
+                { value: 'equivalent', label: 'equivalent of another maker' },
+                { value: 'trial', label: 'trial part' },
+              ]}
+            />
+            <TextField name="reason" label="Why" hint="it stays on record" />
+          </Grid>
+          <SubmitButton>Let it in</SubmitButton>
         </ActionForm>
       </Box>
     </details>

@@ -1,0 +1,1 @@
+ALTER TABLE "work_tasks" ADD COLUMN "approved" jsonb DEFAULT '[]'::jsonb NOT NULL;
