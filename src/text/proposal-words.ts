@@ -28,7 +28,13 @@ const COILS_OPTIONS: Readonly<Record<string, string>> = {
 export function reasonText(reason: ProposalReason, { coilsOption }: { readonly coilsOption: string }): string {
   switch (reason.kind) {
     case 'due':
-      return reason.on ? `${STATE_WORDS[reason.state]}: ${dateText(reason.on)}` : STATE_WORDS[reason.state];
+      return [
+        reason.on ? `${STATE_WORDS[reason.state]}: ${dateText(reason.on)}` : STATE_WORDS[reason.state],
+        reason.retires &&
+          `leaves the fleet ${dateText(reason.retires)}, before half of a new set is used: skip it, or let a cheaper plug in`,
+      ]
+        .filter(Boolean)
+        .join('; ');
     case 'assumed':
       return 'Nobody knows how old: looked at before anything is bought';
     case 'nearly_used':

@@ -59,6 +59,7 @@ const input = (over: Partial<ProposalInput>): ProposalInput => ({
   components: [facts({}), coil()],
   options: { coils_with_plugs: 'by_cost', leads_with_plugs: 'when_worn', inspection_sample: 'one' },
   money: { labourPerHour: 50, downtimePerVisit: 200 },
+  retires: null,
   coilChance: 0.1,
   findings: [],
   ...over,
@@ -97,6 +98,12 @@ describe('a visit that is opened', () => {
       ['replace', 'boot', false, 'nearly_used'],
       ['replace', 'coil', false, 'policy'],
     ]);
+  });
+
+  it('asks before a set goes into a vehicle that leaves the fleet before half of it is used', () => {
+    const leaving = (share: number) => proposeVisit(input({ retires: { on: addDays(TODAY, 200), share } }))[0];
+    expect(leaving(0.2)).toMatchObject({ isTaken: false, reason: { kind: 'due', retires: addDays(TODAY, 200) } });
+    expect(leaving(0.8)).toMatchObject({ isTaken: true, reason: { retires: null } });
   });
 
   it('takes what is nearly used while the cover is open', () => {

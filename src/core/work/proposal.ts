@@ -36,6 +36,8 @@ export interface ProposalInput {
   readonly components: readonly ComponentFacts[];
   readonly options: Pick<PolicyOptions, 'coils_with_plugs' | 'leads_with_plugs' | 'inspection_sample'>;
   readonly money: { readonly labourPerHour: number; readonly downtimePerVisit: number };
+  /** When it leaves the fleet, and for what share of a new set's life it would still use it; null: it stays. */
+  readonly retires: { readonly on: PlainDate; readonly share: number } | null;
   /** That one coil fails before the plugs are changed again, from 0 to 1. */
   readonly coilChance: number;
   /** Confirmed, and not answered by a task yet. */
@@ -44,7 +46,12 @@ export interface ProposalInput {
 
 export type ProposalReason =
   /** Due by the day of the visit, or within the window after it. */
-  | { readonly kind: 'due'; readonly state: DueState; readonly on: PlainDate | null }
+  | {
+      readonly kind: 'due';
+      readonly state: DueState;
+      readonly on: PlainDate | null;
+      readonly retires: PlainDate | null;
+    }
   /** Nobody knows how old it is: looked at, not bought. */
   | { readonly kind: 'assumed'; readonly state: DueState }
   /** Behind the same cover, with so much of its life used. */
@@ -72,6 +79,9 @@ export interface Proposal {
 
 type Wanted = Omit<Proposal, 'minutes' | 'partsCost'>;
 
+/** A vehicle that leaves before so much of a new set is used is asked about: skip it, or fit a cheaper one. */
+const WORTH_A_SET = 0.5;
+
 /** Chance that a coil fails in a year, until a fleet has evidence of its own. Source: general trade guidance, coarse. */
 const COIL_FAILURES_A_YEAR = 0.02;
 
@@ -89,7 +99,7 @@ export function proposeVisit(input: ProposalInput): readonly Proposal[] {
 }
 
 /** What is past, due soon or to be looked at; what falls due within the window comes with it, and what binds first at any rate. */
-function dueNow({ today, layout, components, options }: ProposalInput): readonly Wanted[] {
+function dueNow({ today, layout, components, options, retires }: ProposalInput): readonly Wanted[] {
   const sorted = [...components].sort(compareDue);
   const first = sorted.find(({ state }) => state !== 'no-match' && state !== 'no-date');
   const from = first?.due && first.due > today ? first.due : today;
@@ -101,8 +111,18 @@ function dueNow({ today, layout, components, options }: ProposalInput): readonly
     const isWanted =
       one.state === 'past' || one === first || (one.due !== null && daysBetween(from, one.due) <= WINDOW_DAYS);
     if (!isWanted || one.state === 'no-date' || one.certainty === 'assumed') return [];
-    const reason = { kind: 'due', state: one.state, on: one.due } as const;
-    return [{ action: 'replace', component: one.component, places: 'all', why: 'due', reason, isTaken: isVisitDue }];
+    const leaves = one.component === 'plug' && retires !== null && retires.share < WORTH_A_SET ? retires.on : null;
+    const reason = { kind: 'due', state: one.state, on: one.due, retires: leaves } as const;
+    return [
+      {
+        action: 'replace',
+        component: one.component,
+        places: 'all',
+        why: 'due',
+        reason,
+        isTaken: isVisitDue && leaves === null,
+      },
+    ];
   });
 }
 

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { daysBetween } from '@/core/calendar/plain-date';
 import { layoutOf } from '@/core/engine/layout';
 import { allPlaces } from '@/core/engine/places';
 import { answersTo } from '@/core/inspection/answer';
@@ -24,6 +25,7 @@ import type { TaskInput } from './plan-tasks';
 
 /** A set of plugs without an interval is taken to last so long, years. */
 const USUAL_YEARS = 4;
+const YEAR_DAYS = 365.25;
 
 export interface VisitProposal {
   readonly proposals: readonly Proposal[];
@@ -70,7 +72,8 @@ export async function proposalFor(
   const layout = layoutOf(family.model);
   const options = optionsInForce(choicesFor(choices, vehicle));
   const components = due.ok ? factsOf(found, due.value, onOrder) : [];
-  const coilChance = assumedCoilChance(due.ok ? yearsOfPlugs(due.value) : USUAL_YEARS);
+  const years = due.ok ? yearsOfPlugs(due.value) : USUAL_YEARS;
+  const coilChance = assumedCoilChance(years);
   return {
     proposals: proposeVisit({
       today: deps.today(),
@@ -80,6 +83,10 @@ export async function proposalFor(
       components,
       options,
       money: costs,
+      retires: vehicle.retiresOn && {
+        on: vehicle.retiresOn,
+        share: daysBetween(deps.today(), vehicle.retiresOn) / (years * YEAR_DAYS),
+      },
       coilChance,
       findings: unanswered.map(({ key, found: finding }) => ({
         key,
@@ -135,7 +142,7 @@ function yearsOfPlugs({ components, useRate }: DueView): number {
 }
 
 const yearsFor = (km: Km, kmPerDay: number): number =>
-  kmPerDay > 0 ? km / kmPerDay / 365.25 : Number.POSITIVE_INFINITY;
+  kmPerDay > 0 ? km / kmPerDay / YEAR_DAYS : Number.POSITIVE_INFINITY;
 
 /** A proposal as the task that is put on. */
 export const toTask = ({ action, component, places, why, reason }: Proposal): TaskInput => ({
