@@ -30,7 +30,7 @@ export function bindingText(
     binds: Binding | null;
     limitKm: Km | null;
     limitMonths: number | null;
-    limitBy?: 'sheet' | 'shop';
+    limitBy?: 'sheet' | 'maker' | 'shop';
     limitShare?: number;
   },
   system: UnitSystem,
@@ -44,6 +44,7 @@ export function bindingText(
     limitShare < 1 && `early, ${percentText(limitShare)}`,
     binds === 'hours' && 'by engine hours',
     binds !== 'time' && limitBy === 'shop' && 'the shop’s limit',
+    limitBy === 'maker' && 'the maker’s own limit',
   ].filter(Boolean);
   return `${text(limitShare)}${notes.length > 0 ? ` (${notes.join('; ')})` : ''}`;
 }

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { dueStatus } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { enterRow } from '../../src/server/catalogue/enter-row';
 import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
@@ -150,5 +151,33 @@ describe('the due list', () => {
     expect(text.match(new RegExp(`UID:due-${item?.vehicleId}-`, 'g'))).toHaveLength(days.length);
     for (const day of days) expect(text).toContain((day ?? '') < TODAY ? '20261116' : (day ?? '').replaceAll('-', ''));
     expect(text).toMatch(/SUMMARY:Unit 6 .*: .+ due/);
+  });
+});
+
+describe('the interval of a part’s own maker', () => {
+  it('binds where it is less than the sheet in force, whose gap and torque stand', async () => {
+    const before = (await view('12')).components.find(({ component }) => component === 'plug');
+    expect(before).toMatchObject({ limitKm: 45_000, limitMonths: 48, limitBy: 'sheet' });
+    const entered = await enterRow(w.deps, actor, {
+      kind: 'spec-sheets',
+      fields: {
+        engine_family: 'AG-18',
+        part_number: 'KM-4180',
+        gap: '1.00 to 1.10 mm',
+        torque: '22 to 28 N·m',
+        interval: '40000',
+        interval_unit: 'km',
+        interval_months: '60',
+        source_kind: 'part_maker',
+        source_document: 'Demo data: Kilnmark fitting table',
+        source_dated: '2026-10-01',
+        revision: '1',
+        entered_by: actor.name,
+      },
+    });
+    value(entered);
+    const after = (await view('12')).components.find(({ component }) => component === 'plug');
+    expect(after).toMatchObject({ limitKm: 40_000, limitMonths: 48, limitBy: 'maker', partNumber: 'KM-4180' });
+    expect(after?.lifeUsed).toBeGreaterThanOrEqual(before?.lifeUsed ?? 9);
   });
 });

@@ -43,8 +43,8 @@ export interface DueItem {
   readonly failureCost: number;
   readonly binds: Binding | null;
   readonly limitKm: Km | null;
-  /** Whose distance: the sheet's, or the shop's ceiling for the electrode. */
-  readonly limitBy: 'sheet' | 'shop';
+  /** Whose limit: the sheet's, that of the part's own maker where it is less, or the shop's ceiling for the electrode. */
+  readonly limitBy: 'sheet' | 'maker' | 'shop';
   readonly limitMonths: number | null;
   /** Below 1 under the option of early change. */
   readonly limitShare: number;

@@ -155,7 +155,7 @@ export interface DueRow {
   readonly failureCost: number;
   readonly pressure: number | null;
   readonly limitKm: Km | null;
-  readonly limitBy: 'sheet' | 'shop';
+  readonly limitBy: 'sheet' | 'maker' | 'shop';
   readonly limitMonths: number | null;
   readonly limitShare: number;
   readonly odometerUnit: 'km' | 'mi';

@@ -89,7 +89,7 @@ export interface ComponentInputs {
   readonly specSheetId: SpecSheetId | null;
   readonly limitKm: Km | null;
   /** Whose distance it is: the sheet's, or the shop's ceiling for the electrode of a plug. */
-  readonly limitBy: 'sheet' | 'shop';
+  readonly limitBy: 'sheet' | 'maker' | 'shop';
   readonly limitMonths: number | null;
   /** Share of the limits at which it counts as due: the option of the interval in force. */
   readonly limitShare: number;
@@ -176,7 +176,7 @@ export const dueStatus = pgTable(
     fitmentWhy: text(),
     specSheetId: uuid().$type<SpecSheetId>(),
     limitKm: km(),
-    limitBy: text({ enum: ['sheet', 'shop'] }).notNull(),
+    limitBy: text({ enum: ['sheet', 'maker', 'shop'] }).notNull(),
     limitMonths: integer(),
     limitShare: doublePrecision().notNull(),
     /** When the one that speaks for it was fitted, and at how much. */

@@ -130,6 +130,8 @@ interface Known {
   readonly layouts: ReadonlyMap<string, Layout>;
   readonly heads: ReadonlyMap<string, Head>;
   readonly fitmentOf: ReadonlyMap<Component, (vehicle: Vehicle) => Fitment<ComponentSheet>>;
+  /** What the maker of the part says of a vehicle, whatever sheet is in force. */
+  readonly makersOf: ReadonlyMap<Component, (vehicle: Vehicle) => Fitment<ComponentSheet>>;
   readonly choices: Awaited<ReturnType<typeof loadPolicyChoices>>;
   readonly ceilings: Ceilings;
 }
@@ -152,6 +154,15 @@ async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate, of: readonl
         ),
       ]),
     ),
+    makersOf: new Map(
+      [...sheets].map(([component, own]) => [
+        component,
+        matcher<ComponentSheet>(
+          own.filter(({ sourceKind }) => sourceKind === 'part_maker'),
+          variants,
+        ),
+      ]),
+    ),
     choices: await loadPolicyChoices(tx, fleetId),
     ceilings: await loadCeilings(tx, fleetId),
   };
@@ -163,7 +174,7 @@ function componentsOf(
   layout: Layout,
   { fitted, hours }: { readonly fitted: readonly Fitted[]; readonly hours: readonly HourReading[] },
   choices: readonly PolicyChoice[],
-  { fitmentOf, ceilings, heads }: Known,
+  { fitmentOf, makersOf, ceilings, heads }: Known,
 ): readonly ComponentInputs[] {
   const byComponent = groupBy(fitted, (row) => row.component);
   return [...fitmentOf].flatMap(([component, fitmentFor]): ComponentInputs[] => {
@@ -179,8 +190,7 @@ function componentsOf(
         fitment: fitment.kind,
         fitmentWhy: whyNoMatch(fitment),
         specSheetId: sheet?.id ?? null,
-        ...distanceLimit(vehicle, sheet, ceilings),
-        limitMonths: sheet?.intervalMonths ?? null,
+        ...limitsOf(vehicle, sheet, makersOf.get(component)?.(vehicle), ceilings),
         // Early change is of plugs: their wear is what it hedges.
         limitShare: component === 'plug' ? plugShare(choices, clocks, heads.get(vehicle.engineFamilyId), sheet) : 1,
         clocks,
@@ -202,18 +212,36 @@ function plugShare(
   return fast ? Math.min(share, seizingShare(optionInForce('seizing_risk', choices))) : share;
 }
 
-/** The least of the sheet's interval for its duty and the shop's ceiling for its electrode. */
-function distanceLimit(
-  { severeDuty }: Pick<Vehicle, 'severeDuty'>,
-  spec: ComponentSheet | null,
+type LimitInputs = Pick<ComponentInputs, 'limitKm' | 'limitBy' | 'limitMonths'>;
+
+/** The least of the sheet's interval for its duty, that of the part's own maker, and the shop's ceiling for its electrode. */
+function limitsOf(
+  vehicle: Pick<Vehicle, 'severeDuty'>,
+  sheet: ComponentSheet | null,
+  maker: Fitment<ComponentSheet> | undefined,
   ceilings: Ceilings,
-): Pick<ComponentInputs, 'limitKm' | 'limitBy'> {
-  const bySheet = (severeDuty ? (spec?.intervalSevereKm ?? spec?.intervalKm) : spec?.intervalKm) ?? null;
-  const ceiling = spec?.part.electrode ? ceilings.get(spec.part.electrode) : undefined;
-  return spec && ceiling !== undefined && (bySheet === null || ceiling < bySheet)
-    ? { limitKm: ceiling, limitBy: 'shop' }
-    : { limitKm: bySheet, limitBy: 'sheet' };
+): LimitInputs {
+  const own = intervalOf(vehicle, sheet);
+  const of = sheet && maker?.kind === 'match' && maker.spec.partId === sheet.partId ? maker.spec : null;
+  const theirs = intervalOf(vehicle, of);
+  const limits: LimitInputs = {
+    limitKm: least(own.km, theirs.km),
+    limitMonths: least(own.months, theirs.months),
+    limitBy: isLess(theirs.km, own.km) || isLess(theirs.months, own.months) ? 'maker' : 'sheet',
+  };
+  const ceiling = sheet?.part.electrode ? ceilings.get(sheet.part.electrode) : undefined;
+  return ceiling !== undefined && isLess(ceiling, limits.limitKm)
+    ? { ...limits, limitKm: ceiling, limitBy: 'shop' }
+    : limits;
 }
+
+const intervalOf = ({ severeDuty }: Pick<Vehicle, 'severeDuty'>, sheet: ComponentSheet | null) => ({
+  km: (severeDuty ? (sheet?.intervalSevereKm ?? sheet?.intervalKm) : sheet?.intervalKm) ?? null,
+  months: sheet?.intervalMonths ?? null,
+});
+
+const isLess = (a: number | null, b: number | null): boolean => a !== null && (b === null || a < b);
+const least = (a: number | null, b: number | null): number | null => (isLess(b, a) ? b : a);
 
 /** In words, what keeps a vehicle from a firm match; null for a match. */
 export function whyNoMatch(fitment: Fitment<ComponentSheet>): string | null {

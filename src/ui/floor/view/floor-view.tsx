@@ -171,7 +171,13 @@ function AtSites({
         alignItems="center"
       >
         <Box minW="0">
-          <Engine layout={job.layout} marks={marksOf(floor, at.site)} title="Engine: choose a site" maxH="250px" />
+          <Engine
+            layout={job.layout}
+            marks={marksOf(floor, at.site)}
+            title="Engine: choose a site"
+            maxH="250px"
+            ignition={at.site === ENGINE}
+          />
           {engine.length > 0 && (
             <Box mt="2">
               <Press chosen={at.site === ENGINE} onPress={() => go('sites', ENGINE)}>
@@ -281,10 +287,13 @@ function kitWords({ job, record }: Floor): string {
     .join('');
 }
 
-/** Drawn again only when a mark has changed: most presses change none. */
+/** Drawn again only when a mark has changed, and with its leads where cap or leads are in hand: most presses change neither. */
 const Engine = memo(
   EngineDrawing,
-  (before, after) => before.layout === after.layout && JSON.stringify(before.marks) === JSON.stringify(after.marks),
+  (before, after) =>
+    before.layout === after.layout &&
+    before.ignition === after.ignition &&
+    JSON.stringify(before.marks) === JSON.stringify(after.marks),
 );
 
 /** Asks the device to keep this page and its files, so that it opens again with the network gone. */
