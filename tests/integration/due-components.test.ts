@@ -6,12 +6,13 @@ import { enterRow } from '../../src/server/catalogue/enter-row';
 import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
+import { recordReminder, takeBackReminder } from '../../src/server/due/reminder';
 import { viewHorizon } from '../../src/server/due/view-horizon';
 import { exportDue } from '../../src/server/exports/due-csv';
 import { exportDueCalendar } from '../../src/server/exports/due-ics';
 import { changeInput, recordChange } from '../../src/server/fleet/record-change';
 import { listNotices } from '../../src/server/notices/list-notices';
-import { demoWorkspace, idOfUnit, TODAY, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, idOfUnit, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 /* Every component has a due status of its own; one of them speaks for the vehicle. */
 
@@ -179,5 +180,38 @@ describe('the interval of a part’s own maker', () => {
     const after = (await view('12')).components.find(({ component }) => component === 'plug');
     expect(after).toMatchObject({ limitKm: 40_000, limitMonths: 48, limitBy: 'maker', partNumber: 'KM-4180' });
     expect(after?.lifeUsed).toBeGreaterThanOrEqual(before?.lifeUsed ?? 9);
+  });
+});
+
+describe('the reminder of a vehicle itself', () => {
+  it('is a reading from which on the plugs are asked for, may be deferred, and goes out with a new set', async () => {
+    const vehicleId = await idOf('112');
+    const plugs = async () => (await view('112')).components.find(({ component }) => component === 'plug');
+    const before = await plugs();
+    expect(before).toMatchObject({ state: 'later', reminderOn: null });
+    const odometer = `${Math.round(before?.odometerNowKm ?? 0)} km`;
+    const asked = { vehicleId, on: TODAY, odometer };
+    expect(await recordReminder(w.deps, inRole(actor, 'viewer'), asked)).toMatchObject({
+      error: { kind: 'forbidden' },
+    });
+    expect(await recordReminder(w.deps, actor, { ...asked, odometer: 'much' })).toMatchObject({
+      error: { kind: 'invalid' },
+    });
+    expect(await recordReminder(w.deps, actor, { ...asked, on: '2026-12-24' })).toMatchObject({
+      error: { kind: 'invalid' },
+    });
+    expect(await plugs()).toEqual(before);
+    value(await recordReminder(w.deps, actor, asked));
+    expect(await plugs()).toMatchObject({ state: 'soon', reminderOn: TODAY, due: { p50: TODAY }, odometerOn: TODAY });
+    value(
+      await deferDue(
+        w.deps,
+        actor,
+        deferInput.parse({ vehicleIds: [vehicleId], until: '2026-12-24', reason: 'ferry' }),
+      ),
+    );
+    expect(await plugs()).toMatchObject({ state: 'deferred', reminderOn: TODAY });
+    value(await takeBackReminder(w.deps, actor, { vehicleId, reason: 'it went out by itself' }));
+    expect((await plugs())?.state).toBe('later');
   });
 });

@@ -416,7 +416,7 @@ test('a visit of several tasks is opened, added to and split over HTTP', async (
   const add = (data: object) => request.post(`${path}/tasks`, { data });
   expect((await add({ tasks: [task('coil', 'all')] })).status()).toBe(409);
   expect((await add({ tasks: [task('cap', 'all')] })).status()).toBe(422);
-  expect(await (await add({ tasks: [task('boot', ['2A'], 'finding')] })).json()).toMatchObject({ status: 409 });
+  expect(await (await add({ tasks: [task('seal', ['2A'], 'finding')] })).json()).toMatchObject({ status: 409 });
   expect(await (await add({ tasks: [{ ...task('boot', ['2A']), action: 'inspect' }] })).json()).toEqual({ added: 1 });
   const split = { places: ['coil 2A', 'boot 2A'], reason: 'the boot comes on Friday' };
   const friday = await (await request.post(`${path}/split`, { data: split })).json();

@@ -69,7 +69,7 @@ test('a site of the drawing leads to its row, by keyboard too', async ({ page })
   await page.getByRole('link', { name: 'Site 3B' }).focus();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/#site-3B$/);
-  await expect(user.row(/^3Bleft bank, 3rd of 3 from the front3/)).toBeInViewport();
+  await expect(user.row(/^3Bleft bank, 6th hole of 6 from the front3, lower/)).toBeInViewport();
 });
 
 test('a spec is entered, refused where it cannot be, and checked by another person', async ({ page }) => {

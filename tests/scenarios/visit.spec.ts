@@ -205,8 +205,8 @@ test('a visit is opened with what belongs to it: one press takes or leaves each 
 test('a torn boot is found beside the plugs: what has no part today is split to Friday', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor');
-  const before = await dueOf(user, '36', 'plug');
-  await openFor(user, '36', { what: 'Replace', to: 'plugs', where: 'front', why: 'due' });
+  const before = await dueOf(user, '34', 'plug');
+  await openFor(user, '34', { what: 'Replace', to: 'plugs', where: 'front', why: 'due' });
   await page.getByText('Put another task on').click();
   await page.getByRole('combobox', { name: 'To what' }).selectOption('coils');
   await page.getByRole('textbox', { name: /^Where/ }).fill('4');
@@ -246,7 +246,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   await user.answerSteps();
   await close(user, later(before));
   // The rear bank is as old as it was, and it binds.
-  const after = await dueOf(user, '36', 'plug');
+  const after = await dueOf(user, '34', 'plug');
   expect(after.fitted_on).toBe(before.fitted_on);
 
   await test.step('on Friday coil and boot go in, and the plugs stay as they are', async () => {
@@ -262,15 +262,15 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
         .getByRole('button', { name: `reads ${number}` })
         .last()
         .click();
-      if (part === 'Coil 4') await page.getByLabel(/^Serial of the new one/).fill('NC-7036');
+      if (part === 'Coil 4') await page.getByLabel(/^Serial of the new one/).fill('NC-7034');
       await page.getByRole('button', { name: /^New one in/ }).click();
     }
     await user.answerSteps();
     await close(user, later(after));
   });
-  await expect(await inTheDueList(user, '36')).toContainText(dayOf(after.due?.p50));
-  await page.locator('a:has(strong:text-is("36"))').first().click();
-  await expect(user.row('NC-7036').first()).toContainText('NL-3806');
+  await expect(await inTheDueList(user, '34')).toContainText(dayOf(after.due?.p50));
+  await page.locator('a:has(strong:text-is("34"))').first().click();
+  await expect(user.row('NC-7034').first()).toContainText('NL-3806');
 });
 
 test('plugs that nobody knows the age of are looked at: good for 30,000 km more', async ({ page }) => {

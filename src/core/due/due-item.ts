@@ -52,6 +52,8 @@ export interface DueItem {
   readonly due: DueDates | null;
   /** What its own dash will show then; null: another limit binds, or it is past. In km, as the dash counts. */
   readonly dueAtDashKm: Km | null;
+  /** Its own service reminder has been on since then; null: off, or of another component. */
+  readonly reminderOn: PlainDate | null;
   /** Of plugs that were never out; null: nothing speaks for it. */
   readonly seizing: SeizingRisk | null;
   /** What the dash shows. */

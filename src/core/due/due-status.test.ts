@@ -19,6 +19,7 @@ const recorded: Recorded = {
   ],
   meter: null,
   deferral: null,
+  reminderOn: null,
   forecast: ASSUMED_FORECAST,
 };
 const status = (over: Partial<Recorded> = {}, today = TODAY) =>
@@ -122,5 +123,25 @@ describe('computeDueStatus', () => {
     expect(dated).toMatchObject({ state: 'blocked', dates: { p10: '2026-12-01', p50: '2026-12-01' } });
     expect(status({ ...worn, deferral: { until: '2026-11-01', fault: 'exhaust leak' } }).state).toBe('blocked');
     expect(status({ deferral: { until: null, fault: 'exhaust leak' } }).state).toBe(status().state);
+  });
+
+  it('is asked for from the day on which its own reminder came on, unless a limit was there before it', () => {
+    fc.assert(
+      fc.property(rate, day, (ownRate, reminderOn) => {
+        const [plain, lamp] = [status({ ownRate }), status({ ownRate, reminderOn })];
+        const { state: _, dates: __, ...rest } = plain;
+        expect(lamp).toMatchObject(rest);
+        if (lamp.dates?.p50 === plain.dates?.p50) expect(lamp).toEqual(plain);
+        else expect([lamp.state, lamp.dates?.p50]).toEqual(['soon', reminderOn]);
+        expect((lamp.dates?.p50 ?? '9') <= (plain.dates?.p50 ?? '9')).toBe(true);
+      }),
+    );
+    const worn = { odometer: { on: '2026-11-10', km: 182_000 } };
+    expect(status({ ...worn, reminderOn: '2026-11-01' })).toEqual(status(worn));
+    const deferral = { until: '2026-12-24', fault: null };
+    expect(status({ reminderOn: '2026-11-01', deferral })).toMatchObject({
+      state: 'deferred',
+      dates: { p50: '2026-12-24' },
+    });
   });
 });

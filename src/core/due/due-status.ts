@@ -25,6 +25,8 @@ export interface Recorded {
   /** Null: the engine has no hour meter, or nobody reads it. */
   readonly meter: HourMeter | null;
   readonly deferral: Deferral | null;
+  /** The vehicle's own service reminder has been on since then; null: it is off, or speaks of another component. */
+  readonly reminderOn: PlainDate | null;
   readonly forecast: Forecast;
 }
 
@@ -71,7 +73,19 @@ export function computeDueStatus(
   const lifeIn7 = on(addDays(today, 7))?.due.lifeUsed ?? worst.due.lifeUsed;
   const lifeIn28 = on(addDays(today, 28))?.due.lifeUsed ?? worst.due.lifeUsed;
   const pressure = pressureFor(recorded, worst, lifeIn7, money, model).total;
-  return { ...deferred(state, worst.due.due, recorded.deferral, today), worst, rate, lifeIn7, lifeIn28, pressure };
+  const asked = reminded(state, worst.due.due, recorded.reminderOn);
+  return { ...deferred(asked.state, asked.dates, recorded.deferral, today), worst, rate, lifeIn7, lifeIn28, pressure };
+}
+
+/** Its own reminder asks for the work from the day it came on, unless a limit was there before it. It may be deferred like any. */
+function reminded(
+  state: DueState,
+  dates: DueDates | null,
+  reminderOn: PlainDate | null,
+): Pick<DueStatus, 'state' | 'dates'> {
+  const quiet = state === 'later' || state === 'soon' || state === 'no-date';
+  if (reminderOn === null || !quiet || (dates && dates.p50 <= reminderOn)) return { state, dates };
+  return { state: 'soon', dates: { p10: reminderOn, p50: reminderOn, p90: reminderOn } };
 }
 
 /** Without a reading nothing can be dated; without an interval nothing is: such a part is changed on failure. */

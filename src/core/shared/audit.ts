@@ -28,7 +28,7 @@ export const AUDIT_ACTIONS = {
   'spec-sheets': ROWS,
   supersessions: ROWS,
   trial: ['create', 'end'],
-  vehicle: ['answer', 'block', 'defer', 'take back deferral', 'record change', 'swap coils'],
+  vehicle: ['answer', 'block', 'defer', 'take back deferral', 'record change', 'swap coils', 'reminder'],
   vehicles: ROWS,
   'work-order': [
     'open',

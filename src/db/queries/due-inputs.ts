@@ -166,6 +166,8 @@ export interface RecordedRow {
   readonly name: string;
   readonly depot: string;
   readonly dutyGroup: string;
+  /** Its own service reminder has been on since then. */
+  readonly reminderOn: string | null;
   readonly odometerOn: string | null;
   readonly odometerKm: Km | null;
   readonly rateKmPerDay: number | null;
@@ -188,7 +190,7 @@ export interface RecordedRow {
 export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): Promise<readonly RecordedRow[]> {
   const found = await q.execute<Record<string, unknown> & RecordedRow>(sql`
     select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
-      s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
+      v.reminder_on::text as "reminderOn", s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
       s.rate_km_per_day as "rateKmPerDay", s.rate_weekly_spread as "rateWeeklySpread", s.rate_observed_days as "rateObservedDays",
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.components, '[]'::jsonb) as components,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",

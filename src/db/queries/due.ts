@@ -171,6 +171,8 @@ export interface DueRow {
   readonly fittedKm: Km | null;
   /** What the dash is behind the life of the vehicle, where its meter was replaced; 0: it never was. */
   readonly dashBehindKm: Km;
+  /** Its own service reminder has been on since then. */
+  readonly reminderOn: string | null;
   readonly headMaterial: Head;
   readonly shell: Shell | null;
   /** Its engine family is known for plugs that seize. */
@@ -202,7 +204,7 @@ export async function loadDueRows(
       ${component ? sql`t.pressure` : sql`t.vehicle_pressure`} as pressure, t.component, t.fitted_on::text as "fittedOn", t.fitted_km::float8 as "fittedKm",
       t.limit_km::float8 as "limitKm", t.limit_by as "limitBy", t.limit_months as "limitMonths", t.limit_share as "limitShare",
       case when v.meter_replaced_on is null then 0 else v.meter_offset_km end::float8 as "dashBehindKm",
-      f.head_material as "headMaterial", p.shell, coalesce(f.weak_points @> '[{"kind": "seizing"}]', false) as seizes,
+      case when t.component = 'plug' then v.reminder_on::text end as "reminderOn", f.head_material as "headMaterial", p.shell, coalesce(f.weak_points @> '[{"kind": "seizing"}]', false) as seizes,
       v.odometer_unit as "odometerUnit", s.odometer_km::float8 as "odometerKm", s.odometer_on::text as "odometerOn",
       coalesce(s.suspect_readings, 0) as "suspectReadings", t.fitment_why as "fitmentWhy", p.number as "partNumber",
       coalesce(o.others, '[]'::jsonb) as others,

@@ -141,6 +141,8 @@ export const vehicles = pgTable(
     failureCost: integer(),
     /** The day on which it leaves the fleet, where that is known. */
     retiresOn: day(),
+    /** Its own service reminder has been on since then; null: it is off. */
+    reminderOn: day(),
     version: version(),
     createdAt: createdAt(),
   },

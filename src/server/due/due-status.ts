@@ -31,6 +31,7 @@ export const recordedOf = (row: RecordedRow, of: ComponentInputs): Recorded => (
   clocks: of.clocks,
   meter: row.hourMeter,
   deferral: row.deferrals.find(({ component }) => component === of.component) ?? null,
+  reminderOn: of.component === 'plug' ? row.reminderOn : null,
   forecast: forecastOf(row),
 });
 

@@ -190,6 +190,7 @@ const toItem = (row: DueRow, today: PlainDate): DueItem => ({
   certainty: row.certainty,
   due: row.dueP10 && row.dueP50 && row.dueP90 ? { p10: row.dueP10, p50: row.dueP50, p90: row.dueP90 } : null,
   dueAtDashKm: dueAtDashKm(row, today),
+  reminderOn: row.reminderOn,
   seizing:
     row.component === 'plug'
       ? seizingRisk({

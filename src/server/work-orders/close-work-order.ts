@@ -2,11 +2,13 @@ import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { REMOVAL_REASONS } from '@/core/components/history';
+import { siteId } from '@/core/engine/model';
 import type { Component } from '@/core/engine/quantities';
 import { isAskedOnly } from '@/core/odometer/check';
 import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
+import { isFitted } from '@/core/work/place-done';
 import type { Tx } from '@/db/client';
 import { undoOrder } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
@@ -78,6 +80,8 @@ export const closeWorkOrder = useCase({
           version: order.version + 1,
         })
         .where(eq(workOrders.id, order.id));
+      if (isEveryPlugNew(state))
+        await tx.update(vehicles).set({ reminderOn: null }).where(eq(vehicles.id, order.vehicleId));
       // The work is done, so what was deferred is no longer asked for.
       await endDeferral(tx, order.vehicleId, deps.now(), componentsDone(state));
       await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
@@ -241,6 +245,18 @@ export const cancelWorkOrder = useCase({
     });
   },
 });
+
+/** The vehicle's own reminder is answered by a new set, and by nothing less. */
+const isEveryPlugNew = ({ layout, places, tasks }: FloorState): boolean =>
+  layout.sites.every((site) =>
+    places.some(
+      (place) =>
+        place.component === 'plug' &&
+        siteId(place) === siteId(site) &&
+        place.doneAt !== null &&
+        isFitted(tasks.find(({ row }) => row.id === place.taskId)?.row.action ?? 'replace', place),
+    ),
+  );
 
 /** Components of which something was done. */
 const componentsDone = ({ places }: FloorState): readonly Component[] => [

@@ -66,7 +66,13 @@ export function dueRow(
     assumed,
     life: lifeWords(item.lifeUsed, assumed),
     what: COMPONENT_WORDS[item.component],
-    also: [item.seizing && seizingText(item.seizing, system), alsoText(item)].filter(Boolean).join('; '),
+    also: [
+      item.reminderOn && `its own reminder has been on since ${dateText(item.reminderOn)}`,
+      item.seizing && seizingText(item.seizing, system),
+      alsoText(item),
+    ]
+      .filter(Boolean)
+      .join('; '),
     state: STATE_WORDS[item.state],
     urgent: item.state === 'past' || item.state === 'soon',
     due: dueText(item, system),

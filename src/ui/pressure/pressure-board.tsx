@@ -186,17 +186,20 @@ function Selection({
   return (
     <Box mt="3" data-no-print>
       <Flex gap="2" wrap="wrap" align="start">
-        {open && without > 0 && (
+        {open && (
+          // It stays when every one has its order, with what was said.
           <ActionForm action={open}>
             <input type="hidden" name="ids" value={ids} />
-            <Flex gap="2" wrap="wrap">
-              <SubmitButton main name="take" value="due">
-                {`Open ${without} work order${without === 1 ? '' : 's'}`}
-              </SubmitButton>
-              <SubmitButton name="take" value="proposed">
-                With all that belongs to {without === 1 ? 'it' : 'them'}
-              </SubmitButton>
-            </Flex>
+            {without > 0 && (
+              <Flex gap="2" wrap="wrap">
+                <SubmitButton main name="take" value="due">
+                  {`Open ${without} work order${without === 1 ? '' : 's'}`}
+                </SubmitButton>
+                <SubmitButton name="take" value="proposed">
+                  With all that belongs to {without === 1 ? 'it' : 'them'}
+                </SubmitButton>
+              </Flex>
+            )}
           </ActionForm>
         )}
         {chosen.length <= MAX_EXPORTED && (

@@ -4,6 +4,7 @@ import { requireActor } from '@/app/actor';
 import { answer, formAction, texts } from '@/app/form-action';
 import { answerFitment } from '@/server/catalogue/answer-fitment';
 import { deps } from '@/server/deps';
+import { recordReminder, takeBackReminder } from '@/server/due/reminder';
 import { recordChange } from '@/server/fleet/record-change';
 import { swapCoils } from '@/server/fleet/swap-coils';
 import { recordReadings } from '@/server/odometer/record-readings';
@@ -16,6 +17,9 @@ export const swapCoilsAction = formAction(swapCoils, { onDone: () => ({ message:
 export const recordChangeAction = formAction(recordChange, {
   onDone: ({ changed }) => ({ message: `${changed} recorded.` }),
 });
+
+export const recordReminderAction = formAction(recordReminder, { onDone: ({ message }) => ({ message }) });
+export const takeBackReminderAction = formAction(takeBackReminder);
 
 /** One reading by hand: of the odometer, or of the hour meter where it is typed in hours. */
 export async function recordReadingAction(data: FormData): Promise<ActionAnswer> {

@@ -26,7 +26,7 @@ import { PlainTable } from '@/ui/primitives/plain-table';
 import { OdometerChart } from '@/ui/vehicle/odometer-chart';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { openWorkOrderAction } from '../../work-orders/actions';
-import { recordReadingAction } from '../actions';
+import { recordReadingAction, recordReminderAction, takeBackReminderAction } from '../actions';
 import { CoilsSection } from './coils-section';
 import { ComponentsSection } from './components-section';
 import { FitmentNotice, SheetBlocked } from './fitment-notice';
@@ -260,8 +260,39 @@ function OdometerSection({ view, system, actor }: { view: VehicleView; system: U
           </Box>
         </details>
       )}
+      {may(actor, 'record odometer readings') && <OwnReminder view={view} />}
       {last && may(actor, 'resolve odometer readings') && <UndoReading view={view} system={system} />}
     </Section>
+  );
+}
+
+/** The vehicle's own service reminder: when it came on, and that it went out. */
+function OwnReminder({ view: { vehicle, today } }: { view: VehicleView }) {
+  const { id, reminderOn } = vehicle;
+  return (
+    <details open={reminderOn !== null}>
+      <summary>
+        {reminderOn
+          ? `Its own service reminder has been on since ${dateText(reminderOn)}`
+          : 'Its own service reminder came on'}
+      </summary>
+      <Box mt="2" maxW="420px">
+        {reminderOn ? (
+          <ActionForm action={takeBackReminderAction}>
+            <input type="hidden" name="vehicleId" value={id} />
+            <TextField name="reason" label="Why it is not followed" hint="or that it went out" />
+            <SubmitButton>Take it back</SubmitButton>
+          </ActionForm>
+        ) : (
+          <ActionForm action={recordReminderAction}>
+            <input type="hidden" name="vehicleId" value={id} />
+            <TextField name="on" label="Day" type="date" defaultValue={today} />
+            <TextField name="odometer" label="Odometer then" hint={`in ${vehicle.odometerUnit} unless you write it`} />
+            <SubmitButton>The plugs are asked for</SubmitButton>
+          </ActionForm>
+        )}
+      </Box>
+    </details>
   );
 }
 

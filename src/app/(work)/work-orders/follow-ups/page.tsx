@@ -7,7 +7,7 @@ import { type FollowUpItem, listFollowUps } from '@/server/findings/follow-up';
 import { dateText, distanceText, NONE } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
-import { TextLink } from '@/ui/primitives/links';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { finishFollowUpAction } from '../actions';
@@ -57,9 +57,7 @@ function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
       <td className="nowrap">{followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)}</td>
       <td className="wide">
         {!followUp.doneAt && may(actor, 'open work orders') && (
-          <Box>
-            <TextLink href={`/vehicles/${followUp.vehicleId}/visit#follow-ups`}>Open a visit for it</TextLink>
-          </Box>
+          <ButtonLink href={`/vehicles/${followUp.vehicleId}/visit#follow-ups`}>Open a visit for it</ButtonLink>
         )}
         {followUp.doneAt && `Done: ${followUp.outcome}`}
         {!followUp.doneAt && may(actor, 'record work') && (

@@ -1,0 +1,1 @@
+ALTER TABLE "vehicles" ADD COLUMN "reminder_on" date;

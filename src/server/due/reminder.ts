@@ -1,0 +1,73 @@
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { isPlainDate } from '@/core/calendar/plain-date';
+import { ok } from '@/core/shared/result';
+import { writeAudit } from '@/db/queries/audit';
+import { vehicles } from '@/db/schema';
+import { fail, notFound, type Outcome } from '../failure';
+import { recordReadings } from '../odometer/record-readings';
+import { reasonText } from '../reason';
+import { useCase } from '../use-case';
+import { refreshDue } from './refresh-due';
+
+const reminderInput = z.object({
+  vehicleId: z.uuid(),
+  on: z.string().refine(isPlainDate, 'Give a day.'),
+  /** What its dash shows. */
+  odometer: z.string().trim().min(1, 'Give what the dash shows.').max(60),
+});
+
+/** The vehicle's own service reminder came on: a reading, and from that day on the plugs are asked for. */
+export const recordReminder = useCase({
+  permission: 'record odometer readings',
+  input: reminderInput,
+  async run(deps, actor, { vehicleId, on, odometer }): Promise<Outcome<{ readonly message: string }>> {
+    return deps.db.transaction(async (tx): Promise<Outcome<{ readonly message: string }>> => {
+      const own = and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId));
+      const [vehicle] = await tx.select({ unitNumber: vehicles.unitNumber }).from(vehicles).where(own);
+      if (!vehicle) return notFound('vehicle');
+      if (on > deps.today()) return fail('invalid', 'That day is still to come.', { on: 'That day is still to come.' });
+      const reading = { unitNumber: vehicle.unitNumber, on, text: odometer, source: 'own reminder' };
+      const read = await recordReadings({ ...deps, db: tx }, actor, { readings: [reading] });
+      if (!read.ok) return read;
+      const [kept] = read.value;
+      if (!kept || kept.state === 'refused') {
+        const message = kept?.message ?? 'Give what the dash shows.';
+        return fail('invalid', message, { odometer: message });
+      }
+      await tx.update(vehicles).set({ reminderOn: on }).where(own);
+      await refreshDue(tx, actor.fleetId, deps.today(), [vehicleId]);
+      await writeAudit(tx, actor, {
+        action: 'reminder',
+        entity: 'vehicle',
+        entityId: vehicleId,
+        changes: { on, odometer },
+      });
+      return ok({ message: kept.message });
+    });
+  },
+});
+
+/** It went out, or was never meant: the dates stand as they were. */
+export const takeBackReminder = useCase({
+  permission: 'record odometer readings',
+  input: z.object({ vehicleId: z.uuid(), reason: reasonText(200) }),
+  async run(deps, actor, { vehicleId, reason }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
+      const changed = await tx
+        .update(vehicles)
+        .set({ reminderOn: null })
+        .where(and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId)))
+        .returning({ id: vehicles.id });
+      if (changed.length === 0) return notFound('vehicle');
+      await refreshDue(tx, actor.fleetId, deps.today(), [vehicleId]);
+      await writeAudit(tx, actor, {
+        action: 'reminder',
+        entity: 'vehicle',
+        entityId: vehicleId,
+        changes: { on: null, reason },
+      });
+      return ok(null);
+    });
+  },
+});
