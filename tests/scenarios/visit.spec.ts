@@ -147,7 +147,7 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
       await page.getByText('Put another task on').click();
     await page.getByRole('combobox', { name: 'To what' }).selectOption(part);
     await page.getByRole('button', { name: 'Put it on' }).click();
-    await expect(page.locator('#tasks').getByText(`Replace ${part}`)).toBeVisible();
+    await expect(page.locator('#tasks').getByRole('cell').getByText(`Replace ${part}`)).toBeVisible();
   }
   await page.getByRole('link', { name: 'At the vehicle' }).click();
   await user.place('New parts');
@@ -199,7 +199,7 @@ test('a visit is opened with what belongs to it: one press takes or leaves each 
   await page.getByRole('button', { name: 'Open the visit with what is taken' }).click();
   await expect(page.getByRole('heading', { level: 1, name: /^Work order \d+: unit 131/ })).toBeVisible();
   for (const task of ['Replace plugs', 'Replace coils'])
-    await expect(page.locator('#tasks').getByText(task)).toBeVisible();
+    await expect(page.locator('#tasks').getByRole('cell').getByText(task)).toBeVisible();
 });
 
 test('a torn boot is found beside the plugs: what has no part today is split to Friday', async ({ page }) => {
@@ -212,7 +212,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   await page.getByRole('textbox', { name: /^Where/ }).fill('4');
   await page.getByRole('combobox', { name: 'Why', exact: true }).selectOption('reported fault');
   await page.getByRole('button', { name: 'Put it on' }).click();
-  await expect(page.locator('#tasks').getByText('Replace coil')).toBeVisible();
+  await expect(page.locator('#tasks').getByRole('cell').getByText('Replace coil')).toBeVisible();
 
   await test.step('at the vehicle: plugs in, and the boot under coil 4 is torn', async () => {
     await page.getByRole('link', { name: 'At the vehicle' }).click();
@@ -228,7 +228,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
     await page.getByText('Confirm, correct or reject').first().click();
     await page.getByRole('button', { name: 'Confirm', exact: true }).first().click();
     await page.getByRole('button', { name: 'Put on: replace boot 4' }).click();
-    await expect(page.locator('#tasks').getByText('Replace boot')).toBeVisible();
+    await expect(page.locator('#tasks').getByRole('cell').getByText('Replace boot')).toBeVisible();
     await page.getByText('Leave part of it for another visit').click();
     for (const part of ['Coil 4', 'Boot 4']) await page.getByRole('checkbox', { name: part }).check();
     await page
@@ -236,8 +236,8 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
       .getByRole('textbox', { name: 'Why', exact: true })
       .fill('boot comes with the Friday ferry');
     await page.getByRole('button', { name: 'Open the other visit' }).click();
-    await expect(page.locator('#tasks').getByText('Replace plugs')).toHaveCount(0);
-    await expect(page.locator('#tasks').getByText('Replace coil')).toBeVisible();
+    await expect(page.locator('#tasks').getByRole('cell').getByText('Replace plugs')).toHaveCount(0);
+    await expect(page.locator('#tasks').getByRole('cell').getByText('Replace coil')).toBeVisible();
   });
 
   const friday = page.url();
@@ -307,7 +307,7 @@ test('the rear bank is closed, the front stays open for another day, and then al
   await page.locator('#tasks').getByRole('textbox', { name: 'Why', exact: true }).fill('front bank on Friday');
   await page.getByRole('button', { name: 'Open the other visit' }).click();
   await expect(page).not.toHaveURL(rear);
-  await expect(page.locator('#tasks').getByText('Replace plugs')).toBeVisible();
+  await expect(page.locator('#tasks').getByRole('cell').getByText('Replace plugs')).toBeVisible();
   const front = page.url();
 
   for (const [order, sites] of [

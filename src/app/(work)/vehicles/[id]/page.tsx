@@ -287,7 +287,11 @@ function OwnReminder({ view: { vehicle, today } }: { view: VehicleView }) {
           <ActionForm action={recordReminderAction}>
             <input type="hidden" name="vehicleId" value={id} />
             <TextField name="on" label="Day" type="date" defaultValue={today} />
-            <TextField name="odometer" label="Odometer then" hint={`in ${vehicle.odometerUnit} unless you write it`} />
+            <TextField
+              name="odometer"
+              label="What its dash showed"
+              hint={`in ${vehicle.odometerUnit} unless you write it`}
+            />
             <SubmitButton>The plugs are asked for</SubmitButton>
           </ActionForm>
         )}
