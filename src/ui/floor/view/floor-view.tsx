@@ -163,6 +163,7 @@ function AtSites({
   if (!place) return null;
   const next = nextPlace(job, record, place);
   const engine = placesAt(job, ENGINE).map(({ name }) => name);
+  const isEngine = at.site === ENGINE;
   return (
     <>
       <Grid
@@ -173,10 +174,10 @@ function AtSites({
         <Box minW="0">
           <Engine
             layout={job.layout}
-            marks={marksOf(floor, at.site)}
+            marks={isEngine ? withoutFigures(marksOf(floor, at.site)) : marksOf(floor, at.site)}
             title="Engine: choose a site"
-            maxH="250px"
-            ignition={at.site === ENGINE}
+            maxH={isEngine ? '340px' : '250px'}
+            ignition={isEngine}
           />
           {engine.length > 0 && (
             <Box mt="2">
@@ -286,6 +287,10 @@ function kitWords({ job, record }: Floor): string {
     })
     .join('');
 }
+
+/** Figures beside the sites would lie under the leads. */
+const withoutFigures = (marks: Readonly<Record<string, SiteMark>>): Readonly<Record<string, SiteMark>> =>
+  Object.fromEntries(Object.entries(marks).map(([id, { lines: _, ...mark }]) => [id, mark]));
 
 /** Drawn again only when a mark has changed, and with its leads where cap or leads are in hand: most presses change neither. */
 const Engine = memo(
