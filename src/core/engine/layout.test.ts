@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine, engine, inline4, transverseV6 } from './any-engine.fixture';
 import {
+  alongBank,
   holesFromText,
   holesText,
   layoutOf,
@@ -72,6 +73,8 @@ describe('the order of holes', () => {
     const right = layout.sites.filter(({ bank }) => bank === 1).sort((a, b) => b.y - a.y);
     expect(right.map(siteId)).toEqual(['1A', '2A', '1B', '3A', '2B', '3B']);
     expect(new Set(right.map(({ x }) => x)).size).toBe(1);
+    expect(alongBank(layout, 1)).toEqual(right);
+    expect(alongBank(layoutOf(twin), 2).map(siteId)).toEqual(['4A', '4B', '5A', '5B', '6A', '6B']);
     const second = layout.sites.find((site) => siteId(site) === '1B');
     expect(second && sitePlace(layout, second)).toBe('right bank, 3rd hole of 6 from the front');
   });

@@ -1,4 +1,4 @@
-import { ignitionFaults } from './coils';
+import { ignitionFaults, terminalWords } from './coils';
 import { type Bank, type BankPlace, type EngineModel, type Mounting, POSITIONS, type SiteKey, siteId } from './model';
 
 export interface Site extends SiteKey {
@@ -138,6 +138,12 @@ export function holesFromText(text: string): readonly (readonly SiteKey[])[] | n
 export const holesText = (holes: readonly (readonly SiteKey[])[]): string =>
   holes.map((bank) => bank.map(siteId).join(' ')).join(' | ');
 
+/** The sites of a bank in the order in which they lie along it. @param bank from 1 */
+export const alongBank = ({ model, sites }: Layout, bank: number): readonly Site[] =>
+  sites
+    .filter((site) => site.bank === bank)
+    .sort((a, b) => holeOf(model, bank - 1, a) - holeOf(model, bank - 1, b) || a.place - b.place);
+
 /** What a person calls the site: "3" with one plug a cylinder, "3B" with two. */
 export function siteName(layout: Layout, site: SiteKey): string {
   if (site.cylinder === 0) return 'engine';
@@ -164,6 +170,10 @@ export function sitePlace(layout: Layout, site: Site): string {
       : `${ordinal(hole + 1)} hole of ${bank.cylinders.length * 2} ${from}`;
   return [PLACE_WORDS[bank.place], where].filter(Boolean).join(', ');
 }
+
+/** The same with the terminal of its coil that serves it, where somebody has said. */
+export const siteWhere = (layout: Layout, site: Site): string =>
+  [sitePlace(layout, site), terminalWords(layout.model, site)].filter(Boolean).join(', ');
 
 const ENDINGS = ['th', 'st', 'nd', 'rd'];
 const ordinal = (n: number): string => `${n}${n > 10 && n < 14 ? 'th' : (ENDINGS[n % 10] ?? 'th')}`;

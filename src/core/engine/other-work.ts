@@ -1,5 +1,6 @@
 import type { Km } from '../shared/kinds';
 import { err, ok, type Result } from '../shared/result';
+import { toSi } from '../units/unit';
 import { BANK_PLACES, type BankPlace } from './model';
 
 /* Work on an engine that is not ignition and is done in the same visit: a belt, filters, fluids, gaskets. A person puts it down
@@ -16,7 +17,6 @@ export interface OtherWork {
   readonly behind: BankPlace | null;
 }
 
-const KM_PER_MILE = 1.609344;
 const MAX_MINUTES = 600;
 
 type Read = { -readonly [K in keyof OtherWork]: OtherWork[K] };
@@ -29,7 +29,7 @@ function readPiece(read: Read, piece: string): boolean {
   const bank = BANK_PLACES.find((place) => piece.toLowerCase() === `${place} bank`);
   if (distance) {
     const figure = Number((distance[1] ?? '').replace(/[., ]/g, ''));
-    read.everyKm = (distance[2]?.toLowerCase() === 'mi' ? Math.round(figure * KM_PER_MILE) : figure) as Km;
+    read.everyKm = distance[2]?.toLowerCase() === 'mi' ? Math.round(toSi(figure, 'mi')) : figure;
     return figure >= 100 && figure <= 1_000_000;
   }
   if (months) read.everyMonths = Number(months[1]);

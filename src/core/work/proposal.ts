@@ -170,11 +170,10 @@ const nearlyUsed = ({ components }: ProposalInput, wanted: readonly Wanted[]): r
         return [{ action: 'replace', component, places: 'all', why: 'with_other_work', reason, isTaken }];
       });
 
-/** Coils and leads that come off to get at the plugs. */
+/** Coils and leads that come off to get at the plugs: taken with them, or not at all. */
 function byPolicy(input: ProposalInput, wanted: readonly Wanted[]): readonly Wanted[] {
   const plugs = wanted.find(({ component, action }) => component === 'plug' && action === 'replace');
   if (!plugs) return [];
-  // They come with the plugs, or not at all.
   const all = { action: 'replace', places: 'all', why: 'with_other_work' } as const;
   return input.components.flatMap(({ component, state }): Wanted[] => {
     if (wanted.some((one) => one.component === component && one.action === 'replace') || state === 'no-match')
@@ -224,21 +223,26 @@ const byFinding = ({ findings }: ProposalInput, wanted: readonly Wanted[]): read
     ),
   );
 
+/** A proposal as the procedure sees it; null where the engine has no such place. */
+export function visitTaskOf(layout: Layout, one: Wanted): VisitTask | null {
+  const places = choosePlaces(layout, one.component, one.places);
+  return places.ok ? { ...one, places: places.value, partNumber: null, torqueNm: null } : null;
+}
+
 /** With the minutes that each adds to those before it, and the price of its parts. */
 function priced(input: ProposalInput, wanted: readonly Wanted[]): readonly Proposal[] {
   let before: readonly VisitTask[] = [];
   let spent = 0;
   return wanted.flatMap((one): Proposal[] => {
-    const places = choosePlaces(input.layout, one.component, one.places);
-    if (!places.ok) return [];
-    const task: VisitTask = { ...one, places: places.value, partNumber: null, torqueNm: null };
+    const task = visitTaskOf(input.layout, one);
+    if (!task) return [];
     const sum = visitMinutes({ ...input, tasks: [...before, task] });
     const minutes = sum - spent;
     if (one.isTaken) {
       before = [...before, task];
       spent = sum;
     }
-    return [{ ...one, minutes, partsCost: partsCostOf(input, one, places.value.length) }];
+    return [{ ...one, minutes, partsCost: partsCostOf(input, one, task.places.length) }];
   });
 }
 

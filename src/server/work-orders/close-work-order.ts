@@ -8,7 +8,6 @@ import { isAskedOnly } from '@/core/odometer/check';
 import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
-import { isFitted } from '@/core/work/place-done';
 import type { Tx } from '@/db/client';
 import { undoOrder } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
@@ -30,7 +29,7 @@ import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { lockOpenOrder } from './lock-open-order';
 import { moveParts } from './move-parts';
-import { type FloorState, loadFloorState } from './order-state';
+import { type FloorState, isNewAt, loadFloorState, plugPlaces } from './order-state';
 import { minutesWorked } from './work-time';
 
 export const closeInput = z.object({
@@ -247,15 +246,9 @@ export const cancelWorkOrder = useCase({
 });
 
 /** The vehicle's own reminder is answered by a new set, and by nothing less. */
-const isEveryPlugNew = ({ layout, places, tasks }: FloorState): boolean =>
-  layout.sites.every((site) =>
-    places.some(
-      (place) =>
-        place.component === 'plug' &&
-        siteId(place) === siteId(site) &&
-        place.doneAt !== null &&
-        isFitted(tasks.find(({ row }) => row.id === place.taskId)?.row.action ?? 'replace', place),
-    ),
+const isEveryPlugNew = (state: FloorState): boolean =>
+  state.layout.sites.every((site) =>
+    plugPlaces(state).some((place) => siteId(place) === siteId(site) && place.doneAt !== null && isNewAt(state, place)),
   );
 
 /** Components of which something was done. */

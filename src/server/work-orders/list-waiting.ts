@@ -4,7 +4,7 @@ import { ok } from '@/core/shared/result';
 import { loadWaits } from '@/db/queries/work-entries';
 import { listWorkOrderRows } from '@/db/queries/work-orders';
 import { parts } from '@/db/schema';
-import { loadGraph } from '../catalogue/fitment-of';
+import { loadNumbers } from '../catalogue/fitment-of';
 import { useCase } from '../use-case';
 
 /** What open orders wait for, and the order of parts that follows from it: current numbers, less what lies here, in packs. */
@@ -18,7 +18,7 @@ export const listWaiting = useCase({
       const order = orders.get(wait.workOrderId);
       return order ? [{ wait, who, order }] : [];
     });
-    const { graph } = await loadGraph(deps.db, actor.fleetId);
+    const graph = await loadNumbers(deps.db, actor.fleetId);
     const currentKey = (number: string): string => {
       const end = graph.current(partKey(number));
       return end.kind === 'current' ? end.part : partKey(number);

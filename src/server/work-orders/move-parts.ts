@@ -4,13 +4,12 @@ import { insertStays, placeKey, type RemovalReason } from '@/core/components/his
 import { allPlaces, placeId } from '@/core/engine/places';
 import type { Day, Km } from '@/core/shared/kinds';
 import { sayGap } from '@/core/units/say';
-import { isFitted } from '@/core/work/place-done';
 import { removalReasonOf } from '@/core/work/task';
 import type { Tx } from '@/db/client';
 import { loadStays, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
 import type { PlaceRow } from '@/db/queries/work-orders';
 import { fittedComponents, parts } from '@/db/schema';
-import type { FloorState, TaskState } from './order-state';
+import { type FloorState, isNewAt, type TaskState, taskOf } from './order-state';
 import { targetOf } from './place-record';
 
 /** When an order closes: the reading, the day, and why the parts came out where nobody said it at their place. */
@@ -27,7 +26,7 @@ interface Closing {
  */
 export async function moveParts(tx: Tx, state: FloorState, closing: Closing): Promise<void> {
   const done = state.places.filter(({ doneAt, movedToId }) => doneAt !== null && movedToId === null);
-  const isNew = (place: PlaceRow): boolean => isFitted(taskOf(state, place)?.row.action ?? 'replace', place);
+  const isNew = (place: PlaceRow): boolean => isNewAt(state, place);
   await fitNew(tx, state, done.filter(isNew), closing);
   await markGood(
     tx,
@@ -36,9 +35,6 @@ export async function moveParts(tx: Tx, state: FloorState, closing: Closing): Pr
     closing,
   );
 }
-
-const taskOf = ({ tasks }: FloorState, place: PlaceRow): TaskState | undefined =>
-  tasks.find(({ row }) => row.id === place.taskId);
 
 /** Takes out what the record had in each place, with what was read off it, and puts the new part in. */
 async function fitNew(tx: Tx, state: FloorState, places: readonly PlaceRow[], closing: Closing): Promise<void> {
@@ -161,8 +157,7 @@ async function markUnrecorded(
   const [{ component }] = looked;
   const known = new Set([...outgoing.values()].map(({ fitted }) => placeKey(fitted)));
   const row = new Map(places.filter((place) => place.component === component).map((place) => [placeId(place), place]));
-  const isNew = (place: PlaceRow | undefined): boolean =>
-    place?.doneAt != null && isFitted(taskOf(state, place)?.row.action ?? 'replace', place);
+  const isNew = (place: PlaceRow | undefined): boolean => place?.doneAt != null && isNewAt(state, place);
   const fresh = allPlaces(layout, component)
     .map((place) => ({ place, at: row.get(placeId(place)) }))
     .filter(({ place, at }) => !known.has(placeKey({ ...place, component, vehicleId: order.vehicleId })) && !isNew(at))

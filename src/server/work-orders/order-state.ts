@@ -7,7 +7,7 @@ import type { PolicyChoice } from '@/core/policy/policies';
 import type { Km, Mm } from '@/core/shared/kinds';
 import type { Fields, JobRecord } from '@/core/work/entry';
 import type { OrderModel } from '@/core/work/order-model';
-import type { TaskRules } from '@/core/work/place-done';
+import { isFitted, type TaskRules } from '@/core/work/place-done';
 import { answerField, countTarget, ORDER_TARGET, stepTarget } from '@/core/work/targets';
 import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
@@ -79,6 +79,16 @@ interface Outgoing {
 export const plugPlaces = ({ places }: Pick<FloorState, 'places'>): readonly PlaceRow[] =>
   places.filter(({ component, movedToId }) => component === 'plug' && movedToId === null);
 
+/** The task of a place. */
+export const taskOf = ({ tasks }: Pick<FloorState, 'tasks'>, place: Pick<PlaceRow, 'taskId'>): TaskState | undefined =>
+  tasks.find(({ row }) => row.id === place.taskId);
+
+/** Whether a new part goes in at a place, as far as is known. */
+export function isNewAt(state: Pick<FloorState, 'tasks'>, place: PlaceRow): boolean {
+  const task = taskOf(state, place);
+  return task !== undefined && isFitted(task.row.action, place);
+}
+
 async function outgoingOf(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<string, Outgoing>> {
   const [status] = await q
     .select({ km: dueInputs.odometerKm })
@@ -135,9 +145,10 @@ export async function loadFloorState(
   };
 }
 
-async function loadWhose(
+/** The vehicle of an order with its engine; null where it is gone. */
+export async function loadWhose(
   q: Querier,
-  { fleetId, vehicleId }: WorkOrderRow,
+  { fleetId, vehicleId }: Pick<WorkOrderRow, 'fleetId' | 'vehicleId'>,
 ): Promise<Pick<FloorState, 'vehicle' | 'family'> | null> {
   const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
   const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];

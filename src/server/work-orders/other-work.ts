@@ -1,11 +1,10 @@
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { layoutOf } from '@/core/engine/layout';
-import { choosePlaces } from '@/core/engine/places';
 import type { VehicleId } from '@/core/shared/kinds';
 import { err, ok, type Result } from '@/core/shared/result';
 import { type LastDone, type OtherWorkDue, otherWorkDue } from '@/core/work/other-work';
-import { banksOpened, type VisitTask } from '@/core/work/procedure/visit';
-import type { Proposal } from '@/core/work/proposal';
+import { banksOpened } from '@/core/work/procedure/visit';
+import { type Proposal, visitTaskOf } from '@/core/work/proposal';
 import type { Querier } from '@/db/client';
 import type { EngineFamily } from '@/db/queries/catalogue';
 import { dueInputs, workOrderSteps, workOrders } from '@/db/schema';
@@ -44,10 +43,7 @@ export async function otherWorkOf(
 ): Promise<readonly OtherWorkDue[]> {
   if (family.otherWork.length === 0) return [];
   const layout = layoutOf(family.model);
-  const tasks = proposals.flatMap((one): VisitTask[] => {
-    const places = choosePlaces(layout, one.component, one.places);
-    return one.isTaken && places.ok ? [{ ...one, places: places.value, partNumber: null, torqueNm: null }] : [];
-  });
+  const tasks = proposals.flatMap((one) => (one.isTaken ? (visitTaskOf(layout, one) ?? []) : []));
   const [reading] = await db
     .select({ km: dueInputs.odometerKm })
     .from(dueInputs)

@@ -5,11 +5,10 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadPlaces, loadTasks } from '@/db/queries/work-orders';
 import { taskPlaces, workOrders, workTasks } from '@/db/schema';
 import { changedSheets } from '../catalogue/current-sheet';
-import { fitmentOf } from '../catalogue/fitment-of';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
-import { needsRedo } from './order-state';
+import { loadWhose, needsRedo } from './order-state';
 import { targetOf } from './place-record';
 
 /** Works on by the sheets that are in force now. Places done under the ones before become the list of what is to be redone. */
@@ -19,10 +18,10 @@ export const takeOverSheet = useCase({
   async run(deps, actor, workOrderId): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, workOrderId);
-      const found = await fitmentOf(tx, actor.fleetId, deps.today(), order.vehicleId);
-      if (!found) return notFound('vehicle');
+      const whose = await loadWhose(tx, order);
+      if (!whose) return notFound('vehicle');
       const tasks = await loadTasks(tx, order.id);
-      const changes = await changedSheets(tx, actor.fleetId, deps.today(), found, tasks);
+      const changes = await changedSheets(tx, actor.fleetId, deps.today(), whose, tasks);
       if (changes.length === 0) return ok(null);
       // All of them or none: what was written before a refusal would stay.
       const lost = changes.find(({ to }) => to === null);

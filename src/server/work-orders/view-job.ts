@@ -1,8 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { sameNumbers } from '@/core/catalogue/same-part';
-import { terminalWords } from '@/core/engine/coils';
-import { siteName, sitePlace } from '@/core/engine/layout';
+import { siteName, siteWhere } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { isOfEngine, servedBy } from '@/core/engine/places';
 import type { FleetId, Nm } from '@/core/shared/kinds';
@@ -67,7 +66,7 @@ export const viewFloor = useCase({
         ...site,
         id: siteId(site),
         name: siteName(state.layout, site),
-        where: [sitePlace(state.layout, site), terminalWords(state.layout.model, site)].filter(Boolean).join(', '),
+        where: siteWhere(state.layout, site),
       })),
       places: await placesOf(deps.db, state),
       steps: state.steps.map(toStep),

@@ -2,8 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { timeOf } from '@/core/calendar/zone';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
-import { terminalWords } from '@/core/engine/coils';
-import { siteName, sitePlace } from '@/core/engine/layout';
+import { siteName, siteWhere } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { placeId } from '@/core/engine/places';
 import { fastWear, wearRate } from '@/core/gap/wear';
@@ -11,7 +10,6 @@ import { USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
 import { type BoxPick, pickBoxes } from '@/core/stock/pick';
 import { isLive } from '@/core/work/order-state';
-import { isFitted } from '@/core/work/place-done';
 import { placeName } from '@/core/work/say-places';
 import type { TaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
@@ -30,7 +28,7 @@ import { threadsFor } from '../policies/threads';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
-import { type FloorState, loadFloorState, needsRedo, plugPlaces } from './order-state';
+import { type FloorState, isNewAt, loadFloorState, needsRedo, plugPlaces, taskOf } from './order-state';
 import { stateOfPlace, targetOf } from './place-record';
 import { previousSet } from './previous-set';
 
@@ -110,12 +108,6 @@ async function plugOf(q: Querier, state: FloorState) {
   };
 }
 
-/** Whether a new part goes in at a place, as far as is known. */
-function isNewAt({ tasks }: FloorState, place: PlaceRow): boolean {
-  const task = tasks.find(({ row }) => row.id === place.taskId);
-  return task !== undefined && isFitted(task.row.action, place);
-}
-
 /** The tasks with their places, as pages and other software show them. */
 function tasksOf(state: FloorState) {
   const { layout, tasks, places } = state;
@@ -140,7 +132,7 @@ function tasksOf(state: FloorState) {
 function kitOf(state: FloorState) {
   const kit = new Map<string, { partNumber: string; component: TaskComponent; quantity: number }>();
   for (const place of state.places) {
-    const sheet = state.tasks.find(({ row }) => row.id === place.taskId)?.sheet;
+    const sheet = taskOf(state, place)?.sheet;
     const standing = stateOfPlace(place);
     if (!sheet || standing === 'moved' || standing === 'left' || !isNewAt(state, place)) continue;
     const { number: partNumber } = sheet.part;
@@ -163,7 +155,7 @@ function sitesOf(state: FloorState) {
       ...plug,
       target: targetOf(plug),
       name: siteName(layout, plug),
-      where: site ? [sitePlace(layout, site), terminalWords(layout.model, site)].filter(Boolean).join(', ') : '',
+      where: site ? siteWhere(layout, site) : '',
       differs: foundDiffers(plug, graph),
       fittedGapMm: before?.fitted.gapMm ?? null,
       sinceKm: before?.sinceKm ?? null,

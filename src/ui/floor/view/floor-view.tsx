@@ -1,17 +1,17 @@
 'use client';
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { memo, startTransition, useEffect, useState } from 'react';
+import { startTransition, useEffect, useState } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
 import { countsIn, openPlacesIn, type PlaceModel, placeIn, stepStateIn } from '@/core/work/order-model';
 import { siteTarget } from '@/core/work/targets';
-import { EngineDrawing, type SiteMark } from '../../drawings/engine-drawing';
 import { Caution } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
 import type { Link } from '../sync/parts';
 import { type Floor, useFloor } from '../sync/use-floor';
 import { CylinderPanel } from './cylinder-panel';
 import { Differences } from './differences';
+import { JobEngine } from './job-engine';
 import { Press } from './parts';
 import { ENGINE, nextPlace, placesAt, stateAt } from './places-at';
 import { SetPanel } from './set-panel';
@@ -163,7 +163,6 @@ function AtSites({
   if (!place) return null;
   const next = nextPlace(job, record, place);
   const engine = placesAt(job, ENGINE).map(({ name }) => name);
-  const isEngine = at.site === ENGINE;
   return (
     <>
       <Grid
@@ -172,13 +171,7 @@ function AtSites({
         alignItems="center"
       >
         <Box minW="0">
-          <Engine
-            layout={job.layout}
-            marks={isEngine ? withoutFigures(marksOf(floor, at.site)) : marksOf(floor, at.site)}
-            title="Engine: choose a site"
-            maxH={isEngine ? '340px' : '250px'}
-            ignition={isEngine}
-          />
+          <JobEngine floor={floor} here={at.site} />
           {engine.length > 0 && (
             <Box mt="2">
               <Press chosen={at.site === ENGINE} onPress={() => go('sites', ENGINE)}>
@@ -288,19 +281,6 @@ function kitWords({ job, record }: Floor): string {
     .join('');
 }
 
-/** Figures beside the sites would lie under the leads. */
-const withoutFigures = (marks: Readonly<Record<string, SiteMark>>): Readonly<Record<string, SiteMark>> =>
-  Object.fromEntries(Object.entries(marks).map(([id, { lines: _, ...mark }]) => [id, mark]));
-
-/** Drawn again only when a mark has changed, and with its leads where cap or leads are in hand: most presses change neither. */
-const Engine = memo(
-  EngineDrawing,
-  (before, after) =>
-    before.layout === after.layout &&
-    before.ignition === after.ignition &&
-    JSON.stringify(before.marks) === JSON.stringify(after.marks),
-);
-
 /** Asks the device to keep this page and its files, so that it opens again with the network gone. */
 function keepPage(): void {
   if (!('serviceWorker' in navigator)) return;
@@ -394,21 +374,4 @@ function portsOpen({ job, record }: Floor): string {
     kind === 'rags' && out !== null && back === null ? [`rags in ${out} of ${expected}`] : [],
   );
   return open.length > 0 ? `Intake ports are open: ${open.join(', ')}.` : '';
-}
-
-function marksOf({ job, record }: Floor, here: string): Record<string, SiteMark> {
-  return Object.fromEntries(
-    job.sites.flatMap(({ id }) => {
-      const own = placesAt(job, id);
-      const served = job.places.filter(({ sites, moved }) => !moved && sites.includes(id));
-      if (served.length === 0) return [];
-      const left = served.every((place) => stateAt(record, place) !== 'open') ? ('done' as const) : ('todo' as const);
-      const fields = record[siteTarget(id)] ?? {};
-      const torque = fields.done === true ? String(fields.installedTorque ?? '') : '';
-      const lines = [String(fields.removedGap ?? ''), torque].filter(Boolean);
-      const state = id === here ? ('now' as const) : left;
-      const href = own.length > 0 ? `#sites-${id}` : undefined;
-      return [[id, { state, lines: id === here ? [] : lines, href }] as const];
-    }),
-  );
 }

@@ -1,8 +1,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { PLACE_STATE_WORDS, taskText, WHY_WORDS } from '@/text/task-words';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm, type FormAction, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -49,16 +50,10 @@ export function TasksSection({ view, actor, live }: { view: WorkOrderView; actor
       )}
       {changes && (
         <Flex gap="6" wrap="wrap" mt="3" data-no-print>
-          <details>
-            <summary>Put another task on</summary>
-            <AddTask view={view} />
-          </details>
+          <AddTask view={view} />
           <OtherWork view={view} />
           {may(actor, 'sign off work orders') && <ApprovePart view={view} />}
-          <details>
-            <summary>Leave part of it for another visit</summary>
-            <Split view={view} />
-          </details>
+          <Split view={view} />
         </Flex>
       )}
     </Section>
@@ -102,39 +97,54 @@ function TakeOff({ orderId, taskId }: { orderId: string; taskId: string }) {
   );
 }
 
-function AddTask({ view: { order, layout } }: { view: WorkOrderView }) {
+/** Something that is changed on the order, folded away until it is wanted. */
+function Change({
+  summary,
+  orderId,
+  action,
+  submit,
+  children,
+}: {
+  summary: string;
+  orderId: string;
+  action: FormAction;
+  submit: string;
+  children: ReactNode;
+}) {
   return (
-    <Box mt="2" maxW="720px">
-      <ActionForm action={addTaskAction}>
-        <input type="hidden" name="workOrderId" value={order.id} />
-        <TaskFields layout={layout} why="with_other_work" />
-        <SubmitButton>Put it on</SubmitButton>
-      </ActionForm>
-    </Box>
+    <details>
+      <summary>{summary}</summary>
+      <Box mt="2" maxW="720px">
+        <ActionForm action={action}>
+          <input type="hidden" name="workOrderId" value={orderId} />
+          {children}
+          <SubmitButton>{submit}</SubmitButton>
+        </ActionForm>
+      </Box>
+    </details>
   );
 }
+
+const AddTask = ({ view: { order, layout } }: { view: WorkOrderView }) => (
+  <Change summary="Put another task on" orderId={order.id} action={addTaskAction} submit="Put it on">
+    <TaskFields layout={layout} why="with_other_work" />
+  </Change>
+);
 
 /** What the engine has besides its ignition that could be done while it is here. */
 function OtherWork({ view: { order, family } }: { view: WorkOrderView }) {
   const left = family.otherWork.filter(({ what }) => !order.otherWork.some((on) => on.what === what));
   if (left.length === 0) return null;
   return (
-    <details>
-      <summary>Put other work on</summary>
-      <Box mt="2" maxW="720px">
-        <ActionForm action={addOtherWorkAction}>
-          <input type="hidden" name="workOrderId" value={order.id} />
-          <Chips
-            name="what"
-            legend="Not ignition, done in the same visit"
-            choices={left.map(({ what, minutes }) => ({ value: what, label: `${what}, ${minutes} min` }))}
-            chosen={[]}
-            many
-          />
-          <SubmitButton>Put it on</SubmitButton>
-        </ActionForm>
-      </Box>
-    </details>
+    <Change summary="Put other work on" orderId={order.id} action={addOtherWorkAction} submit="Put it on">
+      <Chips
+        name="what"
+        legend="Not ignition, done in the same visit"
+        choices={left.map(({ what, minutes }) => ({ value: what, label: `${what}, ${minutes} min` }))}
+        chosen={[]}
+        many
+      />
+    </Change>
   );
 }
 
@@ -143,53 +153,49 @@ function ApprovePart({ view: { order, tasks } }: { view: WorkOrderView }) {
   const own = tasks.filter(({ sheet }) => sheet !== null);
   if (own.length === 0) return null;
   return (
-    <details>
-      <summary>Let another part in</summary>
-      <Box mt="2" maxW="720px">
-        <ActionForm action={approvePartAction}>
-          <input type="hidden" name="workOrderId" value={order.id} />
-          <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
-            <SelectField
-              name="taskId"
-              label="For"
-              choices={own.map(({ row, places }) => ({
-                value: row.id,
-                label: taskText(row.action, row.component, places.length),
-              }))}
-            />
-            <TextField name="number" label="Part number" mono />
-            <SelectField
-              name="as"
-              label="As"
-              choices={[
-                { value: 'equivalent', label: 'equivalent of another maker' },
-                { value: 'trial', label: 'trial part' },
-              ]}
-            />
-            <TextField name="reason" label="Why" hint="it stays on record" />
-          </Grid>
-          <SubmitButton>Let it in</SubmitButton>
-        </ActionForm>
-      </Box>
-    </details>
+    <Change summary="Let another part in" orderId={order.id} action={approvePartAction} submit="Let it in">
+      <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
+        <SelectField
+          name="taskId"
+          label="For"
+          choices={own.map(({ row, places }) => ({
+            value: row.id,
+            label: taskText(row.action, row.component, places.length),
+          }))}
+        />
+        <TextField name="number" label="Part number" mono />
+        <SelectField
+          name="as"
+          label="As"
+          choices={[
+            { value: 'equivalent', label: 'equivalent of another maker' },
+            { value: 'trial', label: 'trial part' },
+          ]}
+        />
+        <TextField name="reason" label="Why" hint="it stays on record" />
+      </Grid>
+    </Change>
   );
 }
 
 function Split({ view: { order, tasks } }: { view: WorkOrderView }) {
+  const summary = 'Leave part of it for another visit';
   const open = tasks.flatMap(({ row, places }) =>
     places
       .filter(({ state }) => state === 'open')
       .map(({ target, name }) => ({ value: target, label: row.component === 'plug' ? `plug ${name}` : name })),
   );
-  if (open.length === 0) return <Box color="soft">Everything here is done or on another visit already.</Box>;
+  if (open.length === 0)
+    return (
+      <details>
+        <summary>{summary}</summary>
+        <Box color="soft">Everything here is done or on another visit already.</Box>
+      </details>
+    );
   return (
-    <Box mt="2" maxW="720px">
-      <ActionForm action={splitAction}>
-        <input type="hidden" name="workOrderId" value={order.id} />
-        <Chips name="places" legend="What goes to the other visit" choices={open} chosen={[]} many />
-        <TextField name="reason" label="Why" hint="as: rear bank on Friday, when the boots are here" />
-        <SubmitButton>Open the other visit</SubmitButton>
-      </ActionForm>
-    </Box>
+    <Change summary={summary} orderId={order.id} action={splitAction} submit="Open the other visit">
+      <Chips name="places" legend="What goes to the other visit" choices={open} chosen={[]} many />
+      <TextField name="reason" label="Why" hint="as: rear bank on Friday, when the boots are here" />
+    </Change>
   );
 }

@@ -1,6 +1,7 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
+import { alongBank } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { isOfEngine } from '@/core/engine/places';
 import { NORMAL } from '@/core/inspection/vocabulary';
@@ -57,8 +58,8 @@ export default page(async function TrayPage({ params }: Props) {
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', xl: 'minmax(0, 3fr) minmax(0, 2fr)' }} gap="8">
         <Box minW="0">
           {sites.length > 0 &&
-            layout.model.banks.map((bank) => {
-              const row = bank.cylinders.flatMap((cylinder) => sites.filter((site) => site.cylinder === cylinder));
+            layout.model.banks.map((bank, i) => {
+              const row = alongBank(layout, i + 1).flatMap((at) => sites.filter((site) => siteId(site) === siteId(at)));
               return (
                 <Box key={bank.place} mb="5" borderTop="1px solid" borderColor="line" pt="2">
                   <Box color="soft">
