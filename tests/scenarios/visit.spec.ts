@@ -268,7 +268,10 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
     await user.answerSteps();
     await close(user, later(after));
   });
-  await expect(await inTheDueList(user, '34')).toContainText(dayOf(after.due?.p50));
+  // The dash moved the forecast a little; the plugs are the ones they were.
+  const end = await dueOf(user, '34', 'plug');
+  expect(end.fitted_on).toBe(before.fitted_on);
+  await expect(await inTheDueList(user, '34')).toContainText(dayOf(end.due?.p50));
   await page.locator('a:has(strong:text-is("34"))').first().click();
   await expect(user.row('NC-7034').first()).toContainText('NL-3806');
 });
