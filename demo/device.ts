@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import type { Ask } from '../src/core/work/ask';
 import type { Entry, Fields } from '../src/core/work/entry';
+import { stageOfField } from '../src/core/work/gate-table';
 import type { FloorJob } from '../src/core/work/job-record';
-import { answerField, countTarget, stepTarget } from '../src/core/work/targets';
+import { hasField } from '../src/core/work/place-fields';
+import { answerField, countTarget, readPlaceTarget, readTarget, stepTarget } from '../src/core/work/targets';
 import type { Actor } from '../src/server/access';
 import type { Deps } from '../src/server/deps';
 import { recordEntries } from '../src/server/work-orders/record-entries';
@@ -45,13 +48,55 @@ export function answered(
         const expected = job.counts.find(({ key }) => key === row)?.expected ?? 4;
         return counted === null ? said(job, when.at, countTarget(row), { [side]: expected }) : [];
       }
-      const typed = ask.kind === 'wait' ? when.waitedFrom : 'written down';
-      const answer = ask.kind === 'choice' ? (ask.accepts ?? ask.choices ?? [])[0] : typed;
-      return said(job, when.at, target, { [answerField(ask.key)]: answer ?? '' });
+      return said(job, when.at, target, { [answerField(ask.key)]: answerTo(ask, when.waitedFrom) });
     });
-    return [...answers, ...said(job, when.at, target, { state: over[step.key] ?? 'done' })];
+    const state = over[step.key] ?? 'done';
+    const why = state === 'not_done' ? { [answerField('why')]: 'not today' } : {};
+    return [...answers, ...said(job, when.at, target, { ...why, state })];
   });
 }
+
+function answerTo({ kind, key, accepts, choices }: Ask, waitedFrom: string): string {
+  if (kind === 'choice') return (accepts ?? choices ?? [])[0] ?? '';
+  if (kind === 'odometer') return key === 'from' ? '41310' : '41322';
+  return kind === 'wait' ? waitedFrom : 'written down';
+}
+
+/** Steps that come before the first place is worked on, by their keys. */
+function stepsBefore({ steps }: FloorJob): ReadonlySet<string> {
+  const first = steps.findIndex(({ perSite }) => perSite);
+  return new Set(steps.slice(0, Math.max(0, first)).map(({ key }) => key));
+}
+
+/** Entries in the order in which gates let them in: safe first, new parts on the bench, then open, then the places, then the rest. */
+export function inOrder(job: FloorJob, entries: readonly Entry[]): Entry[] {
+  const before = stepsBefore(job);
+  const rank = ({ target, field }: Entry): number => {
+    const { kind, key } = readTarget(target);
+    const place = readPlaceTarget(target);
+    if (place && hasField(place.component, field)) return stageOfField(place.component, field) === 'work' ? 1 : 3;
+    if (kind !== 'step') return 0;
+    if (key === 'safe') return 0;
+    return before.has(key) ? 2 : 4;
+  };
+  return [...entries].sort((a, b) => rank(a) - rank(b));
+}
+
+const LATER: readonly string[] = ['parts', 'codes_before'];
+
+/** What opens the gates before the places, but for the new parts: those are read one by one. */
+export const opening = (job: FloorJob, when: { readonly at: string; readonly waitedFrom: string }): Entry[] => {
+  const before = stepsBefore(job);
+  return answered(job, when).filter(({ target }) => {
+    const { kind, key } = readTarget(target);
+    return (
+      kind !== 'step' ||
+      (before.has(key) &&
+        !LATER.includes(key) &&
+        !job.steps.some((one) => one.key === key && job.record[target]?.state === 'done'))
+    );
+  });
+};
 
 /** Sends entries in portions; all of them are kept, or the demo is not loaded. */
 export async function send(

@@ -28,12 +28,14 @@ import { choosePolicyOption, policyOptionInput } from '../src/server/policies/ch
 import { banInput, banSeller } from '../src/server/stock/ban-seller';
 import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
 import { startTrial, trialInput } from '../src/server/stock/trials';
+import { liftGate } from '../src/server/work-orders/lift-gate';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
+import { viewFloor } from '../src/server/work-orders/view-job';
 import { waitFor, waitInput } from '../src/server/work-orders/wait-for';
-import { send } from './device';
+import { inOrder, opening, send } from './device';
 import { importFile } from './import-file';
 import { must } from './must';
-import { playPast, playTuneUp } from './past';
+import { PARTS_ON_THE_WAY, playPast, playTuneUp } from './past';
 
 const plan = z.object({
   day: z.string(),
@@ -238,13 +240,20 @@ async function makeWorkOrder(deps: Deps, actor: Actor, order: (typeof scenario.w
     );
   }
   if (order.sites.length > 0) {
+    const what = `unit ${order.unit}`;
+    const job = must(what, await viewFloor(deps, actor, workOrderId));
     const entries = [
       entry('order', 'trayFirst', '1A', null),
+      ...opening(job, { at: AT, waitedFrom: AT }),
       ...order.sites.flatMap((site) => siteEntries(site.cylinder, site)),
     ];
-    await send(deps, actor, `unit ${order.unit}`, workOrderId, entries);
+    must(what, await liftGate(deps, actor, { workOrderId, gate: 'parts', reason: PARTS_ON_THE_WAY }));
+    await send(deps, actor, what, workOrderId, inOrder(job, entries));
   }
 }
+
+/** When this morning’s work was entered. */
+const AT = '2026-11-16T08:00:00Z';
 
 const entry = (target: string, field: string, value: Json, base: Json): Entry => ({
   id: randomUUID(),
@@ -252,7 +261,7 @@ const entry = (target: string, field: string, value: Json, base: Json): Entry =>
   field,
   value,
   base,
-  at: '2026-11-16T08:00:00Z',
+  at: AT,
 });
 
 /** What a technician entered at one site: the old plug read, and the new one in. */
@@ -273,6 +282,13 @@ function siteEntries(
     ),
     entry(target, 'seen', Object.fromEntries(conditions.map((word) => [word, 2])), {}),
     entry(target, 'breakawayFeel', breakawayFeel, null),
-    ...(fitted ? [entry(target, 'torqueMethod', 'wrench', null), entry(target, 'done', true, false)] : []),
+    entry(target, 'hole', 'sound', null),
+    ...(fitted
+      ? [
+          entry(target, 'start', 'by hand', null),
+          entry(target, 'torqueMethod', 'wrench', null),
+          entry(target, 'done', true, false),
+        ]
+      : []),
   ];
 }

@@ -16,10 +16,11 @@ import type { Actor } from '../src/server/access';
 import type { Deps } from '../src/server/deps';
 import { closeWorkOrder } from '../src/server/work-orders/close-work-order';
 import { codesInput, keepCodes } from '../src/server/work-orders/codes';
+import { liftGate } from '../src/server/work-orders/lift-gate';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
 import type { TaskInput } from '../src/server/work-orders/plan-tasks';
 import { viewFloor } from '../src/server/work-orders/view-job';
-import { answered, said, send } from './device';
+import { answered, inOrder, opening, said, send } from './device';
 import { importFile } from './import-file';
 import { must } from './must';
 import { type PastVehicle, type PastVisit, planPast } from './past-plan';
@@ -28,6 +29,9 @@ import { type PastVehicle, type PastVisit, planPast } from './past-plan';
 
 const SEED = 1916;
 const TUNE_UP = '5';
+
+/** Why a supervisor let the work begin before every new part was on the bench. */
+export const PARTS_ON_THE_WAY = 'the rest of the set is on the 11 o’clock ferry';
 
 /** Who works where, and by how much their wrench is off, N·m: one of them pulls on. */
 const TECHNICIANS = [
@@ -141,9 +145,11 @@ export async function playTuneUp(deps: Deps, supervisor: Actor, people: Readonly
   const done = [...job.places.filter(({ component }) => component === 'cap' || component === 'rotor'), ...plugs];
   const entries = [
     ...said(job, momentOf(visit), ORDER_TARGET, { trayFirst: job.sites[0]?.id ?? null }),
+    ...opening(job, { at: momentOf(visit), waitedFrom: momentOf(visit) }),
     ...done.flatMap((place) => placeEntries(job, place, visit, technician, seeded(SEED))),
   ];
-  await send(deps, worker, 'tune-up', workOrderId, entries);
+  must('tune-up', await liftGate(deps, supervisor, { workOrderId, gate: 'parts', reason: PARTS_ON_THE_WAY }));
+  await send(deps, worker, 'tune-up', workOrderId, inOrder(job, entries));
 }
 
 async function fleetOf(deps: Deps, fleetId: FleetId): Promise<readonly PastVehicle[]> {
@@ -215,7 +221,7 @@ async function workOn(
   ];
   const first = job.sites[0];
   if (job.plug && first) entries.unshift(...said(job, momentOf(visit), ORDER_TARGET, { trayFirst: first.id }));
-  await send(then, worker, what, workOrderId, entries);
+  await send(then, worker, what, workOrderId, inOrder(job, entries));
   must(what, await closeWorkOrder(then, supervisor, { workOrderId, version: 1, odometer: visit.odometer, note: '' }));
 }
 
@@ -253,6 +259,8 @@ function plugFields(job: FloorJob, place: FloorPlace, visit: Doing, technician: 
     observedNumber: place.expectedNumber ?? rules.partNumber,
     removedGap: `${(middle + Math.max(0, grown)).toFixed(2)} mm`,
     seen: { ...allNormal(job.plug.seat, job.layout.model.ignition), ...wornWords(visit.plugLife, random) },
+    hole: 'sound',
+    start: 'by hand',
     breakawayFeel: visit.plugLife > 0.95 && random() < 0.15 ? 'tight' : 'normal',
     newNumber: rules.partNumber,
     newGap: `${gap.toFixed(3)} mm`,

@@ -44,6 +44,7 @@ const ALLOWED = {
   'decide on findings that stop work': SUPERVISOR,
   'grade trainer plugs': ['supervisor', 'technician', 'parts_clerk'],
   'release sites': SUPERVISOR,
+  'lift gates': SUPERVISOR,
   'sign off work orders': SUPERVISOR,
   'reopen or cancel work orders': SUPERVISOR,
 } as const satisfies Record<string, readonly Role[]>;

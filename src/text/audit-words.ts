@@ -4,6 +4,7 @@ const WORK_ORDER_WORDS: Readonly<Record<AuditAction<'work-order'>, string>> = {
   open: 'opened it',
   record: 'recorded',
   'approve part': 'let another part in:',
+  'lift gate': 'lifted a gate:',
   'add other work': 'put on besides the ignition:',
   'add tasks': 'put on:',
   'take off task': 'took off:',

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { answered, said } from '../../demo/device';
+import { answered, inOrder, opening, said } from '../../demo/device';
 import type { Entry, Fields, Json } from '../../src/core/work/entry';
 import type { FloorJob } from '../../src/core/work/job-record';
-import { siteTarget } from '../../src/core/work/targets';
+import { readTarget, siteTarget } from '../../src/core/work/targets';
 import type { Actor } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
 import { codesInput, keepCodes } from '../../src/server/work-orders/codes';
+import { liftGate } from '../../src/server/work-orders/lift-gate';
 import { type EntryResult, recordEntries } from '../../src/server/work-orders/record-entries';
 import { viewFloor } from '../../src/server/work-orders/view-job';
 import { value } from './workspace';
@@ -25,7 +26,17 @@ export const entry = (target: string, field: string, saying: Json, base: Json = 
   at: AT,
 });
 
-/** Fields of one target as a device sends them that has just seen the job. */
+/** Opens the gates before the places: every step answered, the new parts let by, since tests fit them one by one. */
+export async function openGates(deps: Deps, actor: Actor, workOrderId: string): Promise<void> {
+  const job = await floorOf(deps, actor, workOrderId);
+  if (!job.live || job.lifts.some(({ gate }) => gate === 'parts')) return;
+  const supervisor: Actor = { ...actor, role: 'supervisor' };
+  value(await liftGate(deps, supervisor, { workOrderId, gate: 'parts', reason: 'fitted one by one' }));
+  const entries = opening(job, { at: AT, waitedFrom: AT });
+  if (entries.length > 0) value(await recordEntries(deps, actor, { workOrderId, entries }));
+}
+
+/** Fields of one target as a device sends them that has just seen the job. A place finds its gates open. */
 export async function enter(
   deps: Deps,
   actor: Actor,
@@ -33,6 +44,7 @@ export async function enter(
   target: string,
   fields: Fields,
 ): Promise<readonly EntryResult[]> {
+  if (readTarget(target).kind === 'place') await openGates(deps, actor, workOrderId);
   const entries = said(await floorOf(deps, actor, workOrderId), AT, target, fields);
   return value(await recordEntries(deps, actor, { workOrderId, entries }));
 }
@@ -45,7 +57,8 @@ export async function doSite(
   site: string,
   fields: Fields,
 ): Promise<string | null> {
-  const results = await enter(deps, actor, workOrderId, siteTarget(site), { ...fields, done: true });
+  const byHand = { hole: 'sound', start: 'by hand' };
+  const results = await enter(deps, actor, workOrderId, siteTarget(site), { ...byHand, ...fields, done: true });
   return results.flatMap(({ message }) => message ?? []).join(' ') || null;
 }
 
@@ -60,6 +73,6 @@ export async function doSteps(
     value(await keepCodes(deps, actor, codesInput.parse({ workOrderId, moment, typed: 'none' })));
   const job = await floorOf(deps, actor, workOrderId);
   const entries = answered(job, { at: AT, waitedFrom: '2026-11-16T08:00:00Z' }, over);
-  const results = value(await recordEntries(deps, actor, { workOrderId, entries }));
-  return results.flatMap(({ message }) => message ?? []);
+  const sent = { workOrderId, entries: inOrder(job, entries) };
+  return value(await recordEntries(deps, actor, sent)).flatMap(({ message }) => message ?? []);
 }

@@ -1,8 +1,4 @@
 import { addDays } from '../calendar/plain-date';
-import type { BankAccess } from '../engine/access';
-import type { Layout } from '../engine/layout';
-import { allPlaces } from '../engine/places';
-import { visitMinutes } from '../work/procedure/minutes';
 import type { TaskComponent } from '../work/task';
 import type { DueDates } from './due';
 import type { ComingWork } from './horizon';
@@ -13,18 +9,16 @@ interface ComingComponent {
   readonly due: DueDates;
 }
 
-interface Engine {
-  readonly layout: Layout;
-  readonly access: readonly BankAccess[];
-  /** Minutes for a service of all plugs. */
-  readonly minutes: number;
-}
-
 /**
  * The visits that a vehicle's components come to: what falls due within the window of the first is done with it, so that getting
  * there is counted once. Each has the dates of its first component, and bay time for all of them.
+ *
+ * @param minutesOf bay time of a visit that replaces these components, minutes
  */
-export function comingVisits(engine: Engine, components: readonly ComingComponent[]): readonly ComingWork[] {
+export function comingVisits(
+  minutesOf: (components: readonly TaskComponent[]) => number,
+  components: readonly ComingComponent[],
+): readonly ComingWork[] {
   const visits: ComingComponent[][] = [];
   for (const next of [...components].sort((a, b) => a.due.p50.localeCompare(b.due.p50))) {
     const last = visits.at(-1);
@@ -34,17 +28,6 @@ export function comingVisits(engine: Engine, components: readonly ComingComponen
   }
   return visits.flatMap((visit) => {
     const [first] = visit;
-    return first ? [{ due: first.due, minutes: minutesOf(engine, visit) }] : [];
+    return first ? [{ due: first.due, minutes: minutesOf(visit.map(({ component }) => component)) }] : [];
   });
-}
-
-function minutesOf(engine: Engine, visit: readonly ComingComponent[]): number {
-  const tasks = visit.map(({ component }) => ({
-    action: 'replace' as const,
-    component,
-    places: allPlaces(engine.layout, component),
-    partNumber: null,
-    torqueNm: null,
-  }));
-  return visitMinutes({ ...engine, tasks });
 }

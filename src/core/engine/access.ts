@@ -14,10 +14,10 @@ export interface BankAccess {
 }
 
 export const TIGHTENING_ORDERS = ['any', 'centre_outward', 'crosswise'] as const;
-type TighteningOrder = (typeof TIGHTENING_ORDERS)[number];
+export type TighteningOrder = (typeof TIGHTENING_ORDERS)[number];
 
 export const FASTENER_SIZES = ['M5', 'M6', 'M7', 'M8', 'M10'] as const;
-type FastenerSize = (typeof FASTENER_SIZES)[number];
+export type FastenerSize = (typeof FASTENER_SIZES)[number];
 
 /** What a screw holds: it says when it is taken out and when it is counted back. */
 export const FASTENER_PLACES = ['cover', 'intake', 'coil', 'other'] as const;

@@ -3,6 +3,7 @@
 const ROWS = ['create', 'change', 'import'] as const;
 
 export const AUDIT_ACTIONS = {
+  'access-items': ROWS,
   'api-token': ['create', 'revoke'],
   bay: ['create', 'change', 'remove'],
   'bench-result': ['keep'],
@@ -45,6 +46,7 @@ export const AUDIT_ACTIONS = {
     'go on',
     'add other work',
     'approve part',
+    'lift gate',
     'add tasks',
     'take off task',
     'split',

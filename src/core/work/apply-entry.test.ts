@@ -3,8 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { personUnits } from '../units/person-units';
 import { applyEntry, changesBetween } from './apply-entry';
 import type { Entry, JobRecord, Json } from './entry';
-import { fieldsOf, placeFaultsIn, placeIn, quantityIn, startFaultsIn, stepFaultsIn } from './order-model';
-import { plugService, untouched } from './order-model.fixture';
+import { fieldsOf, placeIn, quantityIn } from './order-model';
+import { cold, plugService, untouched } from './order-model.fixture';
+import { placeFaultsIn, stepFaultsIn } from './order-rules';
 
 const metric = personUnits('metric');
 const entry = (target: string, field: string, value: Json, base: Json = null): Entry => ({
@@ -27,6 +28,8 @@ const play = (record: JobRecord, entries: readonly Entry[]): JobRecord =>
 const fitted = (id: string): readonly Entry[] => [
   entry(`site ${id}`, 'newNumber', 'EM-7310'),
   entry(`site ${id}`, 'newGap', '1.05'),
+  entry(`site ${id}`, 'hole', 'sound'),
+  entry(`site ${id}`, 'start', 'by hand'),
   entry(`site ${id}`, 'torqueMethod', 'wrench'),
   entry(`site ${id}`, 'installedTorque', '17.5'),
   entry(`site ${id}`, 'done', true, false),
@@ -34,14 +37,14 @@ const fitted = (id: string): readonly Entry[] => [
 
 describe('applyEntry at a site', () => {
   it('lets it be done with the right part, gap and torque, and tells what is missing before', () => {
-    const early = apply(untouched, entry('site 1A', 'done', true, false));
-    expect(early).toMatchObject({ outcome: 'refused', record: untouched });
+    const early = apply(cold, entry('site 1A', 'done', true, false));
+    expect(early).toMatchObject({ outcome: 'refused', record: cold });
     expect(early.message).toContain('Read the number off the new plug.');
-    expect(placeIn(play(untouched, fitted('1A')), 'site 1A').done).toBe(true);
+    expect(placeIn(play(cold, fitted('1A')), 'site 1A').done).toBe(true);
   });
 
   it('opens a site again that no longer holds what it has to', () => {
-    const done = play(untouched, fitted('1A'));
+    const done = play(cold, fitted('1A'));
     const { outcome, message, record } = apply(done, entry('site 1A', 'installedTorque', '24', '17.5'));
     expect([outcome, placeIn(record, 'site 1A').done]).toEqual(['kept', false]);
     expect(message).toContain('Site 1 is open again.');
@@ -51,16 +54,16 @@ describe('applyEntry at a site', () => {
   });
 
   it('never mixes a redesign with what is fitted at another site', () => {
-    const one = play(untouched, fitted('1A'));
+    const one = play(cold, fitted('1A'));
     const other = apply(
-      play(one, [entry('site 2A', 'newNumber', 'EM-7311'), ...fitted('2A').slice(1, 4)]),
+      play(one, [entry('site 2A', 'newNumber', 'EM-7311'), ...fitted('2A').slice(1, 6)]),
       entry('site 2A', 'done', true, false),
     );
     expect(other.message).toContain('never mixed');
   });
 
   it('takes the same quantity in other words as the same, and refuses what cannot be read', () => {
-    const record = play(untouched, [entry('site 1A', 'newGap', '1.05')]);
+    const record = play(cold, [entry('site 1A', 'newGap', '1.05')]);
     expect(apply(record, entry('site 1A', 'newGap', '1,05 mm')).outcome).toBe('same');
     expect(apply(record, entry('site 1A', 'newGap', '1.05 N·m', '1.05'))).toMatchObject({ outcome: 'refused' });
     expect(apply(record, entry('site 1A', 'newGap', '1.08')).outcome).toBe('differs');
@@ -75,7 +78,7 @@ describe('applyEntry at a site', () => {
     const us = personUnits('us');
     expect(quantityIn(plugService, 'site 1A', 'newGap', '1.05', us)).toBeNull();
     expect(quantityIn(known, 'site 1A', 'newGap', '1.05', us)).toBe(1.05);
-    const record = play(untouched, fitted('1A').slice(0, 4));
+    const record = play(cold, fitted('1A').slice(0, 6));
     expect(placeFaultsIn(known, record, 'site 1A', us).newGap).toBeUndefined();
   });
 
@@ -96,15 +99,22 @@ describe('applyEntry elsewhere', () => {
     expect(early.message).toContain('engine temperature');
     const hot = play(untouched, [entry('step cold', 'answer.temperature', 'hot')]);
     expect(apply(hot, entry('step cold', 'state', 'done', 'open')).outcome).toBe('refused');
-    const cold = play(untouched, [entry('step cold', 'answer.temperature', 'cold')]);
-    expect(apply(cold, entry('step cold', 'state', 'done', 'open')).outcome).toBe('kept');
-    expect(apply(cold, entry('step cold', 'answer.mood', 'good')).outcome).toBe('refused');
-    expect(apply(cold, entry('step sites', 'state', 'done')).outcome).toBe('refused');
+    const felt = play(untouched, [entry('step cold', 'answer.temperature', 'cold')]);
+    expect(apply(felt, entry('step cold', 'state', 'done', 'open')).outcome).toBe('kept');
+    expect(apply(felt, entry('step cold', 'answer.mood', 'good')).outcome).toBe('refused');
+    expect(apply(felt, entry('step sites', 'state', 'done')).outcome).toBe('refused');
+  });
+
+  it('marks a step as not done only with a reason', () => {
+    const notDone = entry('step cold', 'state', 'not_done', 'open');
+    expect(apply(untouched, notDone).message).toContain('Say why');
+    const why = play(untouched, [entry('step cold', 'answer.why', 'no thermometer')]);
+    expect(apply(why, notDone).outcome).toBe('kept');
   });
 
   it('keeps the engine from being started while a site is open or something is not counted back', () => {
-    expect(startFaultsIn(plugService, untouched).join(' ')).toMatch(/Sites 1, 2, 3, 4 not done yet.*tools/);
-    const whole = play(untouched, [
+    expect(stepFaultsIn(plugService, cold, 'start', 0).join(' ')).toMatch(/Sites 1, 2, 3, 4 not done yet.*tools/);
+    const whole = play(cold, [
       ...plugService.places.flatMap(({ id }) => fitted(id)),
       entry('count tools', 'out', 7),
       entry('count tools', 'back', 7),

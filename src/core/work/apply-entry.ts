@@ -1,19 +1,14 @@
 import { siteId } from '../engine/model';
 import type { PersonUnits } from '../units/person-units';
 import { type Entry, type Fields, type JobRecord, type Json, type Merge, mergeEntry, sameJson } from './entry';
-import {
-  countsIn,
-  fieldsOf,
-  type OrderModel,
-  type PlaceModel,
-  placeFaultsIn,
-  quantityIn,
-  stepFaultsIn,
-} from './order-model';
+import { stageOfField } from './gate-table';
+import { stopBefore } from './gates';
+import { countsIn, fieldsOf, type OrderModel, type PlaceModel, quantityIn } from './order-model';
+import { placeFaultsIn, stepFaultsIn } from './order-rules';
 import { readPlaceQuantity } from './place-done';
 import { hasField, isPlaceQuantity } from './place-fields';
 import { sayPlaces } from './say-places';
-import { answerField, ORDER_TARGET, readTarget } from './targets';
+import { answerField, ORDER_TARGET, REMARKS, type Remark, readTarget } from './targets';
 
 /** What became of one entry, and the record after it. */
 interface Applied {
@@ -80,6 +75,11 @@ function applyPlace(at: At): Applied {
   const current = currentOf(at);
   if (isSameQuantity(at, current)) return { outcome: 'same', message: null, record };
   const merge = mergeEntry(current, entry);
+  if (merge.kind === 'kept' && !isTakenBack(merge.value)) {
+    const stage = stageOfField(place.component, entry.field);
+    const shut = stage ? stopBefore(model, record, stage) : null;
+    if (shut) return refuse(at, shut);
+  }
   if (merge.kind === 'kept' && isPlaceQuantity(entry.field)) {
     const read = readPlaceQuantity(place.component, entry.field, String(merge.value), units);
     if (!read.ok) return refuse(at, read.message);
@@ -91,6 +91,10 @@ function applyPlace(at: At): Applied {
   const after = merged(at, merge);
   return after.outcome === 'kept' && entry.field !== 'done' ? reopened(at, place, after) : after;
 }
+
+/** What takes something back is never held up. */
+const isTakenBack = (value: Json): boolean =>
+  value === null || value === '' || value === false || (typeof value === 'object' && Object.keys(value).length === 0);
 
 /** The same quantity in other words is the same. */
 function isSameQuantity({ model, entry, units }: At, current: Json): boolean {
@@ -118,15 +122,22 @@ function applyStep(at: At): Applied {
   const { model, record, entry, key } = at;
   const step = model.steps.find((own) => own.key === key);
   if (!step || step.perSite) return refuse(at, `There is no step ${key} to answer on this order.`);
-  const isAnswer = step.asks.some((ask) => answerField(ask.key) === entry.field);
+  const isAnswer = [...step.asks.map(({ key: ask }) => ask), ...REMARKS].some(
+    (ask) => answerField(ask) === entry.field,
+  );
   if (!isAnswer && entry.field !== 'state') return refuse(at, `The step “${step.title}” does not ask for that.`);
   const merge = mergeEntry(currentOf(at) ?? (isAnswer ? null : 'open'), entry);
+  if (merge.kind === 'kept' && !isAnswer && merge.value === 'not_done' && !saidAt(at, 'why'))
+    return refuse(at, `Say why it is not done: “${step.title}”.`);
   if (merge.kind === 'kept' && merge.value === 'done') {
     const faults = isAnswer ? [] : stepFaultsIn(model, record, key, Date.parse(entry.at));
     if (faults.length > 0) return refuse(at, faults.join(' '));
   }
   return merged(at, merge);
 }
+
+const saidAt = ({ record, entry }: At, answer: Remark): string =>
+  String(fieldsOf(record, entry.target)[answerField(answer)] ?? '').trim();
 
 function applyCount(at: At): Applied {
   const { model, record, entry, key } = at;

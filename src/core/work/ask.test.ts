@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Ask, askFaults, openCounts, startFaults, type Written } from './ask';
+import { type Ask, askFaults, openCounts, type Written } from './ask';
 
 const written = (over: Partial<Written> = {}): Written => ({
   nowMs: Date.parse('2026-11-16T09:00:00Z'),
@@ -65,6 +65,22 @@ describe('askFaults', () => {
   });
 });
 
+describe('a road test', () => {
+  const asks = [
+    ask({ kind: 'odometer', key: 'from', what: 'before' }),
+    ask({ kind: 'odometer', key: 'to', what: 'after' }),
+  ];
+  const faults = (from: string, to: string) => askFaults(asks, written({ answers: { from, to } }));
+
+  it('is read off the dash twice, goes forward, and not too far', () => {
+    expect(faults('41,310 km', '41322')).toEqual([]);
+    expect(faults('', '')).toHaveLength(2);
+    expect(faults('a good way', '41322')).toHaveLength(1);
+    expect(faults('41322', '41310')[0]).toContain('less than');
+    expect(faults('41310', '51310')[0]).toContain('cannot be');
+  });
+});
+
 describe('openCounts', () => {
   it('are closed only when as many came back as went out', () => {
     fc.assert(
@@ -73,16 +89,5 @@ describe('openCounts', () => {
         expect(open).toBe(out === null || back === null || out !== back);
       }),
     );
-  });
-});
-
-describe('startFaults', () => {
-  it('lets nothing turn with a hole open, a rag missing or a cylinder full', () => {
-    const ready = { open: [], counts: [{ ...count, out: 3, back: 3 }], soaked: false, cleared: false };
-    expect(startFaults(ready)).toEqual([]);
-    expect(startFaults({ ...ready, open: plugs('3') })[0]).toContain('Site 3');
-    expect(startFaults({ ...ready, counts: [{ ...count, out: 3, back: 2 }] })[0]).toContain('missing 1');
-    expect(startFaults({ ...ready, soaked: true })[0]).toContain('clear the cylinders');
-    expect(startFaults({ ...ready, soaked: true, cleared: true })).toEqual([]);
   });
 });

@@ -1,7 +1,7 @@
 import { type NamedPlace, sayPlaces } from './say-places';
 
 /** What a step wants written down before it can be ticked. */
-const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up', 'wait'] as const;
+const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up', 'wait', 'odometer'] as const;
 type AskKind = (typeof ASK_KINDS)[number];
 
 export interface Ask {
@@ -17,7 +17,7 @@ export interface Ask {
 }
 
 /** What is counted: what the rules go by. */
-export const COUNT_KINDS = ['tools', 'screws', 'hoses', 'rags', 'gaskets'] as const;
+export const COUNT_KINDS = ['tools', 'screws', 'connectors', 'hoses', 'rags', 'gaskets'] as const;
 export type CountKind = (typeof COUNT_KINDS)[number];
 
 /** Something laid in, taken off or used up: out must equal in before the engine is started. */
@@ -93,12 +93,33 @@ function faultOf({ key, what, kind, accepts, minutes = 0 }: Ask, written: Writte
       return written.photos > 0 || written.answers[key]?.trim() ? null : `Take a picture, or write down: ${what}.`;
     case 'follow_up':
       return written.followUps > 0 || written.answers[key]?.trim() ? null : `Put down ${what}.`;
+    case 'odometer':
+      return odometerFault(key, what, written.answers);
     case 'wait': {
       const left = waitLeft(written.answers[key], minutes, written.nowMs);
       if (left === null) return `Begin the ${minutes} minutes: ${what}.`;
       return left > 0 ? `${what}: ${left} more ${left === 1 ? 'minute' : 'minutes'}.` : null;
     }
   }
+}
+
+/** Farther than this no road test goes, in whatever the dash shows. */
+const LONGEST_TEST = 300;
+
+/** What the dash shows as a bare number; null: no figure. */
+const dashFigure = (text = ''): number | null => {
+  const digits = /\d[\d., ]*/.exec(text)?.[0].replace(/[., ]/g, '');
+  return digits ? Number(digits) : null;
+};
+
+/** Both ends of a road test, read off one dash: it never runs back, and never farther than a test goes. */
+function odometerFault(key: string, what: string, answers: Written['answers']): string | null {
+  const read = dashFigure(answers[key]);
+  if (read === null) return `Read off the dash: ${what}.`;
+  const from = key === 'to' ? dashFigure(answers.from) : null;
+  if (from === null) return null;
+  if (read < from) return `${what}: ${answers[key]} is less than ${answers.from} before it. Read both again.`;
+  return read - from > LONGEST_TEST ? `${what}: ${read - from} in one road test cannot be. Read both again.` : null;
 }
 
 /** Whole minutes that are left of a wait; 0 when it is over, null when nobody began it. @param begun ISO 8601 */
@@ -118,22 +139,3 @@ export const openCounts = (counts: readonly CountState[]): readonly string[] =>
     if (back > out) return [`${what}: ${back} back and only ${out} out. Count again.`];
     return [];
   });
-
-interface StartState {
-  /** Places at which work is still to be done. */
-  readonly open: readonly NamedPlace[];
-  readonly counts: readonly CountState[];
-  /** A site was filled with penetrant. */
-  readonly soaked: boolean;
-  /** The cylinders were cleared of fluid with the plugs out. */
-  readonly cleared: boolean;
-}
-
-/** Why the engine is not ready to start; empty when it is. Hydraulic lock, a lost rag and an open hole are the hazards. */
-export const startFaults = ({ open, counts, soaked, cleared }: StartState): readonly string[] => [
-  ...(open.length > 0 ? [`${sayPlaces(open)} not done yet.`] : []),
-  ...openCounts(counts),
-  ...(soaked && !cleared
-    ? ['Penetrant was used: clear the cylinders of fluid with the plugs out before anything is cranked.']
-    : []),
-];

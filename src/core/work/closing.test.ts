@@ -14,6 +14,7 @@ const closing = (over: Partial<Closing> = {}): Closing => ({
   places: [done],
   steps: [],
   counts: [],
+  gates: [],
   differences: 0,
   waits: [],
   sheetChanged: null,

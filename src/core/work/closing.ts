@@ -18,6 +18,8 @@ export interface Closing {
   readonly places: readonly PlaceProgress[];
   readonly steps: readonly StepProgress[];
   readonly counts: readonly CountState[];
+  /** Gates that what was left undone keeps shut, in words. */
+  readonly gates: readonly string[];
   /** Fields about which two people said otherwise. */
   readonly differences: number;
   /** What the job waits for, in words. */
@@ -31,6 +33,7 @@ export function closingBlockers({
   places,
   steps,
   counts,
+  gates,
   differences,
   waits,
   sheetChanged,
@@ -49,6 +52,7 @@ export function closingBlockers({
       : []),
     ...waits.map((wait) => `Waits: ${wait}.`),
     ...openCounts(counts),
+    ...gates,
     ...(unsaid.length > 0 ? [`Neither done nor marked as not done: ${someOf(unsaid.map(({ title }) => title))}.`] : []),
   ];
 }

@@ -63,6 +63,7 @@ export const plugService: OrderModel = {
   codesKept: [],
   photos: [],
   followUps: 0,
+  lifts: [],
 };
 
 /** Its record before anybody has said anything. */
@@ -72,3 +73,6 @@ export const untouched: JobRecord = Object.fromEntries([
   ...plugService.steps.map(({ key }) => [stepTarget(key), { state: 'open' }] as const),
   ...plugService.counts.map(({ key }) => [countTarget(key), { out: null, back: null }] as const),
 ]);
+
+/** The same with the engine cold, as it has to be before a plug comes out. */
+export const cold: JobRecord = { ...untouched, [stepTarget('cold')]: { state: 'done', 'answer.temperature': 'cold' } };

@@ -5,8 +5,9 @@ import { type Finding, findingKey } from '../inspection/finding';
 import { readEngine } from '../inspection/findings';
 import { isCondition } from '../inspection/vocabulary';
 import type { PersonUnits } from '../units/person-units';
-import { type Ask, askFaults, type CountKind, type CountState, startFaults } from './ask';
+import type { Ask, CountKind, CountState } from './ask';
 import type { Fields, JobRecord, Json } from './entry';
+import type { Lift } from './gate-table';
 import { type Faults, isFitted, type PlugRules, placeFaults, readPlaceQuantity, type TaskRules } from './place-done';
 import { type PlaceQuantity, type PlaceRecord, placeRecord } from './place-fields';
 import type { StepKind } from './procedure/step';
@@ -77,6 +78,8 @@ export interface OrderModel {
   readonly codesKept: readonly string[];
   readonly photos: readonly { readonly target: string }[];
   readonly followUps: number;
+  /** Gates that a supervisor lifted, with the reason. */
+  readonly lifts: readonly Lift[];
 }
 
 /** What is known of one target; nothing where nobody has said anything. */
@@ -133,39 +136,6 @@ export function quantityIn(
   return read.ok ? read.value : null;
 }
 
-/**
- * Why a place cannot be called done yet, by field.
- *
- * @param over fields that a press would write besides
- */
-export function placeFaultsIn(
-  model: OrderModel,
-  record: JobRecord,
-  target: string,
-  units: PersonUnits,
-  over: Fields = {},
-): Faults {
-  const place = model.places.find((one) => one.target === target);
-  const task = place && taskOf(model, place);
-  if (!place || !task) return {};
-  const texts = placeRecord({ ...fieldsOf(record, target), ...over });
-  const si = (field: PlaceQuantity): number | null => quantityIn(model, target, field, texts[field], units);
-  const fitted = model.places.flatMap((other) => {
-    const { done, newNumber } = placeIn(record, other.target);
-    return other.component === place.component && other.target !== target && done && newNumber
-      ? [partKey(newNumber)]
-      : [];
-  });
-  const figures = {
-    newGapMm: si('newGap'),
-    installedTorqueNm: si('installedTorque'),
-    primaryOhm: si('primaryOhm'),
-    secondaryOhm: si('secondaryOhm'),
-    ohm: si('ohm'),
-  };
-  return placeFaults(texts, figures, task.action, task.rules, fitted);
-}
-
 const numberOf = (json: Json | undefined): number | null => (typeof json === 'number' ? json : null);
 
 /** Each count as far as it has been made. */
@@ -177,45 +147,6 @@ export const countsIn = (
     const { out, back } = fieldsOf(record, countTarget(count.key));
     return { ...count, out: numberOf(out), back: numberOf(back) };
   });
-
-/** Why the engine is not ready to start; empty when it is. */
-export function startFaultsIn(model: OrderModel, record: JobRecord): readonly string[] {
-  const plugs = model.places.filter(({ component }) => component === 'plug');
-  // A cover that goes on after the first start has its screws counted then.
-  const late = new Set(model.steps.filter(({ kind }) => kind === 'lids').map(({ key }) => key));
-  return startFaults({
-    open: openPlacesIn(model, record),
-    counts: countsIn(model, record).filter(({ backStep }) => !late.has(backStep)),
-    soaked: plugs.some(({ target }) => placeIn(record, target).soakedAt !== null),
-    cleared: model.steps.some(({ kind, key }) => kind === 'clear' && stepStateIn(record, key) === 'done'),
-  });
-}
-
-/**
- * What keeps a step from being ticked, in words.
- *
- * @param nowMs by the clock of whoever ticks it
- */
-export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, nowMs: number): readonly string[] {
-  const step = model.steps.find((own) => own.key === key);
-  if (!step) return [];
-  const target = stepTarget(key);
-  const fields = fieldsOf(record, target);
-  const asked = askFaults(step.asks, {
-    nowMs,
-    answers: Object.fromEntries(step.asks.map((ask) => [ask.key, String(fields[answerField(ask.key)] ?? '')])),
-    counts: countsIn(model, record),
-    codesKept: model.codesKept,
-    photos: model.photos.filter((photo) => photo.target === target).length,
-    partsUnchecked: model.places.flatMap((place) => {
-      const { newNumber, newGap } = placeIn(record, place.target);
-      const whole = newNumber && (newGap || place.component !== 'plug');
-      return whole || place.moved || !isNewAt(model, record, place) ? [] : [place];
-    }),
-    followUps: model.followUps,
-  });
-  return step.kind === 'start' ? [...startFaultsIn(model, record), ...asked] : asked;
-}
 
 /**
  * Findings that stop the work, from what the record says: told at once, with the network gone too, by the rules of the desk.

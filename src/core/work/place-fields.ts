@@ -75,6 +75,13 @@ export type PlaceResult = (typeof RESULTS)[number];
 export const GRADES = ['1', '2', '3', '4', '5'] as const;
 type Grade = (typeof GRADES)[number];
 
+export const HOLE_THREADS = ['sound', 'stiff', 'torn', 'pulled'] as const;
+type HoleThread = (typeof HOLE_THREADS)[number];
+export const DROPPED = ['dropped', 'insulator sound'] as const;
+type Dropped = (typeof DROPPED)[number];
+export const HAND_STARTS = ['by hand', 'bound early'] as const;
+type HandStart = (typeof HAND_STARTS)[number];
+
 export const PLACE_FIELDS = {
   observedNumber: text('number read off the old part'),
   believedNumber: text('what someone says the old part is'),
@@ -82,6 +89,8 @@ export const PLACE_FIELDS = {
   removedGap: quantity('gap', 'old gap', { of: PLUG }),
   seen: { kind: 'seen', says: 'what was seen' } as FieldOf<'seen'>,
   grade: choice<Grade>('grade', GRADES),
+  /** The thread in the head, once the plug is out. */
+  hole: choice<HoleThread>('thread in the head', HOLE_THREADS, PLUG),
   breakawayFeel: choice<BreakawayFeel>('how it came loose', BREAKAWAY_FEELS, PLUG),
   breakawayTorque: quantity('torque', 'breakaway torque', { of: PLUG, window: PLAUSIBLE_BREAKAWAY }),
   primaryOhm: quantity('resistance', 'primary resistance', { of: COILS, unit: 'Ω', window: { min: 0, max: 20 } }),
@@ -94,10 +103,14 @@ export const PLACE_FIELDS = {
   tagIn: text('serial of the new part', COILS),
   newGap: quantity('gap', 'new gap', { of: PLUG }),
   newLot: text('lot on the box'),
+  /** A new plug that fell: until its gap is measured again and its insulator looked at. */
+  dropped: choice<Dropped>('dropped', DROPPED, PLUG),
   /** Plugs whose lead is on, by site: "1A 3A". */
   leadsOn: text('leads that are on', ['lead_set', 'cap'], 200),
   compound: text('compound on the threads', PLUG),
   compoundBatch: text('batch of the compound', PLUG),
+  /** How it went in by hand, before any wrench. */
+  start: choice<HandStart>('start by hand', HAND_STARTS, PLUG),
   torqueMethod: choice<TorqueMethod>('tightened with', TORQUE_METHODS, FASTENED),
   wrenchSetting: quantity('torque', 'wrench setting', { of: FASTENED }),
   installedTorque: quantity('torque', 'installed torque', { of: FASTENED }),

@@ -2,12 +2,13 @@ import { daysBetween, type PlainDate } from '../calendar/plain-date';
 import { type CoilAdvice, chooseCoils } from '../components/coil-choice';
 import type { Certainty, DueState } from '../due/due';
 import { compareDue, NEARLY_USED, WINDOW_DAYS } from '../due/vehicle-due';
-import type { BankAccess } from '../engine/access';
 import type { Layout } from '../engine/layout';
+import type { SiteKey } from '../engine/model';
 import { allPlaces, choosePlaces, isCoil, isOfEngine, type PlaceChoice, placeId } from '../engine/places';
 import type { Answer } from '../inspection/answer';
 import type { PolicyOptions } from '../policy/policies';
-import { visitMinutes } from './procedure/minutes';
+import { visitMinutes } from './procedure/generate';
+import type { ProcedureEngine } from './procedure/step';
 import type { VisitTask } from './procedure/visit';
 import type { TaskAction, TaskComponent, TaskWhy } from './task';
 
@@ -29,10 +30,7 @@ export interface ComponentFacts {
 
 export interface ProposalInput {
   readonly today: PlainDate;
-  readonly layout: Layout;
-  readonly access: readonly BankAccess[];
-  /** Minutes for a service of all plugs. */
-  readonly minutes: number;
+  readonly engine: ProcedureEngine;
   readonly components: readonly ComponentFacts[];
   readonly options: Pick<PolicyOptions, 'coils_with_plugs' | 'leads_with_plugs' | 'inspection_sample'>;
   readonly money: { readonly labourPerHour: number; readonly downtimePerVisit: number };
@@ -99,7 +97,7 @@ export function proposeVisit(input: ProposalInput): readonly Proposal[] {
 }
 
 /** What is past, due soon or to be looked at; what falls due within the window comes with it, and what binds first at any rate. */
-function dueNow({ today, layout, components, options, retires }: ProposalInput): readonly Wanted[] {
+function dueNow({ today, engine, components, options, retires }: ProposalInput): readonly Wanted[] {
   const sorted = [...components].sort(compareDue);
   const first = sorted.find(({ state }) => state !== 'no-match' && state !== 'no-date');
   const from = first?.due && first.due > today ? first.due : today;
@@ -107,7 +105,8 @@ function dueNow({ today, layout, components, options, retires }: ProposalInput):
   const isVisitDue = first?.state !== 'later' || daysBetween(today, from) <= WINDOW_DAYS;
   return sorted.flatMap((one): Wanted[] => {
     if (one.state === 'no-match' || one.state === 'no-odometer') return [];
-    if (one.state === 'inspect' || (one.certainty === 'assumed' && one === first)) return [look(layout, one, options)];
+    if (one.state === 'inspect' || (one.certainty === 'assumed' && one === first))
+      return [look(engine.layout, one, options)];
     const isWanted =
       one.state === 'past' || one === first || (one.due !== null && daysBetween(from, one.due) <= WINDOW_DAYS);
     if (!isWanted || one.state === 'no-date' || one.certainty === 'assumed') return [];
@@ -197,16 +196,18 @@ function byPolicy(input: ProposalInput, wanted: readonly Wanted[]): readonly Wan
 
 /** All coils now, while they are off, against one more visit for each that fails; null without a price. */
 function coilAdvice(
-  { components, access, minutes, money, coilChance }: ProposalInput,
+  { components, engine, money, coilChance }: ProposalInput,
   component: TaskComponent,
 ): CoilAdvice | null {
   const coil = components.find((one) => one.component === component);
   if (!coil || coil.price === null) return null;
-  const bankMinutes = access.length > 0 ? Math.max(...access.map((bank) => bank.minutes)) : minutes;
+  // One coil by itself another day: the same way in, and the same proof.
+  const [place] = allPlaces(engine.layout, component);
+  const again = place ? visitMinutes(engine, [replaceAt(component, [place])]) : 0;
   return chooseCoils({
     others: coil.quantity,
     price: coil.price,
-    accessHours: bankMinutes / 60,
+    accessHours: again / 60,
     chanceEach: coilChance,
     labourPerHour: money.labourPerHour,
     downtimePerVisit: money.downtimePerVisit,
@@ -223,6 +224,14 @@ const byFinding = ({ findings }: ProposalInput, wanted: readonly Wanted[]): read
     ),
   );
 
+const replaceAt = (component: TaskComponent, places: readonly SiteKey[]): VisitTask => ({
+  action: 'replace',
+  component,
+  places,
+  partNumber: null,
+  torqueNm: null,
+});
+
 /** A proposal as the procedure sees it; null where the engine has no such place. */
 export function visitTaskOf(layout: Layout, one: Wanted): VisitTask | null {
   const places = choosePlaces(layout, one.component, one.places);
@@ -234,9 +243,9 @@ function priced(input: ProposalInput, wanted: readonly Wanted[]): readonly Propo
   let before: readonly VisitTask[] = [];
   let spent = 0;
   return wanted.flatMap((one): Proposal[] => {
-    const task = visitTaskOf(input.layout, one);
+    const task = visitTaskOf(input.engine.layout, one);
     if (!task) return [];
-    const sum = visitMinutes({ ...input, tasks: [...before, task] });
+    const sum = visitMinutes(input.engine, [...before, task]);
     const minutes = sum - spent;
     if (one.isTaken) {
       before = [...before, task];

@@ -4,6 +4,7 @@ import type { Querier } from '../client';
 import {
   floorEntries,
   floorPhotos,
+  gateLifts,
   people,
   workOrderCodes,
   workOrderCounts,
@@ -36,6 +37,21 @@ export const loadPhotos = (q: Querier, workOrderId: WorkOrderId) =>
     .innerJoin(people, eq(people.id, floorPhotos.takenBy))
     .where(eq(floorPhotos.workOrderId, workOrderId))
     .orderBy(asc(floorPhotos.takenAt));
+
+/** Gates that were lifted, the earliest first. */
+export const loadLifts = (q: Querier, workOrderId: WorkOrderId) =>
+  q
+    .select({
+      gate: gateLifts.gate,
+      target: gateLifts.target,
+      reason: gateLifts.reason,
+      by: people.name,
+      at: gateLifts.liftedAt,
+    })
+    .from(gateLifts)
+    .innerJoin(people, eq(people.id, gateLifts.liftedBy))
+    .where(eq(gateLifts.workOrderId, workOrderId))
+    .orderBy(asc(gateLifts.liftedAt));
 
 export const loadCodes = (q: Querier, workOrderId: WorkOrderId) =>
   q

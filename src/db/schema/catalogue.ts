@@ -15,6 +15,7 @@ import {
 import { SUFFIX_ATTRIBUTES } from '../../core/catalogue/suffix';
 import { SUPERSESSION_KINDS } from '../../core/catalogue/supersession';
 import type { BankAccess, Fastener } from '../../core/engine/access';
+import type { AccessItem } from '../../core/engine/access-items';
 import type { Coil, Distributor, SiteKey } from '../../core/engine/model';
 import type { OtherWork } from '../../core/engine/other-work';
 import { COMPONENTS } from '../../core/engine/quantities';
@@ -63,6 +64,8 @@ export const engineFamilies = pgTable(
     /** In order of bank. */
     access: jsonb().$type<BankAccess[]>(),
     fasteners: jsonb().$type<Fastener[]>(),
+    /** On the way to the plugs, in the order in which it comes off; null: nobody has written it. */
+    accessItems: jsonb().$type<AccessItem[]>(),
     /** Known weak points, each a precaution. */
     weakPoints: jsonb().$type<WeakPoint[]>(),
     /** Not ignition, done in the same visit: belts, filters, fluids. */

@@ -136,6 +136,8 @@ export const vehicles = pgTable(
     /** Added to what the meter shows since it was replaced, so that life goes on. */
     meterOffsetKm: km().notNull().default(0),
     meterReplacedOn: day(),
+    /** What it has or lacks that the way to its plugs depends on: air suspension. */
+    options: text().array().notNull().default([]),
     severeDuty: boolean().notNull().default(false),
     /** Cost of a failure on the road; null: that of its duty group. */
     failureCost: integer(),

@@ -3,6 +3,7 @@ import { check, foreignKey, index, integer, jsonb, pgTable, text, unique, uuid }
 import type { PersonId, WorkOrderId } from '../../core/shared/kinds';
 import { COUNT_KINDS } from '../../core/work/ask';
 import type { Json } from '../../core/work/entry';
+import { GATES } from '../../core/work/gate-table';
 import { bytea, createdAt, fleetId, id, instant, list } from './columns';
 import { people } from './fleet';
 import { workOrders } from './work';
@@ -168,5 +169,27 @@ export const trainerGrades = pgTable(
   (t) => [
     foreignKey({ columns: [t.fleetId, t.personId], foreignColumns: [people.fleetId, people.id] }),
     index().on(t.fleetId, t.personId),
+  ],
+);
+
+/** A gate that a supervisor lifted for one visit: who, when and why stay on its record. */
+export const gateLifts = pgTable(
+  'gate_lifts',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    workOrderId: uuid().$type<WorkOrderId>().notNull(),
+    gate: text({ enum: list(GATES) }).notNull(),
+    /** The place, as entries name it; null: the whole visit. */
+    target: text(),
+    reason: text().notNull(),
+    liftedBy: uuid().$type<PersonId>().notNull(),
+    liftedAt: instant().notNull(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
+    foreignKey({ columns: [t.fleetId, t.liftedBy], foreignColumns: [people.fleetId, people.id] }),
+    unique().on(t.workOrderId, t.gate, t.target).nullsNotDistinct(),
+    check('gate_lifts_have_reason', sql`length(${t.reason}) >= 3`),
   ],
 );

@@ -15,7 +15,7 @@ import { REMOVAL_REASONS } from '../../core/components/history';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
 import type { SpecSheetId, TaskId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
 import type { KeptCurve } from '../../core/torque/kept-curve';
-import { GRADES, RESULTS } from '../../core/work/place-fields';
+import { DROPPED, GRADES, HAND_STARTS, HOLE_THREADS, RESULTS } from '../../core/work/place-fields';
 import { TASK_ACTIONS, TASK_COMPONENTS, TASK_WHYS } from '../../core/work/task';
 import { specSheets } from './catalogue';
 import { createdAt, fleetId, id, instant, km, list, mm, nm, ohm, version } from './columns';
@@ -101,6 +101,9 @@ export const taskPlaces = pgTable(
     /** How clear each is, where it is not 2: 1 just visible, 3 beyond doubt. */
     severities: jsonb().$type<Readonly<Record<string, 1 | 3>>>().notNull().default({}),
     grade: text({ enum: list(GRADES) }),
+    hole: text({ enum: list(HOLE_THREADS) }),
+    dropped: text({ enum: list(DROPPED) }),
+    start: text({ enum: list(HAND_STARTS) }),
     breakawayFeel: text({ enum: list(BREAKAWAY_FEELS) }),
     breakawayTorqueNm: nm(),
     breakawayTorqueAsTyped: text(),

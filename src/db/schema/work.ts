@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { REMOVAL_REASONS } from '../../core/components/history';
+import type { Ways } from '../../core/engine/access-items';
 import { COMPONENTS } from '../../core/engine/quantities';
 import { type Finding, VERDICTS } from '../../core/inspection/finding';
 import type { BayId, PartId, PersonId, SpecSheetId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
@@ -99,6 +100,10 @@ export const workOrders = pgTable(
     vehicleId: uuid().$type<VehicleId>().notNull(),
     state: text({ enum: ORDER_STATES }).notNull(),
     minutes: integer().notNull(),
+    /** The same by the steps alone, before the shop's own figures corrected it; null: opened before it was kept. */
+    computedMinutes: integer(),
+    /** Which way is taken where there are two: the usual item, and the one in its place. */
+    ways: jsonb().$type<Ways>().notNull().default({}),
     openedOn: day().notNull(),
     openedBy: uuid().notNull(),
     closedOn: day(),

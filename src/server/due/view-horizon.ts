@@ -10,7 +10,8 @@ import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { isTaskComponent } from '@/core/work/task';
+import { replaceMinutes } from '@/core/work/procedure/generate';
+import { isTaskComponent, type TaskComponent } from '@/core/work/task';
 import { type EngineFamily, loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { depotHours } from '@/db/queries/depots';
 import { type ComingRow, loadComing } from '@/db/queries/due';
@@ -18,6 +19,7 @@ import { loadRecorded } from '@/db/queries/due-inputs';
 import { bays, depots, dueStatus, specSheets, vehicles } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { familyEngine } from '../work-orders/procedure-of';
 import { loadCosts } from './costs';
 import { moneyOf, ratesOf, recordedOf } from './due-status';
 import { ensureDueStatus } from './ensure-due-status';
@@ -68,7 +70,7 @@ export const viewHorizon = useCase({
     const toWork = (rows: readonly ComingRow[]): readonly ComingWork[] =>
       [...groupBy(rows, (row) => row.vehicleId).values()].flatMap((parts) => {
         const engine = engines.get(parts[0]?.engineFamilyId ?? '');
-        return engine ? comingVisits(engine, parts.flatMap(toComing)) : [];
+        return engine ? comingVisits(engine.minutesOf, parts.flatMap(toComing)) : [];
       });
     const byDepot = groupBy(coming, (row) => row.depot);
     const onHand = new Map(stock.map((part) => [part.number, part.onHand]));
@@ -98,11 +100,18 @@ export const viewHorizon = useCase({
   },
 });
 
-const engineOf = (family: EngineFamily) => ({
-  layout: layoutOf(family.model),
-  access: family.access ?? [],
-  minutes: family.serviceMinutes,
-});
+/** A family with the bay time of its visits: computed once for each set of components, since a fleet has many of each. */
+function engineOf(family: EngineFamily) {
+  const engine = familyEngine(family);
+  const known = new Map<string, number>();
+  const minutesOf = (components: readonly TaskComponent[]): number => {
+    const key = [...components].sort().join(' ');
+    const minutes = known.get(key) ?? replaceMinutes(engine, components);
+    known.set(key, minutes);
+    return minutes;
+  };
+  return { layout: engine.layout, minutesOf };
+}
 
 const toComing = ({ component, p10, p50, p90 }: ComingRow) =>
   isTaskComponent(component) ? [{ component, due: { p10, p50, p90 } }] : [];
@@ -152,7 +161,7 @@ export const whatIf = useCase({
     const work = new Map(
       families.map((family) => [
         family.id,
-        { minutes: family.serviceMinutes, plugs: quantityOf(layoutOf(family.model), 'plug') },
+        { minutes: engineOf(family).minutesOf(['plug']), plugs: quantityOf(layoutOf(family.model), 'plug') },
       ]),
     );
     const of = new Map(chosen.map((row) => [row.id, row]));

@@ -8,6 +8,7 @@ import type { RowReader } from './csv/row-reader';
 
 export const IMPORT_KINDS = [
   'engine-families',
+  'access-items',
   'number-codes',
   'parts',
   'supersessions',

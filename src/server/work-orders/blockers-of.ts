@@ -1,11 +1,12 @@
 import { siteName } from '@/core/engine/layout';
 import { closingBlockers } from '@/core/work/closing';
+import { isLifted, shutByNotDone } from '@/core/work/gates';
 import { placeName } from '@/core/work/say-places';
 import type { Querier } from '@/db/client';
 import { loadDifferences, loadWaits } from '@/db/queries/work-entries';
 import { CAUSE_WORDS } from '@/text/cause-words';
 import { type FindingView, stopsOf } from '../findings/findings-of';
-import { type FloorState, needsRedo } from './order-state';
+import { type FloorState, jobRecordOf, needsRedo, orderModelOf } from './order-state';
 import { stateOfPlace } from './place-record';
 
 /** What still stands between an order and its close, in words. @param sheetChanged as `sheetChange` says it */
@@ -16,6 +17,7 @@ export async function blockersOf(
   sheetChanged: string | null,
 ): Promise<readonly string[]> {
   const { order, layout, tasks, places, steps, counts } = state;
+  const model = orderModelOf(state);
   const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
   return [
     ...stopsOf(findings).map(
@@ -30,7 +32,8 @@ export async function blockersOf(
         redo: needsRedo(place, tasks),
       })),
       steps,
-      counts,
+      counts: isLifted(model, 'counts') ? [] : counts,
+      gates: shutByNotDone(model, jobRecordOf(state)),
       differences: (await loadDifferences(q, order.id)).length,
       waits: waits.map(({ wait }) => [wait.reason, wait.partNumber].filter(Boolean).join(', ')),
       sheetChanged,

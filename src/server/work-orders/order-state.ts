@@ -6,6 +6,7 @@ import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
 import type { Km, Mm } from '@/core/shared/kinds';
 import type { Fields, JobRecord } from '@/core/work/entry';
+import type { Lift } from '@/core/work/gate-table';
 import type { OrderModel } from '@/core/work/order-model';
 import { isFitted, type TaskRules } from '@/core/work/place-done';
 import { answerField, countTarget, ORDER_TARGET, stepTarget } from '@/core/work/targets';
@@ -22,7 +23,7 @@ import {
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { loadFollowUps } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
-import { type CountRow, loadCodes, loadCounts, loadPhotos } from '@/db/queries/work-entries';
+import { type CountRow, loadCodes, loadCounts, loadLifts, loadPhotos } from '@/db/queries/work-entries';
 import {
   type FittedRow,
   loadOutgoing,
@@ -66,6 +67,7 @@ export interface FloorState {
   readonly photos: Awaited<ReturnType<typeof loadPhotos>>;
   readonly codes: Awaited<ReturnType<typeof loadCodes>>;
   readonly followUps: number;
+  readonly lifts: readonly Lift[];
 }
 
 /** A part as it was fitted, on its way out. */
@@ -142,6 +144,7 @@ export async function loadFloorState(
     photos: await loadPhotos(q, order.id),
     codes: await loadCodes(q, order.id),
     followUps: (await loadFollowUps(q, fleetId, { workOrderId: order.id })).length,
+    lifts: (await loadLifts(q, order.id)).map(({ at, ...lift }) => ({ ...lift, at: at.toISOString() })),
   };
 }
 
@@ -206,7 +209,7 @@ export function jobRecordOf({ order, places, steps, counts }: Rows): JobRecord {
 
 /** The order as the rules of the core see it. */
 export function orderModelOf(state: FloorState): OrderModel {
-  const { layout, tasks, places, steps, counts, codes, photos, followUps } = state;
+  const { layout, tasks, places, steps, counts, codes, photos, followUps, lifts } = state;
   return {
     layout,
     tasks: tasks.map(({ row: { id, action, component }, rules }) => ({ id, action, component, rules })),
@@ -216,5 +219,6 @@ export function orderModelOf(state: FloorState): OrderModel {
     codesKept: codes.map(({ moment }) => moment),
     photos,
     followUps,
+    lifts,
   };
 }

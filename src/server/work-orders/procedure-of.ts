@@ -1,22 +1,22 @@
+import { layoutOf } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
 import { optionsInForce } from '@/core/policy/policies';
 import { visitProcedure } from '@/core/work/procedure/generate';
 import type { EarlierRemoval } from '@/core/work/procedure/removal';
-import type { PlugWork, Procedure } from '@/core/work/procedure/step';
+import type { PlugWork, Procedure, ProcedureEngine } from '@/core/work/procedure/step';
+import type { EngineFamily } from '@/db/queries/catalogue';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 import type { FloorState } from './order-state';
 
 /** The procedure of a visit to one vehicle, by its tasks, their sheets and the policies that concern it. */
 export function procedureOf(state: FloorState, earlier: EarlierRemoval | null): Procedure {
-  const { vehicle, family, layout, spec, choices, tasks, places } = state;
+  const { vehicle, family, spec, choices, tasks, places, order } = state;
   return visitProcedure({
-    layout,
-    access: family.access ?? [],
-    fasteners: family.fasteners ?? [],
-    hybrid: family.hybrid,
+    ...familyEngine(family),
+    options: vehicle.options,
+    ways: order.ways,
     fuel: vehicle.fuel,
-    headMaterial: family.headMaterial,
     tasks: tasks.map(({ row, sheet, rules }) => ({
       action: row.action,
       component: row.component,
@@ -27,13 +27,29 @@ export function procedureOf(state: FloorState, earlier: EarlierRemoval | null): 
       torqueNm: rules.component === 'plug' ? null : rules.torqueNm,
     })),
     plug: plugWork(state),
-    weakPoints: family.weakPoints ?? [],
     earlier,
     policies: optionsInForce([...choices, ...(spec ? sheetChoices(spec) : [])]),
-    otherWork: state.order.otherWork,
-    minutes: family.serviceMinutes,
+    otherWork: order.otherWork,
   });
 }
+
+/** A family as its procedures see it, with nothing of one vehicle or order yet. */
+export const familyEngine = (family: EngineFamily): ProcedureEngine => ({
+  layout: layoutOf(family.model),
+  access: family.access ?? [],
+  fasteners: family.fasteners ?? [],
+  items: family.accessItems,
+  options: [],
+  ways: {},
+  hybrid: family.hybrid,
+  fuel: null,
+  headMaterial: family.headMaterial,
+  weakPoints: family.weakPoints ?? [],
+  earlier: null,
+  policies: {},
+  minutes: family.serviceMinutes,
+  correction: 1,
+});
 
 function plugWork({ spec, family, choices }: FloorState): PlugWork | null {
   if (!spec) return null;

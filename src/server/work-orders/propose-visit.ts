@@ -22,6 +22,8 @@ import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { otherWorkOf } from './other-work';
 import type { TaskInput } from './plan-tasks';
+import { earlierRemoval } from './previous-set';
+import { familyEngine } from './procedure-of';
 
 /** A set of plugs without an interval is taken to last so long, years. */
 const USUAL_YEARS = 4;
@@ -77,9 +79,13 @@ export async function proposalFor(
   return {
     proposals: proposeVisit({
       today: deps.today(),
-      layout,
-      access: family.access ?? [],
-      minutes: family.serviceMinutes,
+      engine: {
+        ...familyEngine(family),
+        options: vehicle.options,
+        fuel: vehicle.fuel,
+        policies: options,
+        earlier: await earlierRemoval(db, vehicle.id),
+      },
       components,
       options,
       money: costs,

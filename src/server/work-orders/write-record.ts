@@ -5,7 +5,7 @@ import type { TargetChange } from '@/core/work/apply-entry';
 import type { JobRecord, Json } from '@/core/work/entry';
 import { countsIn, type OrderModel, placeIn, quantityIn, stepStateIn } from '@/core/work/order-model';
 import type { PlaceRecord } from '@/core/work/place-fields';
-import { answerField, readPlaceTarget, readTarget, stepTarget } from '@/core/work/targets';
+import { answerField, REMARKS, readPlaceTarget, readTarget, stepTarget } from '@/core/work/targets';
 import type { Tx } from '@/db/client';
 import { type AuditEntry, writeAudits } from '@/db/queries/audit';
 import type { PlaceRow, StepRow } from '@/db/queries/work-orders';
@@ -127,6 +127,9 @@ function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
     severities: Object.fromEntries(
       Object.entries(at.seen).filter((pair): pair is [string, 1 | 3] => pair[1] === 1 || pair[1] === 3),
     ),
+    hole: at.hole,
+    dropped: at.dropped,
+    start: at.start,
     breakawayFeel: at.breakawayFeel,
     newNumber: orNull(at.newNumber),
     newLot: orNull(at.newLot),
@@ -179,9 +182,9 @@ function stepWrite(
   if (!row) return [];
   const fields = record[stepTarget(key)] ?? {};
   const answers = Object.fromEntries(
-    (row.asks ?? []).flatMap((ask) => {
-      const said = fields[answerField(ask.key)];
-      return said === undefined || said === null ? [] : [[ask.key, String(said)]];
+    [...(row.asks ?? []).map(({ key: ask }) => ask), ...REMARKS].flatMap((ask) => {
+      const said = fields[answerField(ask)];
+      return said === undefined || said === null ? [] : [[ask, String(said)]];
     }),
   );
   const said = stepStateIn(record, key);

@@ -1,7 +1,8 @@
-import type { AccessClass, Fastener } from '../../engine/access';
-import type { Ask, Counted } from '../ask';
-import { bankStep, type ProcedureInput, SIDE } from './step';
-import { banksOpened, coilsLifted, placesWith } from './visit';
+import type { AccessItem, AccessPart } from '../../engine/access-items';
+import type { Ask, Counted, CountKind } from '../ask';
+import { lidsOf } from './phases/way';
+import { type ProcedureInput, stepOf } from './step';
+import { coilsLifted, itemsOff, placesWith } from './visit';
 
 /** The counts that are made at a step, as its asks. */
 export const countsAt = (counts: readonly Counted[], step: string): readonly Ask[] =>
@@ -12,32 +13,12 @@ export const countsAt = (counts: readonly Counted[], step: string): readonly Ask
 
 /** What is counted out and in, with the steps at which it is. A captive screw stays in its part. */
 export function counted(input: ProcedureInput): readonly Counted[] {
-  const { layout, access, plug } = input;
-  const opened = banksOpened(input);
-  const under = layout.model.banks.flatMap((bank, i) =>
-    access[i]?.access === 'under_intake' && opened.has(i + 1) ? [{ bank, n: i + 1 }] : [],
-  );
+  const { plug } = input;
+  const lids = lidsOf(input);
   return [
     { kind: 'tools', key: 'tools', what: 'tools in the bay', count: null, out: 'parts', back: 'count' },
-    ...screws(input),
-    ...under.flatMap(({ bank, n }): readonly Counted[] => [
-      {
-        kind: 'hoses',
-        key: `hoses_${n}`,
-        what: `hoses and plugs parted${SIDE[bank.place]}`,
-        count: null,
-        out: bankStep('open', n),
-        back: bankStep('close', n),
-      },
-      {
-        kind: 'rags',
-        key: `rags_${n}`,
-        what: `rags in ports${SIDE[bank.place]}`,
-        count: bank.cylinders.length,
-        out: bankStep('rags', n),
-        back: bankStep('close', n),
-      },
-    ]),
+    ...itemsOff(input).flatMap((item) => itemCounts(item, lids.has(item.key))),
+    ...coilScrews(input),
     ...(plug?.seat === 'gasket' ? [gaskets(placesWith(input, 'plug').length)] : []),
   ];
 }
@@ -51,36 +32,55 @@ const gaskets = (count: number): Counted => ({
   back: 'count',
 });
 
-/** Which screws a bank of each access is opened by. */
-const HOLDS: Readonly<Partial<Record<AccessClass, Fastener['holds']>>> = { cover: 'cover', under_intake: 'intake' };
+/** What an item without screws is counted as. */
+const LOOSE: Readonly<Partial<Record<AccessPart, readonly [CountKind, string]>>> = {
+  hose: ['hoses', 'hoses'],
+  duct: ['hoses', 'duct clamps'],
+  connector: ['connectors', 'connectors'],
+  fuel_line: ['hoses', 'fuel line locks'],
+};
 
-/** A screw comes out where the part it holds is opened, and is counted back where that part goes on again. */
-function screws(input: ProcedureInput): readonly Counted[] {
-  const { access, fasteners, policies } = input;
-  const opened = banksOpened(input);
-  const bankWith = (kind: AccessClass): number =>
-    access.findIndex((bank, i) => bank.access === kind && opened.has(i + 1)) + 1;
-  const [covered, under] = [bankWith('cover'), bankWith('under_intake')];
+/** Its screws or ends, counted where it comes off and where it goes on; the ports under an intake with their rags. */
+function itemCounts({ key, part, what, fasteners, minutesOn, opens }: AccessItem, isLid: boolean): readonly Counted[] {
+  if (minutesOn === 0) return [];
+  const [out, back] = [stepOf('open', key), stepOf(isLid ? 'lids' : 'close', key)];
+  const loose = LOOSE[part];
+  const count = fasteners?.count ?? null;
+  return [
+    ...(fasteners?.size && !fasteners.captive
+      ? [{ kind: 'screws' as const, key: `screws_${key}`, what: `screws ${fasteners.size}, ${what}`, count, out, back }]
+      : []),
+    ...(loose && !fasteners?.size
+      ? [{ kind: loose[0], key: `${loose[0]}_${key}`, what: `${loose[1]}, ${what}`, count, out, back }]
+      : []),
+    ...(part === 'intake'
+      ? [
+          {
+            kind: 'rags' as const,
+            key: `rags_${key}`,
+            what: `rags in ports under the ${what}`,
+            count: opens.length,
+            out: stepOf('rags', key),
+            back,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Screws of coils, rails and other parts that are lifted; where only some are, as many as are found. */
+function coilScrews(input: ProcedureInput): readonly Counted[] {
   const lifted = coilsLifted(input);
-  return fasteners
-    .filter((fastener) => !fastener.captive)
-    .flatMap((fastener, i): readonly Counted[] => {
-      const base = {
-        kind: 'screws' as const,
-        key: `screws_${i + 1}`,
-        what: `${fastener.what} ${fastener.size}`,
-        count: fastener.count,
-      };
-      if (fastener.holds === 'intake' && under > 0)
-        return [{ ...base, out: bankStep('open', under), back: bankStep('close', under) }];
-      if (fastener.holds === 'cover' && covered > 0) {
-        const back = policies.first_start === 'before_covers' ? bankStep('lids', 1) : bankStep('close', covered);
-        return [{ ...base, out: bankStep('open', covered), back }];
-      }
-      // What holds a part of a bank that stays shut stays where it is.
-      const isFarther = fastener.holds === 'intake' || fastener.holds === 'cover';
-      const some = lifted < input.layout.model.coils.length && fastener.holds === 'coil';
-      if (lifted === 0 || (isFarther && access.some(({ access: kind }) => HOLDS[kind] === fastener.holds))) return [];
-      return [{ ...base, count: some ? null : base.count, out: 'leads', back: 'refit' }];
-    });
+  if (lifted === 0) return [];
+  const isSome = lifted < input.layout.model.coils.length;
+  return input.fasteners
+    .filter(({ captive, holds }) => !captive && (holds === 'coil' || holds === 'other'))
+    .map(({ what, size, count, holds }, i) => ({
+      kind: 'screws',
+      key: `screws_${i + 1}`,
+      what: `${what} ${size}`,
+      count: isSome && holds === 'coil' ? null : count,
+      out: 'leads',
+      back: 'refit',
+    }));
 }

@@ -30,6 +30,10 @@ const any: fc.Arbitrary<ProcedureInput> = fc
   .map((of) => ({
     layout: layoutOf(of.model),
     access: of.access.slice(0, of.model.banks.length).map((access): BankAccess => ({ access, minutes: 60 })),
+    items: null,
+    options: [],
+    ways: {},
+    correction: 1,
     fasteners: [
       { what: 'coil bolt', holds: 'coil', size: 'M6', count: 4, torqueNm: 9, order: 'any', captive: of.captive },
     ],
@@ -73,28 +77,29 @@ describe('visitProcedure', () => {
   it('goes from phase to phase, each step once, with a reason and its minutes', () => {
     check((input, steps) => {
       const { minutes } = visitProcedure(input);
-      expect(minutes).toBeGreaterThanOrEqual(input.minutes);
       const phases = steps.map(({ phase }) => PHASES.indexOf(phase));
       expect(phases).toEqual([...phases].sort((a, b) => a - b));
       expect(new Set(steps.map(({ key }) => key)).size).toBe(steps.length);
       for (const step of steps) expect([step.why.length > 10, step.minutes > 0]).toEqual([true, true]);
-      const sum = steps.reduce((total, step) => total + step.minutes, 0);
-      expect(Math.abs(sum - minutes)).toBeLessThanOrEqual(steps.length);
+      expect(steps.reduce((total, step) => total + step.minutes, 0)).toBe(minutes);
     });
   });
 
-  it('soaks before it loosens where the engine seizes or did so the last time, and asks no more time where that is usual', () => {
+  it('takes what somebody stated for a service of all plugs, where nobody wrote what is on the way', () => {
+    fc.assert(
+      fc.property(any, (input) => {
+        fc.pre(input.minutes > 200);
+        const plain = { ...input, earlier: null, weakPoints: [], otherWork: [], fuel: 'petrol' };
+        expect(Math.abs(visitProcedure(plain).minutes - input.minutes)).toBeLessThanOrEqual(20);
+      }),
+    );
+  });
+
+  it('soaks before it loosens where the engine seizes or did so the last time', () => {
     check((input, steps) => {
       const long = input.weakPoints.length > 0 || input.earlier !== null;
       expect(steps.some(({ kind }) => kind === 'loosen_long')).toBe(long);
-      if (!long) return;
-      expect(place(steps, 'loosen_long')).toBe(place(steps, 'sites') - 1);
-      const { minutes } = visitProcedure(input);
-      const own = steps.find(({ kind }) => kind === 'loosen_long')?.minutes ?? 0;
-      const usual = input.weakPoints.length > 0;
-      const besides = input.otherWork.reduce((sum, one) => sum + one.minutes, 0);
-      const work = usual ? Math.max(input.minutes, input.minutes / 2 + own) : input.minutes + own;
-      expect(minutes).toBe(Math.round(work + besides));
+      if (long) expect(place(steps, 'loosen_long')).toBe(place(steps, 'sites') - 1);
     });
   });
 
@@ -108,21 +113,18 @@ describe('visitProcedure', () => {
     });
   });
 
-  it('closes all that it opens: a cover taken off is refitted, rags in ports come out before the manifold goes on', () => {
-    check(({ layout, access, policies }, steps) => {
-      layout.model.banks.forEach((_, i) => {
-        const kind = access[i]?.access;
-        const closed = steps.filter(({ key }) => key === `close_${i + 1}`);
-        const lids = steps.filter(({ kind }) => kind === 'lids').length;
-        if (kind === 'under_intake') {
-          expect(place(steps, `rags_${i + 1}`)).toBeLessThan(place(steps, 'sites'));
-          expect(closed[0]?.title).toContain('Rags out and counted');
-        } else if (kind === 'cover') expect(closed.length + lids).toBeGreaterThan(0);
-        else expect(closed).toEqual([]);
-      });
+  it('puts back what it took off in exactly the reverse order, covers after the first start where that is the rule', () => {
+    check(({ policies }, steps) => {
+      const keys = (kinds: readonly string[], prefix: RegExp) =>
+        steps.filter(({ kind }) => kinds.includes(kind)).map(({ key }) => key.replace(prefix, ''));
+      expect(keys(['close', 'lids'], /^(close|lids)_/)).toEqual(keys(['open'], /^open_/).reverse());
       const start = place(steps, 'start');
       for (const [i, step] of steps.entries())
         if (step.kind === 'lids') expect([policies.first_start, i > start]).toEqual(['before_covers', true]);
+      for (const rags of steps.filter(({ kind }) => kind === 'rags')) {
+        expect(steps.indexOf(rags)).toBeLessThan(place(steps, 'sites'));
+        expect(steps.find(({ key }) => key === rags.key.replace('rags', 'close'))?.title).toContain('Rags out');
+      }
     });
   });
 
@@ -184,7 +186,7 @@ describe('a visit of other tasks', () => {
         const opened = banksOpened(input);
         const keys = new Set(steps.map(({ key }) => key));
         expect(keys.size).toBe(steps.length);
-        for (const n of [1, 2].filter((bank) => !opened.has(bank))) expect(keys.has(`open_${n}`)).toBe(false);
+        for (const n of [1, 2].filter((bank) => !opened.has(bank))) expect(keys.has(`reach_${n}`)).toBe(false);
         for (const { out, back } of counts) expect([keys.has(out), keys.has(back)]).toEqual([true, true]);
         expect(steps.some(({ perSite }) => perSite)).toBe(true);
         expect(steps.some(({ kind }) => kind.startsWith('loosen'))).toBe(

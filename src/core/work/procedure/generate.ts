@@ -1,44 +1,72 @@
+import { allPlaces } from '../../engine/places';
+import type { TaskComponent } from '../task';
 import { counted, countsAt } from './counted';
-import { phaseMinutes } from './minutes';
 import { close } from './phases/close';
 import { open } from './phases/open';
 import { plugs } from './phases/plugs';
 import { prepare } from './phases/prepare';
 import { prove } from './phases/prove';
-import { isSeizing } from './removal';
-import type { Draft, Phase, Procedure, ProcedureInput, Step } from './step';
+import type { Draft, Procedure, ProcedureEngine, ProcedureInput, Step } from './step';
+import type { VisitTask } from './visit';
 
 /**
- * The steps of a visit to this engine in the order of work, from its tasks, layout, access, ignition, fuel, sheets and the
- * shop's policies, and what is counted out and in. Several tasks are one list with one opening and one closing.
+ * The steps of a visit to this engine in the order of work, from its tasks, layout, access items, ignition, fuel, sheets and
+ * the shop's policies, and what is counted out and in. Several tasks are one list with one opening and one closing, and what
+ * was taken off goes on again in exactly the reverse order.
  *
  * Source: general trade practice. The manufacturer's service information, local codes and licensed practice come first.
  */
 export function visitProcedure(input: ProcedureInput): Procedure {
   const counts = counted(input);
-  const drafts = [...prepare(input), ...open(input), ...plugs(input), ...close(input), ...prove(input)].map((step) => ({
-    ...step,
-    asks: [...step.asks, ...countsAt(counts, step.key)],
-  }));
-  const fixed = drafts.reduce((sum, step) => sum + (step.fixedMinutes ?? 0), 0);
-  const besides = input.otherWork.reduce((sum, { minutes }) => sum + minutes, 0);
-  const phases = phaseMinutes(input);
-  const usual = Object.values(phases).reduce((sum, one) => sum + one, 0);
-  // The time of an engine that always seizes has its soaks in it; for another they come on top.
-  const shared = isSeizing(input.weakPoints) ? Math.max(usual - (fixed - besides), usual / 2) : usual;
-  return { steps: withMinutes(drafts, phases, shared / usual), counts, minutes: Math.round(shared + fixed) };
+  const share = statedShare(input);
+  const steps = draftsOf(input).map(
+    ({ isFixed, ...step }): Step => ({
+      ...step,
+      asks: [...step.asks, ...countsAt(counts, step.key)],
+      minutes: Math.max(1, Math.round(step.minutes * (isFixed ? 1 : share) * input.correction)),
+    }),
+  );
+  return { steps, counts, minutes: steps.reduce((sum, step) => sum + step.minutes, 0) };
 }
 
-/** Minutes over the steps by phase and weight, besides those that are fixed; whole minutes, one at least. */
-function withMinutes(
-  drafts: readonly Draft[],
-  phases: Readonly<Record<Phase, number>>,
-  factor: number,
-): readonly Step[] {
-  const weightOf = (phase: Phase): number =>
-    drafts.filter((step) => step.phase === phase && step.fixedMinutes === null).reduce((sum, s) => sum + s.weight, 0);
-  return drafts.map(({ weight, fixedMinutes, ...step }) => ({
-    ...step,
-    minutes: fixedMinutes ?? Math.max(1, Math.round((phases[step.phase] * factor * weight) / weightOf(step.phase))),
-  }));
+/** Bay time of a visit, minutes: the sum of the steps that it will have. */
+export const visitMinutes = (engine: ProcedureEngine, tasks: readonly VisitTask[]): number =>
+  visitProcedure({ ...engine, tasks, plug: null, otherWork: [] }).minutes;
+
+/** Bay time of a visit that replaces these components wherever the engine has them, minutes. */
+export const replaceMinutes = (engine: ProcedureEngine, components: readonly TaskComponent[]): number =>
+  visitMinutes(
+    engine,
+    components.map((component) => ({
+      action: 'replace',
+      component,
+      places: allPlaces(engine.layout, component),
+      partNumber: null,
+      torqueNm: null,
+    })),
+  );
+
+const draftsOf = (input: ProcedureInput): readonly Draft[] => [
+  ...prepare(input),
+  ...open(input),
+  ...plugs(input),
+  ...close(input),
+  ...prove(input),
+];
+
+/** What a stated time may be off by before it is doubted more than the computed one. */
+const LEAST_SHARE = 0.25;
+
+/**
+ * By how much the minutes of the steps are stretched so that a service of all plugs takes what somebody stated for it: where
+ * no items are written that is the better figure. 1 where they are.
+ */
+function statedShare(input: ProcedureInput): number {
+  if (input.items !== null) return 1;
+  const places = allPlaces(input.layout, 'plug');
+  const plugTask = { action: 'replace', component: 'plug', places, partNumber: null, torqueNm: null } as const;
+  const drafts = draftsOf({ ...input, tasks: [plugTask], plug: null, otherWork: [], earlier: null });
+  const sum = (fixed: boolean): number =>
+    drafts.reduce((minutes, step) => (step.isFixed === fixed ? minutes + step.minutes : minutes), 0);
+  return Math.max(LEAST_SHARE, (input.minutes - sum(true)) / sum(false));
 }

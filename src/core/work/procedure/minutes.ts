@@ -1,13 +1,42 @@
-import type { BankAccess } from '../../engine/access';
+import type { AccessClass, BankAccess } from '../../engine/access';
 import type { Layout } from '../../engine/layout';
+import { siteId } from '../../engine/model';
 import type { TaskAction, TaskComponent } from '../task';
-import type { Phase } from './step';
-import { banksOpened, placesWith, type VisitTask } from './visit';
+import type { VisitTask } from './visit';
 
-/** Shares of the time of a plug service by phase. Source: trade guidance, coarse; a shop's own times win. */
-const SHARE: Readonly<Record<Phase, number>> = { prepare: 0.15, open: 0.2, plugs: 0.35, close: 0.15, prove: 0.15 };
+/** Minutes of the steps that every engine has. Source: trade guidance, coarse; what a shop's own orders took corrects them. */
+export const MINUTES = {
+  safe: 2,
+  codes: 4,
+  layOut: 3,
+  newPart: 1,
+  compare: 3,
+  temperature: 1,
+  isolate: 3,
+  isolateTraction: 25,
+  gas: 10,
+  fuel: 6,
+  reach: 4,
+  clean: 2,
+  cleanEach: 0.5,
+  lift: 1,
+  liftEach: 1,
+  wells: 1,
+  wellsEach: 0.25,
+  loosenShort: 4,
+  refit: 2,
+  refitEach: 1,
+  count: 3,
+  start: 3,
+  sweep: 2,
+  road: 12,
+  recheck: 1,
+} as const;
 
-/** What a part takes while its place is open, minutes. Source: trade guidance, coarse; a shop's own times win. */
+/** A plug out, read, its new one in and torqued, minutes, by how its bank is reached. */
+const PLUG: Readonly<Record<AccessClass, number>> = { open: 5, cover: 5, side: 8, by_feel: 12, under_intake: 6 };
+
+/** What another part takes while its place is open, minutes. */
 const EACH: Readonly<Record<Exclude<TaskComponent, 'plug'>, number>> = {
   coil: 3,
   rail: 6,
@@ -18,48 +47,25 @@ const EACH: Readonly<Record<Exclude<TaskComponent, 'plug'>, number>> = {
   rotor: 6,
   seal: 20,
 };
-/** A look takes less than a change; what is measured takes a little more. */
+/** A look takes less than a change; what is measured takes a little more. A plug that is looked at goes back in. */
 const ACTION: Readonly<Record<TaskAction, number>> = { replace: 1, inspect: 0.6, test: 1.2 };
 
 interface Visit {
   readonly layout: Layout;
   readonly tasks: readonly VisitTask[];
   readonly access: readonly BankAccess[];
-  /** Minutes for a service of all plugs. */
-  readonly minutes: number;
 }
 
-/** How much of getting there is done: the share of its banks, by their own time where that is known. */
-function shareOpened({ layout, tasks, access }: Visit): number {
-  const opened = banksOpened({ layout, tasks });
-  const minutesOf = (bank: number): number => access[bank - 1]?.minutes ?? 1;
-  const all = layout.model.banks.map((_, i) => i + 1);
-  const sum = (banks: readonly number[]): number => banks.reduce((total, bank) => total + minutesOf(bank), 0);
-  return sum(all.filter((bank) => opened.has(bank))) / sum(all);
-}
+/** Minutes of the work at its places on some components. */
+export const partMinutes = (visit: Visit, components: readonly TaskComponent[]): number =>
+  visit.tasks
+    .filter(({ component }) => components.includes(component))
+    .reduce((sum, task) => sum + ACTION[task.action] * taskMinutes(visit, task), 0);
 
-/**
- * Bay time of a visit by phase, minutes: getting ready and proving once, opening and closing by the banks that are reached, the
- * work by its parts. All plugs and nothing else take exactly the minutes of the plug service.
- */
-export function phaseMinutes(visit: Visit): Readonly<Record<Phase, number>> {
-  const { layout, tasks, minutes } = visit;
-  const opened = shareOpened(visit);
-  const plugs = placesWith(visit, 'plug').length / layout.sites.length;
-  const others = tasks.reduce(
-    (sum, { component, action, places }) =>
-      component === 'plug' ? sum : sum + EACH[component] * ACTION[action] * places.length,
-    0,
-  );
-  return {
-    prepare: SHARE.prepare * minutes,
-    open: SHARE.open * minutes * opened,
-    plugs: SHARE.plugs * minutes * plugs + others,
-    close: SHARE.close * minutes * opened,
-    prove: SHARE.prove * minutes,
-  };
+function taskMinutes({ layout, access }: Visit, { component, places }: VisitTask): number {
+  if (component !== 'plug') return EACH[component] * places.length;
+  const ids = new Set(places.map(siteId));
+  return layout.sites
+    .filter((site) => ids.has(siteId(site)))
+    .reduce((sum, { bank }) => sum + PLUG[access[bank - 1]?.access ?? 'open'], 0);
 }
-
-/** Bay time of a visit in all, minutes. */
-export const visitMinutes = (visit: Visit): number =>
-  Object.values(phaseMinutes(visit)).reduce((sum, minutes) => sum + minutes, 0);

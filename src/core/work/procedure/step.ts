@@ -1,11 +1,12 @@
 import type { BankAccess, Fastener } from '../../engine/access';
+import type { AccessItem, Ways } from '../../engine/access-items';
 import type { Layout } from '../../engine/layout';
 import type { BankPlace, Ignition } from '../../engine/model';
 import type { WeakPoint } from '../../engine/weak-points';
 import type { PolicyOptions } from '../../policy/policies';
 import type { Ask, Counted } from '../ask';
 import type { EarlierRemoval } from './removal';
-import { banksOpened, type VisitTask } from './visit';
+import { itemsOff, type VisitTask } from './visit';
 
 export const PHASES = ['prepare', 'open', 'plugs', 'close', 'prove'] as const;
 export type Phase = (typeof PHASES)[number];
@@ -19,7 +20,9 @@ export const STEP_KINDS = [
   'cold',
   'isolate',
   'gas',
+  'fuel',
   'open',
+  'reach',
   'rags',
   'clean',
   'leads',
@@ -37,6 +40,7 @@ export const STEP_KINDS = [
   'start',
   'relearn',
   'codes_after',
+  'sweep',
   'road',
   'recheck',
 ] as const;
@@ -44,7 +48,7 @@ export type StepKind = (typeof STEP_KINDS)[number];
 
 /** One step of a procedure. */
 export interface Step {
-  /** Its kind; with the number of its bank where each bank has one. */
+  /** Its kind; with the number of its bank or the key of its item where each has one. */
   readonly key: string;
   readonly kind: StepKind;
   readonly phase: Phase;
@@ -62,26 +66,39 @@ export interface Step {
   readonly perSite: boolean;
 }
 
-export interface ProcedureInput {
+/** What a procedure depends on besides the tasks of the visit. */
+export interface ProcedureEngine {
   readonly layout: Layout;
   /** By bank, in the order of the layout's banks; a bank without one counts as open. */
   readonly access: readonly BankAccess[];
+  /** Screws of coils and other parts that are no item on the way. */
   readonly fasteners: readonly Fastener[];
+  /** What is on the way to the plugs, in the order in which it comes off; null: nobody has written it. */
+  readonly items: readonly AccessItem[] | null;
+  /** What this vehicle has, where an item is only on some. */
+  readonly options: readonly string[];
+  /** Which way is taken where there are two. */
+  readonly ways: Ways;
   readonly hybrid: boolean;
   readonly fuel: string | null;
   readonly headMaterial: 'aluminium' | 'iron';
-  readonly tasks: readonly VisitTask[];
-  /** Null: no task takes a plug out. */
-  readonly plug: PlugWork | null;
   readonly weakPoints: readonly WeakPoint[];
   /** The last removal on record; null: none. */
   readonly earlier: EarlierRemoval | null;
   /** The option in force of each policy. */
   readonly policies: Readonly<Partial<PolicyOptions>>;
+  /** Minutes for a service of all its plugs as somebody stated them: they hold where no items are written. */
+  readonly minutes: number;
+  /** By what this shop's own orders took, over what was computed; 1: nothing is known. */
+  readonly correction: number;
+}
+
+export interface ProcedureInput extends ProcedureEngine {
+  readonly tasks: readonly VisitTask[];
+  /** Null: no task takes a plug out, or its sheet is not known. */
+  readonly plug: PlugWork | null;
   /** What is done in the same visit besides the ignition. */
   readonly otherWork: readonly { readonly what: string; readonly minutes: number }[];
-  /** Minutes for a service of all its plugs. */
-  readonly minutes: number;
 }
 
 /** The plug as it goes in. */
@@ -99,7 +116,7 @@ export interface PlugWork {
 export interface Procedure {
   readonly steps: readonly Step[];
   readonly counts: readonly Counted[];
-  /** Of the whole job, with what this engine's own history adds. */
+  /** Of the whole job: exactly the sum of its steps. */
   readonly minutes: number;
 }
 
@@ -119,43 +136,46 @@ export const SIDE: Readonly<Record<BankPlace, string>> = {
   rear: ' of the rear bank',
 };
 
-export type Draft = Omit<Step, 'minutes'> & {
-  /** Its share of what its phase takes. */
-  readonly weight: number;
-  /** Minutes that do not depend on the job's; null: its share. */
-  readonly fixedMinutes: number | null;
+export type Draft = Step & {
+  /** Its minutes are what they are, whatever a shop states for the whole. */
+  readonly isFixed: boolean;
 };
 
-/** The key of a step of one bank. @param bank from 1 */
-export const bankStep = (kind: StepKind, bank: number): string => `${kind}_${bank}`;
+/** The key of a step of one of several: a bank from 1, or an item. */
+export const stepOf = (kind: StepKind, of: number | string): string => `${kind}_${of}`;
 
-/** @param bank from 1, where each bank has such a step */
+/** @param of the bank from 1, or the item, where each has such a step */
 export const draft = (
   phase: Phase,
   kind: StepKind,
   title: string,
   why: string,
-  { bank, ...over }: Partial<Omit<Draft, 'phase' | 'kind' | 'key' | 'title' | 'why'>> & { bank?: number } = {},
+  minutes: number,
+  {
+    of,
+    ...over
+  }: Partial<Omit<Draft, 'phase' | 'kind' | 'key' | 'title' | 'why' | 'minutes'>> & {
+    of?: number | string;
+  } = {},
 ): Draft => ({
   phase,
   kind,
-  key: bank === undefined ? kind : bankStep(kind, bank),
+  key: of === undefined ? kind : stepOf(kind, of),
   title,
   why,
+  minutes,
   caution: null,
   tools: [],
   consumables: [],
   asks: [],
   perSite: false,
-  weight: 1,
-  fixedMinutes: null,
+  isFixed: false,
   ...over,
 });
 
 /** Whether the battery is disconnected for the job. */
-export const isIsolated = (
-  input: Pick<ProcedureInput, 'hybrid' | 'policies' | 'access' | 'layout' | 'tasks'>,
-): boolean => input.hybrid || input.policies.battery === 'always' || intakeOff(input);
+export const isIsolated = (input: ProcedureInput): boolean =>
+  input.hybrid || input.policies.battery === 'always' || itemsOff(input).some(({ part }) => part === 'intake');
 
 export const text = (key: string, what: string): Ask => ({ key, what, kind: 'text' });
 export const choice = (key: string, what: string, choices: readonly string[], accepts?: readonly string[]): Ask => ({
@@ -167,8 +187,3 @@ export const choice = (key: string, what: string, choices: readonly string[], ac
 });
 
 export const isGas = (fuel: string | null): boolean => fuel === 'lpg' || fuel === 'cng';
-/** A bank that is reached lies under the intake. */
-function intakeOff(input: Pick<ProcedureInput, 'access' | 'layout' | 'tasks'>): boolean {
-  const opened = banksOpened(input);
-  return input.access.some((bank, i) => bank.access === 'under_intake' && opened.has(i + 1));
-}

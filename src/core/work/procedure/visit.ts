@@ -1,3 +1,5 @@
+import type { BankAccess, Fastener } from '../../engine/access';
+import { type AccessItem, itemsOnTheWay, usualItems, type Ways } from '../../engine/access-items';
 import type { Layout, Site } from '../../engine/layout';
 import { type SiteKey, siteId } from '../../engine/model';
 import { isOfEngine, servedBy } from '../../engine/places';
@@ -34,6 +36,21 @@ export function sitesReached(visit: Visit): readonly Site[] {
       .map(siteId),
   );
   return visit.layout.sites.filter((site) => reached.has(siteId(site)));
+}
+
+interface Way extends Visit {
+  readonly access: readonly BankAccess[];
+  readonly fasteners: readonly Fastener[];
+  readonly items: readonly AccessItem[] | null;
+  readonly options: readonly string[];
+  readonly ways: Ways;
+}
+
+/** What comes off on the way, in its order. */
+export function itemsOff(visit: Way): readonly AccessItem[] {
+  const { layout, access, fasteners, options, ways } = visit;
+  const items = visit.items ?? usualItems(layout.model, access, fasteners);
+  return itemsOnTheWay(items, new Set(sitesReached(visit).map(({ cylinder }) => cylinder)), options, ways);
 }
 
 /** Banks that are opened, from 1. */

@@ -1,4 +1,5 @@
 import { IMPORT_KINDS, type ImportKind, type ImportKindName } from '../kind';
+import { accessItemsKind } from './access-items';
 import { crossReferencesKind } from './cross-references';
 import { engineFamiliesKind } from './engine-families';
 import { engineHoursKind } from './engine-hours';
@@ -12,6 +13,7 @@ import { vehiclesKind } from './vehicles';
 
 const KINDS: Readonly<Record<ImportKindName, ImportKind>> = {
   'engine-families': engineFamiliesKind,
+  'access-items': accessItemsKind,
   'number-codes': numberCodesKind,
   parts: partsKind,
   supersessions: supersessionsKind,

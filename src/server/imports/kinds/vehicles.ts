@@ -75,6 +75,11 @@ export const vehiclesKind = defineKind<VehicleWrite>({
     { key: 'steering', help: 'Side on which the driver sits', example: 'left', choices: ['', ...STEERING_SIDES] },
     { key: 'severe_duty', help: 'yes for the short interval', example: 'no', aliases: ['severe'] },
     { key: 'failure_cost', help: 'Of a failure on the road; empty: that of its duty group', example: '1200' },
+    {
+      key: 'options',
+      help: 'What it has or lacks that the way to its plugs depends on, separated by a vertical bar',
+      example: 'air suspension',
+    },
     { key: 'retires_on', help: 'Day on which it leaves the fleet', example: '2028-06-30', aliases: ['leaves_on'] },
   ],
 
@@ -164,6 +169,7 @@ function planRow(
     inServiceOn: inService?.date ?? '',
     odometerUnit: r.oneOf('odometer_unit', ['km', 'mi'], 'km') ?? 'km',
     severeDuty: r.yesNo('severe_duty'),
+    options: r.list('options') ?? [],
     failureCost: r.integer('failure_cost', 1, 10_000_000),
     retiresOn: r.date('retires_on')?.date ?? null,
     builtOn: builtOn?.date ?? null,

@@ -4,7 +4,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { type Ask, openCounts, waitLeft } from '@/core/work/ask';
 import type { FloorStep } from '@/core/work/job-record';
-import { countsIn, stepFaultsIn, stepStateIn } from '@/core/work/order-model';
+import { countsIn, stepStateIn } from '@/core/work/order-model';
+import { stepFaultsIn } from '@/core/work/order-rules';
 import { answerField, countTarget, stepTarget } from '@/core/work/targets';
 import { Caution } from '../../primitives/page';
 import type { Floor } from '../sync/use-floor';
@@ -212,6 +213,7 @@ function Answer({ floor, target, ask, link }: { floor: Floor; target: string; as
       );
     case 'codes':
     case 'photo':
+    case 'odometer':
     case 'text':
     case 'follow_up':
       return (

@@ -2,7 +2,8 @@ import { allPlaces } from '../../../engine/places';
 import { saySmallTorques, sayTorques } from '../../../units/say';
 import { PART_WORDS } from '../../say-places';
 import { MAX_PENETRANT_ML, USUAL_SOAK } from '../../soak-moves';
-import type { TaskAction } from '../../task';
+import { TASK_COMPONENTS, type TaskAction } from '../../task';
+import { MINUTES, partMinutes } from '../minutes';
 import { isSeizing, type Removal, removalOf } from '../removal';
 import { pipelineMinutes, soakPipeline } from '../soak';
 import { choice, type Draft, draft, type PlugWork, type ProcedureInput } from '../step';
@@ -19,7 +20,8 @@ function loosen(removal: Removal, because: string, sites: number): readonly Draf
         'loosen_short',
         'Short method: ease each plug an eighth of a turn and back, a drop of penetrant, a few minutes, then out in one go',
         because,
-        { caution: `${stop} ${fluid}`, consumables: ['penetrant'], weight: 1 },
+        MINUTES.loosenShort + sites,
+        { caution: `${stop} ${fluid}`, consumables: ['penetrant'] },
       ),
     ];
   const names = Array.from({ length: sites }, (_, i) => String(i));
@@ -30,12 +32,13 @@ function loosen(removal: Removal, because: string, sites: number): readonly Draf
       'loosen_long',
       `Long method, cold engine: back each plug off an eighth of a turn, penetrant into its well, soak ${USUAL_SOAK.soak} minutes, then to and fro a quarter turn at a time`,
       `${because} Well after well is filled while the others soak: about ${minutes} minutes for ${sites} instead of ${sites * (USUAL_SOAK.prepare + USUAL_SOAK.soak + USUAL_SOAK.remove)}.`,
+      minutes,
       {
         caution: `${stop} ${fluid}`,
         tools: ['long extension', 'torque wrench that shows its peak', 'extraction kit for broken shells, at hand'],
         consumables: ['penetrant'],
         asks: [choice('method', 'how they came out', ['all by the long method', 'one broke: work stopped'])],
-        fixedMinutes: minutes,
+        isFixed: true,
       },
     ),
   ];
@@ -47,7 +50,7 @@ export function plugs(input: ProcedureInput): readonly Draft[] {
   const n = placesWith(input, 'plug').length;
   const { removal, because } = removalOf(isSeizing(weakPoints), earlier);
   return [
-    ...(plug && n > 0 ? loosen(removal, because, n) : []),
+    ...(n > 0 ? loosen(removal, because, n) : []),
     ...(sitesReached(input).length > 0 ? [plug && n > 0 ? plugSites(input, plug, n) : otherPlaces(input)] : []),
     ...distributor(input),
   ];
@@ -76,6 +79,7 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
     one
       ? `With one hole open nothing falls in elsewhere and nothing is mixed up. ${threads.says}`
       : `Laid out in order on the tray a bank can be compared at a glance. ${threads.says}`,
+    siteMinutes(input),
     {
       caution: `Start every plug by hand; stop if it binds early. ${power} ${washer} A dropped part in an open port wrecks the engine: cover open holes.`,
       tools: [
@@ -87,7 +91,6 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
       ],
       consumables: threads.compound ? [`a little ${threads.compound} compound`] : [],
       perSite: true,
-      weight: n,
     },
   );
 }
@@ -119,15 +122,27 @@ function otherPlaces(input: ProcedureInput): Draft {
     'sites',
     `At each place: ${otherWork(input)}`,
     'What comes out keeps its cylinder: its serial and its place are read before it is laid down.',
+    siteMinutes(input),
     {
       caution:
         'Ignition off: a coil that fires in the hand throws it. The well stays covered while the coil is out. Leads and boots go back to the cylinder they came from.',
       tools: [...smallWrench(input), ...(measured ? ['resistance meter'] : []), 'tray with numbered places'],
       perSite: true,
-      weight: Math.max(1, sitesReached(input).length),
     },
   );
 }
+
+/** Of what is done at the cylinders. */
+const siteMinutes = (input: ProcedureInput): number =>
+  Math.max(
+    1,
+    Math.round(
+      partMinutes(
+        input,
+        TASK_COMPONENTS.filter((component) => component !== 'cap' && component !== 'rotor'),
+      ),
+    ),
+  );
 
 /** Cap and rotor, once for the engine. */
 function distributor(input: ProcedureInput): readonly Draft[] {
@@ -139,12 +154,12 @@ function distributor(input: ProcedureInput): readonly Draft[] {
       'distributor',
       `Distributor: ${work.map((component) => PART_WORDS[component]).join(' and ')}, leads moved over one by one in their order`,
       'Two leads that change towers backfire. One at a time, held beside the picture, cannot be mixed.',
+      Math.max(1, Math.round(partMinutes(input, ['cap', 'rotor']))),
       {
         caution:
           'Screws of the cap turn by turn, side to side: it cracks when one is drawn down first. The rotor goes home on its key, or the engine fires against its own stroke.',
         tools: ['lead markers', ...smallWrench(input)],
         perSite: true,
-        weight: 2 * work.length,
       },
     ),
   ];

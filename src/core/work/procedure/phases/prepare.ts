@@ -1,18 +1,21 @@
 import { sayGaps } from '../../../units/say';
 import { PART_WORDS } from '../../say-places';
+import { MINUTES } from '../minutes';
 import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, text } from '../step';
-import { placesWith } from '../visit';
+import { itemsOff, placesWith } from '../visit';
 
 /** Before anything is opened. */
 export function prepare(input: ProcedureInput): readonly Draft[] {
-  const { plug, hybrid, fuel, policies, headMaterial } = input;
+  const { hybrid, fuel, policies, headMaterial } = input;
   const cold = policies.engine_temperature !== 'warm';
+  const plugsOut = placesWith(input, 'plug').length > 0;
   return [
     draft(
       'prepare',
       'safe',
       'Hood propped, wheels chocked, bystanders away; safety shoes and eye protection on',
       'Most injuries at this job are not from the engine.',
+      MINUTES.safe,
       {
         caution: 'A hood that falls, a fan that starts and a splinter in the eye are the common ones.',
         tools: ['hood prop', 'eye protection'],
@@ -25,6 +28,7 @@ export function prepare(input: ProcedureInput): readonly Draft[] {
         ? 'Read and keep the codes if the engine lamp is on'
         : 'Read the codes and keep them',
       'What was there before is the only proof of what the work changed. Keep them before anything is cleared.',
+      MINUTES.codes,
       { tools: ['code reader'], asks: [{ key: 'before', what: 'codes before', kind: 'codes' }] },
     ),
     parts(input),
@@ -32,10 +36,11 @@ export function prepare(input: ProcedureInput): readonly Draft[] {
     draft(
       'prepare',
       'cold',
-      temperatureTitle(plug !== null, cold),
-      headMaterial === 'aluminium' && plug
+      temperatureTitle(plugsOut, cold),
+      headMaterial === 'aluminium' && plugsOut
         ? 'Threads in a hot aluminium head tear, and a torque is given for one temperature.'
         : 'A torque is given for one temperature, and hot plastic breaks.',
+      MINUTES.temperature,
       {
         caution: cold ? 'Hot metal burns.' : 'Hot metal burns: gloves, and clear of exhaust and fan.',
         asks: [
@@ -43,13 +48,14 @@ export function prepare(input: ProcedureInput): readonly Draft[] {
             'temperature',
             'engine temperature',
             ['cold', 'warm', 'hot'],
-            cold && plug ? ['cold'] : ['warm', 'cold'],
+            cold && plugsOut ? ['cold'] : ['warm', 'cold'],
           ),
         ],
       },
     ),
     isolate(hybrid, isIsolated(input)),
-    ...(isGas(fuel) && plug ? [gasOff()] : []),
+    ...(isGas(fuel) && plugsOut ? [gasOff()] : []),
+    ...(!isGas(fuel) && partsFuel(input) ? [fuelRelieved(input)] : []),
   ];
 }
 
@@ -67,12 +73,14 @@ function parts(input: ProcedureInput): Draft {
     action === 'replace' ? [`${places.length} × ${partNumber ?? PART_WORDS[component]}`] : [],
   );
   const gaps = plug && tasks.some(({ action, component }) => action === 'replace' && component === 'plug');
+  const count = tasks.reduce((sum, { action, places }) => sum + (action === 'replace' ? places.length : 0), 0);
   if (news.length === 0)
     return draft(
       'prepare',
       'parts',
       'Lay out tools and meter; no new part is planned',
       'What is looked at may have to be replaced: know where the new one is before the engine is opened.',
+      MINUTES.layOut,
       { tools: ['lamp', ...(plug ? ['wire or feeler gauge'] : [])] },
     );
   return draft(
@@ -82,6 +90,7 @@ function parts(input: ProcedureInput): Draft {
     gaps
       ? 'A kit can hold one wrong or one too many. All present, right number, right reach, gasket on, gap measured: else do not start.'
       : 'A kit can hold one wrong or one too many. All present, right number, same plug-in and length as the old: else do not start.',
+    MINUTES.layOut + Math.ceil(MINUTES.newPart * count),
     {
       caution: gaps
         ? 'A wrong reach can strike the piston: compare a new plug with the first one out.'
@@ -96,7 +105,6 @@ function parts(input: ProcedureInput): Draft {
           kind: 'parts',
         },
       ],
-      weight: 2,
     },
   );
 }
@@ -107,6 +115,7 @@ const compareCap = (): Draft =>
     'compare',
     'Hold the new cap beside the old: towers, notch, vent and centre button',
     'A cap whose notch sits one tower further fires every cylinder at the wrong moment.',
+    MINUTES.compare,
     {
       caution: 'Mark the tower of cylinder 1 on both before a lead is pulled.',
       tools: ['marker'],
@@ -115,11 +124,49 @@ const compareCap = (): Draft =>
   );
 
 const gasOff = (): Draft =>
-  draft('prepare', 'gas', 'Close the gas tank valve and run the line empty', 'Gas in the line finds every spark.', {
-    caution:
-      'Flammable gas, heavier than air if it is LPG: ventilate, no flame, no pit. Licensed people only where the law says so.',
-    asks: [text('valve', 'valve closed by, at')],
-  });
+  draft(
+    'prepare',
+    'gas',
+    'Close the gas tank valve and run the line empty',
+    'Gas in the line finds every spark.',
+    MINUTES.gas,
+    {
+      caution:
+        'Flammable gas, heavier than air if it is LPG: ventilate, no flame, no pit. Licensed people only where the law says so.',
+      asks: [text('valve', 'valve closed by, at')],
+    },
+  );
+
+const isFuelWork = (what: string): boolean => /fuel/i.test(what);
+
+/** Fuel is let out where an item on the way or the work besides parts its line. */
+const partsFuel = (input: ProcedureInput): boolean =>
+  itemsOff(input).some(({ part }) => part === 'intake' || part === 'fuel_line') ||
+  input.otherWork.some(({ what }) => isFuelWork(what));
+
+function fuelRelieved(input: ProcedureInput): Draft {
+  const filter = input.otherWork.some(({ what }) => isFuelWork(what) && /filter/i.test(what));
+  return draft(
+    'prepare',
+    'fuel',
+    `Let the pressure out of the fuel line: pump off, line opened over a tray${filter ? '; note which way the fuel flows through the filter' : ''}`,
+    'A line under pressure sprays over a hot engine when it is parted.',
+    MINUTES.fuel,
+    {
+      caution: 'Fuel sprays and burns: eye protection, drip tray, no ignition source, ventilate, extinguisher at hand.',
+      tools: ['drip tray', 'extinguisher'],
+      asks: [
+        choice(
+          'fuel',
+          'fuel line',
+          ['without pressure, tray set, no ignition source', 'pressure left in it'],
+          ['without pressure, tray set, no ignition source'],
+        ),
+        ...(filter ? [text('flow', 'direction of flow, as on the old filter')] : []),
+      ],
+    },
+  );
+}
 
 function isolate(hybrid: boolean, battery: boolean): Draft {
   if (hybrid)
@@ -128,6 +175,7 @@ function isolate(hybrid: boolean, battery: boolean): Draft {
       'isolate',
       'Isolate the traction system and the 12 V battery; keep the key away',
       'A hybrid starts its engine when it likes.',
+      MINUTES.isolateTraction,
       {
         caution:
           'The engine can start by itself and traction voltage kills: qualified people only. Orange cables stay untouched.',
@@ -142,6 +190,7 @@ function isolate(hybrid: boolean, battery: boolean): Draft {
       ? 'Ignition off, key out; isolate the battery'
       : 'Ignition off, key out; isolate the battery where modules are moved',
     'Nothing may spark or crank while hands and open holes are there.',
+    MINUTES.isolate,
     { caution: 'Ignition high voltage: never pull a coil or lead with the ignition on.' },
   );
 }

@@ -1,0 +1,103 @@
+import { partKey } from '../catalogue/match';
+import type { Nm } from '../shared/kinds';
+import type { PersonUnits } from '../units/person-units';
+import { askFaults } from './ask';
+import type { Fields, JobRecord } from './entry';
+import { stageOfStep } from './gate-table';
+import { placeGates, stopBefore } from './gates';
+import {
+  countsIn,
+  fieldsOf,
+  isNewAt,
+  type OrderModel,
+  type PlaceModel,
+  placeIn,
+  quantityIn,
+  type TaskModel,
+  taskOf,
+} from './order-model';
+import { type Faults, isFitted, placeFaults } from './place-done';
+import { type PlaceQuantity, type PlaceRecord, placeRecord } from './place-fields';
+import { answerField, stepTarget } from './targets';
+
+/* What keeps a place from being done and a step from being ticked: what each asks for, and the gates before it. */
+
+/**
+ * Why a place cannot be called done yet, by field.
+ *
+ * @param over fields that a press would write besides
+ */
+export function placeFaultsIn(
+  model: OrderModel,
+  record: JobRecord,
+  target: string,
+  units: PersonUnits,
+  over: Fields = {},
+): Faults {
+  const place = model.places.find((one) => one.target === target);
+  const task = place && taskOf(model, place);
+  if (!place || !task) return {};
+  const texts = placeRecord({ ...fieldsOf(record, target), ...over });
+  const si = (field: PlaceQuantity): number | null => quantityIn(model, target, field, texts[field], units);
+  const fitted = model.places.flatMap((other) => {
+    const { done, newNumber } = placeIn(record, other.target);
+    return other.component === place.component && other.target !== target && done && newNumber
+      ? [partKey(newNumber)]
+      : [];
+  });
+  const figures = {
+    newGapMm: si('newGap'),
+    installedTorqueNm: si('installedTorque'),
+    primaryOhm: si('primaryOhm'),
+    secondaryOhm: si('secondaryOhm'),
+    ohm: si('ohm'),
+  };
+  return {
+    ...placeFaults(texts, figures, task.action, task.rules, fitted),
+    ...gateFaults(model, place, task, texts, si('breakawayTorque')),
+  };
+}
+
+/** What the gates of a plug's own place keep it from. A plug that stays in as it is has none. */
+function gateFaults(
+  model: OrderModel,
+  { target }: PlaceModel,
+  { action, rules }: TaskModel,
+  place: PlaceRecord,
+  breakawayNm: Nm | null,
+): Faults {
+  if (rules.component !== 'plug' || (!isFitted(action, place) && place.result === 'bad')) return {};
+  return Object.fromEntries(
+    placeGates(model, { target, place, breakawayNm, mostNm: rules.torqueNm.max })
+      .filter(({ state }) => state === 'shut')
+      .map(({ field, waits }) => [field, waits.join(' ')]),
+  );
+}
+
+/**
+ * What keeps a step from being ticked, in words.
+ *
+ * @param nowMs by the clock of whoever ticks it
+ */
+export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, nowMs: number): readonly string[] {
+  const step = model.steps.find((own) => own.key === key);
+  if (!step) return [];
+  const stage = stageOfStep(step.kind);
+  const shut = stage ? stopBefore(model, record, stage, step.kind) : null;
+  if (shut) return [shut];
+  const target = stepTarget(key);
+  const fields = fieldsOf(record, target);
+  return askFaults(step.asks, {
+    nowMs,
+    answers: Object.fromEntries(step.asks.map((ask) => [ask.key, String(fields[answerField(ask.key)] ?? '')])),
+    counts: countsIn(model, record),
+    codesKept: model.codesKept,
+    photos: model.photos.filter((photo) => photo.target === target).length,
+    partsUnchecked: model.places.flatMap((place) => {
+      const { newNumber, newGap } = placeIn(record, place.target);
+      const whole = newNumber && (newGap || place.component !== 'plug');
+      return whole || place.moved || !isNewAt(model, record, place) ? [] : [place];
+    }),
+    followUps: model.followUps,
+  });
+}
