@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { answered, inOrder, opening, said } from '../../demo/device';
 import type { Entry, Fields, Json } from '../../src/core/work/entry';
+import { stageOfField } from '../../src/core/work/gate-table';
 import type { FloorJob } from '../../src/core/work/job-record';
-import { readTarget, siteTarget } from '../../src/core/work/targets';
+import { hasField } from '../../src/core/work/place-fields';
+import { readPlaceTarget, siteTarget } from '../../src/core/work/targets';
 import type { Actor } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
 import { codesInput, keepCodes } from '../../src/server/work-orders/codes';
@@ -26,15 +28,25 @@ export const entry = (target: string, field: string, saying: Json, base: Json = 
   at: AT,
 });
 
-/** Opens the gates before the places: every step answered, the new parts let by, since tests fit them one by one. */
-export async function openGates(deps: Deps, actor: Actor, workOrderId: string): Promise<void> {
+/**
+ * Opens the gates before the places: every step answered, the new parts let by, since tests fit them one by one.
+ *
+ * @param bench only what the bench needs, where new parts are read
+ */
+export async function openGates(deps: Deps, actor: Actor, workOrderId: string, bench = false): Promise<void> {
   const job = await floorOf(deps, actor, workOrderId);
-  if (!job.live || job.lifts.some(({ gate }) => gate === 'parts')) return;
-  const supervisor: Actor = { ...actor, role: 'supervisor' };
-  value(await liftGate(deps, supervisor, { workOrderId, gate: 'parts', reason: 'fitted one by one' }));
-  const entries = opening(job, { at: AT, waitedFrom: AT });
+  const isLifted = job.lifts.some(({ gate }) => gate === 'parts');
+  if (!job.live || isLifted) return;
+  if (!bench) {
+    const supervisor: Actor = { ...actor, role: 'supervisor' };
+    value(await liftGate(deps, supervisor, { workOrderId, gate: 'parts', reason: 'fitted one by one' }));
+  }
+  const entries = opening(job, { at: AT, waitedFrom: AT }).filter(({ target }) => !bench || target === 'step safe');
   if (entries.length > 0) value(await recordEntries(deps, actor, { workOrderId, entries }));
 }
+
+/** What the press that says torqued says with it. */
+const BY_HAND: Fields = { hole: 'sound', start: 'by hand' };
 
 /** Fields of one target as a device sends them that has just seen the job. A place finds its gates open. */
 export async function enter(
@@ -44,8 +56,15 @@ export async function enter(
   target: string,
   fields: Fields,
 ): Promise<readonly EntryResult[]> {
-  if (readTarget(target).kind === 'place') await openGates(deps, actor, workOrderId);
-  const entries = said(await floorOf(deps, actor, workOrderId), AT, target, fields);
+  const place = readPlaceTarget(target);
+  if (place) {
+    const bench = Object.keys(fields).every(
+      (field) => hasField(place.component, field) && stageOfField(place.component, field) === 'work',
+    );
+    await openGates(deps, actor, workOrderId, bench);
+  }
+  const all = place?.component === 'plug' && fields.done === true ? { ...BY_HAND, ...fields } : fields;
+  const entries = said(await floorOf(deps, actor, workOrderId), AT, target, all);
   return value(await recordEntries(deps, actor, { workOrderId, entries }));
 }
 
@@ -57,8 +76,7 @@ export async function doSite(
   site: string,
   fields: Fields,
 ): Promise<string | null> {
-  const byHand = { hole: 'sound', start: 'by hand' };
-  const results = await enter(deps, actor, workOrderId, siteTarget(site), { ...byHand, ...fields, done: true });
+  const results = await enter(deps, actor, workOrderId, siteTarget(site), { ...fields, done: true });
   return results.flatMap(({ message }) => message ?? []).join(' ') || null;
 }
 

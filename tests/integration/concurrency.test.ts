@@ -11,7 +11,7 @@ import { planWorkOrder } from '../../src/server/planning/plan-work-order';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { recordEntries } from '../../src/server/work-orders/record-entries';
-import { doSite, doSteps, entry, floorOf } from '../builders/floor';
+import { doSite, doSteps, entry, floorOf, openGates } from '../builders/floor';
 import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -76,6 +76,7 @@ describe('at the same time', () => {
 
   it('three people answer one field, one stands and the others are kept beside it', async () => {
     const order = (await list()).find((item) => item.unitNumber === '14')?.openWorkOrder?.id ?? '';
+    await openGates(w.deps, actor, order);
     const tries = await Promise.all(
       ['1.01 mm', '1.02 mm', '1.03 mm'].map((gap) =>
         recordEntries(w.deps, actor, { workOrderId: order, entries: [entry('site 1A', 'removedGap', gap, '')] }),

@@ -28,7 +28,7 @@ import { viewFloor } from '../../src/server/work-orders/view-job';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { endWait, waitFor, waitInput } from '../../src/server/work-orders/wait-for';
 import { setWorking } from '../../src/server/work-orders/work-time';
-import { doSite, doSteps, enter, entry, floorOf } from '../builders/floor';
+import { doSite, doSteps, enter, entry, floorOf, openGates } from '../builders/floor';
 import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -49,6 +49,7 @@ beforeAll(async () => {
   w = await demoWorkspace();
   actor = w.supervisor;
   order = await openFor('33');
+  await openGates(w.deps, actor, order);
 });
 
 describe('what a device sends', () => {
@@ -82,7 +83,7 @@ describe('what a device sends', () => {
       entry('site 1A', 'colour', 'red', null),
       entry('site 1A', 'seen', { 'nose tan': 2, 'nose plaid': 2 }, {}),
       entry('step sites', 'state', 'done', 'open'),
-      entry('count rags_1', 'out', 3.5, null),
+      entry('count rags_intake_manifold', 'out', 3.5, null),
       entry('nowhere', 'x', 1, null),
       entry('site 1A', 'newLot', 'L-9', ''),
     );
@@ -97,7 +98,7 @@ describe('what a device sends', () => {
         order,
         entry('site 1A', field, 'x', null),
         entry('step start', field, 'x', null),
-        entry('count rags_1', field, 1, null),
+        entry('count rags_intake_manifold', field, 1, null),
         entry('order', field, 'x', null),
       );
       expect([field, told.map(({ outcome }) => outcome)]).toEqual([field, Array(4).fill('refused')]);
@@ -158,15 +159,16 @@ describe('the gates', () => {
     const refused = await doSteps(w.deps, actor, order);
     expect(refused.join(' ')).toMatch(/Sites 2, 3, 4, 5, 6 not done yet/);
     for (const site of SITES) expect(await doSite(w.deps, actor, order, site, good)).toBeNull();
-    await enter(w.deps, actor, order, 'count rags_1', { back: 2 });
+    await enter(w.deps, actor, order, 'count rags_intake_manifold', { back: 2 });
     const [start] = await enter(w.deps, actor, order, 'step start', { state: 'done' });
     expect(start).toMatchObject({ outcome: 'refused', message: expect.stringContaining('Find the missing 1') });
-    await enter(w.deps, actor, order, 'count rags_1', { back: 3 });
+    await enter(w.deps, actor, order, 'count rags_intake_manifold', { back: 3 });
     expect(await enter(w.deps, actor, order, 'step start', { state: 'done' })).toMatchObject([{ outcome: 'kept' }]);
   });
 
   it('take no step as done whose answer says otherwise, or whose record is missing', async () => {
     const id = await openFor('35');
+    await enter(w.deps, actor, id, 'step safe', { state: 'done' });
     const tick = () => enter(w.deps, actor, id, 'step cold', { state: 'done' });
     expect(await tick()).toMatchObject([{ message: 'Say: engine temperature.' }]);
     await enter(w.deps, actor, id, 'step cold', { 'answer.temperature': 'hot' });
@@ -184,7 +186,7 @@ describe('the gates', () => {
     expect(steps.filter((key) => key === 'clear')).toHaveLength(1);
     expect(steps.indexOf('clear')).toBeLessThan(steps.indexOf('sites'));
     const refused = await doSteps(w.deps, actor, id, { clear: 'not_done' });
-    expect(refused.join(' ')).toContain('clear the cylinders of fluid');
+    expect(refused.join(' ')).toMatch(/clear the cylinders of fluid/i);
   });
 
   it('are loosened by the long method where this engine seized the last time, and the order asks for the time', async () => {

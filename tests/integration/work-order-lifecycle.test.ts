@@ -8,6 +8,7 @@ import { refreshDue } from '../../src/server/due/refresh-due';
 import { exportVehicleHistory } from '../../src/server/exports/vehicle-history';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
+import { liftGate } from '../../src/server/work-orders/lift-gate';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { doSite, doSteps, enter, floorOf } from '../builders/floor';
@@ -129,6 +130,14 @@ describe('a work order from open to closed', () => {
         }),
       ).toBeNull();
     expect(await doSteps(w.deps, actor, id, { road: 'not_done' })).toEqual([]);
+    const undriven = await closeWorkOrder(w.deps, actor, {
+      workOrderId: id,
+      version: 1,
+      odometer: '121 700',
+      note: '',
+    });
+    expect(undriven).toMatchObject({ error: { message: expect.stringContaining('have a supervisor lift it') } });
+    value(await liftGate(w.deps, actor, { workOrderId: id, gate: 'proved', reason: 'driven on the yard: no plates' }));
     for (const odometer of ['75 500 mi', '12170', '121,700 mi', 'soon'].slice(1)) {
       expect(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 1, odometer, note: '' })).toMatchObject({
         ok: false,
