@@ -10,7 +10,7 @@ describe('a quantity within a sentence', () => {
     expect(sayGaps({ min: 1, max: 1.1 })).toBe('1.00 to 1.10 mm (0.039 to 0.043 in)');
     expect(sayTorque(17.5)).toBe('17.5 N·m (12.9 lbf·ft)');
     expect(sayTorques({ min: 17.5, max: 17.5 })).toBe('17.5 N·m (12.9 lbf·ft)');
-    expect(saySmallTorque(9)).toBe('9 N·m (80 lbf·in)');
+    expect(saySmallTorque(9)).toBe('9 N·m (6.6 lbf·ft, 80 lbf·in)');
   });
 
   it('says the same quantity twice, to the last figure that is shown', () => {

@@ -28,10 +28,10 @@ export const sayTorque = (nm: Nm): string => both(nm, 'N·m', 'lbf·ft');
 /** "16 to 19 N·m (11.8 to 14 lbf·ft)" */
 export const sayTorques = (nm: { readonly min: number; readonly max: number }): string =>
   `${range(nm, 'N·m')} (${range(nm, 'lbf·ft')})`;
-/** A small screw's, where pound-inches are what a wrench shows: "9 N·m (80 lbf·in)" */
-export const saySmallTorque = (nm: Nm): string => both(nm, 'N·m', 'lbf·in');
+/** A small screw's in all three, since one of them is taken for another: "9 N·m (6.6 lbf·ft, 80 lbf·in)" */
+export const saySmallTorque = (nm: Nm): string => `${one(nm, 'N·m')} (${one(nm, 'lbf·ft')}, ${one(nm, 'lbf·in')})`;
 export const saySmallTorques = (nm: { readonly min: number; readonly max: number }): string =>
-  `${range(nm, 'N·m')} (${range(nm, 'lbf·in')})`;
+  `${range(nm, 'N·m')} (${range(nm, 'lbf·ft')}, ${range(nm, 'lbf·in')})`;
 
 /** What a meter shows where nothing conducts: a broken winding or lead is a reading too. */
 export const OPEN_CIRCUIT: Ohm = 1e9;

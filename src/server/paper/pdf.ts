@@ -38,7 +38,7 @@ export async function makePdf(title: string, size: PaperSize, content: Content):
   makeReady();
   const document: TDocumentDefinitions = {
     pageSize: size,
-    pageMargins: [42, 48, 42, 48],
+    pageMargins: [38, 42, 38, 42],
     info: { title, creator: 'Isobar' },
     defaultStyle: { font: 'Text', fontSize: 10, lineHeight: 1.15 },
     styles: {
@@ -49,13 +49,13 @@ export async function makePdf(title: string, size: PaperSize, content: Content):
       code: { font: 'Mono' },
       caution: { bold: true },
     },
-    header: { text: title, style: 'soft', margin: [42, 22, 42, 0] },
+    header: { text: title, style: 'soft', margin: [38, 20, 38, 0] },
     footer: (page, pages) => ({
       columns: [
         { text: SOURCES_FIRST, style: 'soft' },
         { text: `${page} of ${pages}`, style: 'soft', alignment: 'right', width: 50 },
       ],
-      margin: [42, 14, 42, 0],
+      margin: [38, 12, 38, 0],
     }),
     content,
   };

@@ -31,6 +31,7 @@ import { blockersOf } from './blockers-of';
 import { type FloorState, isNewAt, loadFloorState, needsRedo, plugPlaces, taskOf } from './order-state';
 import { stateOfPlace, targetOf } from './place-record';
 import { previousSet } from './previous-set';
+import { gatesViewOf, wayOf } from './way-of';
 
 /** A work order with all that its pages show. */
 export const viewWorkOrder = useCase({
@@ -58,6 +59,9 @@ export const viewWorkOrder = useCase({
       order,
       tasks: tasksOf(state),
       kit: kitOf(state),
+      way: wayOf(state),
+      gates: gatesViewOf(state),
+      lifts: state.lifts,
       plug: await plugOf(deps.db, state),
       kept: kept.ok ? kept.value : [],
       row,
