@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import { codesInput } from '../src/contracts/order-entry';
 import { layoutOf } from '../src/core/engine/layout';
 import { siteId } from '../src/core/engine/model';
 import { allPlaces, isCoil } from '../src/core/engine/places';
@@ -15,7 +16,7 @@ import { fittedComponents, vehicles } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import type { Deps } from '../src/server/deps';
 import { closeWorkOrder } from '../src/server/work-orders/close-work-order';
-import { codesInput, keepCodes } from '../src/server/work-orders/codes';
+import { keepCodes } from '../src/server/work-orders/codes';
 import { liftGate } from '../src/server/work-orders/lift-gate';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
 import type { TaskInput } from '../src/server/work-orders/plan-tasks';

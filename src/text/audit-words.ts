@@ -5,6 +5,7 @@ const WORK_ORDER_WORDS: Readonly<Record<AuditAction<'work-order'>, string>> = {
   record: 'recorded',
   'approve part': 'let another part in:',
   'lift gate': 'lifted a gate:',
+  'choose way': 'chose the way:',
   'add other work': 'put on besides the ignition:',
   'add tasks': 'put on:',
   'take off task': 'took off:',

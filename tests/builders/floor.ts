@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { answered, inOrder, opening, said } from '../../demo/device';
+import { codesInput } from '../../src/contracts/order-entry';
 import type { Entry, Fields, Json } from '../../src/core/work/entry';
 import { stageOfField } from '../../src/core/work/gate-table';
 import type { FloorJob } from '../../src/core/work/job-record';
@@ -7,7 +8,7 @@ import { hasField } from '../../src/core/work/place-fields';
 import { readPlaceTarget, siteTarget } from '../../src/core/work/targets';
 import type { Actor } from '../../src/server/access';
 import type { Deps } from '../../src/server/deps';
-import { codesInput, keepCodes } from '../../src/server/work-orders/codes';
+import { keepCodes } from '../../src/server/work-orders/codes';
 import { liftGate } from '../../src/server/work-orders/lift-gate';
 import { type EntryResult, recordEntries } from '../../src/server/work-orders/record-entries';
 import { viewFloor } from '../../src/server/work-orders/view-job';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { entriesInput } from '../../src/contracts/order-entry';
+import { codesInput, entriesInput } from '../../src/contracts/order-entry';
 import {
   fleets,
   people,
@@ -17,7 +17,7 @@ import { playTelematics } from '../../src/server/odometer/play-feed';
 import { printOrder } from '../../src/server/paper/print-order';
 import { SHEETS } from '../../src/server/paper/sheets';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
-import { clearCodes, codesInput, keepCodes } from '../../src/server/work-orders/codes';
+import { clearCodes, keepCodes } from '../../src/server/work-orders/codes';
 import { handOver } from '../../src/server/work-orders/hand-over';
 import { listWaiting } from '../../src/server/work-orders/list-waiting';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';

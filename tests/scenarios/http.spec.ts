@@ -495,6 +495,8 @@ test.describe('what is described is what is answered', () => {
       '/api/v1/work-orders/{id}/close': { version: 99, odometer: '1' },
       '/api/v1/work-orders/{id}/findings': { finding: 'none', verdict: 'rejected', reason: 'not there' },
       '/api/v1/work-orders/{id}/working': { working: false },
+      '/api/v1/work-orders/{id}/codes': { moment: 'before', typed: 'P03' },
+      '/api/v1/work-orders/{id}/lifts': { gate: 'threads', reason: 'names no place' },
     };
     const posts = Object.keys(described.paths).filter(
       (path) => described.paths[path]?.post && !path.includes('/calc/'),

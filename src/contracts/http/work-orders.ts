@@ -5,7 +5,15 @@ import { VERDICTS } from '@/core/inspection/finding';
 import type { Json } from '@/core/work/entry';
 import { ORDER_STATES } from '@/core/work/order-state';
 import { PLACE_STATES, TASK_ACTIONS, TASK_COMPONENTS, TASK_WHYS } from '@/core/work/task';
-import { entriesInput, entryInput, MAX_ENTRIES, photoInput, workTimeInput } from '../order-entry';
+import {
+  codesInput,
+  entriesInput,
+  entryInput,
+  liftInput,
+  MAX_ENTRIES,
+  photoInput,
+  workTimeInput,
+} from '../order-entry';
 
 /* Work orders as other software sees them. */
 
@@ -148,6 +156,8 @@ const floorJob = z.looseObject({
 });
 export const floorAnswer = z.object({ job: floorJob });
 export const workingBody = workTimeInput.omit({ workOrderId: true });
+export const codesBody = codesInput.omit({ workOrderId: true });
+export const liftBody = liftInput.omit({ workOrderId: true });
 export const photoQuery = photoInput.pick({ target: true, at: true });
 export const entriesAnswer = z.object({
   results: z.array(

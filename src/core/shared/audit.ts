@@ -47,6 +47,7 @@ export const AUDIT_ACTIONS = {
     'add other work',
     'approve part',
     'lift gate',
+    'choose way',
     'add tasks',
     'take off task',
     'split',

@@ -156,7 +156,8 @@ const REPAIRS = {
   pulled: 'the head comes off: a day or more, and its gaskets',
 } as const;
 
-function holeSays(hole: PlaceRecord['hole']): string | null {
+/** What a thread in the head wants before a plug goes in; null: nothing. */
+export function holeSays(hole: PlaceRecord['hole']): string | null {
   if (hole === null) return 'Look at the thread in the head.';
   return hole === 'sound'
     ? null

@@ -116,6 +116,8 @@ export interface FloorJob extends OrderModel {
   readonly workingSince: string | null;
   readonly minutes: number;
   readonly minutesWorked: number;
+  /** A code reader is connected at the server. */
+  readonly hasCodeReader: boolean;
   /** Of a demo fleet: the stand-ins may be played. */
   readonly demo: boolean;
   readonly units: UnitSystem;

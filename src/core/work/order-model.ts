@@ -1,4 +1,3 @@
-import { partKey } from '../catalogue/match';
 import type { Layout } from '../engine/layout';
 import { siteId } from '../engine/model';
 import { type Finding, findingKey } from '../inspection/finding';
@@ -8,10 +7,10 @@ import type { PersonUnits } from '../units/person-units';
 import type { Ask, CountKind, CountState } from './ask';
 import type { Fields, JobRecord, Json } from './entry';
 import type { Lift } from './gate-table';
-import { type Faults, isFitted, type PlugRules, placeFaults, readPlaceQuantity, type TaskRules } from './place-done';
+import { isFitted, type PlugRules, readPlaceQuantity, type TaskRules } from './place-done';
 import { type PlaceQuantity, type PlaceRecord, placeRecord } from './place-fields';
 import type { StepKind } from './procedure/step';
-import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from './targets';
+import { countTarget, ORDER_TARGET, siteTarget, stepTarget } from './targets';
 import { type PlaceState, placeState, type TaskAction, type TaskComponent } from './task';
 
 /*

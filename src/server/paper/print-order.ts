@@ -4,8 +4,9 @@ import { ok } from '@/core/shared/result';
 import type { UnitSystem } from '@/core/units/person-units';
 import { useCase } from '../use-case';
 import { viewWorkOrder, type WorkOrderView } from '../work-orders/view-work-order';
+import { jobCard } from './job-card';
 import { makePdf, PAPER_SIZES } from './pdf';
-import { finishedRecord, jobCard, pickList, SHEETS, type Sheet, trayLabel } from './sheets';
+import { finishedRecord, pickList, SHEETS, type Sheet, trayLabel } from './sheets';
 
 const NAMES: Readonly<Record<Sheet, string>> = {
   'job-card': 'Job card',

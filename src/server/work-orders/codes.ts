@@ -1,5 +1,6 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { codesInput } from '@/contracts/order-entry';
 import type { VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
@@ -13,13 +14,6 @@ import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 
 const CODE = /^[PBCU][0-3][0-9A-F]{3}$/;
-
-export const codesInput = z.object({
-  workOrderId: z.uuid(),
-  moment: z.enum(['before', 'after']),
-  /** Typed by hand, separated by spaces; "none" where nothing is stored; empty: ask the reader. */
-  typed: z.string().trim().max(300).default(''),
-});
 
 /** Reads the codes with the stand-in, or takes those typed by hand, and keeps them with the order. */
 export const keepCodes = useCase({

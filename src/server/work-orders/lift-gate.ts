@@ -1,22 +1,13 @@
-import { z } from 'zod';
+import { liftInput } from '@/contracts/order-entry';
 import { ok } from '@/core/shared/result';
-import { GATE_TABLE, GATES, PLACE_GATES } from '@/core/work/gate-table';
+import { GATE_TABLE, PLACE_GATES } from '@/core/work/gate-table';
 import { writeAudit } from '@/db/queries/audit';
 import { gateLifts } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { loadFloorState } from './order-state';
 import { targetOf } from './place-record';
-
-const liftInput = z.object({
-  workOrderId: z.uuid(),
-  gate: z.enum(GATES, 'There is no such gate.'),
-  /** The place, as entries name it, for a gate of one place. */
-  target: z.string().max(60).nullish(),
-  reason: reasonText(300),
-});
 
 /**
  * Lifts a gate for one visit: the work may go on although it is shut. Who, when and why stay on the record of the order. Lifted

@@ -18,7 +18,7 @@ import { people, vehicles } from '@/db/schema';
 import { may } from '../access';
 import { sheetChange } from '../catalogue/current-sheet';
 import { notFound, type Outcome } from '../failure';
-import { isDemoFleet } from '../ports/ports';
+import { isDemoFleet, portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import {
   type FloorState,
@@ -83,6 +83,7 @@ export const viewFloor = useCase({
         times.map(({ time }) => time),
         deps.now(),
       ),
+      hasCodeReader: (await portsOf(deps.db, actor.fleetId)).codeReader !== null,
       demo: await isDemoFleet(deps.db, actor.fleetId),
       units: actor.unitSystem,
       personId: actor.personId,

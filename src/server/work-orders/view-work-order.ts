@@ -17,7 +17,7 @@ import { auditOf } from '@/db/queries/audit';
 import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
 import { loadLabour, loadTimes, loadWaits } from '@/db/queries/work-entries';
-import { bookingOf, listWorkOrderRows, loadWorkOrder, type PlaceRow } from '@/db/queries/work-orders';
+import { bookingOf, listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
 import { bays, depots, people, vehicles } from '@/db/schema';
 import { listKept } from '../bench/keep-result';
 import { sheetChange } from '../catalogue/current-sheet';

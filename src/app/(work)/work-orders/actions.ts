@@ -8,9 +8,11 @@ import { gradePlug } from '@/server/findings/trainer';
 import { planWorkOrder, unplanWorkOrder } from '@/server/planning/plan-work-order';
 import { approvePart } from '@/server/work-orders/approve-part';
 import { addOtherWork, addTasks, splitVisit, takeOffTask } from '@/server/work-orders/change-tasks';
+import { chooseWay } from '@/server/work-orders/choose-way';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '@/server/work-orders/close-work-order';
 import { clearCodes, keepCodes } from '@/server/work-orders/codes';
 import { handOver } from '@/server/work-orders/hand-over';
+import { liftGate } from '@/server/work-orders/lift-gate';
 import { openWorkOrder } from '@/server/work-orders/open-work-order';
 import { releaseSite, takeOverSheet } from '@/server/work-orders/take-over-sheet';
 import { endWait, waitFor } from '@/server/work-orders/wait-for';
@@ -42,6 +44,10 @@ export const addOtherWorkAction = formAction(addOtherWork, {
 export const approvePartAction = formAction(approvePart, {
   onDone: () => ({ message: 'It may go in. Its number is taken at the vehicle.' }),
 });
+export const liftGateAction = formAction(liftGate, {
+  onDone: () => ({ message: 'Lifted for this visit. The reason stays on its record.' }),
+});
+export const chooseWayAction = formAction(chooseWay);
 export const takeOffTaskAction = formAction(takeOffTask);
 export const splitAction = formAction(splitVisit, {
   read: (form, data) => ({ ...form, places: data.getAll('places') }),

@@ -19,10 +19,12 @@ import {
 } from '@/contracts/http/resources';
 import {
   closeBody,
+  codesBody,
   entriesAnswer,
   entriesDescribed,
   floorAnswer,
   followUpBody,
+  liftBody,
   openBody,
   opened,
   photoQuery,
@@ -38,75 +40,7 @@ import {
 import { readingsQuery } from '@/server/odometer/list-readings';
 import { CALCULATIONS } from './calc';
 import { CATALOGUE_LISTS } from './catalogue';
-
-const json = (schema: z.ZodType, io: 'input' | 'output') => ({
-  'application/json': { schema: z.toJSONSchema(schema, { io, unrepresentable: 'any' }) },
-});
-
-const PROBLEM = {
-  description: 'Problem details (RFC 9457)',
-  content: {
-    'application/problem+json': {
-      schema: {
-        type: 'object',
-        required: ['type', 'title', 'status'],
-        properties: {
-          type: { type: 'string' },
-          title: { type: 'string' },
-          status: { type: 'integer' },
-          detail: { type: 'string' },
-          errors: {
-            type: 'array',
-            items: { type: 'object', properties: { pointer: { type: 'string' }, message: { type: 'string' } } },
-          },
-        },
-      },
-    },
-  },
-};
-const REFUSALS = { 401: PROBLEM, 403: PROBLEM, 422: PROBLEM };
-
-function parameters(schema: z.ZodObject) {
-  const { properties = {}, required = [] } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
-  return Object.entries(properties).map(([name, shape]) => ({
-    name,
-    in: 'query',
-    required: required.includes(name),
-    schema: shape,
-  }));
-}
-
-const list = (summary: string, query: z.ZodObject, output: z.ZodType) => ({
-  get: {
-    summary,
-    parameters: parameters(query),
-    responses: {
-      200: {
-        description: 'A page of the list; text/csv on request',
-        content: { ...json(output, 'output'), 'text/csv': { schema: { type: 'string' } } },
-      },
-      ...REFUSALS,
-    },
-  },
-});
-
-const ID = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
-
-const PHOTO = { ...ID, name: 'photo' };
-const PICTURE = Object.fromEntries(
-  ['image/jpeg', 'image/png', 'image/webp'].map((type) => [type, { schema: { type: 'string', format: 'binary' } }]),
-);
-const write = (summary: string, input: z.ZodType, output: z.ZodType) => ({
-  summary,
-  requestBody: { required: true, content: json(input, 'input') },
-  responses: {
-    200: { description: 'What was written', content: json(output, 'output') },
-    400: PROBLEM,
-    404: PROBLEM,
-    409: PROBLEM,
-    ...REFUSALS,
-  },
-});
+import { ID, json, list, PHOTO, PICTURE, PROBLEM, parameters, REFUSALS, write } from './openapi-shapes';
 
 const health = z.object({ status: z.string(), database: z.string(), version: z.string() });
 
@@ -274,6 +208,18 @@ const ORDERS_PATHS = {
   '/api/v1/work-orders/{id}/working': {
     post: {
       ...write('Says that the person who asks begins or stops to work at the order', workingBody, floorAnswer),
+      parameters: [ID],
+    },
+  },
+  '/api/v1/work-orders/{id}/codes': {
+    post: {
+      ...write('Reads the fault codes with the reader that is connected, or takes those typed', codesBody, floorAnswer),
+      parameters: [ID],
+    },
+  },
+  '/api/v1/work-orders/{id}/lifts': {
+    post: {
+      ...write('Lifts a gate for this visit; supervisors only, the reason stays on its record', liftBody, floorAnswer),
       parameters: [ID],
     },
   },

@@ -11,12 +11,16 @@ export const countsAt = (counts: readonly Counted[], step: string): readonly Ask
     ...(back === step ? [{ key: `back:${key}`, what: `${what}, back`, kind: 'count' as const }] : []),
   ]);
 
-/** What is counted out and in, with the steps at which it is. A captive screw stays in its part. */
-export function counted(input: ProcedureInput): readonly Counted[] {
+/**
+ * What is counted out and in, with the steps at which it is. A captive screw stays in its part.
+ *
+ * @param tools how many the steps name
+ */
+export function counted(input: ProcedureInput, tools: number): readonly Counted[] {
   const { plug } = input;
   const lids = lidsOf(input);
   return [
-    { kind: 'tools', key: 'tools', what: 'tools in the bay', count: null, out: 'parts', back: 'count' },
+    { kind: 'tools', key: 'tools', what: 'tools in the bay', count: tools, out: 'parts', back: 'count' },
     ...itemsOff(input).flatMap((item) => itemCounts(item, lids.has(item.key))),
     ...coilScrews(input),
     ...(plug?.seat === 'gasket' ? [gaskets(placesWith(input, 'plug').length)] : []),

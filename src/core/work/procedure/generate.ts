@@ -17,9 +17,10 @@ import type { VisitTask } from './visit';
  * Source: general trade practice. The manufacturer's service information, local codes and licensed practice come first.
  */
 export function visitProcedure(input: ProcedureInput): Procedure {
-  const counts = counted(input);
+  const drafts = draftsOf(input);
+  const counts = counted(input, new Set(drafts.flatMap(({ tools }) => tools)).size);
   const share = statedShare(input);
-  const steps = draftsOf(input).map(
+  const steps = drafts.map(
     ({ isFixed, ...step }): Step => ({
       ...step,
       asks: [...step.asks, ...countsAt(counts, step.key)],

@@ -132,6 +132,18 @@ export class SyncEngine {
     );
   };
 
+  /** Asks the code reader at the server; where it cannot be asked, the codes are typed. */
+  readonly readCodes = (moment: 'before' | 'after'): void => {
+    const { orderId } = this.state.job;
+    void this.server.codes(orderId, moment).then(
+      ({ job }) => this.takeJob(job),
+      (error) => {
+        const message = error instanceof Answered ? error.detail : 'No connection to the code reader: type the codes.';
+        this.put({ told: [...this.state.told, { id: this.newId(), target: `step codes_${moment}`, message }] });
+      },
+    );
+  };
+
   /** What was told has been seen; an entry that stands aside is given up. */
   readonly forget = (id: string): void => {
     if (this.state.aside.some((entry) => entry.id === id)) void this.store.dropEntries([id]);

@@ -51,6 +51,7 @@ export interface Server {
   readonly entries: (orderId: string, entries: readonly SentEntry[]) => Promise<Answer>;
   readonly photo: (photo: WaitingPhoto) => Promise<unknown>;
   readonly working: (orderId: string, working: boolean) => Promise<Answer>;
+  readonly codes: (orderId: string, moment: 'before' | 'after') => Promise<Answer>;
 }
 
 export type SentEntry = Entry & { readonly by: string };

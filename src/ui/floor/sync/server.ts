@@ -25,6 +25,7 @@ export const httpServer: Server = {
   job: async (orderId) => (await ask(`${api(orderId)}/floor`)).json(),
   entries: (orderId, entries) => post(`${api(orderId)}/entries`, { entries }),
   working: (orderId, working) => post(`${api(orderId)}/working`, { working }),
+  codes: (orderId, moment) => post(`${api(orderId)}/codes`, { moment }),
   photo: ({ orderId, id, target, at, blob }) =>
     ask(`${api(orderId)}/photos/${id}?${new URLSearchParams({ target, at })}`, {
       method: 'PUT',

@@ -31,12 +31,14 @@ export function useFloor(first: FloorJob) {
   }, [engine]);
   const { job, waiting, photos, link } = state;
   const record = useMemo(() => recordOf({ job, waiting }), [job, waiting]);
-  const { set, edit, addPhoto, setWorking, forget, tryAgain } = engine;
+  const { set, edit, addPhoto, setWorking, readCodes, forget, tryAgain } = engine;
   return {
-    ...{ set, edit, addPhoto, setWorking, forget, tryAgain },
+    ...{ set, edit, addPhoto, setWorking, readCodes, forget, tryAgain },
     ...state,
     /** The record with what is not yet sent laid over it. */
     record,
+    /** The same with what this very press said before. */
+    recordNow: () => recordOf(engine.snapshot()),
     /** Entries and pictures that the server does not have yet. */
     unsent: waiting.length + photos.length,
     /** Of those, figures that cannot be right: they are mended before they are sent. */

@@ -11,6 +11,7 @@ import type { Link } from '../sync/parts';
 import { type Floor, useFloor } from '../sync/use-floor';
 import { CylinderPanel } from './cylinder-panel';
 import { Differences } from './differences';
+import { GateStop, LiftedGates, stopAt } from './gate-stop';
 import { JobEngine } from './job-engine';
 import { Press } from './parts';
 import { ENGINE, nextPlace, placesAt, stateAt } from './places-at';
@@ -122,6 +123,7 @@ export function FloorView({
         <PartBoundary name="Entries that were not accepted">
           <Told floor={floor} />
         </PartBoundary>
+        <LiftedGates floor={floor} />
         {job.sheetChanged && (
           <Box mb="3">
             <Caution>{job.sheetChanged} Take it over on the work order before going on.</Caution>
@@ -137,7 +139,9 @@ export function FloorView({
             <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />
           </PartBoundary>
         )}
-        {at.where === 'sites' && <AtSites floor={floor} at={at} go={go} wrench={wrench} />}
+        {at.where === 'sites' && (
+          <AtSites floor={floor} at={at} go={go} wrench={wrench} liftHref={`${deskHref}#gates`} />
+        )}
       </div>
     </Box>
   );
@@ -149,11 +153,13 @@ function AtSites({
   at,
   go,
   wrench,
+  liftHref,
 }: {
   floor: Floor;
   at: At;
   go: (where: Where, site?: string, component?: string) => void;
   wrench: Wrench;
+  liftHref: string;
 }) {
   const { job, record } = floor;
   const [described, setDescribed] = useState<string | null>(null);
@@ -162,6 +168,7 @@ function AtSites({
     here.find(({ target }) => target === at.part) ?? here.find((one) => stateAt(record, one) === 'open') ?? here[0];
   if (!place) return null;
   const next = nextPlace(job, record, place);
+  const stop = stopAt(floor, place);
   const engine = placesAt(job, ENGINE).map(({ name }) => name);
   return (
     <>
@@ -188,20 +195,24 @@ function AtSites({
         </Box>
       </Grid>
       <Soaks floor={floor} here={at.site} onGo={(id) => go('sites', id, 'plug')} />
+      {stop && <GateStop why={stop} liftHref={liftHref} onSteps={() => go('steps')} />}
       <PartBoundary key={place.target} name="This part">
-        <CylinderPanel
-          floor={floor}
-          place={place}
-          next={next}
-          last={described === place.target ? null : described}
-          wrench={wrench}
-          onPart={(component) => go('sites', at.site, component)}
-          onNext={() => {
-            if (place.component === 'plug') setDescribed(place.target);
-            if (next) go('sites', next.id, next.component);
-            else go('steps');
-          }}
-        />
+        {/* Seen, and not touched before its gates are open: what would be typed here would not be taken. */}
+        <div inert={stop !== null} data-shut={stop !== null || undefined}>
+          <CylinderPanel
+            floor={floor}
+            place={place}
+            next={next}
+            last={described === place.target ? null : described}
+            wrench={wrench}
+            onPart={(component) => go('sites', at.site, component)}
+            onNext={() => {
+              if (place.component === 'plug') setDescribed(place.target);
+              if (next) go('sites', next.id, next.component);
+              else go('steps');
+            }}
+          />
+        </div>
       </PartBoundary>
     </>
   );

@@ -65,6 +65,7 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
         label="By wire gauge, the new"
         onPick={(value) => put('newGap', value)}
       />
+      <Dropped fields={fields} put={put} />
       {(rules.lubricant === 'anti_seize' || text(fields, 'compound') !== '') && (
         <NumberRead
           label="Compound on the threads"
@@ -76,6 +77,30 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
         />
       )}
     </>
+  );
+}
+
+/** A plug that fell may have a closed gap and a cracked insulator: both are looked at again. */
+function Dropped({ fields, put }: Pick<Part, 'fields' | 'put'>) {
+  const isDropped = fields.dropped === 'dropped';
+  return (
+    <div className="press-row">
+      {isDropped ? (
+        <>
+          <div className="fault">Dropped: measure its gap again, and look at the insulator.</div>
+          <Press onPress={() => put('dropped', 'insulator sound')}>Insulator sound</Press>
+        </>
+      ) : (
+        <Press
+          onPress={() => {
+            put('dropped', 'dropped');
+            put('newGap', '');
+          }}
+        >
+          {fields.dropped ? 'Dropped again' : 'It was dropped'}
+        </Press>
+      )}
+    </div>
   );
 }
 

@@ -4,14 +4,15 @@ import { memo } from 'react';
 import { isAnotherPart } from '@/core/catalogue/same-part';
 import { gapGrowth } from '@/core/gap/check';
 import { aboveThePlug, BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
+import { holeSays } from '@/core/work/gates';
 import { gaugeSteps } from '@/core/work/next-site';
-import { allNormal, type Seen } from '@/core/work/place-fields';
+import { allNormal, HOLE_THREADS, type Seen } from '@/core/work/place-fields';
 import { gapText, wearText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
 import { Observations } from './observations';
 import { FieldHead, Press } from './parts';
-import { looksAlike, type Part, seenOf, text } from './site-parts';
+import { looksAlike, type Part, type PlugSite, seenOf, text } from './site-parts';
 
 const FEEL_WORDS: Readonly<Record<string, string>> = {
   loose: 'loose',
@@ -26,6 +27,10 @@ function numberVerdict(found: string, expected: readonly string[] | null) {
   if (another === null) return null;
   return another ? { words: 'not what the record says', good: false } : { words: 'as recorded', good: true };
 }
+
+/** How fast the gap has grown; null where an end of it is not known. @param oldMm as measured, mm */
+const grownSince = ({ fittedGapMm, sinceKm }: PlugSite, oldMm: number | null): number | null =>
+  oldMm !== null && fittedGapMm !== null && sinceKm !== null ? gapGrowth(fittedGapMm, oldMm, sinceKm) : null;
 
 /** The plug that comes out: its number, gap, what it shows and how it came loose. */
 function OldPlug({
@@ -55,14 +60,25 @@ function OldPlug({
   const found = text(fields, 'observedNumber');
   const expected = site.expectedNumber;
   const oldMm = quantity('removedGap');
-  const growth =
-    oldMm !== null && site.fittedGapMm !== null && site.sinceKm !== null
-      ? gapGrowth(site.fittedGapMm, oldMm, site.sinceKm)
-      : null;
+  const growth = grownSince(site, oldMm);
   const steps = gaugeSteps(site.fittedGapMm ?? plug.rules.gap.maxMm, { below: 0, above: 7 });
   const good = allNormal(plug.seat, job.layout.model.ignition);
+  const normal = () => {
+    put('seen', good);
+    put('hole', 'sound');
+    if (!fields.breakawayFeel) put('breakawayFeel', 'normal');
+  };
   return (
     <>
+      {expected && found === '' && (
+        <AsExpected
+          number={expected}
+          onPress={() => {
+            put('observedNumber', expected);
+            normal();
+          }}
+        />
+      )}
       <NumberRead
         label="Number read off the old plug"
         value={found}
@@ -102,12 +118,9 @@ function OldPlug({
           chosen={
             Object.keys(good).every((word) => word in seen) && Object.keys(seen).length === Object.keys(good).length
           }
-          onPress={() => {
-            put('seen', good);
-            if (!fields.breakawayFeel) put('breakawayFeel', 'normal');
-          }}
+          onPress={normal}
         >
-          All normal: tan, sharp, dry, clean
+          All normal: tan, sharp, dry, clean, thread sound
         </Press>
         {last && Object.keys(last).length > 0 && <Press onPress={() => put('seen', last)}>Same as the last</Press>}
         {bare > 0 && Object.keys(seen).length > 0 && (
@@ -128,6 +141,7 @@ function OldPlug({
         />
       )}
       <CameLoose fields={fields} put={put} />
+      <Hole fields={fields} put={put} />
     </>
   );
 }
@@ -147,6 +161,31 @@ function CameLoose({ fields, put }: Pick<Part, 'fields' | 'put'>) {
           </Press>
         ))}
       </div>
+    </>
+  );
+}
+
+/** Where nothing is out of order: number, look, how it came and the thread in one press. */
+const AsExpected = ({ number, onPress }: { number: string; onPress: () => void }) => (
+  <Press wide onPress={onPress}>
+    Reads {number}, all normal, thread sound
+  </Press>
+);
+
+/** The thread in the head, once the plug is out: what is torn is repaired before a plug goes in. */
+function Hole({ fields, put }: Pick<Part, 'fields' | 'put'>) {
+  const bad = fields.hole !== 'sound' && HOLE_THREADS.find((one) => one === fields.hole);
+  return (
+    <>
+      <FieldHead name="Thread in the head" />
+      <fieldset className="press-row" aria-label="Thread in the head">
+        {HOLE_THREADS.map((one) => (
+          <Press key={one} chosen={fields.hole === one} onPress={() => put('hole', fields.hole === one ? null : one)}>
+            {one}
+          </Press>
+        ))}
+      </fieldset>
+      {bad && <div className="fault">{holeSays(bad)}</div>}
     </>
   );
 }

@@ -113,6 +113,7 @@ function NewPlugs({ floor, plug, rows }: { floor: Floor; plug: FloorPlug; rows: 
         );
   const verdict = new Map(measured.map((row, i) => [row.site.target, check?.plugs[i]]));
   const unread = rows.filter((row) => row.number === '');
+  const unmeasured = rows.filter((row) => row.gap === '' && !row.done);
   const putGap = (target: string, text: string) => set(target, 'newGap', text);
   const [range, other] = rangeTexts(rules.gap.minMm, rules.gap.maxMm, job.units, 'gap');
   const chips = [...new Set([rules.gap.minMm, gapTarget(rules.gap), rules.gap.maxMm])].map(
@@ -134,6 +135,16 @@ function NewPlugs({ floor, plug, rows }: { floor: Floor; plug: FloorPlug; rows: 
             Read off each: {unread.length === rows.length ? 'all' : `the other ${unread.length}`} read{' '}
             {rules.partNumber}
           </Press>
+        )}
+        {unmeasured.length > 1 && (
+          <AllMeasure
+            count={unmeasured.length}
+            all={unmeasured.length === rows.length}
+            chips={chips}
+            onPress={(text) => {
+              for (const { site } of unmeasured) putGap(site.target, text);
+            }}
+          />
         )}
         {rows.map((row) => (
           <NewPart
@@ -174,6 +185,30 @@ function NewPlugs({ floor, plug, rows }: { floor: Floor; plug: FloorPlug; rows: 
           </Caution>
         </Box>
       </Box>
+    </Flex>
+  );
+}
+
+/** Each was measured, and all of them alike: said once. */
+function AllMeasure({
+  count,
+  all,
+  chips,
+  onPress,
+}: {
+  count: number;
+  all: boolean;
+  chips: readonly string[];
+  onPress: (text: string) => void;
+}) {
+  return (
+    <Flex gap="1.5" wrap="wrap" align="center" mt="2">
+      <Box fontSize="16px">{all ? 'Each of them measures' : 'Each of the others measures'}</Box>
+      {chips.map((text) => (
+        <Press key={text} label={`Each of ${count} measures ${text}`} onPress={() => onPress(text)}>
+          {text}
+        </Press>
+      ))}
     </Flex>
   );
 }

@@ -67,6 +67,7 @@ function useTopOf(site: string) {
 function finishing({ job, record }: Floor, plug: FloorPlug, { target }: PlugSite) {
   const fields = record[target] ?? {};
   const over = {
+    start: fields.start ?? 'by hand',
     torqueMethod: fields.torqueMethod ?? 'wrench',
     installedTorque: text(fields, 'installedTorque') || inUnit(plug.targetNm, job),
   };
@@ -126,6 +127,7 @@ export function SitePanel({ floor, site, plug, next, last, wrench, onNext }: Sit
     const found = faults();
     change({ faults: found });
     if (Object.keys(found).length > 0) return;
+    put('start', over.start);
     put('torqueMethod', over.torqueMethod);
     if (over.torqueMethod === 'wrench') put('installedTorque', over.installedTorque);
     put('done', true);
@@ -230,7 +232,7 @@ function AtWrench({
   );
 }
 
-const METHOD_WORDS: Readonly<Record<string, string>> = { angle: 'Tightened by angle', feel: 'Tightened by feel' };
+const METHOD_WORDS: Readonly<Record<string, string>> = { angle: 'tightened by angle', feel: 'tightened by feel' };
 
 /** The one button, and what keeps the site from being done. */
 function Finish({
@@ -244,7 +246,8 @@ function Finish({
 }: Pick<SiteProps, 'floor' | 'site' | 'plug' | 'next' | 'onNext'> & { faults: Faults; finish: () => void }) {
   const done = floor.record[site.target]?.done === true;
   const { over } = finishing(floor, plug, site);
-  const words = METHOD_WORDS[String(over.torqueMethod)] ?? `Torqued ${over.installedTorque}`;
+  const how = METHOD_WORDS[String(over.torqueMethod)] ?? `torqued ${over.installedTorque}`;
+  const bound = over.start === 'bound early';
   return (
     <>
       <div className="site-main">
@@ -261,11 +264,14 @@ function Finish({
           </Press>
         ) : (
           <Press main wide onPress={finish}>
-            {words}
+            Started by hand, {how}
             {next ? `, next: ${next}` : ', all sites done'}
           </Press>
         )}
       </div>
+      {!done && (
+        <BoundEarly bound={bound} onPress={() => floor.set(site.target, 'start', bound ? 'by hand' : 'bound early')} />
+      )}
       {done && (
         <Box mt="2">
           <Press wide onPress={() => floor.set(site.target, 'done', false)}>
@@ -274,6 +280,23 @@ function Finish({
         </Box>
       )}
     </>
+  );
+}
+
+/** Cross-threading is stopped here: out, looked at, cleaned, and in again by hand. */
+function BoundEarly({ bound, onPress }: { bound: boolean; onPress: () => void }) {
+  return (
+    <Box mt="2">
+      {bound && (
+        <Stop>
+          Do not turn further. Back it out by hand, look at its thread and the hole, clean both, start it again by hand.
+          Where it binds again, say below what the thread in the head is like: a supervisor decides.
+        </Stop>
+      )}
+      <Press wide onPress={onPress}>
+        {bound ? 'Out, cleaned, and in again by hand' : 'It bound early'}
+      </Press>
+    </Box>
   );
 }
 

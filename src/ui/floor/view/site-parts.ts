@@ -28,8 +28,8 @@ export interface Part {
   readonly pad: ReactNode;
 }
 
-export const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel'] as const;
-export const NEW = ['newNumber', 'newGap', 'compound'] as const;
+export const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel', 'hole'] as const;
+export const NEW = ['newNumber', 'newGap', 'compound', 'dropped'] as const;
 export const TIGHT = ['torqueMethod', 'installedTorque', 'curve'] as const;
 export const MORE = [
   'newLot',

@@ -26,12 +26,14 @@ import { StepList } from '@/ui/work-orders/step-list';
 import { planAction, unplanAction } from '../actions';
 import { CloseSection } from './close-section';
 import { FindingsSection } from './findings-section';
+import { GatesSection } from './gates-section';
 import { PartLines } from './part-lines';
 import { PartTable } from './part-table';
 import { SiteTable } from './site-table';
 import { StandsOpen } from './stands-open';
 import { SheetChanged, Stops } from './stops';
 import { TasksSection } from './tasks-section';
+import { WaySection } from './way-section';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -51,6 +53,8 @@ export default page(async function WorkOrderPage({ params }: Props) {
         of={[
           ['tasks', 'Tasks'],
           ['parts', 'What goes in'],
+          view.value.way.parts.length + view.value.way.choices.length > 0 && ['way', 'The way in'],
+          ['gates', 'Gates'],
           ['findings', 'What the removed parts say'],
           (!live || may(actor, 'record work')) && ['close', live ? 'Close' : 'How it ended'],
           plans && ['plan', 'Day, bay and person'],
@@ -65,6 +69,8 @@ export default page(async function WorkOrderPage({ params }: Props) {
           <WhatGoesIn view={view.value} system={actor.unitSystem} live={live} />
           <Sites view={view.value} live={live} />
         </div>
+        <WaySection view={view.value} actor={actor} live={live} />
+        <GatesSection view={view.value} actor={actor} live={live} />
         <FindingsSection view={view.value} actor={actor} people={people.ok ? people.value.flatMap(toChoice) : []} />
         <div className="halves">
           <CloseSection view={view.value} actor={actor} live={live} />
@@ -251,6 +257,8 @@ function historyDetail(changes: unknown): string {
     Array.isArray(at.tasks) && at.tasks.join('; '),
     at.task && `${at.task}: ${at.reason}`,
     Array.isArray(at.places) && `${at.places.join(', ')} ${at.to ? `to ${at.to}` : `from ${at.from}`}: ${at.reason}`,
+    at.gate && `${at.gate}${at.place ? `, ${at.place}` : ''}: ${at.reason}`,
+    at.way,
     at.count,
     at.photo,
     at.moment && `${at.moment}: ${at.what}`,

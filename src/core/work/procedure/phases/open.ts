@@ -1,6 +1,5 @@
 import type { AccessClass } from '../../../engine/access';
 import type { Bank } from '../../../engine/model';
-import type { WeakPoint } from '../../../engine/weak-points';
 import { MINUTES } from '../minutes';
 import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
 import { banksOpened, coilsLifted, sitesReached } from '../visit';
@@ -46,10 +45,8 @@ function freeing(connectorRail: boolean, stays: boolean): string {
 
 /** Down to the plugs: covers, wells, coils or leads. */
 export function open(input: ProcedureInput): readonly Draft[] {
-  const { layout, access, weakPoints, policies } = input;
+  const { layout, access } = input;
   const opened = banksOpened(input);
-  const known = (kind: WeakPoint['kind']) => weakPoints.filter((point) => point.kind === kind);
-  const brittle = known('brittle').map(({ says }) => says);
   const way = [
     ...wayOff(input),
     ...layout.model.banks.flatMap((bank, i) =>
@@ -57,12 +54,7 @@ export function open(input: ProcedureInput): readonly Draft[] {
     ),
   ];
   const sites = sitesReached(input).length;
-  const lead = LEAD_WORDS[layout.model.ignition];
-  const coils = coilsLifted(input);
-  if (coils === 0) return way;
-  const onPlug = layout.model.ignition === 'coil_on_plug' || layout.model.ignition === 'coil_rail';
-  const { connectorRail } = layout.model;
-  const stays = onPlug && !connectorRail && policies.coil_connectors === 'leave';
+  if (coilsLifted(input) === 0) return way;
   return [
     ...way,
     draft(
@@ -85,24 +77,7 @@ export function open(input: ProcedureInput): readonly Draft[] {
         ],
       },
     ),
-    draft(
-      'open',
-      'leads',
-      onPlug
-        ? `${freeing(connectorRail === true, stays)}, then lift each ${lead} with a twist (${coils} on this visit)`
-        : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this visit)`,
-      onPlug
-        ? 'A boot that is stuck tears when it is pulled straight.'
-        : 'Two leads that change places fire at the wrong moment: backfire, and a ruined catalyst.',
-      MINUTES.lift + MINUTES.liftEach * coils,
-      {
-        caution: brittle.length > 0 ? `Brittle here: ${brittle.join('; ')}. Warm and ease, do not force.` : null,
-        tools: onPlug ? ['boot puller'] : ['boot pliers', 'lead markers'],
-        asks: onPlug
-          ? [choice('boots', 'boots and tabs as found', ['all sound', 'something found, noted at its site'])]
-          : [{ key: 'routing', what: 'where each lead ran', kind: 'photo' }],
-      },
-    ),
+    liftStep(input),
     draft(
       'open',
       'wells',
@@ -115,4 +90,33 @@ export function open(input: ProcedureInput): readonly Draft[] {
       },
     ),
   ];
+}
+
+/** Coils, rail or leads off the plugs. */
+function liftStep(input: ProcedureInput): Draft {
+  const { layout, weakPoints, policies } = input;
+  const { ignition, connectorRail } = layout.model;
+  const brittle = weakPoints.filter(({ kind }) => kind === 'brittle').map(({ says }) => says);
+  const lead = LEAD_WORDS[ignition];
+  const coils = coilsLifted(input);
+  const onPlug = ignition === 'coil_on_plug' || ignition === 'coil_rail';
+  const stays = onPlug && !connectorRail && policies.coil_connectors === 'leave';
+  return draft(
+    'open',
+    'leads',
+    onPlug
+      ? `${freeing(connectorRail === true, stays)}, then lift each ${lead} with a twist (${coils} on this visit)`
+      : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this visit)`,
+    onPlug
+      ? 'A boot that is stuck tears when it is pulled straight.'
+      : 'Two leads that change places fire at the wrong moment: backfire, and a ruined catalyst.',
+    MINUTES.lift + MINUTES.liftEach * coils,
+    {
+      caution: brittle.length > 0 ? `Brittle here: ${brittle.join('; ')}. Warm and ease, do not force.` : null,
+      tools: onPlug ? ['boot puller'] : ['boot pliers', 'lead markers'],
+      asks: onPlug
+        ? [choice('boots', 'boots and tabs as found', ['all sound', 'something found, noted at its site'])]
+        : [{ key: 'routing', what: 'where each lead ran', kind: 'photo' }],
+    },
+  );
 }

@@ -1,0 +1,234 @@
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { type ReactNode, useEffect, useId, useState } from 'react';
+import { type Ask, waitLeft } from '@/core/work/ask';
+import { countsIn } from '@/core/work/order-model';
+import { answerField, countTarget } from '@/core/work/targets';
+import type { Floor } from '../sync/use-floor';
+import { FieldHead, Press } from './parts';
+import { PhotoRow } from './photo-row';
+
+/* What a step asks for, each in the way that suits a glove. */
+
+/** A line of text that is kept as it is typed. */
+function Line({
+  floor: { record, set, edit },
+  target,
+  field,
+  name,
+}: {
+  floor: Floor;
+  target: string;
+  field: string;
+  name: string;
+}) {
+  return (
+    <label>
+      <FieldHead name={name} />
+      <chakra.input
+        value={String(record[target]?.[field] ?? '')}
+        onFocus={() => edit(target, field)}
+        onBlur={() => edit(null)}
+        onChange={(event) => set(target, field, event.target.value)}
+        w="100%"
+        minH="48px"
+        px="3"
+        bg="paper"
+        border="1px solid"
+        borderColor="line"
+        rounded="sm"
+        fontSize="18px"
+      />
+    </label>
+  );
+}
+
+/** What was missing or broken before anybody began: kept apart from what breaks today, and not charged to who says it. */
+export function FoundOnArrival({ floor, target }: { floor: Floor; target: string }) {
+  const field = answerField('found');
+  const said = String(floor.record[target]?.[field] ?? '');
+  return (
+    <Box as="details" mt="2" fontSize="16px">
+      <summary>Missing or broken on arrival{said && `: ${said}`}</summary>
+      <Line floor={floor} target={target} field={field} name="What was missing or broken when you came to it" />
+      <PhotoRow target={target} job={floor.job} waiting={floor.photos} onAdd={floor.addPhoto} />
+    </Box>
+  );
+}
+
+const REASONS = ['not needed on this vehicle', 'no tool for it today', 'stopped, goes on another day'] as const;
+
+/** Why a step is not done: without a reason it stays open. */
+export function NotDone({
+  floor,
+  target,
+  isGate,
+  onSaid,
+}: {
+  floor: Floor;
+  target: string;
+  isGate: boolean;
+  onSaid: () => void;
+}) {
+  const field = answerField('why');
+  const why = String(floor.record[target]?.[field] ?? '').trim();
+  const id = useId();
+  return (
+    <Box role="group" aria-labelledby={id} mt="2">
+      <Box id={id} fontSize="17px">
+        Why is it not done?{isGate && ' It is a gate: what comes after it waits for a supervisor.'}
+      </Box>
+      <Flex gap="2" wrap="wrap" mt="1">
+        {REASONS.map((reason) => (
+          <Press key={reason} chosen={why === reason} onPress={() => floor.set(target, field, reason)}>
+            {reason}
+          </Press>
+        ))}
+      </Flex>
+      <Line floor={floor} target={target} field={field} name="or in your words" />
+      <Box mt="2">
+        <Press disabled={why === ''} onPress={onSaid}>
+          Mark as not done
+        </Press>
+      </Box>
+    </Box>
+  );
+}
+
+/** One ask of a step. */
+export function Answer({ floor, target, ask, link }: { floor: Floor; target: string; ask: Ask; link?: string }) {
+  const { record, set, job } = floor;
+  const field = answerField(ask.key);
+  const value = String(record[target]?.[field] ?? '');
+  switch (ask.kind) {
+    case 'choice':
+      return (
+        <Box role="group" aria-label={ask.what}>
+          <FieldHead name={ask.what} />
+          <Flex gap="2" wrap="wrap">
+            {ask.choices?.map((choice) => (
+              <Press key={choice} chosen={value === choice} onPress={() => set(target, field, choice)}>
+                {choice}
+              </Press>
+            ))}
+          </Flex>
+        </Box>
+      );
+    case 'count':
+      return <Count floor={floor} ask={ask} />;
+    case 'wait':
+      return <Wait ask={ask} begun={value} onBegin={() => set(target, field, new Date().toISOString())} />;
+    case 'parts':
+      return (
+        <Box mt="2" fontSize="17px">
+          {ask.what}: on the parts page above
+        </Box>
+      );
+    case 'codes':
+      return <Codes floor={floor} target={target} ask={ask} link={link} />;
+    case 'photo':
+    case 'odometer':
+    case 'text':
+    case 'follow_up':
+      return (
+        <Box>
+          <Line floor={floor} target={target} field={field} name={ask.what} />
+          {ask.kind === 'photo' && <PhotoRow target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />}
+          {ask.kind === 'follow_up' && <DeskLink href={link}>Make a follow-up</DeskLink>}
+        </Box>
+      );
+  }
+}
+
+const DeskLink = ({ href, children }: { href?: string; children: ReactNode }) => (
+  <chakra.a href={href} color="action" textDecoration="underline" display="inline-block" py="2">
+    {children}
+  </chakra.a>
+);
+
+/** Codes: asked of the reader at once where one is connected, else typed. */
+function Codes({ floor, target, ask, link }: { floor: Floor; target: string; ask: Ask; link?: string }) {
+  const { job, readCodes } = floor;
+  const moment = ask.key === 'after' ? 'after' : 'before';
+  if (job.codesKept.includes(ask.key))
+    return (
+      <Box fontSize="17px" mt="2">
+        ✓ {ask.what} kept. <DeskLink href={link}>See them</DeskLink>
+      </Box>
+    );
+  return (
+    <Box>
+      {job.hasCodeReader && (
+        <Box mt="2">
+          <Press onPress={() => readCodes(moment)}>Read the {ask.what} with the code reader</Press>
+        </Box>
+      )}
+      <Line
+        floor={floor}
+        target={target}
+        field={answerField(ask.key)}
+        name={`${ask.what}, typed: “none” is an answer too`}
+      />
+      <DeskLink href={link}>To the page of codes</DeskLink>
+    </Box>
+  );
+}
+
+const clock = (ms: number): string => new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+const TICK_MS = 5_000;
+
+/** A wait that the device times: it goes on while other steps are done, and outlives a reload. */
+function Wait({ ask: { what, minutes = 0 }, begun, onBegin }: { ask: Ask; begun: string; onBegin: () => void }) {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, []);
+  const left = waitLeft(begun, minutes, now);
+  const over = Date.parse(begun) + minutes * 60_000;
+  return (
+    <Box role="group" aria-label={what}>
+      <FieldHead name={`${what}, ${minutes} min`} />
+      <Flex gap="3" align="center" wrap="wrap">
+        {left !== null && (
+          <Box role="timer" fontSize="20px" fontWeight="650">
+            {left > 0 ? `${left} min left, until ${clock(over)}` : `✓ ${minutes} min are over`}
+          </Box>
+        )}
+        <Press onPress={onBegin}>{left === null ? `Begin the ${minutes} min` : 'Begin again'}</Press>
+      </Flex>
+    </Box>
+  );
+}
+
+const wentOut = (out: number | null): string => (out === null ? 'not counted out yet' : `${out} went out`);
+const shouldBe = (expected: number | null): string =>
+  expected === null ? 'as many as there are' : `there should be ${expected}`;
+
+/** Counted out, counted back: presses up and down from what there should be. */
+function Count({ floor, ask }: { floor: Floor; ask: Ask }) {
+  const { job } = floor;
+  const [side = 'out', row = ''] = ask.key.split(':');
+  const count = countsIn(job, floor.record).find(({ key }) => key === row);
+  if (!count) return null;
+  const field = side === 'back' ? 'back' : 'out';
+  const now = count[field];
+  const offered = field === 'back' ? count.out : count.expected;
+  const put = (value: number) => floor.set(countTarget(row), field, Math.max(0, Math.min(200, value)));
+  return (
+    <Box role="group" aria-label={ask.what}>
+      <FieldHead name={ask.what} known={field === 'back' ? wentOut(count.out) : shouldBe(count.expected)} />
+      <Flex gap="2" align="center">
+        <Press onPress={() => put((now ?? 1) - 1)} label={`${ask.what}: one less`}>
+          −
+        </Press>
+        <Box fontSize="24px" fontWeight="700" minW="56px" textAlign="center" role="status">
+          {now ?? '–'}
+        </Box>
+        <Press onPress={() => put((now ?? 0) + 1)} label={`${ask.what}: one more`}>
+          +
+        </Press>
+        {now === null && offered !== null && <Press onPress={() => put(offered)}>{offered} counted</Press>}
+      </Flex>
+    </Box>
+  );
+}
