@@ -74,7 +74,7 @@ export function inOrder(job: FloorJob, entries: readonly Entry[]): Entry[] {
   const rank = ({ target, field }: Entry): number => {
     const { kind, key } = readTarget(target);
     const place = readPlaceTarget(target);
-    if (place && hasField(place.component, field)) return stageOfField(place.component, field) === 'work' ? 1 : 3;
+    if (place && hasField(place.component, field)) return stageOfField(place.component, field) === null ? 1 : 3;
     if (kind !== 'step') return 0;
     if (key === 'safe') return 0;
     return before.has(key) ? 2 : 4;

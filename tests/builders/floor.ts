@@ -29,20 +29,14 @@ export const entry = (target: string, field: string, saying: Json, base: Json = 
   at: AT,
 });
 
-/**
- * Opens the gates before the places: every step answered, the new parts let by, since tests fit them one by one.
- *
- * @param bench only what the bench needs, where new parts are read
- */
-export async function openGates(deps: Deps, actor: Actor, workOrderId: string, bench = false): Promise<void> {
+/** Opens the gates before the places: every step answered, the new parts let by, since tests fit them one by one. */
+export async function openGates(deps: Deps, actor: Actor, workOrderId: string): Promise<void> {
   const job = await floorOf(deps, actor, workOrderId);
   const isLifted = job.lifts.some(({ gate }) => gate === 'parts');
   if (!job.live || isLifted) return;
-  if (!bench) {
-    const supervisor: Actor = { ...actor, role: 'supervisor' };
-    value(await liftGate(deps, supervisor, { workOrderId, gate: 'parts', reason: 'fitted one by one' }));
-  }
-  const entries = opening(job, { at: AT, waitedFrom: AT }).filter(({ target }) => !bench || target === 'step safe');
+  const supervisor: Actor = { ...actor, role: 'supervisor' };
+  value(await liftGate(deps, supervisor, { workOrderId, gate: 'parts', reason: 'fitted one by one' }));
+  const entries = opening(job, { at: AT, waitedFrom: AT });
   if (entries.length > 0) value(await recordEntries(deps, actor, { workOrderId, entries }));
 }
 
@@ -58,12 +52,9 @@ export async function enter(
   fields: Fields,
 ): Promise<readonly EntryResult[]> {
   const place = readPlaceTarget(target);
-  if (place) {
-    const bench = Object.keys(fields).every(
-      (field) => hasField(place.component, field) && stageOfField(place.component, field) === 'work',
-    );
-    await openGates(deps, actor, workOrderId, bench);
-  }
+  const isGated = ([field]: readonly [string, Json]): boolean =>
+    place !== null && hasField(place.component, field) && stageOfField(place.component, field) !== null;
+  if (Object.entries(fields).some(isGated)) await openGates(deps, actor, workOrderId);
   const all = place?.component === 'plug' && fields.done === true ? { ...BY_HAND, ...fields } : fields;
   const entries = said(await floorOf(deps, actor, workOrderId), AT, target, all);
   return value(await recordEntries(deps, actor, { workOrderId, entries }));

@@ -119,7 +119,7 @@ class Technician {
       .click();
     await page.getByRole('group', { name: 'By wire gauge, the old' }).getByRole('button', { name: gap }).click();
     await page.getByRole('button', { name: /^All normal/ }).click();
-    await page.getByRole('button', { name: /^Torqued 17\.5 N·m/ }).click();
+    await page.getByRole('button', { name: /^Started by hand, torqued 17\.5 N·m/ }).click();
     await expect(page.getByText(/^(left:|all sites done)/)).not.toHaveText(new RegExp(`^left:[^·]* ${site}\\b`));
   }
 }
@@ -139,12 +139,21 @@ test('two technicians serve a V6; network, app and database fail them midway', a
   await test.step('the new parts are read and measured before anything is opened', async () => {
     await vane.page.getByRole('button', { name: 'New parts' }).click();
     await vane.page.getByRole('button', { name: /^Read off each: all read/ }).click();
-    for (const chip of await vane.page.getByRole('button', { name: '1.05 mm' }).all()) await chip.click();
+    await vane.page.getByRole('button', { name: 'Each of 6 measures 1.05 mm' }).click();
     await expect(vane.page.getByText('6 of 6 measured. Every gap is in range.')).toBeVisible();
     // What is right never stands in the red of what is wrong.
     await expect(vane.page.getByText('✓ in range').first()).toHaveCSS('color', 'rgb(14, 95, 102)');
     await vane.sent();
-    await vane.page.getByRole('button', { name: 'Sites' }).click();
+    await vane.page.getByRole('button', { name: 'Steps' }).click();
+    // One press for what is prepared, one for what is opened; then on to the plugs.
+    await vane.page
+      .getByRole('button', { name: /^All \d+ in order$/ })
+      .first()
+      .click();
+    await vane.page
+      .getByRole('button', { name: /^All \d+ in order$/ })
+      .first()
+      .click();
     await vane.page.getByRole('button', { name: 'from 1' }).click();
     await vane.sent();
     await corrie.page.reload();

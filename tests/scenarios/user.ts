@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 
 /** Every scenario fails on a console error or warning that the page did not mean to give. */
 export const test = base.extend<{ consoleGuard: undefined }>({
@@ -100,6 +100,7 @@ export class User {
   }): Promise<void> {
     if (values.found) await this.page.getByLabel(/^Number read off the old plug/).fill(values.found);
     if (values.oldGap) await this.page.getByLabel(/^Old gap/).fill(values.oldGap);
+    await this.page.getByRole('group', { name: 'Thread in the head' }).getByRole('button', { name: 'sound' }).click();
     await this.page.getByLabel(/^Number on the new plug/).fill(values.part);
     await this.page.getByLabel(/^New gap/).fill(values.gap);
     await this.page.getByLabel(/^Installed torque/).fill(values.torque);
@@ -111,44 +112,58 @@ export class User {
 
   /** Answers every open step in its order, as a person with nothing to report does. */
   async answerSteps(): Promise<void> {
-    const { page } = this;
     await this.place('Steps');
+    await this.answerUntil(Number.POSITIVE_INFINITY, null);
+  }
+
+  /**
+   * The steps that open the places, and on to the places. The new parts are read before.
+   *
+   * @param notDone a step that is not done, with its reason
+   */
+  async openUp(notDone: RegExp | null = null): Promise<void> {
+    await this.place('Steps');
+    const places = await this.page.locator('.step-row:disabled').first().innerText();
+    await this.answerUntil(Number(/\d+/.exec(places)?.[0]), notDone);
+    await this.place('Sites');
+  }
+
+  /** @param end the number of the step before which it stops */
+  private async answerUntil(end: number, notDone: RegExp | null): Promise<void> {
+    const { page } = this;
     const hand = page.getByRole('group', { name: /^Step \d+ in hand$/ });
-    for (let steps = 0; steps < 40 && (await hand.count()) > 0; steps++) {
+    for (let steps = 0; steps < 60 && (await hand.count()) > 0; steps++) {
       const name = (await hand.getAttribute('aria-label')) ?? '';
-      for (const ask of await hand.getByRole('group').all()) {
-        const counted = ask.getByRole('button', { name: /counted$/ });
-        const more = ask.getByRole('button', { name: /one more$/ });
-        if ((await counted.count()) > 0) await counted.click();
-        else if ((await more.count()) > 0) await more.click();
-        else await ask.getByRole('button').first().click();
-      }
-      for (const field of await hand.getByRole('textbox').all()) await field.fill('as it should be');
-      if ((await hand.getByRole('link', { name: /code reader/ }).count()) > 0) await this.readCodes();
-      await page.getByRole('group', { name, exact: true }).getByRole('button', { name: 'Done', exact: true }).click();
-      await expect(page.getByRole('group', { name, exact: true })).toHaveCount(0);
+      if (Number(/\d+/.exec(name)?.[0]) >= end) return;
+      const own = page.getByRole('group', { name, exact: true });
+      if (notDone?.test(await own.innerText())) await this.refuse(own);
+      else await this.answer(own);
+      await expect(own).toHaveCount(0);
     }
   }
 
-  /** At the code reader and back; where none is connected, they are typed. */
-  private async readCodes(): Promise<void> {
-    const { page } = this;
-    await page
-      .getByRole('link', { name: /code reader/ })
-      .first()
-      .click();
-    await expect(page.getByRole('heading', { name: /^Codes, unit/ })).toBeVisible();
-    const found = page.getByText(/None stored|^P\d{4}/);
-    const before = await found.count();
-    const moment = before > 0 ? 1 : 0;
-    const reader = page.getByRole('button', { name: 'Read with the code reader and save' });
-    if ((await reader.count()) > 0) await reader.nth(moment).click();
-    else {
-      await page.getByLabel('Codes, or none').nth(moment).fill('none');
-      await page.getByRole('button', { name: 'Save', exact: true }).nth(moment).click();
+  private async answer(hand: Locator): Promise<void> {
+    const reader = hand.getByRole('button', { name: /with the code reader$/ });
+    if ((await reader.count()) > 0) return reader.click();
+    for (const ask of await hand.getByRole('group').all()) {
+      const counted = ask.getByRole('button', { name: /counted$/ });
+      const more = ask.getByRole('button', { name: /one more$/ });
+      if ((await counted.count()) > 0) await counted.click();
+      else if ((await more.count()) > 0) await more.click();
+      else await ask.getByRole('button').first().click();
     }
-    await expect(found).not.toHaveCount(before);
-    await page.getByRole('link', { name: 'At the vehicle' }).click();
-    await expect(page.getByRole('navigation', { name: 'Parts of the job' })).toBeVisible();
+    for (const field of await hand.getByRole('textbox').all())
+      await field.fill((await field.getAttribute('inputmode')) === 'decimal' ? ODOMETER : 'as it should be');
+    await hand.getByRole('button', { name: 'Done', exact: true }).click();
+  }
+
+  /** A step marked as not done, with the reason that a press offers. */
+  private async refuse(hand: Locator): Promise<void> {
+    await hand.getByRole('button', { name: 'Not done…' }).click();
+    await hand.getByRole('button', { name: 'stopped, goes on another day' }).click();
+    await hand.getByRole('button', { name: 'Mark as not done' }).click();
   }
 }
+
+/** What the dash shows before a road test, and after one round the yard. */
+const ODOMETER = '41310';

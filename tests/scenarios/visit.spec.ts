@@ -61,7 +61,7 @@ async function readNewParts({ page }: User, number: string, gap: string, count: 
   await page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name: 'New parts' }).click();
   for (const read of await page.getByRole('button', { name: new RegExp(`^Read off each.*${number}`) }).all())
     await read.click();
-  for (const chip of await page.getByRole('button', { name: gap }).all()) await chip.click();
+  await page.getByRole('button', { name: `Each of ${count} measures ${gap}` }).click();
   await expect(page.getByText(`${count} of ${count} measured. Every gap is in range.`)).toBeVisible();
   await page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name: 'Sites' }).click();
 }
@@ -86,7 +86,7 @@ async function plugIn({ page }: User, site: string, seen: string | null = null):
     await page.getByRole('button', { name: 'Describe it' }).click();
     await page.getByRole('button', { name: seen }).click();
   }
-  await page.getByRole('button', { name: /^Torqued \d/ }).click();
+  await page.getByRole('button', { name: /^Started by hand, torqued \d/ }).click();
 }
 
 /** From the last step to closed, at what the dash shows. */
@@ -113,9 +113,12 @@ test('a coil is replaced in one cylinder of a V6, and nothing else moves', async
 
   await test.step('at the vehicle', async () => {
     await page.getByRole('link', { name: 'At the vehicle' }).click();
+    await user.place('Sites');
+    await expect(page.getByRole('alert')).toContainText('First, before any step: hood, shoes, eyes, bystanders.');
+    await user.place('New parts');
+    await page.getByRole('button', { name: 'Read off each: it reads NL-3806' }).click();
+    await user.openUp();
     await expect(page.getByRole('heading', { name: 'Coil 2' })).toBeVisible();
-    await page.getByRole('button', { name: /^New one in/ }).click();
-    await expect(page.getByText('Read the number off the new part.')).toBeVisible();
     await page.getByRole('button', { name: 'Describe it' }).click();
     await page.getByRole('button', { name: 'coil body cracked' }).click();
     await page.getByLabel(/^Number on the new coil/).fill('NL-1104');
@@ -153,7 +156,9 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
   await user.place('New parts');
   for (const number of ['KM-C46', 'KM-R46', 'KM-L46'])
     await page.getByRole('button', { name: `Read off each: it reads ${number}` }).click();
-  await user.place('Sites');
+  await user.place('Steps');
+  await expect(page.getByText('Hold the new cap beside the old')).toBeVisible();
+  await user.openUp();
   for (const [part, next] of [
     ['Distributor cap', ', next: rotor'],
     ['Rotor', ', next: lead set'],
@@ -172,8 +177,6 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
     }
     await page.getByRole('button', { name: new RegExp(`^New one in.*${next}$`) }).click();
   }
-  await user.place('Steps');
-  await expect(page.getByText('Hold the new cap beside the old')).toBeVisible();
   await user.answerSteps();
   await close(user, '17,650 mi');
   await page.getByRole('link', { name: 'the vehicle' }).click();
@@ -214,9 +217,23 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   await page.getByRole('button', { name: 'Put it on' }).click();
   await expect(page.locator('#tasks').getByRole('cell').getByText('Replace coil')).toBeVisible();
 
+  await test.step('the coil comes another day: a supervisor lets the work begin without it', async () => {
+    await page.getByText('Lift a gate for this visit').click();
+    const lift = page.locator('#gates form').first();
+    await lift.getByRole('combobox', { name: 'Gate' }).selectOption('right parts');
+    await lift.getByRole('button', { name: 'Lift it' }).click();
+    await expect(lift.getByText('Give the reason')).toBeVisible();
+    await lift.getByRole('textbox', { name: 'Why the work may go on without it' }).fill('coil comes on Friday');
+    await lift.getByRole('button', { name: 'Lift it' }).click();
+    await expect(user.row('right parts')).toContainText('R. Tolland');
+    await expect(user.row('right parts')).toContainText('coil comes on Friday');
+  });
+
   await test.step('at the vehicle: plugs in, and the boot under coil 4 is torn', async () => {
     await page.getByRole('link', { name: 'At the vehicle' }).click();
     await readNewParts(user, 'EM-7310', '1.05 mm', 3);
+    await user.openUp(/measure every gap/);
+    await expect(page.getByText('Gate lifted: right parts. R. Tolland: coil comes on Friday')).toBeVisible();
     for (const site of ['2', '6']) await plugIn(user, site);
     await plugIn(user, '4', 'boot torn');
     await expect(page.getByText('All sent')).toBeVisible();
@@ -252,16 +269,17 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   await test.step('on Friday coil and boot go in, and the plugs stay as they are', async () => {
     await page.goto(friday);
     await page.getByRole('link', { name: 'At the vehicle' }).click();
+    await user.place('New parts');
+    for (const number of ['NL-3806', 'NL-3811'])
+      await page.getByRole('button', { name: `Read off each: it reads ${number}` }).click();
+    await user.openUp();
     for (const [part, number] of [
       ['Coil 4', 'NL-3806'],
       ['Boot 4', 'NL-3811'],
     ] as const) {
       await expect(page.getByRole('heading', { name: part })).toBeVisible();
       await page.getByRole('button', { name: 'All sound' }).click();
-      await page
-        .getByRole('button', { name: `reads ${number}` })
-        .last()
-        .click();
+      await expect(page.getByLabel(/^Number on the new/)).toHaveValue(number);
       if (part === 'Coil 4') await page.getByLabel(/^Serial of the new one/).fill('NC-7034');
       await page.getByRole('button', { name: /^New one in/ }).click();
     }
@@ -283,6 +301,7 @@ test('plugs that nobody knows the age of are looked at: good for 30,000 km more'
   expect(before.state).toBe('inspect');
   await openFor(user, '110', { what: 'Inspect', to: 'plugs', where: 'all', why: 'due' });
   await page.getByRole('link', { name: 'At the vehicle' }).click();
+  await user.openUp();
   for (const site of ['1', '2', '3', '4']) {
     await page.getByRole('link', { name: new RegExp(`^Site ${site}\\b`) }).click();
     await expect(page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
@@ -290,7 +309,7 @@ test('plugs that nobody knows the age of are looked at: good for 30,000 km more'
     await page.getByRole('button', { name: /^All normal/ }).click();
     await page.getByRole('button', { name: 'good', exact: true }).click();
     await page.getByRole('button', { name: '30,000 km' }).click();
-    await page.getByRole('button', { name: /^Torqued \d/ }).click();
+    await page.getByRole('button', { name: /^Started by hand, torqued \d/ }).click();
   }
   await user.answerSteps();
   await close(user, later(before));
@@ -320,6 +339,7 @@ test('the rear bank is closed, the front stays open for another day, and then al
     await page.goto(order);
     await page.getByRole('link', { name: 'At the vehicle' }).click();
     await readNewParts(user, 'FS-3807', '1.30 mm', 3);
+    await user.openUp();
     for (const site of sites) await plugIn(user, site);
     await user.answerSteps();
     await close(user, later(await dueOf(user, '126', 'plug')));

@@ -90,21 +90,25 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
 
   await test.step('record every site, in the units at hand', async () => {
     await page.getByRole('link', { name: 'At the vehicle' }).click();
+    await user.place('New parts');
+    await page.getByRole('button', { name: /^Read off each: all read EM-7205/ }).click();
+    await page.getByRole('button', { name: 'Each of 3 measures 0.70 mm' }).click();
+    await user.openUp();
     await expect(page.getByRole('heading', { name: 'Site 1' })).toBeVisible();
     await page.getByRole('button', { name: 'from 1' }).click();
     await user.fillSite({ found: 'EM-7205', oldGap: '0.92', part: 'EM-7205', gap: '0.30 in', torque: '17 Nm' });
     await expect(page.getByText(/0.300 in is 7.62 mm/)).toBeVisible();
     await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/1 to be mended first/);
     await page.getByRole('button', { name: '0.030 in = 0.76 mm' }).click();
-    await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
+    await page.getByRole('button', { name: /^Started by hand, torqued 17 Nm, next: 2/ }).click();
     await expect(page.getByText(/close it by 0.06 mm/).first()).toBeVisible();
     await page.getByLabel(/^New gap/).fill('0,70');
-    await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
+    await page.getByRole('button', { name: /^Started by hand, torqued 17 Nm, next: 2/ }).click();
     await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText(/left: 1 2 3/)).toBeVisible();
     await page.getByRole('link', { name: /^Site 1/ }).click();
-    await page.getByRole('button', { name: /^Torqued 17 Nm, next: 2/ }).click();
+    await page.getByRole('button', { name: /^Started by hand, torqued 17 Nm, next: 2/ }).click();
     await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
     await user.fillSite({ part: 'em 7205', gap: '.028 in', torque: '12.5 ft-lb' });
     await page.getByRole('button', { name: /next: 3/ }).click();

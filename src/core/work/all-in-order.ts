@@ -54,9 +54,12 @@ export function phaseInOrder(
       ...fields,
       { target: stepTarget(step.key), field: 'state', value: 'done' },
     ]),
-    says: said.flatMap(({ says }) => says),
+    says: said.flatMap(({ step, says }) => (says.length > 0 ? says : [shortTitle(step)])),
   };
 }
+
+/** What a step is called where its answers do not tell. */
+const shortTitle = ({ title }: FloorStep): string => title.split(/[;:]/)[0]?.toLowerCase() ?? title;
 
 /** What is normal for a step; null: it asks for something that no press can say. */
 function stepSaid(model: OrderModel, record: JobRecord, step: FloorStep): Said | null {

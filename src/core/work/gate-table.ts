@@ -209,7 +209,7 @@ const STAGE_OF: Readonly<Record<StepKind, Stage | null>> = {
 /** The stage of a step; null: no gate stands before it. */
 export const stageOfStep = (kind: StepKind | null): Stage | null => (kind === null ? null : STAGE_OF[kind]);
 
-/** What is said of a new part on the bench, or of work that is not done at all. */
+/** What is said of a new part on the bench, away from the vehicle, or of work that is not done at all. */
 const ON_THE_BENCH: ReadonlySet<PlaceField> = new Set([
   'believedNumber',
   'newNumber',
@@ -220,11 +220,11 @@ const ON_THE_BENCH: ReadonlySet<PlaceField> = new Set([
   'compound',
   'compoundBatch',
   'remark',
+  'leftWhy',
 ]);
 
 /** The stage of a field of a place; null: no gate stands before it. */
 export function stageOfField(component: TaskComponent, field: PlaceField): Stage | null {
-  if (field === 'leftWhy') return null;
-  if (ON_THE_BENCH.has(field)) return 'work';
+  if (ON_THE_BENCH.has(field)) return null;
   return component === 'plug' ? 'out' : 'access';
 }

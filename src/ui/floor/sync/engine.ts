@@ -132,14 +132,21 @@ export class SyncEngine {
     );
   };
 
-  /** Asks the code reader at the server; where it cannot be asked, the codes are typed. */
-  readonly readCodes = (moment: 'before' | 'after'): void => {
+  /**
+   * Asks the code reader at the server; where it cannot be asked, the codes are typed.
+   *
+   * @param step that is done when they are kept
+   */
+  readonly readCodes = (moment: 'before' | 'after', step: string): void => {
     const { orderId } = this.state.job;
     void this.server.codes(orderId, moment).then(
-      ({ job }) => this.takeJob(job),
+      ({ job }) => {
+        this.takeJob(job);
+        this.set(step, 'state', 'done');
+      },
       (error) => {
         const message = error instanceof Answered ? error.detail : 'No connection to the code reader: type the codes.';
-        this.put({ told: [...this.state.told, { id: this.newId(), target: `step codes_${moment}`, message }] });
+        this.put({ told: [...this.state.told, { id: this.newId(), target: step, message }] });
       },
     );
   };

@@ -2,6 +2,7 @@
 
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { startTransition, useEffect, useState } from 'react';
+import { stopBefore } from '@/core/work/gates';
 import type { FloorJob } from '@/core/work/job-record';
 import { countsIn, openPlacesIn, type PlaceModel, placeIn, stepStateIn } from '@/core/work/order-model';
 import { siteTarget } from '@/core/work/targets';
@@ -43,11 +44,14 @@ function readHash(job: FloorJob): At {
   const first = openPlacesIn(job, job.record)[0] ?? job.places[0];
   const known = placesAt(job, site);
   return {
-    where: PLACES.some(([place]) => place === where) ? (where as Where) : 'sites',
+    where: PLACES.find(([place]) => place === where)?.[0] ?? firstPlace(job),
     site: known.length > 0 ? site : (first?.id ?? job.sites[0]?.id ?? ''),
     part: known.find((place) => place.component === component)?.target ?? '',
   };
 }
+
+/** Where the work begins: at the steps, as long as a gate stands before the plugs. */
+const firstPlace = (job: FloorJob): Where => (stopBefore(job, job.record, 'out') === null ? 'sites' : 'steps');
 
 /** Where the address says that the person is. */
 function usePlace(first: FloorJob): At {
@@ -136,7 +140,12 @@ export function FloorView({
         )}
         {at.where === 'steps' && (
           <PartBoundary name="The steps">
-            <StepPanel floor={floor} onCodes={codesHref} onFollowUp={`${deskHref}#follow-ups`} />
+            <StepPanel
+              floor={floor}
+              onCodes={codesHref}
+              onFollowUp={`${deskHref}#follow-ups`}
+              onSites={() => go('sites')}
+            />
           </PartBoundary>
         )}
         {at.where === 'sites' && (
@@ -195,7 +204,7 @@ function AtSites({
         </Box>
       </Grid>
       <Soaks floor={floor} here={at.site} onGo={(id) => go('sites', id, 'plug')} />
-      {stop && <GateStop why={stop} liftHref={liftHref} onSteps={() => go('steps')} />}
+      {stop && <GateStop floor={floor} why={stop} liftHref={liftHref} onSteps={() => go('steps')} />}
       <PartBoundary key={place.target} name="This part">
         {/* Seen, and not touched before its gates are open: what would be typed here would not be taken. */}
         <div inert={stop !== null} data-shut={stop !== null || undefined}>

@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { GATE_TABLE } from '@/core/work/gate-table';
 import { gatesOf, stopBefore } from '@/core/work/gates';
 import type { FloorPlace } from '@/core/work/job-record';
+import { stepStateIn } from '@/core/work/order-model';
 import type { Floor } from '../sync/use-floor';
 import { Press, Stop } from './parts';
 
@@ -10,13 +11,24 @@ export const stopAt = ({ job, record }: Pick<Floor, 'job' | 'record'>, { compone
   stopBefore(job, record, component === 'plug' ? 'out' : 'access');
 
 /** The gate that is shut, and the way to what opens it. */
-export function GateStop({ why, liftHref, onSteps }: { why: string; liftHref: string; onSteps: () => void }) {
+export function GateStop({
+  floor: { job, record },
+  why,
+  liftHref,
+  onSteps,
+}: {
+  floor: Floor;
+  why: string;
+  liftHref: string;
+  onSteps: () => void;
+}) {
+  const first = job.steps.findIndex(({ key, perSite }) => !perSite && stepStateIn(record, key) === 'open');
   return (
     <Stop>
       {why}
       <Flex gap="3" wrap="wrap" align="center" mt="2">
         <Press main onPress={onSteps}>
-          To the steps
+          Go to step {first + 1}
         </Press>
         <a href={liftHref}>A supervisor may lift a gate…</a>
       </Flex>

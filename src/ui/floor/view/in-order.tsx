@@ -12,20 +12,22 @@ export const faultsOf = ({ job, record, photos }: Floor, step: FloorStep): reado
   stepFaultsIn({ ...job, photos: [...job.photos, ...photos] }, record, step.key, Date.now());
 
 /** One press for the steps of a phase at which nothing is out of order, with what it says. */
-export function PhaseInOrder({ floor, phase }: { floor: Floor; phase: Phase }) {
+export function PhaseInOrder({ floor, phase, onSaid }: { floor: Floor; phase: Phase; onSaid: () => void }) {
   const { job, record, photos } = floor;
   const { steps, fields, says } = phaseInOrder({ ...job, photos: [...job.photos, ...photos] }, record, phase);
-  if (steps.length < 2) return null;
+  // A single step with nothing to say has its own press.
+  if (steps.length === 0 || fields.length < 2) return null;
   const press = () => {
     floor.edit(null);
     // A gate that is shut, or a figure that cannot be, stops the press where it stands: what was said before it holds.
     for (const { target, field, value } of fields)
       if (field !== 'state' || mayTick(floor, target)) floor.set(target, field, value);
+    onSaid();
   };
   return (
     <Box className="in-order">
       <Press wide onPress={press}>
-        All {steps.length} in order
+        {steps.length === 1 ? 'In order' : `All ${steps.length} in order`}
       </Press>
       {says.length > 0 && <div className="aside">{says.join(' · ')}</div>}
     </Box>

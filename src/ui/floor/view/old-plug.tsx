@@ -5,6 +5,7 @@ import { isAnotherPart } from '@/core/catalogue/same-part';
 import { gapGrowth } from '@/core/gap/check';
 import { aboveThePlug, BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
 import { holeSays } from '@/core/work/gates';
+import type { FloorJob } from '@/core/work/job-record';
 import { gaugeSteps } from '@/core/work/next-site';
 import { allNormal, HOLE_THREADS, type Seen } from '@/core/work/place-fields';
 import { gapText, wearText } from '@/text/format';
@@ -27,6 +28,9 @@ function numberVerdict(found: string, expected: readonly string[] | null) {
   if (another === null) return null;
   return another ? { words: 'not what the record says', good: false } : { words: 'as recorded', good: true };
 }
+
+const fittedWords = ({ fittedGapMm }: PlugSite, { units }: Pick<FloorJob, 'units'>): string =>
+  fittedGapMm === null ? 'gap when fitted is not known' : `fitted at ${gapText(fittedGapMm, units)}`;
 
 /** How fast the gap has grown; null where an end of it is not known. @param oldMm as measured, mm */
 const grownSince = ({ fittedGapMm, sinceKm }: PlugSite, oldMm: number | null): number | null =>
@@ -90,11 +94,7 @@ function OldPlug({
       <NumberField
         field="removedGap"
         name="Old gap"
-        known={
-          site.fittedGapMm === null
-            ? 'gap when fitted is not known'
-            : `fitted at ${gapText(site.fittedGapMm, job.units)}`
-        }
+        known={fittedWords(site, job)}
         value={text(fields, 'removedGap')}
         system={job.units}
         active={active === 'removedGap'}

@@ -173,19 +173,28 @@ function NewPlugs({ floor, plug, rows }: { floor: Floor; plug: FloorPlug; rows: 
             putGap(active, text);
           }}
         />
-        {check && measured.length > 1 && (
-          <Box mt="3" role="status" fontSize="18px" fontWeight="650">
-            {measured.length} of {rows.length} measured. {BATCH_WORDS[check.batch.verdict]}
-          </Box>
-        )}
-        <Box mt="3">
-          <Caution>
-            A wrong reach can strike the piston: compare a new plug with the first one out. All present, right and
-            measured, else do not open the engine.
-          </Caution>
-        </Box>
+        <BenchVerdict measured={measured.length} all={rows.length} verdict={check?.batch.verdict} />
       </Box>
     </Flex>
+  );
+}
+
+/** What the set comes to, and what a wrong one does. */
+function BenchVerdict({ measured, all, verdict }: { measured: number; all: number; verdict: string | undefined }) {
+  return (
+    <>
+      {verdict && measured > 1 && (
+        <Box mt="3" role="status" fontSize="18px" fontWeight="650">
+          {measured} of {all} measured. {BATCH_WORDS[verdict]}
+        </Box>
+      )}
+      <Box mt="3">
+        <Caution>
+          A wrong reach can strike the piston: compare a new plug with the first one out. All present, right and
+          measured, else do not open the engine.
+        </Caution>
+      </Box>
+    </>
   );
 }
 

@@ -15,16 +15,19 @@ function Line({
   target,
   field,
   name,
+  isFigure = false,
 }: {
   floor: Floor;
   target: string;
   field: string;
   name: string;
+  isFigure?: boolean;
 }) {
   return (
     <label>
       <FieldHead name={name} />
       <chakra.input
+        inputMode={isFigure ? 'decimal' : undefined}
         value={String(record[target]?.[field] ?? '')}
         onFocus={() => edit(target, field)}
         onBlur={() => edit(null)}
@@ -131,7 +134,7 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
     case 'follow_up':
       return (
         <Box>
-          <Line floor={floor} target={target} field={field} name={ask.what} />
+          <Line floor={floor} target={target} field={field} name={ask.what} isFigure={ask.kind === 'odometer'} />
           {ask.kind === 'photo' && <PhotoRow target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />}
           {ask.kind === 'follow_up' && <DeskLink href={link}>Make a follow-up</DeskLink>}
         </Box>
@@ -159,7 +162,7 @@ function Codes({ floor, target, ask, link }: { floor: Floor; target: string; ask
     <Box>
       {job.hasCodeReader && (
         <Box mt="2">
-          <Press onPress={() => readCodes(moment)}>Read the {ask.what} with the code reader</Press>
+          <Press onPress={() => readCodes(moment, target)}>Read the {ask.what} with the code reader</Press>
         </Box>
       )}
       <Line

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Ask, openCounts } from '@/core/work/ask';
 import { GATE_TABLE, GATES, type Gate, STAGE_WORDS } from '@/core/work/gate-table';
@@ -28,95 +28,98 @@ const PHASE_WORDS: Readonly<Record<string, string>> = {
   prove: 'Prove',
 };
 
-/** The steps in their order: the one in hand large, what was done and what comes short. */
-export function StepPanel({ floor, onCodes, onFollowUp }: { floor: Floor; onCodes: string; onFollowUp: string }) {
+interface StepsProps {
+  readonly floor: Floor;
+  readonly onCodes: string;
+  readonly onFollowUp: string;
+  /** What is open before the places is done: on to them. */
+  readonly onSites: () => void;
+}
+
+/** The steps in their order, phase by phase: the one in hand large, a phase that is said shut. */
+export function StepPanel({ floor, onCodes, onFollowUp, onSites }: StepsProps) {
   const { job } = floor;
   const [chosen, setChosen] = useState<string | null>(null);
-  const open = job.steps.find((step) => !step.perSite && stepStateIn(floor.record, step.key) === 'open');
-  const inHand = job.steps.find(({ key }) => key === chosen) ?? open ?? null;
+  const isOpen = (step: FloorStep): boolean => !step.perSite && stepStateIn(floor.record, step.key) === 'open';
+  const inHand = job.steps.find(({ key }) => key === chosen) ?? job.steps.find(isOpen) ?? null;
   const counts = openCounts(countsIn(job, floor.record).filter(({ out }) => out !== null));
+  const phases = [...new Set(job.steps.map(({ phase }) => phase ?? 'prepare'))];
+  const links = { codes: onCodes, follow_up: onFollowUp };
   return (
     <Box>
+      {phases.map((phase) => {
+        const own = job.steps.filter((step) => (step.phase ?? 'prepare') === phase);
+        const open = own.filter(isOpen).length;
+        return (
+          <details key={phase} className="phase-steps" open={open > 0 || own.some(({ perSite }) => perSite)}>
+            <summary>
+              {PHASE_WORDS[phase]}
+              <span>{open > 0 ? `${open} open` : `✓ ${own.length === 1 ? 'said' : `all ${own.length} said`}`}</span>
+            </summary>
+            <PhaseInOrder floor={floor} phase={phase} onSaid={phase === 'open' ? onSites : () => setChosen(null)} />
+            <Box as="ol" listStyleType="none">
+              {own.map((step) => (
+                <li key={step.key}>
+                  {step.key === inHand?.key && !step.perSite ? (
+                    <InHand {...{ floor, step, links }} onNext={() => setChosen(null)} />
+                  ) : (
+                    <StepRow floor={floor} step={step} onChoose={() => setChosen(step.key)} />
+                  )}
+                </li>
+              ))}
+            </Box>
+          </details>
+        );
+      })}
       {counts.length > 0 && (
-        <Box color="caution.ink" fontSize="16px" mb="2" role="status">
+        <Box color="caution.ink" fontSize="16px" mt="3" role="status">
           Counts open: {counts.join(' ')}
         </Box>
       )}
-      <Box as="ol" listStyleType="none">
-        {job.steps.map((step, index) => {
-          const state = stepStateIn(floor.record, step.key);
-          return (
-            <li key={step.key}>
-              {step.phase && step.phase !== job.steps[index - 1]?.phase && (
-                <Box pt="3" pb="1">
-                  <Box fontWeight="650" color="soft">
-                    {PHASE_WORDS[step.phase]}
-                  </Box>
-                  <PhaseInOrder floor={floor} phase={step.phase} />
-                </Box>
-              )}
-              {step.key === inHand?.key && !step.perSite ? (
-                <InHand
-                  floor={floor}
-                  step={step}
-                  number={index + 1}
-                  state={state}
-                  links={{ codes: onCodes, follow_up: onFollowUp }}
-                  onNext={() => setChosen(null)}
-                />
-              ) : (
-                <chakra.button
-                  type="button"
-                  onClick={() => setChosen(step.key)}
-                  display="flex"
-                  gap="3"
-                  w="100%"
-                  minH="48px"
-                  alignItems="center"
-                  textAlign="left"
-                  borderBottom="1px solid"
-                  borderColor="hair"
-                  fontSize="17px"
-                  color={state === 'open' ? 'ink' : 'soft'}
-                  disabled={step.perSite}
-                >
-                  <Box as="span" w="20px" flexShrink={0} aria-hidden="true">
-                    {step.perSite ? '◇' : STATE_SIGN[state]}
-                  </Box>
-                  <span>
-                    {index + 1}. {step.title}
-                    {gateOf(step.kind) && <span className="gate-tag">gate</span>}
-                    <Box as="span" srOnly>
-                      {step.perSite ? ', at its places' : `, ${state.replace('_', ' ')}`}
-                    </Box>
-                  </span>
-                </chakra.button>
-              )}
-            </li>
-          );
-        })}
-      </Box>
     </Box>
+  );
+}
+
+const numberOf = ({ job }: Floor, { key }: FloorStep): number => job.steps.findIndex((one) => one.key === key) + 1;
+
+/** A step that is not in hand: one line, pressed to take it up. */
+function StepRow({ floor, step, onChoose }: { floor: Floor; step: FloorStep; onChoose: () => void }) {
+  const state = stepStateIn(floor.record, step.key);
+  return (
+    <button
+      type="button"
+      className="step-row"
+      onClick={onChoose}
+      data-said={state !== 'open' || undefined}
+      disabled={step.perSite}
+    >
+      <span aria-hidden="true">{step.perSite ? '◇' : STATE_SIGN[state]}</span>
+      <span>
+        {numberOf(floor, step)}. {step.title}
+        {gateOf(step.kind) && <span className="gate-tag">gate</span>}
+        <Box as="span" srOnly>
+          {step.perSite ? ', at its places' : `, ${state.replace('_', ' ')}`}
+        </Box>
+      </span>
+    </button>
   );
 }
 
 function InHand({
   floor,
   step,
-  number,
-  state,
   links,
   onNext,
 }: {
   floor: Floor;
   step: FloorStep;
-  number: number;
-  state: string;
   links: Readonly<Partial<Record<Ask['kind'], string>>>;
   onNext: () => void;
 }) {
   const [told, setTold] = useState<readonly string[]>([]);
   const target = stepTarget(step.key);
+  const state = stepStateIn(floor.record, step.key);
+  const number = numberOf(floor, step);
   const gate = gateOf(step.kind);
   const [refusing, setRefusing] = useState(false);
   const mark = (next: string) => {
