@@ -145,7 +145,7 @@ export class User {
   private async answer(hand: Locator): Promise<void> {
     const reader = hand.getByRole('button', { name: /with the code reader$/ });
     if ((await reader.count()) > 0) return reader.click();
-    for (const ask of await hand.getByRole('group').all()) {
+    for (const ask of await hand.locator('[role="group"]').all()) {
       const counted = ask.getByRole('button', { name: /counted$/ });
       const more = ask.getByRole('button', { name: /one more$/ });
       if ((await counted.count()) > 0) await counted.click();

@@ -114,7 +114,7 @@ test('a coil is replaced in one cylinder of a V6, and nothing else moves', async
   await test.step('at the vehicle', async () => {
     await page.getByRole('link', { name: 'At the vehicle' }).click();
     await user.place('Sites');
-    await expect(page.getByRole('alert')).toContainText('First, before any step: hood, shoes, eyes, bystanders.');
+    await expect(page.getByText('First, before any step: hood, shoes, eyes, bystanders.')).toBeVisible();
     await user.place('New parts');
     await page.getByRole('button', { name: 'Read off each: it reads NL-3806' }).click();
     await user.openUp();

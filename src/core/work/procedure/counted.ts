@@ -20,7 +20,7 @@ export function counted(input: ProcedureInput, tools: number): readonly Counted[
   const { plug } = input;
   const lids = lidsOf(input);
   return [
-    { kind: 'tools', key: 'tools', what: 'tools in the bay', count: tools, out: 'parts', back: 'count' },
+    { kind: 'tools', key: 'tools', what: 'tools in the bay', count: tools, out: 'isolate', back: 'count' },
     ...itemsOff(input).flatMap((item) => itemCounts(item, lids.has(item.key))),
     ...coilScrews(input),
     ...(plug?.seat === 'gasket' ? [gaskets(placesWith(input, 'plug').length)] : []),
