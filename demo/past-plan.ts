@@ -21,6 +21,8 @@ export interface PastVisit {
   readonly vehicleId: string;
   readonly depot: string;
   readonly hybrid: boolean;
+  /** Code of its engine family. */
+  readonly engine: string;
   readonly on: PlainDate;
   readonly km: number;
   /** The same in the unit of its dash. */
@@ -125,6 +127,7 @@ function visitsOf(vehicle: PastVehicle, kmAt: KmAt, random: Random): readonly Pa
       vehicleId: row.id,
       depot: row.depot,
       hybrid: vehicle.family.hybrid,
+      engine: vehicle.family.code,
       on,
       km,
       odometer: `${shown} ${odometerUnit}`,

@@ -77,6 +77,7 @@ const tokenFile = path.join(folder, 'token');
 run(process.execPath, [nodeArgs.tsx, 'bench/server.ts', demoUrl, cluster.url, tokenFile]);
 await timeHttp(cluster.url, readFileSync(tokenFile, 'utf8'));
 run(process.execPath, [nodeArgs.tsx, 'bench/scale.ts', madeDatabase('bench_scale')]);
+if (!small) run(process.execPath, [nodeArgs.tsx, 'bench/minutes.ts', madeDatabase('bench_minutes')]);
 cluster.stop();
 rmSync(folder, { recursive: true, force: true });
 

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { visitProcedure } from '../../src/core/work/procedure/generate';
 import type { Procedure } from '../../src/core/work/procedure/step';
 import { loadFamilies } from '../../src/db/queries/catalogue';
 import { listWorkOrderRows, loadWorkOrder } from '../../src/db/queries/work-orders';
@@ -8,7 +9,7 @@ import type { Deps } from '../../src/server/deps';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { loadFloorState } from '../../src/server/work-orders/order-state';
 import { PLUG_SERVICE } from '../../src/server/work-orders/plan-tasks';
-import { procedureOf } from '../../src/server/work-orders/procedure-of';
+import { procedureInput } from '../../src/server/work-orders/procedure-of';
 import { demoWorkspace, TODAY } from '../builders/workspace';
 
 /* The procedure of each demo engine as a page in docs/procedures, for a mechanic to read. A change of the rules changes a
@@ -37,7 +38,7 @@ async function plugServiceOf(deps: Deps, actor: Actor, vehicleId: string): Promi
   const id = rows[0]?.id ?? (opened?.ok ? opened.value.workOrderId : null);
   const order = id && (await loadWorkOrder(deps.db, actor.fleetId, id));
   const state = order && (await loadFloorState(deps.db, order, TODAY));
-  return state ? procedureOf(state, null) : null;
+  return state ? visitProcedure(procedureInput(state, null)) : null;
 }
 
 const CODES = [

@@ -28,7 +28,9 @@ test('hours, another fault and a change of leads are recorded on the vehicle, fo
   await page.getByText('Another fault comes first').click();
   await page.getByLabel('Which fault').fill('exhaust leak at the manifold');
   await page.getByRole('button', { name: 'Block this work' }).click();
-  await expect(page.getByText(/Waits for another fault: exhaust leak at the manifold, no day given/).first()).toBeVisible();
+  await expect(
+    page.getByText(/Waits for another fault: exhaust leak at the manifold, no day given/).first(),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Open a work order' }).click();
   await expect(page.getByText(/New plugs would be read by a fault that is not theirs/)).toBeVisible();
   await page.getByRole('button', { name: 'The other fault is mended' }).click();

@@ -5,7 +5,7 @@ import { anyEngine } from '../engine/any-engine.fixture';
 import { layoutOf } from '../engine/layout';
 import { allPlaces } from '../engine/places';
 import { plainEngine } from '../work/procedure/engine.fixture';
-import { replaceMinutes } from '../work/procedure/generate';
+import { replaceTasks, visitMinutes } from '../work/procedure/generate';
 import type { ProcedureEngine } from '../work/procedure/step';
 import { TASK_COMPONENTS, type TaskComponent } from '../work/task';
 import { comingVisits } from './coming-visits';
@@ -19,7 +19,7 @@ const anyCase = fc
   .record({ model: anyEngine, minutes: fc.integer({ min: 60, max: 400 }) })
   .map(({ model, minutes }) => plainEngine(layoutOf(model), { minutes }));
 const visitsOf = (engine: ProcedureEngine, components: Parameters<typeof comingVisits>[1]) =>
-  comingVisits((wanted) => replaceMinutes(engine, wanted), components);
+  comingVisits((wanted) => visitMinutes(engine, replaceTasks(engine, wanted)), components);
 
 describe('coming visits', () => {
   it('take all plugs by themselves in the minutes of the plug service', () => {

@@ -67,14 +67,12 @@ export const gatesOf = (model: OrderModel, record: JobRecord): readonly GateStat
     return { gate, state: isLifted(model, gate) ? 'lifted' : 'shut', waits };
   });
 
-/** Gates that are shut before a stage, earliest first. */
-const shutBefore = (model: OrderModel, record: JobRecord, stage: Stage): readonly GateState[] =>
-  gatesOf(model, record).filter(
-    ({ gate, state }) => state === 'shut' && STAGES.indexOf(GATE_TABLE[gate].before) <= STAGES.indexOf(stage),
-  );
+const isBefore = (gate: Gate, stage: Stage): boolean =>
+  STAGES.indexOf(GATE_TABLE[gate].before) <= STAGES.indexOf(stage);
 
 /**
- * Why nothing of a stage may be done yet, in words: the first gate that is shut. Null: it may.
+ * Why nothing of a stage may be done yet, in words: the first gate that is shut. Null: it may. Asked of every entry, so it
+ * looks no further than that gate.
  *
  * @param own the kind of a step that may itself be what opens a gate, and does not wait for it
  */
@@ -84,15 +82,19 @@ export function stopBefore(
   stage: Stage,
   own: StepKind | null = null,
 ): string | null {
-  const first = shutBefore(model, record, stage).find(
-    ({ gate }) => own === null || !GATE_TABLE[gate].steps.includes(own),
-  );
-  return first ? gateSaid(first) : null;
+  for (const gate of GATES) {
+    if (!isBefore(gate, stage) || (own !== null && GATE_TABLE[gate].steps.includes(own))) continue;
+    const waits = gateWaits(model, record, gate);
+    if (waits.length > 0 && !isLifted(model, gate))
+      return `First, before ${STAGE_WORDS[GATE_TABLE[gate].before]}: ${GATE_TABLE[gate].says}. ${waits.join(' ')}`;
+  }
+  return null;
 }
 
 /** Gates that stay shut because a step was marked as not done, in words: only a supervisor lets the order close behind them. */
 export const shutByNotDone = (model: OrderModel, record: JobRecord): readonly string[] =>
-  shutBefore(model, record, 'close').flatMap(({ gate }) => {
+  gatesOf(model, record).flatMap(({ gate, state }) => {
+    if (state !== 'shut') return [];
     const undone = stepsOf(model, gate).filter(({ key }) => stepStateIn(record, key) === 'not_done');
     return undone.length === 0
       ? []
@@ -100,10 +102,6 @@ export const shutByNotDone = (model: OrderModel, record: JobRecord): readonly st
           `Not done: ${undone.map(({ title }) => `“${title}”`).join(', ')}. It is a gate (${GATE_TABLE[gate].says}): do it, or have a supervisor lift it with a reason.`,
         ];
   });
-
-/** "First, before anything is opened: right parts. “Lay out 4 × …”" */
-const gateSaid = ({ gate, waits }: GateState): string =>
-  `First, before ${STAGE_WORDS[GATE_TABLE[gate].before]}: ${GATE_TABLE[gate].says}. ${waits.join(' ')}`;
 
 /** A place as its gates see it. */
 interface PlaceAtGate {

@@ -1,5 +1,8 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import type { AccessClass } from '@/core/engine/access';
+import { groupBy } from '@/core/shared/group-by';
 import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
+import type { TimeRatio } from '@/core/work/procedure/learned';
 import type { Querier } from '../client';
 import {
   floorEntries,
@@ -84,13 +87,23 @@ export const loadTimes = (q: Querier, workOrderId: WorkOrderId) =>
     .where(eq(workTimes.workOrderId, workOrderId))
     .orderBy(asc(workTimes.fromAt));
 
-/** Bay time as worked, and as estimated, of the closed orders of one engine family: minutes, and how many. */
-export async function loadLabour(q: Querier, fleetId: FleetId, engineFamilyId: string) {
-  const { rows } = await q.execute<{ orders: number; estimated: number; worked: number }>(sql`
-    select count(*)::int as orders, coalesce(avg(w.minutes), 0)::float8 as estimated,
-           coalesce(avg(w.minutes_worked), 0)::float8 as worked
-    from work_orders w join vehicles v on v.id = w.vehicle_id
-    where w.fleet_id = ${fleetId} and v.engine_family_id = ${engineFamilyId}
-      and w.state = 'closed' and w.minutes_worked is not null`);
-  return rows[0] ?? { orders: 0, estimated: 0, worked: 0 };
+/** The last visits of a family say how long it takes now. */
+const LAST_VISITS = 60;
+
+/** Minutes worked over minutes computed, of the last closed orders of each engine family that is asked for, or of all. */
+export async function loadTimeRatios(
+  q: Querier,
+  fleetId: FleetId,
+  engineFamilyId: string | null,
+): Promise<ReadonlyMap<string, readonly TimeRatio[]>> {
+  const { rows } = await q.execute<{ family: string; access: AccessClass; ratio: number }>(sql`
+    select family, access, ratio from (
+      select v.engine_family_id as family, coalesce(w.access, 'open') as access,
+             w.minutes_worked::float8 / w.computed_minutes as ratio,
+             row_number() over (partition by v.engine_family_id order by w.closed_on desc, w.number desc) as nth
+      from work_orders w join vehicles v on v.id = w.vehicle_id
+      where w.fleet_id = ${fleetId} and w.state = 'closed' and w.minutes_worked > 0 and w.computed_minutes > 0
+        and (${engineFamilyId}::uuid is null or v.engine_family_id = ${engineFamilyId}::uuid)
+    ) visits where nth <= ${LAST_VISITS}`);
+  return groupBy(rows, ({ family }) => family);
 }

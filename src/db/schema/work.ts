@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { REMOVAL_REASONS } from '../../core/components/history';
+import { ACCESS_CLASSES } from '../../core/engine/access';
 import type { Ways } from '../../core/engine/access-items';
 import { COMPONENTS } from '../../core/engine/quantities';
 import { type Finding, VERDICTS } from '../../core/inspection/finding';
@@ -102,6 +103,8 @@ export const workOrders = pgTable(
     minutes: integer().notNull(),
     /** The same by the steps alone, before the shop's own figures corrected it; null: opened before it was kept. */
     computedMinutes: integer(),
+    /** The hardest access of the banks that it opens: by it and its family the minutes are learned. */
+    access: text({ enum: list(ACCESS_CLASSES) }),
     /** Which way is taken where there are two: the usual item, and the one in its place. */
     ways: jsonb().$type<Ways>().notNull().default({}),
     openedOn: day().notNull(),

@@ -10,15 +10,18 @@ import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { replaceMinutes } from '@/core/work/procedure/generate';
+import { replaceTasks, visitMinutes } from '@/core/work/procedure/generate';
+import type { TimeRatio } from '@/core/work/procedure/learned';
 import { isTaskComponent, type TaskComponent } from '@/core/work/task';
 import { type EngineFamily, loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { depotHours } from '@/db/queries/depots';
 import { type ComingRow, loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/due-inputs';
+import { loadTimeRatios } from '@/db/queries/work-entries';
 import { bays, depots, dueStatus, specSheets, vehicles } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { corrected } from '../work-orders/learned-of';
 import { familyEngine } from '../work-orders/procedure-of';
 import { loadCosts } from './costs';
 import { moneyOf, ratesOf, recordedOf } from './due-status';
@@ -61,7 +64,8 @@ export const viewHorizon = useCase({
       loadParts(db, actor.fleetId),
       loadCosts(db, actor.fleetId),
     ]);
-    const engines = new Map(families.map((family) => [family.id, engineOf(family)]));
+    const ratios = await loadTimeRatios(db, actor.fleetId, null);
+    const engines = new Map(families.map((family) => [family.id, engineOf(family, ratios.get(family.id))]));
     const own = depot ? coming.filter((row) => row.depot === depot) : coming;
     /** Minutes a week of the bays of one depot, or of all, that this work may have. */
     const bayWeek = (name: string | undefined): number =>
@@ -101,12 +105,13 @@ export const viewHorizon = useCase({
 });
 
 /** A family with the bay time of its visits: computed once for each set of components, since a fleet has many of each. */
-function engineOf(family: EngineFamily) {
+function engineOf(family: EngineFamily, ratios: readonly TimeRatio[] = []) {
   const engine = familyEngine(family);
   const known = new Map<string, number>();
   const minutesOf = (components: readonly TaskComponent[]): number => {
     const key = [...components].sort().join(' ');
-    const minutes = known.get(key) ?? replaceMinutes(engine, components);
+    const tasks = replaceTasks(engine, components);
+    const minutes = known.get(key) ?? visitMinutes(corrected(engine, tasks, ratios), tasks);
     known.set(key, minutes);
     return minutes;
   };
@@ -146,7 +151,7 @@ export const whatIf = useCase({
   input: z.number().gt(0).max(1),
   async run(deps, actor, share): Promise<Outcome<WhatIf>> {
     const { db } = deps;
-    const [rows, families, chosen, costs] = await Promise.all([
+    const [rows, families, chosen, costs, ratios] = await Promise.all([
       loadRecorded(db, actor.fleetId, null),
       loadFamilies(db, actor.fleetId),
       db
@@ -156,12 +161,16 @@ export const whatIf = useCase({
         .leftJoin(specSheets, eq(specSheets.id, dueStatus.specSheetId))
         .where(eq(vehicles.fleetId, actor.fleetId)),
       loadCosts(db, actor.fleetId),
+      loadTimeRatios(db, actor.fleetId, null),
     ]);
     const price = new Map((await loadParts(db, actor.fleetId)).map((part) => [part.id, part.price ?? 0]));
     const work = new Map(
       families.map((family) => [
         family.id,
-        { minutes: engineOf(family).minutesOf(['plug']), plugs: quantityOf(layoutOf(family.model), 'plug') },
+        {
+          minutes: engineOf(family, ratios.get(family.id)).minutesOf(['plug']),
+          plugs: quantityOf(layoutOf(family.model), 'plug'),
+        },
       ]),
     );
     const of = new Map(chosen.map((row) => [row.id, row]));

@@ -1,19 +1,14 @@
 import { layoutOf } from '@/core/engine/layout';
 import { socketsFor } from '@/core/engine/tools';
 import { optionsInForce } from '@/core/policy/policies';
-import { visitProcedure } from '@/core/work/procedure/generate';
 import type { EarlierRemoval } from '@/core/work/procedure/removal';
-import type { PlugWork, Procedure, ProcedureEngine, ProcedureInput } from '@/core/work/procedure/step';
+import type { PlugWork, ProcedureEngine, ProcedureInput } from '@/core/work/procedure/step';
 import type { EngineFamily } from '@/db/queries/catalogue';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 import type { FloorState } from './order-state';
 
-/** The procedure of a visit to one vehicle, by its tasks, their sheets and the policies that concern it. */
-export const procedureOf = (state: FloorState, earlier: EarlierRemoval | null): Procedure =>
-  visitProcedure(procedureInput(state, earlier));
-
-/** What decides the procedure of a visit. */
+/** What decides the procedure of a visit to one vehicle: its tasks, their sheets and the policies that concern it. */
 export function procedureInput(state: FloorState, earlier: EarlierRemoval | null): ProcedureInput {
   const { vehicle, family, spec, choices, tasks, places, order } = state;
   return {

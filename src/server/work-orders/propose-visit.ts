@@ -4,14 +4,17 @@ import { daysBetween } from '@/core/calendar/plain-date';
 import { layoutOf } from '@/core/engine/layout';
 import { allPlaces } from '@/core/engine/places';
 import { answersTo } from '@/core/inspection/answer';
-import { optionsInForce } from '@/core/policy/policies';
+import { optionsInForce, type PolicyOptions } from '@/core/policy/policies';
 import type { Km, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { OtherWorkDue } from '@/core/work/other-work';
+import { replaceTasks } from '@/core/work/procedure/generate';
 import { assumedCoilChance, type ComponentFacts, type Proposal, proposeVisit } from '@/core/work/proposal';
 import { isTaskComponent } from '@/core/work/task';
+import type { Querier } from '@/db/client';
 import { loadFollowUps, loadUnanswered } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
+import { loadTimeRatios } from '@/db/queries/work-entries';
 import { taskPlaces } from '@/db/schema';
 import type { Actor } from '../access';
 import { fitmentFor, fitmentOf, type VehicleFitment } from '../catalogue/fitment-of';
@@ -20,6 +23,7 @@ import { loadCosts } from '../due/costs';
 import { type DueView, viewDue } from '../due/list-due';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { corrected } from './learned-of';
 import { otherWorkOf } from './other-work';
 import type { TaskInput } from './plan-tasks';
 import { earlierRemoval } from './previous-set';
@@ -79,13 +83,7 @@ export async function proposalFor(
   return {
     proposals: proposeVisit({
       today: deps.today(),
-      engine: {
-        ...familyEngine(family),
-        options: vehicle.options,
-        fuel: vehicle.fuel,
-        policies: options,
-        earlier: await earlierRemoval(db, vehicle.id),
-      },
+      engine: await engineFor(db, found, options),
       components,
       options,
       money: costs,
@@ -106,6 +104,14 @@ export async function proposalFor(
     isOnOrder: onOrder.size > 0,
     followUps: waiting.map(({ followUp }) => followUp.what),
   };
+}
+
+/** The engine of a vehicle as its visits are computed, by what the shop's own took. */
+async function engineFor(q: Querier, { vehicle, family }: VehicleFitment, policies: PolicyOptions) {
+  const ratios = (await loadTimeRatios(q, family.fleetId, family.id)).get(family.id) ?? [];
+  const { options, fuel } = vehicle;
+  const engine = { ...familyEngine(family), options, fuel, policies, earlier: await earlierRemoval(q, vehicle.id) };
+  return corrected(engine, replaceTasks(engine, ['plug']), ratios);
 }
 
 /** Components of which some place is on an open order already. */

@@ -1,13 +1,16 @@
 import { eq, inArray } from 'drizzle-orm';
 import type { Counted } from '@/core/work/ask';
+import { visitProcedure } from '@/core/work/procedure/generate';
 import type { Procedure, Step } from '@/core/work/procedure/step';
+import { hardestAccess } from '@/core/work/procedure/visit';
 import type { Tx } from '@/db/client';
 import type { CountRow } from '@/db/queries/work-entries';
 import type { StepRow, WorkOrderRow } from '@/db/queries/work-orders';
 import { workOrderCounts, workOrderSteps, workOrders } from '@/db/schema';
+import { learnedFor } from './learned-of';
 import type { FloorState } from './order-state';
 import { earlierRemoval } from './previous-set';
-import { procedureOf } from './procedure-of';
+import { procedureInput } from './procedure-of';
 
 /**
  * Brings the steps and counts of an order to what its tasks ask for. What was done or answered stays on record; what nobody
@@ -21,10 +24,15 @@ export async function syncProcedure(
   { reopen }: { readonly reopen: boolean },
 ): Promise<void> {
   const { order } = state;
-  const procedure = procedureOf(state, await earlierRemoval(tx, order.vehicleId));
+  const input = procedureInput(state, await earlierRemoval(tx, order.vehicleId));
+  const computed = visitProcedure(input);
+  const procedure = visitProcedure({ ...input, correction: (await learnedFor(tx, state)).factor });
   await syncSteps(tx, state, procedure, reopen);
   await syncCounts(tx, state, procedure.counts);
-  await tx.update(workOrders).set({ minutes: procedure.minutes }).where(eq(workOrders.id, order.id));
+  await tx
+    .update(workOrders)
+    .set({ minutes: procedure.minutes, computedMinutes: computed.minutes, access: hardestAccess(input) })
+    .where(eq(workOrders.id, order.id));
 }
 
 const isTouched = (row: StepRow): boolean =>

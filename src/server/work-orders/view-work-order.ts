@@ -16,7 +16,7 @@ import type { Querier } from '@/db/client';
 import { auditOf } from '@/db/queries/audit';
 import type { PartRow } from '@/db/queries/catalogue';
 import { loadFollowUps } from '@/db/queries/findings';
-import { loadLabour, loadTimes, loadWaits } from '@/db/queries/work-entries';
+import { loadTimes, loadWaits } from '@/db/queries/work-entries';
 import { bookingOf, listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
 import { bays, depots, people, vehicles } from '@/db/schema';
 import { listKept } from '../bench/keep-result';
@@ -28,6 +28,7 @@ import { threadsFor } from '../policies/threads';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
+import { learnedFor } from './learned-of';
 import { type FloorState, isNewAt, loadFloorState, needsRedo, plugPlaces, taskOf } from './order-state';
 import { stateOfPlace, targetOf } from './place-record';
 import { previousSet } from './previous-set';
@@ -80,7 +81,7 @@ export const viewWorkOrder = useCase({
       waits,
       times,
       sheetChanged,
-      labour: await loadLabour(deps.db, actor.fleetId, family.id),
+      learned: await learnedFor(deps.db, state),
       handedOverName: order.handedOverBy
         ? ((await deps.db.select({ name: people.name }).from(people).where(eq(people.id, order.handedOverBy)))[0]
             ?.name ?? null)

@@ -8,8 +8,9 @@ import type { PlaceRecord } from '@/core/work/place-fields';
 import { answerField, REMARKS, readPlaceTarget, readTarget, stepTarget } from '@/core/work/targets';
 import type { Tx } from '@/db/client';
 import { type AuditEntry, writeAudits } from '@/db/queries/audit';
+import type { CountRow } from '@/db/queries/work-entries';
 import type { PlaceRow, StepRow } from '@/db/queries/work-orders';
-import { taskPlaces, workOrderCounts, workOrders } from '@/db/schema';
+import { taskPlaces, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
 import { addClearing } from './add-clearing';
 import type { FloorState } from './order-state';
@@ -34,12 +35,13 @@ export async function writeRecord(
   const { order } = state;
   const audits: AuditEntry[] = [];
   const steps: StepWrite[] = [];
+  const counts: CountWrite[] = [];
   for (const change of changes) {
     const { kind, key } = readTarget(change.target);
     if (kind === null) continue;
     if (kind === 'place') await writePlace(tx, writing, record, change);
     else if (kind === 'step') steps.push(...stepWrite(writing, record, key, change));
-    else if (kind === 'count') await writeCount(tx, writing, record, key);
+    else if (kind === 'count') counts.push(...countWrite(writing, record, key));
     else
       await tx
         .update(workOrders)
@@ -55,6 +57,7 @@ export async function writeRecord(
     });
   }
   await writeSteps(tx, steps);
+  await writeCounts(tx, counts);
   await writeAudits(tx, actor, audits);
   if (changes.length > 0 && order.state !== 'in_bay')
     await tx.update(workOrders).set({ state: 'in_bay' }).where(eq(workOrders.id, order.id));
@@ -204,9 +207,19 @@ async function writeSteps(tx: Tx, steps: readonly StepWrite[]): Promise<void> {
     where s.id = n.id`);
 }
 
-async function writeCount(tx: Tx, { state, model }: Writing, record: JobRecord, key: string): Promise<void> {
+/** A count as it is to stand. */
+type CountWrite = Pick<CountRow, 'id' | 'out' | 'back'>;
+
+function countWrite({ state, model }: Writing, record: JobRecord, key: string): readonly CountWrite[] {
   const row = state.counts.find((count) => count.key === key);
   const count = countsIn(model, record).find((known) => known.key === key);
-  if (!row || !count) return;
-  await tx.update(workOrderCounts).set({ out: count.out, back: count.back }).where(eq(workOrderCounts.id, row.id));
+  return row && count ? [{ id: row.id, out: count.out, back: count.back }] : [];
+}
+
+async function writeCounts(tx: Tx, counts: readonly CountWrite[]): Promise<void> {
+  if (counts.length === 0) return;
+  await tx.execute(sql`
+    update work_order_counts c set out = n.out, back = n.back
+    from json_to_recordset(${JSON.stringify(counts)}::json) as n (id uuid, out integer, back integer)
+    where c.id = n.id`);
 }

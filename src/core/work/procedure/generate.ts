@@ -34,18 +34,18 @@ export function visitProcedure(input: ProcedureInput): Procedure {
 export const visitMinutes = (engine: ProcedureEngine, tasks: readonly VisitTask[]): number =>
   visitProcedure({ ...engine, tasks, plug: null, otherWork: [] }).minutes;
 
-/** Bay time of a visit that replaces these components wherever the engine has them, minutes. */
-export const replaceMinutes = (engine: ProcedureEngine, components: readonly TaskComponent[]): number =>
-  visitMinutes(
-    engine,
-    components.map((component) => ({
-      action: 'replace',
-      component,
-      places: allPlaces(engine.layout, component),
-      partNumber: null,
-      torqueNm: null,
-    })),
-  );
+/** The tasks of a visit that replaces these components wherever the engine has them. */
+export const replaceTasks = (
+  { layout }: Pick<ProcedureEngine, 'layout'>,
+  components: readonly TaskComponent[],
+): readonly VisitTask[] =>
+  components.map((component) => ({
+    action: 'replace',
+    component,
+    places: allPlaces(layout, component),
+    partNumber: null,
+    torqueNm: null,
+  }));
 
 const draftsOf = (input: ProcedureInput): readonly Draft[] => [
   ...prepare(input),
@@ -64,9 +64,7 @@ const LEAST_SHARE = 0.25;
  */
 function statedShare(input: ProcedureInput): number {
   if (input.items !== null) return 1;
-  const places = allPlaces(input.layout, 'plug');
-  const plugTask = { action: 'replace', component: 'plug', places, partNumber: null, torqueNm: null } as const;
-  const drafts = draftsOf({ ...input, tasks: [plugTask], plug: null, otherWork: [], earlier: null });
+  const drafts = draftsOf({ ...input, tasks: replaceTasks(input, ['plug']), plug: null, otherWork: [], earlier: null });
   const sum = (fixed: boolean): number =>
     drafts.reduce((minutes, step) => (step.isFixed === fixed ? minutes + step.minutes : minutes), 0);
   return Math.max(LEAST_SHARE, (input.minutes - sum(true)) / sum(false));

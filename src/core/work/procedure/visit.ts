@@ -1,4 +1,4 @@
-import type { BankAccess, Fastener } from '../../engine/access';
+import { ACCESS_CLASSES, type AccessClass, type BankAccess, type Fastener } from '../../engine/access';
 import { type AccessItem, itemsOnTheWay, usualItems, type Ways } from '../../engine/access-items';
 import type { Layout, Site } from '../../engine/layout';
 import { type SiteKey, siteId } from '../../engine/model';
@@ -51,6 +51,13 @@ export function itemsOff(visit: Way): readonly AccessItem[] {
   const { layout, access, fasteners, options, ways } = visit;
   const items = visit.items ?? usualItems(layout.model, access, fasteners);
   return itemsOnTheWay(items, new Set(sitesReached(visit).map(({ cylinder }) => cylinder)), options, ways);
+}
+
+/** The hardest access of the banks that a visit opens; open where it opens none. */
+export function hardestAccess(visit: Visit & Pick<Way, 'access'>): AccessClass {
+  const opened = banksOpened(visit);
+  const classes = visit.access.flatMap(({ access }, i) => (opened.has(i + 1) ? [access] : []));
+  return ACCESS_CLASSES.findLast((one) => classes.includes(one)) ?? 'open';
 }
 
 /** Banks that are opened, from 1. */

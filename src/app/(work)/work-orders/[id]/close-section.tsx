@@ -4,6 +4,7 @@ import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { minutesWorked } from '@/server/work-orders/work-time';
 import { dateText, distanceText, hoursText, instantText, NONE } from '@/text/format';
+import { minutesText } from '@/text/minutes-words';
 import { removalChoices } from '@/text/removal-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
@@ -107,8 +108,8 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
   );
 }
 
-/** Bay time as worked against the estimate, and what this engine took before. */
-function labourText({ order, labour, times }: WorkOrderView): string {
+/** Bay time as worked against the estimate, and where the estimate comes from. */
+function labourText({ order, times, learned }: WorkOrderView): string {
   const worked =
     order.minutesWorked ??
     minutesWorked(
@@ -116,9 +117,5 @@ function labourText({ order, labour, times }: WorkOrderView): string {
       new Date(),
     );
   const own = times.length === 0 ? 'not clocked' : `${hoursText(worked)} worked`;
-  const before =
-    labour.orders > 0
-      ? `; ${labour.orders} of this engine before took ${hoursText(Math.round(labour.worked))} on average`
-      : '';
-  return `${own}, ${hoursText(order.minutes)} estimated${before}`;
+  return `${own}, ${minutesText(order, learned)}`;
 }

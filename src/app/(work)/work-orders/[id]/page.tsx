@@ -14,7 +14,8 @@ import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
 import { workOrderActionWords } from '@/text/audit-words';
-import { dateText, gapText, hoursText, instantText, turnText } from '@/text/format';
+import { dateText, gapText, instantText, turnText } from '@/text/format';
+import { minutesText } from '@/text/minutes-words';
 import { ORDER_STATES } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { WithContents } from '@/ui/frame/contents';
@@ -77,7 +78,7 @@ export default page(async function WorkOrderPage({ params }: Props) {
           {plans && <PlanSection view={view.value} actor={actor} />}
           {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
         </div>
-        <Section id="steps" title="Steps" aside={`about ${hoursText(view.value.order.minutes)}`}>
+        <Section id="steps" title="Steps" aside={minutesText(view.value.order, view.value.learned)}>
           <StepList steps={view.value.steps} sitesText={doneText(view.value, false)} />
         </Section>
         <SiteTable view={view.value} actor={actor} />
