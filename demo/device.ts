@@ -41,7 +41,7 @@ export function answered(
     if (step.perSite) return [];
     const target = stepTarget(step.key);
     const answers = step.asks.flatMap((ask): readonly Entry[] => {
-      if (ask.kind === 'codes' || ask.kind === 'parts') return [];
+      if (ask.optional || ask.kind === 'codes' || ask.kind === 'parts') return [];
       if (ask.kind === 'count') {
         const [side = '', row = ''] = ask.key.split(':');
         const counted = job.record[countTarget(row)]?.[side] ?? null;

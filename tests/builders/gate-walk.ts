@@ -11,7 +11,7 @@ import { stepTarget } from '../../src/core/work/targets';
 /** When all of it was pressed, without a network. */
 const AT = '2026-11-16T07:10:00Z';
 
-export interface GateWalk {
+interface GateWalk {
   readonly job: () => Promise<FloorJob>;
   readonly send: (
     entries: readonly Entry[],

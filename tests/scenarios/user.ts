@@ -145,14 +145,14 @@ export class User {
   private async answer(hand: Locator): Promise<void> {
     const reader = hand.getByRole('button', { name: /with the code reader$/ });
     if ((await reader.count()) > 0) return reader.click();
-    for (const ask of await hand.locator('[role="group"]').all()) {
+    for (const ask of await hand.locator('[role="group"]:not([aria-label*="if it was running"])').all()) {
       const counted = ask.getByRole('button', { name: /counted$/ });
       const more = ask.getByRole('button', { name: /one more$/ });
       if ((await counted.count()) > 0) await counted.click();
       else if ((await more.count()) > 0) await more.click();
       else await ask.getByRole('button').first().click();
     }
-    for (const field of await hand.getByRole('textbox').all())
+    for (const field of await hand.getByRole('textbox', { name: /^(?!.*°C)/ }).all())
       await field.fill((await field.getAttribute('inputmode')) === 'decimal' ? ODOMETER : 'as it should be');
     await hand.getByRole('button', { name: 'Done', exact: true }).click();
   }

@@ -9,13 +9,13 @@ import { answerField, countTarget, stepTarget } from './targets';
    off, photographed or signed. */
 
 /** One field that the press writes. */
-export interface SaidField {
+interface SaidField {
   readonly target: string;
   readonly field: string;
   readonly value: Json;
 }
 
-export interface InOrder {
+interface InOrder {
   /** Steps that it answers, in their order. */
   readonly steps: readonly FloorStep[];
   readonly fields: readonly SaidField[];
@@ -72,6 +72,7 @@ function stepSaid(model: OrderModel, record: JobRecord, step: FloorStep): Said |
 }
 
 function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask): Said | null {
+  if (ask.optional) return NOTHING;
   const target = stepTarget(step);
   const field = answerField(ask.key);
   const given = String(fieldsOf(record, target)[field] ?? '');
@@ -94,6 +95,8 @@ function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask): 
       return { fields: [{ target, field, value: USUAL_RECHECK }], says: [`looked at again: ${USUAL_RECHECK}`] };
     case 'text':
     case 'odometer':
+    case 'clock':
+    case 'celsius':
     case 'wait':
       return given ? NOTHING : null;
     case 'photo':

@@ -1,7 +1,19 @@
 import { type NamedPlace, sayPlaces } from './say-places';
 
 /** What a step wants written down before it can be ticked. */
-const ASK_KINDS = ['text', 'choice', 'count', 'codes', 'parts', 'photo', 'follow_up', 'wait', 'odometer'] as const;
+const ASK_KINDS = [
+  'text',
+  'choice',
+  'count',
+  'codes',
+  'parts',
+  'photo',
+  'follow_up',
+  'wait',
+  'odometer',
+  'clock',
+  'celsius',
+] as const;
 type AskKind = (typeof ASK_KINDS)[number];
 
 export interface Ask {
@@ -12,6 +24,8 @@ export interface Ask {
   readonly choices?: readonly string[];
   /** Those with which the work may go on; every one where absent. */
   readonly accepts?: readonly string[];
+  /** May be left empty. */
+  readonly optional?: true;
   /** How long a wait lasts. */
   readonly minutes?: number;
 }
@@ -60,6 +74,7 @@ export interface Written {
 /** What keeps a step from being ticked, in words; empty when all is written down. */
 export const askFaults = (asks: readonly Ask[], written: Written): readonly string[] =>
   asks.flatMap((ask) => {
+    if (ask.optional) return [];
     const fault = faultOf(ask, written);
     return fault ? [fault] : [];
   });
@@ -93,6 +108,9 @@ function faultOf({ key, what, kind, accepts, minutes = 0 }: Ask, written: Writte
       return written.photos > 0 || written.answers[key]?.trim() ? null : `Take a picture, or write down: ${what}.`;
     case 'follow_up':
       return written.followUps > 0 || written.answers[key]?.trim() ? null : `Put down ${what}.`;
+    case 'clock':
+    case 'celsius':
+      return written.answers[key]?.trim() ? null : `Say: ${what}.`;
     case 'odometer':
       return odometerFault(key, what, written.answers);
     case 'wait': {

@@ -48,7 +48,7 @@ function soaked(model: OrderModel, record: JobRecord, gate: Gate): readonly stri
     : [];
 }
 
-export interface GateState {
+interface GateState {
   readonly gate: Gate;
   readonly state: 'open' | 'lifted' | 'shut';
   /** What it waits for; empty where it is open. */

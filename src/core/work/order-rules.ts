@@ -2,6 +2,7 @@ import { partKey } from '../catalogue/match';
 import type { Nm } from '../shared/kinds';
 import type { PersonUnits } from '../units/person-units';
 import { askFaults } from './ask';
+import { coolingFault, USUAL_COOLING_MIN } from './cooling';
 import type { Fields, JobRecord } from './entry';
 import { stageOfStep } from './gate-table';
 import { placeGates, stopBefore } from './gates';
@@ -13,6 +14,7 @@ import {
   type PlaceModel,
   placeIn,
   quantityIn,
+  type StepModel,
   type TaskModel,
   taskOf,
 } from './order-model';
@@ -58,6 +60,18 @@ export function placeFaultsIn(
   };
 }
 
+/** A step that asks when the engine was shut off is held as long as it is hot; one that does not goes by the touch. */
+function coolingFaultAt({ asks }: StepModel, fields: Fields, nowMs: number): string | null {
+  const shut = asks.find(({ kind }) => kind === 'clock');
+  if (!shut) return null;
+  const said = (key: string): string => String(fields[answerField(key)] ?? '');
+  return coolingFault(
+    { shutAt: said('shut'), outside: said('outside'), head: said('head') },
+    shut.minutes ?? USUAL_COOLING_MIN,
+    nowMs,
+  );
+}
+
 /** What the gates of a plug's own place keep it from. A plug that stays in as it is has none. */
 function gateFaults(
   model: OrderModel,
@@ -87,6 +101,8 @@ export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, 
   if (shut) return [shut];
   const target = stepTarget(key);
   const fields = fieldsOf(record, target);
+  const hot = step.kind === 'cold' ? coolingFaultAt(step, fields, nowMs) : null;
+  if (hot) return [hot];
   return askFaults(step.asks, {
     nowMs,
     answers: Object.fromEntries(step.asks.map((ask) => [ask.key, String(fields[answerField(ask.key)] ?? '')])),

@@ -58,6 +58,8 @@ export const engineFamilies = pgTable(
     connectorRail: boolean().notNull().default(false),
     /** Lengths of the leads that it needs, in order of site, mm. */
     leadLengthsMm: integer().array(),
+    /** Time constant of its head when it cools, minutes; null: a usual one. */
+    coolingMinutes: integer(),
     compressionRatio: numeric({ precision: 4, scale: 1, mode: 'number' }),
     /** Highest absolute pressure in the intake, kPa; about 100 without boost. */
     intakeKpa: integer(),
@@ -78,6 +80,7 @@ export const engineFamilies = pgTable(
     check('engine_families_intake_possible', sql`${t.intakeKpa} between 50 and 500`),
     unique().on(t.fleetId, t.id),
     check('engine_families_plugs_per_cylinder', sql`${t.plugsPerCylinder} in (1, 2)`),
+    check('engine_families_cooling_possible', sql`${t.coolingMinutes} between 20 and 600`),
     check('engine_families_minutes_possible', sql`${t.serviceMinutes} between 5 and 2880`),
   ],
 );

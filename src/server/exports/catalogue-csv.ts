@@ -60,6 +60,7 @@ export function familyFields(family: EngineFamily): Fields {
     rotation: family.distributor?.rotation ?? '',
     tower_of_cylinder_1: text(family.distributor?.towerOfCylinder1),
     lead_lengths_mm: family.leadLengthsMm?.join(' ') ?? '',
+    cooling_minutes: text(family.coolingMinutes),
     compression_ratio: text(family.compressionRatio),
     intake_kpa: text(family.intakeKpa),
     access: family.access?.map((bank) => `${bank.access} ${bank.minutes}`).join(', ') ?? '',

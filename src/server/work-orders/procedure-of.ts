@@ -40,6 +40,7 @@ export const familyEngine = (family: EngineFamily): ProcedureEngine => ({
   items: family.accessItems,
   options: [],
   ways: {},
+  coolingMinutes: family.coolingMinutes,
   hybrid: family.hybrid,
   fuel: null,
   headMaterial: family.headMaterial,

@@ -17,7 +17,7 @@ export interface WayChoice {
 }
 
 /** Found missing or broken on arrival: not charged to whoever says so. */
-export interface ArrivalDefect {
+interface ArrivalDefect {
   readonly step: string;
   readonly title: string;
   readonly says: string;

@@ -100,6 +100,7 @@ function What(props: PartProps) {
         <Select {...props} at="induction" label="Induction" values={INDUCTIONS} />
         <Select {...props} at="head_material" label="Head" values={['aluminium', 'iron']} />
         <Select {...props} at="hybrid" label="Traction system to isolate" values={['no', 'yes']} />
+        <Text {...props} at="cooling_minutes" label="Head cools with" hint="time constant, min; empty: 100" />
         <Text {...props} at="compression_ratio" label="Compression ratio" hint="such as 10.5" />
         <Text {...props} at="intake_kpa" label="Highest intake pressure" hint="kPa, absolute" />
       </Grid>

@@ -9,6 +9,7 @@ export const plainEngine = (layout: Layout, over: Partial<ProcedureEngine> = {})
   items: null,
   options: [],
   ways: {},
+  coolingMinutes: null,
   hybrid: false,
   fuel: null,
   headMaterial: 'aluminium',

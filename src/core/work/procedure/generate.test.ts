@@ -31,6 +31,7 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     layout: layoutOf(of.model),
     access: of.access.slice(0, of.model.banks.length).map((access): BankAccess => ({ access, minutes: 60 })),
     items: null,
+    coolingMinutes: null,
     options: [],
     ways: {},
     correction: 1,

@@ -79,6 +79,8 @@ export interface ProcedureEngine {
   readonly options: readonly string[];
   /** Which way is taken where there are two. */
   readonly ways: Ways;
+  /** Time constant of its head, minutes; null: a usual one. */
+  readonly coolingMinutes: number | null;
   readonly hybrid: boolean;
   readonly fuel: string | null;
   readonly headMaterial: 'aluminium' | 'iron';

@@ -27,7 +27,7 @@ interface ItemsWrite {
 }
 
 /** Of one item, in the order in which a mechanic asks. */
-export const ITEM_COLUMNS: readonly Column[] = [
+const ITEM_COLUMNS: readonly Column[] = [
   { key: 'part', required: true, help: ACCESS_PARTS.join(', '), example: 'cover', choices: ACCESS_PARTS },
   { key: 'what', required: true, help: 'Its name, once in the family', example: 'engine cover' },
   { key: 'opens', help: 'all, a bank, or cylinder numbers; all when empty', example: 'rear bank' },
@@ -110,7 +110,7 @@ function readRow({ line, reader: r }: RawRow, families: ReadonlyMap<string, Engi
 }
 
 /** One item as it is typed in a file or in the editor. @param family whose cylinders it opens */
-export function readItem(r: RowReader, family: Pick<EngineFamily, 'model'> | undefined): AccessItem {
+function readItem(r: RowReader, family: Pick<EngineFamily, 'model'> | undefined): AccessItem {
   const what = r.required('what');
   if (what.length > MAX_ITEM_NAME) r.fault('what', `longer than ${MAX_ITEM_NAME} characters`);
   const opensText = r.text('opens') ?? 'all';

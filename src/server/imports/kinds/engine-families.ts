@@ -127,6 +127,7 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     },
     { key: 'tower_of_cylinder_1', help: 'Distributor: tower of cylinder 1, counted clockwise from 1', example: '' },
     { key: 'lead_lengths_mm', help: 'Lengths of the leads it needs, in order of cylinder', example: '' },
+    { key: 'cooling_minutes', help: 'Time constant of its head when it cools; 100 when empty', example: '100' },
     { key: 'compression_ratio', help: 'For example 10.5', example: '10.5' },
     { key: 'intake_kpa', help: 'Highest absolute pressure in the intake; about 100 without boost', example: '100' },
     {
@@ -194,6 +195,7 @@ function planRow(
     variants: r.list('variants') ?? [],
     serviceMinutes: r.integer('service_minutes', 5, 2880) ?? r.fault('service_minutes', 'give the minutes') ?? 0,
     leadLengthsMm: r.numbers('lead_lengths_mm', 50, 3000),
+    coolingMinutes: r.integer('cooling_minutes', 20, 600),
     compressionRatio: r.decimal('compression_ratio', 4, 20),
     intakeKpa: r.integer('intake_kpa', 50, 500),
     access: readAccess(r),

@@ -1,6 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { type ReactNode, useEffect, useId, useState } from 'react';
 import { type Ask, waitLeft } from '@/core/work/ask';
+import { headNow, USUAL_COOLING_MIN } from '@/core/work/cooling';
 import { countsIn } from '@/core/work/order-model';
 import { answerField, countTarget } from '@/core/work/targets';
 import type { Floor } from '../sync/use-floor';
@@ -118,6 +119,8 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
       );
     case 'count':
       return <Count floor={floor} ask={ask} />;
+    case 'clock':
+      return <ShutOff floor={floor} target={target} ask={ask} />;
     case 'wait':
       return <Wait ask={ask} begun={value} onBegin={() => set(target, field, new Date().toISOString())} />;
     case 'parts':
@@ -130,11 +133,18 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
       return <Codes floor={floor} target={target} ask={ask} link={link} />;
     case 'photo':
     case 'odometer':
+    case 'celsius':
     case 'text':
     case 'follow_up':
       return (
         <Box>
-          <Line floor={floor} target={target} field={field} name={ask.what} isFigure={ask.kind === 'odometer'} />
+          <Line
+            floor={floor}
+            target={target}
+            field={field}
+            name={ask.kind === 'celsius' ? `${ask.what}, °C` : ask.what}
+            isFigure={ask.kind === 'odometer' || ask.kind === 'celsius'}
+          />
           {ask.kind === 'photo' && <PhotoRow target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />}
           {ask.kind === 'follow_up' && <DeskLink href={link}>Make a follow-up</DeskLink>}
         </Box>
@@ -199,6 +209,47 @@ function Wait({ ask: { what, minutes = 0 }, begun, onBegin }: { ask: Ask; begun:
         )}
         <Press onPress={onBegin}>{left === null ? `Begin the ${minutes} min` : 'Begin again'}</Press>
       </Flex>
+    </Box>
+  );
+}
+
+const AGO = [
+  ['just now', 0],
+  ['half an hour ago', 30],
+  ['an hour ago', 60],
+  ['two hours ago', 120],
+  ['yesterday', 900],
+] as const;
+
+/** Since when it cools, and when it is cold by estimate. */
+function ShutOff({ floor: { record, set }, target, ask }: { floor: Floor; target: string; ask: Ask }) {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, []);
+  const said = (key: string): string => String(record[target]?.[answerField(key)] ?? '');
+  const cooling = { shutAt: said('shut'), outside: said('outside'), head: said('head') };
+  const head = headNow(cooling, ask.minutes ?? USUAL_COOLING_MIN, now);
+  return (
+    <Box role="group" aria-label={`${ask.what}, if it was running`}>
+      <FieldHead name={`${ask.what}, if it was running`} known="an estimate; a measured head stands above it" />
+      <Flex gap="2" wrap="wrap">
+        {AGO.map(([words, minutes]) => (
+          <Press
+            key={words}
+            onPress={() => set(target, answerField('shut'), new Date(Date.now() - minutes * 60_000).toISOString())}
+          >
+            {words}
+          </Press>
+        ))}
+      </Flex>
+      {head && (
+        <Box role="timer" fontSize="20px" fontWeight="650" mt="1">
+          {head.by === 'measure' ? 'Head at' : 'Head at about'} {Math.round(head.headC)} °C:{' '}
+          {head.coldInMin === 0 ? '✓ cold' : `cold at about ${clock(now + head.coldInMin * 60_000)}`}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -7,6 +7,7 @@ import { standsAt } from '@/core/engine/places';
 import { pickWords } from '@/core/stock/pick';
 import { planTorque } from '@/core/torque/plan';
 import type { UnitSystem } from '@/core/units/person-units';
+import { minutesToCold, USUAL_COOLING_MIN, USUAL_OUTSIDE_C } from '@/core/work/cooling';
 import { isLive } from '@/core/work/order-state';
 import { TASK_COMPONENTS } from '@/core/work/task';
 import { type Actor, may } from '@/server/access';
@@ -245,6 +246,22 @@ function History({ view: { history } }: { view: WorkOrderView }) {
   );
 }
 
+/** Whether the engine will be cold when its plugs come out, if it is driven in at the start of the booking. */
+function ColdBy({ view: { steps, family }, startMin }: { view: WorkOrderView; startMin: number }) {
+  const first = steps.findIndex(({ perSite }) => perSite);
+  if (!steps.some(({ kind, asks }) => kind === 'cold' && asks?.some(({ key }) => key === 'shut'))) return null;
+  const before = steps.slice(0, first).reduce((sum, { minutes }) => sum + (minutes ?? 0), 0);
+  const cools = minutesToCold(USUAL_OUTSIDE_C, family.coolingMinutes ?? USUAL_COOLING_MIN);
+  const late = cools - before;
+  return (
+    <Box mt="3" color={late > 0 ? 'caution.ink' : 'soft'}>
+      Its plugs come out at about {timeOf(startMin + before)} and want a cold engine. Shut off at {timeOf(startMin)} it
+      is cold at about {timeOf(startMin + cools)} (estimate, {USUAL_OUTSIDE_C} °C outside)
+      {late > 0 && `: have it in and off by ${timeOf(Math.max(0, startMin - late))}, or the evening before`}.
+    </Box>
+  );
+}
+
 /** Who can see to a follow-up. */
 const toChoice = ({ id, name, active }: { id: string; name: string; active: boolean }) =>
   active ? [{ value: id, label: name }] : [];
@@ -314,6 +331,7 @@ async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor 
         planned={booking !== null}
         hybrid={family.hybrid}
       />
+      {booking && <ColdBy view={view} startMin={booking.startMin} />}
     </Section>
   );
 }

@@ -1,4 +1,6 @@
 import { sayGaps } from '../../../units/say';
+import type { Ask } from '../../ask';
+import { USUAL_COOLING_MIN } from '../../cooling';
 import { PART_WORDS } from '../../say-places';
 import { MINUTES } from '../minutes';
 import { choice, type Draft, draft, isGas, isIsolated, type ProcedureInput, text } from '../step';
@@ -50,6 +52,7 @@ export function prepare(input: ProcedureInput): readonly Draft[] {
             ['cold', 'warm', 'hot'],
             cold && plugsOut ? ['cold'] : ['warm', 'cold'],
           ),
+          ...(cold && plugsOut ? coolingAsks(input.coolingMinutes) : []),
         ],
       },
     ),
@@ -58,6 +61,13 @@ export function prepare(input: ProcedureInput): readonly Draft[] {
     ...(!isGas(fuel) && partsFuel(input) ? [fuelRelieved(input)] : []),
   ];
 }
+
+/** From these the screen says when the engine is cold; a measured head stands above the estimate. */
+const coolingAsks = (coolingMinutes: number | null): readonly Ask[] => [
+  { key: 'shut', what: 'engine shut off', kind: 'clock', optional: true, minutes: coolingMinutes ?? USUAL_COOLING_MIN },
+  { key: 'outside', what: 'outside', kind: 'celsius', optional: true },
+  { key: 'head', what: 'head, measured', kind: 'celsius', optional: true },
+];
 
 function temperatureTitle(plugsOut: boolean, cold: boolean): string {
   if (!plugsOut) return 'Check that the engine is cool enough to touch';

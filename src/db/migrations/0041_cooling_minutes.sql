@@ -1,0 +1,2 @@
+ALTER TABLE "engine_families" ADD COLUMN "cooling_minutes" integer;--> statement-breakpoint
+ALTER TABLE "engine_families" ADD CONSTRAINT "engine_families_cooling_possible" CHECK ("engine_families"."cooling_minutes" between 20 and 600);
