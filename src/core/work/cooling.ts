@@ -34,7 +34,7 @@ export function minutesToCold(outsideC: number, coolingMin: number, fromC: numbe
 }
 
 /** What was said of an engine that cools, as typed. */
-export interface Cooling {
+interface Cooling {
   /** When it was shut off, ISO 8601; empty: nobody said. */
   readonly shutAt: string;
   /** °C; empty: nobody said. */

@@ -1,19 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { FASTENER_SIZES, TIGHTENING_ORDERS } from '@/core/engine/access';
-import {
-  ACCESS_PARTS,
-  type AccessItem,
-  type Breakage,
-  type DisturbedSeal,
-  DRIVERS,
-  type ItemFasteners,
-  itemFaults,
-  itemKey,
-  MAX_ITEM_MINUTES,
-  MAX_ITEM_NAME,
-  opensFromText,
-  SEAL_RULES,
-} from '@/core/engine/access-items';
+import { ITEM_FIELDS, type ItemField, itemFromFields } from '@/core/engine/access-item-fields';
+import { ACCESS_PARTS, type AccessItem, DRIVERS, itemFaults, SEAL_RULES } from '@/core/engine/access-items';
 import { groupBy } from '@/core/shared/group-by';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { engineFamilies } from '@/db/schema';
@@ -105,72 +93,17 @@ function readRow({ line, reader: r }: RawRow, families: ReadonlyMap<string, Engi
   const code = r.required('engine_family');
   const family = families.get(code);
   if (code && !family) r.fault('engine_family', `${code} is not here yet: import engine-families.csv first`);
-  const item = readItem(r, family);
+  const typed = Object.fromEntries(ITEM_FIELDS.map((field) => [field, cellOf(r, field)]));
+  const { item, faults } = itemFromFields(family?.model ?? null, typed);
+  for (const [field, why] of Object.entries(faults)) r.fault(field, why);
   return { line, code, what: `${code}, ${item.what || 'an item'}`, family, item, faults: r.faults };
 }
 
-/** One item as it is typed in a file or in the editor. @param family whose cylinders it opens */
-function readItem(r: RowReader, family: Pick<EngineFamily, 'model'> | undefined): AccessItem {
-  const what = r.required('what');
-  if (what.length > MAX_ITEM_NAME) r.fault('what', `longer than ${MAX_ITEM_NAME} characters`);
-  const opensText = r.text('opens') ?? 'all';
-  const opens = family ? opensFromText(family.model, opensText) : [];
-  if (opens === null) r.fault('opens', `“${opensText}” is no bank and no cylinder of this engine`);
-  const minutes = (key: string): number => r.integer(key, 0, MAX_ITEM_MINUTES) ?? r.fault(key, 'give the minutes') ?? 0;
-  const instead = r.text('instead_of');
-  return {
-    key: itemKey(what),
-    part: r.oneOf('part', ACCESS_PARTS) ?? 'cover',
-    what,
-    opens: opens ?? [],
-    fasteners: readFasteners(r),
-    minutesOff: minutes('minutes_off'),
-    minutesOn: minutes('minutes_on'),
-    howOff: r.text('how_off', MAX_LIST),
-    howOn: r.text('how_on', MAX_LIST),
-    caution: r.text('caution', MAX_LIST),
-    breaks: readBreakage(r),
-    seal: readSeal(r),
-    onlyWith: r.text('only_with'),
-    insteadOf: instead === null ? null : itemKey(instead),
-    speaks: r.text('speaks', MAX_LIST),
-  };
-}
+const CODES: ReadonlySet<ItemField> = new Set(['breaks_number', 'seal_number']);
 
-function readFasteners(r: RowReader): ItemFasteners | null {
-  const count = r.integer('count', 1, 60);
-  const size = r.text('size') === null ? null : r.oneOf('size', FASTENER_SIZES);
-  const driver =
-    r.text('driver') === null
-      ? null
-      : (DRIVERS.find((one) => one === r.text('driver')) ?? r.fault('driver', `is not one of ${DRIVERS.join(', ')}`));
-  const torque = r.quantity('torque', 'torque', 'unit', 'N·m', { min: 1, max: 150 });
-  const order = r.oneOf('order', TIGHTENING_ORDERS, 'any') ?? 'any';
-  const captive = r.yesNo('captive');
-  if (count === null) {
-    if (size || torque) r.fault('count', 'give how many there are');
-    return null;
-  }
-  return { count, size, driver, torqueNm: torque?.si ?? null, order, captive };
-}
-
-function readBreakage(r: RowReader): Breakage | null {
-  const what = r.text('breaks');
-  const number = r.code('breaks_number', 60);
-  const chance = r.integer('breaks_chance', 0, 100);
-  if (what === null) {
-    if (number !== null || chance !== null) r.fault('breaks', 'name the part that breaks');
-    return null;
-  }
-  return { what, number, chance: (chance ?? 10) / 100 };
-}
-
-function readSeal(r: RowReader): DisturbedSeal | null {
-  const what = r.text('seal');
-  const number = r.code('seal_number', 60);
-  const rule = r.oneOf('seal_rule', SEAL_RULES, 'new') ?? 'new';
-  return what === null ? null : { what, number, rule };
-}
+/** Numbers of parts may begin as no words do. */
+const cellOf = (r: RowReader, field: ItemField): string =>
+  (CODES.has(field) ? r.code(field, 60) : r.text(field, MAX_LIST)) ?? '';
 
 /** A family is written whole, by its first row; one row that is wrong keeps all of them out. */
 function planRow(row: ReadRow, own: readonly ReadRow[]): PlannedRow<ItemsWrite> {

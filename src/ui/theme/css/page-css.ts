@@ -25,6 +25,28 @@ const button = {
 } as const;
 
 export const pageCss = {
+  '.item-rows': {
+    listStyle: 'none',
+    mb: '3',
+    '& > li': { display: 'flex', gap: '1.5', alignItems: 'center', borderBottom: '1px solid', borderColor: 'hair' },
+    '& > li > button:first-of-type': {
+      display: 'flex',
+      flexWrap: 'wrap',
+      gap: '2',
+      flex: '1',
+      minW: '0',
+      minH: '40px',
+      alignItems: 'baseline',
+      textAlign: 'left',
+      py: '1.5',
+      px: '2',
+      cursor: 'pointer',
+    },
+    '& > li > button:first-of-type > span:first-of-type': { w: '22px', color: 'soft' },
+    '& > li > button:first-of-type > span:nth-of-type(2)': { flex: '1' },
+    '& > li[data-chosen]': { bg: 'tint', fontWeight: '600' },
+  },
+  '.item-group': { mb: '3', '& > legend': { fontWeight: '600', color: 'soft', mb: '1' } },
   '.page-head': {
     display: 'flex',
     justifyContent: 'space-between',

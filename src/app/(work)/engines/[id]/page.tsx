@@ -2,12 +2,14 @@ import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { tighteningOrder } from '@/core/engine/access';
+import { sayOpens } from '@/core/engine/access-items';
 import { coilOf, companions, terminalOf } from '@/core/engine/coils';
 import { neighbours, siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { restingText } from '@/core/engine/resting';
 import type { UnitSystem } from '@/core/units/person-units';
 import { towerMap } from '@/core/wiring/firing-map';
+import { fastenersSaid } from '@/core/work/procedure/phases/way';
 import { may } from '@/server/access';
 import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
@@ -73,6 +75,7 @@ export default page(async function EnginePage({ params }: Props) {
           <WeakPoints view={view} />
         </Box>
       </Grid>
+      <Way view={view} mayEdit={enter} />
       <Section title="Plug specs" aside="sources of one scope side by side; the highest rank is in force">
         {view.scopes.length === 0 && <Empty>No sheet yet: nothing can be fitted to this engine.</Empty>}
         {view.scopes.map((scope) => (
@@ -153,6 +156,46 @@ function EngineFacts({ view: { family, layout }, system }: { view: EngineView; s
           ...(family.resting.length > 0 ? [['Rest at part load', restingText(family.resting)] as const] : []),
         ]}
       />
+    </Section>
+  );
+}
+
+/** What comes off on the way to the plugs, in its order. */
+function Way({ view: { family, layout }, mayEdit }: { view: EngineView; mayEdit: boolean }) {
+  const items = family.accessItems ?? [];
+  return (
+    <Section
+      id="way"
+      title="The way to the plugs"
+      aside={
+        mayEdit ? (
+          <TextLink href={`/engines/${family.id}/way`}>{items.length > 0 ? 'change it' : 'write it'}</TextLink>
+        ) : null
+      }
+    >
+      {items.length === 0 ? (
+        <Box color="soft">Nobody has written it: the steps go by how each bank is reached.</Box>
+      ) : (
+        <PlainTable heads={['', 'What', 'Opens', 'Held by', 'Off', 'On', 'Kit']}>
+          {items.map((item, i) => (
+            <tr key={item.key}>
+              <td>{i + 1}</td>
+              <td>
+                {item.what}
+                {item.onlyWith && <span className="soft"> only with {item.onlyWith}</span>}
+                {item.insteadOf && (
+                  <span className="soft"> instead of {items.find(({ key }) => key === item.insteadOf)?.what}</span>
+                )}
+              </td>
+              <td>{sayOpens(layout.model, item.opens)}</td>
+              <td>{item.fasteners && fastenersSaid(item.part, item.fasteners)}</td>
+              <td>{item.minutesOff} min</td>
+              <td>{item.minutesOn} min</td>
+              <td>{[item.seal?.what, item.breaks?.what].filter(Boolean).join(', ')}</td>
+            </tr>
+          ))}
+        </PlainTable>
+      )}
     </Section>
   );
 }

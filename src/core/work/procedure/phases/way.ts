@@ -125,7 +125,7 @@ const holdOf = (part: AccessPart): string => {
 };
 
 /** "8 screws M8, captive", "2 clamps" */
-function fastenersSaid(part: AccessPart, { count, size, captive }: ItemFasteners): string {
+export function fastenersSaid(part: AccessPart, { count, size, captive }: ItemFasteners): string {
   const noun = size ? 'screw' : holdOf(part);
   return `${count} ${noun}${count === 1 ? '' : 's'}${size ? ` ${size}` : ''}${captive ? ', captive' : ''}`;
 }
