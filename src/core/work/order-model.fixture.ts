@@ -20,6 +20,7 @@ export const plugRules: PlugRules = {
   torqueNm: { min: 16, max: 19 },
   reduction: 0,
   lubricant: 'dry',
+  head: 'aluminium',
   threadsSay: 'Dry as supplied.',
 };
 
@@ -63,6 +64,7 @@ export const plugService: OrderModel = {
   codesKept: [],
   photos: [],
   followUps: 0,
+  mayIsolate: true,
   lifts: [],
 };
 

@@ -77,6 +77,8 @@ export interface OrderModel {
   readonly codesKept: readonly string[];
   readonly photos: readonly { readonly target: string }[];
   readonly followUps: number;
+  /** Whoever asks may isolate what this engine has: a traction system is for qualified people. */
+  readonly mayIsolate: boolean;
   /** Gates that a supervisor lifted, with the reason. */
   readonly lifts: readonly Lift[];
 }

@@ -101,6 +101,10 @@ export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, 
   if (shut) return [shut];
   const target = stepTarget(key);
   const fields = fieldsOf(record, target);
+  if (step.kind === 'isolate' && !model.mayIsolate)
+    return [
+      'Only a person qualified for traction systems isolates this one and says so: have one of them do it and tick it.',
+    ];
   const hot = step.kind === 'cold' ? coolingFaultAt(step, fields, nowMs) : null;
   if (hot) return [hot];
   return askFaults(step.asks, {

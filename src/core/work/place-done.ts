@@ -31,6 +31,7 @@ export interface PlugRules extends NumberRules {
   readonly torqueNm: Range<Nm>;
   readonly reduction: number;
   readonly lubricant: 'dry' | 'anti_seize';
+  readonly head: 'aluminium' | 'iron';
   readonly threadsSay: string;
 }
 
@@ -164,7 +165,7 @@ function newPartFaults(
     const gap = newGapMm === null ? null : gapFault(newGapMm, rules);
     if (gap) faults.newGap = gap;
   }
-  const compound = compoundFault(record.compound, rules);
+  const compound = compoundFault(record, rules);
   if (compound) faults.compound = compound;
   return faults;
 }
@@ -230,11 +231,17 @@ export function gapFault(gapMm: Mm, { gap, electrode, regap }: PlugRules): strin
 }
 
 /** Compound makes a dry torque too much, and its absence makes the lowered one too little. */
-function compoundFault(compound: string, { lubricant, threadsSay }: PlugRules): string | null {
+function compoundFault(
+  { compound, remark }: Pick<PlaceRecord, 'compound' | 'remark'>,
+  { lubricant, threadsSay, head }: PlugRules,
+): string | null {
   if (lubricant === 'anti_seize' && compound === '')
     return `The torque here is lowered for compound, so name the one that is on the threads. ${threadsSay}`;
   if (lubricant === 'dry' && compound !== '')
     return `The torque here is for dry threads. ${threadsSay} Clean it off, or let the supervisor choose another option.`;
+  // Copper and aluminium corrode each other where salt water comes in.
+  if (head === 'aluminium' && /copper|\bcu\b/i.test(compound) && remark.trim() === '')
+    return 'Copper compound corrodes an aluminium head: use one of nickel, or give the reason in the remark.';
   return null;
 }
 

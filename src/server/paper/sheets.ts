@@ -56,6 +56,7 @@ export function pickList(view: WorkOrderView): Content {
         : 'Read every number, compare plug-in, length and screw holes with the old part.',
       margin: [0, 4, 0, 0],
     },
+    ...wayLines(view),
     { text: 'Uses up', style: 'h2' },
     ...uses.map((item) => `[  ] ${item}`),
     { text: 'Tools', style: 'h2' },
@@ -71,6 +72,18 @@ export function pickList(view: WorkOrderView): Content {
       : []),
   ];
 }
+
+/** Seals and likely breakages of the way in: on the kit, or ordered before the day. */
+const wayLines = ({ way }: WorkOrderView): Content[] =>
+  way.parts.length === 0
+    ? []
+    : [
+        { text: 'For the way in', style: 'h2' },
+        ...way.parts.map(
+          ({ what, number, why, item, chance }) =>
+            `[  ] ${[what, number].filter(Boolean).join(' ')} (${item}: ${why === 'seal_new' ? 'new at any rate' : `wanted in about ${Math.round(chance * 100)} of 100 visits`})`,
+        ),
+      ];
 
 /** What to take off the shelf: of plugs box by box, of other parts by their number. */
 function pickLines({ plug, kit }: WorkOrderView) {

@@ -3,6 +3,9 @@ import type { Tx } from '@/db/client';
 import { workOrderSteps } from '@/db/schema';
 import type { FloorState } from './order-state';
 
+/** How long vapour is let out before anything sparks. Source: general trade guidance; the can says more. */
+const AIRING_MINUTES = 10;
+
 /** Penetrant in a well wants one more step, with the plugs out: no cylinder is cranked full of fluid. */
 export async function addClearing(tx: Tx, { order, steps }: FloorState): Promise<void> {
   const at = steps.find(({ kind }) => kind === 'sites');
@@ -29,7 +32,17 @@ export async function addClearing(tx: Tx, { order, steps }: FloorState): Promise
     why: 'Penetrant was used. It is cleared before the plugs go in.',
     tools: ['suction pipe', 'compressed air, low pressure'],
     consumables: ['cloth over the open holes'],
-    asks: [{ key: 'cleared', what: 'cleared by, and what came out', kind: 'text' }],
-    minutes: 5,
+    asks: [
+      { key: 'cleared', what: 'cleared by, and what came out', kind: 'text' },
+      { key: 'aired', what: 'airing', kind: 'wait', minutes: AIRING_MINUTES },
+      {
+        key: 'vapour',
+        what: 'penetrant, cleaner and rags',
+        kind: 'choice',
+        choices: ['shut and away, nothing flammable open', 'something still open'],
+        accepts: ['shut and away, nothing flammable open'],
+      },
+    ],
+    minutes: AIRING_MINUTES + 5,
   });
 }

@@ -4,7 +4,7 @@ import { type Layout, layoutOf } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
-import type { Km, Mm } from '@/core/shared/kinds';
+import type { Km, Mm, PersonId } from '@/core/shared/kinds';
 import type { Fields, JobRecord } from '@/core/work/entry';
 import type { Lift } from '@/core/work/gate-table';
 import type { OrderModel } from '@/core/work/order-model';
@@ -35,7 +35,7 @@ import {
   type TaskRow,
   type WorkOrderRow,
 } from '@/db/queries/work-orders';
-import { dueInputs } from '@/db/schema';
+import { dueInputs, people } from '@/db/schema';
 import { loadNumbers } from '../catalogue/fitment-of';
 import { placeFields, placeModelOf, targetOf } from './place-record';
 import { rulesOf } from './task-rules';
@@ -175,6 +175,17 @@ async function taskStates(
   return states.length === rows.length ? states : null;
 }
 
+/** Whether a person may isolate the engine of an order: where it has a traction system, those who are qualified. */
+export async function mayIsolate(
+  q: Querier,
+  { family }: Pick<FloorState, 'family'>,
+  personId: PersonId,
+): Promise<boolean> {
+  if (!family.hybrid) return true;
+  const [person] = await q.select({ isQualified: people.hybridQualified }).from(people).where(eq(people.id, personId));
+  return person?.isQualified ?? false;
+}
+
 /** Done under another revision than its task works by now, and nobody let it stand. */
 export function needsRedo(
   place: Pick<PlaceRow, 'taskId' | 'doneAt' | 'specSheetId' | 'releasedReason'>,
@@ -207,8 +218,8 @@ export function jobRecordOf({ order, places, steps, counts }: Rows): JobRecord {
   ]);
 }
 
-/** The order as the rules of the core see it. */
-export function orderModelOf(state: FloorState): OrderModel {
+/** The order as the rules of the core see it. @param mayIsolate as `mayIsolate` says of the person who asks */
+export function orderModelOf(state: FloorState, mayIsolate = true): OrderModel {
   const { layout, tasks, places, steps, counts, codes, photos, followUps, lifts } = state;
   return {
     layout,
@@ -219,6 +230,7 @@ export function orderModelOf(state: FloorState): OrderModel {
     codesKept: codes.map(({ moment }) => moment),
     photos,
     followUps,
+    mayIsolate,
     lifts,
   };
 }

@@ -12,7 +12,7 @@ import type { Actor } from '../access';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
-import { jobRecordOf, loadFloorState, orderModelOf } from './order-state';
+import { jobRecordOf, loadFloorState, mayIsolate, orderModelOf } from './order-state';
 import { writeRecord } from './write-record';
 
 export interface EntryResult {
@@ -48,7 +48,7 @@ export const recordEntries = useCase({
           ),
         );
       const results = new Map<string, EntryResult>(known.map((row) => [row.id, row]));
-      const model = orderModelOf(state);
+      const model = orderModelOf(state, await mayIsolate(tx, state, actor.personId));
       const before = jobRecordOf(state);
       let record = before;
       const judged: Judged[] = [];

@@ -58,6 +58,7 @@ function plugRules(
     torqueNm: threads.torqueNm,
     reduction: threads.reduction,
     lubricant: threads.lubricant,
+    head: family.headMaterial,
     threadsSay: threads.says,
   };
 }

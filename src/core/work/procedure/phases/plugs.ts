@@ -1,3 +1,4 @@
+import type { AccessClass } from '../../../engine/access';
 import { allPlaces } from '../../../engine/places';
 import { saySmallTorques, sayTorques } from '../../../units/say';
 import { PART_WORDS } from '../../say-places';
@@ -7,7 +8,14 @@ import { MINUTES, partMinutes } from '../minutes';
 import { isSeizing, type Removal, removalOf } from '../removal';
 import { pipelineMinutes, soakPipeline } from '../soak';
 import { choice, type Draft, draft, type PlugWork, type ProcedureInput } from '../step';
-import { placesWith, sitesReached } from '../visit';
+import { banksOpened, placesWith, sitesReached } from '../visit';
+
+/** What a plug that breaks takes. Source: general trade guidance, coarse: a supervisor decides, and who does it. */
+const BROKEN = [
+  'porcelain only: sucked out, about 1 h',
+  'shell broke in the head: extractor kit, 2 to 4 h',
+  'thread came out with it: insert kit, about 3 h',
+] as const;
 
 function loosen(removal: Removal, because: string, sites: number): readonly Draft[] {
   const stop = `Stop at twice the torque they were fitted with, or when one squeaks and does not give: a shell that breaks in the head costs a day.`;
@@ -37,7 +45,9 @@ function loosen(removal: Removal, because: string, sites: number): readonly Draf
         caution: `${stop} ${fluid}`,
         tools: ['long extension', 'torque wrench that shows its peak', 'extraction kit for broken shells, at hand'],
         consumables: ['penetrant'],
-        asks: [choice('method', 'how they came out', ['all by the long method', 'one broke: work stopped'])],
+        asks: [
+          choice('method', 'how they came out', ['all by the long method', ...BROKEN], ['all by the long method']),
+        ],
         isFixed: true,
       },
     ),
@@ -84,7 +94,7 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
       caution: `Start every plug by hand; stop if it binds early. ${power} ${washer} A dropped part in an open port wrecks the engine: cover open holes.`,
       tools: [
         plug.socket ? `plug socket ${plug.socket}` : 'plug socket',
-        'extension',
+        ...reachTools(input),
         `torque wrench for ${sayTorques(torqueNm)}`,
         'tray with numbered places',
         ...smallWrench(input),
@@ -131,6 +141,23 @@ function otherPlaces(input: ProcedureInput): Draft {
     },
   );
 }
+
+/** What reaches a plug, by how its bank is reached. Source: general trade guidance. */
+const REACH: Readonly<Record<AccessClass, readonly string[]>> = {
+  open: ['extension 150 mm'],
+  cover: ['extension 250 mm'],
+  side: ['extension 250 mm', 'flexible joint'],
+  by_feel: ['two short extensions stacked', 'swivel joint', 'mirror', 'magnet'],
+  under_intake: ['extension 250 mm', 'lamp'],
+};
+
+const reachTools = (input: ProcedureInput): readonly string[] => {
+  const opened = banksOpened(input);
+  const classes = input.layout.model.banks.flatMap((_, i) =>
+    opened.has(i + 1) ? [input.access[i]?.access ?? ('open' as const)] : [],
+  );
+  return [...new Set([...classes.flatMap((one) => REACH[one]), 'socket that grips the plug, its rubber whole'])];
+};
 
 /** Of what is done at the cylinders. */
 const siteMinutes = (input: ProcedureInput): number =>

@@ -18,7 +18,7 @@ const PART_WORDS: Readonly<Record<AccessPart, PartWords>> = {
   cover: {
     off: 'Take off the',
     on: 'Refit the',
-    whyOff: 'Screws differ in length: a long one in a short hole cracks the cover.',
+    whyOff: 'Screws differ in length, and a clip that is lifted askew breaks: even, and laid in their order.',
     whyOn: 'A cover that rattles lets water into the wells.',
   },
   cowl: {
