@@ -58,6 +58,7 @@ export function answered(
 
 function answerTo({ kind, key, accepts, choices }: Ask, waitedFrom: string): string {
   if (kind === 'choice') return (accepts ?? choices ?? [])[0] ?? '';
+  if (kind === 'each') return (choices ?? []).join(' ');
   if (kind === 'odometer') return key === 'from' ? '41310' : '41322';
   return kind === 'wait' ? waitedFrom : 'written down';
 }

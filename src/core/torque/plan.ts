@@ -21,7 +21,7 @@ export interface Range {
   readonly max: number;
 }
 
-interface Wrench extends Range {
+export interface Wrench extends Range {
   /** Unit of min, max and step. */
   readonly unit: TorqueUnit;
   readonly step: number;
@@ -133,8 +133,30 @@ export function planTorque(input: TorqueInput): TorquePlan {
 const withDefaultTolerance = ({ min, max }: Range): Range =>
   min === max ? { min: min * (1 - DEFAULT_TOLERANCE), max: max * (1 + DEFAULT_TOLERANCE) } : { min, max };
 
+/**
+ * The figure to set on a wrench of the shop so that the fastener gets its torque, and the check of the wrench.
+ *
+ * @param rangeNm at the fastener, lubricant allowed for, N·m
+ * @param adapterMm of a crowfoot in line with the wrench, square drive to fastener, mm; null: none
+ */
+export const setWrench = (rangeNm: Range, wrench: Wrench, adapterMm: Mm | null, on: PlainDate): WrenchCheck => {
+  const adapter = adapterMm === null ? undefined : { lengthMm: adapterMm, angleDeg: 0 };
+  const plan = withWrench({ specNm: rangeNm, adapter, on }, wrench, (rangeNm.min + rangeNm.max) / 2, 1, NO_ANGLE, []);
+  const { setting, wrenchOk: ok, warnings } = plan;
+  return { ok, setting, says: warnings.map(({ message }) => message), ratio: adapterRatio(wrench, adapter) };
+};
+
+export interface WrenchCheck extends Pick<TorquePlan, 'setting'> {
+  readonly ok: boolean;
+  /** What speaks against it, in words. */
+  readonly says: readonly string[];
+  /** What is set over what the fastener gets. */
+  readonly ratio: number;
+}
+const NO_ANGLE: Range = { min: 0, max: 0 };
+
 function withWrench(
-  input: TorqueInput,
+  input: Pick<TorqueInput, 'specNm' | 'adapter' | 'on'>,
   wrench: Wrench,
   targetNm: Nm,
   factor: number,

@@ -84,6 +84,10 @@ function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask): 
       if (!answer || !accepted.includes(answer)) return null;
       return { fields: given ? [] : [{ target, field, value: answer }], says: [`${ask.what}: ${answer}`] };
     }
+    case 'each': {
+      const all = (ask.choices ?? []).join(' ');
+      return { fields: given === all ? [] : [{ target, field, value: all }], says: [`${ask.what}: ${all}`] };
+    }
     case 'count':
       return countSaid(model, record, ask);
     case 'codes':

@@ -13,6 +13,7 @@ const ASK_KINDS = [
   'odometer',
   'clock',
   'celsius',
+  'each',
 ] as const;
 type AskKind = (typeof ASK_KINDS)[number];
 
@@ -20,7 +21,7 @@ export interface Ask {
   readonly key: string;
   readonly what: string;
   readonly kind: AskKind;
-  /** The answers of a choice. */
+  /** The answers of a choice; of each: what has to be said of one by one. */
   readonly choices?: readonly string[];
   /** Those with which the work may go on; every one where absent. */
   readonly accepts?: readonly string[];
@@ -79,7 +80,7 @@ export const askFaults = (asks: readonly Ask[], written: Written): readonly stri
     return fault ? [fault] : [];
   });
 
-function faultOf({ key, what, kind, accepts, minutes = 0 }: Ask, written: Written): string | null {
+function faultOf({ key, what, kind, accepts, choices = [], minutes = 0 }: Ask, written: Written): string | null {
   switch (kind) {
     case 'text':
       return written.answers[key]?.trim() ? null : `Write down: ${what}.`;
@@ -89,6 +90,11 @@ function faultOf({ key, what, kind, accepts, minutes = 0 }: Ask, written: Writte
       return accepts && !accepts.includes(answer)
         ? `With “${answer}” this step is not done: ${what} has to be ${accepts.join(' or ')}. Wait, mend it, or mark the step as not done.`
         : null;
+    }
+    case 'each': {
+      const said = new Set((written.answers[key] ?? '').split(' '));
+      const left = choices.filter((one) => !said.has(one));
+      return left.length > 0 ? `Say of each, ${what}: ${left.join(', ')} left.` : null;
     }
     case 'count': {
       const [side, row] = key.split(':');

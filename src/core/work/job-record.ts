@@ -122,7 +122,6 @@ export interface FloorJob extends OrderModel {
   readonly demo: boolean;
   readonly units: UnitSystem;
   readonly personId: PersonId;
-  readonly today: string;
   /** When the server gave it: of two the later is the truer. ISO 8601. */
   readonly asOf: string;
 }

@@ -64,6 +64,8 @@ export const plugService: OrderModel = {
   codesKept: [],
   photos: [],
   followUps: 0,
+  wrenches: [],
+  today: '2026-11-16',
   mayIsolate: true,
   lifts: [],
 };

@@ -1,8 +1,10 @@
+import type { PlainDate } from '../calendar/plain-date';
 import type { Layout } from '../engine/layout';
 import { siteId } from '../engine/model';
 import { type Finding, findingKey } from '../inspection/finding';
 import { readEngine } from '../inspection/findings';
 import { isCondition } from '../inspection/vocabulary';
+import type { ShopWrench } from '../torque/at-vehicle';
 import type { PersonUnits } from '../units/person-units';
 import type { Ask, CountKind, CountState } from './ask';
 import type { Fields, JobRecord, Json } from './entry';
@@ -77,6 +79,9 @@ export interface OrderModel {
   readonly codesKept: readonly string[];
   readonly photos: readonly { readonly target: string }[];
   readonly followUps: number;
+  /** The torque wrenches of the shop that are in use. */
+  readonly wrenches: readonly ShopWrench[];
+  readonly today: PlainDate;
   /** Whoever asks may isolate what this engine has: a traction system is for qualified people. */
   readonly mayIsolate: boolean;
   /** Gates that a supervisor lifted, with the reason. */

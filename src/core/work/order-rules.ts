@@ -1,5 +1,6 @@
 import { partKey } from '../catalogue/match';
 import type { Nm } from '../shared/kinds';
+import { wrenchFaults } from '../torque/at-vehicle';
 import type { PersonUnits } from '../units/person-units';
 import { askFaults } from './ask';
 import { coolingFault, USUAL_COOLING_MIN } from './cooling';
@@ -57,7 +58,19 @@ export function placeFaultsIn(
   return {
     ...placeFaults(texts, figures, task.action, task.rules, fitted),
     ...gateFaults(model, place, task, texts, si('breakawayTorque')),
+    ...wrenchInHand(model, task, texts, si('wrenchSetting')),
   };
+}
+
+/** What is wrong with the wrench, where one tightens to a torque. */
+function wrenchInHand(
+  { wrenches, today }: OrderModel,
+  { rules }: TaskModel,
+  { torqueMethod, wrench, adapter, remark }: PlaceRecord,
+  settingNm: Nm | null,
+): Faults {
+  if (torqueMethod !== 'wrench' || rules.torqueNm === null) return {};
+  return wrenchFaults(wrenches, rules.torqueNm, { wrench, adapter, settingNm, remark }, today);
 }
 
 /** A step that asks when the engine was shut off is held as long as it is hot; one that does not goes by the touch. */

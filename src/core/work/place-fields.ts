@@ -112,6 +112,9 @@ export const PLACE_FIELDS = {
   /** How it went in by hand, before any wrench. */
   start: choice<HandStart>('start by hand', HAND_STARTS, PLUG),
   torqueMethod: choice<TorqueMethod>('tightened with', TORQUE_METHODS, FASTENED),
+  wrench: text('wrench', FASTENED),
+  /** Crowfoot in line with the wrench, mm. */
+  adapter: text('adapter', FASTENED),
   wrenchSetting: quantity('torque', 'wrench setting', { of: FASTENED }),
   installedTorque: quantity('torque', 'installed torque', { of: FASTENED }),
   curve: { kind: 'curve', says: 'torque curve', of: PLUG } as FieldOf<'curve'>,

@@ -13,6 +13,7 @@ import {
   workOrderCounts,
   workOrderWaits,
   workTimes,
+  wrenches,
 } from '../schema';
 
 export const loadCounts = (q: Querier, workOrderId: WorkOrderId) =>
@@ -55,6 +56,22 @@ export const loadLifts = (q: Querier, workOrderId: WorkOrderId) =>
     .innerJoin(people, eq(people.id, gateLifts.liftedBy))
     .where(eq(gateLifts.workOrderId, workOrderId))
     .orderBy(asc(gateLifts.liftedAt));
+
+/** The torque wrenches in use, by name. */
+export const loadWrenches = (q: Querier, fleetId: FleetId) =>
+  q
+    .select({
+      name: wrenches.name,
+      unit: wrenches.unit,
+      min: wrenches.min,
+      max: wrenches.max,
+      step: wrenches.step,
+      lengthMm: wrenches.lengthMm,
+      calibratedOn: wrenches.calibratedOn,
+    })
+    .from(wrenches)
+    .where(and(eq(wrenches.fleetId, fleetId), eq(wrenches.retired, false)))
+    .orderBy(asc(wrenches.name));
 
 export const loadCodes = (q: Querier, workOrderId: WorkOrderId) =>
   q

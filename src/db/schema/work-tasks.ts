@@ -101,6 +101,9 @@ export const taskPlaces = pgTable(
     /** How clear each is, where it is not 2: 1 just visible, 3 beyond doubt. */
     severities: jsonb().$type<Readonly<Record<string, 1 | 3>>>().notNull().default({}),
     grade: text({ enum: list(GRADES) }),
+    /** Name of the wrench, and the length of what was on it, as typed. */
+    wrench: text(),
+    adapter: text(),
     hole: text({ enum: list(HOLE_THREADS) }),
     dropped: text({ enum: list(DROPPED) }),
     start: text({ enum: list(HAND_STARTS) }),

@@ -5,6 +5,7 @@ import { siteId } from '@/core/engine/model';
 import { restingCylinders } from '@/core/engine/resting';
 import type { PolicyChoice } from '@/core/policy/policies';
 import type { Km, Mm, PersonId } from '@/core/shared/kinds';
+import type { ShopWrench } from '@/core/torque/at-vehicle';
 import type { Fields, JobRecord } from '@/core/work/entry';
 import type { Lift } from '@/core/work/gate-table';
 import type { OrderModel } from '@/core/work/order-model';
@@ -23,7 +24,7 @@ import {
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { loadFollowUps } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
-import { type CountRow, loadCodes, loadCounts, loadLifts, loadPhotos } from '@/db/queries/work-entries';
+import { type CountRow, loadCodes, loadCounts, loadLifts, loadPhotos, loadWrenches } from '@/db/queries/work-entries';
 import {
   type FittedRow,
   loadOutgoing,
@@ -68,6 +69,8 @@ export interface FloorState {
   readonly codes: Awaited<ReturnType<typeof loadCodes>>;
   readonly followUps: number;
   readonly lifts: readonly Lift[];
+  readonly wrenches: readonly ShopWrench[];
+  readonly today: string;
 }
 
 /** A part as it was fitted, on its way out. */
@@ -144,6 +147,8 @@ export async function loadFloorState(
     photos: await loadPhotos(q, order.id),
     codes: await loadCodes(q, order.id),
     followUps: (await loadFollowUps(q, fleetId, { workOrderId: order.id })).length,
+    wrenches: await loadWrenches(q, fleetId),
+    today,
     lifts: (await loadLifts(q, order.id)).map(({ at, ...lift }) => ({ ...lift, at: at.toISOString() })),
   };
 }
@@ -220,7 +225,7 @@ export function jobRecordOf({ order, places, steps, counts }: Rows): JobRecord {
 
 /** The order as the rules of the core see it. @param mayIsolate as `mayIsolate` says of the person who asks */
 export function orderModelOf(state: FloorState, mayIsolate = true): OrderModel {
-  const { layout, tasks, places, steps, counts, codes, photos, followUps, lifts } = state;
+  const { layout, tasks, places, steps, counts, codes, photos, followUps, lifts, wrenches, today } = state;
   return {
     layout,
     tasks: tasks.map(({ row: { id, action, component }, rules }) => ({ id, action, component, rules })),
@@ -230,6 +235,8 @@ export function orderModelOf(state: FloorState, mayIsolate = true): OrderModel {
     codesKept: codes.map(({ moment }) => moment),
     photos,
     followUps,
+    wrenches,
+    today,
     mayIsolate,
     lifts,
   };

@@ -33,6 +33,8 @@ export function placeFields(place: PlaceRow): Fields {
     removedGap: orEmpty(place.removedGapAsTyped),
     seen: seenAt(place),
     grade: place.grade,
+    wrench: orEmpty(place.wrench),
+    adapter: orEmpty(place.adapter),
     hole: place.hole,
     dropped: place.dropped,
     start: place.start,

@@ -130,6 +130,8 @@ function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
     severities: Object.fromEntries(
       Object.entries(at.seen).filter((pair): pair is [string, 1 | 3] => pair[1] === 1 || pair[1] === 3),
     ),
+    wrench: orNull(at.wrench),
+    adapter: orNull(at.adapter),
     hole: at.hole,
     dropped: at.dropped,
     start: at.start,

@@ -5,6 +5,7 @@ import { memo } from 'react';
 import { partKey } from '@/core/catalogue/match';
 import { gapTarget } from '@/core/gap/check';
 import type { Nm } from '@/core/shared/kinds';
+import { readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
 import type { Fields } from '@/core/work/entry';
 import { gapFault, isTorqueInRange, type PlugRules } from '@/core/work/place-done';
 import { placeRecord } from '@/core/work/place-fields';
@@ -150,6 +151,7 @@ function Tightening({
         ))}
         {job.demo && <Press onPress={onWrench}>measuring wrench…</Press>}
       </div>
+      {method === 'wrench' && <WrenchInHand fields={fields} put={put} job={job} plug={plug} />}
       {method === 'wrench' && (
         <NumberField
           field="installedTorque"
@@ -170,6 +172,34 @@ function Tightening({
   );
 }
 
+/** The shop's wrenches for this torque: the one that is proposed first, and why another may not. */
+function WrenchInHand({ fields, put, job, plug }: Pick<Part, 'fields' | 'put' | 'job' | 'plug'>) {
+  const adapterMm = readAdapterMm(text(fields, 'adapter'));
+  const checked = wrenchesFor(job.wrenches, plug.rules.torqueNm, adapterMm, job.today);
+  const [best] = checked;
+  if (!best) return null;
+  const name = text(fields, 'wrench') || (best.ok ? best.wrench.name : '');
+  const now = checked.find(({ wrench }) => wrench.name === name);
+  return (
+    <Box as="details" mt="1" fontSize="16px">
+      <summary>
+        {now
+          ? `${now.wrench.name}${now.setting ? `, set to ${now.setting.value} ${now.setting.unit}` : ''}`
+          : 'No wrench of the shop suits'}
+      </summary>
+      <div className="press-row">
+        {checked.map(({ wrench, ok }) => (
+          <Press key={wrench.name} chosen={wrench.name === name} onPress={() => put('wrench', wrench.name)}>
+            {wrench.name}
+            {!ok && ' ✕'}
+          </Press>
+        ))}
+      </div>
+      {now && !now.ok && <div className="fault">{now.says.join(' ')}</div>}
+    </Box>
+  );
+}
+
 export const TighteningDrawn = memo(Tightening, looksAlike);
 
 /** The lot and batch that a fault is traced by, and what is seldom known: shut unless it is wanted. */
@@ -187,6 +217,7 @@ export function LotAndMore({
     ['newLot', 'Lot on the box', 'what a fault is traced by'],
     ['compoundBatch', 'Batch of the compound', ''],
     ['believedNumber', 'What someone says the old plug is', 'kept apart from what was read'],
+    ['adapter', 'Crowfoot on the wrench, mm', 'square drive to plug; it changes the setting'],
   ] as const;
   return (
     <Box as="details" mt="3">
@@ -197,7 +228,7 @@ export function LotAndMore({
           label={label}
           value={text(fields, name)}
           known={known}
-          offer={name === 'believedNumber' ? null : text(before, name) || null}
+          offer={name === 'believedNumber' || name === 'adapter' ? null : text(before, name) || null}
           offered="as the last:"
           verdict={null}
           onChange={(value) => put(name, value)}
@@ -207,10 +238,12 @@ export function LotAndMore({
         <NumberField
           key={name}
           field={name}
-          name={
-            name === 'breakawayTorque' ? 'Breakaway torque, if measured' : 'Wrench setting, if another than the torque'
+          name={name === 'breakawayTorque' ? 'Breakaway torque, if measured' : 'Wrench setting, as read off it'}
+          known={
+            name === 'breakawayTorque'
+              ? 'says nothing about how it was tightened'
+              : 'compared with the torque and the adapter'
           }
-          known={name === 'breakawayTorque' ? 'says nothing about how it was tightened' : 'as with an adapter'}
           value={text(fields, name)}
           system={job.units}
           active={active === name}

@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { useEffect, useId, useRef, useState } from 'react';
+import { readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
 import { personUnits } from '@/core/units/person-units';
 import type { Json } from '@/core/work/entry';
 import type { FloorPlug } from '@/core/work/job-record';
@@ -63,6 +64,12 @@ function useTopOf(site: string) {
   return panel;
 }
 
+/** The wrench that is proposed for a plug; empty where the shop has none that suits. */
+function wrenchFor({ wrenches, today }: Floor['job'], { rules }: FloorPlug, adapter: string): string {
+  const [best] = wrenchesFor(wrenches, rules.torqueNm, readAdapterMm(adapter), today);
+  return best?.ok ? best.wrench.name : '';
+}
+
 /** What the one button would write, and whether it may. */
 function finishing({ job, record }: Floor, plug: FloorPlug, { target }: PlugSite) {
   const fields = record[target] ?? {};
@@ -70,6 +77,7 @@ function finishing({ job, record }: Floor, plug: FloorPlug, { target }: PlugSite
     start: fields.start ?? 'by hand',
     torqueMethod: fields.torqueMethod ?? 'wrench',
     installedTorque: text(fields, 'installedTorque') || inUnit(plug.targetNm, job),
+    wrench: text(fields, 'wrench') || wrenchFor(job, plug, text(fields, 'adapter')),
   };
   return { over, faults: () => placeFaultsIn(job, record, target, personUnits(job.units), over) };
 }
@@ -129,7 +137,10 @@ export function SitePanel({ floor, site, plug, next, last, wrench, onNext }: Sit
     if (Object.keys(found).length > 0) return;
     put('start', over.start);
     put('torqueMethod', over.torqueMethod);
-    if (over.torqueMethod === 'wrench') put('installedTorque', over.installedTorque);
+    if (over.torqueMethod === 'wrench') {
+      put('installedTorque', over.installedTorque);
+      if (over.wrench) put('wrench', over.wrench);
+    }
     put('done', true);
     onNext();
   };

@@ -30,7 +30,7 @@ export interface Part {
 
 export const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel', 'hole'] as const;
 export const NEW = ['newNumber', 'newGap', 'compound', 'dropped'] as const;
-export const TIGHT = ['torqueMethod', 'installedTorque', 'curve'] as const;
+export const TIGHT = ['torqueMethod', 'installedTorque', 'curve', 'wrench', 'adapter'] as const;
 export const MORE = [
   'newLot',
   'compound',
@@ -38,6 +38,7 @@ export const MORE = [
   'believedNumber',
   'breakawayTorque',
   'wrenchSetting',
+  'adapter',
 ] as const;
 export const only = (fields: Fields, names: readonly string[]): Fields =>
   Object.fromEntries(names.map((name) => [name, fields[name] ?? null]));

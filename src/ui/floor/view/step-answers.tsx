@@ -119,6 +119,8 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
       );
     case 'count':
       return <Count floor={floor} ask={ask} />;
+    case 'each':
+      return <Each ask={ask} said={value} onChange={(next) => set(target, field, next)} />;
     case 'clock':
       return <ShutOff floor={floor} target={target} ask={ask} />;
     case 'wait':
@@ -208,6 +210,28 @@ function Wait({ ask: { what, minutes = 0 }, begun, onBegin }: { ask: Ask; begun:
           </Box>
         )}
         <Press onPress={onBegin}>{left === null ? `Begin the ${minutes} min` : 'Begin again'}</Press>
+      </Flex>
+    </Box>
+  );
+}
+
+/** One press for each, in one row; all of them by the first. */
+function Each({ ask, said, onChange }: { ask: Ask; said: string; onChange: (said: string) => void }) {
+  const choices = ask.choices ?? [];
+  const on = new Set(said.split(' ').filter(Boolean));
+  const flip = (one: string): string => choices.filter((own) => (own === one ? !on.has(own) : on.has(own))).join(' ');
+  return (
+    <Box role="group" aria-label={ask.what}>
+      <FieldHead name={ask.what} known={on.size === choices.length ? 'every one' : `${on.size} of ${choices.length}`} />
+      <Flex gap="2" wrap="wrap">
+        <Press chosen={on.size === choices.length} onPress={() => onChange(choices.join(' '))}>
+          every one
+        </Press>
+        {choices.map((one) => (
+          <Press key={one} chosen={on.has(one)} onPress={() => onChange(flip(one))}>
+            {one}
+          </Press>
+        ))}
       </Flex>
     </Box>
   );

@@ -1,7 +1,9 @@
+import { siteName } from '../../../engine/layout';
+import { siteId } from '../../../engine/model';
 import { saySmallTorque } from '../../../units/say';
 import { MINUTES } from '../minutes';
 import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput } from '../step';
-import { coilsLifted } from '../visit';
+import { coilsLifted, sitesReached } from '../visit';
 import { wayOn } from './way';
 
 /** Back together, and everything counted. */
@@ -27,6 +29,14 @@ export function close(input: ProcedureInput): readonly Draft[] {
   ];
 }
 
+/** The coils that were lifted, as they are called. */
+const coilNames = (input: ProcedureInput): readonly string[] => {
+  const reached = new Set(sitesReached(input).map(siteId));
+  return input.layout.model.coils
+    .filter(({ fires }) => fires.some((site) => reached.has(siteId(site))))
+    .map(({ name }) => name.replaceAll(' ', ''));
+};
+
 function refit(input: ProcedureInput): Draft {
   const { layout, fasteners } = input;
   const lead = LEAD_WORDS[layout.model.ignition];
@@ -49,10 +59,16 @@ function refit(input: ProcedureInput): Draft {
       ].join(' '),
       consumables: ['dielectric grease'],
       asks: [
-        choice('clicks', onPlug ? 'connectors' : 'leads on their terminals', [
-          'every one clicks',
-          'one does not lock: secured, follow-up made',
-        ]),
+        {
+          key: 'clicks',
+          what: onPlug ? 'connector and second lock click' : 'lead home on both ends',
+          kind: 'each',
+          choices: onPlug ? coilNames(input) : sitesReached(input).map((site) => siteName(layout, site)),
+        },
+        {
+          ...choice('locks', 'locks', ['every one whole', 'one is broken: secured, follow-up made']),
+          optional: true,
+        },
       ],
     },
   );
