@@ -2,6 +2,7 @@ import type { Ask } from './ask';
 import type { JobRecord, Json } from './entry';
 import type { FloorStep } from './job-record';
 import { countsIn, fieldsOf, type OrderModel, stepStateIn } from './order-model';
+import { partsUnchecked } from './order-rules';
 import type { Phase } from './procedure/step';
 import { answerField, countTarget, stepTarget } from './targets';
 
@@ -93,7 +94,9 @@ function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask): 
     case 'codes':
       return model.codesKept.includes(ask.key) || given ? NOTHING : null;
     case 'parts':
-      return { fields: [], says: ['every new part read and measured'] };
+      return partsUnchecked(model, record).length > 0
+        ? null
+        : { fields: [], says: ['every new part read and measured'] };
     case 'follow_up':
       if (given || model.followUps > 0) return NOTHING;
       return { fields: [{ target, field, value: USUAL_RECHECK }], says: [`looked at again: ${USUAL_RECHECK}`] };

@@ -18,11 +18,14 @@ const stepsOf = ({ steps }: Pick<OrderModel, 'steps'>, gate: Gate): readonly Ste
   return steps.filter(({ kind, perSite }) => !perSite && kinds.includes(kind));
 };
 
+/** The title of a step without what follows on how it is done. */
+const shortTitle = (title: string): string => title.split(/[;:]/)[0] ?? title;
+
 /** What a gate still waits for, in words; empty: it is open, or this engine has no such step. */
 function gateWaits(model: OrderModel, record: JobRecord, gate: Gate): readonly string[] {
   const steps = stepsOf(model, gate)
     .filter(({ key }) => stepStateIn(record, key) !== 'done')
-    .map(({ title }) => `“${title}”`);
+    .map(({ title }) => `“${shortTitle(title)}”`);
   return gate === 'counts' ? [...countWaits(model, record), ...steps] : [...steps, ...soaked(model, record, gate)];
 }
 
@@ -99,7 +102,7 @@ export const shutByNotDone = (model: OrderModel, record: JobRecord): readonly st
     return undone.length === 0
       ? []
       : [
-          `Not done: ${undone.map(({ title }) => `“${title}”`).join(', ')}. It is a gate (${GATE_TABLE[gate].says}): do it, or have a supervisor lift it with a reason.`,
+          `Not done: ${undone.map(({ title }) => `“${shortTitle(title)}”`).join(', ')}. It is a gate (${GATE_TABLE[gate].says}): do it, or have a supervisor lift it with a reason.`,
         ];
   });
 

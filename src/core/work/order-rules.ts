@@ -101,6 +101,14 @@ function gateFaults(
   );
 }
 
+/** Places whose new part has no number yet, or whose new plug no gap. */
+export const partsUnchecked = (model: OrderModel, record: JobRecord): readonly PlaceModel[] =>
+  model.places.filter((place) => {
+    const { newNumber, newGap } = placeIn(record, place.target);
+    const isWhole = newNumber !== '' && (newGap !== '' || place.component !== 'plug');
+    return !isWhole && !place.moved && isNewAt(model, record, place);
+  });
+
 /**
  * What keeps a step from being ticked, in words.
  *
@@ -126,11 +134,7 @@ export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, 
     counts: countsIn(model, record),
     codesKept: model.codesKept,
     photos: model.photos.filter((photo) => photo.target === target).length,
-    partsUnchecked: model.places.flatMap((place) => {
-      const { newNumber, newGap } = placeIn(record, place.target);
-      const whole = newNumber && (newGap || place.component !== 'plug');
-      return whole || place.moved || !isNewAt(model, record, place) ? [] : [place];
-    }),
+    partsUnchecked: partsUnchecked(model, record),
     followUps: model.followUps,
   });
 }

@@ -20,11 +20,11 @@ export function GatesSection({ view, actor, live }: { view: WorkOrderView; actor
       <PlainTable heads={['Before', 'Gate', 'Stands', 'Waits for']}>
         {gates.map(({ gate, state, waits, lift }) => (
           <tr key={gate}>
-            <td>{STAGE_WORDS[GATE_TABLE[gate].before]}</td>
+            <td style={{ whiteSpace: 'nowrap' }}>{STAGE_WORDS[GATE_TABLE[gate].before]}</td>
             <td>
               <strong>{GATE_TABLE[gate].says}</strong>
             </td>
-            <td>{STATE_WORDS[state]}</td>
+            <td style={{ whiteSpace: 'nowrap' }}>{STATE_WORDS[state]}</td>
             <td>
               {lift ? (
                 <Box as="span" color="caution.ink">
@@ -42,7 +42,7 @@ export function GatesSection({ view, actor, live }: { view: WorkOrderView; actor
             <td>
               <strong>{GATE_TABLE[lift.gate].says}</strong>, {lift.target}
             </td>
-            <td>{STATE_WORDS.lifted}</td>
+            <td style={{ whiteSpace: 'nowrap' }}>{STATE_WORDS.lifted}</td>
             <td>
               <Box as="span" color="caution.ink">
                 {lift.by}, {instantText(new Date(lift.at))}: {lift.reason}
