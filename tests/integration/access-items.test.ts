@@ -5,9 +5,10 @@ import type { Actor } from '../../src/server/access';
 import { exportAccessItems, saveAccessItems, viewAccessItems } from '../../src/server/catalogue/access-items';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { chooseWay } from '../../src/server/work-orders/choose-way';
+import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
-import { doSteps, enter } from '../builders/floor';
+import { doSite, doSteps, enter } from '../builders/floor';
 import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -98,5 +99,29 @@ describe('the way to the plugs of a family', () => {
     await doSteps(w.deps, w.supervisor, id);
     const { way } = value(await viewWorkOrder(w.deps, w.supervisor, id));
     expect(way.defects).toMatchObject([{ says: 'two clips gone', part: { what: 'cowl clip', number: 'PM-3401' } }]);
+  });
+
+  it('passes on what a technician wrote at an item to the next at this engine, with name and vehicle', async () => {
+    const first = await openFor('34');
+    const good = { newNumber: 'EM-7310', newGap: '1.05 mm', torqueMethod: 'wrench', installedTorque: '17.5 N·m' };
+    for (const site of ['1A', '2A', '3A', '4A', '5A', '6A'])
+      expect(await doSite(w.deps, w.supervisor, first, site, good)).toBeNull();
+    await enter(w.deps, w.supervisor, first, 'step open_intake_duct', {
+      'answer.note': 'clamp turned to the bulkhead',
+    });
+    expect(await doSteps(w.deps, w.supervisor, first)).toEqual([]);
+    const { order } = value(await viewWorkOrder(w.deps, w.supervisor, first));
+    value(
+      await closeWorkOrder(w.deps, w.supervisor, {
+        workOrderId: first,
+        version: order.version,
+        odometer: '103000 km',
+        note: '',
+      }),
+    );
+    const { steps } = value(await viewWorkOrder(w.deps, w.supervisor, await openFor('36')));
+    expect(steps.find(({ key }) => key === 'open_intake_duct')?.why).toContain(
+      `Note of ${w.supervisor.name}, unit 34: clamp turned to the bulkhead.`,
+    );
   });
 });

@@ -32,8 +32,8 @@ function split(target: string): readonly [string, string] {
   return [name, rest.join(' ')];
 }
 
-/** What may be said of any step besides its asks: why it is not done, and what was missing or broken on arrival. */
-export const REMARKS = ['why', 'found'] as const;
+/** What may be said of any step besides its asks: why it is not done, what was missing or broken on arrival, a note for the next. */
+export const REMARKS = ['why', 'found', 'note'] as const;
 export type Remark = (typeof REMARKS)[number];
 
 /** The answer to an ask, as a field of its step. */

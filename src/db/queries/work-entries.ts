@@ -3,6 +3,7 @@ import type { AccessClass } from '@/core/engine/access';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
 import type { TimeRatio } from '@/core/work/procedure/learned';
+import type { ItemNote } from '@/core/work/procedure/step';
 import type { Querier } from '../client';
 import {
   floorEntries,
@@ -103,6 +104,22 @@ export const loadTimes = (q: Querier, workOrderId: WorkOrderId) =>
     .innerJoin(people, eq(people.id, workTimes.personId))
     .where(eq(workTimes.workOrderId, workOrderId))
     .orderBy(asc(workTimes.fromAt));
+
+/** Notes that technicians left at the items on the way, on orders of a family that are closed; the latest first. */
+export async function loadItemNotes(
+  q: Querier,
+  fleetId: FleetId,
+  engineFamilyId: string,
+): Promise<readonly ItemNote[]> {
+  const { rows } = await q.execute<{ item: string; says: string; by: string; unit: string }>(sql`
+    select substr(s.key, length('open_') + 1) as item, s.answers->>'note' as says, p.name as by, v.unit_number as unit
+    from work_order_steps s join work_orders w on w.id = s.work_order_id join vehicles v on v.id = w.vehicle_id
+      join people p on p.id = s.said_by
+    where w.fleet_id = ${fleetId} and v.engine_family_id = ${engineFamilyId} and w.state = 'closed'
+      and s.kind = 'open' and coalesce(s.answers->>'note', '') <> ''
+    order by w.closed_on desc, w.number desc limit 40`);
+  return rows;
+}
 
 /** The last visits of a family say how long it takes now. */
 const LAST_VISITS = 60;

@@ -38,6 +38,7 @@ export const familyEngine = (family: EngineFamily): ProcedureEngine => ({
   access: family.access ?? [],
   fasteners: family.fasteners ?? [],
   items: family.accessItems,
+  notes: [],
   options: [],
   ways: {},
   coolingMinutes: family.coolingMinutes,

@@ -4,7 +4,7 @@ import { visitProcedure } from '@/core/work/procedure/generate';
 import type { Procedure, Step } from '@/core/work/procedure/step';
 import { hardestAccess } from '@/core/work/procedure/visit';
 import type { Tx } from '@/db/client';
-import type { CountRow } from '@/db/queries/work-entries';
+import { type CountRow, loadItemNotes } from '@/db/queries/work-entries';
 import type { StepRow, WorkOrderRow } from '@/db/queries/work-orders';
 import { workOrderCounts, workOrderSteps, workOrders } from '@/db/schema';
 import { learnedFor } from './learned-of';
@@ -24,7 +24,10 @@ export async function syncProcedure(
   { reopen }: { readonly reopen: boolean },
 ): Promise<void> {
   const { order } = state;
-  const input = procedureInput(state, await earlierRemoval(tx, order.vehicleId));
+  const input = {
+    ...procedureInput(state, await earlierRemoval(tx, order.vehicleId)),
+    notes: await loadItemNotes(tx, order.fleetId, state.family.id),
+  };
   const computed = visitProcedure(input);
   const procedure = visitProcedure({ ...input, correction: (await learnedFor(tx, state)).factor });
   await syncSteps(tx, state, procedure, reopen);

@@ -7,6 +7,7 @@ export const plainEngine = (layout: Layout, over: Partial<ProcedureEngine> = {})
   access: [],
   fasteners: [],
   items: null,
+  notes: [],
   options: [],
   ways: {},
   coolingMinutes: null,

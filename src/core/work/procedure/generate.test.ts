@@ -32,6 +32,7 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     access: of.access.slice(0, of.model.banks.length).map((access): BankAccess => ({ access, minutes: 60 })),
     items: null,
     coolingMinutes: null,
+    notes: [],
     options: [],
     ways: {},
     correction: 1,

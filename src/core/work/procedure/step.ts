@@ -66,6 +66,15 @@ export interface Step {
   readonly perSite: boolean;
 }
 
+/** What a technician wrote at an item on the way. */
+export interface ItemNote {
+  /** Key of the item. */
+  readonly item: string;
+  readonly says: string;
+  readonly by: string;
+  readonly unit: string;
+}
+
 /** What a procedure depends on besides the tasks of the visit. */
 export interface ProcedureEngine {
   readonly layout: Layout;
@@ -75,6 +84,8 @@ export interface ProcedureEngine {
   readonly fasteners: readonly Fastener[];
   /** What is on the way to the plugs, in the order in which it comes off; null: nobody has written it. */
   readonly items: readonly AccessItem[] | null;
+  /** What technicians left for the next at an item, the latest first. */
+  readonly notes: readonly ItemNote[];
   /** What this vehicle has, where an item is only on some. */
   readonly options: readonly string[];
   /** Which way is taken where there are two. */

@@ -59,6 +59,18 @@ export function FoundOnArrival({ floor, target }: { floor: Floor; target: string
   );
 }
 
+/** What the next one at this item should know: it comes with the step on later orders of this engine. */
+export function NoteForNext({ floor, target }: { floor: Floor; target: string }) {
+  const field = answerField('note');
+  const said = String(floor.record[target]?.[field] ?? '');
+  return (
+    <Box as="details" mt="1" fontSize="16px">
+      <summary>Note for the next at this engine{said && `: ${said}`}</summary>
+      <Line floor={floor} target={target} field={field} name="What whoever does this next should know" />
+    </Box>
+  );
+}
+
 const REASONS = ['not needed on this vehicle', 'no tool for it today', 'stopped, goes on another day'] as const;
 
 /** Why a step is not done: without a reason it stays open. */

@@ -12,7 +12,7 @@ import { Caution } from '../../primitives/page';
 import type { Floor } from '../sync/use-floor';
 import { faultsOf, PhaseInOrder } from './in-order';
 import { Press } from './parts';
-import { Answer, FoundOnArrival, NotDone } from './step-answers';
+import { Answer, FoundOnArrival, NotDone, NoteForNext } from './step-answers';
 
 const STATE_SIGN = { open: '○', done: '✓', not_done: '✕' } as const;
 
@@ -171,6 +171,7 @@ function InHand({
         <Answer key={ask.key} floor={floor} target={target} ask={ask} link={links[ask.kind]} />
       ))}
       <FoundOnArrival floor={floor} target={target} />
+      {step.kind === 'open' && <NoteForNext floor={floor} target={target} />}
       {told.length > 0 && (
         <Box role="alert" color="wrong.ink" mt="2" fontSize="17px">
           {told.map((fault) => (

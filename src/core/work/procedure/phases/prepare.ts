@@ -114,6 +114,22 @@ function parts(input: ProcedureInput): Draft {
             : 'number of each new part',
           kind: 'parts',
         },
+        choice(
+          'shape',
+          plug ? 'reach, seat and gasket of each' : 'length, boot and bolt holes of each',
+          ['as the record says', 'one differs: set aside'],
+          ['as the record says'],
+        ),
+        ...(news.length > 1
+          ? [
+              choice(
+                'kit',
+                'the kit against its list',
+                ['nothing missing, extra or double', 'differs: noted'],
+                ['nothing missing, extra or double'],
+              ),
+            ]
+          : []),
       ],
     },
   );

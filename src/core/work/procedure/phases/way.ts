@@ -1,7 +1,7 @@
 import { type FastenerSize, tighteningOrder } from '../../../engine/access';
 import type { AccessItem, AccessPart, Driver, ItemFasteners } from '../../../engine/access-items';
 import { saySmallTorque, sayTorque } from '../../../units/say';
-import { type Draft, draft, isGas, type ProcedureInput } from '../step';
+import { type Draft, draft, type ItemNote, isGas, type ProcedureInput } from '../step';
 import { itemsOff } from '../visit';
 
 /* The way to the plugs: off from the first item to the last, on from the last to the first. */
@@ -164,7 +164,7 @@ export function wayOff(input: ProcedureInput): readonly Draft[] {
   return itemsOff(input).flatMap((item) => [offStep(input, item), ...(item.part === 'intake' ? [rags(item)] : [])]);
 }
 
-function offStep({ fuel, weakPoints }: ProcedureInput, item: AccessItem): Draft {
+function offStep({ fuel, weakPoints, notes }: ProcedureInput, item: AccessItem): Draft {
   const { key, part, what, fasteners, howOff, speaks } = item;
   const isFuel = part === 'intake' || part === 'fuel_line';
   const known = part === 'intake' ? weakPoints.filter(({ kind }) => kind === 'intake') : [];
@@ -179,7 +179,7 @@ function offStep({ fuel, weakPoints }: ProcedureInput, item: AccessItem): Draft 
     'open',
     'open',
     `${PART_WORDS[part].off} ${what}${fasteners ? `: ${fastenersSaid(part, fasteners)}` : ''}${howOff ? `${fasteners ? '; ' : ': '}${howOff}` : ''}`,
-    [PART_WORDS[part].whyOff, ...(speaks ? [`${speaks}.`] : [])].join(' '),
+    [PART_WORDS[part].whyOff, ...(speaks ? [`${speaks}.`] : []), ...notesOn(notes, key)].join(' '),
     item.minutesOff,
     {
       of: key,
@@ -191,6 +191,15 @@ function offStep({ fuel, weakPoints }: ProcedureInput, item: AccessItem): Draft 
     },
   );
 }
+
+/** So many notes are shown at an item. */
+const MAX_NOTES = 2;
+
+const notesOn = (notes: readonly ItemNote[], key: string): readonly string[] =>
+  notes
+    .filter(({ item }) => item === key)
+    .slice(0, MAX_NOTES)
+    .map(({ says, by, unit }) => `Note of ${by}, unit ${unit}: ${says}.`);
 
 const rags = ({ key, what, opens }: AccessItem): Draft =>
   draft(
