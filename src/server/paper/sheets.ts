@@ -1,5 +1,6 @@
 import type { Content } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
+import { sayCode } from '@/core/engine/fault-code';
 import { siteId } from '@/core/engine/model';
 import { socketsFor } from '@/core/engine/tools';
 import { pickWords } from '@/core/stock/pick';
@@ -131,6 +132,19 @@ export async function trayLabel(view: WorkOrderView, address: string): Promise<C
   };
 }
 
+/** What was stored before and after, in the words of this engine. */
+function codeLines({ codes, layout }: WorkOrderView): Content[] {
+  const said = (code: string): string => [code, sayCode(layout, code)].filter(Boolean).join(' ');
+  return [
+    { text: 'Codes', style: 'h2' },
+    ...(['before', 'after'] as const).map((moment) => {
+      const read = codes.filter((row) => row.moment === moment);
+      const words = read.map((row) => row.codes.map(({ code }) => said(code)).join(', ') || 'none').join('; then ');
+      return `${moment}: ${read.length === 0 ? 'not read' : words}`;
+    }),
+  ];
+}
+
 /** Gates that a supervisor lifted: who, and why. */
 const liftLines = ({ lifts }: WorkOrderView): Content[] =>
   lifts.length === 0
@@ -145,8 +159,7 @@ const liftLines = ({ lifts }: WorkOrderView): Content[] =>
 
 /** The finished record: what was found, fitted and said, by whom. */
 export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content {
-  const { order, sites, steps, findings, codes, counts, followUps, handedOverName } = view;
-  const moments = ['before', 'after'] as const;
+  const { order, sites, steps, findings, counts, followUps, handedOverName } = view;
   return [
     headOf(view, order.state === 'closed' ? 'Service record' : 'Service record, not closed yet'),
     {
@@ -191,12 +204,7 @@ export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content
       ({ cause, evidence, said }) =>
         `${CAUSE_WORDS[cause]}: ${evidence.map((e) => `${siteId(e)} ${e.words}`).join('; ')}${said ? ` (${said.verdict.verdict} by ${said.who})` : ' (nobody has said anything to it)'}`,
     ),
-    { text: 'Codes', style: 'h2' },
-    ...moments.map((moment) => {
-      const read = codes.filter((row) => row.moment === moment);
-      const words = read.map((row) => row.codes.map(({ code }) => code).join(' ') || 'none').join('; then ');
-      return `${moment}: ${read.length === 0 ? 'not read' : words}`;
-    }),
+    ...codeLines(view),
     ...liftLines(view),
     { text: 'Counted out and back', style: 'h2' },
     ...counts.map(({ what, out, back }) => `${what}: ${out ?? 'not counted'} out, ${back ?? 'not counted'} back`),

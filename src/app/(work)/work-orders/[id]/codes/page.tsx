@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
+import { sayCode } from '@/core/engine/fault-code';
 import { isLive } from '@/core/work/order-state';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -24,7 +25,7 @@ export default page(async function CodesPage({ params }: Props) {
   const { id } = await params;
   const view = await viewWorkOrder(deps(), actor, id);
   mustShow(view);
-  const { order, vehicle, codes, hasCodeReader } = view.value;
+  const { order, vehicle, codes, hasCodeReader, layout } = view.value;
   // One of the two is what comes next, and looks it.
   const awaited = MOMENTS.find(([moment]) => !codes.some((row) => row.moment === moment))?.[0];
   const live = isLive(order) && may(actor, 'record work');
@@ -62,6 +63,7 @@ export default page(async function CodesPage({ params }: Props) {
                       <strong>
                         <Code>{code}</Code>
                       </strong>{' '}
+                      {sayCode(layout, code) && <span>{sayCode(layout, code)} </span>}
                       {Object.entries(freeze)
                         .map(([name, value]) => `${name} ${value}`)
                         .join(' · ')}
