@@ -9,12 +9,10 @@ import { planTorque } from '@/core/torque/plan';
 import type { UnitSystem } from '@/core/units/person-units';
 import { minutesToCold, USUAL_COOLING_MIN, USUAL_OUTSIDE_C } from '@/core/work/cooling';
 import { isLive } from '@/core/work/order-state';
-import { TASK_COMPONENTS } from '@/core/work/task';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderView, whereAndWho } from '@/server/work-orders/view-work-order';
-import { workOrderActionWords } from '@/text/audit-words';
 import { dateText, gapText, instantText, turnText } from '@/text/format';
 import { minutesText } from '@/text/minutes-words';
 import { ORDER_STATES } from '@/text/order-words';
@@ -29,6 +27,7 @@ import { planAction, unplanAction } from '../actions';
 import { CloseSection } from './close-section';
 import { FindingsSection } from './findings-section';
 import { GatesSection } from './gates-section';
+import { HistorySection } from './history-section';
 import { PartLines } from './part-lines';
 import { PartTable } from './part-table';
 import { SiteTable } from './site-table';
@@ -85,7 +84,7 @@ export default page(async function WorkOrderPage({ params }: Props) {
         <SiteTable view={view.value} actor={actor} />
         <PartTable view={view.value} actor={actor} />
         <FromTheBench view={view.value} />
-        <History view={view.value} />
+        <HistorySection view={view.value} />
       </WithContents>
     </>
   );
@@ -231,21 +230,6 @@ function FromTheBench({ view: { kept } }: { view: WorkOrderView }) {
   );
 }
 
-function History({ view: { history } }: { view: WorkOrderView }) {
-  return (
-    <Section id="history" title="What happened" aside="nothing here can be changed afterwards">
-      <ul className="soft small">
-        {history.map((entry) => (
-          <li key={`${entry.at.toISOString()}${entry.action}${JSON.stringify(entry.changes).slice(0, 40)}`}>
-            {instantText(entry.at)}: {entry.who} {workOrderActionWords(entry.action)}
-            {historyDetail(entry.changes)}
-          </li>
-        ))}
-      </ul>
-    </Section>
-  );
-}
-
 /** Whether the engine will be cold when its plugs come out, if it is driven in at the start of the booking. */
 function ColdBy({ view: { steps, family }, startMin }: { view: WorkOrderView; startMin: number }) {
   const first = steps.findIndex(({ perSite }) => perSite);
@@ -265,30 +249,6 @@ function ColdBy({ view: { steps, family }, startMin }: { view: WorkOrderView; st
 /** Who can see to a follow-up. */
 const toChoice = ({ id, name, active }: { id: string; name: string; active: boolean }) =>
   active ? [{ value: id, label: name }] : [];
-
-function historyDetail(changes: unknown): string {
-  if (typeof changes !== 'object' || changes === null) return '';
-  const at = changes as Readonly<Record<string, unknown>>;
-  const told = [
-    at.site && at.reason ? `${at.site}: ${at.reason}` : at.site && `site ${at.site}`,
-    ...TASK_COMPONENTS.map((component) => at[component] && `${component.replace('_', ' ')} ${at[component]}`),
-    Array.isArray(at.tasks) && at.tasks.join('; '),
-    at.task && `${at.task}: ${at.reason}`,
-    Array.isArray(at.places) && `${at.places.join(', ')} ${at.to ? `to ${at.to}` : `from ${at.from}`}: ${at.reason}`,
-    at.gate && `${at.gate}${at.place ? `, ${at.place}` : ''}: ${at.reason}`,
-    at.way,
-    at.count,
-    at.photo,
-    at.moment && `${at.moment}: ${at.what}`,
-    at.step && `${at.step}: ${at.state}`,
-    at.day && `${at.day} ${at.start}`,
-    at.odometer,
-    at.finding,
-    at.what,
-    at.reason,
-  ].find(Boolean);
-  return told ? ` ${String(told).replace('not_done', 'not done')}` : '';
-}
 
 function angleOf(
   { part: { thread, seat }, torqueMinNm, torqueMaxNm }: PlugView['spec'],
@@ -331,6 +291,9 @@ async function PlanSection({ view, actor }: { view: WorkOrderView; actor: Actor 
         planned={booking !== null}
         hybrid={family.hybrid}
       />
+      <Box color="soft" mt="2">
+        {minutesText(order, view.learned)}
+      </Box>
       {booking && <ColdBy view={view} startMin={booking.startMin} />}
     </Section>
   );
