@@ -6,7 +6,7 @@ const token = () => readFileSync(process.env.E2E_TOKEN_FILE ?? '', 'utf8').trim(
 test.use({ extraHTTPHeaders: { Authorization: `Bearer ${process.env.E2E_TOKEN_FILE ? token() : ''}` } });
 
 test('every gate is held over HTTP, and the close waits for codes and proof', async ({ request }) => {
-  const opened = await request.post('/api/v1/work-orders', { data: { unit_number: '36' } });
+  const opened = await request.post('/api/v1/work-orders', { data: { unit_number: '37' } });
   expect(opened.ok()).toBe(true);
   const order = `/api/v1/work-orders/${(await opened.json()).id}`;
   const held = await walkGates({

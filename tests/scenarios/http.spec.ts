@@ -378,18 +378,22 @@ test('a work order is opened, entered upon and read over HTTP, each once', async
   const entry = {
     id: '7d0f2a52-6f0d-4a3e-9a43-2b1c5f8e9d10',
     target: 'site 1A',
-    field: 'removedGap',
+    field: 'newGap',
     value: '1.10 mm',
     base: '',
     at: '2026-11-16T10:00:00Z',
   };
+  // A new plug is measured on the bench at any time; the old one is behind its gates.
+  const early = { ...entry, id: '7d0f2a52-6f0d-4a3e-9a43-2b1c5f8e9d11', field: 'removedGap' };
+  const held = await (await request.post(`${path}/entries`, { data: { entries: [early] } })).json();
+  expect(held.results).toMatchObject([{ outcome: 'refused', message: expect.stringContaining('First, before') }]);
   for (let twice = 0; twice < 2; twice++) {
     const { results } = await (await request.post(`${path}/entries`, { data: { entries: [entry] } })).json();
     expect(results).toEqual([{ id: entry.id, outcome: 'kept', message: null }]);
   }
   const order = await (await request.get(path)).json();
   expect(order).toMatchObject({ number: first.number, state: 'in_bay', unit_number: '45' });
-  expect(order.sites[0]).toMatchObject({ site: '1A', removed_gap_mm: 1.1, done: false });
+  expect(order.sites[0]).toMatchObject({ site: '1A', new_gap_mm: 1.1, removed_gap_mm: null, done: false });
   expect(order.blockers[0]).toMatch(/not done yet/);
   const closed = await request.post(`${path}/close`, { data: { version: order.version, odometer: '1' } });
   expect(closed.status()).toBe(409);
