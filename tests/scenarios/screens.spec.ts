@@ -239,10 +239,10 @@ test('a lost connection loses nothing that was typed', async ({ page, context })
   await context.setOffline(true);
   await user.fillSite({ found: 'EM-7310', oldGap: '1.18', part: 'EM-7310', gap: '1.05', torque: '17.5' });
   await page.getByLabel('Remark').fill('stiff');
-  await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/6 kept here, no connection/);
+  await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/7 kept here, no connection/);
   await page.reload();
   await expect(page.getByLabel(/^New gap/)).toHaveValue('1.05');
-  await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/6 kept here/);
+  await expect(page.getByRole('status', { name: 'Not yet sent' })).toHaveText(/7 kept here/);
   await context.setOffline(false);
   await expect(page.getByText('All sent')).toBeVisible({ timeout: 30_000 });
   await page.reload();
