@@ -40,3 +40,12 @@ function refused({ message, fields }: Failure, fieldName: (name: string) => stri
 /** Text of a form by field name; files and repeated names are left out. */
 export const texts = (data: FormData): Record<string, string> =>
   Object.fromEntries([...data].filter((pair): pair is [string, string] => typeof pair[1] === 'string'));
+
+/** What a form sends back as JSON; what cannot be read is refused by the use-case that is given it. */
+export function fromJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return text;
+  }
+}

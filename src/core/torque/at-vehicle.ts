@@ -39,6 +39,13 @@ export function readAdapterMm(text: string): Mm | null {
   return mm >= 5 && mm <= 500 ? mm : null;
 }
 
+/** Half of the last figure that a wrench shows is no fault. */
+const TORQUE_STEP_NM = 0.05;
+
+/** Whether a torque is within the range, as finely as a wrench shows it, N·m. */
+export const isTorqueInRange = (nm: Nm, { min, max }: Range): boolean =>
+  nm >= min - TORQUE_STEP_NM && nm <= max + TORQUE_STEP_NM;
+
 interface InHand {
   /** Name of the wrench; empty: nobody said which. */
   readonly wrench: string;
@@ -68,12 +75,9 @@ export function wrenchFaults(
     return { wrench: `${name}: ${check.says.join(' ')} Take another, or give the reason in the remark.` };
   const ratio = check?.ratio ?? 1;
   const wanted = { min: rangeNm.min * ratio, max: rangeNm.max * ratio };
-  if (settingNm === null || (settingNm >= wanted.min - ROOM_NM && settingNm <= wanted.max + ROOM_NM)) return {};
+  if (settingNm === null || isTorqueInRange(settingNm, wanted)) return {};
   const what = adapterMm === null ? 'the wrench is set to' : `with an adapter of ${adapterMm} mm the wrench is set to`;
   return {
     wrenchSetting: `Here ${what} ${sayTorques(wanted)}. Set it so and tighten again, or give the reason in the remark.`,
   };
 }
-
-/** Half of the last figure that a wrench shows, N·m. */
-const ROOM_NM = 0.05;

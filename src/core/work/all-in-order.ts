@@ -1,7 +1,7 @@
 import type { Ask } from './ask';
 import type { JobRecord, Json } from './entry';
 import type { FloorStep } from './job-record';
-import { countsIn, fieldsOf, type OrderModel, stepStateIn } from './order-model';
+import { countsIn, fieldsOf, type OrderModel, shortTitle, stepStateIn } from './order-model';
 import { partsUnchecked } from './order-rules';
 import type { Phase } from './procedure/step';
 import { answerField, countTarget, stepTarget } from './targets';
@@ -55,12 +55,9 @@ export function phaseInOrder(
       ...fields,
       { target: stepTarget(step.key), field: 'state', value: 'done' },
     ]),
-    says: said.flatMap(({ step, says }) => (says.length > 0 ? says : [shortTitle(step)])),
+    says: said.flatMap(({ step, says }) => (says.length > 0 ? says : [shortTitle(step).toLowerCase()])),
   };
 }
-
-/** What a step is called where its answers do not tell. */
-const shortTitle = ({ title }: FloorStep): string => title.split(/[;:]/)[0]?.toLowerCase() ?? title;
 
 /** What is normal for a step; null: it asks for something that no press can say. */
 function stepSaid(model: OrderModel, record: JobRecord, step: FloorStep): Said | null {

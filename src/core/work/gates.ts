@@ -2,7 +2,15 @@ import type { Nm } from '../shared/kinds';
 import { openCounts } from './ask';
 import type { JobRecord } from './entry';
 import { GATE_TABLE, GATES, type Gate, STAGE_WORDS, STAGES, type Stage } from './gate-table';
-import { countsIn, type OrderModel, openPlacesIn, placeIn, type StepModel, stepStateIn } from './order-model';
+import {
+  countsIn,
+  type OrderModel,
+  openPlacesIn,
+  placeIn,
+  type StepModel,
+  shortTitle,
+  stepStateIn,
+} from './order-model';
 import type { PlaceField, PlaceRecord } from './place-fields';
 import type { StepKind } from './procedure/step';
 import { sayPlaces } from './say-places';
@@ -18,14 +26,11 @@ const stepsOf = ({ steps }: Pick<OrderModel, 'steps'>, gate: Gate): readonly Ste
   return steps.filter(({ kind, perSite }) => !perSite && kinds.includes(kind));
 };
 
-/** The title of a step without what follows on how it is done. */
-const shortTitle = (title: string): string => title.split(/[;:]/)[0] ?? title;
-
 /** What a gate still waits for, in words; empty: it is open, or this engine has no such step. */
 function gateWaits(model: OrderModel, record: JobRecord, gate: Gate): readonly string[] {
   const steps = stepsOf(model, gate)
     .filter(({ key }) => stepStateIn(record, key) !== 'done')
-    .map(({ title }) => `“${shortTitle(title)}”`);
+    .map((step) => `“${shortTitle(step)}”`);
   return gate === 'counts' ? [...countWaits(model, record), ...steps] : [...steps, ...soaked(model, record, gate)];
 }
 
@@ -102,7 +107,7 @@ export const shutByNotDone = (model: OrderModel, record: JobRecord): readonly st
     return undone.length === 0
       ? []
       : [
-          `Not done: ${undone.map(({ title }) => `“${shortTitle(title)}”`).join(', ')}. It is a gate (${GATE_TABLE[gate].says}): do it, or have a supervisor lift it with a reason.`,
+          `Not done: ${undone.map((step) => `“${shortTitle(step)}”`).join(', ')}. It is a gate (${GATE_TABLE[gate].says}): do it, or have a supervisor lift it with a reason.`,
         ];
   });
 

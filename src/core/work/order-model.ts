@@ -88,6 +88,9 @@ export interface OrderModel {
   readonly lifts: readonly Lift[];
 }
 
+/** The title of a step without what follows on how it is done. */
+export const shortTitle = ({ title }: Pick<StepModel, 'title'>): string => title.split(/[;:]/)[0] ?? title;
+
 /** What is known of one target; nothing where nobody has said anything. */
 export const fieldsOf = (record: JobRecord, target: string): Fields =>
   Object.hasOwn(record, target) ? (record[target] ?? {}) : {};

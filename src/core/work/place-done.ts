@@ -1,6 +1,7 @@
 import { partKey } from '../catalogue/match';
 import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from '../gap/check';
 import type { Mm, Nm, Ohm } from '../shared/kinds';
+import { isTorqueInRange } from '../torque/at-vehicle';
 import type { PersonUnits } from '../units/person-units';
 import { readQuantity, type Suggestion, type Window } from '../units/read-quantity';
 import { keptKm, keptMm, keptNm, keptOhm } from '../units/round';
@@ -244,13 +245,6 @@ function compoundFault(
     return 'Copper compound corrodes an aluminium head: use one of nickel, or give the reason in the remark.';
   return null;
 }
-
-/** Half of the last figure that a wrench shows is no fault. */
-const TORQUE_STEP_NM = 0.05;
-
-/** Whether a torque is within the range, as finely as a wrench shows it, N·m. */
-export const isTorqueInRange = (nm: Nm, { min, max }: Range<Nm>): boolean =>
-  nm >= min - TORQUE_STEP_NM && nm <= max + TORQUE_STEP_NM;
 
 function torqueFault(torqueNm: Nm, range: Range<Nm>, rules: TaskRules): string | null {
   if (isTorqueInRange(torqueNm, range)) return null;

@@ -3,13 +3,12 @@ import { type CoilAdvice, chooseCoils } from '../components/coil-choice';
 import type { Certainty, DueState } from '../due/due';
 import { compareDue, NEARLY_USED, WINDOW_DAYS } from '../due/vehicle-due';
 import type { Layout } from '../engine/layout';
-import type { SiteKey } from '../engine/model';
 import { allPlaces, choosePlaces, isCoil, isOfEngine, type PlaceChoice, placeId } from '../engine/places';
 import type { Answer } from '../inspection/answer';
 import type { PolicyOptions } from '../policy/policies';
 import { visitMinutes } from './procedure/generate';
 import type { ProcedureEngine } from './procedure/step';
-import type { VisitTask } from './procedure/visit';
+import { replaceAt, type VisitTask } from './procedure/visit';
 import type { TaskAction, TaskComponent, TaskWhy } from './task';
 
 /* What belongs to a visit when it is opened: what is due, what stands behind the same cover, what the policies ask for, and what
@@ -223,14 +222,6 @@ const byFinding = ({ findings }: ProposalInput, wanted: readonly Wanted[]): read
         : [{ action, component, places, why: 'finding', reason: { kind: 'finding', key }, isTaken: true }],
     ),
   );
-
-const replaceAt = (component: TaskComponent, places: readonly SiteKey[]): VisitTask => ({
-  action: 'replace',
-  component,
-  places,
-  partNumber: null,
-  torqueNm: null,
-});
 
 /** A proposal as the procedure sees it; null where the engine has no such place. */
 export function visitTaskOf(layout: Layout, one: Wanted): VisitTask | null {

@@ -110,8 +110,10 @@ function engineOf(family: EngineFamily, ratios: readonly TimeRatio[] = []) {
   const known = new Map<string, number>();
   const minutesOf = (components: readonly TaskComponent[]): number => {
     const key = [...components].sort().join(' ');
+    const before = known.get(key);
+    if (before !== undefined) return before;
     const tasks = replaceTasks(engine, components);
-    const minutes = known.get(key) ?? visitMinutes(corrected(engine, tasks, ratios), tasks);
+    const minutes = visitMinutes(corrected(engine, tasks, ratios), tasks);
     known.set(key, minutes);
     return minutes;
   };

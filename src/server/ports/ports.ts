@@ -29,6 +29,8 @@ export const isDemoFleet = async (q: Querier, fleetId: FleetId): Promise<boolean
   return fleet?.isDemo ?? false;
 };
 
+/** What is connected to a fleet of which it is known whether it is the demo. */
+export const portsFor = (isDemo: boolean): Ports => (isDemo ? STAND_INS : NONE);
+
 /** What is connected to a fleet. */
-export const portsOf = async (q: Querier, fleetId: FleetId): Promise<Ports> =>
-  (await isDemoFleet(q, fleetId)) ? STAND_INS : NONE;
+export const portsOf = async (q: Querier, fleetId: FleetId): Promise<Ports> => portsFor(await isDemoFleet(q, fleetId));

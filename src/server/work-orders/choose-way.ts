@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { ok } from '@/core/shared/result';
+import { stepOf } from '@/core/work/procedure/step';
 import { writeAudit } from '@/db/queries/audit';
 import { workOrders } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
@@ -27,7 +28,7 @@ export const chooseWay = useCase({
       if (!state || !choice) return notFound('choice of ways');
       if (![choice.usual, ...choice.others].some(({ key }) => key === taken))
         return fail('invalid', 'There is no such way here.', { taken: 'Choose one of the ways shown.' });
-      const begun = state.steps.find(({ key, state: said }) => key === `open_${choice.taken}` && said === 'done');
+      const begun = state.steps.find(({ key, state: said }) => key === stepOf('open', choice.taken) && said === 'done');
       if (begun && taken !== choice.taken)
         return fail('conflict', `“${begun.title}” is done already: the way back is the same.`);
       const ways = { ...order.ways, [usual]: taken };

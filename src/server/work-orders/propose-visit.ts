@@ -14,7 +14,6 @@ import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
 import { loadFollowUps, loadUnanswered } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
-import { loadTimeRatios } from '@/db/queries/work-entries';
 import { taskPlaces } from '@/db/schema';
 import type { Actor } from '../access';
 import { fitmentFor, fitmentOf, type VehicleFitment } from '../catalogue/fitment-of';
@@ -23,7 +22,7 @@ import { loadCosts } from '../due/costs';
 import { type DueView, viewDue } from '../due/list-due';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { corrected } from './learned-of';
+import { corrected, ratiosOf } from './learned-of';
 import { otherWorkOf } from './other-work';
 import type { TaskInput } from './plan-tasks';
 import { earlierRemoval } from './previous-set';
@@ -108,10 +107,9 @@ export async function proposalFor(
 
 /** The engine of a vehicle as its visits are computed, by what the shop's own took. */
 async function engineFor(q: Querier, { vehicle, family }: VehicleFitment, policies: PolicyOptions) {
-  const ratios = (await loadTimeRatios(q, family.fleetId, family.id)).get(family.id) ?? [];
   const { options, fuel } = vehicle;
   const engine = { ...familyEngine(family), options, fuel, policies, earlier: await earlierRemoval(q, vehicle.id) };
-  return corrected(engine, replaceTasks(engine, ['plug']), ratios);
+  return corrected(engine, replaceTasks(engine, ['plug']), await ratiosOf(q, family));
 }
 
 /** Components of which some place is on an open order already. */

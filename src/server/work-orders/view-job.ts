@@ -18,7 +18,7 @@ import { people, vehicles } from '@/db/schema';
 import { may } from '../access';
 import { sheetChange } from '../catalogue/current-sheet';
 import { notFound, type Outcome } from '../failure';
-import { isDemoFleet, portsOf } from '../ports/ports';
+import { isDemoFleet, portsFor } from '../ports/ports';
 import { useCase } from '../use-case';
 import {
   type FloorState,
@@ -47,6 +47,7 @@ export const viewFloor = useCase({
     const times = await loadTimes(deps.db, id);
     const before = await previousSet(deps.db, order);
     const live = isLive(order);
+    const demo = await isDemoFleet(deps.db, actor.fleetId);
     const tasks = state.tasks.map(({ row }) => row);
     const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), state, tasks) : null;
     return ok({
@@ -84,8 +85,8 @@ export const viewFloor = useCase({
         times.map(({ time }) => time),
         deps.now(),
       ),
-      hasCodeReader: (await portsOf(deps.db, actor.fleetId)).codeReader !== null,
-      demo: await isDemoFleet(deps.db, actor.fleetId),
+      hasCodeReader: portsFor(demo).codeReader !== null,
+      demo,
       units: actor.unitSystem,
       personId: actor.personId,
       today: deps.today(),

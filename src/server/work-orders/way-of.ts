@@ -1,6 +1,7 @@
 import { type AccessItem, itemsOnTheWay } from '@/core/engine/access-items';
 import { gatesOf } from '@/core/work/gates';
 import { type WayPart, wayParts } from '@/core/work/procedure/kit';
+import { type ProcedureInput, stepOf } from '@/core/work/procedure/step';
 import { sitesReached } from '@/core/work/procedure/visit';
 import { stepTarget } from '@/core/work/targets';
 import { type FloorState, jobRecordOf, orderModelOf } from './order-state';
@@ -35,17 +36,16 @@ export interface WayView {
 }
 
 export function wayOf(state: FloorState): WayView {
+  const input = procedureInput(state, null);
   return {
-    parts: wayParts(procedureInput(state, null)),
-    choices: choicesOf(state),
+    parts: wayParts(input),
+    choices: choicesOf(state, input),
     defects: defectsOf(state),
   };
 }
 
-function choicesOf(state: FloorState): readonly WayChoice[] {
-  const { family, vehicle, order } = state;
+function choicesOf({ family, vehicle, order }: FloorState, input: ProcedureInput): readonly WayChoice[] {
   const items = family.accessItems ?? [];
-  const input = procedureInput(state, null);
   const cylinders = new Set(sitesReached(input).map(({ cylinder }) => cylinder));
   const reached = itemsOnTheWay(items, cylinders, vehicle.options, {});
   return reached.flatMap((usual): WayChoice[] => {
@@ -59,7 +59,7 @@ function defectsOf({ steps, photos, family }: FloorState): readonly ArrivalDefec
   return steps.flatMap((step): ArrivalDefect[] => {
     const says = step.answers.found?.trim();
     if (!says) return [];
-    const item = family.accessItems?.find(({ key }) => step.key === `${step.kind}_${key}`);
+    const item = family.accessItems?.find(({ key }) => step.kind !== null && step.key === stepOf(step.kind, key));
     return [
       {
         step: step.key,

@@ -1,6 +1,6 @@
 'use server';
 
-import { formAction } from '@/app/form-action';
+import { formAction, fromJson } from '@/app/form-action';
 import { saveAccessItems } from '@/server/catalogue/access-items';
 import { checkSheet } from '@/server/catalogue/check-sheet';
 import { enterRow } from '@/server/catalogue/enter-row';
@@ -25,18 +25,9 @@ export const enterRowAction = formAction(enterRow, {
 });
 
 export const saveAccessItemsAction = formAction(saveAccessItems, {
-  read: ({ familyId, version, rows = '[]' }) => ({ familyId, version, rows: rowsFrom(rows) }),
+  read: ({ familyId, version, rows = '[]' }) => ({ familyId, version, rows: fromJson(rows) }),
   onDone: (_, { familyId }) => ({ message: 'Saved.', to: `/engines/${familyId}#way` }),
 });
-
-/** Rows as the editor sends them; what cannot be read is refused as a list. */
-function rowsFrom(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return text;
-  }
-}
 
 export const checkSheetAction = formAction(checkSheet, {
   onDone: (_, { back }) => ({ message: 'Checked.', to: ownPage(back) }),

@@ -1,6 +1,6 @@
 'use server';
 
-import { formAction } from '@/app/form-action';
+import { formAction, fromJson } from '@/app/form-action';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { addFollowUp, finishFollowUp } from '@/server/findings/follow-up';
 import { judgeFinding } from '@/server/findings/judge-finding';
@@ -16,15 +16,6 @@ import { liftGate } from '@/server/work-orders/lift-gate';
 import { openWorkOrder } from '@/server/work-orders/open-work-order';
 import { releaseSite, takeOverSheet } from '@/server/work-orders/take-over-sheet';
 import { endWait, waitFor } from '@/server/work-orders/wait-for';
-
-/** What a form sends back as it was given; what cannot be read is refused as a task. */
-function fromJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return text;
-  }
-}
 
 const orderOnly = { read: ({ workOrderId }: { readonly workOrderId?: WorkOrderId }) => workOrderId };
 

@@ -7,7 +7,7 @@ import { plugs } from './phases/plugs';
 import { prepare } from './phases/prepare';
 import { prove } from './phases/prove';
 import type { Draft, Procedure, ProcedureEngine, ProcedureInput, Step } from './step';
-import type { VisitTask } from './visit';
+import { replaceAt, type VisitTask } from './visit';
 
 /**
  * The steps of a visit to this engine in the order of work, from its tasks, layout, access items, ignition, fuel, sheets and
@@ -38,14 +38,7 @@ export const visitMinutes = (engine: ProcedureEngine, tasks: readonly VisitTask[
 export const replaceTasks = (
   { layout }: Pick<ProcedureEngine, 'layout'>,
   components: readonly TaskComponent[],
-): readonly VisitTask[] =>
-  components.map((component) => ({
-    action: 'replace',
-    component,
-    places: allPlaces(layout, component),
-    partNumber: null,
-    torqueNm: null,
-  }));
+): readonly VisitTask[] => components.map((component) => replaceAt(component, allPlaces(layout, component)));
 
 const draftsOf = (input: ProcedureInput): readonly Draft[] => [
   ...prepare(input),

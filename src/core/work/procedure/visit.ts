@@ -19,6 +19,15 @@ export interface VisitTask {
   readonly torqueNm: { readonly min: Nm; readonly max: Nm } | null;
 }
 
+/** A component replaced at some places, before its part is known. */
+export const replaceAt = (component: TaskComponent, places: readonly SiteKey[]): VisitTask => ({
+  action: 'replace',
+  component,
+  places,
+  partNumber: null,
+  torqueNm: null,
+});
+
 interface Visit {
   readonly layout: Layout;
   readonly tasks: readonly VisitTask[];

@@ -38,6 +38,8 @@ export function GateStop({
 
 /** Gates that were lifted stay in sight: whoever works on knows what was not done. */
 export function LiftedGates({ floor: { job, record } }: { floor: Floor }) {
+  // Drawn with every press: where nothing was lifted no gate is looked at.
+  if (job.lifts.length === 0) return null;
   const lifted = gatesOf(job, record).filter(({ state }) => state === 'lifted');
   if (lifted.length === 0) return null;
   return (

@@ -25,15 +25,7 @@ export function GatesSection({ view, actor, live }: { view: WorkOrderView; actor
               <strong>{GATE_TABLE[gate].says}</strong>
             </td>
             <td style={{ whiteSpace: 'nowrap' }}>{STATE_WORDS[state]}</td>
-            <td>
-              {lift ? (
-                <Box as="span" color="caution.ink">
-                  {lift.by}, {instantText(new Date(lift.at))}: {lift.reason}
-                </Box>
-              ) : (
-                waits.join(' ')
-              )}
-            </td>
+            <td>{lift ? <LiftedBy lift={lift} /> : waits.join(' ')}</td>
           </tr>
         ))}
         {ofPlaces.map((lift) => (
@@ -44,9 +36,7 @@ export function GatesSection({ view, actor, live }: { view: WorkOrderView; actor
             </td>
             <td style={{ whiteSpace: 'nowrap' }}>{STATE_WORDS.lifted}</td>
             <td>
-              <Box as="span" color="caution.ink">
-                {lift.by}, {instantText(new Date(lift.at))}: {lift.reason}
-              </Box>
+              <LiftedBy lift={lift} />
             </td>
           </tr>
         ))}
@@ -55,6 +45,12 @@ export function GatesSection({ view, actor, live }: { view: WorkOrderView; actor
     </Section>
   );
 }
+
+const LiftedBy = ({ lift }: { lift: WorkOrderView['lifts'][number] }) => (
+  <Box as="span" color="caution.ink">
+    {lift.by}, {instantText(new Date(lift.at))}: {lift.reason}
+  </Box>
+);
 
 /** For one visit, with a reason: for the whole of it, or for one place. */
 function Lift({ view: { order, gates, tasks } }: { view: WorkOrderView }) {
