@@ -1,12 +1,14 @@
 import type { ReleaseBlocker } from '@/core/catalogue/match';
+import type { OtherInForce } from '@/core/catalogue/others-in-force';
 import type { Mixing } from '@/core/catalogue/supersession';
 import type { AccessClass } from '@/core/engine/access';
 import type { Ignition } from '@/core/engine/model';
 import type { OtherWork } from '@/core/engine/other-work';
 import type { Component } from '@/core/engine/quantities';
 import type { PolicyScope } from '@/core/policy/policies';
+import { groupBy } from '@/core/shared/group-by';
 import type { UnitSystem } from '@/core/units/person-units';
-import { distanceText } from './format';
+import { dateText, distanceText } from './format';
 
 export const COMPONENT_WORDS: Readonly<Record<Component, string>> = {
   plug: 'Spark plugs',
@@ -41,7 +43,33 @@ export const BLOCKER_WORDS: Readonly<Record<ReleaseBlocker, string>> = {
   unchecked: 'Checked by nobody but the one who entered it',
   expired: 'Expired',
   'makers-disagree': 'Another source of its rank says otherwise, and the two do not overlap: stop and ask',
+  'boost-between':
+    'The intake pressure of this vehicle lies between two known ones: the tighter gap is taken, and wants approval',
+  'boost-unknown': 'Nobody states a gap for the intake pressure of this vehicle: ask the maker or whoever tuned it',
 };
+
+const OTHER_WORDS: Readonly<Record<OtherInForce['for'], string>> = {
+  gap: 'gap',
+  torque: 'torque',
+  resistance: 'resistance',
+  engineTemperature: 'engine temperature',
+  lubricant: 'compound',
+  regap: 'bending',
+  method: 'how the old ones come out',
+};
+const RANGES: ReadonlySet<OtherInForce['for']> = new Set(['gap', 'torque', 'resistance']);
+
+/** What other documents add to a sheet, a line a document: "Saxholm bulletin 24-1, newer, holds for compound". */
+export function othersInForce(others: readonly OtherInForce[]): readonly string[] {
+  const lines = groupBy(others, (one) => `${one.document}|${RANGES.has(one.for)}`);
+  return [...lines.values()].map((list) => {
+    const what = list.map((one) => OTHER_WORDS[one.for]).join(' and ');
+    const { document, dated } = list[0] as OtherInForce;
+    return list.some((one) => RANGES.has(one.for))
+      ? `${document} holds too: worked where both agree on ${what}`
+      : `${document}${dated ? ` of ${dateText(dated)}` : ''} is newer and holds for ${what}`;
+  });
+}
 
 export const MIXING_WORDS: Readonly<Record<Mixing, string>> = {
   'same-part': 'same part: boxes may be mixed',

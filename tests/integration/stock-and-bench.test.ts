@@ -86,7 +86,12 @@ describe('shop policies', () => {
       option: { id: 'nickel_always' },
       why: expect.stringContaining('salt'),
     });
-    expect(await inForce('131', 'engine_temperature')).toMatchObject({ scope: 'sheet', option: { id: 'by_bulletin' } });
+    // The sheet leaves it to a bulletin, and a newer one speaks of it.
+    expect(await inForce('131', 'engine_temperature')).toMatchObject({
+      scope: 'sheet',
+      option: { id: 'cold' },
+      why: expect.stringContaining('bulletin 24-3'),
+    });
     expect(await inForce('141', 'new_gaps')).toMatchObject({ scope: 'sheet', option: { id: 'return' } });
     expect(await inForce('11', 'battery')).toMatchObject({ scope: 'default' });
     const { threads } = await vehicle('42');

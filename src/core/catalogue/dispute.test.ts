@@ -14,6 +14,7 @@ const NO_OHMS = {
 const sheet = (id: string, over: Partial<RangedSheet> = {}) => ({
   ...NO_OHMS,
   id,
+  partId: 'KM-3110',
   engineFamilyId: 'PW-31W',
   variant: null,
   modelYearFrom: null,

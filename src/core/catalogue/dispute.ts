@@ -1,10 +1,11 @@
 import { type Bounds, overlap } from '../gap/bands';
 import type { Mm, Nm } from '../shared/kinds';
-import type { Candidate } from './match';
-import { scopeText } from './scope';
+import type { Candidate, SourceKind } from './match';
+import { coversAll, scopeText } from './scope';
 
-interface Sourced extends Candidate {
+export interface Sourced extends Candidate {
   readonly sourceDocument: string;
+  readonly partId: string;
 }
 
 export interface RangedSheet extends Sourced {
@@ -15,7 +16,7 @@ export interface RangedSheet extends Sourced {
 }
 
 /** The ranges that a sheet of any component may give, in SI; null: it gives none. */
-type Ranges = {
+export type Ranges = {
   readonly [end in
     | 'gapMinMm'
     | 'gapMaxMm'
@@ -28,7 +29,7 @@ type Ranges = {
     | 'minOhm'
     | 'maxOhm']: number | null;
 };
-const ENDS: readonly (readonly [keyof Ranges, keyof Ranges])[] = [
+export const ENDS: readonly (readonly [keyof Ranges, keyof Ranges])[] = [
   ['gapMinMm', 'gapMaxMm'],
   ['torqueMinNm', 'torqueMaxNm'],
   ['primaryMinOhm', 'primaryMaxOhm'],
@@ -42,14 +43,24 @@ interface Agreement {
   readonly torqueNm: Bounds | null;
 }
 
-/** Other documents of the same rank and scope that hold today: they stand beside the sheet, not below it. */
+/** The makers of vehicle and part: for the same part the sheets of both hold. */
+const MAKERS: ReadonlySet<SourceKind> = new Set(['service_information', 'part_maker']);
+
+/**
+ * Other documents that hold today beside the sheet, not below it: those of its rank and scope, and those of the other maker for
+ * the same part and at least the same vehicles.
+ */
 export const rivalsOf = <S extends Sourced>(sheet: S, sheets: readonly S[]): readonly S[] =>
   sheets.filter(
     (other) =>
       other.sourceDocument !== sheet.sourceDocument &&
-      other.sourceKind === sheet.sourceKind &&
       !other.expired &&
-      scopeText(other) === scopeText(sheet),
+      (other.sourceKind === sheet.sourceKind
+        ? scopeText(other) === scopeText(sheet)
+        : MAKERS.has(other.sourceKind) &&
+          MAKERS.has(sheet.sourceKind) &&
+          other.partId === sheet.partId &&
+          coversAll(other, sheet)),
   );
 
 /** Two makers' ranges: work where they overlap; where they do not, stop and ask. */

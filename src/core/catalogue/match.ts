@@ -158,17 +158,21 @@ const distinct = (values: readonly string[]): readonly string[] => [...new Set(v
 /** Part numbers are compared without case, spaces and hyphens, but 0 and O stay different. */
 export const partKey = (number: string): string => number.toUpperCase().replace(/[\s\-.\u2010-\u2015]/g, '');
 
-export type ReleaseBlocker = 'unchecked' | 'expired' | 'makers-disagree';
+export type ReleaseBlocker = 'unchecked' | 'expired' | 'makers-disagree' | 'boost-between' | 'boost-unknown';
 
 /** Why a sheet releases no work order without a supervisor's reason. */
 export function releaseBlockers(sheet: {
   readonly checkedBy: string | null;
   readonly expired: boolean;
   readonly makersDisagree: boolean;
+  /** What is known of the gap at the vehicle’s own intake pressure; null: it has its family’s. */
+  readonly boost?: 'in-band' | 'between' | 'above-all' | null;
 }): readonly ReleaseBlocker[] {
   return [
     ...(sheet.checkedBy === null ? (['unchecked'] as const) : []),
     ...(sheet.expired ? (['expired'] as const) : []),
     ...(sheet.makersDisagree ? (['makers-disagree'] as const) : []),
+    ...(sheet.boost === 'between' ? (['boost-between'] as const) : []),
+    ...(sheet.boost === 'above-all' ? (['boost-unknown'] as const) : []),
   ];
 }

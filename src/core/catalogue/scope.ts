@@ -101,6 +101,11 @@ export function coverage(vehicle: VehicleKeys, scope: Scope): Coverage {
   return open ? 'maybe' : 'surely';
 }
 
+/** The first scope covers every vehicle that the second does. */
+export const coversAll = (outer: Scope, inner: Scope): boolean =>
+  outer.engineFamilyId === inner.engineFamilyId &&
+  (scopeText(outer) === scopeText(inner) || narrowerThan(inner, outer));
+
 /** The first scope lies within the second on every key, and is not the same. */
 export function narrowerThan(a: Scope, b: Scope): boolean {
   return (

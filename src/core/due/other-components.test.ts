@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays } from '../calendar/plain-date';
-import { companions, type OtherComponent, openingMinutes } from './other-components';
+import { companions, type OtherComponent } from './other-components';
 
 const vehicle = {
   today: '2026-11-16',
@@ -18,7 +18,7 @@ const leads = (over: Partial<OtherComponent>): OtherComponent => ({
   certainty: 'exact',
   ...over,
 });
-const one = (over: Partial<OtherComponent>) => companions(plugs, [leads(over)], vehicle, [])[0];
+const one = (over: Partial<OtherComponent>) => companions(plugs, [leads(over)], vehicle, 30)[0];
 
 describe('companions', () => {
   it('offers what is due in the same window, by its life on the day of the plugs', () => {
@@ -32,18 +32,12 @@ describe('companions', () => {
   });
 
   it('takes plugs past their limit as due today', () => {
-    const [late] = companions({ p10: '2025-01-01', p50: '2025-01-01', p90: '2025-01-01' }, [leads({})], vehicle, []);
+    const [late] = companions({ p10: '2025-01-01', p50: '2025-01-01', p90: '2025-01-01' }, [leads({})], vehicle, 30);
     expect(late?.lifeUsed).toBe(76_000 / 80_000);
   });
 
-  it('counts opening once, the more the deeper it lies', () => {
-    expect(openingMinutes([{ access: 'under_intake', minutes: 150 }])).toBe(90);
-    expect(
-      openingMinutes([
-        { access: 'open', minutes: 40 },
-        { access: 'by_feel', minutes: 100 },
-      ]),
-    ).toBe(39);
+  it('spares the opening of each', () => {
+    expect(one({})?.savedMinutes).toBe(30);
   });
 
   it('puts the most used first, and a later day never makes anything less due', () => {
@@ -58,7 +52,7 @@ describe('companions', () => {
         );
         const at = (days: number) => {
           const day = addDays(vehicle.today, days);
-          return companions({ p10: day, p50: day, p90: day }, others, vehicle, []);
+          return companions({ p10: day, p50: day, p90: day }, others, vehicle, 30);
         };
         const [soon, late] = [at(Math.min(a, b)), at(Math.max(a, b))];
         expect(soon.map((c) => c.lifeUsed)).toEqual(soon.map((c) => c.lifeUsed).sort((x, y) => y - x));

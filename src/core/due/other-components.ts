@@ -1,5 +1,4 @@
 import { daysBetween } from '../calendar/plain-date';
-import type { AccessClass, BankAccess } from '../engine/access';
 import type { Component } from '../engine/quantities';
 import { type Certainty, type DueDates, type DueInput, due, type Installed, type Limits } from './due';
 import { NEARLY_USED, WINDOW_DAYS } from './vehicle-due';
@@ -30,19 +29,6 @@ export interface Companion {
   readonly advice: 'now' | 'look' | 'later';
 }
 
-/** Share of a bank's time that goes into opening and closing. Source: trade guidance, coarse; a shop's own times win. */
-const OPENING_SHARE: Readonly<Record<AccessClass, number>> = {
-  open: 0.1,
-  cover: 0.25,
-  side: 0.35,
-  by_feel: 0.35,
-  under_intake: 0.6,
-};
-
-/** Time for getting to the plugs and closing again, minutes. */
-export const openingMinutes = (access: readonly BankAccess[]): number =>
-  Math.round(access.reduce((sum, bank) => sum + bank.minutes * OPENING_SHARE[bank.access], 0));
-
 /** History that is only assumed is no reason to buy: then it is looked at while it is open. */
 function adviceOf(wanted: boolean, certainty: Certainty): Companion['advice'] {
   if (!wanted) return 'later';
@@ -54,15 +40,15 @@ function adviceOf(wanted: boolean, certainty: Certainty): Companion['advice'] {
  * time that is spared. History that is only assumed is no reason to buy: then it is looked at while it is open.
  *
  * @param plugs when the plugs are due; those past their limit, or that nothing dates, count as due today
+ * @param savedMinutes what getting to the plugs and closing again takes, minutes
  */
 export function companions(
   plugs: DueDates | null,
   others: readonly OtherComponent[],
   vehicle: Pick<DueInput, 'today' | 'odometer' | 'rate' | 'forecast'>,
-  access: readonly BankAccess[],
+  savedMinutes: number,
 ): readonly Companion[] {
   const when = plugs && plugs.p50 > vehicle.today ? plugs.p50 : vehicle.today;
-  const savedMinutes = openingMinutes(access);
   return others
     .map((other): Companion => {
       const then = due({ ...vehicle, today: when, installed: other.installed, limits: other.limits });

@@ -29,6 +29,7 @@ export const ITEM_FIELDS = [
   'torque',
   'order',
   'captive',
+  'record_torque',
   'minutes_off',
   'minutes_on',
   'how_off',
@@ -55,6 +56,7 @@ export const ITEM_CHOICES: Readonly<Partial<Record<ItemField, readonly string[]>
   driver: ['', ...DRIVERS],
   order: TIGHTENING_ORDERS,
   captive: ['no', 'yes'],
+  record_torque: ['no', 'yes'],
   seal_rule: SEAL_RULES,
 };
 
@@ -145,7 +147,9 @@ function readFasteners(r: FieldReader): ItemFasteners | null {
   const torqueNm = readTorque(r);
   const order = r.oneOf('order', TIGHTENING_ORDERS, 'any') ?? 'any';
   const captive = r.oneOf('captive', ['no', 'yes'], 'no') === 'yes';
-  if (count !== null) return { count, size, driver, torqueNm, order, captive };
+  const isRecorded = r.oneOf('record_torque', ['no', 'yes'], 'no') === 'yes';
+  if (isRecorded && torqueNm === null) r.fault('record_torque', 'give the torque that is to be written down', null);
+  if (count !== null) return { count, size, driver, torqueNm, order, captive, ...(isRecorded ? { isRecorded } : {}) };
   if (size || torqueNm !== null) r.fault('count', 'give how many there are', null);
   return null;
 }
@@ -189,6 +193,7 @@ export function fieldsOfItem(
     torque: fasteners?.torqueNm == null ? '' : `${roundTo(fasteners.torqueNm, 2)} N·m`,
     order: fasteners && fasteners.order !== 'any' ? fasteners.order : '',
     captive: fasteners?.captive ? 'yes' : '',
+    record_torque: fasteners?.isRecorded ? 'yes' : '',
     minutes_off: text(item.minutesOff),
     minutes_on: text(item.minutesOn),
     how_off: text(item.howOff),

@@ -56,6 +56,8 @@ export interface ItemFasteners {
   readonly order: TighteningOrder;
   /** Stay in their part when loosened, so they are not counted out and in. */
   readonly captive: boolean;
+  /** Their torque is written down when they go on again. */
+  readonly isRecorded?: boolean;
 }
 
 /** A part that often breaks at an item: it is on the kit before the day. */

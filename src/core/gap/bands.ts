@@ -1,14 +1,14 @@
 import type { GapSpec } from './check';
 
-interface BoostBand extends GapSpec {
+interface PressureBand extends GapSpec {
   /** Absolute intake pressure up to which the gap holds, kPa. */
   readonly upToKpa: number;
 }
 
-type BoostGap =
-  | { readonly kind: 'in-band'; readonly band: BoostBand }
+export type BoostGap<B extends PressureBand> =
+  | { readonly kind: 'in-band'; readonly band: B }
   /** Between two pressures that were asked for and set: the tighter gap, once someone has approved it. */
-  | { readonly kind: 'between'; readonly band: BoostBand; readonly needsApproval: true }
+  | { readonly kind: 'between'; readonly band: B; readonly needsApproval: true }
   | { readonly kind: 'above-all' };
 
 /**
@@ -17,7 +17,7 @@ type BoostGap =
  *
  * @param known pressures at which the maker or tuner states a gap, any order, at least one
  */
-export function gapForBoost(known: readonly BoostBand[], intakeKpa: number): BoostGap {
+export function gapForBoost<B extends PressureBand>(known: readonly B[], intakeKpa: number): BoostGap<B> {
   const sorted = [...known].sort((a, b) => a.upToKpa - b.upToKpa);
   const at = sorted.findIndex((band) => intakeKpa <= band.upToKpa);
   const above = sorted[at];
@@ -38,18 +38,4 @@ export function overlap(ranges: readonly Bounds[]): Bounds | null {
   const min = Math.max(...ranges.map((range) => range.min));
   const max = Math.min(...ranges.map((range) => range.max));
   return ranges.length > 0 && min <= max + 1e-9 ? { min, max } : null;
-}
-
-/** What has been done to one plug's ground electrode, in order: mm, positive opens. */
-interface BendHistory {
-  readonly changesOfDirection: number;
-  /** More than the policy allows: the metal is tired, discard the plug. */
-  readonly discard: boolean;
-}
-
-/** @param bendsMm each bend, positive opens, negative closes; 0 counts as none @param allowed changes of direction that are allowed */
-export function bendHistory(bendsMm: readonly number[], allowed: number): BendHistory {
-  const signs = bendsMm.filter((bend) => bend !== 0).map(Math.sign);
-  const changesOfDirection = signs.filter((sign, i) => i > 0 && sign !== signs[i - 1]).length;
-  return { changesOfDirection, discard: changesOfDirection > allowed };
 }

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bendHistory, gapForBoost, overlap } from './bands';
+import { gapForBoost, overlap } from './bands';
+import { bendHistory } from './bends';
 import { checkGaps, ELECTRODES, gaugeAdvice, REGAP_POLICIES } from './check';
 import { gapOfEqualDemand, sparkDemand } from './spark-demand';
 

@@ -58,7 +58,16 @@ export interface CompoundAdvice {
   readonly doubt: string | null;
 }
 
-const PLACE = 'A little nickel compound on the threads only, never on electrode, seat or washer.';
+/** Where compound goes: on the threads alone, or on a long shield below them as well. */
+export const COMPOUND_PLACES = ['threads', 'threads_and_shield'] as const;
+type CompoundPlace = (typeof COMPOUND_PLACES)[number];
+
+const PLACES: Readonly<Record<CompoundPlace, string>> = {
+  threads: 'on the threads only, never on electrode, seat or washer.',
+  threads_and_shield: 'on the threads and thinly on the shield below them, never on electrode, seat or washer.',
+};
+const placed = (compound: 'nickel' | 'copper', place: CompoundPlace): string =>
+  `A little ${compound} compound ${PLACES[place]}`;
 
 interface SheetThreads {
   /** What the sheet wants on the threads; null: it does not say. */
@@ -73,8 +82,9 @@ export function compoundAdvice(
   shell: Shell | null,
   head: Head,
   sheet: SheetThreads,
+  place: CompoundPlace = 'threads',
 ): CompoundAdvice {
-  if (compoundOption === 'by_sheet' && sheet.lubricant) return bySheet(sheet.lubricant, sheet.torqueFor, head);
+  if (compoundOption === 'by_sheet' && sheet.lubricant) return bySheet(sheet.lubricant, sheet.torqueFor, head, place);
   const bareInAluminium = shell === 'bare' && head === 'aluminium';
   const nickel =
     compoundOption === 'nickel_always' ||
@@ -86,7 +96,7 @@ export function compoundAdvice(
       : null;
   return nickel
     ? {
-        ...greased('nickel', sheet.torqueFor, PLACE),
+        ...greased('nickel', sheet.torqueFor, placed('nickel', place)),
         doubt: joined(overrides, platedDoubt(shell), greasedDoubt(sheet)),
       }
     : { ...dry('Dry as supplied: no compound on the threads.'), doubt: joined(overrides, dryDoubt(sheet.torqueFor)) };
@@ -104,7 +114,7 @@ export function chosenCompound(
   return chosen === 'dry'
     ? { ...dry('Dry, as chosen here.'), doubt: joined(against, dryDoubt(sheet.torqueFor)) }
     : {
-        ...greased('nickel', sheet.torqueFor, `As chosen here. ${PLACE}`),
+        ...greased('nickel', sheet.torqueFor, `As chosen here. ${placed('nickel', 'threads')}`),
         doubt: joined(against, platedDoubt(shell), greasedDoubt(sheet)),
       };
 }
@@ -138,10 +148,16 @@ const greasedDoubt = ({ lubricant, torqueFor }: SheetThreads): string | null =>
     ? 'The sheet does not say whether its torque is for dry or greased threads: it is taken as dry, and lowered.'
     : null;
 
-function bySheet(says: SheetLubricant, torqueFor: TorqueCondition | null, head: Head): CompoundAdvice {
+function bySheet(
+  says: SheetLubricant,
+  torqueFor: TorqueCondition | null,
+  head: Head,
+  place: CompoundPlace,
+): CompoundAdvice {
   if (says === 'dry') return { ...dry('The sheet says dry: no compound on the threads.'), doubt: dryDoubt(torqueFor) };
   const copper =
     says === 'copper' && head === 'aluminium' ? 'Copper in an aluminium head corrodes: ask for approval.' : null;
-  const place = says === 'nickel' ? PLACE : 'The sheet says copper compound, on the threads only.';
-  return { ...greased(says, torqueFor, place), doubt: copper ?? greasedDoubt({ lubricant: says, torqueFor }) };
+  const where =
+    says === 'nickel' ? placed('nickel', place) : `The sheet says so: ${placed('copper', place).toLowerCase()}`;
+  return { ...greased(says, torqueFor, where), doubt: copper ?? greasedDoubt({ lubricant: says, torqueFor }) };
 }

@@ -29,7 +29,16 @@ export const AUDIT_ACTIONS = {
   'spec-sheets': ROWS,
   supersessions: ROWS,
   trial: ['create', 'end'],
-  vehicle: ['answer', 'block', 'defer', 'take back deferral', 'record change', 'swap coils', 'reminder'],
+  vehicle: [
+    'answer',
+    'block',
+    'defer',
+    'take back deferral',
+    'record change',
+    'swap coils',
+    'reminder',
+    'record distributor',
+  ],
   vehicles: ROWS,
   'work-order': [
     'open',

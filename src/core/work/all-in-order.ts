@@ -98,6 +98,7 @@ function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask): 
       if (given || model.followUps > 0) return NOTHING;
       return { fields: [{ target, field, value: USUAL_RECHECK }], says: [`looked at again: ${USUAL_RECHECK}`] };
     case 'text':
+    case 'torque':
     case 'odometer':
     case 'clock':
     case 'celsius':

@@ -1,3 +1,8 @@
+import type { Nm } from '../shared/kinds';
+import { isTorqueInRange } from '../torque/at-vehicle';
+import { PLAUSIBLE_SCREW, readQuantity } from '../units/read-quantity';
+import { DEFAULT_TOLERANCE } from '../units/read-range';
+import { saySmallTorque, saySmallTorques } from '../units/say';
 import { type NamedPlace, sayPlaces } from './say-places';
 
 /** What a step wants written down before it can be ticked. */
@@ -14,6 +19,7 @@ const ASK_KINDS = [
   'clock',
   'celsius',
   'each',
+  'torque',
 ] as const;
 type AskKind = (typeof ASK_KINDS)[number];
 
@@ -29,6 +35,8 @@ export interface Ask {
   readonly optional?: true;
   /** How long a wait lasts. */
   readonly minutes?: number;
+  /** What a torque has to be, N·m. */
+  readonly torqueNm?: Nm;
 }
 
 /** What is counted: what the rules go by. */
@@ -80,7 +88,10 @@ export const askFaults = (asks: readonly Ask[], written: Written): readonly stri
     return fault ? [fault] : [];
   });
 
-function faultOf({ key, what, kind, accepts, choices = [], minutes = 0 }: Ask, written: Written): string | null {
+function faultOf(
+  { key, what, kind, accepts, choices = [], minutes = 0, torqueNm = 0 }: Ask,
+  written: Written,
+): string | null {
   switch (kind) {
     case 'text':
       return written.answers[key]?.trim() ? null : `Write down: ${what}.`;
@@ -117,6 +128,8 @@ function faultOf({ key, what, kind, accepts, choices = [], minutes = 0 }: Ask, w
     case 'clock':
     case 'celsius':
       return written.answers[key]?.trim() ? null : `Say: ${what}.`;
+    case 'torque':
+      return torqueFault(what, written.answers[key] ?? '', torqueNm);
     case 'odometer':
       return odometerFault(key, what, written.answers);
     case 'wait': {
@@ -125,6 +138,23 @@ function faultOf({ key, what, kind, accepts, choices = [], minutes = 0 }: Ask, w
       return left > 0 ? `${what}: ${left} more ${left === 1 ? 'minute' : 'minutes'}.` : null;
     }
   }
+}
+
+/** What a screw may be off its torque. Source: the shop's default. */
+const within = (nm: Nm): { readonly min: Nm; readonly max: Nm } => ({
+  min: nm * (1 - DEFAULT_TOLERANCE),
+  max: nm * (1 + DEFAULT_TOLERANCE),
+});
+
+/** A small torque as it was set: a bare figure is in N·m, and one of another unit, or twelve times too much, is named. */
+function torqueFault(what: string, typed: string, torqueNm: Nm): string | null {
+  if (typed.trim() === '') return `Write down: ${what}.`;
+  const sheet = within(torqueNm);
+  const read = readQuantity({ kind: 'torque', text: typed, personUnit: 'N·m', window: PLAUSIBLE_SCREW, sheet });
+  if (read.verdict !== 'ok') return `${what}: ${read.message}`;
+  return isTorqueInRange(read.valueSi, sheet)
+    ? null
+    : `${what}: ${saySmallTorque(read.valueSi)} is outside ${saySmallTorques(sheet)}. Set the wrench to ${saySmallTorque(torqueNm)} and go round again.`;
 }
 
 /** Farther than this no road test goes, in whatever the dash shows. */

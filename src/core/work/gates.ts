@@ -1,4 +1,5 @@
 import type { Nm } from '../shared/kinds';
+import { SEIZED_AT } from '../torque/breakaway';
 import { openCounts } from './ask';
 import type { JobRecord } from './entry';
 import { GATE_TABLE, GATES, type Gate, STAGE_WORDS, STAGES, type Stage } from './gate-table';
@@ -119,9 +120,6 @@ interface PlaceAtGate {
   /** The most that the plug is torqued to, N·m. */
   readonly mostNm: Nm;
 }
-
-/** What came out harder than this many times the torque it goes in with is taken for seized. */
-const SEIZED_AT = 2;
 
 /** Gates of one plug site that its record keeps shut before the place is done, by the field that opens each. */
 export function placeGates(

@@ -17,6 +17,7 @@ export const plugRules: PlugRules = {
   gap: { minMm: 1, maxMm: 1.1 },
   electrode: 'fine_wire',
   regap: 'ground_only',
+  reversals: 0,
   torqueNm: { min: 16, max: 19 },
   reduction: 0,
   lubricant: 'dry',

@@ -1,4 +1,5 @@
 import { partKey } from '../catalogue/match';
+import { bendFault, gapsFromText } from '../gap/bends';
 import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from '../gap/check';
 import type { Mm, Nm, Ohm } from '../shared/kinds';
 import { isTorqueInRange } from '../torque/at-vehicle';
@@ -28,6 +29,8 @@ export interface PlugRules extends NumberRules {
   readonly gap: GapSpec;
   readonly electrode: Electrode;
   readonly regap: RegapPolicy;
+  /** Changes of direction that its bends may have. */
+  readonly reversals: number;
   /** As lubricated, N·m. */
   readonly torqueNm: Range<Nm>;
   readonly reduction: number;
@@ -163,7 +166,7 @@ function newPartFaults(
   if (rules.component !== 'plug') return { ...faults, ...leadFaults(record, rules) };
   if (record.newGap === '') faults.newGap = 'Measure the gap of the new plug.';
   else {
-    const gap = newGapMm === null ? null : gapFault(newGapMm, rules);
+    const gap = newGapMm === null ? null : gapFault(newGapMm, rules, gapsFromText(record.bentFrom));
     if (gap) faults.newGap = gap;
   }
   const compound = compoundFault(record, rules);
@@ -221,13 +224,27 @@ function numberFault(
   return own ? null : `This engine takes ${partNumber}. Do not fit another: set the ${what} aside and compare the box.`;
 }
 
-/** Why a new plug's gap will not do, and what to do with it; null when it will. @param gapMm mm */
-export function gapFault(gapMm: Mm, { gap, electrode, regap }: PlugRules): string | null {
+/**
+ * Why a new plug's gap will not do, and what to do with it; null when it will.
+ *
+ * @param gapMm as it is now, mm
+ * @param bentFrom gaps at which it was bent before, in order, mm
+ */
+export function gapFault(
+  gapMm: Mm,
+  { gap, electrode, regap, reversals }: PlugRules,
+  bentFrom: readonly Mm[],
+): string | null {
+  const tired = bendFault([...bentFrom, gapMm], electrode, reversals);
+  if (tired) return tired;
   const [plug] = checkGaps(gap, electrode, regap, [gapMm]).plugs;
   if (!plug || plug.action === 'accept') return null;
   const range = sayGaps({ min: gap.minMm, max: gap.maxMm });
   if (plug.action === 'reject')
     return `${sayGap(gapMm)} is outside ${range} and neither this electrode nor the shop’s rule lets it be bent. Set the plug aside and return it.`;
+  const target = plug.action === 'open' ? gapMm + plug.byMm : gapMm - plug.byMm;
+  if (bendFault([...bentFrom, gapMm, target], electrode, reversals))
+    return `${sayGap(gapMm)} is outside ${range}, and bending it by ${sayGap(plug.byMm)}${bentFrom.length > 0 ? ' once more' : ''} is more than a new plug takes. Compare the number on its box, and take another plug.`;
   return `${sayGap(gapMm)} is outside ${range}: ${plug.action} it by ${sayGap(plug.byMm)} with a wire or feeler gauge, bending only the ground electrode, then measure again.`;
 }
 

@@ -102,6 +102,8 @@ export const PLACE_FIELDS = {
   newNumber: text('number on the new part'),
   tagIn: text('serial of the new part', COILS),
   newGap: quantity('gap', 'new gap', { of: PLUG }),
+  /** Gaps at which a new plug was bent, in order, mm: with the last one they give each bend and its direction. */
+  bentFrom: text('gaps it was bent from', PLUG, 80),
   newLot: text('lot on the box'),
   /** A new plug that fell: until its gap is measured again and its insulator looked at. */
   dropped: choice<Dropped>('dropped', DROPPED, PLUG),

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Candidate } from '@/core/catalogue/match';
 import { standardCoils } from '@/core/engine/coils';
@@ -84,7 +84,12 @@ export async function loadSheets(
   q: Querier,
   fleetId: FleetId,
   today: string,
-  which: { readonly ids?: readonly string[]; readonly familyIds?: readonly string[] } = {},
+  which: {
+    readonly ids?: readonly string[];
+    readonly familyIds?: readonly string[];
+    /** Beside those by id. */
+    readonly orFamilyIds?: readonly string[];
+  } = {},
 ): Promise<readonly ComponentSheet[]> {
   const checkedSince = sql<string | null>`(
     select p.name from sheet_checks c join people p on p.id = c.person_id
@@ -96,7 +101,10 @@ export async function loadSheets(
     .where(
       and(
         eq(specSheets.fleetId, fleetId),
-        which.ids ? inArray(specSheets.id, [...which.ids]) : undefined,
+        or(
+          which.ids ? inArray(specSheets.id, [...which.ids]) : undefined,
+          which.orFamilyIds ? inArray(specSheets.engineFamilyId, [...which.orFamilyIds]) : undefined,
+        ),
         which.familyIds ? inArray(specSheets.engineFamilyId, [...which.familyIds]) : undefined,
       ),
     );

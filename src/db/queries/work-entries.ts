@@ -105,6 +105,28 @@ export const loadTimes = (q: Querier, workOrderId: WorkOrderId) =>
     .where(eq(workTimes.workOrderId, workOrderId))
     .orderBy(asc(workTimes.fromAt));
 
+/** Items that come off on open orders, with what was said of them on arrival and whether they are on again. */
+export async function loadItemsAhead(q: Querier, fleetId: FleetId) {
+  const { rows } = await q.execute<{
+    order: number;
+    familyId: string;
+    item: string;
+    isDefect: boolean;
+    isOn: boolean;
+  }>(sql`
+    select w.number as order, v.engine_family_id as "familyId", substr(s.key, length('open_') + 1) as item,
+      coalesce(s.answers->>'found', '') <> '' as "isDefect",
+      exists (
+        select 1 from work_order_steps back
+        where back.work_order_id = w.id and back.state = 'done'
+          and back.key in ('close_' || substr(s.key, length('open_') + 1), 'lids_' || substr(s.key, length('open_') + 1))
+      ) as "isOn"
+    from work_order_steps s join work_orders w on w.id = s.work_order_id join vehicles v on v.id = w.vehicle_id
+    where w.fleet_id = ${fleetId} and w.state not in ('closed', 'cancelled') and s.kind = 'open'
+    order by w.number, s.place`);
+  return rows;
+}
+
 /** Notes that technicians left at the items on the way, on orders of a family that are closed; the latest first. */
 export async function loadItemNotes(
   q: Querier,

@@ -12,6 +12,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { TEMPERATURES } from '../../core/catalogue/others-in-force';
 import { SUFFIX_ATTRIBUTES } from '../../core/catalogue/suffix';
 import { SUPERSESSION_KINDS } from '../../core/catalogue/supersession';
 import type { BankAccess, Fastener } from '../../core/engine/access';
@@ -21,8 +22,9 @@ import type { OtherWork } from '../../core/engine/other-work';
 import { COMPONENTS } from '../../core/engine/quantities';
 import type { Resting } from '../../core/engine/resting';
 import type { WeakPoint } from '../../core/engine/weak-points';
+import type { BoostBand } from '../../core/gap/boost';
 import { REGAP_POLICIES } from '../../core/gap/check';
-import { SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from '../../core/policy/apply';
+import { COMPOUND_PLACES, SHEET_LUBRICANTS, SHELLS, TORQUE_CONDITIONS } from '../../core/policy/apply';
 import type { PartId, PersonId, SpecSheetId } from '../../core/shared/kinds';
 import { createdAt, day, fleetId, id, instant, km, list, mm, nm, ohm, version } from './columns';
 
@@ -63,6 +65,11 @@ export const engineFamilies = pgTable(
     compressionRatio: numeric({ precision: 4, scale: 1, mode: 'number' }),
     /** Highest absolute pressure in the intake, kPa; about 100 without boost. */
     intakeKpa: integer(),
+    /** Gaps by intake pressure, for vehicles with another one than the engine left the works with. */
+    boostBands: jsonb().$type<BoostBand[]>().notNull().default([]),
+    boostSource: text(),
+    /** Where compound goes, wherever any is called for; null: on the threads only. */
+    compoundPlace: text({ enum: list(COMPOUND_PLACES) }),
     /** In order of bank. */
     access: jsonb().$type<BankAccess[]>(),
     fasteners: jsonb().$type<Fastener[]>(),
@@ -259,9 +266,11 @@ export const specSheets = pgTable(
     maxOhmPerMetre: ohm(),
     /** The sheet's own turn from finger-tight, degrees. */
     angleDeg: integer(),
-    engineTemperature: text({ enum: ['cold', 'warm', 'by_bulletin'] }),
+    engineTemperature: text({ enum: list(TEMPERATURES) }),
     lubricant: text({ enum: list(SHEET_LUBRICANTS) }),
     regap: text({ enum: list(REGAP_POLICIES) }),
+    /** How the old ones come out, in words; null: it does not speak of it. */
+    method: text(),
     /** After this day the source no longer holds. */
     expiresOn: day(),
     intervalKm: km(),

@@ -19,6 +19,7 @@ import { ELECTRODES } from '../../core/gap/check';
 import { USUAL_HOURS } from '../../core/planning/hours';
 import type { DepotId, PersonId } from '../../core/shared/kinds';
 import type { PlanSummary } from '../../core/shared/plan-summary';
+import type { FoundDistributor } from '../../core/wiring/found-distributor';
 import { user } from './auth';
 import { engineFamilies } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, version } from './columns';
@@ -143,6 +144,10 @@ export const vehicles = pgTable(
     failureCost: integer(),
     /** The day on which it leaves the fleet, where that is known. */
     retiresOn: day(),
+    /** Highest absolute pressure in its intake where that is not its family's, kPa. */
+    intakeKpa: integer(),
+    /** A distributor found re-indexed: how it stands in this vehicle, and how that was proven. */
+    distributor: jsonb().$type<FoundDistributor>(),
     /** Its own service reminder has been on since then; null: it is off. */
     reminderOn: day(),
     version: version(),
@@ -156,6 +161,7 @@ export const vehicles = pgTable(
     foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
     foreignKey({ columns: [t.fleetId, t.engineFamilyId], foreignColumns: [engineFamilies.fleetId, engineFamilies.id] }),
     check('vehicles_model_year_possible', sql`${t.modelYear} between 1950 and 2100`),
+    check('vehicles_intake_possible', sql`${t.intakeKpa} between 50 and 500`),
     check('vehicles_failure_cost_possible', sql`${t.failureCost} > 0`),
     check('vehicles_odometer_unit_known', sql`${t.odometerUnit} in ('km','mi')`),
   ],

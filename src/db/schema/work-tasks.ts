@@ -124,6 +124,8 @@ export const taskPlaces = pgTable(
     tagIn: text(),
     newGapMm: mm(),
     newGapAsTyped: text(),
+    /** Gaps at which it was bent, mm. */
+    bentFrom: text(),
     newLot: text(),
     /** Of a lead set or a cap: plugs whose lead is on, by site. */
     leadsOn: text(),

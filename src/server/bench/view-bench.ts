@@ -1,4 +1,5 @@
 import { inOrderOfForce } from '@/core/catalogue/match';
+import { withOthersInForce } from '@/core/catalogue/others-in-force';
 import { scopeWords } from '@/core/catalogue/scope';
 import { regapPolicy } from '@/core/policy/apply';
 import { type PolicyChoice, policyInForce } from '@/core/policy/policies';
@@ -26,7 +27,8 @@ export const viewBench = useCase({
     const shop = choices.filter((choice) => choice.scope === 'shop');
     const sheets = specs.flatMap((spec) => {
       const family = familyById.get(spec.engineFamilyId);
-      return family ? benchSheet(spec, family, shop) : [];
+      const others = specs.filter(({ engineFamilyId }) => engineFamilyId === spec.engineFamilyId);
+      return family ? benchSheet(withOthersInForce(spec, others), family, shop) : [];
     });
     const engines = families.map((family) => benchEngine(family, specs));
     const leadSets = parts.flatMap((part) =>

@@ -1,10 +1,10 @@
-import { disputed } from '@/core/catalogue/dispute';
-import { type Fitment, match, type ReleaseBlocker, releaseBlockers } from '@/core/catalogue/match';
+import { type Fitment, match, type ReleaseBlocker } from '@/core/catalogue/match';
 import { SupersessionGraph } from '@/core/catalogue/supersession';
 import type { Component } from '@/core/engine/quantities';
 import type { GapSpec } from '@/core/gap/check';
 import type { FleetId, VehicleId } from '@/core/shared/kinds';
 import { writtenAs } from '@/core/units/read-range';
+import { asFound } from '@/core/wiring/found-distributor';
 import type { Querier } from '@/db/client';
 import {
   type ComponentSheet,
@@ -19,6 +19,7 @@ import {
   type SpecSheet,
 } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
+import { blockersFor, fitmentInForce, type SheetInForce } from './sheet-in-force';
 
 type Vehicle = Awaited<ReturnType<typeof loadVehicleKeys>>[number];
 
@@ -29,7 +30,7 @@ export interface VehicleFitment {
   readonly sheets: readonly ComponentSheet[];
   readonly specs: readonly SpecSheet[];
   /** Of its plugs. */
-  readonly fitment: Fitment<SpecSheet>;
+  readonly fitment: Fitment<SheetInForce<SpecSheet>>;
   /** Why the sheet in force releases no work by itself; empty without a match. */
   readonly blockers: readonly ReleaseBlocker[];
 }
@@ -41,25 +42,34 @@ export async function fitmentOf(
   today: string,
   vehicleId: VehicleId,
 ): Promise<VehicleFitment | null> {
-  const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
-  const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];
-  if (!vehicle || !family) return null;
+  const whose = await loadWhose(q, { fleetId, vehicleId });
+  if (!whose) return null;
+  const { vehicle, family } = whose;
   const sheets = await loadSheets(q, fleetId, today, { familyIds: [family.id] });
   const specs = sheets.filter(isPlugSheet);
-  const fitment = match(vehicle, specs, family.variants);
+  const fitment = fitmentInForce(match(vehicle, specs, family.variants), specs, { family, vehicle });
   return { vehicle, family, sheets, specs, fitment, blockers: blockersFor(fitment, specs) };
 }
 
-const blockersFor = <S extends ComponentSheet>(fitment: Fitment<S>, sheets: readonly S[]): readonly ReleaseBlocker[] =>
-  fitment.kind === 'match' ? releaseBlockers({ ...fitment.spec, makersDisagree: disputed(fitment.spec, sheets) }) : [];
+/** A vehicle with its engine as it is in it; null where it is gone. */
+export async function loadWhose(
+  q: Querier,
+  { fleetId, vehicleId }: { readonly fleetId: FleetId; readonly vehicleId: VehicleId },
+): Promise<Pick<VehicleFitment, 'vehicle' | 'family'> | null> {
+  const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
+  const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];
+  return vehicle && family
+    ? { vehicle, family: { ...family, model: asFound(family.model, vehicle.distributor) } }
+    : null;
+}
 
 /** What goes in of one component, by the same rules as a plug: its sheet, or the question that decides. */
 export function fitmentFor(
   { vehicle, family, sheets }: Pick<VehicleFitment, 'vehicle' | 'family' | 'sheets'>,
   component: Component,
-): { readonly fitment: Fitment<ComponentSheet>; readonly blockers: readonly ReleaseBlocker[] } {
+): { readonly fitment: Fitment<SheetInForce>; readonly blockers: readonly ReleaseBlocker[] } {
   const own = sheets.filter((sheet) => sheet.component === component);
-  const fitment = match(vehicle, own, family.variants);
+  const fitment = fitmentInForce(match(vehicle, own, family.variants), own, { family, vehicle });
   return { fitment, blockers: blockersFor(fitment, own) };
 }
 

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { compareParts } from '@/core/catalogue/equivalent';
 import { match, partKey } from '@/core/catalogue/match';
 import { type NearNumber, nearestNumbers } from '@/core/catalogue/nearest-number';
+import { withOthersInForce } from '@/core/catalogue/others-in-force';
 import { mixing, type SupersessionGraph } from '@/core/catalogue/supersession';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
@@ -16,6 +17,7 @@ import {
   loadSheets,
   loadSpecs,
   type PartRow,
+  type SpecSheet,
 } from '@/db/queries/catalogue';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { deliveries, fittedComponents, vehicles } from '@/db/schema';
@@ -162,6 +164,12 @@ interface FoundPart {
   readonly near: readonly (NearNumber & { readonly id: string })[];
 }
 
+const narrowed = (sheet: SpecSheet, specs: readonly SpecSheet[]): SpecSheet =>
+  withOthersInForce(
+    sheet,
+    specs.filter(({ engineFamilyId }) => engineFamilyId === sheet.engineFamilyId),
+  );
+
 /** What a typed or scanned number is: the part, a known one with a suffix, or known numbers one slip away. */
 export const findPart = useCase({
   permission: 'read the fleet',
@@ -173,7 +181,8 @@ export const findPart = useCase({
     const specs = await loadSpecs(deps.db, actor.fleetId, deps.today());
     const number = await readNumberOf(deps.db, actor.fleetId, text, null, {
       byKey,
-      sheetsOf: (base) => specs.filter((sheet) => sheet.partId === base.id),
+      // As they are to be worked by: a gap that only one of two makers allows is not asked for.
+      sheetsOf: (base) => specs.filter((sheet) => sheet.partId === base.id).map((sheet) => narrowed(sheet, specs)),
     });
     const near = nearestNumbers(
       text,

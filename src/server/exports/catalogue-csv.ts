@@ -5,6 +5,7 @@ import { holesText } from '@/core/engine/layout';
 import { otherWorkText } from '@/core/engine/other-work';
 import { restingText } from '@/core/engine/resting';
 import { weakPointText } from '@/core/engine/weak-points';
+import { boostText } from '@/core/gap/boost';
 import { ok } from '@/core/shared/result';
 import {
   type ComponentSheet,
@@ -61,6 +62,9 @@ export function familyFields(family: EngineFamily): Fields {
     tower_of_cylinder_1: text(family.distributor?.towerOfCylinder1),
     lead_lengths_mm: family.leadLengthsMm?.join(' ') ?? '',
     cooling_minutes: text(family.coolingMinutes),
+    compound_place: text(family.compoundPlace),
+    boost_gaps: boostText(family.boostBands),
+    boost_source: text(family.boostSource),
     compression_ratio: text(family.compressionRatio),
     intake_kpa: text(family.intakeKpa),
     access: family.access?.map((bank) => `${bank.access} ${bank.minutes}`).join(', ') ?? '',
@@ -136,6 +140,7 @@ function sheetFields(sheet: ComponentSheet, familyCode: string): Fields {
     torque_for: text(sheet.torqueFor),
     lubricant: text(sheet.lubricant),
     regap: text(sheet.regap),
+    method: text(sheet.method),
     source_kind: sheet.sourceKind,
     source_document: sheet.sourceDocument,
     source_dated: text(sheet.sourceDated),

@@ -6,11 +6,11 @@ import { inOrderOfForce } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
 import { byTag, repeatFailures } from '@/core/components/history';
 import { type Companion, companions, type OtherComponent } from '@/core/due/other-components';
-import type { BankAccess } from '@/core/engine/access';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { optionInForce, POLICY_IDS, policyInForce } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
+import { openingMinutes } from '@/core/work/procedure/generate';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, type SpecSheet } from '@/db/queries/catalogue';
 import { loadHourRows, loadReadings } from '@/db/queries/odometer';
@@ -25,6 +25,7 @@ import { notFound } from '../failure';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 import { useCase } from '../use-case';
+import { familyEngine } from '../work-orders/procedure-of';
 
 /** A vehicle with its engine, what is fitted, its odometer history, spec and work orders. */
 export const viewVehicle = useCase({
@@ -73,8 +74,7 @@ export const viewVehicle = useCase({
       fitment,
       rivals: fitment.kind === 'match' ? rivalSheets(fitment.spec, specs) : [],
       blockers,
-      threads:
-        fitment.kind === 'match' ? threadsFor(fitment.spec, family.headMaterial, choicesFor(choices, vehicle)) : null,
+      threads: fitment.kind === 'match' ? threadsFor(fitment.spec, family, choicesFor(choices, vehicle)) : null,
       answers: history.filter((entry) => entry.action === 'answer'),
       policies: POLICY_IDS.map((id) => policyInForce(id, concerning)),
       hoursOption: optionInForce('engine_hours', concerning),
@@ -87,7 +87,7 @@ export const viewVehicle = useCase({
       due: due.value,
       deferrals: deferred.ok ? deferred.value : [],
       currency: costs.currency,
-      companions: companionsOf(due.value, layout, family.access ?? [], deps.today()),
+      companions: companionsOf(due.value, layout, openingMinutes(familyEngine(family)), deps.today()),
       today: deps.today(),
     });
   },
@@ -99,7 +99,7 @@ export type VehicleView = Extract<Awaited<ReturnType<typeof viewVehicle>>, { ok:
 function companionsOf(
   { components, odometerKm, odometerOn, useRate, forecast }: DueView,
   layout: Layout,
-  access: readonly BankAccess[],
+  savedMinutes: number,
   today: PlainDate,
 ): readonly Companion[] {
   if (odometerKm === null || odometerOn === null) return [];
@@ -120,7 +120,7 @@ function companionsOf(
   });
   const plugs = components.find(({ component }) => component === 'plug');
   const vehicle = { today, odometer: { on: odometerOn, km: odometerKm }, rate: useRate, forecast };
-  return companions(plugs?.due ?? null, others, vehicle, access);
+  return companions(plugs?.due ?? null, others, vehicle, savedMinutes);
 }
 
 /** Other sources for the same vehicles, by rank: they stand beside the one in force. */

@@ -2,6 +2,7 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { saySmallTorques } from '@/core/units/say';
 import { fromSi, UNITS } from '@/core/units/unit';
+import { othersInForce } from '@/text/catalogue-words';
 import { rangeTexts } from '@/text/format';
 import { PLACE_STATE_WORDS, taskText } from '@/text/task-words';
 import type { WorkOrderView } from '../work-orders/view-work-order';
@@ -61,6 +62,7 @@ const plugLines = ({ spec, threads, replaced }: NonNullable<WorkOrderView['plug'
     text: `${spec.sourceDocument}, revision ${spec.revision}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
     style: 'soft',
   },
+  ...othersInForce(spec.others).map((text) => ({ text, style: 'soft' })),
 ];
 
 /** The part of a task that is no plug, with the torque of its screw. */

@@ -16,6 +16,8 @@ const spec = (over: Partial<SpecSheet> = {}, shell: 'plated' | 'bare' | null = '
     part: { shell },
     ...over,
   }) as SpecSheet;
+const ALUMINIUM = { headMaterial: 'aluminium', compoundPlace: null } as const;
+const IRON = { headMaterial: 'iron', compoundPlace: null } as const;
 const shop = (option: string, scope: PolicyChoice['scope'] = 'shop'): PolicyChoice => ({
   policy: 'thread_compound',
   scope,
@@ -26,7 +28,7 @@ const shop = (option: string, scope: PolicyChoice['scope'] = 'shop'): PolicyChoi
 
 describe('threadsFor', () => {
   it('leaves a plated shell dry and lowers nothing', () => {
-    expect(threadsFor(spec(), 'aluminium', [])).toMatchObject({
+    expect(threadsFor(spec(), ALUMINIUM, [])).toMatchObject({
       lubricant: 'dry',
       torqueNm: { min: 20, max: 26 },
       inForce: { scope: 'default' },
@@ -34,20 +36,20 @@ describe('threadsFor', () => {
   });
 
   it('greases a bare shell in aluminium, not in iron, and the torque follows', () => {
-    const { torqueNm, lubricant } = threadsFor(spec({}, 'bare'), 'aluminium', []);
+    const { torqueNm, lubricant } = threadsFor(spec({}, 'bare'), ALUMINIUM, []);
     expect(lubricant).toBe('anti_seize');
     expect([torqueNm.min, torqueNm.max]).toEqual([expect.closeTo(14, 9), expect.closeTo(18.2, 9)]);
-    expect(threadsFor(spec({}, 'bare'), 'iron', []).lubricant).toBe('dry');
-    expect(threadsFor(spec({}, null), 'aluminium', []).lubricant).toBe('dry');
+    expect(threadsFor(spec({}, 'bare'), IRON, []).lubricant).toBe('dry');
+    expect(threadsFor(spec({}, null), ALUMINIUM, []).lubricant).toBe('dry');
   });
 
   it('lets the sheet override the shop, and the group both', () => {
     const says = spec({ lubricant: 'nickel' });
-    expect(threadsFor(says, 'aluminium', [shop('dry')])).toMatchObject({
+    expect(threadsFor(says, ALUMINIUM, [shop('dry')])).toMatchObject({
       lubricant: 'anti_seize',
       inForce: { scope: 'sheet' },
     });
-    expect(threadsFor(says, 'aluminium', [shop('dry', 'group')])).toMatchObject({
+    expect(threadsFor(says, ALUMINIUM, [shop('dry', 'group')])).toMatchObject({
       lubricant: 'dry',
       inForce: { scope: 'group' },
       doubt: expect.stringContaining('The spec sheet says nickel'),

@@ -1,7 +1,7 @@
 import { type CompoundAdvice, compoundAdvice } from '@/core/policy/apply';
 import { type InForce, type PolicyChoice, policyInForce } from '@/core/policy/policies';
-import type { Head, Range } from '@/core/torque/plan';
-import type { SpecSheet } from '@/db/queries/catalogue';
+import type { Range } from '@/core/torque/plan';
+import type { EngineFamily, SpecSheet } from '@/db/queries/catalogue';
 import { sheetChoices } from './sheet-choices';
 
 interface Threads extends CompoundAdvice {
@@ -11,9 +11,13 @@ interface Threads extends CompoundAdvice {
 }
 
 /** What goes on the threads here, by the option in force, and the torque that follows from it. */
-export function threadsFor(spec: SpecSheet, head: Head, choices: readonly PolicyChoice[]): Threads {
+export function threadsFor(
+  spec: SpecSheet,
+  { headMaterial, compoundPlace }: Pick<EngineFamily, 'headMaterial' | 'compoundPlace'>,
+  choices: readonly PolicyChoice[],
+): Threads {
   const inForce = policyInForce('thread_compound', [...choices, ...sheetChoices(spec)]);
-  const advice = compoundAdvice(inForce.option.id, spec.part.shell, head, spec);
+  const advice = compoundAdvice(inForce.option.id, spec.part.shell, headMaterial, spec, compoundPlace ?? undefined);
   const factor = 1 - advice.reduction;
   return {
     ...advice,

@@ -1,11 +1,37 @@
 import { inArray } from 'drizzle-orm';
 import { partKey } from '@/core/catalogue/match';
+import type { FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
-import { loadWaits } from '@/db/queries/work-entries';
+import { type PartAhead, partsAhead } from '@/core/work/procedure/parts-ahead';
+import type { Querier } from '@/db/client';
+import { loadFamilies } from '@/db/queries/catalogue';
+import { loadItemsAhead, loadWaits } from '@/db/queries/work-entries';
 import { listWorkOrderRows } from '@/db/queries/work-orders';
 import { parts } from '@/db/schema';
 import { loadNumbers } from '../catalogue/fitment-of';
 import { useCase } from '../use-case';
+
+type Why = 'waits' | PartAhead['why'];
+
+interface Need {
+  readonly asked: string;
+  readonly what: string | null;
+  readonly quantity: number;
+  readonly orders: readonly number[];
+  readonly whys: readonly Why[];
+}
+
+/** What the open orders will want for the way to their plugs. */
+async function aheadOf(q: Querier, fleetId: FleetId): Promise<readonly PartAhead[]> {
+  const rows = await loadItemsAhead(q, fleetId);
+  const families = await loadFamilies(q, fleetId, [...new Set(rows.map(({ familyId }) => familyId))]);
+  return partsAhead(
+    rows.flatMap(({ order, familyId, item: key, isDefect, isOn }) => {
+      const item = families.find(({ id }) => id === familyId)?.accessItems?.find((one) => one.key === key);
+      return item ? [{ order, item, isDefect, isOn }] : [];
+    }),
+  );
+}
 
 /** What open orders wait for, and the order of parts that follows from it: current numbers, less what lies here, in packs. */
 export const listWaiting = useCase({
@@ -23,13 +49,26 @@ export const listWaiting = useCase({
       const end = graph.current(partKey(number));
       return end.kind === 'current' ? end.part : partKey(number);
     };
-    const needed = new Map<string, { asked: string; what: string | null; quantity: number; orders: number[] }>();
-    for (const { wait, order } of waits) {
-      if (!wait.partNumber || !wait.quantity) continue;
-      const key = currentKey(wait.partNumber);
-      const line = needed.get(key) ?? { asked: wait.partNumber, what: wait.partWhat, quantity: 0, orders: [] };
-      needed.set(key, { ...line, quantity: line.quantity + wait.quantity, orders: [...line.orders, order.number] });
-    }
+    const needed = new Map<string, Need>();
+    const need = (number: string, more: Omit<Need, 'asked' | 'whys'> & { readonly why: Why }): void => {
+      const key = currentKey(number);
+      const line = needed.get(key) ?? { asked: number, what: more.what, quantity: 0, orders: [], whys: [] };
+      needed.set(key, {
+        ...line,
+        quantity: line.quantity + more.quantity,
+        orders: [...new Set([...line.orders, ...more.orders])],
+        whys: [...new Set([...line.whys, more.why])],
+      });
+    };
+    for (const { wait, order } of waits)
+      if (wait.partNumber && wait.quantity)
+        need(wait.partNumber, {
+          what: wait.partWhat,
+          quantity: wait.quantity,
+          orders: [order.number],
+          why: 'waits',
+        });
+    for (const part of await aheadOf(deps.db, actor.fleetId)) need(part.number, part);
     const known = await deps.db
       .select()
       .from(parts)
@@ -49,6 +88,7 @@ export const listWaiting = useCase({
         pack,
         leadDays: part?.leadDays ?? null,
         orders: line.orders,
+        whys: line.whys,
       };
     });
     return ok({ waits, draft });

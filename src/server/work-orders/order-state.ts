@@ -13,15 +13,8 @@ import { isFitted, type TaskRules } from '@/core/work/place-done';
 import { answerField, countTarget, ORDER_TARGET, stepTarget } from '@/core/work/targets';
 import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
-import {
-  type ComponentSheet,
-  type EngineFamily,
-  isPlugSheet,
-  loadFamilies,
-  loadSheets,
-  type SpecSheet,
-} from '@/db/queries/catalogue';
-import { loadVehicleKeys } from '@/db/queries/due-inputs';
+import { type EngineFamily, isPlugSheet, loadSheets, type SpecSheet } from '@/db/queries/catalogue';
+import type { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { loadFollowUps } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { type CountRow, loadCodes, loadCounts, loadLifts, loadPhotos, loadWrenches } from '@/db/queries/work-entries';
@@ -37,14 +30,15 @@ import {
   type WorkOrderRow,
 } from '@/db/queries/work-orders';
 import { dueInputs, people } from '@/db/schema';
-import { loadNumbers } from '../catalogue/fitment-of';
+import { loadNumbers, loadWhose } from '../catalogue/fitment-of';
+import { type SheetInForce, sheetInForce } from '../catalogue/sheet-in-force';
 import { placeFields, placeModelOf, targetOf } from './place-record';
 import { rulesOf } from './task-rules';
 
 /** A task with the sheet it works by and what its places are measured by. */
 export interface TaskState {
   readonly row: TaskRow;
-  readonly sheet: ComponentSheet | null;
+  readonly sheet: SheetInForce | null;
   readonly rules: TaskRules;
 }
 
@@ -54,7 +48,7 @@ export interface FloorState {
   readonly family: EngineFamily;
   readonly tasks: readonly TaskState[];
   /** The sheet of its plugs; null: no task is on plugs. */
-  readonly spec: SpecSheet | null;
+  readonly spec: SheetInForce<SpecSheet> | null;
   readonly layout: Layout;
   /** Cylinders that this vehicle rests at part load. */
   readonly resting: readonly number[];
@@ -127,9 +121,9 @@ export async function loadFloorState(
   const { vehicle, family } = whose;
   const graph = await loadNumbers(q, fleetId);
   const choices = choicesFor(await loadPolicyChoices(q, fleetId), vehicle);
-  const tasks = await taskStates(q, order, today, { family, choices, graph });
+  const tasks = await taskStates(q, order, today, { vehicle, family, choices, graph });
   if (!tasks) return null;
-  const spec = tasks.flatMap(({ sheet }) => (sheet && isPlugSheet(sheet) ? [sheet] : []))[0] ?? null;
+  const spec = tasks.flatMap(({ sheet }) => (sheet && hasPlug(sheet) ? [sheet] : []))[0] ?? null;
   return {
     order,
     vehicle,
@@ -153,27 +147,20 @@ export async function loadFloorState(
   };
 }
 
-/** The vehicle of an order with its engine; null where it is gone. */
-export async function loadWhose(
-  q: Querier,
-  { fleetId, vehicleId }: Pick<WorkOrderRow, 'fleetId' | 'vehicleId'>,
-): Promise<Pick<FloorState, 'vehicle' | 'family'> | null> {
-  const [vehicle] = await loadVehicleKeys(q, fleetId, [vehicleId]);
-  const [family] = vehicle ? await loadFamilies(q, fleetId, [vehicle.engineFamilyId]) : [];
-  return vehicle && family ? { vehicle, family } : null;
-}
+const hasPlug = (sheet: SheetInForce): sheet is SheetInForce<SpecSheet> => isPlugSheet(sheet);
 
 async function taskStates(
   q: Querier,
   order: WorkOrderRow,
   today: string,
-  { family, choices, graph }: Pick<FloorState, 'family' | 'choices' | 'graph'>,
+  { vehicle, family, choices, graph }: Pick<FloorState, 'vehicle' | 'family' | 'choices' | 'graph'>,
 ): Promise<readonly TaskState[] | null> {
   const rows = await loadTasks(q, order.id);
   const ids = rows.flatMap(({ specSheetId }) => specSheetId ?? []);
-  const sheets = new Map((await loadSheets(q, order.fleetId, today, { ids })).map((sheet) => [sheet.id, sheet]));
+  const sheets = await loadSheets(q, order.fleetId, today, { ids, orFamilyIds: [family.id] });
   const states = rows.flatMap((row): TaskState[] => {
-    const sheet = row.specSheetId === null ? null : (sheets.get(row.specSheetId) ?? null);
+    const own = sheets.find(({ id }) => id === row.specSheetId);
+    const sheet = own ? sheetInForce(own, sheets, { family, vehicle }) : null;
     const rules = rulesOf(row, sheet, family, choices, graph);
     return rules ? [{ row, sheet, rules }] : [];
   });

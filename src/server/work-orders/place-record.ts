@@ -49,6 +49,7 @@ export function placeFields(place: PlaceRow): Fields {
     newNumber: orEmpty(place.newNumber),
     tagIn: orEmpty(place.tagIn),
     newGap: orEmpty(place.newGapAsTyped),
+    bentFrom: orEmpty(place.bentFrom),
     newLot: orEmpty(place.newLot),
     leadsOn: orEmpty(place.leadsOn),
     compound: orEmpty(place.compound),

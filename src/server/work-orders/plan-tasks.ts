@@ -63,6 +63,9 @@ const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
   unchecked: 'has been checked by nobody but the one who entered it',
   expired: 'has expired',
   'makers-disagree': 'is contradicted by another of its rank, and their ranges do not overlap',
+  'boost-between':
+    'is for another intake pressure; this vehicle’s lies between two known ones, where the tighter gap is taken once it is approved',
+  'boost-unknown': 'is for another intake pressure, and nobody states a gap for this vehicle’s',
 };
 
 /**

@@ -8,6 +8,10 @@ import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 import type { FloorState } from './order-state';
 
+/** With where it stands: a newer bulletin, or the sheet itself. */
+const methodWords = ({ method, sourceDocument, others }: NonNullable<FloorState['spec']>): string =>
+  `${method} (${others.find((one) => one.for === 'method')?.document ?? sourceDocument})`;
+
 /** What decides the procedure of a visit to one vehicle: its tasks, their sheets and the policies that concern it. */
 export function procedureInput(state: FloorState, earlier: EarlierRemoval | null): ProcedureInput {
   const { vehicle, family, spec, choices, tasks, places, order } = state;
@@ -54,7 +58,7 @@ export const familyEngine = (family: EngineFamily): ProcedureEngine => ({
 
 function plugWork({ spec, family, choices }: FloorState): PlugWork | null {
   if (!spec) return null;
-  const threads = threadsFor(spec, family.headMaterial, choices);
+  const threads = threadsFor(spec, family, choices);
   return {
     number: spec.part.number,
     seat: spec.part.seat,
@@ -62,5 +66,6 @@ function plugWork({ spec, family, choices }: FloorState): PlugWork | null {
     gapMm: { min: spec.gapMinMm, max: spec.gapMaxMm },
     torqueNm: threads.torqueNm,
     threads: { says: threads.says, compound: threads.compound },
+    method: spec.method && methodWords(spec),
   };
 }

@@ -5,10 +5,11 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadPlaces, loadTasks } from '@/db/queries/work-orders';
 import { taskPlaces, workOrders, workTasks } from '@/db/schema';
 import { changedSheets } from '../catalogue/current-sheet';
+import { loadWhose } from '../catalogue/fitment-of';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
-import { loadWhose, needsRedo } from './order-state';
+import { needsRedo } from './order-state';
 import { targetOf } from './place-record';
 
 /** Works on by the sheets that are in force now. Places done under the ones before become the list of what is to be redone. */

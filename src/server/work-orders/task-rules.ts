@@ -1,7 +1,7 @@
 import { partKey } from '@/core/catalogue/match';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { layoutOf } from '@/core/engine/layout';
-import { regapPolicy } from '@/core/policy/apply';
+import { allowedReversals, regapPolicy } from '@/core/policy/apply';
 import { optionInForce, type PolicyChoice } from '@/core/policy/policies';
 import type { Ohm } from '@/core/shared/kinds';
 import { leadWays } from '@/core/wiring/lead-ways';
@@ -48,13 +48,15 @@ function plugRules(
 ): PlugRules {
   const electrode = spec.part.electrode;
   const option = optionInForce('new_gaps', [...choices, ...sheetChoices(spec)]);
-  const threads = threadsFor(spec, family.headMaterial, choices);
+  const threads = threadsFor(spec, family, choices);
   return {
     component: 'plug',
     ...numbersOf(spec.part.number, graph),
     gap: gapSpecOf(spec),
     electrode,
     regap: regapPolicy(option, electrode, spec.regap),
+    // A second change of direction scraps a plug under every option.
+    reversals: Math.min(1, allowedReversals(optionInForce('reverse_bend', choices), electrode)),
     torqueNm: threads.torqueNm,
     reduction: threads.reduction,
     lubricant: threads.lubricant,

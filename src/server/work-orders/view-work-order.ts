@@ -107,7 +107,7 @@ async function plugOf(q: Querier, state: FloorState) {
     spec,
     current: currentOf(graph, byKey, spec.part),
     pick: pickOf(spec.part.numberKey, wanted, graph, byKey),
-    threads: threadsFor(spec, family.headMaterial, choices),
+    threads: threadsFor(spec, family, choices),
     gapLimitMm: gapLimitOf(spec),
     replaced: plugs.filter((place) => isNewAt(state, place)).length,
   };

@@ -4,7 +4,7 @@ import { personUnits } from '@/core/units/person-units';
 import type { TargetChange } from '@/core/work/apply-entry';
 import type { JobRecord, Json } from '@/core/work/entry';
 import { countsIn, type OrderModel, placeIn, quantityIn, stepStateIn } from '@/core/work/order-model';
-import type { PlaceRecord } from '@/core/work/place-fields';
+import type { PlaceField, PlaceQuantity, PlaceRecord } from '@/core/work/place-fields';
 import { answerField, REMARKS, readPlaceTarget, readTarget, stepTarget } from '@/core/work/targets';
 import type { Tx } from '@/db/client';
 import { type AuditEntry, writeAudits } from '@/db/queries/audit';
@@ -137,6 +137,7 @@ function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
     start: at.start,
     breakawayFeel: at.breakawayFeel,
     newNumber: orNull(at.newNumber),
+    bentFrom: orNull(at.bentFrom),
     newLot: orNull(at.newLot),
     leadsOn: orNull(at.leadsOn),
     compound: orNull(at.compound),
@@ -145,7 +146,7 @@ function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
     curve: at.curve,
     soakedAt: at.soakedAt === null ? null : new Date(at.soakedAt),
     remark: orNull(at.remark),
-  };
+  } satisfies Partial<PlaceRow> & Readonly<Record<Exclude<PlaceField, PlaceQuantity | 'seen' | 'done'>, unknown>>;
 }
 
 /** What was measured, in SI and as typed. */

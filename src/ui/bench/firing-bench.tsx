@@ -4,7 +4,8 @@ import { Box, chakra, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import { companions } from '@/core/engine/coils';
 import type { Distributor as DistributorModel, Rotation } from '@/core/engine/model';
-import { checkIndexing, leadSwapEffect, type Tower, towerMap, wastePolarity } from '@/core/wiring/firing-map';
+import { checkIndexing, leadSwapEffect, towerMap, wastePolarity } from '@/core/wiring/firing-map';
+import { tracedFromText } from '@/core/wiring/found-distributor';
 import { Distributor } from '../drawings/ignition-shapes';
 import type { FormAction } from '../primitives/action-form';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
@@ -151,10 +152,7 @@ function Indexing({
   distributor: DistributorModel;
   seen: string;
 }) {
-  const traced: Tower[] = [...seen.matchAll(/(\d+)\s*[=:]\s*(\d+)/g)].map((m) => ({
-    tower: Number(m[1]),
-    cylinder: Number(m[2]),
-  }));
+  const traced = tracedFromText(seen);
   if (traced.length === 0) return null;
   if (traced.length < 2)
     return (

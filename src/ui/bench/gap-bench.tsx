@@ -2,7 +2,7 @@
 
 import { Box, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
-import { bendHistory } from '@/core/gap/bands';
+import { bendHistory } from '@/core/gap/bends';
 import {
   type BatchVerdict,
   checkGaps,

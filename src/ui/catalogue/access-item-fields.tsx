@@ -13,6 +13,7 @@ const LABELS: Readonly<Record<ItemField, readonly [label: string, hint: string]>
   torque: ['Torque', 'with its unit: 9 N·m, 80 lbf·in'],
   order: ['Tightened', ''],
   captive: ['Captive', 'stay in their part'],
+  record_torque: ['Torque written down', 'when they go on again'],
   minutes_off: ['Off', 'min'],
   minutes_on: ['On', 'min; 0: nothing is put back'],
   how_off: ['How it comes off', 'what is special'],
@@ -39,7 +40,7 @@ const WORDS: Readonly<Record<string, string>> = {
 
 const GROUPS: readonly (readonly [string, readonly ItemField[]])[] = [
   ['What it is', ['part', 'what', 'opens', 'minutes_off', 'minutes_on']],
-  ['What holds it', ['count', 'size', 'driver', 'torque', 'order', 'captive']],
+  ['What holds it', ['count', 'size', 'driver', 'torque', 'order', 'captive', 'record_torque']],
   ['How', ['how_off', 'how_on', 'caution']],
   ['What it takes', ['breaks', 'breaks_number', 'breaks_chance', 'seal', 'seal_number', 'seal_rule']],
   ['When', ['only_with', 'instead_of', 'speaks']],

@@ -1,11 +1,12 @@
 import { Box } from '@chakra-ui/react';
 import type { SourceKind } from '@/core/catalogue/match';
+import type { OtherInForce } from '@/core/catalogue/others-in-force';
 import { socketsFor } from '@/core/engine/tools';
 import type { PolicyScope } from '@/core/policy/policies';
 import type { Km, Mm, Nm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
-import { SCOPE_WORDS } from '@/text/catalogue-words';
+import { othersInForce, SCOPE_WORDS } from '@/text/catalogue-words';
 import { dateText, distanceText, gapText, rangeTexts } from '@/text/format';
 import { SOURCE_WORDS } from '@/text/order-words';
 import { Code, Facts } from '../primitives/page';
@@ -33,6 +34,13 @@ interface SpecFacts {
   readonly enteredBy: string;
   readonly checkedBy: string | null;
   readonly note: string | null;
+  readonly method: string | null;
+  readonly others?: readonly OtherInForce[];
+  readonly boost?: {
+    readonly kind: 'in-band' | 'between' | 'above-all';
+    readonly kpa: number;
+    readonly source: string;
+  } | null;
 }
 
 interface ThreadFacts {
@@ -102,6 +110,9 @@ export function SpecLines({
             'Source',
             `${spec.sourceDocument}, ${SOURCE_WORDS[spec.sourceKind]}, revision ${spec.revision}${spec.sourceDated ? `, ${dateText(spec.sourceDated)}` : ''}`,
           ],
+          ...othersInForce(spec.others ?? []).map((line) => ['', line] as const),
+          ...(spec.boost ? [['Boost', boostLine(spec.boost)] as const] : []),
+          ...(spec.method ? [['Out', spec.method] as const] : []),
           [
             'Entered',
             `by ${spec.enteredBy}; ${spec.checkedBy ? `checked by ${spec.checkedBy}` : 'not checked by anyone else yet'}`,
@@ -115,6 +126,14 @@ export function SpecLines({
       )}
     </>
   );
+}
+
+function boostLine({ kind, kpa, source }: NonNullable<SpecFacts['boost']>): string {
+  const at = `${kpa} kPa in the intake of this vehicle`;
+  if (kind === 'above-all') return `${at}: nobody states a gap for it; ask the maker or whoever tuned it`;
+  return kind === 'between'
+    ? `${at}, between two known pressures: the tighter gap, with approval (${source})`
+    : `gap for ${at} (${source})`;
 }
 
 export function intervalText(

@@ -5,6 +5,7 @@ import { answer, formAction, texts } from '@/app/form-action';
 import { answerFitment } from '@/server/catalogue/answer-fitment';
 import { deps } from '@/server/deps';
 import { recordReminder, takeBackReminder } from '@/server/due/reminder';
+import { recordDistributor } from '@/server/fleet/found-distributor';
 import { recordChange } from '@/server/fleet/record-change';
 import { swapCoils } from '@/server/fleet/swap-coils';
 import { recordReadings } from '@/server/odometer/record-readings';
@@ -18,6 +19,7 @@ export const recordChangeAction = formAction(recordChange, {
   onDone: ({ changed }) => ({ message: `${changed} recorded.` }),
 });
 
+export const recordDistributorAction = formAction(recordDistributor, { onDone: ({ message }) => ({ message }) });
 export const recordReminderAction = formAction(recordReminder, { onDone: ({ message }) => ({ message }) });
 export const takeBackReminderAction = formAction(takeBackReminder);
 

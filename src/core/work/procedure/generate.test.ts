@@ -56,6 +56,7 @@ const any: fc.Arbitrary<ProcedureInput> = fc
       number: 'EM-7310',
       seat: of.seat,
       socket: '14 mm',
+      method: null,
       gapMm: { min: 1, max: 1.1 },
       torqueNm: { min: 16, max: 19 },
       threads: { says: 'Dry as supplied: no compound on the threads.', compound: null },

@@ -34,6 +34,12 @@ export function visitProcedure(input: ProcedureInput): Procedure {
 export const visitMinutes = (engine: ProcedureEngine, tasks: readonly VisitTask[]): number =>
   visitProcedure({ ...engine, tasks, plug: null, otherWork: [] }).minutes;
 
+/** What getting to all plugs and closing again takes, minutes. */
+export const openingMinutes = (engine: ProcedureEngine): number =>
+  visitProcedure({ ...engine, tasks: replaceTasks(engine, ['plug']), plug: null, otherWork: [] })
+    .steps.filter(({ phase, kind }) => phase === 'open' || phase === 'close' || kind === 'lids')
+    .reduce((sum, { minutes }) => sum + minutes, 0);
+
 /** The tasks of a visit that replaces these components wherever the engine has them. */
 export const replaceTasks = (
   { layout }: Pick<ProcedureEngine, 'layout'>,

@@ -124,6 +124,8 @@ export interface PlugWork {
   readonly torqueNm: { readonly min: number; readonly max: number };
   /** What goes on the threads: in words, and which compound if any. */
   readonly threads: { readonly says: string; readonly compound: string | null };
+  /** How the old ones come out, as the sheet or a newer bulletin says it; null: neither speaks of it. */
+  readonly method: string | null;
 }
 
 export interface Procedure {

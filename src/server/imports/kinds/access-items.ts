@@ -1,7 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
-import { FASTENER_SIZES, TIGHTENING_ORDERS } from '@/core/engine/access';
-import { ITEM_FIELDS, type ItemField, itemFromFields } from '@/core/engine/access-item-fields';
-import { ACCESS_PARTS, type AccessItem, DRIVERS, itemFaults, SEAL_RULES } from '@/core/engine/access-items';
+import { ITEM_CHOICES, ITEM_FIELDS, type ItemField, itemFromFields } from '@/core/engine/access-item-fields';
+import { ACCESS_PARTS, type AccessItem, itemFaults } from '@/core/engine/access-items';
 import { groupBy } from '@/core/shared/group-by';
 import { type EngineFamily, loadFamilies } from '@/db/queries/catalogue';
 import { engineFamilies } from '@/db/schema';
@@ -14,37 +13,40 @@ interface ItemsWrite {
   readonly items: readonly AccessItem[];
 }
 
-/** Of one item, in the order in which a mechanic asks. */
-const ITEM_COLUMNS: readonly Column[] = [
-  { key: 'part', required: true, help: ACCESS_PARTS.join(', '), example: 'cover', choices: ACCESS_PARTS },
-  { key: 'what', required: true, help: 'Its name, once in the family', example: 'engine cover' },
-  { key: 'opens', help: 'all, a bank, or cylinder numbers; all when empty', example: 'rear bank' },
-  { key: 'count', help: 'Screws, clips, clamps or locks', example: '4' },
-  { key: 'size', help: 'Of its screws; empty for clips and clamps', example: 'M6', choices: ['', ...FASTENER_SIZES] },
-  { key: 'driver', help: 'What they are turned with', example: '10 mm', choices: ['', ...DRIVERS] },
-  { key: 'torque', help: 'Of its screws, with its unit', example: '8 N·m' },
-  { key: 'order', help: 'In which they are tightened', example: 'any', choices: ['', ...TIGHTENING_ORDERS] },
-  { key: 'captive', help: 'yes where they stay in their part', example: 'no' },
-  { key: 'minutes_off', required: true, help: 'To take it off', example: '3' },
-  { key: 'minutes_on', required: true, help: 'To put it back; 0 where nothing is put back', example: '4' },
-  { key: 'how_off', help: 'What is special about taking it off', example: 'unplug the sensor first' },
-  { key: 'how_on', help: 'What is special about putting it back', example: 'sensor last' },
-  { key: 'caution', help: 'What can hurt somebody or break', example: '' },
-  { key: 'breaks', help: 'The part that often breaks here', example: 'duct clip' },
-  { key: 'breaks_number', help: 'Its number', example: 'AG-8841' },
-  { key: 'breaks_chance', help: 'How often, of 100 visits', example: '15' },
-  { key: 'seal', help: 'Gasket or seal that is disturbed', example: 'manifold gaskets' },
-  { key: 'seal_number', help: 'Its number', example: 'PW-3320' },
-  {
-    key: 'seal_rule',
-    help: 'new, or if_sound: used again while it is pliable, proud and not cut',
-    example: 'new',
-    choices: ['', ...SEAL_RULES],
-  },
-  { key: 'only_with', help: 'Only on vehicles with this option', example: 'air suspension' },
-  { key: 'instead_of', help: 'Name of the item in whose place it may be done', example: '' },
-  { key: 'speaks', help: 'What speaks for and against this way', example: '' },
-];
+/** What each field of an item says, with an example. */
+const ITEM_HELP: Readonly<Record<ItemField, readonly [help: string, example: string]>> = {
+  part: [ACCESS_PARTS.join(', '), 'cover'],
+  what: ['Its name, once in the family', 'engine cover'],
+  opens: ['all, a bank, or cylinder numbers; all when empty', 'rear bank'],
+  count: ['Screws, clips, clamps or locks', '4'],
+  size: ['Of its screws; empty for clips and clamps', 'M6'],
+  driver: ['What they are turned with', '10 mm'],
+  torque: ['Of its screws, with its unit', '8 N·m'],
+  order: ['In which they are tightened', 'any'],
+  captive: ['yes where they stay in their part', 'no'],
+  record_torque: ['yes where their torque is written down when they go on', 'no'],
+  minutes_off: ['To take it off', '3'],
+  minutes_on: ['To put it back; 0 where nothing is put back', '4'],
+  how_off: ['What is special about taking it off', 'unplug the sensor first'],
+  how_on: ['What is special about putting it back', 'sensor last'],
+  caution: ['What can hurt somebody or break', ''],
+  breaks: ['The part that often breaks here', 'duct clip'],
+  breaks_number: ['Its number', 'AG-8841'],
+  breaks_chance: ['How often, of 100 visits', '15'],
+  seal: ['Gasket or seal that is disturbed', 'manifold gaskets'],
+  seal_number: ['Its number', 'PW-3320'],
+  seal_rule: ['new, or if_sound: used again while it is pliable, proud and not cut', 'new'],
+  only_with: ['Only on vehicles with this option', 'air suspension'],
+  instead_of: ['Name of the item in whose place it may be done', ''],
+  speaks: ['What speaks for and against this way', ''],
+};
+const REQUIRED: ReadonlySet<ItemField> = new Set(['part', 'what', 'minutes_off', 'minutes_on']);
+
+const ITEM_COLUMNS: readonly Column[] = ITEM_FIELDS.map((key) => {
+  const [help, example] = ITEM_HELP[key];
+  const choices = ITEM_CHOICES[key];
+  return { key, help, example, ...(REQUIRED.has(key) ? { required: true } : {}), ...(choices ? { choices } : {}) };
+});
 
 export const accessItemsKind = defineKind<ItemsWrite>({
   name: 'access-items',

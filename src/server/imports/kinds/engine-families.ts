@@ -16,6 +16,8 @@ import {
 import { type OtherWork, otherWorkFromText } from '@/core/engine/other-work';
 import { type Resting, restingFromText } from '@/core/engine/resting';
 import { weakPointFromText } from '@/core/engine/weak-points';
+import { type BoostBand, boostFromText } from '@/core/gap/boost';
+import { COMPOUND_PLACES } from '@/core/policy/apply';
 import type { FleetId } from '@/core/shared/kinds';
 import { HEADS } from '@/core/torque/plan';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -131,6 +133,18 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     { key: 'compression_ratio', help: 'For example 10.5', example: '10.5' },
     { key: 'intake_kpa', help: 'Highest absolute pressure in the intake; about 100 without boost', example: '100' },
     {
+      key: 'boost_gaps',
+      help: 'Gaps by intake pressure, for vehicles with more boost than it left the works with, separated by a vertical bar',
+      example: '180 kPa: 0.60 to 0.70 mm | 210 kPa: 0.50 to 0.60 mm',
+    },
+    { key: 'boost_source', help: 'Where these gaps stand', example: '' },
+    {
+      key: 'compound_place',
+      help: 'Where compound goes, if any: threads, or threads_and_shield where the plugs have a long shield',
+      example: 'threads',
+      choices: ['', ...COMPOUND_PLACES],
+    },
+    {
       key: 'access',
       help: `How each bank is reached, and its minutes, bank 1 first: ${ACCESS_CLASSES.join(', ')}`,
       example: 'under_intake 140, open 70',
@@ -198,6 +212,9 @@ function planRow(
     coolingMinutes: r.integer('cooling_minutes', 20, 600),
     compressionRatio: r.decimal('compression_ratio', 4, 20),
     intakeKpa: r.integer('intake_kpa', 50, 500),
+    boostBands: readBoost(r),
+    boostSource: r.text('boost_source'),
+    compoundPlace: r.text('compound_place') === null ? null : r.oneOf('compound_place', COMPOUND_PLACES),
     access: readAccess(r),
     fasteners: readFasteners(r),
     weakPoints: r.list('weak_points')?.map(weakPointFromText) ?? null,
@@ -262,6 +279,14 @@ function readResting(
 function readOtherWork(r: RawRow['reader']): OtherWork[] {
   const read = otherWorkFromText(r.text('other_work', MAX_LIST) ?? '');
   if (!read.ok) r.fault('other_work', read.error);
+  return read.ok ? [...read.value] : [];
+}
+
+function readBoost(r: RawRow['reader']): BoostBand[] {
+  const read = boostFromText(r.text('boost_gaps', MAX_LIST) ?? '');
+  if (!read.ok) r.fault('boost_gaps', read.error);
+  if (read.ok && read.value.length > 0 && r.text('boost_source') === null)
+    r.fault('boost_source', 'say where these gaps stand');
   return read.ok ? [...read.value] : [];
 }
 

@@ -1,11 +1,10 @@
 import { SOURCE_RANKS } from '@/core/catalogue/match';
+import { TEMPERATURES } from '@/core/catalogue/others-in-force';
 import { COMPONENTS } from '@/core/engine/quantities';
 import { REGAP_POLICIES } from '@/core/gap/check';
 import { SHEET_LUBRICANTS, TORQUE_CONDITIONS } from '@/core/policy/apply';
 import type { ImportKind } from '../kind';
 import { ATTRIBUTE_COLUMNS } from './parts';
-
-export const TEMPERATURES = ['cold', 'warm', 'by_bulletin'] as const;
 
 /** The columns of a file of spec sheets. */
 export const SHEET_COLUMNS: ImportKind['columns'] = [
@@ -85,6 +84,7 @@ export const SHEET_COLUMNS: ImportKind['columns'] = [
     example: '',
     choices: ['', ...REGAP_POLICIES],
   },
+  { key: 'method', help: 'How the old ones come out, in words', example: '', aliases: ['removal_method'] },
   {
     key: 'source_kind',
     required: true,

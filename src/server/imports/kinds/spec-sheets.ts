@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { partKey, SOURCE_RANKS } from '@/core/catalogue/match';
+import { TEMPERATURES } from '@/core/catalogue/others-in-force';
 import { layoutOf } from '@/core/engine/layout';
 import { COMPONENTS, type Component, quantityOf } from '@/core/engine/quantities';
 import { REGAP_POLICIES } from '@/core/gap/check';
@@ -21,7 +22,7 @@ import { parts, specSheets } from '@/db/schema';
 import { refreshFamiliesSoon } from '../../due/refresh-families';
 import { defineKind, differences, type PlannedRow, type PlanScope, type RawRow, SeenBefore } from '../kind';
 import { type PartValues, readAttributes } from './parts';
-import { SHEET_COLUMNS, TEMPERATURES } from './spec-sheet-columns';
+import { SHEET_COLUMNS } from './spec-sheet-columns';
 
 type SheetValues = Omit<typeof specSheets.$inferInsert, 'fleetId' | 'id' | 'partId' | 'createdAt'>;
 interface SheetWrite {
@@ -182,6 +183,7 @@ function readSheet(
     engineTemperature: r.text('engine_temperature') === null ? null : r.oneOf('engine_temperature', TEMPERATURES),
     lubricant: r.text('lubricant') === null ? null : r.oneOf('lubricant', SHEET_LUBRICANTS),
     regap: r.text('regap') === null ? null : r.oneOf('regap', REGAP_POLICIES),
+    method: r.text('method'),
     sourceKind,
     sourceDocument: document,
     sourceDated: dated?.date ?? null,

@@ -80,6 +80,7 @@ export const vehiclesKind = defineKind<VehicleWrite>({
       help: 'What it has or lacks that the way to its plugs depends on, separated by a vertical bar',
       example: 'air suspension',
     },
+    { key: 'intake_kpa', help: 'Absolute intake pressure where it is not its family’s: a tuned engine', example: '' },
     { key: 'retires_on', help: 'Day on which it leaves the fleet', example: '2028-06-30', aliases: ['leaves_on'] },
   ],
 
@@ -170,6 +171,7 @@ function planRow(
     odometerUnit: r.oneOf('odometer_unit', ['km', 'mi'], 'km') ?? 'km',
     severeDuty: r.yesNo('severe_duty'),
     options: r.list('options') ?? [],
+    intakeKpa: r.integer('intake_kpa', 50, 500),
     failureCost: r.integer('failure_cost', 1, 10_000_000),
     retiresOn: r.date('retires_on')?.date ?? null,
     builtOn: builtOn?.date ?? null,

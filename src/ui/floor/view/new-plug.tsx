@@ -3,9 +3,11 @@
 import { Box } from '@chakra-ui/react';
 import { memo } from 'react';
 import { partKey } from '@/core/catalogue/match';
+import { gapsFromText, sayBends } from '@/core/gap/bends';
 import { gapTarget } from '@/core/gap/check';
-import type { Nm } from '@/core/shared/kinds';
+import type { Mm, Nm } from '@/core/shared/kinds';
 import { isTorqueInRange, readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
+import { breakawayFelt, expectedBreakaway } from '@/core/torque/breakaway';
 import type { Fields } from '@/core/work/entry';
 import { gapFault, type PlugRules } from '@/core/work/place-done';
 import { placeRecord } from '@/core/work/place-fields';
@@ -31,7 +33,8 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
   const { rules } = plug;
   const number = text(fields, 'newNumber');
   const gap = quantity('newGap');
-  const fault = gap === null ? null : gapFault(gap, rules);
+  const bentFrom = gapsFromText(text(fields, 'bentFrom'));
+  const fault = gap === null ? null : gapFault(gap, rules, bentFrom);
   const [range, other] = rangeTexts(rules.gap.minMm, rules.gap.maxMm, job.units, 'gap');
   const right = rules.accepted.some((same) => same.includes(partKey(number)));
   const { minMm, maxMm } = rules.gap;
@@ -59,6 +62,7 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
         onChange={(value) => put('newGap', value)}
       />
       {fault && <div className="fault">{fault}</div>}
+      <Bends gap={gap} bentFrom={bentFrom} isOff={fault !== null} put={put} />
       <GaugeRow
         steps={steps}
         job={job}
@@ -76,6 +80,31 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
           verdict={null}
           onChange={(value) => put('compound', value)}
         />
+      )}
+    </>
+  );
+}
+
+/** Each bend is logged by the gap before it, so that its direction is known and none is bent too far or to and fro. */
+function Bends({
+  gap,
+  bentFrom,
+  isOff,
+  put,
+}: Pick<Part, 'put'> & { gap: Mm | null; bentFrom: readonly Mm[]; isOff: boolean }) {
+  const log = sayBends([...bentFrom, ...(gap === null ? [] : [gap])]);
+  const again = (gaps: readonly Mm[]): void => {
+    put('bentFrom', gaps.join(' '));
+    put('newGap', '');
+  };
+  return (
+    <>
+      {log !== '' && <div className="aside">Bent: {log}</div>}
+      {((isOff && gap !== null) || bentFrom.length > 0) && (
+        <div className="press-row">
+          {isOff && gap !== null && <Press onPress={() => again([...bentFrom, gap])}>Bent: measure again</Press>}
+          <Press onPress={() => again([])}>Another plug taken</Press>
+        </div>
       )}
     </>
   );
@@ -202,6 +231,20 @@ function WrenchInHand({ fields, put, job, plug }: Pick<Part, 'fields' | 'put' | 
 
 export const TighteningDrawn = memo(Tightening, looksAlike);
 
+const FELT = {
+  easy: 'less than expected',
+  expected: 'as expected',
+  hard: 'harder than expected',
+  seized: 'seized',
+} as const;
+
+/** What is to be expected, and what was measured beside it. */
+function breakawaySaid(torqueNm: PlugRules['torqueNm'], measured: Nm | null, units: Part['job']['units']): string {
+  const { min, max } = expectedBreakaway(torqueNm);
+  const felt = measured === null ? '' : `${FELT[breakawayFelt(measured, torqueNm)]}; `;
+  return `${felt}expected about ${rangeTexts(min, max, units, 'torque')[0]}; says nothing about how it was tightened`;
+}
+
 /** The lot and batch that a fault is traced by, and what is seldom known: shut unless it is wanted. */
 export function LotAndMore({
   fields,
@@ -210,8 +253,11 @@ export function LotAndMore({
   active,
   activate,
   pad,
+  plug,
+  quantity,
   before,
 }: Part & { /** The site described last: a lot seldom changes within an engine. */ before: Fields }) {
+  const breakaway = quantity('breakawayTorque');
   const written = MORE.flatMap((name) => text(fields, name) || []);
   const rows = [
     ['newLot', 'Lot on the box', 'what a fault is traced by'],
@@ -241,7 +287,7 @@ export function LotAndMore({
           name={name === 'breakawayTorque' ? 'Breakaway torque, if measured' : 'Wrench setting, as read off it'}
           known={
             name === 'breakawayTorque'
-              ? 'says nothing about how it was tightened'
+              ? breakawaySaid(plug.rules.torqueNm, breakaway, job.units)
               : 'compared with the torque and the adapter'
           }
           value={text(fields, name)}

@@ -29,7 +29,7 @@ export interface Part {
 }
 
 export const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel', 'hole'] as const;
-export const NEW = ['newNumber', 'newGap', 'compound', 'dropped'] as const;
+export const NEW = ['newNumber', 'newGap', 'bentFrom', 'compound', 'dropped'] as const;
 export const TIGHT = ['torqueMethod', 'installedTorque', 'curve', 'wrench', 'adapter'] as const;
 export const MORE = [
   'newLot',

@@ -110,6 +110,9 @@ export function NotDone({
   );
 }
 
+/** The unit of a bare figure. */
+const FIGURE_UNITS: Readonly<Partial<Record<Ask['kind'], string>>> = { celsius: '°C', torque: 'N·m' };
+
 /** One ask of a step. */
 export function Answer({ floor, target, ask, link }: { floor: Floor; target: string; ask: Ask; link?: string }) {
   const { record, set, job } = floor;
@@ -148,6 +151,7 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
     case 'photo':
     case 'odometer':
     case 'celsius':
+    case 'torque':
     case 'text':
     case 'follow_up':
       return (
@@ -156,8 +160,8 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
             floor={floor}
             target={target}
             field={field}
-            name={ask.kind === 'celsius' ? `${ask.what}, °C` : ask.what}
-            isFigure={ask.kind === 'odometer' || ask.kind === 'celsius'}
+            name={FIGURE_UNITS[ask.kind] ? `${ask.what}, ${FIGURE_UNITS[ask.kind]}` : ask.what}
+            isFigure={ask.kind in FIGURE_UNITS || ask.kind === 'odometer'}
           />
           {ask.kind === 'photo' && <PhotoRow target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />}
           {ask.kind === 'follow_up' && <DeskLink href={link}>Make a follow-up</DeskLink>}

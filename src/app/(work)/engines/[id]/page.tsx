@@ -1,4 +1,5 @@
 import { Box, Grid } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { tighteningOrder } from '@/core/engine/access';
@@ -139,6 +140,7 @@ function EngineFacts({ view: { family, layout }, system }: { view: EngineView; s
             'Induction',
             `${family.induction}${family.intakeKpa === null ? '' : `, up to ${family.intakeKpa} kPa in the intake${boost ? ', absolute' : ''}`}`,
           ],
+          ...plugRows(family),
           ['Banks and access', <Lines key="banks" lines={banks} />],
           ...(family.leadLengthsMm ? [['Leads needed', `${family.leadLengthsMm.join(', ')} mm`] as const] : []),
           ...(family.fasteners?.length
@@ -158,6 +160,23 @@ function EngineFacts({ view: { family, layout }, system }: { view: EngineView; s
       />
     </Section>
   );
+}
+
+/** What is special about the plugs of this engine, beside its sheets. */
+function plugRows({
+  boostBands,
+  boostSource,
+  compoundPlace,
+}: EngineView['family']): readonly (readonly [string, ReactNode])[] {
+  const bands = boostBands.map(({ upToKpa, asTyped }) => `up to ${upToKpa} kPa: ${asTyped}`);
+  return [
+    ...(bands.length > 0
+      ? [['Gap by boost', <Lines key="boost" lines={[...bands, boostSource ?? '']} />] as const]
+      : []),
+    ...(compoundPlace === 'threads_and_shield'
+      ? [['Compound', 'on the threads, and thinly on the shield below them'] as const]
+      : []),
+  ];
 }
 
 /** What comes off on the way to the plugs, in its order. */

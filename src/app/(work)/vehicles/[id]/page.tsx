@@ -29,6 +29,7 @@ import { openWorkOrderAction } from '../../work-orders/actions';
 import { recordReadingAction, recordReminderAction, takeBackReminderAction } from '../actions';
 import { CoilsSection } from './coils-section';
 import { ComponentsSection } from './components-section';
+import { DistributorSection } from './distributor-section';
 import { FitmentNotice, SheetBlocked } from './fitment-notice';
 import { OrdersSection } from './orders-section';
 import { PoliciesSection } from './policies-section';
@@ -122,7 +123,7 @@ export default page(async function VehiclePage({ params }: Props) {
         <FittedSection view={view.value} system={system} />
         <CoilsSection view={view.value} actor={actor} />
         <div className="halves">
-          <WhatItIs view={view.value} />
+          <WhatItIs view={view.value} actor={actor} />
           <Section title="Engine" aside="seen from the front of the vehicle">
             <EngineDrawing
               layout={layout}
@@ -138,7 +139,7 @@ export default page(async function VehiclePage({ params }: Props) {
   );
 });
 
-function WhatItIs({ view }: { view: VehicleView }) {
+function WhatItIs({ view, actor }: { view: VehicleView; actor: Actor }) {
   const { vehicle, depot, family, layout } = view;
   return (
     <Section id="vehicle" title="What it is">
@@ -156,11 +157,13 @@ function WhatItIs({ view }: { view: VehicleView }) {
               <TextLink href={`/engines/${family.id}`}>{family.code}</TextLink>, {family.name}
             </Box>,
           ],
+          ...(vehicle.intakeKpa === null ? [] : [['Intake', `${vehicle.intakeKpa} kPa, not its family’s`] as const]),
           ['Variant', vehicle.variant ?? (family.variants.length > 0 ? 'not known' : 'has none')],
           ['Firing order', layout.model.firingOrder.join(' ')],
           ...sideRows(view),
         ]}
       />
+      <DistributorSection view={view} mayRecord={may(actor, 'record work')} />
       <Answers view={view} />
     </Section>
   );

@@ -9,6 +9,13 @@ import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { PrintButton } from '@/ui/primitives/print-button';
 
+const NEED_WORDS = {
+  waits: 'a job waits for it',
+  found_broken: 'found broken on arrival',
+  new_seal: 'always new',
+  likely_to_break: 'likely to break',
+} as const;
+
 export const metadata = { title: 'Waiting' };
 
 export default page(async function WaitingPage() {
@@ -33,7 +40,7 @@ export default page(async function WaitingPage() {
         <strong>{waits.length}</strong> waiting · <strong>{draft.filter(({ order }) => order > 0).length}</strong> parts
         to order
       </PageHead>
-      {waits.length === 0 && (
+      {waits.length === 0 && draft.length === 0 && (
         <Empty>
           No job is waiting. When a job stops halfway, because of a torn boot or the end of a shift, say so at the
           vehicle. What is open and what it waits for is then listed here, with the parts order drafted.
@@ -61,8 +68,8 @@ export default page(async function WaitingPage() {
       {draft.length > 0 && (
         <Section title="Drafted order" aside="current numbers, less what lies here, in whole packs">
           <PlainTable
-            heads={['Part', 'What', 'Maker', 'Needed', 'On hand', 'To order', 'Pack', 'Lead', 'For orders']}
-            numeric={[4, 5, 6, 7]}
+            heads={['Part', 'What', 'Why', 'Maker', 'Needed', 'On hand', 'To order', 'Pack', 'Lead', 'For orders']}
+            numeric={[5, 6, 7, 8]}
           >
             {draft.map((line) => (
               <tr key={line.number}>
@@ -70,6 +77,7 @@ export default page(async function WaitingPage() {
                   <Code>{line.number}</Code>
                 </td>
                 <td>{line.what}</td>
+                <td>{line.whys.map((why) => NEED_WORDS[why]).join(', ')}</td>
                 <td>{line.maker ?? NONE}</td>
                 <td>{line.needed}</td>
                 <td>{line.onHand ?? NONE}</td>

@@ -86,7 +86,19 @@ export function open(input: ProcedureInput): readonly Draft[] {
       MINUTES.wells + Math.ceil(MINUTES.wellsEach * sites),
       {
         tools: ['lamp', 'suction pipe'],
-        asks: [choice('wells', 'wells as found', ['all dry and clean', 'something found, noted at its site'])],
+        asks: [
+          ...(opened.size > 1
+            ? [
+                {
+                  key: 'banks',
+                  what: 'wells clean and looked into',
+                  kind: 'each' as const,
+                  choices: layout.model.banks.flatMap(({ place }, i) => (opened.has(i + 1) ? [place] : [])),
+                },
+              ]
+            : []),
+          choice('wells', 'wells as found', ['all dry and clean', 'something found, noted at its site']),
+        ],
       },
     ),
   ];

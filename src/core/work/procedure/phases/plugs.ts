@@ -69,7 +69,7 @@ export function plugs(input: ProcedureInput): readonly Draft[] {
 /** At each cylinder, where plugs come out. */
 function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
   const { policies, access, tasks } = input;
-  const { torqueNm, threads } = plug;
+  const { torqueNm, threads, method } = plug;
   const blind = access.some((bank) => bank.access === 'by_feel' || bank.access === 'under_intake');
   const one = policies.opening === 'one' || (policies.opening !== 'bank' && blind);
   const washer = plug.seat === 'gasket' ? 'One gasket out, one gasket in, at each site.' : 'Conical seat: no gasket.';
@@ -91,7 +91,7 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
       : `Laid out in order on the tray a bank can be compared at a glance. ${threads.says}`,
     siteMinutes(input),
     {
-      caution: `Start every plug by hand; stop if it binds early. ${power} ${washer} A dropped part in an open port wrecks the engine: cover open holes.`,
+      caution: `${method ? `Out: ${method}. ` : ''}Start every plug by hand; stop if it binds early. ${power} ${washer} A dropped part in an open port wrecks the engine: cover open holes.`,
       tools: [
         plug.socket ? `plug socket ${plug.socket}` : 'plug socket',
         ...reachTools(input),

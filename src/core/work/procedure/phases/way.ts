@@ -247,6 +247,17 @@ function onStep(item: AccessItem, when: 'before_start' | 'after_start'): Draft {
           ...(part === 'servo' ? ['Try the brake with the engine running before the vehicle moves.'] : []),
         ].join(' ') || null,
       tools: [...driverTool(fasteners?.driver ?? null), ...(fasteners?.torqueNm ? ['small torque wrench'] : [])],
+      asks:
+        fasteners?.isRecorded && fasteners.torqueNm !== null
+          ? [
+              {
+                key: 'torque',
+                what: `torque of the ${fasteners.count} screws of the ${what}, as set`,
+                kind: 'torque',
+                torqueNm: fasteners.torqueNm,
+              },
+            ]
+          : [],
       consumables: seal
         ? [`${seal.rule === 'new' ? 'new' : 'at hand:'} ${seal.what}${seal.number ? ` (${seal.number})` : ''}`]
         : [],

@@ -1,0 +1,59 @@
+import type { Mm } from '../shared/kinds';
+import { sayGap } from '../units/say';
+import type { Electrode } from './check';
+
+/** What has been done to one plug's ground electrode, in order: mm, positive opens. */
+interface BendHistory {
+  readonly changesOfDirection: number;
+  /** More than the policy allows: the metal is tired, discard the plug. */
+  readonly discard: boolean;
+}
+
+/** @param bendsMm each bend, positive opens, negative closes; 0 counts as none @param allowed changes of direction that are allowed */
+export function bendHistory(bendsMm: readonly Mm[], allowed: number): BendHistory {
+  const signs = bendsMm.filter((bend) => bend !== 0).map(Math.sign);
+  const changesOfDirection = signs.filter((sign, i) => i > 0 && sign !== signs[i - 1]).length;
+  return { changesOfDirection, discard: changesOfDirection > allowed };
+}
+
+/** Bending of a new plug in all, up and down, before another part is taken, mm. Source: general trade guidance; the sheet wins. */
+const MAX_BENT_MM: Readonly<Record<Electrode, Mm>> = { nickel: 0.25, fine_wire: 0.2, multi_ground: 0 };
+/** A gap that is measured twice differs by this much, mm. */
+const SAME_MM = 0.0125;
+
+/** The gaps that a plug was measured at before each of its bends, as they are kept: "0.9 1.15", mm. */
+export const gapsFromText = (text: string): readonly Mm[] =>
+  text
+    .split(' ')
+    .map(Number)
+    .filter((mm) => mm > 0);
+
+/** @param gaps measured one after the other, with a bend between each two, mm @returns the bends, positive opens */
+const bendsBetween = (gaps: readonly Mm[]): readonly Mm[] =>
+  gaps.slice(1).flatMap((gap, i) => {
+    const by = gap - (gaps[i] ?? gap);
+    return Math.abs(by) < SAME_MM ? [] : [by];
+  });
+
+/** "opened by 0.25 mm, then closed by 0.10 mm" */
+export const sayBends = (gaps: readonly Mm[]): string =>
+  bendsBetween(gaps)
+    .map((by) => `${by > 0 ? 'opened' : 'closed'} by ${sayGap(Math.abs(by))}`)
+    .join(', then ');
+
+/**
+ * Why a plug that was bent is not fitted; null: it may be.
+ *
+ * @param gaps as measured before each bend and after the last, mm
+ * @param reversals changes of direction that the shop allows
+ */
+export function bendFault(gaps: readonly Mm[], electrode: Electrode, reversals: number): string | null {
+  const bends = bendsBetween(gaps);
+  const { discard } = bendHistory(bends, reversals);
+  const total = bends.reduce((sum, by) => sum + Math.abs(by), 0);
+  const said = sayBends(gaps);
+  if (discard) return `It was ${said}: its metal is tired and breaks off in the cylinder. Scrap it and take another.`;
+  return total > MAX_BENT_MM[electrode] + SAME_MM
+    ? `It was ${said}: more than ${sayGap(MAX_BENT_MM[electrode])} in all. Set it aside and take another.`
+    : null;
+}
