@@ -56,10 +56,11 @@ export function answered(
   });
 }
 
-function answerTo({ kind, key, accepts, choices }: Ask, waitedFrom: string): string {
+function answerTo({ kind, key, accepts, choices, torqueNm }: Ask, waitedFrom: string): string {
   if (kind === 'choice') return (accepts ?? choices ?? [])[0] ?? '';
   if (kind === 'each') return (choices ?? []).join(' ');
   if (kind === 'odometer') return key === 'from' ? '41310' : '41322';
+  if (kind === 'torque') return `${torqueNm ?? 0} N·m`;
   return kind === 'wait' ? waitedFrom : 'written down';
 }
 

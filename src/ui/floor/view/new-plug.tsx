@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { memo } from 'react';
 import { partKey } from '@/core/catalogue/match';
-import { gapsFromText, sayBends } from '@/core/gap/bends';
+import { bendFault, gapsFromText, sayBends } from '@/core/gap/bends';
 import { gapTarget } from '@/core/gap/check';
 import type { Mm, Nm } from '@/core/shared/kinds';
 import { isTorqueInRange, readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
@@ -62,7 +62,7 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
         onChange={(value) => put('newGap', value)}
       />
       {fault && <div className="fault">{fault}</div>}
-      <Bends gap={gap} bentFrom={bentFrom} isOff={fault !== null} put={put} />
+      <Bends gap={gap} bentFrom={bentFrom} isOff={fault !== null} rules={rules} put={put} />
       <GaugeRow
         steps={steps}
         job={job}
@@ -90,8 +90,9 @@ function Bends({
   gap,
   bentFrom,
   isOff,
+  rules: { electrode, reversals },
   put,
-}: Pick<Part, 'put'> & { gap: Mm | null; bentFrom: readonly Mm[]; isOff: boolean }) {
+}: Pick<Part, 'put'> & { gap: Mm | null; bentFrom: readonly Mm[]; isOff: boolean; rules: PlugRules }) {
   const log = sayBends([...bentFrom, ...(gap === null ? [] : [gap])]);
   const again = (gaps: readonly Mm[]): void => {
     put('bentFrom', gaps.join(' '));
@@ -102,7 +103,9 @@ function Bends({
       {log !== '' && <div className="aside">Bent: {log}</div>}
       {((isOff && gap !== null) || bentFrom.length > 0) && (
         <div className="press-row">
-          {isOff && gap !== null && <Press onPress={() => again([...bentFrom, gap])}>Bent: measure again</Press>}
+          {isOff && gap !== null && bendFault([...bentFrom, gap], electrode, reversals) === null && (
+            <Press onPress={() => again([...bentFrom, gap])}>Bent: measure again</Press>
+          )}
           <Press onPress={() => again([])}>Another plug taken</Press>
         </div>
       )}

@@ -84,7 +84,7 @@ export function SheetBlocked({
           <li key={blocker}>{BLOCKER_WORDS[blocker]}.</li>
         ))}
       </Box>
-      {family && (
+      {family && blockers.includes('unchecked') && (
         <Box>
           Whoever may check sheets, and did not enter it, does so on the page of engine{' '}
           <TextLink href={`/engines/${family.id}`}>{family.code}</TextLink>.
