@@ -25,7 +25,7 @@ export default {
     only('stand-ins-reach-only-core', 'simulators', 'simulators|core'),
     only('ui-reaches-only-core-contracts-and-text', 'ui', 'ui|core|contracts|text'),
     only('jobs-reach-only-server-db-core-and-contracts', 'jobs', 'jobs|server|db|core|contracts'),
-    only('web-workers-reach-only-core', 'workers', 'workers|core'),
+    only('workers-reach-only-core-and-contracts', 'workers', 'workers|core|contracts'),
     {
       name: 'jobs-are-started-by-the-worker-alone',
       severity: 'error',

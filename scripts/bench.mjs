@@ -66,6 +66,7 @@ run(process.execPath, [nodeArgs.tsx, 'bench/views.ts', `http://127.0.0.1:${port}
 run(process.execPath, [nodeArgs.tsx, 'bench/at-the-vehicle.ts', `http://127.0.0.1:${port}`]);
 await warm.stop();
 
+run(process.execPath, [nodeArgs.tsx, 'bench/plan.ts', ...(small ? ['--small'] : [])]);
 run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
 run(process.execPath, [nodeArgs.tsx, 'bench/curves.ts']);
 for (const judged of ['reading', 'due-band', 'fleet-band', 'dash'])

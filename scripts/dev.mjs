@@ -1,5 +1,5 @@
 import { serve } from './lib/app.mjs';
-import { buildServiceWorker } from './lib/build-service-worker.mjs';
+import { buildWorkers } from './lib/build-workers.mjs';
 
-await buildServiceWorker();
+await buildWorkers();
 await serve('dev');

@@ -64,6 +64,7 @@ export function ensureBuild() {
     existsSync(stamp) &&
     existsSync('.next/BUILD_ID') &&
     existsSync('public/sw.js') &&
+    existsSync('generated/planner-thread.mjs') &&
     readFileSync(stamp, 'utf8') === sources
   )
     return;

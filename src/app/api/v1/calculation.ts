@@ -5,6 +5,10 @@ export interface Calculation {
   readonly input: z.ZodType;
   readonly output: z.ZodType;
   run(input: unknown): unknown;
+  /** Why an input that is well formed cannot be worked on; null: it can. */
+  conflict?(input: unknown): string | null;
+  /** The most that a request may be, where that is more than usual. */
+  readonly maxBytes?: number;
 }
 
 /** Ties a schema to its calculation: what is run has been checked by it. */
@@ -12,7 +16,7 @@ export function calculation<I extends z.ZodType, O extends z.ZodType>(
   about: string,
   input: I,
   output: O,
-  run: (input: z.output<I>) => z.output<O>,
+  run: (input: z.output<I>) => z.output<O> | Promise<z.output<O>>,
 ): Calculation {
   return { about, input, output, run: (raw) => run(input.parse(raw)) };
 }

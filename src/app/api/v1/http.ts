@@ -164,8 +164,9 @@ export async function readBytes(request: Request, maxBytes: number): Promise<Rea
 export async function readBody<S extends z.ZodType>(
   request: Request,
   schema: S,
+  maxBytes = MAX_BODY_BYTES,
 ): Promise<{ readonly ok: true; readonly value: z.output<S>; readonly text: string } | Refusal> {
-  const bytes = await readBytes(request, MAX_BODY_BYTES);
+  const bytes = await readBytes(request, maxBytes);
   if (!bytes.ok) return bytes;
   const text = bytes.value.toString('utf8');
   let json: unknown;

@@ -9,6 +9,8 @@ export const POST = route<{ name: string }>(async ({ request, params }) => {
       404,
       `There is no calculation “${name.slice(0, 40)}”. There are ${Object.keys(CALCULATIONS).join(', ')}.`,
     );
-  const body = await readBody(request, found.input);
-  return body.ok ? Response.json(found.run(body.value)) : body.response;
+  const body = await readBody(request, found.input, found.maxBytes);
+  if (!body.ok) return body.response;
+  const clash = found.conflict?.(body.value) ?? null;
+  return clash === null ? Response.json(await found.run(body.value)) : problem(409, clash);
 });

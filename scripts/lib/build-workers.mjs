@@ -1,0 +1,30 @@
+import { copyFileSync, mkdirSync } from 'node:fs';
+import { build } from 'esbuild';
+
+const common = { bundle: true, minify: true, target: 'es2022', logLevel: 'warning' };
+
+/** The service worker, in the one file that a browser asks for at the root: public/sw.js. */
+const serviceWorker = () =>
+  build({ ...common, entryPoints: ['src/workers/service-worker/service-worker.ts'], outfile: 'public/sw.js' });
+
+/** The planner's thread of a server. The solver stays a package: it looks for its own file beside itself. */
+export const buildPlannerThread = () =>
+  build({
+    ...common,
+    entryPoints: ['src/workers/planner/node-thread.ts'],
+    outfile: 'generated/planner-thread.mjs',
+    platform: 'node',
+    format: 'esm',
+    external: ['highs'],
+  });
+
+/** The solver, where the planner's worker in a browser asks for it. */
+function copySolver() {
+  mkdirSync('public', { recursive: true });
+  copyFileSync('node_modules/highs/build/highs.wasm', 'public/highs.wasm');
+}
+
+export async function buildWorkers() {
+  await Promise.all([serviceWorker(), buildPlannerThread()]);
+  copySolver();
+}

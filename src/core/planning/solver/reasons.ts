@@ -1,0 +1,180 @@
+import { type PlainDate, weekdayOf } from '../../calendar/plain-date';
+import type { PlanJob, PlanProblem } from '../plan-problem';
+import { Schedule } from './schedule';
+import type { Slots } from './search';
+import { common, roomy, type Slot, type Space, type SpaceJob, type Spans } from './space';
+
+/* Why a job is planned where it is, and why another is not planned at all, in the words of whoever plans. */
+
+export const UNPLANNED_REASONS = [
+  'no_capacity',
+  'parts',
+  'vehicle_away',
+  'no_skill',
+  'no_bay',
+  'cool_down',
+  'cheaper_later',
+  'horizon',
+] as const;
+export type UnplannedReason = (typeof UNPLANNED_REASONS)[number];
+
+export const PLANNED_REASONS = ['pinned', 'as_agreed', 'cheapest_day', 'next_best_day'] as const;
+export type PlannedReason = (typeof PLANNED_REASONS)[number];
+
+export interface Why<C extends string> {
+  readonly code: C;
+  readonly message: string;
+}
+
+const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/** "Fri 5 Mar" */
+const sayDay = (day: PlainDate): string =>
+  `${WEEKDAYS[weekdayOf(day) - 1]} ${Number(day.slice(8))} ${MONTHS[Number(day.slice(5, 7)) - 1]}`;
+
+const sayTime = (minute: number): string =>
+  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+
+/** "2 h 40 min" */
+function sayMinutes(minutes: number): string {
+  const [h, min] = [Math.floor(minutes / 60), minutes % 60];
+  return [h > 0 && `${h} h`, (min > 0 || h === 0) && `${min} min`].filter(Boolean).join(' ');
+}
+
+const sayMoney = (amount: number): string => String(Math.round(amount));
+
+/** What of a job rules a day out, whatever else is planned on it. */
+type DayFault = 'closed' | 'too_long' | 'parts' | 'vehicle_away' | 'cool_down';
+
+function dayFault(of: SpaceJob, job: PlanJob, day: number, dayName: PlainDate): DayFault | null {
+  const kind = of.kind[day] ?? [];
+  if (kind.length === 0) return 'closed';
+  const fits = (spans: Spans, from: number): boolean => roomy(spans, job.minutes, from).length > 0;
+  if (!kind.some(({ spans }) => fits(spans, 0))) return 'too_long';
+  if (job.kitFrom !== null && dayName < job.kitFrom) return 'parts';
+  const own = allowedOn(job, dayName);
+  const free = kind.map(({ spans }) => (own ? common(spans, own) : spans));
+  if (!free.some((spans) => fits(spans, 0))) return 'vehicle_away';
+  return free.some((spans) => fits(spans, job.coolFromMin ?? 0)) ? null : 'cool_down';
+}
+
+/** When the vehicle can be had on a day; null: any time. */
+function allowedOn({ allowed }: PlanJob, day: PlainDate): Spans | null {
+  if (allowed === null) return null;
+  return allowed
+    .filter((window) => window.day === day)
+    .sort((a, b) => a.fromMin - b.fromMin)
+    .flatMap(({ fromMin, toMin }) => [fromMin, toMin]);
+}
+
+const FAULTS: Readonly<Record<DayFault, (job: PlanJob) => string>> = {
+  closed: () => 'no bay with somebody for it is open',
+  too_long: ({ minutes }) => `nobody has ${sayMinutes(minutes)} together`,
+  parts: ({ kitFrom }) => `its parts are there from ${kitFrom ? sayDay(kitFrom) : 'later'}`,
+  vehicle_away: () => 'the vehicle is away',
+  cool_down: ({ coolFromMin }) => `it is cool from ${sayTime(coolFromMin ?? 0)}, and then nobody has the time`,
+};
+
+/** Why a job is planned where it is. */
+export function whyThere(problem: PlanProblem, space: Space, index: number, slot: Slot): Why<PlannedReason> {
+  const job = problem.jobs[index];
+  const of = space.jobs[index];
+  const day = problem.days[slot.day];
+  if (!job || !of || !day) return { code: 'pinned', message: '' };
+  const where = bayWords(problem, job, slot);
+  if (job.pin) return { code: 'pinned', message: `Pinned to ${sayDay(day)}.${where}` };
+  const isAgreed =
+    of.was !== null && of.was.day === slot.day && of.was.bay === slot.bay && of.was.person === slot.person;
+  const cost = of.cost[slot.day] ?? 0;
+  const cheaper = problem.days
+    .map((name, i) => ({ name, i, cost: of.cost[i] ?? 0 }))
+    .filter((other) => other.cost < cost - 1e-9)
+    .sort((a, b) => a.cost - b.cost)[0];
+  if (!cheaper)
+    return isAgreed
+      ? { code: 'as_agreed', message: `As agreed, and ${sayDay(day)} is the cheapest day.${where}` }
+      : { code: 'cheapest_day', message: `${sayDay(day)} is the cheapest day.${where}` };
+  const fault = dayFault(of, job, cheaper.i, cheaper.name);
+  const why = fault ? FAULTS[fault](job) : 'jobs that lose more by waiting have its hours';
+  const message = `${sayDay(day)}: ${sayDay(cheaper.name)} would cost ${sayMoney(cost - cheaper.cost)} less, but ${why}.${where}`;
+  return isAgreed ? { code: 'as_agreed', message: `As agreed, ${message}` } : { code: 'next_best_day', message };
+}
+
+/** What decided about bay and person, where the job asks for more than any. */
+function bayWords({ bays, people }: PlanProblem, { needsBay, needsSkills }: PlanJob, { bay, person }: Slot): string {
+  const named = (one: { readonly id: string; readonly name?: string } | undefined): string =>
+    one ? (one.name ?? one.id) : '';
+  return [
+    needsBay.length > 0 ? ` ${named(bays[bay])}: takes ${needsBay.join(' and ')}.` : '',
+    needsSkills.length > 0 ? ` ${named(people[person])}: trained for ${needsSkills.join(' and ')}.` : '',
+  ].join('');
+}
+
+/** Why a job is left out of a plan. @param schedule the plan as it is */
+export function whyNot(problem: PlanProblem, space: Space, schedule: Schedule, index: number): Why<UnplannedReason> {
+  const job = problem.jobs[index];
+  const of = space.jobs[index];
+  if (!job || !of) return { code: 'horizon', message: '' };
+  const lack = whoLacks(problem, job);
+  if (lack) return lack;
+  const faults = problem.days.map((day, i) => dayFault(of, job, i, day));
+  const last = lastFault(faults);
+  if (last) return { code: REASONS[last], message: NEVER[last](job) };
+  const free = faults.some((fault, day) => fault === null && schedule.find(index, day) !== null);
+  const first = of.order[0];
+  if (free || first === undefined)
+    return {
+      code: 'cheaper_later',
+      message: `It loses less by waiting until after these days than by any free hour within them.`,
+    };
+  const day = problem.days[first];
+  return {
+    code: 'no_capacity',
+    message: `No ${sayMinutes(job.minutes)} are left on a day that would pay: ${day ? sayDay(day) : 'the best day'} and the others are full with jobs that lose more by waiting.`,
+  };
+}
+
+function whoLacks({ bays, people }: PlanProblem, job: PlanJob): Why<'no_bay' | 'no_skill'> | null {
+  const { depot, needsBay, needsSkills } = job;
+  const able = bays.some((bay) => bay.depot === depot && needsBay.every((need) => bay.can.includes(need)));
+  const what = (needs: readonly string[]): string => (needs.length > 0 ? ` for ${needs.join(' and ')}` : '');
+  if (!able) return { code: 'no_bay', message: `${depot} has no bay${what(needsBay)}.` };
+  const skilled = people.some(
+    (person) => person.depots.includes(depot) && needsSkills.every((need) => person.skills.includes(need)),
+  );
+  return skilled ? null : { code: 'no_skill', message: `Nobody at ${depot} is trained${what(needsSkills)}.` };
+}
+
+/** In the order in which they rule days out: the last that leaves none is the reason. */
+const IN_ORDER = ['closed', 'too_long', 'parts', 'vehicle_away', 'cool_down'] as const;
+
+function lastFault(faults: readonly (DayFault | null)[]): DayFault | null {
+  if (faults.some((fault) => fault === null)) return null;
+  return IN_ORDER.findLast((one) => faults.includes(one)) ?? 'closed';
+}
+
+const REASONS: Readonly<Record<DayFault, UnplannedReason>> = {
+  closed: 'horizon',
+  too_long: 'horizon',
+  parts: 'parts',
+  vehicle_away: 'vehicle_away',
+  cool_down: 'cool_down',
+};
+
+const NEVER: Readonly<Record<DayFault, (job: PlanJob) => string>> = {
+  closed: () => 'On none of these days is a bay open with somebody for it.',
+  too_long: ({ minutes }) => `On none of these days has anybody ${sayMinutes(minutes)} together in one bay.`,
+  parts: ({ kitFrom }) =>
+    `Its parts are there from ${kitFrom ? sayDay(kitFrom) : 'later'}, after the last day on which it could be done.`,
+  vehicle_away: () => 'The vehicle is away whenever a bay and somebody for it are free.',
+  cool_down: ({ coolFromMin }) =>
+    `It is cool from ${sayTime(coolFromMin ?? 0)}: what is left of any of these days is too short.`,
+};
+
+/** A plan as a schedule that can be asked. */
+export function scheduleOf(space: Space, slots: Slots): Schedule {
+  const schedule = new Schedule(space);
+  for (const [job, slot] of slots.entries()) if (slot && !schedule.isPlanned(job)) schedule.put(job, slot);
+  return schedule;
+}
