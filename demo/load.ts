@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { timeOf } from '../src/core/calendar/zone';
 import { GRADES } from '../src/core/inspection/trainer';
 import type { Entry, Json } from '../src/core/work/entry';
 import { siteTarget } from '../src/core/work/targets';
@@ -19,10 +20,11 @@ import { costsInput, setCosts } from '../src/server/due/costs';
 import { blockByFault, blockInput } from '../src/server/due/defer';
 import { addFollowUp, followUpInput } from '../src/server/findings/follow-up';
 import { gradePlug } from '../src/server/findings/trainer';
-import { addBay } from '../src/server/fleet/bays';
+import { changeDepot, listDepots } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
 import { addPerson, personInput } from '../src/server/fleet/people';
 import { IMPORT_KINDS, type ImportKindName } from '../src/server/imports/kind';
+import { addAbsence } from '../src/server/planning/absences';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
 import { choosePolicyOption, policyOptionInput } from '../src/server/policies/choose-policy-option';
 import { banInput, banSeller } from '../src/server/stock/ban-seller';
@@ -61,7 +63,8 @@ const scenario = z
     password: z.string(),
     supervisor: z.object({ name: z.string(), email: z.string() }),
     people: z.array(personInput.omit({ password: true })),
-    bays: z.array(z.object({ depot: z.string(), name: z.string() })),
+    ferryDays: z.array(z.number()),
+    absences: z.array(z.object({ person: z.string(), what: z.string(), from: z.string(), to: z.string() })),
     wrenches: z.array(wrenchInput),
     policies: z.array(policyOptionInput),
     costs: costsInput,
@@ -103,8 +106,28 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
     await playPast(deps, actor, await peopleOf(deps, actor));
     await importSamples(deps, actor, ['odometer']);
   }
-  for (const bay of scenario.bays)
-    must(bay.name, await addBay(deps, actor, { depotId: await depotId(deps, actor, bay.depot), name: bay.name }));
+  for (const { id, name, timeZone, hours } of must('depots', await listDepots(deps, actor)))
+    must(
+      name,
+      await changeDepot(deps, actor, {
+        depotId: id,
+        timeZone,
+        workingDays: [...hours.workingDays],
+        opens: timeOf(hours.fromMin),
+        closes: timeOf(hours.toMin),
+        deliveryDays: scenario.ferryDays,
+      }),
+    );
+  const persons = await peopleOf(deps, actor);
+  for (const { person, ...away } of scenario.absences)
+    must(
+      person,
+      await addAbsence(deps, actor, {
+        of: 'person',
+        ofId: persons.get(person)?.personId ?? '',
+        ...away,
+      }),
+    );
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
   must('costs', await setCosts(deps, actor, scenario.costs));
   for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));

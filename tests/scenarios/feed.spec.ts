@@ -74,11 +74,11 @@ test('the due list is laid out, kept as a view, and goes on paper by depot', asy
   const user = new User(page);
   await user.signIn('supervisor');
   await page.getByText('Columns', { exact: true }).click();
-  await page.getByRole('checkbox', { name: 'How sure' }).uncheck();
+  await page.getByRole('checkbox', { name: 'How sure' }).click();
   await expect(page).toHaveURL(/hide=sure/);
   await expect(page.getByRole('columnheader', { name: 'How sure' })).toBeHidden();
   await page.getByText('Columns', { exact: true }).click();
-  await page.getByRole('checkbox', { name: 'One line a vehicle' }).check();
+  await page.getByRole('checkbox', { name: 'One line a vehicle' }).click();
   await expect(page).toHaveURL(/dense=1/);
   await page.getByText('Save this view').click();
   await page.getByLabel('Name').fill('Narrow');

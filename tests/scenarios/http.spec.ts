@@ -491,6 +491,7 @@ test.describe('what is described is what is answered', () => {
           { unit_number: 'nobody', on: '2026-11-12', value: 1 },
         ],
       },
+      '/api/v1/absences': { of: 'vehicle', of_id: id, what: 'not there', from: '2026-12-01' },
       '/api/v1/follow-ups': { work_order: order, what: 'look again', owner_id: id },
       '/api/v1/work-orders': { unit_number: 'nobody' },
       '/api/v1/work-orders/{id}/tasks': { tasks: [{ action: 'replace', component: 'cap' }] },

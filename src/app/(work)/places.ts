@@ -20,6 +20,7 @@ const GROUPS: readonly PlaceGroup[] = [
     label: 'Plan',
     places: [
       { href: '/plan', label: 'Week' },
+      { href: '/plan/resources', label: 'Bays, people, absences' },
       { href: '/pressure/horizon', label: 'Horizon' },
     ],
   },

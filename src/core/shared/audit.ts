@@ -3,9 +3,12 @@
 const ROWS = ['create', 'change', 'import'] as const;
 
 export const AUDIT_ACTIONS = {
+  absence: ['create', 'remove', 'read calendar'],
+  absences: ROWS,
   'access-items': ROWS,
   'api-token': ['create', 'revoke'],
   bay: ['create', 'change', 'remove'],
+  bays: ROWS,
   'bench-result': ['keep'],
   costs: ['change'],
   'cross-references': ROWS,

@@ -16,7 +16,9 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Weekday } from '../../core/calendar/plain-date';
 import { ELECTRODES } from '../../core/gap/check';
+import { ABSENCE_OF } from '../../core/planning/absence-of';
 import { USUAL_HOURS } from '../../core/planning/hours';
+import type { WeekHours } from '../../core/planning/presence';
 import type { DepotId, PersonId } from '../../core/shared/kinds';
 import type { PlanSummary } from '../../core/shared/plan-summary';
 import type { FoundDistributor } from '../../core/wiring/found-distributor';
@@ -38,6 +40,8 @@ export const fleets = pgTable('fleets', {
   wearCostPerPercent: numeric({ precision: 7, scale: 2, mode: 'number' }).notNull().default(0.5),
   /** Of an hour in the bay. */
   labourPerHour: numeric({ precision: 9, scale: 2, mode: 'number' }).notNull().default(60),
+  /** Of a vehicle out of service, an hour. */
+  hourCost: integer().notNull().default(15),
   /** Of a vehicle off the road for one more visit. */
   downtimePerVisit: numeric({ precision: 9, scale: 2, mode: 'number' }).notNull().default(150),
   createdAt: createdAt(),
@@ -59,6 +63,8 @@ export const depots = pgTable(
     /** Hours of its bays, minutes since midnight by its own clock. */
     opensMin: integer().notNull().default(USUAL_HOURS.fromMin),
     closesMin: integer().notNull().default(USUAL_HOURS.toMin),
+    /** Days of the week on which parts come: a ferry. None: any working day. */
+    deliveryDays: integer().array().$type<Weekday[]>().notNull().default([]),
   },
   (t) => [
     unique().on(t.fleetId, t.name),
@@ -67,13 +73,24 @@ export const depots = pgTable(
       'depots_hours_possible',
       sql`${t.opensMin} >= 0 and ${t.opensMin} < ${t.closesMin} and ${t.closesMin} <= 1440`,
     ),
+    check('depots_delivery_days', sql`${t.deliveryDays} <@ array[1,2,3,4,5,6,7]`),
     check('depots_working_days', sql`${t.workingDays} <@ array[1,2,3,4,5,6,7]`),
   ],
 );
 
 export const bays = pgTable(
   'bays',
-  { id: id(), fleetId: fleetId(), depotId: uuid().$type<DepotId>().notNull(), name: text().notNull() },
+  {
+    id: id(),
+    fleetId: fleetId(),
+    depotId: uuid().$type<DepotId>().notNull(),
+    name: text().notNull(),
+    /** What it takes besides any vehicle: hybrid, lift. */
+    can: text().array().notNull().default([]),
+    /** Its own hours; null: those of its depot. */
+    hours: jsonb().$type<WeekHours>(),
+    version: version(),
+  },
   (t) => [
     foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
     unique().on(t.fleetId, t.depotId, t.name),
@@ -96,6 +113,12 @@ export const people = pgTable(
       .default('metric'),
     hybridQualified: boolean().notNull().default(false),
     shiftMinutes: integer().notNull().default(450),
+    /** Where they work; none: at every depot. */
+    depotIds: uuid().array().$type<DepotId[]>().notNull().default([]),
+    /** What they are trained on besides, tools among it. */
+    skills: text().array().notNull().default([]),
+    /** Their own shifts; null: the hours of the depot. */
+    hours: jsonb().$type<WeekHours>(),
     active: boolean().notNull().default(true),
     version: version(),
     createdAt: createdAt(),
@@ -146,6 +169,10 @@ export const vehicles = pgTable(
     retiresOn: day(),
     /** Highest absolute pressure in its intake where that is not its family's, kPa. */
     intakeKpa: integer(),
+    /** Parked overnight where its bay is: it is cool when the bay opens. */
+    sleepsAtBay: boolean().notNull().default(false),
+    /** Of an hour out of service; null: that of the fleet. */
+    hourCost: integer(),
     /** A distributor found re-indexed: how it stands in this vehicle, and how that was proven. */
     distributor: jsonb().$type<FoundDistributor>(),
     /** Its own service reminder has been on since then; null: it is off. */
@@ -162,8 +189,38 @@ export const vehicles = pgTable(
     foreignKey({ columns: [t.fleetId, t.engineFamilyId], foreignColumns: [engineFamilies.fleetId, engineFamilies.id] }),
     check('vehicles_model_year_possible', sql`${t.modelYear} between 1950 and 2100`),
     check('vehicles_intake_possible', sql`${t.intakeKpa} between 50 and 500`),
+    check('vehicles_hour_cost_possible', sql`${t.hourCost} >= 0`),
     check('vehicles_failure_cost_possible', sql`${t.failureCost} > 0`),
     check('vehicles_odometer_unit_known', sql`${t.odometerUnit} in ('km','mi')`),
+  ],
+);
+
+/** When a depot, a bay, a person or a vehicle cannot be had: once, or by a rule of RFC 5545. */
+export const absences = pgTable(
+  'absences',
+  {
+    id: id(),
+    fleetId: fleetId().references(() => fleets.id),
+    of: text({ enum: list(ABSENCE_OF) }).notNull(),
+    /** Of the depot, bay, person or vehicle. */
+    ofId: uuid().notNull(),
+    what: text().notNull(),
+    fromDay: day().notNull(),
+    toDay: day().notNull(),
+    /** Within each day, minutes since midnight; null: the whole day. */
+    fromMin: integer(),
+    toMin: integer(),
+    rule: text(),
+    except: day().array().notNull().default([]),
+    /** Of its event, where it came from a calendar: read again it takes its own place. */
+    uid: text(),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    index().on(t.fleetId, t.of, t.ofId),
+    check('absences_of_known', sql`${t.of} in ('depot','bay','person','vehicle')`),
+    check('absences_days_in_order', sql`${t.fromDay} <= ${t.toDay}`),
+    check('absences_hours_whole', sql`num_nulls(${t.fromMin}, ${t.toMin}) in (0, 2) and ${t.fromMin} < ${t.toMin}`),
   ],
 );
 

@@ -187,6 +187,8 @@ export const bookings = pgTable(
     personId: uuid().$type<PersonId>().notNull(),
     /** Local time at the depot. */
     during: tsrange().notNull(),
+    /** A person says that it stays where it is. */
+    pinned: boolean().notNull().default(false),
     version: version(),
   },
   (t) => [

@@ -36,12 +36,13 @@ export const enterRow = useCase({
       }
       if (row.verdict === 'skip') return fail('invalid', `Nothing to save: ${row.what} is ${row.reasons.join('; ')}.`);
       await prepared.apply(tx, actor.personId);
-      await writeAudit(tx, actor, {
-        action: row.verdict === 'add' ? 'create' : 'change',
+      const entered = {
         entity: kindName,
         entityId: row.what,
         changes: Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== '')),
-      });
+      };
+      const isNew = row.verdict === 'add';
+      await writeAudit(tx, actor, isNew ? { ...entered, action: 'create' } : { ...entered, action: 'change' });
       return ok({ what: row.what });
     });
   },

@@ -22,6 +22,13 @@ export const costsInput = z.object({
   wearCostPerPercent: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000),
   labourPerHour: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000).default(60),
   downtimePerVisit: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(1_000_000).default(150),
+  /** Of a vehicle out of service, an hour. */
+  hourCost: z.coerce
+    .number('Give an amount.')
+    .int('Give a whole amount.')
+    .min(0, 'Not below 0.')
+    .max(100_000)
+    .default(15),
   /** Share of the bays' time that plug and coil service gets, in per cent. */
   bayPercent: z.coerce.number('Give a share.').min(1, 'At least 1 %.').max(100, 'At most 100 %.').default(100),
   /** By duty group; a group left out has the fleet's. */
@@ -38,6 +45,7 @@ export async function loadCosts(q: Querier, fleetId: FleetId): Promise<CostsInpu
     wearCostPerPercent: fleet?.wearCostPerPercent ?? 0,
     labourPerHour: fleet?.labourPerHour ?? 0,
     downtimePerVisit: fleet?.downtimePerVisit ?? 0,
+    hourCost: fleet?.hourCost ?? 0,
     bayPercent: (fleet?.bayShare ?? 1) * 100,
     groups: Object.fromEntries(groups.map((row) => [row.dutyGroup, row.failureCost])),
   };

@@ -2,6 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
 import { isZone, minuteOf } from '@/core/calendar/zone';
+import { weekFromText } from '@/core/planning/presence';
 import type { BayId, FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
@@ -50,21 +51,54 @@ function orTaken(error: unknown, name: string) {
   return fail('invalid', `This depot already has a bay “${name}”.`, { name: 'Choose another name.' });
 }
 
-/** Gives a bay another name: what is booked in it stays booked in it. */
-export const renameBay = useCase({
+const WORD = z.string().trim().toLowerCase().min(1).max(40);
+
+/** Words in a list as a person types them: "hybrid, lift". */
+export const wordsText = z
+  .string()
+  .max(400)
+  .transform((text) => [
+    ...new Set(
+      text
+        .split(/[,;|]/)
+        .map((word) => word.trim())
+        .filter(Boolean),
+    ),
+  ])
+  .pipe(z.array(WORD).max(20));
+
+/** Hours by weekday as a person types them; empty: as usual. */
+export const hoursText = z
+  .string()
+  .trim()
+  .max(300)
+  .refine(
+    (text) => text === '' || weekFromText(text) !== null,
+    'Write it like Mon Tue Wed Thu 08:00-16:00, Fri 08:00-12:00.',
+  )
+  .transform((text) => (text === '' ? null : weekFromText(text)));
+
+/** Changes the name of a bay, what it takes, and its own hours: what is booked in it stays booked in it. */
+export const changeBay = useCase({
   permission: 'manage bays',
-  input: bayInput.pick({ name: true }).extend({ bayId: z.uuid() }),
-  async run(deps, actor, { bayId, name }): Promise<Outcome<null>> {
+  input: bayInput
+    .pick({ name: true })
+    .extend({ bayId: z.uuid(), can: wordsText.optional(), hours: hoursText.optional() }),
+  async run(deps, actor, { bayId, name, can, hours }): Promise<Outcome<null>> {
     try {
       return await deps.db.transaction(async (tx) => {
         const bay = await lockBay(tx, actor.fleetId, bayId);
         if (!bay) return notFound('bay');
-        await tx.update(bays).set({ name }).where(eq(bays.id, bay.id));
+        const values = { name, can: can ?? bay.can, hours: hours === undefined ? bay.hours : hours };
+        await tx
+          .update(bays)
+          .set({ ...values, version: bay.version + 1 })
+          .where(eq(bays.id, bay.id));
         await writeAudit(tx, actor, {
           action: 'change',
           entity: 'bay',
           entityId: bayId,
-          changes: { from: bay.name, name },
+          changes: { from: { name: bay.name, can: bay.can, hours: bay.hours }, to: values },
         });
         return ok(null);
       });
@@ -108,7 +142,16 @@ export const listBays = useCase({
   permission: 'read the fleet',
   async run({ db }, actor) {
     const rows = await db
-      .select({ id: bays.id, name: bays.name, depotId: bays.depotId, depot: depots.name, hours: depotHours })
+      .select({
+        id: bays.id,
+        name: bays.name,
+        depotId: bays.depotId,
+        depot: depots.name,
+        hours: depotHours,
+        can: bays.can,
+        ownHours: bays.hours,
+        version: bays.version,
+      })
       .from(bays)
       .innerJoin(depots, eq(depots.id, bays.depotId))
       .where(eq(bays.fleetId, actor.fleetId))
@@ -136,6 +179,14 @@ const depotInput = z
       ),
     opens: time,
     closes: time,
+    /** Days on which parts come; none: any working day. */
+    deliveryDays: z
+      .array(z.coerce.number())
+      .default([])
+      .refine(
+        (days): days is Weekday[] => days.every((day) => WEEKDAYS.some((known) => known === day)),
+        'There are seven days, 1 Monday to 7 Sunday.',
+      ),
   })
   .refine(({ opens, closes }) => opens < closes, { path: ['closes'], message: 'It closes after it opens.' });
 
@@ -143,9 +194,15 @@ const depotInput = z
 export const changeDepot = useCase({
   permission: 'manage bays',
   input: depotInput,
-  async run(deps, actor, { depotId, timeZone, workingDays, opens, closes }): Promise<Outcome<null>> {
+  async run(deps, actor, { depotId, timeZone, workingDays, opens, closes, deliveryDays }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const values = { timeZone, workingDays: [...new Set(workingDays)].sort(), opensMin: opens, closesMin: closes };
+      const values = {
+        timeZone,
+        workingDays: [...new Set(workingDays)].sort(),
+        opensMin: opens,
+        closesMin: closes,
+        deliveryDays: [...new Set(deliveryDays)].sort(),
+      };
       const [depot] = await tx
         .update(depots)
         .set(values)
@@ -163,7 +220,13 @@ export const listDepots = useCase({
   permission: 'read the fleet',
   async run({ db }, actor) {
     const rows = await db
-      .select({ id: depots.id, name: depots.name, timeZone: depots.timeZone, hours: depotHours })
+      .select({
+        id: depots.id,
+        name: depots.name,
+        timeZone: depots.timeZone,
+        hours: depotHours,
+        deliveryDays: depots.deliveryDays,
+      })
       .from(depots)
       .where(eq(depots.fleetId, actor.fleetId))
       .orderBy(asc(depots.name));

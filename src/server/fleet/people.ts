@@ -8,11 +8,12 @@ import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { lock } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
-import { account, people, session, user } from '@/db/schema';
+import { account, depots, people, session, user } from '@/db/schema';
 import { ROLES } from '../access';
 import { password, refuseWeak } from '../auth/passwords';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { hoursText, wordsText } from './bays';
 
 export const name = z.string().trim().min(1, 'Give a name.').max(80, 'At most 80 characters.');
 export const email = z
@@ -121,6 +122,44 @@ export const changePerson = useCase({
   },
 });
 
+/** Where a person works, what they are trained on, and their own shifts. */
+export const changePresence = useCase({
+  permission: 'manage people',
+  input: z.object({
+    personId: z.uuid(),
+    version: z.coerce.number().int(),
+    depotIds: z.array(z.uuid()).max(100),
+    skills: wordsText,
+    hours: hoursText,
+  }),
+  async run(deps, actor, { personId, version, depotIds, skills, hours }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
+      const known = await tx.select({ id: depots.id }).from(depots).where(eq(depots.fleetId, actor.fleetId));
+      const own = depotIds.filter((id) => known.some((depot) => depot.id === id));
+      if (own.length < depotIds.length) return notFound('depot');
+      const [before] = await tx
+        .select()
+        .from(people)
+        .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, personId)));
+      if (!before) return notFound('person');
+      const values = { depotIds: own, skills, hours };
+      const done = await tx
+        .update(people)
+        .set({ ...values, version: version + 1 })
+        .where(and(eq(people.id, before.id), eq(people.version, version)))
+        .returning({ id: people.id });
+      if (done.length === 0) return editedMeanwhile();
+      await writeAudit(tx, actor, {
+        action: 'change',
+        entity: 'person',
+        entityId: personId,
+        changes: { from: { depotIds: before.depotIds, skills: before.skills, hours: before.hours }, to: values },
+      });
+      return ok(null);
+    });
+  },
+});
+
 async function supervisors(tx: Tx, fleetId: FleetId): Promise<number> {
   const [found] = await tx
     .select({ n: count() })
@@ -142,6 +181,9 @@ export const listPeople = useCase({
         active: people.active,
         version: people.version,
         shiftMinutes: people.shiftMinutes,
+        depotIds: people.depotIds,
+        skills: people.skills,
+        hours: people.hours,
       })
       .from(people)
       .leftJoin(user, eq(user.id, people.userId))

@@ -18,6 +18,8 @@ export const IMPORT_KINDS = [
   'odometer',
   'engine-hours',
   'service-history',
+  'bays',
+  'absences',
 ] as const;
 export type ImportKindName = (typeof IMPORT_KINDS)[number];
 

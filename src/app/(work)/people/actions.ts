@@ -3,7 +3,7 @@
 import { formAction } from '@/app/form-action';
 import { makeToken, revokeToken } from '@/server/auth/access-tokens';
 import { changeOwnPassword, resetPassword } from '@/server/auth/passwords';
-import { addBay, changeDepot, removeBay, renameBay } from '@/server/fleet/bays';
+import { addBay, changeBay, changeDepot, removeBay } from '@/server/fleet/bays';
 import { addPerson, changeOwnSettings, changePerson } from '@/server/fleet/people';
 
 export const addPersonAction = formAction(addPerson, {
@@ -20,10 +20,14 @@ export const changePersonAction = formAction(changePerson, {
 });
 export const settingsAction = formAction(changeOwnSettings, { onDone: () => ({ message: 'Saved.' }) });
 export const addBayAction = formAction(addBay, { onDone: () => ({ message: 'Added.' }) });
-export const renameBayAction = formAction(renameBay, { onDone: () => ({ message: 'Saved.' }) });
+export const changeBayAction = formAction(changeBay, { onDone: () => ({ message: 'Saved.' }) });
 export const removeBayAction = formAction(removeBay);
 export const changeDepotAction = formAction(changeDepot, {
-  read: (texts, data) => ({ ...texts, workingDays: data.getAll('workingDays') }),
+  read: (texts, data) => ({
+    ...texts,
+    workingDays: data.getAll('workingDays'),
+    deliveryDays: data.getAll('deliveryDays'),
+  }),
   onDone: () => ({ message: 'Saved.' }),
 });
 export const makeTokenAction = formAction(makeToken, {

@@ -22,12 +22,22 @@ export const deferAction = formAction(deferDue, {
 export const blockAction = formAction(blockByFault, { onDone: () => ({ message: 'Saved.' }) });
 export const takeBackAction = formAction(takeBackDeferral, { onDone: () => ({ message: 'Taken back.' }) });
 export const setCostsAction = formAction(setCosts, {
-  read: ({ currency, failureCost, wearCostPerPercent, labourPerHour, downtimePerVisit, bayPercent, ...rest }) => ({
+  read: ({
     currency,
     failureCost,
     wearCostPerPercent,
     labourPerHour,
     downtimePerVisit,
+    hourCost,
+    bayPercent,
+    ...rest
+  }) => ({
+    currency,
+    failureCost,
+    wearCostPerPercent,
+    labourPerHour,
+    downtimePerVisit,
+    hourCost,
     bayPercent,
     groups: Object.fromEntries(
       Object.entries(rest).flatMap(([name, value]) =>

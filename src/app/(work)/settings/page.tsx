@@ -6,17 +6,18 @@ import { listTokens } from '@/server/auth/access-tokens';
 import { deps } from '@/server/deps';
 import { listBays, listDepots } from '@/server/fleet/bays';
 import { instantText } from '@/text/format';
+import { DAY_WORDS } from '@/text/planning-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import {
   addBayAction,
+  changeBayAction,
   changeDepotAction,
   changePasswordAction,
   makeTokenAction,
   removeBayAction,
-  renameBayAction,
   revokeTokenAction,
   settingsAction,
 } from '../people/actions';
@@ -133,7 +134,7 @@ function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
     <details>
       <summary>{named}</summary>
       <div className="form-line">
-        <ActionForm action={renameBayAction}>
+        <ActionForm action={changeBayAction}>
           <input type="hidden" name="bayId" value={bay.id} />
           <TextField name="name" label={`New name of ${named}`} defaultValue={bay.name} />
           <SubmitButton>Rename</SubmitButton>
@@ -147,9 +148,7 @@ function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
   );
 }
 
-const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-
-function DepotHours({ depot: { id, name, timeZone, hours }, manage }: { depot: Depot; manage: boolean }) {
+function DepotHours({ depot: { id, name, timeZone, hours, deliveryDays }, manage }: { depot: Depot; manage: boolean }) {
   const days = hours.workingDays.map((day) => DAY_WORDS[day - 1]).join(' ');
   return (
     <details>
@@ -171,6 +170,13 @@ function DepotHours({ depot: { id, name, timeZone, hours }, manage }: { depot: D
               <TextField name="opens" label="Opens" type="time" defaultValue={timeOf(hours.fromMin)} />
               <TextField name="closes" label="Closes" type="time" defaultValue={timeOf(hours.toMin)} />
             </Grid>
+            <Chips
+              many
+              name="deliveryDays"
+              legend={`Days on which parts come to ${name}; none: any working day`}
+              choices={DAY_WORDS.map((label, i) => ({ value: String(i + 1), label }))}
+              chosen={deliveryDays.map(String)}
+            />
             <TextField name="timeZone" label="Time zone" hint="such as Europe/Lisbon" defaultValue={timeZone} />
             <SubmitButton>Save {name}</SubmitButton>
           </ActionForm>

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { absenceBody, absenceKept, absenceList, absenceRemoved, bayList, personList } from '@/contracts/http/planning';
 import {
   componentList,
   componentsQuery,
@@ -100,6 +101,27 @@ const FLEET_PATHS = {
     },
   },
   '/api/v1/due': list('The due list, most life used first', dueQuery, dueList),
+};
+
+/** What the planner plans with. */
+const PLANNING_PATHS = {
+  '/api/v1/bays': list('Bays, with what they take and their own hours', z.object({}), bayList),
+  '/api/v1/people': list('People, with what they are trained on, where and when', z.object({}), personList),
+  '/api/v1/absences': {
+    ...list('When depots, bays, people and vehicles cannot be had', z.object({}), absenceList),
+    post: write('Says that one of them is away, once or by a rule of RFC 5545', absenceBody, absenceKept),
+  },
+  '/api/v1/absences/{id}': {
+    delete: {
+      summary: 'Takes an absence back',
+      parameters: [ID],
+      responses: {
+        200: { description: 'It is gone', content: json(absenceRemoved, 'output') },
+        404: PROBLEM,
+        ...REFUSALS,
+      },
+    },
+  },
 };
 
 /** Odometer readings, single and by the file. */
@@ -267,7 +289,7 @@ const ORDERS_PATHS = {
 /** Each calculation by its name. */
 const calculationPaths = () =>
   Object.fromEntries(
-    Object.entries(CALCULATIONS).map(([name, { about, input, output }]) => [
+    Object.entries(CALCULATIONS).map(([name, { about, input, output, conflict }]) => [
       `/api/v1/calc/${name}`,
       {
         post: {
@@ -276,6 +298,7 @@ const calculationPaths = () =>
           responses: {
             200: { description: 'The result', content: json(output, 'output') },
             400: PROBLEM,
+            ...(conflict ? { 409: PROBLEM } : {}),
             413: PROBLEM,
             ...REFUSALS,
           },
@@ -297,7 +320,7 @@ export const openApiDocument = (server: string) =>
     servers: [{ url: server }],
     components: { securitySchemes: { token: { type: 'http', scheme: 'bearer' } } },
     security: [{ token: [] }],
-    paths: { ...FLEET_PATHS, ...READINGS_PATHS, ...ORDERS_PATHS, ...calculationPaths() },
+    paths: { ...FLEET_PATHS, ...PLANNING_PATHS, ...READINGS_PATHS, ...ORDERS_PATHS, ...calculationPaths() },
   });
 
 interface Described {

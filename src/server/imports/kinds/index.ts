@@ -1,5 +1,7 @@
 import { IMPORT_KINDS, type ImportKind, type ImportKindName } from '../kind';
+import { absencesKind } from './absences';
 import { accessItemsKind } from './access-items';
+import { baysKind } from './bays';
 import { crossReferencesKind } from './cross-references';
 import { engineFamiliesKind } from './engine-families';
 import { engineHoursKind } from './engine-hours';
@@ -23,6 +25,8 @@ const KINDS: Readonly<Record<ImportKindName, ImportKind>> = {
   odometer: odometerKind,
   'engine-hours': engineHoursKind,
   'service-history': serviceHistoryKind,
+  bays: baysKind,
+  absences: absencesKind,
 };
 
 export const isKindName = (name: string): name is ImportKindName => IMPORT_KINDS.some((kind) => kind === name);

@@ -81,6 +81,12 @@ export const vehiclesKind = defineKind<VehicleWrite>({
       example: 'air suspension',
     },
     { key: 'intake_kpa', help: 'Absolute intake pressure where it is not its family’s: a tuned engine', example: '' },
+    { key: 'hour_cost', help: 'Of an hour out of service; empty: that of the fleet', example: '20' },
+    {
+      key: 'sleeps_at_bay',
+      help: 'yes where it is parked overnight at its bay: it is cool in the morning',
+      example: 'no',
+    },
     { key: 'retires_on', help: 'Day on which it leaves the fleet', example: '2028-06-30', aliases: ['leaves_on'] },
   ],
 
@@ -172,6 +178,8 @@ function planRow(
     severeDuty: r.yesNo('severe_duty'),
     options: r.list('options') ?? [],
     intakeKpa: r.integer('intake_kpa', 50, 500),
+    hourCost: r.integer('hour_cost', 0, 100_000),
+    sleepsAtBay: r.yesNo('sleeps_at_bay'),
     failureCost: r.integer('failure_cost', 1, 10_000_000),
     retiresOn: r.date('retires_on')?.date ?? null,
     builtOn: builtOn?.date ?? null,

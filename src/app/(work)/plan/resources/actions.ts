@@ -1,0 +1,40 @@
+'use server';
+
+import { requireActor } from '@/app/actor';
+import { answer, formAction } from '@/app/form-action';
+import { deps } from '@/server/deps';
+import { changeBay } from '@/server/fleet/bays';
+import { changePresence } from '@/server/fleet/people';
+import { addAbsence, readCalendar, removeAbsence } from '@/server/planning/absences';
+import type { ActionAnswer } from '@/ui/primitives/action-form';
+
+/** Whose absence a form means: "person 0d1f…". */
+const whose = (chosen = ''): { of?: string; ofId?: string } => {
+  const [of, ofId] = chosen.split(' ');
+  return { of, ofId };
+};
+
+export const changeBayAction = formAction(changeBay, { onDone: () => ({ message: 'Saved.' }) });
+export const changePresenceAction = formAction(changePresence, {
+  read: (texts, data) => ({ ...texts, depotIds: data.getAll('depotIds') }),
+  onDone: () => ({ message: 'Saved.' }),
+});
+export const addAbsenceAction = formAction(addAbsence, {
+  read: ({ who, rule = '', ...texts }, data) => {
+    const days = data.getAll('weekdays').map(String);
+    return { ...texts, ...whose(who), rule: rule || (days.length > 0 ? `FREQ=WEEKLY;BYDAY=${days.join(',')}` : '') };
+  },
+  onDone: () => ({ message: 'Kept.' }),
+  fieldName: (name) => (name === 'of' || name === 'ofId' ? 'who' : name),
+});
+export const removeAbsenceAction = formAction(removeAbsence);
+
+export async function readCalendarAction(data: FormData): Promise<ActionAnswer> {
+  const file = data.get('calendar');
+  const text = file instanceof File ? await file.text() : '';
+  const done = await readCalendar.withUnknown(deps(), await requireActor(), {
+    ...whose(String(data.get('who') ?? '')),
+    text,
+  });
+  return answer(done, ({ read }) => ({ message: `${read} ${read === 1 ? 'event' : 'events'} read.` }));
+}

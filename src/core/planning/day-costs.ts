@@ -1,0 +1,78 @@
+import { daysBetween, type PlainDate } from '../calendar/plain-date';
+import { type PressureInput, pressureOf } from '../reliability/pressure';
+
+/* What a visit costs on each day, so that days can be compared: each figure can be opened down to where it comes from. */
+
+/** A component of the vehicle that the visit renews. */
+interface WaitingComponent {
+  readonly what: string;
+  /** As service pressure sees it today. */
+  readonly pressure: PressureInput;
+  /** What its parts cost; 0: nobody knows. */
+  readonly partsCost: number;
+}
+
+export interface VisitMoney {
+  readonly components: readonly WaitingComponent[];
+  readonly minutes: number;
+  /** The vehicle stands and cools before it is begun, minutes. */
+  readonly coolMinutes: number;
+  /** Of the vehicle out of service. */
+  readonly hourCost: number;
+}
+
+interface DayCost {
+  /** Service pressure from today until then: risk and wear, all components. */
+  readonly waiting: number;
+  /** Life of parts that would still have lasted. */
+  readonly thrownAway: number;
+  readonly downtime: number;
+  readonly total: number;
+}
+
+interface VisitCosts {
+  readonly byDay: readonly DayCost[];
+  /** Left out of these days: it waits until their end and four weeks more, and stands all the same when it comes. */
+  readonly unplanned: DayCost;
+}
+
+/** So long it is taken to wait where these days pass without it. */
+export const UNPLANNED_DAYS = 28;
+
+/** @param days in order @param today from which it waits */
+export function visitCosts(visit: VisitMoney, days: readonly PlainDate[], today: PlainDate): VisitCosts {
+  const last = Math.max(0, ...days.map((day) => daysBetween(today, day)));
+  const waited = waitedUntil(visit, last);
+  const downtime = ((visit.minutes + visit.coolMinutes) / 60) * visit.hourCost;
+  const on = (offset: number, waiting: number): DayCost => {
+    const thrownAway = visit.components.reduce(
+      (sum, { partsCost, pressure }) => sum + partsCost * Math.max(0, 1 - lifeAfter(pressure, offset)),
+      0,
+    );
+    return { waiting, thrownAway, downtime, total: waiting + thrownAway + downtime };
+  };
+  const weekly = visit.components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, last), 0);
+  return {
+    byDay: days.map((day) => {
+      const offset = Math.max(0, daysBetween(today, day));
+      return on(offset, waited[offset] ?? 0);
+    }),
+    unplanned: on(last + UNPLANNED_DAYS, (waited[last] ?? 0) + (weekly * UNPLANNED_DAYS) / 7),
+  };
+}
+
+const lifeAfter = ({ lifeUsed, weeklyLife }: PressureInput, days: number): number => lifeUsed + (weeklyLife * days) / 7;
+
+/** Money a week, some days from now. */
+const weeklyAfter = (pressure: PressureInput, days: number): number =>
+  pressureOf({ ...pressure, lifeUsed: lifeAfter(pressure, days) }).total;
+
+/** What waiting has cost by each day from today on; 0 today. */
+function waitedUntil({ components }: VisitMoney, days: number): readonly number[] {
+  const sums = [0];
+  for (let day = 0; day < days; day += 1) {
+    const weekly = components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, day), 0);
+    sums.push((sums[day] ?? 0) + weekly / 7);
+  }
+  return sums;
+}

@@ -1,0 +1,79 @@
+import { type PlainDate, WEEKDAYS, type Weekday, weekdayOf } from '../calendar/plain-date';
+import { type Absence, hoursAway, without } from './absence';
+import type { WorkingHours } from './hours';
+import type { DayWindow } from './plan-problem';
+
+/** From and to on each day of the week, minutes since midnight; a day that is not named is free. */
+export type WeekHours = Readonly<Partial<Record<Weekday, { readonly fromMin: number; readonly toMin: number }>>>;
+
+/** The same from working days that are all alike. */
+export const weekOf = ({ workingDays, fromMin, toMin }: WorkingHours): WeekHours =>
+  Object.fromEntries(workingDays.map((day) => [day, { fromMin, toMin }]));
+
+/** The hours on some days by the week, less what is taken out of them. */
+export function present(
+  week: WeekHours,
+  absences: readonly Absence[],
+  days: readonly PlainDate[],
+): readonly DayWindow[] {
+  const hours = days.flatMap((day): readonly DayWindow[] => {
+    const own = week[weekdayOf(day)];
+    return own && own.fromMin < own.toMin ? [{ day, ...own }] : [];
+  });
+  return without(hours, hoursAway(absences, days));
+}
+
+const DAY_NAMES: Readonly<Record<Weekday, string>> = {
+  1: 'Mon',
+  2: 'Tue',
+  3: 'Wed',
+  4: 'Thu',
+  5: 'Fri',
+  6: 'Sat',
+  7: 'Sun',
+};
+const time = (minute: number): string =>
+  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+
+/** "Mon Tue Wed 08:00-16:00, Fri 08:00-12:00" */
+export function weekText(week: WeekHours): string {
+  const groups: { days: string[]; hours: string }[] = [];
+  for (const day of WEEKDAYS) {
+    const own = week[day];
+    if (!own) continue;
+    const hours = `${time(own.fromMin)}-${time(own.toMin)}`;
+    const known = groups.find((group) => group.hours === hours);
+    if (known) known.days.push(DAY_NAMES[day]);
+    else groups.push({ days: [DAY_NAMES[day]], hours });
+  }
+  return groups.map(({ days, hours }) => `${days.join(' ')} ${hours}`).join(', ');
+}
+
+const HOURS = /^([01]?\d|2[0-4]):([0-5]\d)\s*[-–]\s*([01]?\d|2[0-4]):([0-5]\d)$/;
+
+/** Reads what `weekText` writes. @returns null: it cannot be read */
+export function weekFromText(text: string): WeekHours | null {
+  const week: Partial<Record<Weekday, { fromMin: number; toMin: number }>> = {};
+  for (const part of text
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean)) {
+    const cut = part.search(/\d/);
+    const hours = HOURS.exec(part.slice(cut));
+    const days = part
+      .slice(0, Math.max(0, cut))
+      .trim()
+      .toLowerCase()
+      .split(/[\s/]+/)
+      .filter(Boolean);
+    if (!hours || days.length === 0) return null;
+    const [fromMin, toMin] = [Number(hours[1]) * 60 + Number(hours[2]), Number(hours[3]) * 60 + Number(hours[4])];
+    if (fromMin >= toMin || toMin > 24 * 60) return null;
+    for (const name of days) {
+      const day = WEEKDAYS.find((one) => DAY_NAMES[one].toLowerCase() === name.slice(0, 3));
+      if (!day || week[day]) return null;
+      week[day] = { fromMin, toMin };
+    }
+  }
+  return week;
+}
