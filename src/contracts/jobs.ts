@@ -19,6 +19,8 @@ export const JOBS = {
   'apply-import': z.object({ fleetId: z.uuid(), importId: z.uuid(), personId: z.uuid(), digest: z.string() }),
   /** Loads a large file of readings that has come. */
   'load-readings': z.object({ fleetId: z.uuid(), loadId: z.uuid() }),
+  /** Works out a plan of the fleet that somebody asked for. */
+  'plan-fleet': z.object({ fleetId: z.uuid(), proposalId: z.uuid() }),
   /** Notes what is new to be told of, for one fleet. */
   notices: z.object({ fleetId: z.uuid() }),
   /** Lets go of what is kept for a while only. Scheduled. */

@@ -1,4 +1,5 @@
 import type { PlanProblem } from '@/core/planning/plan-problem';
+import type { SolvedPlan } from '@/core/planning/plan-proposal';
 import type { Plan } from '@/core/planning/solver/plan';
 
 /* What is said between a planner's threads and whoever started them, in a browser and on a server alike. */
@@ -16,13 +17,6 @@ export type PlannerNews =
 
 /** Said to a search: keep the best so far. */
 export const STOP = 'stop';
-
-/** A plan with what no plan can be cheaper than. */
-export interface SolvedPlan extends Plan {
-  readonly lowerBound: number;
-  /** Nothing cheaper is possible. */
-  readonly isProven: boolean;
-}
 
 /** Figures are money: less than this is the same. */
 const SAME_COST = 0.005;

@@ -7,6 +7,7 @@ import { ensureDueStatus } from '@/server/due/ensure-due-status';
 import { refreshFamilies } from '@/server/due/refresh-families';
 import { applyInBackground, checkInBackground } from '@/server/imports/apply-import';
 import { loadReadingsFile } from '@/server/odometer/load-readings-file';
+import { planInBackground } from '@/server/planning/proposals';
 import { tidy } from '@/server/tidy';
 
 /* What a worker does for each job: it reads what it is told and calls the use-case's own work, which is one transaction. Done
@@ -27,6 +28,7 @@ const HANDLERS: Handlers = {
   'load-readings': loadReadingsFile,
   'check-import': (deps, { fleetId, importId }) => checkInBackground(deps, fleetId, importId),
   'apply-import': applyInBackground,
+  'plan-fleet': (deps, { fleetId, proposalId }) => planInBackground(deps, fleetId, proposalId),
   'due-runs': (deps) => forEveryFleet(deps, 'due-run'),
   'back-test': (deps, { fleetId }) => deps.db.transaction((tx) => backTestFleet(tx, fleetId, deps.today())),
   'back-tests': (deps) => forEveryFleet(deps, 'back-test'),

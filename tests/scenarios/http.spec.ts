@@ -464,7 +464,8 @@ test.describe('what is described is what is answered', () => {
   test('by every path that is read', async ({ request }) => {
     const order = (await (await request.get('/api/v1/work-orders?open=true&unit=32')).json()).items[0].id;
     const vehicle = (await (await request.get('/api/v1/vehicles?limit=1')).json()).items[0].id;
-    const ids: Record<string, string> = { vehicles: vehicle, 'work-orders': order };
+    const asked = await (await request.post('/api/v1/plan/proposals', { data: { days: 5, seconds: 1 } })).json();
+    const ids: Record<string, string> = { vehicles: vehicle, 'work-orders': order, plan: asked.id };
     let read = 0;
     for (const [path, methods] of Object.entries(described.paths)) {
       if (!methods.get || path.includes('{photo}')) continue;
@@ -492,6 +493,9 @@ test.describe('what is described is what is answered', () => {
         ],
       },
       '/api/v1/absences': { of: 'vehicle', of_id: id, what: 'not there', from: '2026-12-01' },
+      '/api/v1/plan/proposals': { days: 0 },
+      '/api/v1/plan/proposals/{id}/adopt': {},
+      '/api/v1/plan/proposals/{id}/stop': {},
       '/api/v1/follow-ups': { work_order: order, what: 'look again', owner_id: id },
       '/api/v1/work-orders': { unit_number: 'nobody' },
       '/api/v1/work-orders/{id}/tasks': { tasks: [{ action: 'replace', component: 'cap' }] },
@@ -519,6 +523,22 @@ test.describe('what is described is what is answered', () => {
       expect([path, answer.status(), await faultsOf(path, 'post', answer)]).toEqual([path, 422, null]);
     }
   });
+});
+
+test('a plan of the fleet is asked for, and told of until it is worked out', async ({ request }) => {
+  const asked = await request.post('/api/v1/plan/proposals', { data: { days: 10, seconds: 2 } });
+  expect(asked.status()).toBe(200);
+  const { id } = await asked.json();
+  const proposal = async () => (await request.get(`/api/v1/plan/proposals/${id}`)).json();
+  await expect.poll(async () => (await proposal()).state, { timeout: 60_000 }).toBe('done');
+  const { plan, progress } = await proposal();
+  expect(plan.planned.length).toBeGreaterThan(3);
+  expect(plan.lower_bound).toBeLessThanOrEqual(plan.cost);
+  expect(progress).toMatchObject({ cost: plan.cost, share: 1 });
+  for (const { why } of plan.planned) expect(why.message.length).toBeGreaterThan(5);
+  // It is over: there is nothing to stop. Adopting it is tried where nobody else works in the same fleet.
+  expect((await request.post(`/api/v1/plan/proposals/${id}/stop`)).status()).toBe(404);
+  expect((await request.post('/api/v1/plan/proposals', { data: { from: '2020-01-01' } })).status()).toBe(422);
 });
 
 test('a request by cookie is taken from our own pages alone', async ({ browser, playwright, baseURL }) => {

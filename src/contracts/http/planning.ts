@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { ABSENCE_OF } from '@/core/planning/absence-of';
+import { PROPOSAL_STATES } from '@/core/planning/plan-proposal';
+import { PLANNED_REASONS, UNPLANNED_REASONS } from '@/core/planning/solver/reasons';
 
-/* Bays, people and absences as other programs see them. */
+/* Bays, people, absences and plans as other programs see them. */
 
 const window = z.object({ from_min: z.number().int(), to_min: z.number().int() });
 /** By day of the week, 1 Monday to 7 Sunday; null: the hours of the depot. */
@@ -55,3 +57,56 @@ export const absenceBody = z.object({
 });
 export const absenceKept = z.object({ id: z.uuid() });
 export const absenceRemoved = z.object({ removed: z.literal(true) });
+
+export const proposalBody = z.object({
+  /** First day; left out: today. */
+  from: z.string().max(10).optional(),
+  days: z.number().optional(),
+  seconds: z.number().optional(),
+  seed: z.number().optional(),
+});
+export const proposalAsked = z.object({ id: z.uuid() });
+
+const plannedJob = z.object({
+  unit_number: z.string(),
+  /** Null: it is due, and adopting the plan opens one. */
+  work_order: z.number().int().nullable(),
+  day: z.string(),
+  bay: z.string(),
+  person: z.string(),
+  start_min: z.number().int(),
+  minutes: z.number().int(),
+  cost: z.number(),
+  why: z.object({ code: z.enum(PLANNED_REASONS), message: z.string() }),
+});
+const unplannedJob = z.object({
+  unit_number: z.string(),
+  work_order: z.number().int().nullable(),
+  reason: z.enum(UNPLANNED_REASONS),
+  message: z.string(),
+});
+export const proposal = z.object({
+  id: z.uuid(),
+  state: z.enum(PROPOSAL_STATES),
+  asked_by: z.string(),
+  progress: z.object({ cost: z.number().nullable(), lower_bound: z.number().nullable(), share: z.number() }).nullable(),
+  /** Null until it is done. */
+  plan: z
+    .object({
+      days: z.array(z.string()),
+      planned: z.array(plannedJob),
+      unplanned: z.array(unplannedJob),
+      cost: z.number(),
+      lower_bound: z.number(),
+      proven: z.boolean(),
+    })
+    .nullable(),
+  problem: z.string().nullable(),
+});
+export const adopted = z.object({
+  planned: z.number().int(),
+  opened: z.number().int(),
+  moved: z.number().int(),
+  refused: z.array(z.object({ unit_number: z.string(), message: z.string() })),
+});
+export const stopped = z.object({ stopped: z.literal(true) });

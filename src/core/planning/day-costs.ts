@@ -30,7 +30,7 @@ interface DayCost {
   readonly total: number;
 }
 
-interface VisitCosts {
+export interface VisitCosts {
   readonly byDay: readonly DayCost[];
   /** Left out of these days: it waits until their end and four weeks more, and stands all the same when it comes. */
   readonly unplanned: DayCost;

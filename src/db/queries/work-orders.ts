@@ -130,6 +130,7 @@ const listColumns = {
   bay: bays.name,
   personId: bookings.personId,
   bookingVersion: bookings.version,
+  pinned: bookings.pinned,
   person: people.name,
   startsAt: sql<string | null>`to_char(lower(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
   endsAt: sql<string | null>`to_char(upper(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,

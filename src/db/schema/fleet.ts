@@ -42,6 +42,8 @@ export const fleets = pgTable('fleets', {
   labourPerHour: numeric({ precision: 9, scale: 2, mode: 'number' }).notNull().default(60),
   /** Of a vehicle out of service, an hour. */
   hourCost: integer().notNull().default(15),
+  /** What it costs to move a booking that was agreed, so that a replan disturbs little. */
+  moveCost: integer().notNull().default(20),
   /** Of a vehicle off the road for one more visit. */
   downtimePerVisit: numeric({ precision: 9, scale: 2, mode: 'number' }).notNull().default(150),
   createdAt: createdAt(),

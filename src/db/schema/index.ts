@@ -4,6 +4,7 @@ export * from './catalogue';
 export * from './fleet';
 export * from './notices';
 export * from './odometer';
+export * from './plans';
 export * from './work';
 export * from './work-entries';
 export * from './work-tasks';

@@ -29,6 +29,13 @@ export const costsInput = z.object({
     .min(0, 'Not below 0.')
     .max(100_000)
     .default(15),
+  /** Of a booking that was agreed and is moved. */
+  moveCost: z.coerce
+    .number('Give an amount.')
+    .int('Give a whole amount.')
+    .min(0, 'Not below 0.')
+    .max(100_000)
+    .default(20),
   /** Share of the bays' time that plug and coil service gets, in per cent. */
   bayPercent: z.coerce.number('Give a share.').min(1, 'At least 1 %.').max(100, 'At most 100 %.').default(100),
   /** By duty group; a group left out has the fleet's. */
@@ -46,6 +53,7 @@ export async function loadCosts(q: Querier, fleetId: FleetId): Promise<CostsInpu
     labourPerHour: fleet?.labourPerHour ?? 0,
     downtimePerVisit: fleet?.downtimePerVisit ?? 0,
     hourCost: fleet?.hourCost ?? 0,
+    moveCost: fleet?.moveCost ?? 0,
     bayPercent: (fleet?.bayShare ?? 1) * 100,
     groups: Object.fromEntries(groups.map((row) => [row.dutyGroup, row.failureCost])),
   };

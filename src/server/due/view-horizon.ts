@@ -10,10 +10,8 @@ import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { replaceTasks, visitMinutes } from '@/core/work/procedure/generate';
-import type { TimeRatio } from '@/core/work/procedure/learned';
-import { isTaskComponent, type TaskComponent } from '@/core/work/task';
-import { type EngineFamily, loadFamilies, loadParts } from '@/db/queries/catalogue';
+import { isTaskComponent } from '@/core/work/task';
+import { loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { depotHours } from '@/db/queries/depots';
 import { type ComingRow, loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/due-inputs';
@@ -21,8 +19,7 @@ import { loadTimeRatios } from '@/db/queries/work-entries';
 import { bays, depots, dueStatus, specSheets, vehicles } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { corrected } from '../work-orders/learned-of';
-import { familyEngine } from '../work-orders/procedure-of';
+import { engineTimes } from '../work-orders/engine-times';
 import { loadCosts } from './costs';
 import { moneyOf, ratesOf, recordedOf } from './due-status';
 import { ensureDueStatus } from './ensure-due-status';
@@ -65,7 +62,7 @@ export const viewHorizon = useCase({
       loadCosts(db, actor.fleetId),
     ]);
     const ratios = await loadTimeRatios(db, actor.fleetId, null);
-    const engines = new Map(families.map((family) => [family.id, engineOf(family, ratios.get(family.id))]));
+    const engines = new Map(families.map((family) => [family.id, engineTimes(family, ratios.get(family.id))]));
     const own = depot ? coming.filter((row) => row.depot === depot) : coming;
     /** Minutes a week of the bays of one depot, or of all, that this work may have. */
     const bayWeek = (name: string | undefined): number =>
@@ -104,26 +101,10 @@ export const viewHorizon = useCase({
   },
 });
 
-/** A family with the bay time of its visits: computed once for each set of components, since a fleet has many of each. */
-function engineOf(family: EngineFamily, ratios: readonly TimeRatio[] = []) {
-  const engine = familyEngine(family);
-  const known = new Map<string, number>();
-  const minutesOf = (components: readonly TaskComponent[]): number => {
-    const key = [...components].sort().join(' ');
-    const before = known.get(key);
-    if (before !== undefined) return before;
-    const tasks = replaceTasks(engine, components);
-    const minutes = visitMinutes(corrected(engine, tasks, ratios), tasks);
-    known.set(key, minutes);
-    return minutes;
-  };
-  return { layout: engine.layout, minutesOf };
-}
-
 const toComing = ({ component, p10, p50, p90 }: ComingRow) =>
   isTaskComponent(component) ? [{ component, due: { p10, p50, p90 } }] : [];
 
-const quantityIn = (engine: ReturnType<typeof engineOf> | undefined, component: Component): number =>
+const quantityIn = (engine: ReturnType<typeof engineTimes> | undefined, component: Component): number =>
   engine ? quantityOf(engine.layout, component) : 0;
 
 /** What one way of setting the interval comes to over the next eight weeks. */
@@ -170,7 +151,7 @@ export const whatIf = useCase({
       families.map((family) => [
         family.id,
         {
-          minutes: engineOf(family, ratios.get(family.id)).minutesOf(['plug']),
+          minutes: engineTimes(family, ratios.get(family.id)).minutesOf(['plug']),
           plugs: quantityOf(layoutOf(family.model), 'plug'),
         },
       ]),

@@ -1,18 +1,12 @@
 import path from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { Worker } from 'node:worker_threads';
-import { type PlannerNews, type PlannerTask, type SolvedPlan, STOP, solved } from '@/contracts/planner';
+import { type PlannerNews, type PlannerTask, STOP, solved } from '@/contracts/planner';
 import type { PlanProblem } from '@/core/planning/plan-problem';
-import type { Plan } from '@/core/planning/solver/plan';
+import type { PlanProgress, SolvedPlan } from '@/core/planning/plan-proposal';
+import { leastCost, type Plan } from '@/core/planning/solver/plan';
 
 /* Plans in threads of their own, so that nobody else waits: one searches, one proves how good a plan can be. */
-
-interface PlanNews {
-  readonly cost: number | null;
-  readonly bound: number | null;
-  /** How far the search has come, from 0 to 1. */
-  readonly share: number;
-}
 
 /** Relative distance to the bound at which no more is looked for. */
 const CLOSE_ENOUGH = 1e-7;
@@ -45,15 +39,19 @@ const threadOf = (task: PlannerTask): Worker =>
  */
 export const solvePlan = (
   problem: PlanProblem,
-  onNews: (news: PlanNews) => void = () => undefined,
+  onNews: (news: PlanProgress) => void = () => undefined,
   stop?: AbortSignal,
 ): Promise<SolvedPlan> => turn(() => solve(problem, onNews, stop));
 
-async function solve(problem: PlanProblem, onNews: (news: PlanNews) => void, stop?: AbortSignal): Promise<SolvedPlan> {
+async function solve(
+  problem: PlanProblem,
+  onNews: (news: PlanProgress) => void,
+  stop?: AbortSignal,
+): Promise<SolvedPlan> {
   const [searcher, prover] = [threadOf({ kind: 'search', problem }), threadOf({ kind: 'bound', problem })];
   const from = performance.now();
-  let news: PlanNews = { cost: null, bound: null, share: 0 };
-  const tell = (more: Partial<PlanNews>): void => {
+  let news: PlanProgress = { cost: null, bound: leastCost(problem), share: 0 };
+  const tell = (more: Partial<PlanProgress>): void => {
     news = { ...news, ...more };
     onNews(news);
     const { cost, bound } = news;
@@ -65,7 +63,8 @@ async function solve(problem: PlanProblem, onNews: (news: PlanNews) => void, sto
   try {
     const proof = new Promise<void>((resolve, reject) => {
       prover.on('message', (said: PlannerNews) => {
-        if (said.kind === 'bound' || said.kind === 'bound-done') tell({ bound: said.bound });
+        if (said.kind === 'bound' || said.kind === 'bound-done')
+          tell({ bound: Math.max(said.bound, news.bound ?? said.bound) });
         if (said.kind === 'bound-done') resolve();
       });
       prover.once('error', reject);
@@ -85,7 +84,7 @@ async function solve(problem: PlanProblem, onNews: (news: PlanNews) => void, sto
     // What is not proven in time is not waited for.
     const late = problem.seconds * 1000 + GRACE_MS - (performance.now() - from);
     if (!isClose()) await Promise.race([proof, setTimeout(Math.max(0, late))]);
-    return solved(plan, news.bound ?? Number.NEGATIVE_INFINITY);
+    return solved(plan, news.bound ?? leastCost(problem));
   } finally {
     stop?.removeEventListener('abort', onStop);
     await Promise.all([searcher.terminate(), prover.terminate()]);

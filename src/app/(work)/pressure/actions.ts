@@ -29,6 +29,7 @@ export const setCostsAction = formAction(setCosts, {
     labourPerHour,
     downtimePerVisit,
     hourCost,
+    moveCost,
     bayPercent,
     ...rest
   }) => ({
@@ -38,6 +39,7 @@ export const setCostsAction = formAction(setCosts, {
     labourPerHour,
     downtimePerVisit,
     hourCost,
+    moveCost,
     bayPercent,
     groups: Object.fromEntries(
       Object.entries(rest).flatMap(([name, value]) =>

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { absenceBody, absenceKept, absenceList, absenceRemoved, bayList, personList } from '@/contracts/http/planning';
 import {
   componentList,
   componentsQuery,
@@ -41,6 +40,7 @@ import {
 import { readingsQuery } from '@/server/odometer/list-readings';
 import { CALCULATIONS } from './calc';
 import { CATALOGUE_LISTS } from './catalogue';
+import { PLANNING_PATHS } from './openapi-planning';
 import { ID, json, list, PHOTO, PICTURE, PROBLEM, parameters, REFUSALS, write } from './openapi-shapes';
 
 const health = z.object({ status: z.string(), database: z.string(), version: z.string() });
@@ -101,27 +101,6 @@ const FLEET_PATHS = {
     },
   },
   '/api/v1/due': list('The due list, most life used first', dueQuery, dueList),
-};
-
-/** What the planner plans with. */
-const PLANNING_PATHS = {
-  '/api/v1/bays': list('Bays, with what they take and their own hours', z.object({}), bayList),
-  '/api/v1/people': list('People, with what they are trained on, where and when', z.object({}), personList),
-  '/api/v1/absences': {
-    ...list('When depots, bays, people and vehicles cannot be had', z.object({}), absenceList),
-    post: write('Says that one of them is away, once or by a rule of RFC 5545', absenceBody, absenceKept),
-  },
-  '/api/v1/absences/{id}': {
-    delete: {
-      summary: 'Takes an absence back',
-      parameters: [ID],
-      responses: {
-        200: { description: 'It is gone', content: json(absenceRemoved, 'output') },
-        404: PROBLEM,
-        ...REFUSALS,
-      },
-    },
-  },
 };
 
 /** Odometer readings, single and by the file. */
@@ -320,7 +299,14 @@ export const openApiDocument = (server: string) =>
     servers: [{ url: server }],
     components: { securitySchemes: { token: { type: 'http', scheme: 'bearer' } } },
     security: [{ token: [] }],
-    paths: { ...FLEET_PATHS, ...PLANNING_PATHS, ...READINGS_PATHS, ...ORDERS_PATHS, ...calculationPaths() },
+    paths: {
+      ...FLEET_PATHS,
+      ...PLANNING_PATHS,
+
+      ...READINGS_PATHS,
+      ...ORDERS_PATHS,
+      ...calculationPaths(),
+    },
   });
 
 interface Described {

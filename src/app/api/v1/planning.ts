@@ -1,9 +1,11 @@
 import type { z } from 'zod';
-import type { absence, bay, person } from '@/contracts/http/planning';
+import type { absence, bay, person, proposal } from '@/contracts/http/planning';
+import type { ProposalResult } from '@/core/planning/plan-proposal';
 import type { WeekHours } from '@/core/planning/presence';
 import type { listBays } from '@/server/fleet/bays';
 import type { listPeople } from '@/server/fleet/people';
 import type { AbsenceView } from '@/server/planning/absences';
+import type { viewProposal } from '@/server/planning/proposals';
 
 /* What planning plans with, in the shapes of the HTTP interface. */
 
@@ -48,4 +50,40 @@ export const toAbsence = (row: AbsenceView): z.output<typeof absence> => ({
   from_min: row.fromMin,
   to_min: row.toMin,
   rule: row.rule,
+});
+
+type Proposal = Extract<Awaited<ReturnType<typeof viewProposal>>, { ok: true }>['value'];
+
+function toPlan({ days, plan, jobs, names }: ProposalResult) {
+  const facts = new Map(jobs.map((job) => [job.id, job]));
+  const whose = (id: string) => ({
+    unit_number: facts.get(id)?.unitNumber ?? '',
+    work_order: facts.get(id)?.number ?? null,
+  });
+  return {
+    days: [...days],
+    planned: plan.assignments.map(({ job, day, bay: inBay, person: by, startMin, cost, why }) => ({
+      ...whose(job),
+      day,
+      bay: names[inBay] ?? inBay,
+      person: names[by] ?? by,
+      start_min: startMin,
+      minutes: facts.get(job)?.minutes ?? 0,
+      cost,
+      why: { ...why },
+    })),
+    unplanned: plan.unplanned.map(({ job, reason, message }) => ({ ...whose(job), reason, message })),
+    cost: plan.cost,
+    lower_bound: plan.lowerBound,
+    proven: plan.isProven,
+  };
+}
+
+export const toProposal = ({ id, state, askedBy, progress, result, problem }: Proposal): z.output<typeof proposal> => ({
+  id,
+  state,
+  asked_by: askedBy,
+  progress: progress && { cost: progress.cost, lower_bound: progress.bound, share: progress.share },
+  plan: result && toPlan(result),
+  problem,
 });

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { anyProblem } from '../any-problem.fixture';
 import { pinClash, planClashes } from '../plan-check';
 import { type PlanJob, type PlanProblem, problemFaults } from '../plan-problem';
-import { agreedSlots, type Plan, planAtOnce } from './plan';
+import { agreedSlots, leastCost, type Plan, planAtOnce } from './plan';
 import { Schedule } from './schedule';
 import { PlanSearch } from './search';
 import { spaceOf } from './space';
@@ -40,6 +40,14 @@ describe('a plan', () => {
         expect(plan.cost).toBeCloseTo(left + done, 6);
       }),
       { numRuns: 200 },
+    );
+  });
+
+  it('never costs less than each job on its cheapest day', () => {
+    fc.assert(
+      fc.property(anyOne, (problem) => {
+        expect(planAtOnce(problem, 20).cost).toBeGreaterThanOrEqual(leastCost(problem) - 1e-9);
+      }),
     );
   });
 

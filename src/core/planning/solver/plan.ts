@@ -5,7 +5,7 @@ import { PlanSearch, type Slots } from './search';
 import { placesIn, type Slot, type Space, spaceOf } from './space';
 
 /** A job that is planned. */
-interface Assignment extends PlanSlot {
+export interface Assignment extends PlanSlot {
   readonly job: string;
   readonly cost: number;
   readonly why: Why<PlannedReason>;
@@ -64,6 +64,13 @@ export function planOf(problem: PlanProblem, space: Space, slots: Slots): Plan {
     cost: schedule.cost,
   };
 }
+
+/** What no plan can be cheaper than, whatever else is known: each job on its cheapest day, or left out. */
+export const leastCost = ({ jobs, days }: PlanProblem): number =>
+  jobs.reduce((sum, { costByDay, costUnplanned, pin }) => {
+    const pinned = pin && costByDay[days.indexOf(pin.day)];
+    return sum + (pinned ?? Math.min(costUnplanned, ...costByDay));
+  }, 0);
 
 /** What was agreed before, as a plan to begin with. */
 export function agreedSlots(problem: PlanProblem): Slots {

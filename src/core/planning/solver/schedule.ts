@@ -140,6 +140,8 @@ export class Schedule {
     const pairs = of?.pairs[day];
     if (!of || !pairs) return null;
     const { minutes, was } = of;
+    // As it was agreed to the minute, where that can still be.
+    if (was !== null && was.day === day && this.isFree(job, was)) return was;
     const { days } = this.space;
     if ((this.gapOfDepot[of.depot * days + day] ?? 0) < minutes) return null;
     let best: Pair | null = null;
@@ -149,6 +151,7 @@ export class Schedule {
       const { bay, person, waste } = pair;
       if ((this.gapOfBay[bay * days + day] ?? 0) < minutes || (this.gapOfPerson[person * days + day] ?? 0) < minutes)
         continue;
+      // The same bay and person at another time: nothing was moved that costs.
       const agreed = was !== null && was.day === day && was.bay === bay && was.person === person;
       // What it wastes by what it can do is known before it is tried.
       if (!agreed && waste * SCARCITY_MIN >= least) continue;
@@ -161,6 +164,23 @@ export class Schedule {
       }
     }
     return best && { day, bay: best.bay, person: best.person, start };
+  }
+
+  /** Whether a job can lie in a slot as the plan is. */
+  isFree(job: number, { day, bay, person, start }: Slot): boolean {
+    const of = this.space.jobs[job];
+    const pair = of?.pairs[day]?.find((one) => one.bay === bay && one.person === person);
+    if (!of || !pair) return false;
+    const ends = start + of.minutes;
+    const clashes = (other: number): boolean => {
+      const begins = this.start[other] ?? 0;
+      return begins < ends && start < begins + (this.minutes[other] ?? 0);
+    };
+    return (
+      pair.spans.some((from, i) => i % 2 === 0 && from <= start && ends <= (pair.spans[i + 1] ?? 0)) &&
+      !this.jobsOfBay(bay, day).some(clashes) &&
+      !this.jobsOfPerson(person, day).some(clashes)
+    );
   }
 
   /** Looks for the earliest start at which both are free, with the minutes that lie idle before it. */

@@ -115,20 +115,7 @@ export class PlanSearch {
 
   /** Puts a job back where it was agreed, where that can still be. */
   private restore(job: number, slot: Slot): void {
-    const of = this.space.jobs[job];
-    if (!of || of.pin || this.schedule.isPlanned(job)) return;
-    const pair = of.pairs[slot.day]?.find((one) => one.bay === slot.bay && one.person === slot.person);
-    if (!pair) return;
-    const clash = (other: number): boolean => {
-      const begins = this.schedule.start[other] ?? 0;
-      return begins < slot.start + of.minutes && slot.start < begins + (this.space.jobs[other]?.minutes ?? 0);
-    };
-    const isIn = pair.spans.some(
-      (from, i) => i % 2 === 0 && from <= slot.start && slot.start + of.minutes <= (pair.spans[i + 1] ?? 0),
-    );
-    if (!isIn || this.schedule.jobsOfBay(slot.bay, slot.day).some(clash)) return;
-    if (this.schedule.jobsOfPerson(slot.person, slot.day).some(clash)) return;
-    this.schedule.put(job, slot);
+    if (!this.schedule.isPlanned(job) && this.schedule.isFree(job, slot)) this.schedule.put(job, slot);
   }
 
   private pick<T>(list: readonly T[]): T | undefined {

@@ -19,6 +19,7 @@ const AMOUNTS = [
   { name: 'wearCostPerPercent', label: 'Each per cent of life over the limit, a week', inputMode: 'decimal' },
   { name: 'labourPerHour', label: 'An hour of work in the bay', inputMode: 'decimal' },
   { name: 'downtimePerVisit', label: 'A vehicle off the road for one more visit', inputMode: 'decimal' },
+  { name: 'moveCost', label: 'Moving a booking that was agreed', inputMode: 'numeric' },
   { name: 'hourCost', label: 'A vehicle out of service, an hour', inputMode: 'numeric' },
 ] as const;
 

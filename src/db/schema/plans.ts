@@ -1,0 +1,39 @@
+import { sql } from 'drizzle-orm';
+import { boolean, check, foreignKey, index, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  type PlanProgress,
+  type PlanScope,
+  PROPOSAL_STATES,
+  type ProposalResult,
+} from '../../core/planning/plan-proposal';
+import type { PersonId } from '../../core/shared/kinds';
+import { createdAt, fleetId, id, instant, list } from './columns';
+import { people } from './fleet';
+
+/** A plan of the fleet that somebody asked for: worked out in the background, kept until it is adopted or put away. */
+export const planProposals = pgTable(
+  'plan_proposals',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    state: text({ enum: list(PROPOSAL_STATES) })
+      .notNull()
+      .default('queued'),
+    scope: jsonb().$type<PlanScope>().notNull(),
+    progress: jsonb().$type<PlanProgress>(),
+    /** Somebody wants the best so far. */
+    isStopped: boolean().notNull().default(false),
+    result: jsonb().$type<ProposalResult>(),
+    /** Why it came to nothing. */
+    problem: text(),
+    askedBy: uuid().$type<PersonId>().notNull(),
+    createdAt: createdAt(),
+    finishedAt: instant(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.askedBy], foreignColumns: [people.fleetId, people.id] }),
+    unique().on(t.fleetId, t.id),
+    index().on(t.fleetId, t.createdAt),
+    check('plan_proposals_state_known', sql`${t.state} in ('queued','running','done','failed','adopted','discarded')`),
+  ],
+);

@@ -1,0 +1,211 @@
+import { addDays, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
+import { layoutOf } from '@/core/engine/layout';
+import { quantityOf } from '@/core/engine/quantities';
+import { hoursAway, without } from '@/core/planning/absence';
+import { visitCosts } from '@/core/planning/day-costs';
+import type { PlanJob, PlanSlot } from '@/core/planning/plan-problem';
+import type { JobFacts } from '@/core/planning/plan-proposal';
+import { optionInForce } from '@/core/policy/policies';
+import { ASSUMED_LIFE } from '@/core/reliability/weibull';
+import { minutesToCold, USUAL_COOLING_MIN, USUAL_OUTSIDE_C } from '@/core/work/cooling';
+import { isTaskComponent, type TaskComponent } from '@/core/work/task';
+import type { EngineFamily } from '@/db/queries/catalogue';
+import { choicesFor } from '@/db/queries/policies';
+import { bookingOf, type WorkOrderListRow } from '@/db/queries/work-orders';
+import type { depots, vehicles } from '@/db/schema';
+import { engineTimes } from '../work-orders/engine-times';
+import { awayOf, type DueRow, type FleetData } from './fleet-data';
+
+/* Open orders and vehicles that are due, as jobs to plan, with what each is. */
+
+type Depot = typeof depots.$inferSelect;
+type Vehicle = typeof vehicles.$inferSelect;
+
+interface Ahead {
+  readonly data: FleetData;
+  readonly days: readonly PlainDate[];
+  readonly today: PlainDate;
+}
+
+interface FleetJob {
+  readonly job: PlanJob;
+  readonly facts: JobFacts;
+}
+
+const WANTED: ReadonlySet<string> = new Set(['past', 'soon', 'inspect']);
+/** What nobody knows the lead time of is taken to come within, days. */
+const USUAL_LEAD_DAYS = 7;
+/** A life that nobody knows is taken to be at its limit: it is looked at soon. */
+const UNKNOWN_LIFE = 1;
+const LEAST_MINUTES = 5;
+
+/** A vehicle with its depot and engine; null: one of them is gone. */
+function placed({ depots: all, families }: FleetData, vehicle: Vehicle | undefined) {
+  const depot = all.find(({ id }) => id === vehicle?.depotId);
+  const family = families.find(({ id }) => id === vehicle?.engineFamilyId);
+  return vehicle && depot && family ? { vehicle, depot, family } : null;
+}
+
+interface Visit {
+  readonly vehicle: Vehicle;
+  readonly depot: Depot;
+  readonly family: EngineFamily;
+  readonly components: readonly TaskComponent[];
+  readonly minutes: number;
+  readonly slots: Pick<PlanJob, 'pin' | 'was'>;
+  readonly order: WorkOrderListRow | null;
+}
+
+function jobOf({ data, days, today }: Ahead, visit: Visit): FleetJob {
+  const { vehicle, depot, family, components, minutes, slots, order } = visit;
+  const rows = (data.due.get(vehicle.id) ?? []).filter(({ component }) => components.some((one) => one === component));
+  const cool = coolMinutes(data, vehicle, family, components);
+  const short = shortParts(rows, family, depot, today);
+  const money = {
+    components: rows.map((row) => waiting(row, family, data.costs.wearCostPerPercent)),
+    minutes,
+    coolMinutes: cool,
+    hourCost: vehicle.hourCost ?? data.costs.hourCost,
+  };
+  const costs = visitCosts(money, days, today);
+  const id = order ? `order ${order.id}` : `vehicle ${vehicle.id}`;
+  return {
+    job: {
+      id,
+      depot: depot.name,
+      minutes,
+      ...needsOf(data, depot, family),
+      allowed: allowedOf(awayOf(data, `vehicle ${vehicle.id}`), days),
+      kitFrom:
+        short
+          .map(({ from }) => from)
+          .sort()
+          .at(-1) ?? null,
+      coolFromMin: cool === 0 ? null : Math.min(24 * 60, depot.opensMin + cool),
+      costByDay: costs.byDay.map(({ total }) => total),
+      costUnplanned: costs.unplanned.total,
+      ...slots,
+    },
+    facts: {
+      id,
+      vehicleId: vehicle.id,
+      unitNumber: vehicle.unitNumber,
+      name: vehicle.name,
+      depot: depot.name,
+      workOrderId: order?.id ?? null,
+      number: order?.number ?? null,
+      components,
+      minutes,
+      costs,
+      short,
+      booked: slots.was && { day: slots.was.day, isPinned: slots.pin !== null },
+    },
+  };
+}
+
+/** A depot that says of no bay that it takes hybrids is taken to let them into any. */
+function needsOf({ bays }: FleetData, { id }: Depot, { hybrid }: EngineFamily) {
+  const has = bays.some(({ depotId, can }) => depotId === id && can.includes('hybrid'));
+  return { needsSkills: hybrid ? ['hybrid'] : [], needsBay: hybrid && has ? ['hybrid'] : [] };
+}
+
+/** An open order; null: it is begun without a booking, or lies before these days, and is none of this plan. */
+export function jobOfOrder(
+  ahead: Ahead,
+  order: WorkOrderListRow,
+  components: readonly TaskComponent[],
+): FleetJob | null {
+  const at = placed(
+    ahead.data,
+    ahead.data.vehicles.find(({ id }) => id === order.vehicleId),
+  );
+  const booking = bookingOf(order);
+  const was: PlanSlot | null = booking && {
+    day: booking.day,
+    bay: booking.bayId,
+    person: booking.personId,
+    startMin: booking.startMin,
+  };
+  const isAhead = was !== null && ahead.days.includes(was.day);
+  const isBegun = order.state !== 'proposed' && order.state !== 'planned';
+  if (!at || (isBegun && !isAhead)) return null;
+  const stays = isAhead && (isBegun || order.pinned === true);
+  const minutes = stays ? (booking?.minutes ?? order.minutes) : order.minutes;
+  return jobOf(ahead, {
+    ...at,
+    components,
+    minutes: Math.max(LEAST_MINUTES, minutes),
+    slots: { pin: stays ? was : null, was },
+    order,
+  });
+}
+
+/** A vehicle of which something is due; null: nothing is, or nobody knows what goes in, or it waits for another fault. */
+export function jobOfVehicle(ahead: Ahead, vehicle: Vehicle): FleetJob | null {
+  const { data } = ahead;
+  const at = placed(data, vehicle);
+  const components = (data.due.get(vehicle.id) ?? [])
+    .filter(({ state, fitment }) => WANTED.has(state) && fitment === 'match')
+    .map(({ component }) => component)
+    .filter(isTaskComponent);
+  if (!at || components.length === 0) return null;
+  // New plugs wait for another fault: they would be read by it.
+  if (data.faults.has(vehicle.id) && components.includes('plug')) return null;
+  const minutes = engineTimes(at.family, data.ratios.get(at.family.id)).minutesOf(components);
+  return jobOf(ahead, {
+    ...at,
+    components,
+    minutes: Math.max(LEAST_MINUTES, minutes),
+    slots: { pin: null, was: null },
+    order: null,
+  });
+}
+
+const quantityIn = (family: EngineFamily, { component }: DueRow): number =>
+  quantityOf(layoutOf(family.model), component);
+
+function waiting(row: DueRow, family: EngineFamily, wearCostPerPercent: number) {
+  const lifeUsed = row.lifeUsed ?? UNKNOWN_LIFE;
+  return {
+    what: row.component,
+    pressure: {
+      lifeUsed,
+      weeklyLife: row.lifeUsed === null || row.lifeIn28 === null ? 0 : Math.max(0, (row.lifeIn28 - row.lifeUsed) / 4),
+      failureCost: row.failureCost,
+      wearCostPerPercent,
+      model: ASSUMED_LIFE,
+    },
+    partsCost: (row.price ?? 0) * quantityIn(family, row),
+  };
+}
+
+/** Parts of which fewer lie here than go in, with the day on which the rest can be there. */
+function shortParts(rows: readonly DueRow[], family: EngineFamily, depot: Depot, today: PlainDate) {
+  return rows.flatMap((row) => {
+    if (row.number === null || row.onHand === null || row.onHand >= quantityIn(family, row)) return [];
+    const comes = depot.deliveryDays.length > 0 ? depot.deliveryDays : depot.workingDays;
+    let from = addDays(today, row.leadDays ?? USUAL_LEAD_DAYS);
+    for (let i = 0; i < 7 && !comes.includes(weekdayOf(from)); i += 1) from = addDays(from, 1);
+    return [{ number: row.number, from }];
+  });
+}
+
+/** Minutes from the opening of its depot until its plugs may come out; 0: it is cool, or none come out. */
+function coolMinutes(
+  data: FleetData,
+  vehicle: Vehicle,
+  family: EngineFamily,
+  components: readonly TaskComponent[],
+): number {
+  if (vehicle.sleepsAtBay || !components.includes('plug')) return 0;
+  const option = optionInForce('engine_temperature', choicesFor(data.choices, vehicle));
+  return option === 'cold' ? minutesToCold(USUAL_OUTSIDE_C, family.coolingMinutes ?? USUAL_COOLING_MIN) : 0;
+}
+
+function allowedOf(away: ReturnType<typeof awayOf>, days: readonly PlainDate[]): PlanJob['allowed'] {
+  if (away.length === 0) return null;
+  return without(
+    days.map((day) => ({ day, fromMin: 0, toMin: 24 * 60 })),
+    hoursAway(away, days),
+  );
+}

@@ -1,0 +1,307 @@
+import { and, desc, eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
+import { timeOf } from '@/core/calendar/zone';
+import { MAX_PLAN_DAYS } from '@/core/planning/plan-problem';
+import type { JobFacts, PlanProgress, ProposalResult } from '@/core/planning/plan-proposal';
+import type { Assignment } from '@/core/planning/solver/plan';
+import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
+import { ok } from '@/core/shared/result';
+import type { Tx } from '@/db/client';
+import { writeAudit } from '@/db/queries/audit';
+import { bookings, people, planProposals, workOrders } from '@/db/schema';
+import type { Actor } from '../access';
+import type { Deps } from '../deps';
+import { ensureDueStatus } from '../due/ensure-due-status';
+import { fail, notFound, type Outcome, Refused } from '../failure';
+import { log } from '../log';
+import { useCase } from '../use-case';
+import { openWorkOrder } from '../work-orders/open-work-order';
+import { fleetProblem } from './fleet-problem';
+import { planWorkOrder } from './plan-work-order';
+import { solvePlan } from './solve';
+
+const USUAL_DAYS = 10;
+const USUAL_SECONDS = 10;
+const MAX_SECONDS = 120;
+
+const proposalInput = z.object({
+  /** First day; left out: today. */
+  from: z.iso.date('Give a day as 2026-12-24.').optional(),
+  days: z.coerce.number().int('A whole number.').min(1, 'At least a day.').max(MAX_PLAN_DAYS).default(USUAL_DAYS),
+  seconds: z.coerce.number().min(1, 'At least a second.').max(MAX_SECONDS).default(USUAL_SECONDS),
+  seed: z.coerce.number().int().min(0).max(1_000_000).default(1),
+});
+
+/** Asks for a plan of the fleet: it is worked out in the background. */
+export const startProposal = useCase({
+  permission: 'plan work orders',
+  input: proposalInput,
+  async run(deps, actor, { from, ...scope }): Promise<Outcome<{ proposalId: string }>> {
+    const today = deps.today();
+    if (from !== undefined && from < today)
+      return fail('invalid', 'This day has passed.', { from: 'Choose today or a later day.' });
+    return deps.db.transaction(async (tx) => {
+      const [row] = await tx
+        .insert(planProposals)
+        .values({ fleetId: actor.fleetId, askedBy: actor.personId, scope: { from: from ?? today, ...scope } })
+        .returning({ id: planProposals.id });
+      if (!row) throw new Error('the proposal was not written');
+      await writeAudit(tx, actor, {
+        action: 'create',
+        entity: 'plan-proposal',
+        entityId: row.id,
+        changes: { from: from ?? today, ...scope },
+      });
+      await deps.jobs.send(tx, 'plan-fleet', { fleetId: actor.fleetId, proposalId: row.id });
+      return ok({ proposalId: row.id });
+    });
+  },
+});
+
+const TELL_MS = 500;
+
+/** Works a proposal out. Stopped, it keeps the best so far. */
+export async function planInBackground(deps: Deps, fleetId: FleetId, proposalId: string): Promise<void> {
+  const own = and(eq(planProposals.fleetId, fleetId), eq(planProposals.id, proposalId));
+  const [row] = await deps.db
+    .update(planProposals)
+    .set({ state: 'running' })
+    .where(and(own, inArray(planProposals.state, ['queued', 'running'])))
+    .returning();
+  if (!row) return;
+  const stop = new AbortController();
+  if (row.isStopped) stop.abort();
+  let latest: PlanProgress | null = null;
+  const telling = setInterval(() => {
+    deps.db
+      .update(planProposals)
+      .set({ progress: latest })
+      .where(own)
+      .returning({ isStopped: planProposals.isStopped })
+      .then(([now]) => now?.isStopped && stop.abort())
+      .catch((err: unknown) => log.warn({ err }, 'the progress of a plan was not told'));
+  }, TELL_MS);
+  try {
+    await ensureDueStatus(deps.db, fleetId, deps.today());
+    const { problem, jobs } = await fleetProblem(deps.db, fleetId, deps.today(), row.scope);
+    const plan = await solvePlan(problem, (news) => (latest = news), stop.signal);
+    const names = Object.fromEntries([...problem.bays, ...problem.people].map(({ id, name }) => [id, name ?? id]));
+    await deps.db
+      .update(planProposals)
+      .set({
+        state: 'done',
+        progress: { cost: plan.cost, bound: plan.lowerBound, share: 1 },
+        result: { days: problem.days, plan, jobs, names },
+        finishedAt: deps.now(),
+      })
+      .where(own);
+  } catch (error) {
+    await deps.db
+      .update(planProposals)
+      .set({ state: 'failed', problem: 'It could not be worked out. See the server log.', finishedAt: deps.now() })
+      .where(own);
+    throw error;
+  } finally {
+    clearInterval(telling);
+  }
+}
+
+const proposalId = z.object({ proposalId: z.uuid() });
+
+/** Ends the search of one that is running; the best so far is kept. */
+export const stopProposal = useCase({
+  permission: 'plan work orders',
+  input: proposalId,
+  async run(deps, actor, { proposalId: id }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const [row] = await tx
+        .update(planProposals)
+        .set({ isStopped: true })
+        .where(
+          and(
+            eq(planProposals.fleetId, actor.fleetId),
+            eq(planProposals.id, id),
+            inArray(planProposals.state, ['queued', 'running']),
+          ),
+        )
+        .returning({ id: planProposals.id });
+      if (!row) return notFound('running proposal');
+      await writeAudit(tx, actor, { action: 'stop', entity: 'plan-proposal', entityId: id, changes: {} });
+      return ok(null);
+    });
+  },
+});
+
+export const discardProposal = useCase({
+  permission: 'plan work orders',
+  input: proposalId,
+  async run(deps, actor, { proposalId: id }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const row = await lockDone(tx, actor.fleetId, id);
+      if (!row.ok) return row;
+      await tx.update(planProposals).set({ state: 'discarded' }).where(eq(planProposals.id, id));
+      await writeAudit(tx, actor, { action: 'discard', entity: 'plan-proposal', entityId: id, changes: {} });
+      return ok(null);
+    });
+  },
+});
+
+async function lockDone(tx: Tx, fleetId: FleetId, id: string): Promise<Outcome<ProposalResult>> {
+  const [row] = await tx
+    .select()
+    .from(planProposals)
+    .where(and(eq(planProposals.fleetId, fleetId), eq(planProposals.id, id)))
+    .for('update');
+  if (!row) return notFound('proposal');
+  if (row.state !== 'done' || !row.result)
+    return fail(
+      'conflict',
+      row.state === 'adopted' ? 'It has been adopted already.' : `This proposal is ${row.state}.`,
+    );
+  return ok(row.result);
+}
+
+/** What adopting a proposal did. */
+interface Adopted {
+  readonly planned: number;
+  readonly opened: number;
+  readonly moved: number;
+  /** Jobs that could not be opened, with why. */
+  readonly refused: readonly { readonly unitNumber: string; readonly message: string }[];
+}
+
+/**
+ * Books what was proposed, in one transaction: what is due gets its work order, what moved is moved, and what the plan leaves out
+ * is taken off it. Where somebody else booked a bay or a person meanwhile nothing is changed at all.
+ */
+export const adoptProposal = useCase({
+  permission: 'plan work orders',
+  input: proposalId,
+  async run(deps, actor, { proposalId: id }): Promise<Outcome<Adopted>> {
+    return deps.db.transaction(async (tx): Promise<Outcome<Adopted>> => {
+      const found = await lockDone(tx, actor.fleetId, id);
+      if (!found.ok) return found;
+      const done = await adopt({ ...deps, db: tx }, actor, tx, found.value);
+      await tx.update(planProposals).set({ state: 'adopted' }).where(eq(planProposals.id, id));
+      const { planned, opened, moved, refused } = done;
+      await writeAudit(tx, actor, {
+        action: 'adopt',
+        entity: 'plan-proposal',
+        entityId: id,
+        changes: { planned, opened, moved, refused: refused.length },
+      });
+      return ok(done);
+    });
+  },
+});
+
+async function adopt(deps: Deps, actor: Actor, tx: Tx, { plan, jobs }: ProposalResult): Promise<Adopted> {
+  const facts = new Map(jobs.map((job) => [job.id, job]));
+  const free = jobs.filter(({ workOrderId, booked }) => workOrderId !== null && booked !== null && !booked.isPinned);
+  const ids = free.flatMap(({ workOrderId }) => workOrderId ?? []);
+  const before = ids.length > 0 ? await tx.select().from(bookings).where(inArray(bookings.workOrderId, ids)) : [];
+  // All that may move goes first: two that change places would be in each other's way.
+  if (before.length > 0) {
+    await tx.delete(bookings).where(
+      inArray(
+        bookings.workOrderId,
+        before.map(({ workOrderId }) => workOrderId),
+      ),
+    );
+    await tx
+      .update(workOrders)
+      .set({ state: 'proposed' })
+      .where(
+        and(
+          inArray(
+            workOrders.id,
+            before.map(({ workOrderId }) => workOrderId),
+          ),
+          eq(workOrders.state, 'planned'),
+        ),
+      );
+  }
+  const refused: { unitNumber: string; message: string }[] = [];
+  let [planned, opened, moved] = [0, 0, 0];
+  for (const slot of plan.assignments) {
+    const job = facts.get(slot.job);
+    if (!job || job.booked?.isPinned) continue;
+    const order = await orderOf(deps, actor, job);
+    if (!order.ok) {
+      refused.push({ unitNumber: job.unitNumber, message: order.error.message });
+      continue;
+    }
+    if (job.workOrderId === null) opened += 1;
+    if (job.booked && job.booked.day !== slot.day) moved += 1;
+    await book(deps, actor, order.value, job, slot);
+    planned += 1;
+  }
+  return { planned, opened, moved, refused };
+}
+
+async function orderOf(deps: Deps, actor: Actor, { workOrderId, vehicleId }: JobFacts): Promise<Outcome<WorkOrderId>> {
+  if (workOrderId !== null) return ok(workOrderId);
+  const opened = await openWorkOrder(deps, actor, { vehicleId });
+  return opened.ok ? ok(opened.value.workOrderId) : opened;
+}
+
+/** @throws Refused where bay or person are taken, or the place is closed: then nothing of the plan is kept */
+async function book(
+  deps: Deps,
+  actor: Actor,
+  workOrderId: WorkOrderId,
+  job: JobFacts,
+  slot: Assignment,
+): Promise<void> {
+  const booked = await planWorkOrder(deps, actor, {
+    workOrderId,
+    day: slot.day,
+    start: timeOf(slot.startMin),
+    minutes: job.minutes,
+    bayId: slot.bay,
+    personId: slot.person,
+  });
+  if (booked.ok) return;
+  throw new Refused({
+    ...booked.error,
+    message: `Unit ${job.unitNumber} on ${slot.day}: ${booked.error.message} Nothing was changed: propose anew.`,
+  });
+}
+
+/** A proposal with how far it is, or what it came to. */
+export const viewProposal = useCase({
+  permission: 'read the fleet',
+  input: proposalId,
+  async run(deps, actor, { proposalId: id }) {
+    const [row] = await deps.db
+      .select({ proposal: planProposals, askedBy: people.name })
+      .from(planProposals)
+      .innerJoin(people, eq(people.id, planProposals.askedBy))
+      .where(and(eq(planProposals.fleetId, actor.fleetId), eq(planProposals.id, id)));
+    return row ? ok({ ...row.proposal, askedBy: row.askedBy }) : notFound('proposal');
+  },
+});
+
+const MAX_LISTED = 20;
+
+/** The latest proposals, without what they came to. */
+export const listProposals = useCase({
+  permission: 'read the fleet',
+  async run(deps, actor) {
+    const rows = await deps.db
+      .select({
+        id: planProposals.id,
+        state: planProposals.state,
+        scope: planProposals.scope,
+        progress: planProposals.progress,
+        createdAt: planProposals.createdAt,
+        askedBy: people.name,
+      })
+      .from(planProposals)
+      .innerJoin(people, eq(people.id, planProposals.askedBy))
+      .where(eq(planProposals.fleetId, actor.fleetId))
+      .orderBy(desc(planProposals.createdAt))
+      .limit(MAX_LISTED);
+    return ok(rows);
+  },
+});
