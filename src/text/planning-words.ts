@@ -2,7 +2,8 @@ import { timeOf } from '@/core/calendar/zone';
 import type { Absence } from '@/core/planning/absence';
 import { dateText } from './format';
 
-export const DAY_WORDS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+export { DAY_NAMES as DAY_WORDS } from '@/core/calendar/day-names';
+
 const RULE_DAYS: Readonly<Record<string, string>> = {
   MO: 'Mon',
   TU: 'Tue',

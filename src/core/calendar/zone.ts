@@ -45,3 +45,6 @@ const two = (n: number): string => String(n).padStart(2, '0');
 
 /** Minutes since midnight as "08:30"; from 24:00 on the next day's. */
 export const timeOf = (minute: number): string => `${two(Math.floor(minute / 60) % 24)}:${two(minute % 60)}`;
+
+/** The same where the end of a day is 24:00, as hours are written from and to. */
+export const timeTo24 = (minute: number): string => `${two(Math.floor(minute / 60))}:${two(minute % 60)}`;

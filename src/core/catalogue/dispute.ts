@@ -76,10 +76,13 @@ export function disputed<S extends Sourced & Ranges>(sheet: S, sheets: readonly 
   return rivalsOf(sheet, sheets).some((rival) => ENDS.some((ends) => clashes(sheet, rival, ends)));
 }
 
-function clashes(a: Ranges, b: Ranges, [low, high]: readonly [keyof Ranges, keyof Ranges]): boolean {
-  const ranges = [a, b].flatMap((one) => {
-    const [min, max] = [one[low], one[high]];
-    return min === null || max === null ? [] : [{ min, max }];
-  });
+/** What a sheet allows from one end to the other; null: it does not say. */
+export function rangeOf(sheet: Ranges, [low, high]: (typeof ENDS)[number]): Bounds | null {
+  const [min, max] = [sheet[low], sheet[high]];
+  return min === null || max === null ? null : { min, max };
+}
+
+function clashes(a: Ranges, b: Ranges, ends: (typeof ENDS)[number]): boolean {
+  const ranges = [a, b].flatMap((one) => rangeOf(one, ends) ?? []);
   return ranges.length === 2 && overlap(ranges) === null;
 }

@@ -1,8 +1,7 @@
-import type { Bounds } from '../gap/bands';
 import { overlap } from '../gap/bands';
 import type { RegapPolicy } from '../gap/check';
 import type { SheetLubricant } from '../policy/apply';
-import { ENDS, type Ranges, rivalsOf, type Sourced } from './dispute';
+import { ENDS, type Ranges, rangeOf, rivalsOf, type Sourced } from './dispute';
 import { coversAll } from './scope';
 
 /* What other documents add to the sheet in force: makers whose ranges hold at the same time, and newer bulletins. */
@@ -55,10 +54,11 @@ function narrow<S extends InForceSheet>(sheet: S, checked: readonly S[]) {
   const beside = rivalsOf(sheet, checked).filter((other) => other.partId === sheet.partId);
   const ranges: Partial<Record<keyof Ranges, number>> = {};
   const others: OtherInForce[] = [];
-  for (const [low, high] of ENDS) {
-    const own = rangeOf(sheet, low, high);
-    const speaking = beside.filter((other) => rangeOf(other, low, high));
-    const common = own && overlap([own, ...speaking.map((other) => rangeOf(other, low, high) ?? own)]);
+  for (const ends of ENDS) {
+    const [low, high] = ends;
+    const own = rangeOf(sheet, ends);
+    const speaking = beside.filter((other) => rangeOf(other, ends));
+    const common = own && overlap([own, ...speaking.map((other) => rangeOf(other, ends) ?? own)]);
     if (!own || !common || (common.min === own.min && common.max === own.max)) continue;
     ranges[low] = common.min;
     ranges[high] = common.max;
@@ -66,11 +66,6 @@ function narrow<S extends InForceSheet>(sheet: S, checked: readonly S[]) {
       others.push({ document: sourceDocument, dated: sourceDated, for: rangeWord(low) });
   }
   return { ranges, others };
-}
-
-function rangeOf(sheet: Ranges, low: keyof Ranges, high: keyof Ranges): Bounds | null {
-  const [min, max] = [sheet[low], sheet[high]];
-  return min === null || max === null ? null : { min, max };
 }
 
 function bulletinsAbove<S extends InForceSheet>(sheet: S, checked: readonly S[]) {

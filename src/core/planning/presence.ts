@@ -1,4 +1,6 @@
+import { dayName } from '../calendar/day-names';
 import { type PlainDate, WEEKDAYS, type Weekday, weekdayOf } from '../calendar/plain-date';
+import { timeTo24 } from '../calendar/zone';
 import { type Absence, hoursAway, without } from './absence';
 import type { WorkingHours } from './hours';
 import type { DayWindow } from './plan-problem';
@@ -23,28 +25,16 @@ export function present(
   return without(hours, hoursAway(absences, days));
 }
 
-const DAY_NAMES: Readonly<Record<Weekday, string>> = {
-  1: 'Mon',
-  2: 'Tue',
-  3: 'Wed',
-  4: 'Thu',
-  5: 'Fri',
-  6: 'Sat',
-  7: 'Sun',
-};
-const time = (minute: number): string =>
-  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
-
 /** "Mon Tue Wed 08:00-16:00, Fri 08:00-12:00" */
 export function weekText(week: WeekHours): string {
   const groups: { days: string[]; hours: string }[] = [];
   for (const day of WEEKDAYS) {
     const own = week[day];
     if (!own) continue;
-    const hours = `${time(own.fromMin)}-${time(own.toMin)}`;
+    const hours = `${timeTo24(own.fromMin)}-${timeTo24(own.toMin)}`;
     const known = groups.find((group) => group.hours === hours);
-    if (known) known.days.push(DAY_NAMES[day]);
-    else groups.push({ days: [DAY_NAMES[day]], hours });
+    if (known) known.days.push(dayName(day));
+    else groups.push({ days: [dayName(day)], hours });
   }
   return groups.map(({ days, hours }) => `${days.join(' ')} ${hours}`).join(', ');
 }
@@ -70,7 +60,7 @@ export function weekFromText(text: string): WeekHours | null {
     const [fromMin, toMin] = [Number(hours[1]) * 60 + Number(hours[2]), Number(hours[3]) * 60 + Number(hours[4])];
     if (fromMin >= toMin || toMin > 24 * 60) return null;
     for (const name of days) {
-      const day = WEEKDAYS.find((one) => DAY_NAMES[one].toLowerCase() === name.slice(0, 3));
+      const day = WEEKDAYS.find((one) => dayName(one).toLowerCase() === name.slice(0, 3));
       if (!day || week[day]) return null;
       week[day] = { fromMin, toMin };
     }

@@ -25,6 +25,26 @@ interface Ahead {
   readonly data: FleetData;
   readonly days: readonly PlainDate[];
   readonly today: PlainDate;
+  readonly vehicles: ReadonlyMap<string, Vehicle>;
+  readonly depots: ReadonlyMap<string, Depot>;
+  readonly families: ReadonlyMap<string, EngineFamily>;
+  /** Bay time by family: it remembers what it computed, since a fleet has many of each. */
+  readonly times: ReadonlyMap<string, ReturnType<typeof engineTimes>>;
+}
+
+/** What is ahead of a fleet, with all that its jobs look up. */
+export function aheadOf(data: FleetData, days: readonly PlainDate[], today: PlainDate): Ahead {
+  const byId = <T extends { readonly id: string }>(rows: readonly T[]): ReadonlyMap<string, T> =>
+    new Map(rows.map((row) => [row.id, row]));
+  return {
+    data,
+    days,
+    today,
+    vehicles: byId(data.vehicles),
+    depots: byId(data.depots),
+    families: byId(data.families),
+    times: new Map(data.families.map((family) => [family.id, engineTimes(family, data.ratios.get(family.id))])),
+  };
 }
 
 interface FleetJob {
@@ -40,9 +60,9 @@ const UNKNOWN_LIFE = 1;
 const LEAST_MINUTES = 5;
 
 /** A vehicle with its depot and engine; null: one of them is gone. */
-function placed({ depots: all, families }: FleetData, vehicle: Vehicle | undefined) {
-  const depot = all.find(({ id }) => id === vehicle?.depotId);
-  const family = families.find(({ id }) => id === vehicle?.engineFamilyId);
+function placed({ depots: all, families }: Ahead, vehicle: Vehicle | undefined) {
+  const depot = all.get(vehicle?.depotId ?? '');
+  const family = families.get(vehicle?.engineFamilyId ?? '');
   return vehicle && depot && family ? { vehicle, depot, family } : null;
 }
 
@@ -115,10 +135,7 @@ export function jobOfOrder(
   order: WorkOrderListRow,
   components: readonly TaskComponent[],
 ): FleetJob | null {
-  const at = placed(
-    ahead.data,
-    ahead.data.vehicles.find(({ id }) => id === order.vehicleId),
-  );
+  const at = placed(ahead, ahead.vehicles.get(order.vehicleId));
   const booking = bookingOf(order);
   const was: PlanSlot | null = booking && {
     day: booking.day,
@@ -143,19 +160,19 @@ export function jobOfOrder(
 /** A vehicle of which something is due; null: nothing is, or nobody knows what goes in, or it waits for another fault. */
 export function jobOfVehicle(ahead: Ahead, vehicle: Vehicle): FleetJob | null {
   const { data } = ahead;
-  const at = placed(data, vehicle);
+  const at = placed(ahead, vehicle);
   const components = (data.due.get(vehicle.id) ?? [])
     .filter(({ state, fitment }) => WANTED.has(state) && fitment === 'match')
     .map(({ component }) => component)
     .filter(isTaskComponent);
-  if (!at || components.length === 0) return null;
+  const engine = ahead.times.get(vehicle.engineFamilyId);
+  if (!at || !engine || components.length === 0) return null;
   // New plugs wait for another fault: they would be read by it.
   if (data.faults.has(vehicle.id) && components.includes('plug')) return null;
-  const minutes = engineTimes(at.family, data.ratios.get(at.family.id)).minutesOf(components);
   return jobOf(ahead, {
     ...at,
     components,
-    minutes: Math.max(LEAST_MINUTES, minutes),
+    minutes: Math.max(LEAST_MINUTES, engine.minutesOf(components)),
     slots: { pin: null, was: null },
     order: null,
   });

@@ -7,7 +7,7 @@ import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
 import { loadTaskKinds } from '@/db/queries/work-orders';
 import { awayOf, type FleetData, loadFleetData } from './fleet-data';
-import { jobOfOrder, jobOfVehicle } from './fleet-jobs';
+import { aheadOf, jobOfOrder, jobOfVehicle } from './fleet-jobs';
 
 /* The fleet as a problem to plan: its bays and people as they are there, what is open and what is due, and what waiting costs. */
 
@@ -36,7 +36,7 @@ export async function fleetProblem(
 ): Promise<FleetProblem> {
   const data = await loadFleetData(q, fleetId);
   const days = workingDays(data, from, count);
-  const ahead = { data, days, today };
+  const ahead = aheadOf(data, days, today);
   const tasks = await loadTaskKinds(
     q,
     data.orders.map(({ id }) => id),

@@ -50,21 +50,20 @@ async function solve(
 ): Promise<SolvedPlan> {
   const [searcher, prover] = [threadOf({ kind: 'search', problem }), threadOf({ kind: 'bound', problem })];
   const from = performance.now();
-  let news: PlanProgress = { cost: null, bound: leastCost(problem), share: 0 };
-  const tell = (more: Partial<PlanProgress>): void => {
+  let news = { cost: null as number | null, bound: leastCost(problem), share: 0 };
+  const isClose = (): boolean => news.cost !== null && news.cost - news.bound <= CLOSE_ENOUGH * Math.abs(news.cost);
+  const tell = (more: Partial<typeof news>): void => {
     news = { ...news, ...more };
     onNews(news);
-    const { cost, bound } = news;
     // Nothing better can be found.
-    if (cost !== null && bound !== null && cost - bound <= CLOSE_ENOUGH * Math.abs(cost)) searcher.postMessage(STOP);
+    if (isClose()) searcher.postMessage(STOP);
   };
   const onStop = (): void => searcher.postMessage(STOP);
   stop?.addEventListener('abort', onStop, { once: true });
   try {
     const proof = new Promise<void>((resolve, reject) => {
       prover.on('message', (said: PlannerNews) => {
-        if (said.kind === 'bound' || said.kind === 'bound-done')
-          tell({ bound: Math.max(said.bound, news.bound ?? said.bound) });
+        if (said.kind === 'bound' || said.kind === 'bound-done') tell({ bound: Math.max(said.bound, news.bound) });
         if (said.kind === 'bound-done') resolve();
       });
       prover.once('error', reject);
@@ -76,15 +75,14 @@ async function solve(
         if (said.kind === 'plan') resolve(said.plan);
       });
       searcher.once('error', reject);
-      // A prover that fails proves nothing, and the plan stands all the same.
+      // A prover that fails is a fault of the program: half an answer is not given.
       proof.catch(reject);
     });
     tell({ cost: plan.cost });
-    const isClose = (): boolean => news.bound !== null && plan.cost - news.bound <= CLOSE_ENOUGH * Math.abs(plan.cost);
     // What is not proven in time is not waited for.
     const late = problem.seconds * 1000 + GRACE_MS - (performance.now() - from);
     if (!isClose()) await Promise.race([proof, setTimeout(Math.max(0, late))]);
-    return solved(plan, news.bound ?? leastCost(problem));
+    return solved(plan, news.bound);
   } finally {
     stop?.removeEventListener('abort', onStop);
     await Promise.all([searcher.terminate(), prover.terminate()]);

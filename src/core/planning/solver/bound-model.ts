@@ -1,5 +1,5 @@
 import { groupBy } from '../../shared/group-by';
-import { common, type Pair, type Slot, type Space, type SpaceJob, type Spans } from './space';
+import { common, costAt, type Pair, type Slot, type Space, type SpaceJob, type Spans, union } from './space';
 
 /*
  * A relaxation of the problem whose optimum is never above the cost of any plan: which job on which day and in which bay, with
@@ -82,7 +82,7 @@ function boundModel(space: Space, jobs: readonly number[], isByBay: boolean): Bo
     offset += of.costUnplanned;
     const days = of.pin ? [of.pin.day] : of.order;
     const own = days.map((day) => {
-      const each = of.pin ? pinCost(space, of, of.pin) : (of.cost[day] ?? 0);
+      const each = of.pin ? costAt(space, of, of.pin) : (of.cost[day] ?? 0);
       const pairs = of.pin ? pairsOfPin(of, of.pin) : (of.pairs[day] ?? []);
       const column = add({ job, day, bay: null, isFixed: of.pin !== null }, each - of.costUnplanned);
       byDay[day]?.push({ column, minutes: of.minutes, pairs });
@@ -121,11 +121,6 @@ function bayRows(
   return rows;
 }
 
-function pinCost({ moveCost }: Space, { cost, was }: SpaceJob, { day, bay, person }: Slot): number {
-  const moved = was !== null && was.day === day && (was.bay !== bay || was.person !== person);
-  return (cost[day] ?? 0) + (moved ? moveCost : 0);
-}
-
 /** A pin that keeps the rules takes room by them; one that does not takes none here, which only lowers the bound. */
 const pairsOfPin = ({ pairs, minutes }: SpaceJob, { day, bay, person, start }: Slot): readonly Pair[] =>
   (pairs[day] ?? []).filter(
@@ -157,7 +152,7 @@ function heldBy(pairs: readonly Pair[], resourceOf: (pair: Pair) => number): Hel
     if (!own) lists.set(resourceOf(pair), [pair.spans]);
     else own.push(pair.spans);
   }
-  const spans = new Map([...lists].map(([resource, own]) => [resource, union(own)]));
+  const spans = new Map([...lists].map(([resource, own]) => [resource, unionOfFew(own)]));
   const set = new Set(spans.keys());
   return {
     key: keyOf(set),
@@ -193,21 +188,10 @@ function resourceRows(members: readonly Member[], resourceOf: (pair: Pair) => nu
   });
 }
 
-/** Union of spans, in order. */
-function union(lists: readonly Spans[]): Spans {
-  const distinct = [...new Map(lists.map((spans) => [spans.join(), spans])).values()];
-  const [only] = distinct;
-  if (distinct.length === 1 && only) return only;
-  const pieces = distinct
-    .flatMap((spans) => spans.flatMap((from, i) => (i % 2 === 0 ? [[from, spans[i + 1] ?? from] as const] : [])))
-    .sort((a, b) => a[0] - b[0]);
-  const joined: number[] = [];
-  for (const [from, to] of pieces) {
-    const last = joined.length - 1;
-    if (last > 0 && from <= (joined[last] ?? 0)) joined[last] = Math.max(joined[last] ?? 0, to);
-    else joined.push(from, to);
-  }
-  return joined;
+/** Union of lists of which many are the same. */
+function unionOfFew(lists: readonly Spans[]): Spans {
+  const [only, ...more] = [...new Map(lists.map((spans) => [spans.join(), spans])).values()];
+  return only && more.length === 0 ? only : union(only ? [only, ...more] : []);
 }
 
 const lengths = (spans: Spans): readonly number[] =>
@@ -219,7 +203,7 @@ function setRows(members: readonly HeldMember[]): readonly BoundRow[] {
   for (const held of new Set(members.map((member) => member.held)))
     for (const [resource, spans] of held.spans)
       ofResource.set(resource, (ofResource.get(resource) ?? new Set()).add(spans));
-  const spans = [...ofResource.values()].map((lists) => union([...lists]));
+  const spans = [...ofResource.values()].map((lists) => unionOfFew([...lists]));
   const bins = spans.flatMap(lengths);
   const room = bins.reduce((sum, length) => sum + length, 0);
   const longest = Math.max(0, ...bins);

@@ -2,7 +2,7 @@ import { groupBy } from '../../shared/group-by';
 import type { PlanProblem, PlanSlot } from '../plan-problem';
 import { type PlannedReason, scheduleOf, type UnplannedReason, type Why, whyNot, whyThere } from './reasons';
 import { PlanSearch, type Slots } from './search';
-import { placesIn, type Slot, type Space, spaceOf } from './space';
+import { costAt, placesIn, type Slot, type Space, spaceOf } from './space';
 
 /** A job that is planned. */
 export interface Assignment extends PlanSlot {
@@ -53,7 +53,7 @@ export function planOf(problem: PlanProblem, space: Space, slots: Slots): Plan {
       const slot = slots[i];
       const of = space.jobs[i];
       if (!slot || !of) return [];
-      const cost = schedule.costAt(of, slot);
+      const cost = costAt(space, of, slot);
       return [{ job: id, ...slotOf(slot), cost, why: whyThere(problem, space, i, slot) }];
     }),
     unplanned: jobs.flatMap(({ id }, i): readonly Unplanned[] => {

@@ -1,8 +1,10 @@
-import { type PlainDate, weekdayOf } from '../../calendar/plain-date';
+import { nameOfDay } from '../../calendar/day-names';
+import type { PlainDate } from '../../calendar/plain-date';
+import { timeTo24 } from '../../calendar/zone';
 import type { PlanJob, PlanProblem } from '../plan-problem';
 import { Schedule } from './schedule';
 import type { Slots } from './search';
-import { common, roomy, type Slot, type Space, type SpaceJob, type Spans } from './space';
+import { common, roomy, type Slot, type Space, type SpaceJob, type Spans, spansOf } from './space';
 
 /* Why a job is planned where it is, and why another is not planned at all, in the words of whoever plans. */
 
@@ -26,15 +28,11 @@ export interface Why<C extends string> {
   readonly message: string;
 }
 
-const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 /** "Fri 5 Mar" */
 const sayDay = (day: PlainDate): string =>
-  `${WEEKDAYS[weekdayOf(day) - 1]} ${Number(day.slice(8))} ${MONTHS[Number(day.slice(5, 7)) - 1]}`;
-
-const sayTime = (minute: number): string =>
-  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+  `${nameOfDay(day)} ${Number(day.slice(8))} ${MONTHS[Number(day.slice(5, 7)) - 1]}`;
 
 /** "2 h 40 min" */
 function sayMinutes(minutes: number): string {
@@ -60,20 +58,15 @@ function dayFault(of: SpaceJob, job: PlanJob, day: number, dayName: PlainDate): 
 }
 
 /** When the vehicle can be had on a day; null: any time. */
-function allowedOn({ allowed }: PlanJob, day: PlainDate): Spans | null {
-  if (allowed === null) return null;
-  return allowed
-    .filter((window) => window.day === day)
-    .sort((a, b) => a.fromMin - b.fromMin)
-    .flatMap(({ fromMin, toMin }) => [fromMin, toMin]);
-}
+const allowedOn = ({ allowed }: PlanJob, day: PlainDate): Spans | null =>
+  allowed && spansOf(allowed.filter((window) => window.day === day));
 
 const FAULTS: Readonly<Record<DayFault, (job: PlanJob) => string>> = {
   closed: () => 'no bay with somebody for it is open',
   too_long: ({ minutes }) => `nobody has ${sayMinutes(minutes)} together`,
   parts: ({ kitFrom }) => `its parts are there from ${kitFrom ? sayDay(kitFrom) : 'later'}`,
   vehicle_away: () => 'the vehicle is away',
-  cool_down: ({ coolFromMin }) => `it is cool from ${sayTime(coolFromMin ?? 0)}, and then nobody has the time`,
+  cool_down: ({ coolFromMin }) => `it is cool from ${timeTo24(coolFromMin ?? 0)}, and then nobody has the time`,
 };
 
 /** Why a job is planned where it is. */
@@ -169,7 +162,7 @@ const NEVER: Readonly<Record<DayFault, (job: PlanJob) => string>> = {
     `Its parts are there from ${kitFrom ? sayDay(kitFrom) : 'later'}, after the last day on which it could be done.`,
   vehicle_away: () => 'The vehicle is away whenever a bay and somebody for it are free.',
   cool_down: ({ coolFromMin }) =>
-    `It is cool from ${sayTime(coolFromMin ?? 0)}: what is left of any of these days is too short.`,
+    `It is cool from ${timeTo24(coolFromMin ?? 0)}: what is left of any of these days is too short.`,
 };
 
 /** A plan as a schedule that can be asked. */

@@ -1,4 +1,4 @@
-import type { Pair, Slot, Space, SpaceJob, Spans } from './space';
+import { costAt, type Pair, type Slot, type Space, type Spans } from './space';
 
 /** A plan that changes: who does what where and when, and what it costs. Nobody and no bay has two jobs at once. */
 export class Schedule {
@@ -51,12 +51,6 @@ export class Schedule {
     };
   }
 
-  /** What a job costs in a slot, with the move where it is not as agreed. */
-  costAt({ cost, was }: SpaceJob, { day, bay, person }: Omit<Slot, 'start'>): number {
-    const moved = was !== null && was.day === day && (was.bay !== bay || was.person !== person);
-    return (cost[day] ?? 0) + (moved ? this.space.moveCost : 0);
-  }
-
   put(job: number, slot: Slot): void {
     const of = this.space.jobs[job];
     if (!of) return;
@@ -70,7 +64,7 @@ export class Schedule {
     this.insert(this.ofPerson[atPerson] ?? [], job, start);
     this.measureBay(atBay);
     this.measurePerson(atPerson);
-    this.cost += this.costAt(of, slot) - of.costUnplanned;
+    this.cost += costAt(this.space, of, slot) - of.costUnplanned;
   }
 
   remove(job: number): void {
@@ -83,7 +77,7 @@ export class Schedule {
     this.day[job] = -1;
     this.measureBay(atBay);
     this.measurePerson(atPerson);
-    this.cost += of.costUnplanned - this.costAt(of, slot);
+    this.cost += of.costUnplanned - costAt(this.space, of, slot);
   }
 
   private insert(list: number[], job: number, start: number): void {

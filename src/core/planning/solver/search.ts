@@ -1,6 +1,6 @@
 import { type Random, seeded } from '../../stats/seeded';
 import { Schedule } from './schedule';
-import type { Slot, Space } from './space';
+import { costAt, type Slot, type Space } from './space';
 
 /*
  * Ruin and recreate: a part of the plan is taken out, jobs near each other by depot and day, and put back greedily in one of
@@ -222,7 +222,7 @@ export class PlanSearch {
       if (blink > 0 && random() < blink) continue;
       const slot = schedule.find(job, day);
       if (!slot) continue;
-      const cost = schedule.costAt(of, slot);
+      const cost = costAt(this.space, of, slot);
       if (cost < least) {
         least = cost;
         best = slot;

@@ -3,6 +3,16 @@ import type { DayWindow, PlanJob, PlanProblem, PlanSlot } from '../plan-problem'
 
 /* A problem on compact arrays: bays, people, jobs and days are numbers, and what can never be is left out. */
 
+/** What a job costs in a slot, with the move where it is not as agreed. */
+export function costAt(
+  { moveCost }: Pick<Space, 'moveCost'>,
+  { cost, was }: SpaceJob,
+  { day, bay, person }: Omit<Slot, 'start'>,
+): number {
+  const moved = was !== null && was.day === day && (was.bay !== bay || was.person !== person);
+  return (cost[day] ?? 0) + (moved ? moveCost : 0);
+}
+
 /** From and to in minutes, one after the other: [480, 720, 780, 960]. */
 export type Spans = readonly number[];
 
@@ -54,17 +64,23 @@ export interface Space {
   readonly personOpen: readonly (readonly Spans[])[];
 }
 
-/** Windows of one day as spans in order, those that touch as one. */
-function spansOf(windows: readonly DayWindow[]): Spans {
-  const sorted = [...windows].sort((a, b) => a.fromMin - b.fromMin);
-  const spans: number[] = [];
-  for (const { fromMin, toMin } of sorted) {
-    const last = spans.length - 1;
-    if (last > 0 && fromMin <= (spans[last] ?? 0)) spans[last] = Math.max(spans[last] ?? 0, toMin);
-    else spans.push(fromMin, toMin);
+/** Union of spans, in order, those that touch as one. */
+export function union(lists: readonly Spans[]): Spans {
+  const pieces = lists
+    .flatMap((spans) => spans.flatMap((from, i) => (i % 2 === 0 ? [[from, spans[i + 1] ?? from] as const] : [])))
+    .sort((a, b) => a[0] - b[0]);
+  const joined: number[] = [];
+  for (const [from, to] of pieces) {
+    const last = joined.length - 1;
+    if (last > 0 && from <= (joined[last] ?? 0)) joined[last] = Math.max(joined[last] ?? 0, to);
+    else joined.push(from, to);
   }
-  return spans;
+  return joined;
 }
+
+/** Windows of one day as spans. */
+export const spansOf = (windows: readonly DayWindow[]): Spans =>
+  union(windows.map(({ fromMin, toMin }) => [fromMin, toMin]));
 
 /** What two lists of spans have in common. */
 export function common(a: Spans, b: Spans): Spans {

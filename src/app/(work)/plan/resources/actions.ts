@@ -3,7 +3,6 @@
 import { requireActor } from '@/app/actor';
 import { answer, formAction } from '@/app/form-action';
 import { deps } from '@/server/deps';
-import { changeBay } from '@/server/fleet/bays';
 import { changePresence } from '@/server/fleet/people';
 import { addAbsence, readCalendar, removeAbsence } from '@/server/planning/absences';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
@@ -14,7 +13,6 @@ const whose = (chosen = ''): { of?: string; ofId?: string } => {
   return { of, ofId };
 };
 
-export const changeBayAction = formAction(changeBay, { onDone: () => ({ message: 'Saved.' }) });
 export const changePresenceAction = formAction(changePresence, {
   read: (texts, data) => ({ ...texts, depotIds: data.getAll('depotIds') }),
   onDone: () => ({ message: 'Saved.' }),

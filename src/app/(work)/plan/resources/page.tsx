@@ -13,13 +13,8 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
-import {
-  addAbsenceAction,
-  changeBayAction,
-  changePresenceAction,
-  readCalendarAction,
-  removeAbsenceAction,
-} from './actions';
+import { changeBayAction } from '../../people/actions';
+import { addAbsenceAction, changePresenceAction, readCalendarAction, removeAbsenceAction } from './actions';
 
 export const metadata = { title: 'Bays, people and absences' };
 

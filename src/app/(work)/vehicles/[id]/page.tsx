@@ -1,10 +1,8 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { readVin, yearContradiction } from '@/core/catalogue/vin';
 import { siteName, sitePlace } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
-import { sideWords } from '@/core/engine/sides';
 import { kmPerHour } from '@/core/policy/apply';
 import { turnAngle } from '@/core/torque/plan';
 import type { UnitSystem } from '@/core/units/person-units';
@@ -13,7 +11,7 @@ import { deps } from '@/server/deps';
 import { type VehicleView, viewVehicle } from '@/server/fleet/view-vehicle';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { bindingText, heldText, STATE_WORDS, sureText } from '@/text/due-words';
-import { dateText, distanceText, gapText, instantText, meterText, NONE, percentText, turnText } from '@/text/format';
+import { dateText, distanceText, gapText, meterText, NONE, percentText, turnText } from '@/text/format';
 import { SOURCE_WORDS } from '@/text/order-words';
 import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { DueSum } from '@/ui/due/due-breakdown';
@@ -21,7 +19,7 @@ import { WithContents } from '@/ui/frame/contents';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Code, Empty, Facts, PageHead, Section } from '@/ui/primitives/page';
+import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { OdometerChart } from '@/ui/vehicle/odometer-chart';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
@@ -29,12 +27,12 @@ import { openWorkOrderAction } from '../../work-orders/actions';
 import { recordReadingAction, recordReminderAction, takeBackReminderAction } from '../actions';
 import { CoilsSection } from './coils-section';
 import { ComponentsSection } from './components-section';
-import { DistributorSection } from './distributor-section';
 import { FitmentNotice, SheetBlocked } from './fitment-notice';
 import { OrdersSection } from './orders-section';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
 import { UndoReading } from './undo-reading';
+import { WhatItIs } from './what-it-is';
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -138,78 +136,6 @@ export default page(async function VehiclePage({ params }: Props) {
     </>
   );
 });
-
-function WhatItIs({ view, actor }: { view: VehicleView; actor: Actor }) {
-  const { vehicle, depot, family, layout } = view;
-  return (
-    <Section id="vehicle" title="What it is">
-      <Facts
-        rows={[
-          ['Vehicle', [vehicle.make, vehicle.model, vehicle.modelYear].filter(Boolean).join(' ') || NONE],
-          ['VIN', <Vin key="vin" vin={vehicle.vin} modelYear={vehicle.modelYear} />],
-          ['Built', vehicle.builtOn === null ? 'day not recorded' : dateText(vehicle.builtOn)],
-          ['Fuel', vehicle.fuel ?? 'not recorded'],
-          ['Depot', `${depot}, ${vehicle.dutyGroup}`],
-          ['In service', `since ${dateText(vehicle.inServiceOn)}${vehicle.severeDuty ? ', severe duty' : ''}`],
-          [
-            'Engine',
-            <Box key="engine">
-              <TextLink href={`/engines/${family.id}`}>{family.code}</TextLink>, {family.name}
-            </Box>,
-          ],
-          ...(vehicle.intakeKpa === null ? [] : [['Intake', `${vehicle.intakeKpa} kPa, not its family’s`] as const]),
-          ['Variant', vehicle.variant ?? (family.variants.length > 0 ? 'not known' : 'has none')],
-          ['Firing order', layout.model.firingOrder.join(' ')],
-          ...sideRows(view),
-        ]}
-      />
-      <DistributorSection view={view} mayRecord={may(actor, 'record work')} />
-      <Answers view={view} />
-    </Section>
-  );
-}
-
-function Vin({ vin, modelYear }: { vin: string | null; modelYear: number | null }) {
-  if (vin === null) return 'not recorded';
-  const doubt = modelYear === null ? null : yearContradiction(vin, modelYear);
-  const { checkDigitOk, reasons } = readVin(vin);
-  return (
-    <>
-      <Code>{vin}</Code>{' '}
-      <Box as="span" color={doubt ? 'wrong.ink' : 'soft'} fontSize="sm">
-        {doubt ?? (checkDigitOk ? 'check digit agrees' : reasons[0])}
-      </Box>
-    </>
-  );
-}
-
-/** What people call the banks, where the steering side is known. */
-function sideRows({ layout, vehicle }: VehicleView): readonly (readonly [string, string])[] {
-  const named = layout.model.banks.flatMap((bank) => {
-    const words = sideWords(bank.place, vehicle.steering);
-    return words ? [`${bank.place} in the drawing is the ${words}: cylinders ${bank.cylinders.join(' ')}`] : [];
-  });
-  return named.length > 0 ? [['Sides', named.join('; ')]] : [];
-}
-
-function Answers({ view: { answers } }: { view: VehicleView }) {
-  if (answers.length === 0) return null;
-  return (
-    <Box color="soft" fontSize="sm" mt="2">
-      {answers.map((entry) => {
-        const { to } = entry.changes as { to?: Record<string, unknown> };
-        return (
-          <Box key={entry.at.toISOString()}>
-            {Object.entries(to ?? {})
-              .map(([key, value]) => `${key.replace(/([A-Z])/g, ' $1').toLowerCase()}: ${value}`)
-              .join(', ')}
-            , said by {entry.who} on {instantText(entry.at)}
-          </Box>
-        );
-      })}
-    </Box>
-  );
-}
 
 function OdometerSection({ view, system, actor }: { view: VehicleView; system: UnitSystem; actor: Actor }) {
   const { readings, due, vehicle, today } = view;
