@@ -16,13 +16,13 @@ import {
   stopProposal,
   viewProposal,
 } from '../../src/server/planning/proposals';
-import { viewWeek } from '../../src/server/planning/view-week';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
 const SCOPE = { from: '2026-11-16', days: 10, seconds: 1, seed: 1 };
-const problemNow = (): Promise<FleetProblem> => fleetProblem(w.deps.db, w.supervisor.fleetId, w.deps.today(), SCOPE);
+const problemNow = (): Promise<FleetProblem> =>
+  fleetProblem(w.deps.db, w.supervisor.fleetId, { today: w.deps.today(), now: w.deps.now() }, SCOPE);
 const vehicleId = async (unit: string): Promise<string> => {
   const [row] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit));
   return row?.id ?? '';
@@ -118,7 +118,7 @@ describe('a proposal', () => {
 
   it('keeps every hard rule, and says why each job is there or is not', async () => {
     const { problem } = await problemNow();
-    const { plan, jobs, names } = await resultOf(await propose());
+    const { plan, jobs, bays, people } = await resultOf(await propose());
     const pinned = new Set(jobs.filter(({ booked }) => booked?.isPinned).map(({ id }) => id));
     expect(
       planClashes(
@@ -130,7 +130,8 @@ describe('a proposal', () => {
     expect(plan.lowerBound).toBeLessThanOrEqual(plan.cost);
     for (const { why, bay, person } of plan.assignments) {
       expect(why.message.length).toBeGreaterThan(5);
-      expect(names[bay] && names[person]).toBeTruthy();
+      expect(bays.map(({ id }) => id)).toContain(bay);
+      expect(people.map(({ id }) => id)).toContain(person);
     }
     for (const { message } of plan.unplanned) expect(message.length).toBeGreaterThan(5);
   }, 60_000);
@@ -153,8 +154,6 @@ describe('a proposal', () => {
     expect(await adoptProposal(w.deps, w.supervisor, { proposalId })).toMatchObject({
       error: { kind: 'conflict', message: expect.stringContaining('already') },
     });
-    const week = value(await viewWeek(w.deps, w.supervisor, '2026-11-16'));
-    expect(week.bays.flatMap(({ days }) => days.flatMap((one) => one.jobs)).length).toBeGreaterThan(2);
   }, 60_000);
 
   it('proposed again and again comes to rest: then nothing of what was agreed moves', async () => {
@@ -173,12 +172,14 @@ describe('a proposal', () => {
     const [agreed] = (await w.deps.db.select().from(bookings)).filter(({ during }) => !during.includes('2026-11-16'));
     value(await unplanWorkOrder(w.deps, w.supervisor, agreed?.workOrderId ?? ''));
     const proposalId = await propose();
-    const { plan, names } = await resultOf(proposalId);
+    const { plan, bays } = await resultOf(proposalId);
     const slot = plan.assignments.find(({ job }) => job === `order ${agreed?.workOrderId}`);
     expect(slot).toBeDefined();
     if (!slot) return;
     const other = value(
-      await openWorkOrder(w.deps, w.supervisor, { vehicleId: await idleVanAt(names[slot.bay] ?? '') }),
+      await openWorkOrder(w.deps, w.supervisor, {
+        vehicleId: await idleVanAt(bays.find(({ id }) => id === slot.bay)?.name ?? ''),
+      }),
     );
     const start = `${String(Math.floor(slot.startMin / 60)).padStart(2, '0')}:${String(slot.startMin % 60).padStart(2, '0')}`;
     value(

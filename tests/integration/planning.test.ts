@@ -3,9 +3,10 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { bays, bookings, people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { changeDepot, listDepots } from '../../src/server/fleet/bays';
+import { changeDepot, listBays, listDepots } from '../../src/server/fleet/bays';
+import { exportWeek } from '../../src/server/planning/export-plan';
 import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
-import { exportWeek, viewWeek } from '../../src/server/planning/view-week';
+import { viewBoard } from '../../src/server/planning/view-board';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { listWorkOrders, viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
@@ -22,7 +23,7 @@ const order = async (number: number) =>
 const person = async (name: string) =>
   (await w.deps.db.select().from(people).where(eq(people.name, name)))[0]?.id ?? '';
 const bayAt = async (depot: string, name: string) =>
-  value(await viewWeek(w.deps, actor, TODAY)).bays.find((b) => b.depot === depot && b.name === name)?.id ?? '';
+  value(await listBays(w.deps, actor)).find((b) => b.depot === depot && b.name === name)?.id ?? '';
 const plan = async (over: object = {}) =>
   planWorkOrder.withUnknown(w.deps, actor, {
     workOrderId: await order(1004),
@@ -39,11 +40,11 @@ const vehicle = async (unit: string) =>
 
 describe('planning', () => {
   it('shows hours taken and left, and what is not planned', async () => {
-    const week = value(await viewWeek(w.deps, actor, '2026-11-18'));
-    expect(week.monday).toBe('2026-11-16');
-    expect(week.bays.find((b) => b.depot === 'Northhaven' && b.name === 'Bay 1')?.days[0]?.takenMinutes).toBe(210);
-    expect(week.unplanned.map((o) => o.unitNumber)).toEqual(['105', '156', '41']);
-    expect(week.due.map((item) => item.unitNumber)).toContain('33');
+    const week = value(await viewBoard(w.deps, actor, { day: '2026-11-18', depot: 'Northhaven' }));
+    expect(week?.monday).toBe('2026-11-16');
+    expect(week?.jobs.find(({ unitNumber }) => unitNumber === '32')).toMatchObject({ minutes: 210, place: null });
+    const waits = week?.jobs.filter(({ booking }) => booking === null) ?? [];
+    expect(waits.map(({ unitNumber }) => unitNumber)).toContain('42');
   });
 
   it('refuses the same person twice at one time, by the database', async () => {
@@ -77,7 +78,8 @@ describe('planning', () => {
   it('moves and takes off', async () => {
     value(await plan({ start: '13:00' }));
     value(await unplanWorkOrder(w.deps, actor, await order(1004)));
-    expect(value(await viewWeek(w.deps, actor, TODAY)).unplanned.map((o) => o.number)).toContain(1004);
+    const week = value(await viewBoard(w.deps, actor, { day: TODAY, depot: 'Quarry Cross' }));
+    expect(week?.jobs.find(({ number }) => number === 1004)).toMatchObject({ booking: null });
     expect(await unplanWorkOrder(w.deps, actor, await order(1004))).toMatchObject({ ok: false });
   });
 
@@ -98,9 +100,12 @@ describe('planning', () => {
     const depotId = value(await listDepots(w.deps, actor)).find(({ name }) => name === 'Quarry Cross')?.id ?? '';
     const hours = { depotId, timeZone: 'Europe/Lisbon', workingDays: ['6', '1'], opens: '06:00', closes: '14:00' };
     value(await changeDepot.withUnknown(w.deps, actor, hours));
-    const week = value(await viewWeek(w.deps, actor, TODAY));
-    const open = week.bays.find(({ depot }) => depot === 'Quarry Cross')?.days.map(({ openMinutes }) => openMinutes);
-    expect(open).toEqual([480, 0, 0, 0, 0, 480, 0]);
+    const week = value(await viewBoard(w.deps, actor, { day: TODAY, depot: 'Quarry Cross' }));
+    // Bay 2 has hours of its own.
+    expect(week?.problem.bays.find(({ name }) => name === 'Bay 1')?.open).toEqual([
+      { day: '2026-11-16', fromMin: 360, toMin: 840 },
+      { day: '2026-11-21', fromMin: 360, toMin: 840 },
+    ]);
     value(await plan({ day: '2026-11-21', start: '06:30' }));
     expect(await plan({ day: '2026-11-17' })).toMatchObject({ error: { fields: { day: expect.any(String) } } });
     for (const wrong of [
@@ -146,7 +151,7 @@ describe('planning', () => {
   });
 
   it('writes the week as iCalendar with a stable id a job', async () => {
-    const text = value(await exportWeek(w.deps, actor, TODAY));
+    const text = value(await exportWeek(w.deps, actor, { day: TODAY, format: 'ics' }));
     expect(text).toMatch(/^BEGIN:VCALENDAR\r\n/);
     expect(text).toContain('DTSTART:20261116T080000\r\n');
     expect(text).toContain(`UID:${await order(1001)}@isobar`);

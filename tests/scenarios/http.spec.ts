@@ -493,6 +493,8 @@ test.describe('what is described is what is answered', () => {
         ],
       },
       '/api/v1/absences': { of: 'vehicle', of_id: id, what: 'not there', from: '2026-12-01' },
+      '/api/v1/plan/moves': { job: `vehicle ${id}`, to: null, version: null },
+      '/api/v1/plan/pins': { work_order_id: id, pinned: true, version: 1 },
       '/api/v1/plan/proposals': { days: 0 },
       '/api/v1/plan/proposals/{id}/adopt': {},
       '/api/v1/plan/proposals/{id}/stop': {},

@@ -109,4 +109,50 @@ export const adopted = z.object({
   moved: z.number().int(),
   refused: z.array(z.object({ unit_number: z.string(), message: z.string() })),
 });
+export const planQuery = z.object({
+  /** First day; left out: today. */
+  from: z.string().max(10).optional(),
+  /** Last day; left out: four weeks on. */
+  to: z.string().max(10).optional(),
+  /** By name; left out: all. */
+  depot: z.string().max(120).optional(),
+});
+const booked = z.object({
+  work_order: z.number().int(),
+  work_order_id: z.uuid(),
+  unit_number: z.string(),
+  work: z.string(),
+  depot: z.string(),
+  day: z.string(),
+  /** Since midnight by the clock of the depot. */
+  start_min: z.number().int(),
+  minutes: z.number().int(),
+  bay: z.string(),
+  bay_id: z.uuid(),
+  person: z.string(),
+  person_id: z.uuid(),
+  state: z.string(),
+  /** Whoever did the work says that it is done. */
+  handed_over: z.boolean(),
+  pinned: z.boolean(),
+  /** Named by whoever moves it. */
+  version: z.number().int(),
+});
+export const bookedList = z.object({ items: z.array(booked) });
+
+export const moveBody = z.object({
+  /** "order <id>", or "vehicle <id>" of one that is due: moving it opens its order. */
+  job: z.string().max(60),
+  /** Null: it is taken off the plan. */
+  to: z.object({ day: z.string().max(10), bay_id: z.uuid(), person_id: z.uuid(), start_min: z.number() }).nullable(),
+  /** It goes back to where it was agreed to be: that is not judged anew. */
+  undo: z.boolean().optional(),
+  /** The booking that was seen; null: there was none. */
+  version: z.number().int().nullable(),
+});
+export const moved = z.object({ work_order_id: z.uuid(), opened: z.boolean() });
+
+export const pinBody = z.object({ work_order_id: z.uuid(), pinned: z.boolean(), version: z.number().int() });
+export const pinKept = z.object({ pinned: z.boolean() });
+
 export const stopped = z.object({ stopped: z.literal(true) });

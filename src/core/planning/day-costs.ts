@@ -32,6 +32,8 @@ interface DayCost {
 
 export interface VisitCosts {
   readonly byDay: readonly DayCost[];
+  /** Service pressure on each day, money a week: what another week would cost from then on. */
+  readonly weekly: readonly number[];
   /** Left out of these days: it waits until their end and four weeks more, and stands all the same when it comes. */
   readonly unplanned: DayCost;
 }
@@ -51,13 +53,13 @@ export function visitCosts(visit: VisitMoney, days: readonly PlainDate[], today:
     );
     return { waiting, thrownAway, downtime, total: waiting + thrownAway + downtime };
   };
-  const weekly = visit.components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, last), 0);
+  const weeklyOn = (offset: number): number =>
+    visit.components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, offset), 0);
+  const offsets = days.map((day) => Math.max(0, daysBetween(today, day)));
   return {
-    byDay: days.map((day) => {
-      const offset = Math.max(0, daysBetween(today, day));
-      return on(offset, waited[offset] ?? 0);
-    }),
-    unplanned: on(last + UNPLANNED_DAYS, (waited[last] ?? 0) + (weekly * UNPLANNED_DAYS) / 7),
+    byDay: offsets.map((offset) => on(offset, waited[offset] ?? 0)),
+    weekly: offsets.map(weeklyOn),
+    unplanned: on(last + UNPLANNED_DAYS, (waited[last] ?? 0) + (weeklyOn(last) * UNPLANNED_DAYS) / 7),
   };
 }
 

@@ -1,8 +1,10 @@
-import type { DayWindow, PlanJob, PlanProblem, PlanSlot } from './plan-problem';
+import { sayDay } from '../calendar/day-names';
+import { timeTo24 } from '../calendar/zone';
+import { type DayWindow, named, type PlanJob, type PlanProblem, type PlanSlot } from './plan-problem';
 
 /* The hard rules, one by one and by themselves: a plan or a pin is checked here whoever made it. */
 
-interface Placed extends PlanSlot {
+export interface Placed extends PlanSlot {
   readonly job: string;
 }
 
@@ -29,30 +31,38 @@ function joined(windows: readonly DayWindow[], day: string): readonly DayWindow[
 }
 
 /** What a slot breaks for a job by itself, with the thing that it clashes with. */
-function slotClashes({ bays, people }: PlanProblem, job: PlanJob, slot: PlanSlot): readonly Clash[] {
+export function slotClashes({ bays, people }: PlanProblem, job: PlanJob, slot: PlanSlot): readonly Clash[] {
   const bay = bays.find(({ id }) => id === slot.bay);
   const person = people.find(({ id }) => id === slot.person);
-  const clash = (b: string, why: string): Clash => ({ a: job.id, b, message: `${job.id} cannot be there: ${why}.` });
+  const clash = (b: string, why: string): Clash => ({
+    a: job.id,
+    b,
+    message: `${named(job)} cannot be there: ${why}.`,
+  });
   if (!bay || !person) return [clash(bay ? slot.person : slot.bay, 'there is no such bay or person')];
   const lacks = (needs: readonly string[], has: readonly string[]): readonly string[] =>
     needs.filter((need) => !has.includes(need));
   const [bayLacks, personLacks] = [lacks(job.needsBay, bay.can), lacks(job.needsSkills, person.skills)];
   return [
-    ...(bay.depot === job.depot ? [] : [clash(bay.id, `bay ${bay.id} is at another depot`)]),
-    ...(bayLacks.length > 0 ? [clash(bay.id, `bay ${bay.id} does not take ${bayLacks.join(' and ')}`)] : []),
-    ...(person.depots.includes(job.depot) ? [] : [clash(person.id, `${person.id} does not work at ${job.depot}`)]),
+    ...(bay.depot === job.depot ? [] : [clash(bay.id, `${named(bay)} is at another depot`)]),
+    ...(bayLacks.length > 0 ? [clash(bay.id, `${named(bay)} does not take ${bayLacks.join(' and ')}`)] : []),
+    ...(person.depots.includes(job.depot) ? [] : [clash(person.id, `${named(person)} does not work at ${job.depot}`)]),
     ...(personLacks.length > 0
-      ? [clash(person.id, `${person.id} is not trained for ${personLacks.join(' and ')}`)]
+      ? [clash(person.id, `${named(person)} is not trained for ${personLacks.join(' and ')}`)]
       : []),
-    ...(covers(bay.open, slot, job.minutes) ? [] : [clash(bay.id, `bay ${bay.id} is not open then`)]),
-    ...(covers(person.shift, slot, job.minutes) ? [] : [clash(person.id, `${person.id} is not there then`)]),
+    ...(covers(bay.open, slot, job.minutes) ? [] : [clash(bay.id, `${named(bay)} is not open all that time`)]),
+    ...(covers(person.shift, slot, job.minutes)
+      ? []
+      : [clash(person.id, `${named(person)} is not there all that time`)]),
     ...(job.allowed === null || covers(job.allowed, slot, job.minutes)
       ? []
-      : [clash(job.id, 'its vehicle cannot be had then')]),
+      : [clash(job.id, 'the vehicle cannot be had then')]),
     ...(job.kitFrom !== null && slot.day < job.kitFrom
-      ? [clash(job.id, `its parts are there from ${job.kitFrom}`)]
+      ? [clash(job.id, `its parts are there from ${sayDay(job.kitFrom)}`)]
       : []),
-    ...(job.coolFromMin !== null && slot.startMin < job.coolFromMin ? [clash(job.id, 'it is too hot then')] : []),
+    ...(job.coolFromMin !== null && slot.startMin < job.coolFromMin
+      ? [clash(job.id, `it is cold enough from ${timeTo24(job.coolFromMin)}`)]
+      : []),
   ];
 }
 

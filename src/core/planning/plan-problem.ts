@@ -37,6 +37,8 @@ export interface PlanSlot {
 
 export interface PlanJob {
   readonly id: string;
+  /** As people call it; by default its id. */
+  readonly name?: string;
   readonly depot: string;
   readonly minutes: number;
   readonly needsSkills: readonly string[];
@@ -67,6 +69,9 @@ export interface PlanProblem {
   readonly seconds: number;
   readonly seed: number;
 }
+
+/** What a person calls a job, a bay or another person. */
+export const named = ({ id, name }: { readonly id: string; readonly name?: string }): string => name ?? id;
 
 /** The longest that is planned ahead, working days. */
 export const MAX_PLAN_DAYS = 90;

@@ -1,6 +1,8 @@
 import type { PlainDate } from '../calendar/plain-date';
 import type { VehicleId, WorkOrderId } from '../shared/kinds';
+import type { TaskComponent } from '../work/task';
 import type { VisitCosts } from './day-costs';
+import type { PlanBay, PlanPerson, PlanSlot } from './plan-problem';
 import type { Plan } from './solver/plan';
 
 /* A plan of the fleet that is proposed: asked for, worked out in the background, looked at, then adopted or not. */
@@ -42,14 +44,15 @@ export interface JobFacts {
   /** Null: it is due, and planning it opens one. */
   readonly workOrderId: WorkOrderId | null;
   readonly number: number | null;
-  readonly components: readonly string[];
+  readonly components: readonly TaskComponent[];
   readonly minutes: number;
   /** What each day would cost, and leaving it out, opened down to where it comes from. */
   readonly costs: VisitCosts;
+  readonly coolFromMin: number | null;
   /** Parts that are short, with when they are there. */
   readonly short: readonly { readonly number: string; readonly from: PlainDate }[];
   /** Where it is booked now, and whether that may move. */
-  readonly booked: { readonly day: PlainDate; readonly isPinned: boolean } | null;
+  readonly booked: (PlanSlot & { readonly isPinned: boolean }) | null;
 }
 
 /** All that a proposal came to. */
@@ -57,6 +60,6 @@ export interface ProposalResult {
   readonly days: readonly PlainDate[];
   readonly plan: SolvedPlan;
   readonly jobs: readonly JobFacts[];
-  /** What bays and people are called. */
-  readonly names: Readonly<Record<string, string>>;
+  readonly bays: readonly PlanBay[];
+  readonly people: readonly PlanPerson[];
 }

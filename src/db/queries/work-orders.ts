@@ -1,8 +1,8 @@
-import { and, asc, desc, eq, inArray, isNull, lt, notInArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, lt, min, notInArray, sql } from 'drizzle-orm';
 import { minuteOf } from '@/core/calendar/zone';
 import type { Booking } from '@/core/planning/booking';
 import { groupBy } from '@/core/shared/group-by';
-import type { FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
+import type { DepotId, FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
 import {
@@ -18,6 +18,7 @@ import {
   workOrderSteps,
   workOrders,
   workTasks,
+  workTimes,
 } from '../schema';
 
 export type WorkOrderRow = typeof workOrders.$inferSelect;
@@ -117,6 +118,7 @@ const listColumns = {
   number: workOrders.number,
   state: workOrders.state,
   openedOn: workOrders.openedOn,
+  handedOverAt: workOrders.handedOverAt,
   closedOn: workOrders.closedOn,
   minutes: workOrders.minutes,
   vehicleId: vehicles.id,
@@ -160,7 +162,15 @@ export type WorkOrderListRow = Awaited<ReturnType<typeof listWorkOrderRows>>[num
 export const listWorkOrderRows = (
   q: Querier,
   fleetId: FleetId,
-  only: { open?: boolean; vehicleId?: VehicleId; id?: string; unit?: string; below?: number; limit?: number } = {},
+  only: {
+    open?: boolean;
+    depotId?: DepotId | undefined;
+    vehicleId?: VehicleId;
+    id?: string;
+    unit?: string;
+    below?: number;
+    limit?: number;
+  } = {},
 ) => {
   const rows = listQuery(q)
     .where(
@@ -169,6 +179,7 @@ export const listWorkOrderRows = (
         only.unit === undefined ? undefined : eq(vehicles.unitNumber, only.unit),
         only.below === undefined ? undefined : lt(workOrders.number, only.below),
         only.open ? notInArray(workOrders.state, [...ENDED]) : undefined,
+        only.depotId ? eq(vehicles.depotId, only.depotId) : undefined,
         only.vehicleId ? eq(workOrders.vehicleId, only.vehicleId) : undefined,
         only.id ? eq(workOrders.id, only.id) : undefined,
       ),
@@ -185,6 +196,16 @@ export async function loadTaskKinds(q: Querier, ids: readonly WorkOrderId[]) {
     .where(and(inArray(workTasks.workOrderId, [...ids]), isNull(workTasks.takenOffAt)))
     .orderBy(workTasks.ordinal);
   return groupBy(rows, ({ orderId }) => orderId);
+}
+
+/** When work at some orders began, by order. */
+export async function loadStarts(q: Querier, ids: readonly WorkOrderId[]): Promise<ReadonlyMap<string, Date>> {
+  const rows = await q
+    .select({ id: workTimes.workOrderId, at: min(workTimes.fromAt) })
+    .from(workTimes)
+    .where(inArray(workTimes.workOrderId, [...ids]))
+    .groupBy(workTimes.workOrderId);
+  return new Map(rows.flatMap(({ id, at }) => (at ? [[id, at] as const] : [])));
 }
 
 /** Booked work that touches the days from `from` up to, not with, `to`. */

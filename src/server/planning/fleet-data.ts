@@ -1,6 +1,6 @@
-import { and, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { groupBy } from '@/core/shared/group-by';
-import type { FleetId } from '@/core/shared/kinds';
+import type { DepotId, FleetId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
 import { loadFamilies } from '@/db/queries/catalogue';
 import { loadPolicyChoices } from '@/db/queries/policies';
@@ -11,7 +11,7 @@ import { loadCosts } from '../due/costs';
 import { absenceOf } from './absences';
 
 /** Due, soon, or to be looked at, with the part that goes in. */
-const loadWaiting = (q: Querier, fleetId: FleetId) =>
+const loadWaiting = (q: Querier, fleetId: FleetId, depotId?: DepotId) =>
   q
     .select({
       vehicleId: dueStatus.vehicleId,
@@ -27,31 +27,40 @@ const loadWaiting = (q: Querier, fleetId: FleetId) =>
       leadDays: parts.leadDays,
     })
     .from(dueStatus)
+    .innerJoin(vehicles, eq(vehicles.id, dueStatus.vehicleId))
     .leftJoin(specSheets, eq(specSheets.id, dueStatus.specSheetId))
     .leftJoin(parts, eq(parts.id, specSheets.partId))
-    .where(eq(dueStatus.fleetId, fleetId));
+    .where(and(eq(dueStatus.fleetId, fleetId), depotId && eq(vehicles.depotId, depotId)));
 
-/** Everything that planning reads, at once. */
-export async function loadFleetData(q: Querier, fleetId: FleetId) {
-  const own = { fleetId };
+/** Everything that planning reads, at once. @param depotId only what is at this depot */
+export async function loadFleetData(q: Querier, fleetId: FleetId, depotId?: DepotId) {
   return {
+    isOneDepot: depotId !== undefined,
     costs: await loadCosts(q, fleetId),
-    depots: await q.select().from(depots).where(eq(depots.fleetId, own.fleetId)),
-    bays: await q.select().from(bays).where(eq(bays.fleetId, fleetId)),
+    depots: await q.select().from(depots).where(eq(depots.fleetId, fleetId)),
+    bays: await q
+      .select()
+      .from(bays)
+      .where(and(eq(bays.fleetId, fleetId), depotId && eq(bays.depotId, depotId)))
+      .orderBy(asc(bays.name)),
     people: await q
       .select()
       .from(people)
-      .where(and(eq(people.fleetId, fleetId), eq(people.active, true), eq(people.role, 'technician'))),
+      .where(and(eq(people.fleetId, fleetId), eq(people.active, true), eq(people.role, 'technician')))
+      .orderBy(asc(people.name)),
     absences: groupBy(
       await q.select().from(absences).where(eq(absences.fleetId, fleetId)),
       ({ of, ofId }) => `${of} ${ofId}`,
     ),
-    vehicles: await q.select().from(vehicles).where(eq(vehicles.fleetId, fleetId)),
+    vehicles: await q
+      .select()
+      .from(vehicles)
+      .where(and(eq(vehicles.fleetId, fleetId), depotId && eq(vehicles.depotId, depotId))),
     families: await loadFamilies(q, fleetId),
     ratios: await loadTimeRatios(q, fleetId, null),
     choices: await loadPolicyChoices(q, fleetId),
-    due: groupBy(await loadWaiting(q, fleetId), ({ vehicleId }) => vehicleId),
-    orders: await listWorkOrderRows(q, fleetId, { open: true }),
+    due: groupBy(await loadWaiting(q, fleetId, depotId), ({ vehicleId }) => vehicleId),
+    orders: await listWorkOrderRows(q, fleetId, { open: true, depotId }),
     faults: new Set(
       (
         await q

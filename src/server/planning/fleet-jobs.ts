@@ -58,6 +58,9 @@ const USUAL_LEAD_DAYS = 7;
 /** A life that nobody knows is taken to be at its limit: it is looked at soon. */
 const UNKNOWN_LIFE = 1;
 const LEAST_MINUTES = 5;
+/** Starts and lengths of a plan are told in whole steps of so many minutes. */
+const STEP_MIN = 5;
+const inSteps = (minutes: number): number => Math.max(LEAST_MINUTES, Math.ceil(minutes / STEP_MIN) * STEP_MIN);
 
 /** A vehicle with its depot and engine; null: one of them is gone. */
 function placed({ depots: all, families }: Ahead, vehicle: Vehicle | undefined) {
@@ -80,6 +83,7 @@ function jobOf({ data, days, today }: Ahead, visit: Visit): FleetJob {
   const { vehicle, depot, family, components, minutes, slots, order } = visit;
   const rows = (data.due.get(vehicle.id) ?? []).filter(({ component }) => components.some((one) => one === component));
   const cool = coolMinutes(data, vehicle, family, components);
+  const coolFromMin = cool === 0 ? null : Math.min(24 * 60, inSteps(depot.opensMin + cool));
   const short = shortParts(rows, family, depot, today);
   const money = {
     components: rows.map((row) => waiting(row, family, data.costs.wearCostPerPercent)),
@@ -92,6 +96,7 @@ function jobOf({ data, days, today }: Ahead, visit: Visit): FleetJob {
   return {
     job: {
       id,
+      name: `unit ${vehicle.unitNumber}`,
       depot: depot.name,
       minutes,
       ...needsOf(data, depot, family),
@@ -101,7 +106,7 @@ function jobOf({ data, days, today }: Ahead, visit: Visit): FleetJob {
           .map(({ from }) => from)
           .sort()
           .at(-1) ?? null,
-      coolFromMin: cool === 0 ? null : Math.min(24 * 60, depot.opensMin + cool),
+      coolFromMin,
       costByDay: costs.byDay.map(({ total }) => total),
       costUnplanned: costs.unplanned.total,
       ...slots,
@@ -117,8 +122,9 @@ function jobOf({ data, days, today }: Ahead, visit: Visit): FleetJob {
       components,
       minutes,
       costs,
+      coolFromMin,
       short,
-      booked: slots.was && { day: slots.was.day, isPinned: slots.pin !== null },
+      booked: slots.was && { ...slots.was, isPinned: slots.pin !== null },
     },
   };
 }
@@ -151,7 +157,7 @@ export function jobOfOrder(
   return jobOf(ahead, {
     ...at,
     components,
-    minutes: Math.max(LEAST_MINUTES, minutes),
+    minutes: stays ? minutes : inSteps(minutes),
     slots: { pin: stays ? was : null, was },
     order,
   });
@@ -172,7 +178,7 @@ export function jobOfVehicle(ahead: Ahead, vehicle: Vehicle): FleetJob | null {
   return jobOf(ahead, {
     ...at,
     components,
-    minutes: Math.max(LEAST_MINUTES, engine.minutesOf(components)),
+    minutes: inSteps(engine.minutesOf(components)),
     slots: { pin: null, was: null },
     order: null,
   });

@@ -1,5 +1,7 @@
 import { addDays, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
-import type { PlanBay, PlanPerson, PlanProblem } from '@/core/planning/plan-problem';
+import { wallClock } from '@/core/calendar/zone';
+import { without } from '@/core/planning/absence';
+import type { DayWindow, PlanBay, PlanPerson, PlanProblem } from '@/core/planning/plan-problem';
 import type { JobFacts, PlanScope } from '@/core/planning/plan-proposal';
 import { present, weekOf } from '@/core/planning/presence';
 import type { FleetId } from '@/core/shared/kinds';
@@ -10,6 +12,12 @@ import { awayOf, type FleetData, loadFleetData } from './fleet-data';
 import { aheadOf, jobOfOrder, jobOfVehicle } from './fleet-jobs';
 
 /* The fleet as a problem to plan: its bays and people as they are there, what is open and what is due, and what waiting costs. */
+
+/** What the clock says where planning is done. */
+export interface PlanClock {
+  readonly today: PlainDate;
+  readonly now: Date;
+}
 
 export interface FleetProblem {
   readonly problem: PlanProblem;
@@ -28,14 +36,48 @@ function workingDays({ depots: all }: FleetData, from: PlainDate, count: number)
 const hoursOf = ({ workingDays: days, opensMin, closesMin }: FleetData['depots'][number]) =>
   weekOf({ workingDays: days, fromMin: opensMin, toMin: closesMin });
 
+/** The fleet for some days ahead. */
 export async function fleetProblem(
   q: Querier,
   fleetId: FleetId,
-  today: PlainDate,
+  clock: PlanClock,
   { from, days: count, seconds, seed }: PlanScope,
 ): Promise<FleetProblem> {
   const data = await loadFleetData(q, fleetId);
-  const days = workingDays(data, from, count);
+  const { problem, jobs } = await problemOf(q, data, workingDays(data, from, count), clock.today);
+  return { problem: { ...stillAhead(data, problem, clock), seconds, seed }, jobs };
+}
+
+/** A problem without the hours that have passed, for whoever looks for free ones. */
+export function stillAhead({ depots: all }: FleetData, problem: PlanProblem, { today, now }: PlanClock): PlanProblem {
+  const ahead = (windows: readonly DayWindow[], depot: string | undefined): readonly DayWindow[] => {
+    const zone = all.find(({ name }) => name === depot)?.timeZone;
+    const passed = (zone && minuteToday(now, zone, today)) || 0;
+    return without(
+      windows.filter(({ day }) => day >= today),
+      passed > 0 ? [{ day: today, fromMin: 0, toMin: passed }] : [],
+    );
+  };
+  return {
+    ...problem,
+    bays: problem.bays.map((bay) => ({ ...bay, open: ahead(bay.open, bay.depot) })),
+    people: problem.people.map((person) => ({ ...person, shift: ahead(person.shift, person.depots[0]) })),
+  };
+}
+
+/** The minute of today by the clock there; null: the day that is planned from is another than the clock's, as in a demo. */
+export function minuteToday(now: Date, zone: string, today: PlainDate): number | null {
+  const { day, minute } = wallClock(now, zone);
+  return day === today ? minute : null;
+}
+
+/** What some data is as a problem, on these days. */
+export async function problemOf(
+  q: Querier,
+  data: FleetData,
+  days: readonly PlainDate[],
+  today: PlainDate,
+): Promise<FleetProblem> {
   const ahead = aheadOf(data, days, today);
   const tasks = await loadTaskKinds(
     q,
@@ -55,8 +97,8 @@ export async function fleetProblem(
       people: peopleIn(data, days),
       jobs: made.map(({ job }) => job),
       moveCost: data.costs.moveCost,
-      seconds,
-      seed,
+      seconds: 1,
+      seed: 1,
     },
     jobs: made.map(({ facts }) => facts),
   };
@@ -70,7 +112,8 @@ function baysIn(data: FleetData, days: readonly PlainDate[]): readonly PlanBay[]
     return [
       {
         id: bay.id,
-        name: `${depot.name} ${bay.name}`,
+        // Of one depot alone its name goes without saying.
+        name: data.isOneDepot ? bay.name : `${depot.name} ${bay.name}`,
         depot: depot.name,
         can: bay.can,
         open: present(bay.hours ?? hoursOf(depot), away, days),

@@ -83,15 +83,14 @@ export async function planInBackground(deps: Deps, fleetId: FleetId, proposalId:
   }, TELL_MS);
   try {
     await ensureDueStatus(deps.db, fleetId, deps.today());
-    const { problem, jobs } = await fleetProblem(deps.db, fleetId, deps.today(), row.scope);
+    const { problem, jobs } = await fleetProblem(deps.db, fleetId, { today: deps.today(), now: deps.now() }, row.scope);
     const plan = await solvePlan(problem, (news) => (latest = news), stop.signal);
-    const names = Object.fromEntries([...problem.bays, ...problem.people].map(({ id, name }) => [id, name ?? id]));
     await deps.db
       .update(planProposals)
       .set({
         state: 'done',
         progress: { cost: plan.cost, bound: plan.lowerBound, share: 1 },
-        result: { days: problem.days, plan, jobs, names },
+        result: { days: problem.days, plan, jobs, bays: problem.bays, people: problem.people },
         finishedAt: deps.now(),
       })
       .where(own);

@@ -1,8 +1,8 @@
 'use client';
 
-export function PrintButton() {
+export function PrintButton({ main = true }: { main?: boolean }) {
   return (
-    <button type="button" className="button" data-main onClick={() => window.print()}>
+    <button type="button" className="button" data-main={main || undefined} onClick={() => window.print()}>
       Print
     </button>
   );

@@ -7,6 +7,7 @@ import { floorCss } from './css/floor-css';
 import { frameCss } from './css/frame-css';
 import { listCss } from './css/list-css';
 import { pageCss } from './css/page-css';
+import { planCss } from './css/plan-css';
 import { pressureCss } from './css/pressure-css';
 import { config } from './system';
 
@@ -15,7 +16,16 @@ import { config } from './system';
  * written when the app is built, so that a page carries none of it and a browser keeps it.
  */
 export function stylesheet(): string {
-  const globalCss = { ...baseCss, ...pageCss, ...listCss, ...frameCss, ...dueCss, ...pressureCss, ...floorCss };
+  const globalCss = {
+    ...baseCss,
+    ...pageCss,
+    ...listCss,
+    ...frameCss,
+    ...dueCss,
+    ...pressureCss,
+    ...planCss,
+    ...floorCss,
+  };
   const system = createSystem(defaultBaseConfig, config, { preflight: true, globalCss });
   const cache = createCache({ key: 'sheet' });
   // As on the server: what is inserted comes back as text.

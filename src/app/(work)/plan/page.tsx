@@ -1,171 +1,92 @@
-import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { addDays, isPlainDate, type PlainDate } from '@/core/calendar/plain-date';
+import { addDays, isPlainDate } from '@/core/calendar/plain-date';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
-import { viewWeek, type Week, type WeekLine } from '@/server/planning/view-week';
-import { STATE_WORDS } from '@/text/due-words';
-import { dateText, hoursText, weekdayText } from '@/text/format';
+import { viewBoard } from '@/server/planning/view-board';
+import { dateText } from '@/text/format';
+import { PlanBoard } from '@/ui/planning/plan-board';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { LinkChoices } from '@/ui/primitives/link-choices';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Empty, PageHead, Section } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
-import { openWorkOrderAction } from '../work-orders/actions';
+import { Empty, PageHead } from '@/ui/primitives/page';
+import { PrintButton } from '@/ui/primitives/print-button';
+import { proposeAction } from './actions';
 
 export const metadata = { title: 'Plan' };
 
-export default page(async function PlanPage({ searchParams }: { searchParams: Promise<{ week?: string | string[] }> }) {
+type Asked = Readonly<Record<string, string | string[] | undefined>>;
+
+export default page(async function PlanPage({ searchParams }: { searchParams: Promise<Asked> }) {
   const actor = await requireActor();
-  const { week: asked } = await searchParams;
+  const { week: asked, depot } = await searchParams;
   const day = typeof asked === 'string' && isPlainDate(asked) ? asked : deps().today();
-  const week = await viewWeek(deps(), actor, day);
-  mustShow(week);
-  const { monday, bays, people, unplanned, due } = week.value;
+  const board = await viewBoard(deps(), actor, { day, depot: typeof depot === 'string' ? depot : undefined });
+  mustShow(board);
+  if (!board.value)
+    return (
+      <>
+        <PageHead title="Plan" />
+        <Empty>
+          There is no depot yet, so there is nothing to plan with. Depots come with the vehicles, by import; bays and
+          hours are set under <TextLink href="/plan/resources">Bays, people, absences</TextLink>.
+        </Empty>
+      </>
+    );
+  const { monday, depots, depot: shown, problem } = board.value;
+  const to = (changed: { week?: string; depot?: string }): string =>
+    `/plan?${new URLSearchParams({ week: monday, depot: shown.name, ...changed })}`;
   return (
     <>
       <PageHead
-        title={`Week of ${dateText(monday)}`}
+        title={`${shown.name}, week of ${dateText(monday)}`}
         actions={
           <>
-            <ButtonLink href={`/plan?week=${addDays(monday, -7)}`}>Week before</ButtonLink>
-            <ButtonLink href="/plan">This week</ButtonLink>
-            <ButtonLink href={`/plan?week=${addDays(monday, 7)}`}>Week after</ButtonLink>
-            <ButtonLink href={`/plan/ics?week=${monday}`} download>
-              iCalendar file
-            </ButtonLink>
+            <ButtonLink href={to({ week: addDays(monday, -7) })}>Week before</ButtonLink>
+            <ButtonLink href={`/plan?${new URLSearchParams({ depot: shown.name })}`}>This week</ButtonLink>
+            <ButtonLink href={to({ week: addDays(monday, 7) })}>Week after</ButtonLink>
+            <PrintButton main={false} />
+            {may(actor, 'plan work orders') && (
+              <ActionForm action={proposeAction} quiet>
+                <input type="hidden" name="from" value={monday > deps().today() ? monday : ''} />
+                <SubmitButton main>Plan again</SubmitButton>
+              </ActionForm>
+            )}
           </>
         }
-      >
-        <strong>{unplanned.length}</strong> open without a day · <strong>{due.length}</strong> due or to inspect without
-        a work order
-      </PageHead>
-      <Grid templateColumns={{ base: '1fr', xl: 'minmax(0, 1fr) 320px' }} gap="8">
-        <Box minW="0">
-          <Lines
-            title="Bays"
-            week={week.value}
-            lines={bays}
-            empty="No bays yet. A supervisor adds them under Settings, once the depots are here."
-          />
-          <Lines
-            title="People"
-            week={week.value}
-            lines={people}
-            empty="No technicians yet. A supervisor adds them under People."
-          />
-        </Box>
-        <Box minW="0">
-          <Section title="Open without a day">
-            {unplanned.length === 0 && <Box color="soft">None.</Box>}
-            {unplanned.map((order) => (
-              <Box key={order.id} py="1" borderBottom="1px solid" borderColor="hair">
-                <TextLink href={`/work-orders/${order.id}`}>
-                  {order.number}: unit {order.unitNumber} {order.vehicleName}
-                </TextLink>
-                <Box color="soft" fontSize="sm">
-                  {order.depot} · about {hoursText(order.minutes)}
-                </Box>
-              </Box>
-            ))}
-          </Section>
-          <Section title="Due, without a work order">
-            {due.length === 0 && <Box color="soft">None.</Box>}
-            {due.map((item) => (
-              <Flex
-                key={item.vehicleId}
-                justify="space-between"
-                gap="2"
-                py="1"
-                borderBottom="1px solid"
-                borderColor="hair"
-              >
-                <Box>
-                  <TextLink href={`/vehicles/${item.vehicleId}`}>
-                    <strong>{item.unitNumber}</strong> {item.name}
-                  </TextLink>
-                  <Box color="soft" fontSize="sm">
-                    {item.depot} · {STATE_WORDS[item.state]}
-                    {item.due && item.state !== 'inspect' && `, ${dateText(item.due.p50)}`}
-                  </Box>
-                </Box>
-                {may(actor, 'open work orders') && (
-                  <ActionForm action={openWorkOrderAction} quiet>
-                    <input type="hidden" name="vehicleId" value={item.vehicleId} />
-                    <SubmitButton>Open</SubmitButton>
-                  </ActionForm>
-                )}
-              </Flex>
-            ))}
-          </Section>
-        </Box>
-      </Grid>
+      />
+      {depots.length > 1 && (
+        <DepotChoice names={depots.map(({ name }) => name)} chosen={shown.name} to={(name) => to({ depot: name })} />
+      )}
+      {problem.bays.length === 0 ? (
+        <Empty>
+          {shown.name} has no bay yet. Add one under <TextLink href="/plan/resources">Bays, people, absences</TextLink>:
+          then this is its week.
+        </Empty>
+      ) : (
+        <PlanBoard key={`${shown.id} ${monday}`} week={board.value} canMove={may(actor, 'plan work orders')} />
+      )}
     </>
   );
 });
 
-function Lines({
-  title,
-  week,
-  lines,
-  empty,
+function DepotChoice({
+  names,
+  chosen,
+  to,
 }: {
-  title: string;
-  week: Week;
-  lines: readonly WeekLine[];
-  empty: string;
+  names: readonly string[];
+  chosen: string;
+  to: (name: string) => string;
 }) {
+  const [first = '', ...rest] = names;
   return (
-    <Section title={title} aside="hours taken of hours there are">
-      {lines.length === 0 ? (
-        <Empty>{empty}</Empty>
-      ) : (
-        <PlainTable heads={[title, ...week.days.map((day) => dayHead(day, week.monday))]}>
-          {lines.map((line) => (
-            <tr key={line.id}>
-              <td>
-                {line.depot && `${line.depot} `}
-                {line.name}
-              </td>
-              {line.days.map((on) => (
-                <td key={on.day}>
-                  <DayOfLine {...on} />
-                </td>
-              ))}
-            </tr>
-          ))}
-        </PlainTable>
-      )}
-    </Section>
+    <LinkChoices
+      label="Depot"
+      all={first}
+      chosen={chosen === first ? undefined : chosen}
+      choices={rest.map((name) => [name, name] as const)}
+      to={(name) => to(name ?? first)}
+    />
   );
-}
-
-const dayHead = (day: PlainDate, monday: PlainDate): string =>
-  day === deps().today() ? `${weekdayText(day, monday)}, today` : weekdayText(day, monday);
-
-function DayOfLine({ jobs, takenMinutes, openMinutes }: WeekLine['days'][number]) {
-  return (
-    <Box display={{ base: 'inline-block', sm: 'block' }}>
-      {jobs.map((job) => (
-        <Box key={job.id} borderLeft="3px solid" borderColor="action" pl="2" mb="1" lineHeight="1.25">
-          <TextLink href={`/work-orders/${job.id}`}>
-            {job.startsAt?.slice(11)} unit {job.unitNumber}
-          </TextLink>
-          <Box color="soft" fontSize="sm">
-            to {job.endsAt?.slice(11)}
-          </Box>
-        </Box>
-      ))}
-      {openMinutes > 0 && (
-        <Box color={takenMinutes > openMinutes ? 'wrong.ink' : 'soft'} fontSize="sm">
-          {roomWords(takenMinutes, openMinutes)}
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-function roomWords(taken: number, all: number): string {
-  if (taken === 0) return `${hoursText(all)} free`;
-  return taken > all ? `${hoursText(taken - all)} over` : `${hoursText(all - taken)} left`;
 }

@@ -6,7 +6,13 @@ import {
   absenceRemoved,
   adopted,
   bayList,
+  bookedList,
+  moveBody,
+  moved,
   personList,
+  pinBody,
+  pinKept,
+  planQuery,
   proposal,
   proposalAsked,
   proposalBody,
@@ -46,6 +52,13 @@ const ofProposal = (summary: string, output: z.ZodType) => ({
   },
 });
 
+/** What is booked, and what moves it. */
+const PLAN_PATHS = {
+  '/api/v1/plan': list('What is booked on some days', planQuery, bookedList),
+  '/api/v1/plan/moves': { post: write('Moves a job on the plan, puts one on it, or takes it off', moveBody, moved) },
+  '/api/v1/plan/pins': { post: write('Says that a booking stays where it is', pinBody, pinKept) },
+};
+
 /** Plans of the fleet. */
 const PROPOSAL_PATHS = {
   '/api/v1/plan/proposals': {
@@ -67,4 +80,4 @@ const PROPOSAL_PATHS = {
 };
 
 /** Bays, people, absences, and plans of the fleet. */
-export const PLANNING_PATHS = { ...RESOURCE_PATHS, ...PROPOSAL_PATHS };
+export const PLANNING_PATHS = { ...RESOURCE_PATHS, ...PLAN_PATHS, ...PROPOSAL_PATHS };

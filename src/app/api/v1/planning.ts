@@ -1,10 +1,12 @@
 import type { z } from 'zod';
-import type { absence, bay, person, proposal } from '@/contracts/http/planning';
+import type { absence, bay, bookedList, person, proposal } from '@/contracts/http/planning';
+import { named } from '@/core/planning/plan-problem';
 import type { ProposalResult } from '@/core/planning/plan-proposal';
 import type { WeekHours } from '@/core/planning/presence';
 import type { listBays } from '@/server/fleet/bays';
 import type { listPeople } from '@/server/fleet/people';
 import type { AbsenceView } from '@/server/planning/absences';
+import type { PlannedJob } from '@/server/planning/list-plan';
 import type { viewProposal } from '@/server/planning/proposals';
 
 /* What planning plans with, in the shapes of the HTTP interface. */
@@ -52,9 +54,29 @@ export const toAbsence = (row: AbsenceView): z.output<typeof absence> => ({
   rule: row.rule,
 });
 
+export const toBooked = (job: PlannedJob): z.output<typeof bookedList>['items'][number] => ({
+  work_order: job.number,
+  work_order_id: job.id,
+  unit_number: job.unitNumber,
+  work: job.what,
+  depot: job.depot,
+  day: job.day,
+  start_min: job.startMin,
+  minutes: job.minutes,
+  bay: job.bay ?? '',
+  bay_id: job.bayId,
+  person: job.person ?? '',
+  person_id: job.personId,
+  state: job.orderState,
+  handed_over: job.handedOverAt !== null,
+  pinned: job.isPinned,
+  version: job.version,
+});
+
 type Proposal = Extract<Awaited<ReturnType<typeof viewProposal>>, { ok: true }>['value'];
 
-function toPlan({ days, plan, jobs, names }: ProposalResult) {
+function toPlan({ days, plan, jobs, bays, people }: ProposalResult) {
+  const names = new Map([...bays, ...people].map((one) => [one.id, named(one)]));
   const facts = new Map(jobs.map((job) => [job.id, job]));
   const whose = (id: string) => ({
     unit_number: facts.get(id)?.unitNumber ?? '',
@@ -65,8 +87,8 @@ function toPlan({ days, plan, jobs, names }: ProposalResult) {
     planned: plan.assignments.map(({ job, day, bay: inBay, person: by, startMin, cost, why }) => ({
       ...whose(job),
       day,
-      bay: names[inBay] ?? inBay,
-      person: names[by] ?? by,
+      bay: names.get(inBay) ?? inBay,
+      person: names.get(by) ?? by,
       start_min: startMin,
       minutes: facts.get(job)?.minutes ?? 0,
       cost,

@@ -1,4 +1,4 @@
-import { nameOfDay } from '../../calendar/day-names';
+import { sayDay } from '../../calendar/day-names';
 import type { PlainDate } from '../../calendar/plain-date';
 import { timeTo24 } from '../../calendar/zone';
 import type { PlanJob, PlanProblem } from '../plan-problem';
@@ -27,12 +27,6 @@ export interface Why<C extends string> {
   readonly code: C;
   readonly message: string;
 }
-
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-
-/** "Fri 5 Mar" */
-const sayDay = (day: PlainDate): string =>
-  `${nameOfDay(day)} ${Number(day.slice(8))} ${MONTHS[Number(day.slice(5, 7)) - 1]}`;
 
 /** "2 h 40 min" */
 function sayMinutes(minutes: number): string {

@@ -1,0 +1,172 @@
+import { addDays, daysBetween, mondayOf, type PlainDate } from '../calendar/plain-date';
+import type { BoardJob, BoardWeek, NamedDepot } from './board-week';
+import type { PlanJob, PlanSlot } from './plan-problem';
+import type { JobFacts, ProposalResult } from './plan-proposal';
+
+/* A proposal beside what is agreed: what it changes, in figures, job by job, and as a board. */
+
+/** What became of a job. */
+export type Change = 'new' | 'moved' | 'stays' | 'taken off' | 'left out';
+
+export interface ProposedJob {
+  readonly facts: JobFacts;
+  readonly change: Change;
+  /** Null: it is left out. */
+  readonly to: PlanSlot | null;
+  readonly why: string;
+}
+
+const isSamePlace = (a: PlanSlot, b: PlanSlot): boolean => a.day === b.day && a.bay === b.bay && a.person === b.person;
+
+function changeOf({ booked }: JobFacts, to: PlanSlot | null): Change {
+  if (!to) return booked ? 'taken off' : 'left out';
+  if (!booked) return 'new';
+  return isSamePlace(booked, to) ? 'stays' : 'moved';
+}
+
+/** Every job of a proposal with what becomes of it and why, in order of day and start; those left out last, the dearest first. */
+export function proposedJobs({ plan, jobs }: ProposalResult): readonly ProposedJob[] {
+  const slots = new Map(plan.assignments.map((one) => [one.job, one]));
+  const left = new Map(plan.unplanned.map((one) => [one.job, one.message]));
+  const key = ({ to }: ProposedJob): string => (to ? `${to.day} ${String(to.startMin).padStart(4, '0')}` : 'z');
+  return jobs
+    .map((facts): ProposedJob => {
+      const slot = slots.get(facts.id);
+      const to = slot ? { day: slot.day, bay: slot.bay, person: slot.person, startMin: slot.startMin } : null;
+      return { facts, change: changeOf(facts, to), to, why: slot?.why.message ?? left.get(facts.id) ?? '' };
+    })
+    .sort((a, b) => key(a).localeCompare(key(b)) || weekOf(b.facts) - weekOf(a.facts));
+}
+
+const weekOf = ({ costs }: JobFacts): number => costs.weekly.at(-1) ?? 0;
+
+/** A plan in figures; money in the fleet's currency. */
+export interface PlanFigures {
+  readonly planned: number;
+  readonly leftOut: number;
+  readonly minutes: number;
+  /** From today until each is done, on average over what is planned; null: nothing is. */
+  readonly daysWaited: number | null;
+  readonly waiting: number;
+  readonly thrownAway: number;
+  readonly downtime: number;
+  readonly total: number;
+}
+
+/** @param slots where each job would be; null or left out: it waits beyond these days */
+export function planFigures(
+  { days, jobs }: Pick<ProposalResult, 'days' | 'jobs'>,
+  slots: ReadonlyMap<string, PlanSlot | null>,
+  today: PlainDate,
+): PlanFigures {
+  const each = jobs.map(({ id, costs, minutes }) => {
+    const slot = slots.get(id);
+    const on = slot ? costs.byDay[days.indexOf(slot.day)] : undefined;
+    return {
+      cost: on ?? costs.unplanned,
+      minutes: on ? minutes : 0,
+      waited: slot && on ? daysBetween(today, slot.day) : null,
+    };
+  });
+  const sum = (of: (one: (typeof each)[number]) => number): number => each.reduce((total, one) => total + of(one), 0);
+  const waited = each.flatMap((one) => one.waited ?? []);
+  return {
+    planned: waited.length,
+    leftOut: each.length - waited.length,
+    minutes: sum((one) => one.minutes),
+    daysWaited: waited.length === 0 ? null : waited.reduce((total, one) => total + one, 0) / waited.length,
+    waiting: sum(({ cost }) => cost.waiting),
+    thrownAway: sum(({ cost }) => cost.thrownAway),
+    downtime: sum(({ cost }) => cost.downtime),
+    total: sum(({ cost }) => cost.total),
+  };
+}
+
+export const agreedSlotsOf = (jobs: readonly JobFacts[]): ReadonlyMap<string, PlanSlot | null> =>
+  new Map(jobs.map(({ id, booked }) => [id, booked]));
+
+export const proposedSlotsOf = ({ plan }: Pick<ProposalResult, 'plan'>): ReadonlyMap<string, PlanSlot> =>
+  new Map(plan.assignments.map((one) => [one.job, one]));
+
+/** Mondays of the weeks that a proposal touches. */
+export const weeksOf = ({ days }: Pick<ProposalResult, 'days'>): readonly PlainDate[] => [
+  ...new Set(days.map(mondayOf)),
+];
+
+interface Shown {
+  readonly depot: NamedDepot;
+  readonly monday: PlainDate;
+  readonly today: PlainDate;
+  readonly currency: string;
+}
+
+/** A week of a proposal for one depot, as the board shows weeks. */
+export function weekOfProposal(result: ProposalResult, { depot, monday, today, currency }: Shown): BoardWeek {
+  const days = result.days.filter((day) => day >= monday && day < addDays(monday, 7));
+  const offset = result.days.indexOf(days[0] ?? '');
+  const ours = proposedJobs(result).filter(
+    ({ facts, to }) => facts.depot === depot.name && (to === null || days.includes(to.day)),
+  );
+  const cut = <T>(values: readonly T[]): readonly T[] => values.slice(offset, offset + days.length);
+  return {
+    depot,
+    depots: [depot],
+    monday,
+    today,
+    nowMin: null,
+    currency,
+    problem: {
+      days,
+      bays: result.bays
+        .filter((bay) => bay.depot === depot.name)
+        .map((bay) => ({ ...bay, name: bay.name?.replace(`${depot.name} `, '') ?? bay.id })),
+      people: result.people.filter(({ depots }) => depots.includes(depot.name)),
+      jobs: ours.map(({ facts, to }): PlanJob => planJob(facts, to, cut)),
+      moveCost: 0,
+      seconds: 1,
+      seed: 1,
+    },
+    jobs: ours.map(({ facts, to }): BoardJob => ({ ...boardJob(facts, to), weekly: cut(facts.costs.weekly) })),
+  };
+}
+
+function planJob(facts: JobFacts, to: PlanSlot | null, cut: <T>(values: readonly T[]) => readonly T[]): PlanJob {
+  return {
+    id: facts.id,
+    name: `unit ${facts.unitNumber}`,
+    depot: facts.depot,
+    minutes: facts.minutes,
+    needsSkills: [],
+    needsBay: [],
+    allowed: null,
+    kitFrom: null,
+    coolFromMin: facts.coolFromMin,
+    costByDay: cut(facts.costs.byDay).map(({ total }) => total),
+    costUnplanned: facts.costs.unplanned.total,
+    pin: null,
+    was: to,
+  };
+}
+
+function boardJob(facts: JobFacts, to: PlanSlot | null): Omit<BoardJob, 'weekly'> {
+  const { id, unitNumber, name, components, workOrderId, vehicleId, number, minutes, short, coolFromMin, booked } =
+    facts;
+  return {
+    ...{ id, unitNumber, name, components, workOrderId, vehicleId, number, minutes, short, coolFromMin },
+    estimate: minutes,
+    costs: null,
+    booking: to && {
+      bayId: to.bay,
+      personId: to.person,
+      day: to.day,
+      startMin: to.startMin,
+      minutes,
+      version: 0,
+    },
+    isPinned: booked?.isPinned === true,
+    isBegun: false,
+    isFinished: false,
+    progress: { startedMin: null, finishedMin: null },
+    place: null,
+  };
+}

@@ -1,0 +1,84 @@
+import type { PlainDate } from '@/core/calendar/plain-date';
+import { wallClock } from '@/core/calendar/zone';
+import type { Progress } from '@/core/planning/board';
+import type { BoardJob } from '@/core/planning/board-week';
+import type { PlanJob, PlanSlot } from '@/core/planning/plan-problem';
+import type { JobFacts } from '@/core/planning/plan-proposal';
+import type { Place } from '@/core/planning/solver/place-in';
+import type { TaskComponent } from '@/core/work/task';
+import { bookingOf, type WorkOrderListRow } from '@/db/queries/work-orders';
+
+/** What is known of a job of the board besides what the planner sees. */
+interface Known {
+  /** Booked for this week. */
+  readonly row: WorkOrderListRow | undefined;
+  /** Open or due. */
+  readonly facts: JobFacts | undefined;
+  readonly components: readonly TaskComponent[];
+  readonly estimate: number | undefined;
+  readonly startedAt: Date | undefined;
+  readonly zone: string;
+  readonly place: Place | undefined;
+}
+
+export function boardJob(job: PlanJob, known: Known): BoardJob {
+  const { row, facts, components, estimate, place } = known;
+  const booking = row ? bookingOf(row) : null;
+  return {
+    id: job.id,
+    unitNumber: facts?.unitNumber ?? row?.unitNumber ?? '',
+    name: facts?.name ?? row?.vehicleName ?? '',
+    components: facts?.components ?? components,
+    workOrderId: facts?.workOrderId ?? row?.id ?? null,
+    vehicleId: facts?.vehicleId ?? row?.vehicleId ?? '',
+    number: facts?.number ?? row?.number ?? null,
+    minutes: job.minutes,
+    estimate: estimate ?? job.minutes,
+    weekly: facts?.costs.weekly ?? job.costByDay.map(() => 0),
+    costs: facts?.costs ?? null,
+    short: facts?.short ?? [],
+    coolFromMin: job.coolFromMin,
+    booking,
+    isPinned: row?.pinned === true,
+    isBegun: row?.state === 'in_bay',
+    isFinished: isFinished(row),
+    progress: booking && row ? progressOf(row, booking.day, known) : NOT_BEGUN,
+    place: booking ? null : (place ?? null),
+  };
+}
+
+const NOT_BEGUN: Progress = { startedMin: null, finishedMin: null };
+
+const isFinished = (row: WorkOrderListRow | undefined): boolean =>
+  row !== undefined && (row.handedOverAt !== null || row.state === 'closed');
+
+/** As far as it happened on the day that it is booked for. */
+function progressOf(row: WorkOrderListRow, day: PlainDate, { startedAt, zone }: Known): Progress {
+  const minuteOn = (at: Date | null | undefined): number | null => {
+    const wall = at && wallClock(at, zone);
+    return wall && wall.day === day ? wall.minute : null;
+  };
+  return { startedMin: minuteOn(startedAt), finishedMin: isFinished(row) ? minuteOn(row.handedOverAt) : null };
+}
+
+const slotIn = (row: WorkOrderListRow): PlanSlot | null => {
+  const booking = bookingOf(row);
+  return booking && { day: booking.day, bay: booking.bayId, person: booking.personId, startMin: booking.startMin };
+};
+
+/** An order that is closed still takes the time that it took. */
+export const closedJob = (row: WorkOrderListRow, days: readonly PlainDate[]): PlanJob => ({
+  id: `order ${row.id}`,
+  name: `unit ${row.unitNumber}`,
+  depot: row.depot,
+  minutes: bookingOf(row)?.minutes ?? row.minutes,
+  needsSkills: [],
+  needsBay: [],
+  allowed: null,
+  kitFrom: null,
+  coolFromMin: null,
+  costByDay: days.map(() => 0),
+  costUnplanned: 0,
+  pin: slotIn(row),
+  was: slotIn(row),
+});

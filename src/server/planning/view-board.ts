@@ -1,0 +1,126 @@
+import { z } from 'zod';
+import { addDays, mondayOf, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
+import { without } from '@/core/planning/absence';
+import type { BoardWeek, NamedDepot } from '@/core/planning/board-week';
+import type { DayWindow, PlanProblem } from '@/core/planning/plan-problem';
+import { placeIn } from '@/core/planning/solver/place-in';
+import { ok } from '@/core/shared/result';
+import { isTaskComponent } from '@/core/work/task';
+import type { Querier } from '@/db/client';
+import { bookingOf, listBooked, loadStarts, loadTaskKinds, type WorkOrderListRow } from '@/db/queries/work-orders';
+import { notFound, type Outcome } from '../failure';
+import { listDepots } from '../fleet/bays';
+import { useCase } from '../use-case';
+import { boardJob, closedJob } from './board-jobs';
+import { type FleetData, loadFleetData } from './fleet-data';
+import { type FleetProblem, minuteToday, type PlanClock, problemOf, stillAhead } from './fleet-problem';
+
+const boardInput = z.object({
+  /** Any day of the week that is looked at; left out: today. */
+  day: z.iso.date().optional(),
+  /** By name; left out: the first. */
+  depot: z.string().max(120).optional(),
+});
+
+/** The week of a depot: what is booked, what waits, and all that is needed to judge a move before it is made. Null: there is no depot yet. */
+export const viewBoard = useCase({
+  permission: 'read the fleet',
+  input: boardInput,
+  async run(deps, actor, { day, depot: asked }): Promise<Outcome<BoardWeek | null>> {
+    const clock = { today: deps.today(), now: deps.now() };
+    const monday = mondayOf(day ?? clock.today);
+    const depots = await listDepots(deps, actor);
+    if (!depots.ok) return depots;
+    const depot = asked === undefined ? depots.value[0] : depots.value.find(({ name }) => name === asked);
+    if (!depot) return asked === undefined ? ok(null) : notFound('depot');
+    const data = await loadFleetData(deps.db, actor.fleetId, depot.id);
+    const booked = await listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7));
+    const week = { data, depot, clock, booked: booked.filter(({ state }) => state !== 'cancelled') };
+    const days = daysOf(week, monday);
+    const { problem, jobs } = await jobsOn(deps.db, week, days);
+    const nowMin = minuteToday(clock.now, depot.timeZone, clock.today);
+    const { currency } = data.costs;
+    return ok({ depot, depots: depots.value, monday, today: clock.today, nowMin, problem, jobs, currency });
+  },
+});
+
+interface DepotWeek {
+  readonly data: FleetData;
+  readonly depot: NamedDepot;
+  readonly clock: PlanClock;
+  /** Of the whole fleet: people work at more than one depot. */
+  readonly booked: readonly WorkOrderListRow[];
+}
+
+/** The days of a week on which the depot works, or something is booked all the same. */
+function daysOf({ data, depot, booked }: DepotWeek, monday: PlainDate): readonly PlainDate[] {
+  const own = data.depots.find(({ id }) => id === depot.id);
+  const used = new Set(booked.filter(({ depotId }) => depotId === depot.id).map((row) => bookingOf(row)?.day));
+  const hours = data.bays.flatMap((bay) => Object.keys(bay.hours ?? {}).map(Number));
+  return Array.from({ length: 7 }, (_, i) => addDays(monday, i)).filter(
+    (day) => used.has(day) || hours.includes(weekdayOf(day)) || own?.workingDays.includes(weekdayOf(day)),
+  );
+}
+
+async function jobsOn(q: Querier, week: DepotWeek, days: readonly PlainDate[]) {
+  const { data, depot, clock, booked } = week;
+  const own = booked.filter(({ depotId }) => depotId === depot.id);
+  const made = await problemOf(q, data, days, clock.today);
+  const problem = boardProblem(week, made, days);
+  const ids = own.map(({ id }) => id);
+  const starts = await loadStarts(q, ids);
+  const tasks = await loadTaskKinds(q, ids);
+  const places = placeIn(stillAhead(data, problem, clock));
+  const rows = new Map(own.map((row) => [`order ${row.id}`, row]));
+  const orders = new Map(data.orders.map((order) => [`order ${order.id}`, order]));
+  const facts = new Map(made.jobs.map((one) => [one.id, one]));
+  const jobs = problem.jobs.map((job) => {
+    const row = rows.get(job.id);
+    return boardJob(job, {
+      row,
+      facts: facts.get(job.id),
+      components: row ? (tasks.get(row.id) ?? []).map(({ component }) => component).filter(isTaskComponent) : [],
+      estimate: orders.get(job.id)?.minutes,
+      startedAt: row && starts.get(row.id),
+      zone: depot.timeZone,
+      place: places.get(job.id),
+    });
+  });
+  return { problem, jobs };
+}
+
+/** The problem as the board shows it: booked jobs as long as they are booked, those of other weeks left out, closed ones kept. */
+function boardProblem(
+  { data, depot, clock, booked }: DepotWeek,
+  { problem }: FleetProblem,
+  days: readonly PlainDate[],
+): PlanProblem {
+  const orders = new Map(data.orders.map((order) => [`order ${order.id}`, order]));
+  const elsewhere = booked.filter(({ depotId }) => depotId !== depot.id);
+  const closed = booked.filter(({ depotId, state }) => depotId === depot.id && state === 'closed');
+  return {
+    ...problem,
+    people: problem.people.map((person) => ({
+      ...person,
+      shift: without(person.shift, elsewhere.filter(({ personId }) => personId === person.id).flatMap(windowOf)),
+    })),
+    jobs: [
+      ...problem.jobs
+        .filter(({ was }) => was === null || days.includes(was.day) || was.day < clock.today)
+        .map((job) => {
+          const order = orders.get(job.id);
+          const booking = order && bookingOf(order);
+          const isHere = booking && days.includes(booking.day);
+          return isHere ? { ...job, minutes: booking.minutes } : { ...job, was: null };
+        }),
+      ...closed.map((row) => closedJob(row, days)),
+    ],
+  };
+}
+
+function windowOf(row: WorkOrderListRow): readonly DayWindow[] {
+  const booking = bookingOf(row);
+  if (!booking) return [];
+  const { day, startMin, minutes } = booking;
+  return [{ day, fromMin: startMin, toMin: startMin + minutes }];
+}

@@ -1,0 +1,191 @@
+'use client';
+
+import { useState } from 'react';
+import { sayDay } from '@/core/calendar/day-names';
+import { minuteOf, timeTo24 } from '@/core/calendar/zone';
+import { judgeMove, type Placing } from '@/core/planning/board';
+import { type BoardJob, kitOn } from '@/core/planning/board-week';
+import { named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
+import { hoursText, moneyText } from '@/text/format';
+import { TextLink } from '../primitives/links';
+import { LiveSelect, LiveText } from '../primitives/live-fields';
+import { differenceText } from './board-shape';
+import { KIT_WORDS, whatText } from './job-bar';
+import { placeText } from './waiting-list';
+
+interface Props {
+  readonly job: BoardJob;
+  readonly problem: PlanProblem;
+  readonly placing: Placing;
+  readonly today: string;
+  readonly currency: string;
+  readonly canMove: boolean;
+  readonly troubles: readonly string[];
+  readonly onMove: (job: BoardJob, to: PlanSlot | null) => void;
+  readonly onPin: (job: BoardJob) => void;
+}
+
+/** One job of the board: where it stands and why, the money behind it, and how to move it without dragging. */
+export function ChosenJob(props: Props) {
+  const { job, problem, placing, currency, canMove, troubles, onMove, onPin } = props;
+  const slot = placing.get(job.id) ?? null;
+  const canGo = canMove && !job.isBegun && !job.isFinished && !job.isPinned;
+  return (
+    <section className="chosen-job" aria-label={`Unit ${job.unitNumber}`}>
+      <h2>
+        {job.unitNumber} {job.name}
+      </h2>
+      <p>
+        {slot ? placeText(problem, slot) : 'Not on the plan'} · {hoursText(job.minutes)}
+        {job.estimate > job.minutes && (
+          <span className="wrong-ink">
+            {' '}
+            · booked for {hoursText(job.minutes)}, now estimated {hoursText(job.estimate)}
+          </span>
+        )}
+      </p>
+      <ul>
+        <li>
+          {whatText(job)}
+          {job.number === null ? ', due without a work order' : ''}
+        </li>
+        <li>
+          {KIT_WORDS[kitOn(job, slot?.day ?? null)]}
+          {job.short.map(({ number, from }) => (
+            <span key={number}>
+              {' '}
+              · <span className="mono">{number}</span> from {sayDay(from)}
+            </span>
+          ))}
+        </li>
+        {job.coolFromMin !== null && <li>cold enough from {timeTo24(job.coolFromMin)}</li>}
+        {troubles.map((words) => (
+          <li key={words} className="wrong-ink">
+            {words}
+          </li>
+        ))}
+      </ul>
+      {job.costs && <CostTable job={job} problem={problem} slot={slot} currency={currency} />}
+      {canGo && <MoveForm key={`${job.id} ${slot?.day} ${slot?.startMin} ${slot?.bay}`} {...props} slot={slot} />}
+      <div className="chosen-actions">
+        {canMove && job.booking && !job.isBegun && !job.isFinished && (
+          <button type="button" className="button" onClick={() => onPin(job)}>
+            {job.isPinned ? 'Take the pin off' : 'Pin it here'}
+          </button>
+        )}
+        {canGo && slot && (
+          <button type="button" className="button" onClick={() => onMove(job, null)}>
+            Take off the plan
+          </button>
+        )}
+        {job.workOrderId ? (
+          <TextLink href={`/work-orders/${job.workOrderId}`}>Work order {job.number}</TextLink>
+        ) : (
+          <TextLink href={`/vehicles/${job.vehicleId}`}>Vehicle {job.unitNumber}</TextLink>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** What each day would cost, and from what. */
+function CostTable({
+  job,
+  problem,
+  slot,
+  currency,
+}: {
+  job: BoardJob;
+  problem: PlanProblem;
+  slot: PlanSlot | null;
+  currency: string;
+}) {
+  const { costs } = job;
+  if (!costs) return null;
+  const cells = (of: { waiting: number; thrownAway: number; downtime: number; total: number }) =>
+    [of.waiting, of.thrownAway, of.downtime, of.total].map((value) => moneyText(Number(value.toFixed(2)), currency));
+  const rows = [
+    ...problem.days.map((day, i) => ({ name: sayDay(day), of: costs.byDay[i], isHere: slot?.day === day })),
+    { name: 'left out', of: costs.unplanned, isHere: slot === null },
+  ];
+  return (
+    <table className="cost-table">
+      <caption>What each day costs. Left out: four weeks more, and the downtime all the same.</caption>
+      <thead>
+        <tr>
+          <th scope="col">Day</th>
+          <th scope="col">Waiting</th>
+          <th scope="col">Life left</th>
+          <th scope="col">Downtime</th>
+          <th scope="col">Total</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ name, of, isHere }) => (
+          <tr key={name} data-here={isHere || undefined}>
+            <th scope="row">{name}</th>
+            {of && cells(of).map((text, i) => <td key={HEADS[i]}>{text}</td>)}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+const HEADS = ['waiting', 'life', 'downtime', 'total'];
+
+/** The same as dragging, for whoever types, taps or listens: what it costs and breaks is said before it is moved. */
+function MoveForm({ job, problem, placing, today, currency, slot, onMove }: Props & { slot: PlanSlot | null }) {
+  const first = slot ?? job.place?.slot ?? null;
+  const [day, setDay] = useState(first?.day ?? problem.days.find((one) => one >= today) ?? '');
+  const [start, setStart] = useState(timeTo24(first?.startMin ?? 8 * 60));
+  const [bay, setBay] = useState(first?.bay ?? problem.bays[0]?.id ?? '');
+  const [person, setPerson] = useState(first?.person ?? problem.people[0]?.id ?? '');
+  const startMin = minuteOf(start);
+  const to = { day, bay, person, startMin };
+  const isSame =
+    slot !== null && slot.day === day && slot.bay === bay && slot.person === person && slot.startMin === startMin;
+  const judged = Number.isNaN(startMin)
+    ? { difference: 0, breaks: ['give the start as 08:30'] }
+    : judgeMove(problem, placing, { job: job.id, to }, today);
+  return (
+    <details className="move-form">
+      <summary>{slot ? 'Move it' : 'Plan it'} by typing</summary>
+      <div>
+        <LiveSelect
+          label="Day"
+          value={day}
+          onChange={setDay}
+          choices={problem.days.map((one) => ({ value: one, label: sayDay(one) }))}
+        />
+        <LiveText label="Start" value={start} onChange={setStart} inputMode="text" />
+        <LiveSelect
+          label="Bay"
+          value={bay}
+          onChange={setBay}
+          choices={problem.bays.map((one) => ({ value: one.id, label: named(one) }))}
+        />
+        <LiveSelect
+          label="Person"
+          value={person}
+          onChange={setPerson}
+          choices={problem.people.map((one) => ({ value: one.id, label: named(one) }))}
+        />
+      </div>
+      {!isSame && (
+        <p aria-live="polite" className={judged.breaks.length > 0 ? 'wrong-ink' : undefined}>
+          {judged.breaks.length > 0
+            ? `Cannot be: ${judged.breaks.join('; ')}.`
+            : differenceText(judged.difference, currency)}
+        </p>
+      )}
+      <button
+        type="button"
+        className="button"
+        disabled={isSame || judged.breaks.length > 0}
+        onClick={() => onMove(job, to)}
+      >
+        {slot ? 'Move' : 'Plan'}
+      </button>
+    </details>
+  );
+}

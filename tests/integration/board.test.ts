@@ -1,0 +1,169 @@
+import { eq, sql } from 'drizzle-orm';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { BoardJob, BoardWeek } from '../../src/core/planning/board-week';
+import { bookings, people, workOrders } from '../../src/db/schema';
+import type { Actor } from '../../src/server/access';
+import { addAbsence } from '../../src/server/planning/absences';
+import { moveJob, pinBooking } from '../../src/server/planning/move-job';
+import { viewBoard } from '../../src/server/planning/view-board';
+import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+
+let w: Workspace & { readonly supervisor: Actor };
+const boardOf = async (depot = 'Northhaven', day = TODAY): Promise<BoardWeek> => {
+  const board = value(await viewBoard(w.deps, w.supervisor, { depot, day }));
+  if (!board) throw new Error('no depot');
+  return board;
+};
+const jobOn = ({ jobs }: BoardWeek, unit: string): BoardJob => {
+  const job = jobs.find(({ unitNumber }) => unitNumber === unit);
+  if (!job) throw new Error(`no unit ${unit} on the board`);
+  return job;
+};
+const placeOf = ({ unitNumber, place }: BoardJob) => {
+  if (!place?.slot) throw new Error(`no place for unit ${unitNumber}`);
+  const { day, bay, person, startMin } = place.slot;
+  return { day, bayId: bay, personId: person, startMin };
+};
+
+beforeAll(async () => {
+  w = await demoWorkspace();
+});
+
+describe('the board of a depot', () => {
+  it('has what is booked as long as it is booked, and what waits with a place or a reason', async () => {
+    const board = await boardOf();
+    expect(board.problem.days).toEqual(['2026-11-16', '2026-11-17', '2026-11-18', '2026-11-19', '2026-11-20']);
+    expect(jobOn(board, '32')).toMatchObject({ minutes: 210, isBegun: true, booking: { day: TODAY, startMin: 480 } });
+    for (const { booking, place } of board.jobs) expect(booking === null).toBe(place !== null);
+    // The bus is away whenever a bay is open.
+    expect(jobOn(await boardOf('Quarry Cross'), '8').place).toMatchObject({ slot: null, reason: 'vehicle_away' });
+  });
+
+  it('is not there for a depot that is not, and looks at any week', async () => {
+    expect(await viewBoard(w.deps, w.supervisor, { depot: 'Nowhere' })).toMatchObject({ error: { kind: 'not-found' } });
+    const later = await boardOf('Northhaven', '2026-12-24');
+    expect(later.monday).toBe('2026-12-21');
+    expect(later.jobs.map(({ unitNumber }) => unitNumber)).not.toContain('21');
+    expect(later.problem.bays[0]?.open.map(({ day }) => day)).not.toContain('2026-12-25');
+  });
+});
+
+describe('a move', () => {
+  it('opens the order of what is due, books it, and is seen on the board', async () => {
+    const due = jobOn(await boardOf(), '42');
+    expect(due.workOrderId).toBeNull();
+    const done = value(await moveJob(w.deps, w.supervisor, { job: due.id, to: placeOf(due), version: null }));
+    expect(done.opened).toBe(true);
+    const job = jobOn(await boardOf(), '42');
+    expect(job.booking).toMatchObject({ ...placeOf(due), version: 1 });
+  });
+
+  it('keeps every hard rule, and leaves nothing half done', async () => {
+    const board = await boardOf();
+    const orders = await w.deps.db.$count(workOrders);
+    const due = jobOn(board, '132');
+    const to = placeOf(due);
+    const [pirie] = await w.deps.db.select().from(people).where(eq(people.name, 'S. Pirie'));
+    const tries = [
+      [{ ...to, personId: pirie?.id ?? '' }, /S. Pirie is not there/],
+      [{ ...to, startMin: 480 }, /cold enough from 09:45/],
+      [{ ...to, startMin: 900 }, /not open all that time/],
+      [{ ...to, day: '2026-11-13' }, /passed|not open/],
+    ] as const;
+    for (const [wrong, message] of tries)
+      expect(await moveJob(w.deps, w.supervisor, { job: due.id, to: wrong, version: null })).toMatchObject({
+        error: { kind: 'conflict', message: expect.stringMatching(message) },
+      });
+    expect(await w.deps.db.$count(workOrders)).toBe(orders);
+    expect(await moveJob(w.deps, inRole(w.supervisor, 'viewer'), { job: due.id, to, version: null })).toMatchObject({
+      error: { kind: 'forbidden' },
+    });
+  });
+
+  it('made by two at once is made by one, and the other is told what it is now', async () => {
+    const { id, booking } = jobOn(await boardOf(), '42');
+    if (!booking) throw new Error('not booked');
+    const { version, bayId, personId } = booking;
+    const to = (day: string) => ({ day, bayId, personId, startMin: 600 });
+    const tries = await Promise.all(
+      ['2026-11-18', '2026-11-19'].map((day) => moveJob(w.deps, w.supervisor, { job: id, to: to(day), version })),
+    );
+    expect(tries.filter(({ ok }) => ok)).toHaveLength(1);
+    expect(tries.find(({ ok }) => !ok)).toMatchObject({
+      error: {
+        kind: 'edited-meanwhile',
+        message: expect.stringMatching(/moved unit 42 meanwhile: it is on (Wed 18|Thu 19) Nov at 10:00/),
+      },
+    });
+  });
+
+  it('of fifty who book the last hour, one gets it', async () => {
+    const board = await boardOf('Eastlight', '2026-11-23');
+    const { rows } = await w.deps.db.execute<{ id: string }>(sql`
+      select v.id from vehicles v join due_status s on s.vehicle_id = v.id and s.component = 'plug' and s.fitment = 'match'
+      join engine_families f on f.id = v.engine_family_id
+      where v.depot_id = ${board.depot.id} and not f.hybrid
+        and not exists (select 1 from work_orders o where o.vehicle_id = v.id) order by v.unit_number limit 5`);
+    const [bay] = board.problem.bays;
+    const [person] = board.problem.people;
+    const to = { day: '2026-11-24', bayId: bay?.id ?? '', personId: person?.id ?? '', startMin: 600 };
+    const tries = await Promise.all(
+      Array.from({ length: 50 }, (_, i) =>
+        moveJob(w.deps, w.supervisor, { job: `vehicle ${rows[i % rows.length]?.id}`, to, version: null }),
+      ),
+    );
+    expect(tries.filter(({ ok }) => ok)).toHaveLength(1);
+    for (const tried of tries) if (!tried.ok) expect(tried.error.kind).toBe('conflict');
+    const booked = await w.deps.db.select().from(bookings).where(eq(bookings.bayId, to.bayId));
+    expect(booked.filter(({ during }) => during.includes('2026-11-24 10:00'))).toHaveLength(1);
+  }, 60_000);
+
+  it('puts back what was agreed by hand, as an undo, without judging it anew', async () => {
+    // Unit 21 is booked at 8:30, and cold enough at 9:45: somebody knew better.
+    const { id, booking } = jobOn(await boardOf(), '21');
+    if (!booking) throw new Error('not booked');
+    const { day, bayId, personId, startMin, version } = booking;
+    value(await moveJob(w.deps, w.supervisor, { job: id, to: null, version }));
+    const back = { day, bayId, personId, startMin };
+    expect(await moveJob(w.deps, w.supervisor, { job: id, to: back, version: null })).toMatchObject({ ok: false });
+    value(await moveJob(w.deps, w.supervisor, { job: id, to: back, isUndo: true, version: null }));
+    expect(jobOn(await boardOf(), '21').booking).toMatchObject(back);
+  });
+});
+
+describe('a pin', () => {
+  it('stays where it is, whoever moves it, until it is taken off', async () => {
+    const { id, workOrderId, booking } = jobOn(await boardOf(), '21');
+    if (!booking || !workOrderId) throw new Error('not booked');
+    value(await pinBooking(w.deps, w.supervisor, { workOrderId, isPinned: true, version: booking.version }));
+    expect(
+      await pinBooking(w.deps, w.supervisor, { workOrderId, isPinned: true, version: booking.version }),
+    ).toMatchObject({ error: { kind: 'edited-meanwhile' } });
+    const pinned = jobOn(await boardOf(), '21');
+    expect(pinned.isPinned).toBe(true);
+    const version = pinned.booking?.version ?? 0;
+    const to = { ...booking, startMin: 600 };
+    for (const where of [to, null])
+      expect(await moveJob(w.deps, w.supervisor, { job: id, to: where, version })).toMatchObject({
+        error: { message: expect.stringContaining('pinned') },
+      });
+    value(await pinBooking(w.deps, w.supervisor, { workOrderId, isPinned: false, version }));
+    value(await moveJob(w.deps, w.supervisor, { job: id, to, version: version + 1 }));
+  });
+});
+
+describe('a person who falls ill', () => {
+  it('has no hours that day, and nobody can be booked with them', async () => {
+    const holm = (await boardOf()).problem.people.find(({ name }) => name === 'J. Holm');
+    value(
+      await addAbsence(w.deps, w.supervisor, { of: 'person', ofId: holm?.id ?? '', what: 'ill', from: '2026-11-19' }),
+    );
+    const after = (await boardOf()).problem.people.find(({ name }) => name === 'J. Holm');
+    expect(after?.shift.map(({ day }) => day)).not.toContain('2026-11-19');
+    const { id, booking } = jobOn(await boardOf(), '21');
+    const to = { day: '2026-11-19', bayId: booking?.bayId ?? '', personId: holm?.id ?? '', startMin: 600 };
+    expect(await moveJob(w.deps, w.supervisor, { job: id, to, version: booking?.version ?? null })).toMatchObject({
+      error: { message: expect.stringContaining('J. Holm is not there') },
+    });
+  });
+});
