@@ -18,6 +18,16 @@ export const buildPlannerThread = () =>
     external: ['highs'],
   });
 
+/** The planner's worker in a browser. The solver asks for files of Node only where it runs there. */
+const plannerWorker = () =>
+  build({
+    ...common,
+    entryPoints: ['src/workers/planner/browser-thread.ts'],
+    outfile: 'public/planner.js',
+    format: 'esm',
+    external: ['node:*', 'fs', 'path', 'crypto', 'module', 'worker_threads'],
+  });
+
 /** The solver, where the planner's worker in a browser asks for it. */
 function copySolver() {
   mkdirSync('public', { recursive: true });
@@ -25,6 +35,6 @@ function copySolver() {
 }
 
 export async function buildWorkers() {
-  await Promise.all([serviceWorker(), buildPlannerThread()]);
+  await Promise.all([serviceWorker(), buildPlannerThread(), plannerWorker()]);
   copySolver();
 }

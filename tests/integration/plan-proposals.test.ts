@@ -5,10 +5,10 @@ import { planClashes } from '../../src/core/planning/plan-check';
 import type { ProposalResult } from '../../src/core/planning/plan-proposal';
 import { bookings, planProposals, vehicles, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { adoptProposal } from '../../src/server/planning/adopt-proposal';
 import { type FleetProblem, fleetProblem } from '../../src/server/planning/fleet-problem';
 import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
 import {
-  adoptProposal,
   discardProposal,
   listProposals,
   planInBackground,

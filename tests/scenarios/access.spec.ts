@@ -1,8 +1,9 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { type APIRequestContext, type Browser, expect, type PlaywrightWorkerArgs, test } from '@playwright/test';
+import { eq } from 'drizzle-orm';
 import { type Connection, openConnection } from '../../src/db/client';
-import { apiTokens, fleets, people, vehicles, workOrders } from '../../src/db/schema';
+import { apiTokens, fleets, people, planProposals, vehicles, workOrders } from '../../src/db/schema';
 import { addSignIn } from '../../src/server/fleet/people';
 import { fleetDigest, tablesWithFleet } from '../builders/fleet-digest';
 import { PASSWORD, User } from './user';
@@ -12,7 +13,7 @@ import { PASSWORD, User } from './user';
 const ROLES = ['supervisor', 'technician', 'clerk', 'viewer'] as const;
 const STRANGER = `${randomUUID()}@elsewhere.example`;
 let connection: Connection;
-const ids = { fleet: '', vehicle: '', order: '', engine: '', part: '', import: '' };
+const ids = { fleet: '', vehicle: '', order: '', engine: '', part: '', import: '', proposal: '' };
 
 /** Folders with brackets are filled with ids of the demo fleet. */
 const filled = (route: string): string =>
@@ -22,6 +23,7 @@ const filled = (route: string): string =>
     .replace('engines/[id]', `engines/${ids.engine}`)
     .replace('parts/[id]', `parts/${ids.part}`)
     .replace('import/[id]', `import/${ids.import}`)
+    .replace('proposals/[id]', `proposals/${ids.proposal}`)
     .replace('odometer-loads/[id]', `odometer-loads/${randomUUID()}`)
     .replace('[photo]', randomUUID())
     .replace('[kind]', 'vehicles')
@@ -34,8 +36,8 @@ const found = (file: 'page.tsx' | 'route.ts') =>
       path: `/${path.replace(/\/?(page\.tsx|route\.ts)$/, '').replace(/^\(work\)\/?/, '')}`,
       source: readFileSync(`src/app/${path}`, 'utf8'),
     }));
-/** What anyone may see: how to sign in, whether it lives, what the interface is, and files without data of a fleet. */
-const OPEN = ['/', '/sign-in', '/first-run', '/api/v1/health', '/api/v1/openapi.json'];
+/** What anyone may see: how to sign in, whether it lives, what the interface is, files without data of a fleet, and calendars by their secret. */
+const OPEN = ['/', '/sign-in', '/first-run', '/api/v1/health', '/api/v1/openapi.json', '/feeds/[secret]'];
 const OF_ONE = /\[(id|photo)\]/;
 
 test.beforeAll(async () => {
@@ -50,6 +52,10 @@ test.beforeAll(async () => {
     ['import', 'imports'],
   ] as const)
     ids[key] = String((await connection.pool.query(`select id from ${table} limit 1`)).rows[0].id);
+  const [asker] = await db.select().from(people).where(eq(people.fleetId, ids.fleet)).limit(1);
+  const scope = { from: '2026-11-16', days: 1, seconds: 1, seed: 1 };
+  const proposal = { fleetId: ids.fleet, askedBy: asker?.id ?? '', scope, state: 'discarded' as const };
+  ids.proposal = (await db.insert(planProposals).values(proposal).returning())[0]?.id ?? '';
   await db.transaction(async (tx) => {
     const [fleet] = await tx.insert(fleets).values({ name: 'Elsewhere' }).returning();
     const userId = await addSignIn(tx, { name: 'S. Tranger', email: STRANGER, password: PASSWORD });

@@ -20,6 +20,8 @@ const GROUPS: readonly PlaceGroup[] = [
     label: 'Plan',
     places: [
       { href: '/plan', label: 'Week' },
+      { href: '/plan/what-if', label: 'What if' },
+      { href: '/plan/feeds', label: 'Calendars' },
       { href: '/plan/resources', label: 'Bays, people, absences' },
       { href: '/pressure/horizon', label: 'Horizon' },
     ],

@@ -24,6 +24,7 @@ export const AUDIT_ACTIONS = {
   odometer: ['record', 'accept', 'correct', 'meter_replaced', 'reject', ...ROWS],
   parts: ROWS,
   person: ['create', 'change', 'change password', 'reset password', 'rescue from the terminal'],
+  'calendar-feed': ['create', 'remove'],
   'plan-proposal': ['create', 'stop', 'adopt', 'discard'],
   policy: ['choose', 'take back'],
   'reading-load': ['import'],

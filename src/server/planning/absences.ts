@@ -161,7 +161,8 @@ async function nameOf(q: Querier, fleetId: FleetId, of: AbsenceOf, id: string): 
   return names.get(`${of} ${id}`) ?? null;
 }
 
-async function namesOf(q: Querier, fleetId: FleetId): Promise<ReadonlyMap<string, string>> {
+/** What people call depots, bays, people and vehicles: "bay 0d1f…". */
+export async function namesOf(q: Querier, fleetId: FleetId): Promise<ReadonlyMap<string, string>> {
   const ofDepots = await q.select().from(depots).where(eq(depots.fleetId, fleetId));
   const depotNames = new Map(ofDepots.map(({ id, name }) => [id, name]));
   const ofBays = await q.select().from(bays).where(eq(bays.fleetId, fleetId));

@@ -6,7 +6,7 @@ import type { PlainDate } from '@/core/calendar/plain-date';
 import { timeTo24 } from '@/core/calendar/zone';
 import { type Judgement, loadOf, type Placing } from '@/core/planning/board';
 import type { PlanProblem, PlanSlot } from '@/core/planning/plan-problem';
-import { type Bar, differenceText, type Lane, laneOf, PX_A_MINUTE, type Reading } from './board-shape';
+import { type Bar, differenceText, inHours, type Lane, laneOf, PX_A_MINUTE, type Reading } from './board-shape';
 import { JobBar } from './job-bar';
 
 /** Where the job in hand would lie, with what that costs and breaks. */
@@ -36,8 +36,6 @@ interface DayProps {
   readonly currency: string;
   readonly onChoose: (job: string) => void;
 }
-
-const inHours = (minutes: number): string => String(Number((minutes / 60).toFixed(1)));
 
 /** A day of the board: a lane for each bay or person. */
 export function BoardDay(props: DayProps) {

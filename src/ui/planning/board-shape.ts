@@ -89,6 +89,9 @@ export const endsIn = (
     .map(({ toMin }) => toMin),
 ];
 
+/** "7.5" */
+export const inHours = (minutes: number): string => String(Number((minutes / 60).toFixed(1)));
+
 /** "+€21", "−€3", or that it makes no difference. */
 export function differenceText(difference: number, currency: string): string {
   if (Math.abs(difference) < 0.5) return 'costs the same';

@@ -1,7 +1,6 @@
 import { loadOf, type Placing } from '@/core/planning/board';
 import { named, type PlanProblem } from '@/core/planning/plan-problem';
-import { hoursText } from '@/text/format';
-import type { Reading } from './board-shape';
+import { inHours, type Reading } from './board-shape';
 
 /** The other reading in short: how much of each person, or bay, the days take. */
 export function LoadStrip({ problem, placing, reading }: { problem: PlanProblem; placing: Placing; reading: Reading }) {
@@ -15,7 +14,7 @@ export function LoadStrip({ problem, placing, reading }: { problem: PlanProblem;
             <th scope="row">{named(one)}</th>
             {problem.days.map((day) => {
               const { taken, open } = loadOf(problem, placing, day, one);
-              const words = open === 0 && taken === 0 ? 'away' : `${hoursText(taken)} of ${hoursText(open)}`;
+              const words = open === 0 && taken === 0 ? 'away' : `${inHours(taken)} of ${inHours(open)} h`;
               return (
                 <td key={day} title={words}>
                   <div className="load" data-away={open === 0 || undefined} data-over={taken > open || undefined}>

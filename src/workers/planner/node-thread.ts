@@ -1,9 +1,9 @@
 import { setImmediate } from 'node:timers/promises';
 import { type MessagePort, parentPort, workerData } from 'node:worker_threads';
 import loadHighs from 'highs';
-import { type PlannerNews, type PlannerTask, STOP } from '@/contracts/planner';
 import { boundModels } from '@/core/planning/solver/bound-model';
 import { spaceOf } from '@/core/planning/solver/space';
+import { type PlannerNews, type PlannerTask, STOP } from '@/core/planning/solver/threads';
 import { proveBound } from './prove-bound';
 import { searchInSlices } from './search-slices';
 

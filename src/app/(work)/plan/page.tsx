@@ -3,8 +3,9 @@ import { mustShow, page } from '@/app/shown-page';
 import { addDays, isPlainDate } from '@/core/calendar/plain-date';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
+import { listProposals } from '@/server/planning/proposals';
 import { viewBoard } from '@/server/planning/view-board';
-import { dateText } from '@/text/format';
+import { dateText, instantText } from '@/text/format';
 import { PlanBoard } from '@/ui/planning/plan-board';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { LinkChoices } from '@/ui/primitives/link-choices';
@@ -34,6 +35,7 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
       </>
     );
   const { monday, depots, depot: shown, problem } = board.value;
+  const proposals = await listProposals(deps(), actor);
   const to = (changed: { week?: string; depot?: string }): string =>
     `/plan?${new URLSearchParams({ week: monday, depot: shown.name, ...changed })}`;
   return (
@@ -58,6 +60,7 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
       {depots.length > 1 && (
         <DepotChoice names={depots.map(({ name }) => name)} chosen={shown.name} to={(name) => to({ depot: name })} />
       )}
+      {proposals.ok && <Ready proposals={proposals.value} />}
       {problem.bays.length === 0 ? (
         <Empty>
           {shown.name} has no bay yet. Add one under <TextLink href="/plan/resources">Bays, people, absences</TextLink>:
@@ -69,6 +72,27 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
     </>
   );
 });
+
+/** Plans that wait for a decision. */
+function Ready({
+  proposals,
+}: {
+  proposals: readonly { id: string; state: string; name: string | null; createdAt: Date }[];
+}) {
+  const open = proposals.filter(({ state }) => state === 'queued' || state === 'running' || state === 'done');
+  if (open.length === 0) return null;
+  return (
+    <p data-no-print>
+      Proposed, and not decided:{' '}
+      {open.map(({ id, name, createdAt }, i) => (
+        <span key={id}>
+          {i > 0 && ' · '}
+          <TextLink href={`/plan/proposals/${id}`}>{name ?? `plan of ${instantText(createdAt)}`}</TextLink>
+        </span>
+      ))}
+    </p>
+  );
+}
 
 function DepotChoice({
   names,

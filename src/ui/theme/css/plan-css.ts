@@ -31,6 +31,23 @@ export const planCss = {
     my: '4',
     '& progress': { w: '100%', h: '10px', accentColor: 'var(--chakra-colors-action)' },
   },
+  '.plain-choices': { display: 'flex', flexWrap: 'wrap', gap: '2', mb: '2' },
+  '.plain-choice': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    border: 'none',
+    '& > button': { rounded: '0', ml: '-1px' },
+    '& > button[aria-pressed="true"]': { bg: 'ink', color: 'sheet', borderColor: 'ink' },
+  },
+  '.change-form': { display: 'flex', flexWrap: 'wrap', gap: '3', alignItems: 'flex-end', mb: '3' },
+  '.feed-actions': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    gap: '2',
+    '& .told': { maxW: '60ch', overflowWrap: 'anywhere' },
+  },
+  '.keep-name': { maxW: '420px', mb: '2' },
+  '.changes': { pl: '4', mb: '3', listStyle: 'disc', '& button': { ml: '3' } },
   '.figures': {
     fontSize: 'sm',
     '& th, & td': {

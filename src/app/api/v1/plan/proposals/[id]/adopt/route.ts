@@ -1,5 +1,5 @@
 import { deps } from '@/server/deps';
-import { adoptProposal } from '@/server/planning/proposals';
+import { adoptProposal } from '@/server/planning/adopt-proposal';
 import { reply, route } from '../../../../http';
 
 /** Books what was proposed; all of it, or nothing where somebody booked a bay or a person meanwhile. */

@@ -1,0 +1,81 @@
+import { describe, expect, it } from 'vitest';
+import type { PlanProblem } from '../plan-problem';
+import type { PlanProgress } from '../plan-proposal';
+import type { Plan } from './plan';
+import { type OpenThread, type PlannerNews, type PlannerTask, STOP, solveInThreads } from './threads';
+
+const problem: PlanProblem = {
+  days: ['2027-03-01'],
+  bays: [],
+  people: [],
+  jobs: [],
+  moveCost: 0,
+  seconds: 0.05,
+  seed: 1,
+};
+const plan = (cost: number): Plan => ({ assignments: [], unplanned: [], cost });
+
+/** Threads whose words are put into their mouths. */
+function threads() {
+  const open = new Map<PlannerTask['kind'], Parameters<OpenThread>[1]>();
+  const heard: string[] = [];
+  const ended: string[] = [];
+  const openThread: OpenThread = ({ kind }, on) => {
+    open.set(kind, on);
+    return { post: (message) => heard.push(`${kind} ${message}`), end: () => ended.push(kind) };
+  };
+  const say = (kind: PlannerTask['kind'], news: PlannerNews): void => open.get(kind)?.news(news);
+  return { openThread, say, fail: (kind: PlannerTask['kind']) => open.get(kind)?.error(new Error('no')), heard, ended };
+}
+
+describe('two threads on one plan', () => {
+  it('tell how far they are, and end once the plan is proven', async () => {
+    const { openThread, say, heard, ended } = threads();
+    const news: PlanProgress[] = [];
+    const solved = solveInThreads(problem, openThread, (one) => news.push(one));
+    say('search', { kind: 'progress', cost: 50, share: 0.2 });
+    say('bound', { kind: 'bound', bound: 30 });
+    say('bound', { kind: 'bound', bound: 20 });
+    expect(news.at(-1)).toEqual({ cost: 50, bound: 30, share: 0.2 });
+    expect(heard).toEqual([]);
+    say('bound', { kind: 'bound', bound: 50 });
+    // Nothing better can be found.
+    expect(heard).toContain(`search ${STOP}`);
+    say('search', { kind: 'plan', plan: plan(50) });
+    expect(await solved).toMatchObject({ cost: 50, lowerBound: 50, isProven: true });
+    expect(ended.sort()).toEqual(['bound', 'search']);
+  });
+
+  it('do not wait for a proof for ever, and never claim a bound above the plan', async () => {
+    const { openThread, say } = threads();
+    const solved = solveInThreads(problem, openThread);
+    say('bound', { kind: 'bound', bound: 40 });
+    say('search', { kind: 'plan', plan: plan(50) });
+    expect(await solved).toMatchObject({ cost: 50, lowerBound: 40, isProven: false });
+    const other = threads();
+    const late = solveInThreads(problem, other.openThread);
+    other.say('bound', { kind: 'bound-done', bound: 60 });
+    other.say('search', { kind: 'plan', plan: plan(50) });
+    expect((await late).lowerBound).toBe(50);
+  });
+
+  it('keep the best when they are stopped', async () => {
+    const { openThread, say, heard } = threads();
+    const stop = new AbortController();
+    const solved = solveInThreads(problem, openThread, undefined, stop.signal);
+    stop.abort();
+    expect(heard).toEqual([`search ${STOP}`]);
+    say('search', { kind: 'plan', plan: plan(70) });
+    expect((await solved).cost).toBe(70);
+  });
+
+  it('give no half answer when one of them fails', async () => {
+    for (const kind of ['search', 'bound'] as const) {
+      const { openThread, fail, ended } = threads();
+      const solved = solveInThreads(problem, openThread);
+      fail(kind);
+      await expect(solved).rejects.toThrow('no');
+      expect(ended.sort()).toEqual(['bound', 'search']);
+    }
+  });
+});

@@ -1,0 +1,18 @@
+import type { PlanProblem } from '@/core/planning/plan-problem';
+import type { PlanProgress, SolvedPlan } from '@/core/planning/plan-proposal';
+import { type OpenThread, type PlannerNews, solveInThreads } from '@/core/planning/solver/threads';
+
+const openThread: OpenThread = (task, { news, error }) => {
+  const worker = new Worker('/planner.js', { type: 'module' });
+  worker.onmessage = ({ data }: MessageEvent<PlannerNews>) => news(data);
+  worker.onerror = (event) => error(new Error(event.message || 'the planner could not be started'));
+  worker.postMessage(task);
+  return { post: (message) => worker.postMessage(message), end: () => worker.terminate() };
+};
+
+/** Works a plan out in workers of this browser: the page stays quick meanwhile. */
+export const solveHere = (
+  problem: PlanProblem,
+  onNews: (news: PlanProgress) => void,
+  stop: AbortSignal,
+): Promise<SolvedPlan> => solveInThreads(problem, openThread, onNews, stop);
