@@ -64,6 +64,7 @@ const scenario = z
     supervisor: z.object({ name: z.string(), email: z.string() }),
     people: z.array(personInput.omit({ password: true })),
     ferryDays: z.array(z.number()),
+    closures: z.array(z.object({ depot: z.string(), what: z.string(), from: z.string(), to: z.string() })),
     absences: z.array(z.object({ person: z.string(), what: z.string(), from: z.string(), to: z.string() })),
     wrenches: z.array(wrenchInput),
     policies: z.array(policyOptionInput),
@@ -128,6 +129,9 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
         ...away,
       }),
     );
+  // A week with more work than hours; the small scenario has work enough.
+  for (const { depot, ...closed } of withPast ? scenario.closures : [])
+    must(depot, await addAbsence(deps, actor, { of: 'depot', ofId: await depotId(deps, actor, depot), ...closed }));
   for (const order of scenario.workOrders) await makeWorkOrder(deps, actor, order);
   must('costs', await setCosts(deps, actor, scenario.costs));
   for (const wrench of scenario.wrenches) must(wrench.name, await addWrench(deps, actor, wrench));

@@ -81,6 +81,9 @@ export function dateText(date: string | null): string {
   return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
 }
 
+/** "Nov 2026" */
+export const monthText = (month: string): string => `${MONTHS[Number(month.slice(5, 7)) - 1]} ${month.slice(0, 4)}`;
+
 /** The likely span of a date, as short as it can be told: "7 to 10 Apr", "28 Nov to 3 Dec". */
 export function spanText(from: string, to: string): string {
   const [a, b] = [dateText(from), dateText(to)];

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { weekdayOf } from '../../src/core/calendar/plain-date';
 import { planClashes } from '../../src/core/planning/plan-check';
 import type { ProposalResult } from '../../src/core/planning/plan-proposal';
-import { bookings, planProposals, vehicles, workOrders } from '../../src/db/schema';
+import { bookings, parts, planProposals, vehicles, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { adoptProposal } from '../../src/server/planning/adopt-proposal';
 import { type FleetProblem, fleetProblem } from '../../src/server/planning/fleet-problem';
@@ -81,6 +81,28 @@ describe('the fleet as a problem', () => {
     // Unit 32 is in its bay today.
     const begun = jobs.findIndex(({ unitNumber }) => unitNumber === '32');
     expect(problem.jobs[begun]?.pin).toMatchObject({ day: '2026-11-16', startMin: 480 });
+  });
+
+  it('gives parts to what is booked, then to what loses most, and lets the others wait for the ferry', async () => {
+    const number = 'KM-L29';
+    const wants = async () => (await problemNow()).jobs.filter(({ components }) => components.includes('lead_set'));
+    await w.deps.db.update(parts).set({ onHand: 1 }).where(eq(parts.number, number));
+    const short = (await wants()).filter((job) => job.short.some((part) => part.number === number));
+    await w.deps.db.update(parts).set({ onHand: 0 }).where(eq(parts.number, number));
+    const none = (await wants()).filter((job) => job.short.some((part) => part.number === number));
+    expect(none.length).toBe(short.length + 1);
+    const [served] = none.filter(({ id }) => !short.some((job) => job.id === id));
+    for (const { costs } of short) expect(served?.costs.weekly[0]).toBeGreaterThanOrEqual(costs.weekly[0] ?? 0);
+    // The ferry comes on Fridays.
+    for (const { from } of none.flatMap((job) => job.short)) expect(weekdayOf(from)).toBe(5);
+    const { problem, jobs } = await problemNow();
+    for (const [i, job] of problem.jobs.entries()) {
+      const last = jobs[i]?.short
+        .map(({ from }) => from)
+        .sort()
+        .at(-1);
+      expect(job.kitFrom).toBe(last ?? null);
+    }
   });
 
   it('lets a hybrid only to those who are trained, in a bay that takes it', async () => {

@@ -61,8 +61,11 @@ describe('a second plan', () => {
 
   it('is adopted with what it takes for granted: who is away, and a bay that is borrowed for its day', async () => {
     const person = await vane();
-    const bus = value(await viewWhatIf(w.deps, w.supervisor)).jobs.find(({ unitNumber }) => unitNumber === '41');
+    const { jobs, problem } = value(await viewWhatIf(w.deps, w.supervisor));
+    const bus = jobs.find(({ unitNumber }) => unitNumber === '41');
+    const own = problem.bays.filter(({ depot }) => depot === 'Quarry Cross');
     const changes: WhatIfChange[] = [
+      ...own.map(({ id }) => ({ kind: 'bay_closed' as const, bay: id, from: DAY, to: DAY })),
       { kind: 'person_away', person, from: DAY, to: DAY },
       { kind: 'bay_more', depot: 'Quarry Cross', day: DAY },
       { kind: 'vehicle_away', job: bus?.id ?? '', from: '2026-11-16', to: '2026-11-18' },

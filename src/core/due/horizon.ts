@@ -28,19 +28,8 @@ export interface HorizonWeek {
  */
 export function horizon(work: readonly ComingWork[], today: PlainDate, weeks: number): readonly HorizonWeek[] {
   const monday = mondayOf(today);
-  const sums = Array.from({ length: weeks }, () => ({ visits: 0, mean: 0, variance: 0 }));
-  for (const { due, minutes } of work) {
-    let before = 0;
-    for (const [i, sum] of sums.entries()) {
-      const by = chanceDueBy(due, addDays(monday, 7 * (i + 1) - 1));
-      const chance = by - before;
-      before = by;
-      sum.visits += chance;
-      sum.mean += chance * minutes;
-      sum.variance += chance * (1 - chance) * minutes * minutes;
-    }
-  }
-  return sums.map(({ visits, mean, variance }, i) => {
+  const ends = Array.from({ length: weeks }, (_, i) => addDays(monday, 7 * (i + 1) - 1));
+  return fallingDue(work, ends).map(({ visits, mean, variance }, i) => {
     const spread = Z_80 * Math.sqrt(variance);
     return {
       from: addDays(monday, 7 * i),
@@ -50,6 +39,30 @@ export function horizon(work: readonly ComingWork[], today: PlainDate, weeks: nu
       p90: mean + spread,
     };
   });
+}
+
+/** Work that falls due in a period: how many visits are expected, and their bay time in minutes with its variance. */
+interface FallingDue {
+  readonly visits: number;
+  readonly mean: number;
+  readonly variance: number;
+}
+
+/** The same by any periods that follow each other. @param ends the last day of each; the first holds all before it */
+export function fallingDue(work: readonly ComingWork[], ends: readonly PlainDate[]): readonly FallingDue[] {
+  const sums = ends.map(() => ({ visits: 0, mean: 0, variance: 0 }));
+  for (const { due, minutes } of work) {
+    let before = 0;
+    for (const [i, sum] of sums.entries()) {
+      const by = chanceDueBy(due, ends[i] ?? due.p90);
+      const chance = by - before;
+      before = by;
+      sum.visits += chance;
+      sum.mean += chance * minutes;
+      sum.variance += chance * (1 - chance) * minutes * minutes;
+    }
+  }
+  return sums;
 }
 
 /**

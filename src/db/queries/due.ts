@@ -267,13 +267,17 @@ export interface ComingRow {
   readonly p50: string;
   readonly p90: string;
   readonly partNumber: string | null;
+  readonly failureCost: number;
+  readonly lifeUsed: number | null;
+  readonly lifeIn28: number | null;
 }
 
 /** Coming work: every component of every vehicle that is likely due by a day. */
 export async function loadComing(q: Querier, fleetId: FleetId, until: string): Promise<readonly ComingRow[]> {
   const found = await q.execute<Record<string, unknown> & ComingRow>(sql`
     select t.vehicle_id as "vehicleId", t.component, v.engine_family_id as "engineFamilyId", t.depot,
-      t.due_p_10::text as p10, t.due_p_50::text as p50, t.due_p_90::text as p90, p.number as "partNumber"
+      t.due_p_10::text as p10, t.due_p_50::text as p50, t.due_p_90::text as p90, p.number as "partNumber",
+      t.failure_cost as "failureCost", t.life_used as "lifeUsed", t.life_in28 as "lifeIn28"
     from due_status t
     join vehicles v on v.id = t.vehicle_id
     left join spec_sheets sh on sh.id = t.spec_sheet_id

@@ -21,6 +21,7 @@ const loadWaiting = (q: Querier, fleetId: FleetId, depotId?: DepotId) =>
       lifeUsed: dueStatus.lifeUsed,
       lifeIn28: dueStatus.lifeIn28,
       failureCost: dueStatus.failureCost,
+      pressure: dueStatus.pressure,
       number: parts.number,
       price: parts.price,
       onHand: parts.onHand,

@@ -28,6 +28,8 @@ interface Ahead {
   readonly vehicles: ReadonlyMap<string, Vehicle>;
   readonly depots: ReadonlyMap<string, Depot>;
   readonly families: ReadonlyMap<string, EngineFamily>;
+  /** Parts on the shelf that no job before has taken. */
+  readonly stock: Map<string, number>;
   /** Bay time by family: it remembers what it computed, since a fleet has many of each. */
   readonly times: ReadonlyMap<string, ReturnType<typeof engineTimes>>;
 }
@@ -43,6 +45,11 @@ export function aheadOf(data: FleetData, days: readonly PlainDate[], today: Plai
     vehicles: byId(data.vehicles),
     depots: byId(data.depots),
     families: byId(data.families),
+    stock: new Map(
+      [...data.due.values()]
+        .flat()
+        .flatMap(({ number, onHand }) => (number !== null && onHand !== null ? [[number, onHand] as const] : [])),
+    ),
     times: new Map(data.families.map((family) => [family.id, engineTimes(family, data.ratios.get(family.id))])),
   };
 }
@@ -79,12 +86,12 @@ interface Visit {
   readonly order: WorkOrderListRow | null;
 }
 
-function jobOf({ data, days, today }: Ahead, visit: Visit): FleetJob {
+function jobOf({ data, days, today, stock }: Ahead, visit: Visit): FleetJob {
   const { vehicle, depot, family, components, minutes, slots, order } = visit;
   const rows = (data.due.get(vehicle.id) ?? []).filter(({ component }) => components.some((one) => one === component));
   const cool = coolMinutes(data, vehicle, family, components);
   const coolFromMin = cool === 0 ? null : Math.min(24 * 60, inSteps(depot.opensMin + cool));
-  const short = shortParts(rows, family, depot, today);
+  const short = shortParts(rows, { family, depot, today, stock });
   const money = {
     components: rows.map((row) => waiting(row, family, data.costs.wearCostPerPercent)),
     minutes,
@@ -202,10 +209,21 @@ function waiting(row: DueRow, family: EngineFamily, wearCostPerPercent: number) 
   };
 }
 
-/** Parts of which fewer lie here than go in, with the day on which the rest can be there. */
-function shortParts(rows: readonly DueRow[], family: EngineFamily, depot: Depot, today: PlainDate) {
+interface Shelf {
+  readonly family: EngineFamily;
+  readonly depot: Depot;
+  readonly today: PlainDate;
+  readonly stock: Map<string, number>;
+}
+
+/** Takes its parts off the shelf; those of which too few are left, with the day on which the rest can be there. */
+function shortParts(rows: readonly DueRow[], { family, depot, today, stock }: Shelf) {
   return rows.flatMap((row) => {
-    if (row.number === null || row.onHand === null || row.onHand >= quantityIn(family, row)) return [];
+    const left = row.number === null ? undefined : stock.get(row.number);
+    if (row.number === null || left === undefined) return [];
+    const needed = quantityIn(family, row);
+    stock.set(row.number, Math.max(0, left - needed));
+    if (left >= needed) return [];
     const comes = depot.deliveryDays.length > 0 ? depot.deliveryDays : depot.workingDays;
     let from = addDays(today, row.leadDays ?? USUAL_LEAD_DAYS);
     for (let i = 0; i < 7 && !comes.includes(weekdayOf(from)); i += 1) from = addDays(from, 1);

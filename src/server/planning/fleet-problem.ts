@@ -84,11 +84,17 @@ export async function problemOf(
     data.orders.map(({ id }) => id),
   );
   const onOrder = new Set(data.orders.map(({ vehicleId }) => vehicleId));
+  // Parts go to what is booked first, then to what loses most by waiting.
   const made = [
-    ...data.orders.map((order) =>
-      jobOfOrder(ahead, order, (tasks.get(order.id) ?? []).map(({ component }) => component).filter(isTaskComponent)),
-    ),
-    ...data.vehicles.filter(({ id }) => !onOrder.has(id)).map((vehicle) => jobOfVehicle(ahead, vehicle)),
+    ...[...data.orders]
+      .sort(bySlot)
+      .map((order) =>
+        jobOfOrder(ahead, order, (tasks.get(order.id) ?? []).map(({ component }) => component).filter(isTaskComponent)),
+      ),
+    ...data.vehicles
+      .filter(({ id }) => !onOrder.has(id))
+      .sort((a, b) => pressureOf(data, b.id) - pressureOf(data, a.id))
+      .map((vehicle) => jobOfVehicle(ahead, vehicle)),
   ].filter((one) => one !== null);
   return {
     problem: {
@@ -103,6 +109,12 @@ export async function problemOf(
     jobs: made.map(({ facts }) => facts),
   };
 }
+
+const bySlot = (a: FleetData['orders'][number], b: FleetData['orders'][number]): number =>
+  (a.startsAt ?? '9').localeCompare(b.startsAt ?? '9') || a.number - b.number;
+
+const pressureOf = ({ due }: FleetData, vehicleId: string): number =>
+  (due.get(vehicleId) ?? []).reduce((sum, { pressure }) => sum + (pressure ?? 0), 0);
 
 function baysIn(data: FleetData, days: readonly PlainDate[]): readonly PlanBay[] {
   return data.bays.flatMap((bay): readonly PlanBay[] => {

@@ -4,8 +4,10 @@ import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { HORIZON_WEEKS, type PolicyOutcome, viewHorizon, type WhatIf, whatIf } from '@/server/due/view-horizon';
+import { viewLookAhead } from '@/server/planning/view-look-ahead';
 import { heldText } from '@/text/due-words';
 import { dateText, hoursText, moneyText, NONE, percentText } from '@/text/format';
+import { HoursAhead, HoursMore } from '@/ui/planning/hours-ahead';
 import { HorizonChart } from '@/ui/pressure/horizon-chart';
 import { LinkChoices } from '@/ui/primitives/link-choices';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -23,10 +25,11 @@ export default page(async function HorizonPage({ searchParams }: Props) {
   const query = await searchParams;
   const { depot } = dueFilter.parse({ depot: query.depot });
   const share = SHARES.find((s) => String(s) === query.share) ?? null;
-  const [view, list, what] = await Promise.all([
+  const [view, list, what, hours] = await Promise.all([
     viewHorizon(deps(), actor, depot),
     listDue(deps(), actor, { ...dueFilter.parse({}), page: { from: 0, limit: 1 } }),
     share === null ? null : whatIf(deps(), actor, share),
+    viewLookAhead(deps(), actor),
   ]);
   mustShow(view);
   const { weeks, bayMinutes, depots, parts } = view.value;
@@ -100,6 +103,22 @@ export default page(async function HorizonPage({ searchParams }: Props) {
           </Section>
         </Box>
       </Grid>
+      {hours.ok && (
+        <>
+          <Section
+            title="Where hours run out"
+            aside="work that falls due of the hours of bays or people, whichever are fewer"
+          >
+            <HoursAhead {...hours.value} />
+          </Section>
+          <Section
+            title="What waiting for hours costs in these months, and what would change it"
+            aside="another interval: below"
+          >
+            <HoursMore {...hours.value} />
+          </Section>
+        </>
+      )}
       <Section title="If the interval were set another way" aside="nothing changes until it is chosen">
         <Flex gap="3" wrap="wrap" align="center" mb="3" data-no-print>
           Change the plugs of every vehicle at
