@@ -58,8 +58,15 @@ export default defineConfig({
     { name: 'access', testMatch: 'access.spec.ts', use: { baseURL: `http://127.0.0.1:${ports.demo}` } },
     {
       name: 'demo',
-      testIgnore: ['whole-loop.spec.ts', 'access.spec.ts'],
+      testIgnore: ['whole-loop.spec.ts', 'access.spec.ts', 'plan.spec.ts'],
       dependencies: ['access'],
+      use: { baseURL: `http://127.0.0.1:${ports.demo}` },
+    },
+    // After all others: it opens orders for everything that is due.
+    {
+      name: 'plan',
+      testMatch: 'plan.spec.ts',
+      dependencies: ['demo'],
       use: { baseURL: `http://127.0.0.1:${ports.demo}` },
     },
   ],

@@ -9,6 +9,8 @@ export const test = base.extend<{ consoleGuard: undefined }>({
         // A test that cuts the connection means to.
         if (message.text().includes('ERR_INTERNET_DISCONNECTED')) return;
         if (message.text().includes('An unknown error occurred when fetching the script')) return;
+        // The browser itself tells of a refused move, which the board says in words.
+        if (message.text().includes('409') && message.location().url.includes('/api/v1/plan/moves')) return;
         // The browser itself tells of a refused file, which the page shows in words.
         if (message.text().includes('422') && message.location().url.includes('/api/v1/odometer-readings')) return;
         if (['error', 'warning'].includes(message.type()))

@@ -150,7 +150,7 @@ export const moveBody = z.object({
   /** The booking that was seen; null: there was none. */
   version: z.number().int().nullable(),
 });
-export const moved = z.object({ work_order_id: z.uuid(), opened: z.boolean() });
+export const moved = z.object({ work_order_id: z.uuid(), opened: z.boolean(), version: z.number().int().nullable() });
 
 export const pinBody = z.object({ work_order_id: z.uuid(), pinned: z.boolean(), version: z.number().int() });
 export const pinKept = z.object({ pinned: z.boolean() });

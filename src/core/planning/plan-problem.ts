@@ -65,6 +65,8 @@ export interface PlanProblem {
   readonly people: readonly PlanPerson[];
   readonly jobs: readonly PlanJob[];
   readonly moveCost: number;
+  /** Of all money, ISO 4217: as reasons tell it; left out: amounts are told alone. */
+  readonly currency?: string;
   /** The most that the search may take. */
   readonly seconds: number;
   readonly seed: number;

@@ -55,6 +55,15 @@ export interface JobFacts {
   readonly booked: (PlanSlot & { readonly isPinned: boolean }) | null;
 }
 
+/** What adopting a proposal did. */
+export interface Adopted {
+  readonly planned: number;
+  readonly opened: number;
+  readonly moved: number;
+  /** Jobs that could not be opened, with why. */
+  readonly refused: readonly { readonly unitNumber: string; readonly message: string }[];
+}
+
 /** All that a proposal came to. */
 export interface ProposalResult {
   readonly days: readonly PlainDate[];

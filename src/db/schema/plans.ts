@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { boolean, check, foreignKey, index, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { FEED_OF } from '../../core/planning/absence-of';
 import {
+  type Adopted,
   type PlanProgress,
   type PlanScope,
   PROPOSAL_STATES,
@@ -48,6 +49,8 @@ export const planProposals = pgTable(
     /** Somebody wants the best so far. */
     isStopped: boolean().notNull().default(false),
     result: jsonb().$type<ProposalResult>(),
+    /** What adopting it did. */
+    adopted: jsonb().$type<Adopted>(),
     /** Why it came to nothing. */
     problem: text(),
     askedBy: uuid().$type<PersonId>().notNull(),

@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { timeOf } from '@/core/calendar/zone';
-import type { JobFacts, ProposalResult } from '@/core/planning/plan-proposal';
+import type { Adopted, JobFacts, ProposalResult } from '@/core/planning/plan-proposal';
 import type { Assignment } from '@/core/planning/solver/plan';
 import type { WhatIfChange } from '@/core/planning/what-if';
 import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
@@ -50,15 +50,6 @@ const withBays = (result: ProposalResult, ids: ReadonlyMap<string, string>): Pro
   },
 });
 
-/** What adopting a proposal did. */
-interface Adopted {
-  readonly planned: number;
-  readonly opened: number;
-  readonly moved: number;
-  /** Jobs that could not be opened, with why. */
-  readonly refused: readonly { readonly unitNumber: string; readonly message: string }[];
-}
-
 /**
  * Books what was proposed, in one transaction: what is due gets its work order, what moved is moved, and what the plan leaves out
  * is taken off it. Where somebody else booked a bay or a person meanwhile nothing is changed at all.
@@ -80,7 +71,7 @@ export const adoptProposal = useCase({
         bays: result.bays,
       });
       const done = await adopt(within, actor, tx, withBays(result, borrowed));
-      await tx.update(planProposals).set({ state: 'adopted' }).where(eq(planProposals.id, id));
+      await tx.update(planProposals).set({ state: 'adopted', adopted: done }).where(eq(planProposals.id, id));
       const { planned, opened, moved, refused } = done;
       await writeAudit(tx, actor, {
         action: 'adopt',

@@ -103,6 +103,7 @@ export async function problemOf(
       people: peopleIn(data, days),
       jobs: made.map(({ job }) => job),
       moveCost: data.costs.moveCost,
+      currency: data.costs.currency,
       seconds: 1,
       seed: 1,
     },

@@ -42,6 +42,8 @@ interface Moved {
   readonly workOrderId: WorkOrderId;
   /** An order was opened for it. */
   readonly opened: boolean;
+  /** Of its booking now; null: it has none. */
+  readonly version: number | null;
 }
 
 /**
@@ -67,7 +69,7 @@ export const moveJob = useCase({
       if (!to) {
         if (row.pinned) return fail('invalid', `Unit ${row.unitNumber} is pinned. Take the pin off first.`);
         const off = await unplanWorkOrder(within, actor, order.id);
-        return off.ok ? ok({ workOrderId: order.id, opened }) : off;
+        return off.ok ? ok({ workOrderId: order.id, opened, version: null }) : off;
       }
       const minutes = booking?.minutes ?? order.minutes;
       const asked = {
@@ -89,7 +91,7 @@ export const moveJob = useCase({
       });
       // An order that was opened for it goes with it.
       if (!planned.ok) throw new Refused(planned.error);
-      return ok({ workOrderId: order.id, opened });
+      return ok({ workOrderId: order.id, opened, version: (booking?.version ?? 0) + 1 });
     });
   },
 });

@@ -26,7 +26,7 @@ export interface Told {
 async function post(
   path: string,
   body: object,
-): Promise<{ ok: boolean; answer: { detail?: string; work_order_id?: string; opened?: boolean } }> {
+): Promise<{ ok: boolean; answer: { detail?: string; work_order_id?: string; version?: number | null } }> {
   const answer = await fetch(path, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
@@ -38,42 +38,34 @@ async function post(
 /** The week with what is being moved, undo, and what others do meanwhile. @param isBusy somebody has a job in hand */
 export function useBoard(week: BoardWeek, isBusy: boolean) {
   const router = useRouter();
-  const [moving, setMoving] = useState<ReadonlyMap<string, PlanSlot | null>>(new Map());
+  // What was moved here has another version before the week comes anew.
+  const versions = useRef(new Map<string, number | null>());
+  const { placing, setMoving } = usePlacing(week);
   const [undos, setUndos] = useState<readonly Undo[]>([]);
   const [told, setTold] = useState<Told | null>(null);
-  // What was moved here holds until the server has said the same.
-  const [seen, setSeen] = useState(week);
-  if (seen !== week) {
-    setSeen(week);
-    setMoving(new Map());
-  }
-  const placing = useMemo((): Placing => {
-    const all = new Map(placingOf(week.jobs));
-    for (const [job, slot] of moving) {
-      if (slot) all.set(job, slot);
-      else all.delete(job);
-    }
-    return all;
-  }, [week, moving]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new week has them all
+  useEffect(() => versions.current.clear(), [week]);
   useChanges(week, isBusy, () => router.refresh());
 
   const send = useCallback(
     async (job: string, to: PlanSlot | null, isUndo = false): Promise<string | null> => {
-      const version = week.jobs.find(({ id }) => id === job)?.booking?.version ?? null;
+      const known = versions.current.get(job);
+      const version = known === undefined ? (week.jobs.find(({ id }) => id === job)?.booking?.version ?? null) : known;
       const slot = to && { day: to.day, bay_id: to.bay, person_id: to.person, start_min: to.startMin };
       setMoving((before) => new Map(before).set(job, to));
       const { ok, answer } = await post('/api/v1/plan/moves', { job, to: slot, undo: isUndo, version }).catch(() => ({
         ok: false,
-        answer: { detail: LOST, work_order_id: undefined },
+        answer: { detail: LOST, work_order_id: undefined, version: undefined },
       }));
       if (!ok) {
         setMoving((before) => new Map([...before].filter(([id]) => id !== job)));
         setTold({ isFault: true, words: answer.detail ?? LOST });
       }
+      if (ok && answer.version !== undefined) versions.current.set(`order ${answer.work_order_id}`, answer.version);
       router.refresh();
       return ok && answer.work_order_id ? `order ${answer.work_order_id}` : null;
     },
-    [week, router],
+    [week, router, setMoving],
   );
 
   const move = async (job: string, to: PlanSlot | null, words: string): Promise<void> => {
@@ -108,6 +100,26 @@ export function useBoard(week: BoardWeek, isBusy: boolean) {
   };
 
   return { placing, move, undo: undos.length > 0 ? undo : null, pin, told, tell: setTold };
+}
+
+/** Where the jobs are: as the week has them, and as they were moved here since. */
+function usePlacing(week: BoardWeek) {
+  const [moving, setMoving] = useState<ReadonlyMap<string, PlanSlot | null>>(new Map());
+  // What was moved here holds until the server has said the same.
+  const [seen, setSeen] = useState(week);
+  if (seen !== week) {
+    setSeen(week);
+    setMoving(new Map());
+  }
+  const placing = useMemo((): Placing => {
+    const all = new Map(placingOf(week.jobs));
+    for (const [job, slot] of moving) {
+      if (slot) all.set(job, slot);
+      else all.delete(job);
+    }
+    return all;
+  }, [week, moving]);
+  return { placing, setMoving };
 }
 
 /** Asks again and again whether the plan of a week is still the same, and says when it is not. */

@@ -5,7 +5,6 @@ import { adoptProposal } from '@/server/planning/adopt-proposal';
 import { makeFeed, removeFeed } from '@/server/planning/feeds';
 import { discardProposal, startProposal, stopProposal } from '@/server/planning/proposals';
 import { keepWhatIf } from '@/server/planning/what-if';
-import { countText } from '@/text/format';
 
 export const keepWhatIfAction = formAction(keepWhatIf, {
   read: ({ name, changes = '', slots = '' }) => ({ name, changes: fromJson(changes), slots: fromJson(slots) }),
@@ -27,11 +26,4 @@ export const removeFeedAction = formAction(removeFeed);
 
 export const stopAction = formAction(stopProposal);
 export const discardAction = formAction(discardProposal, { onDone: () => ({ to: '/plan' }) });
-export const adoptAction = formAction(adoptProposal, {
-  onDone: ({ planned, opened, moved, refused }) => ({
-    message: [
-      `${countText(planned)} booked, ${countText(moved)} of them moved, ${countText(opened)} work orders opened.`,
-      ...refused.map(({ unitNumber, message }) => `Unit ${unitNumber} was not: ${message}`),
-    ].join(' '),
-  }),
-});
+export const adoptAction = formAction(adoptProposal);

@@ -34,7 +34,9 @@ function sayMinutes(minutes: number): string {
   return [h > 0 && `${h} h`, (min > 0 || h === 0) && `${min} min`].filter(Boolean).join(' ');
 }
 
-const sayMoney = (amount: number): string => String(Math.round(amount));
+/** "EUR 646" */
+const sayMoney = (amount: number, { currency }: PlanProblem): string =>
+  [currency, Math.round(amount)].filter((part) => part !== undefined).join(' ');
 
 /** What of a job rules a day out, whatever else is planned on it. */
 type DayFault = 'closed' | 'too_long' | 'parts' | 'vehicle_away' | 'cool_down';
@@ -84,7 +86,7 @@ export function whyThere(problem: PlanProblem, space: Space, index: number, slot
       : { code: 'cheapest_day', message: `${sayDay(day)} is the cheapest day.${where}` };
   const fault = dayFault(of, job, cheaper.i, cheaper.name);
   const why = fault ? FAULTS[fault](job) : 'jobs that lose more by waiting have its hours';
-  const message = `${sayDay(day)}: ${sayDay(cheaper.name)} would cost ${sayMoney(cost - cheaper.cost)} less, but ${why}.${where}`;
+  const message = `${sayDay(day)}: ${sayDay(cheaper.name)} would cost ${sayMoney(cost - cheaper.cost, problem)} less, but ${why}.${where}`;
   return isAgreed ? { code: 'as_agreed', message: `As agreed, ${message}` } : { code: 'next_best_day', message };
 }
 

@@ -10,6 +10,9 @@ const edges = Object.fromEntries(
 );
 
 export const planCss = {
+  // The week on one sheet, lying.
+  '@page plan': { size: 'A4 landscape', margin: '9mm' },
+  '.frame-main:has(.board)': { page: 'plan' },
   '.sr-only': { position: 'absolute', w: '1px', h: '1px', overflow: 'hidden', clipPath: 'inset(50%)' },
   '.wrong-ink': { color: 'wrong.ink' },
   '.board-summary': { color: 'soft', mb: '2', '& strong': { color: 'ink' } },

@@ -2,7 +2,7 @@ import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import type { NamedDepot } from '@/core/planning/board-week';
-import type { ProposalResult } from '@/core/planning/plan-proposal';
+import type { Adopted, ProposalResult } from '@/core/planning/plan-proposal';
 import { agreedSlotsOf, planFigures, proposedSlotsOf } from '@/core/planning/proposal-view';
 import type { WhatIfChange } from '@/core/planning/what-if';
 import { may } from '@/server/access';
@@ -52,6 +52,7 @@ export default page(async function ProposalPage({ params }: { params: Promise<{ 
           <ProposalProgress progress={proposal.progress} currency={currency} />
         </>
       )}
+      {proposal.adopted && <Done adopted={proposal.adopted} />}
       {proposal.problem && <Empty>{proposal.problem}</Empty>}
       {proposal.result && (
         <Result
@@ -97,6 +98,26 @@ function Deciding({ id, state, canPlan }: { id: string; state: keyof typeof STAT
         <SubmitButton main>Adopt</SubmitButton>
       </ActionForm>
     </>
+  );
+}
+
+function Done({ adopted: { planned, moved, opened, refused } }: { adopted: Adopted }) {
+  return (
+    <div role="status">
+      <p>
+        <strong>{planned}</strong> booked, <strong>{moved}</strong> of them moved, <strong>{opened}</strong> work orders
+        opened.
+      </p>
+      {refused.length > 0 && (
+        <ul className="changes">
+          {refused.map(({ unitNumber, message }) => (
+            <li key={unitNumber}>
+              Unit {unitNumber} was not: {message}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
   );
 }
 

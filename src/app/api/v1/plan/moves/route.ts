@@ -9,5 +9,9 @@ export const POST = route(async ({ request, actor, once }) => {
   const { job, to, undo: isUndo, version } = body.value;
   const slot = to && { day: to.day, bayId: to.bay_id, personId: to.person_id, startMin: to.start_min };
   const outcome = await once(body.text, (within) => moveJob(within, actor, { job, to: slot, isUndo, version }));
-  return reply(outcome, ({ workOrderId, opened }) => ({ work_order_id: workOrderId, opened }));
+  return reply(outcome, ({ workOrderId, opened, version: now }) => ({
+    work_order_id: workOrderId,
+    opened,
+    version: now,
+  }));
 });
