@@ -16,6 +16,8 @@ for (const [name, path] of [
   ['engine editor', '/engines/new'],
   ['part in hand', '/parts'],
   ['torque on the bench', '/bench/torque'],
+  ['week', '/plan'],
+  ['what if', '/plan/what-if'],
 ] as const) {
   const context = await browser.newContext({ baseURL: base, storageState });
   const fresh = await context.newPage();

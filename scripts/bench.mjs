@@ -64,6 +64,7 @@ process.stdout.write(
 run(process.execPath, [nodeArgs.tsx, 'bench/page-weight.ts', `http://127.0.0.1:${port}`]);
 run(process.execPath, [nodeArgs.tsx, 'bench/views.ts', `http://127.0.0.1:${port}`]);
 run(process.execPath, [nodeArgs.tsx, 'bench/at-the-vehicle.ts', `http://127.0.0.1:${port}`]);
+run(process.execPath, [nodeArgs.tsx, 'bench/what-if-page.ts', `http://127.0.0.1:${port}`]);
 await warm.stop();
 
 run(process.execPath, [nodeArgs.tsx, 'bench/plan.ts', ...(small ? ['--small'] : [])]);

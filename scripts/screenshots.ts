@@ -45,8 +45,6 @@ await take(desk, 'work-order');
 const order = new URL(desk.url()).pathname;
 await desk.goto(`${order}/tray`);
 await take(desk, 'tray');
-await desk.goto('/plan');
-await take(desk, 'plan');
 await desk.goto('/import');
 const csv =
   'unit_number,read_on,odometer,unit,source\n11,2026-11-14,121480,km,yard walk\n12,2026-11-14,9844,km,yard walk\n13,2026-11-14,88,360,km,yard walk\n99,2026-11-14,50100,km,yard walk\n15,2026-11-31,105020,km,yard walk\n11,2026-11-14,121480,km,yard walk';
@@ -89,4 +87,12 @@ await take(phone, 'menu-phone');
 const dark = await signedIn(1280, 800, 'dark');
 await dark.getByRole('option').first().waitFor();
 await take(dark, 'pressure-dark');
+// Last: it books what is due.
+await desk.goto('/plan');
+await desk.getByRole('button', { name: 'Plan again' }).click();
+await desk.getByRole('button', { name: 'Adopt' }).click({ timeout: 60_000 });
+await desk.getByText(/booked, .* moved/).waitFor({ timeout: 60_000 });
+await desk.goto('/plan?depot=Northhaven');
+await desk.locator('.job-bar').nth(1).click();
+await take(desk, 'plan');
 await browser.close();

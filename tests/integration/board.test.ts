@@ -66,7 +66,7 @@ describe('a move', () => {
     const [pirie] = await w.deps.db.select().from(people).where(eq(people.name, 'S. Pirie'));
     const tries = [
       [{ ...to, personId: pirie?.id ?? '' }, /S. Pirie is not there/],
-      [{ ...to, startMin: 480 }, /cold enough from 09:45/],
+      [{ ...to, startMin: 480 }, /too hot before 09:45/],
       [{ ...to, startMin: 900 }, /not open all that time/],
       [{ ...to, day: '2026-11-13' }, /passed|not open/],
     ] as const;

@@ -174,7 +174,6 @@ test('two on one job at once: one wins, the other is told, and both see the same
   await other.keyboard.press('Space');
   await other.keyboard.press('ArrowRight');
   await expect(live(other)).toContainText(` on `);
-  await bar(page).click();
   await page.getByRole('button', { name: 'Take off the plan' }).click();
   await expect(live(page)).toContainText(`unit ${unit} off the plan`);
   for (const key of ['ArrowRight', 'ArrowRight', 'ArrowRight']) {

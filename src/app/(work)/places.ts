@@ -30,6 +30,7 @@ const GROUPS: readonly PlaceGroup[] = [
     label: 'Work',
     places: [
       { href: '/work-orders', label: 'Work orders' },
+      { href: '/plan/mine', label: 'My days' },
       { href: '/work-orders/follow-ups', label: 'Follow-ups' },
       { href: '/work-orders/waiting', label: 'Waiting' },
     ],

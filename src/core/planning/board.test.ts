@@ -61,7 +61,7 @@ describe('a move before it is made', () => {
       breaks: [
         'J. Holm is not trained for hybrid',
         'its parts are there from Tue 2 Mar',
-        'it is cold enough from 10:00',
+        'its engine is too hot before 10:00',
         'Bay 1 has unit 1 from 08:00 to 09:00',
       ],
     });

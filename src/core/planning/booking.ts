@@ -14,6 +14,12 @@ export interface Booking {
   readonly version: number;
 }
 
+/** Starts and lengths of a plan are told in whole steps of so many minutes. */
+const STEP_MIN = 5;
+
+/** So many minutes in whole steps, one at least. */
+export const inSteps = (minutes: number): number => Math.max(1, Math.ceil(minutes / STEP_MIN)) * STEP_MIN;
+
 export type BookingFault = 'past' | 'closed_day' | 'outside_hours';
 
 /**

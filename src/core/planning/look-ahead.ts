@@ -4,7 +4,7 @@ import { Z_80 } from '../stats/theil-sen';
 /* Where hours run out, month by month: what falls due against what bays and people can take, with the spread. */
 
 /** Of a depot in a month, minutes. */
-export interface MonthWork {
+interface MonthWork {
   readonly mean: number;
   readonly variance: number;
 }

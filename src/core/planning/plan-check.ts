@@ -61,7 +61,7 @@ export function slotClashes({ bays, people }: PlanProblem, job: PlanJob, slot: P
       ? [clash(job.id, `its parts are there from ${sayDay(job.kitFrom)}`)]
       : []),
     ...(job.coolFromMin !== null && slot.startMin < job.coolFromMin
-      ? [clash(job.id, `it is cold enough from ${timeTo24(job.coolFromMin)}`)]
+      ? [clash(job.id, `its engine is too hot before ${timeTo24(job.coolFromMin)}`)]
       : []),
   ];
 }

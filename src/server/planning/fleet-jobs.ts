@@ -2,6 +2,7 @@ import { addDays, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { hoursAway, without } from '@/core/planning/absence';
+import { inSteps } from '@/core/planning/booking';
 import { visitCosts } from '@/core/planning/day-costs';
 import type { PlanJob, PlanSlot } from '@/core/planning/plan-problem';
 import type { JobFacts } from '@/core/planning/plan-proposal';
@@ -64,10 +65,6 @@ const WANTED: ReadonlySet<string> = new Set(['past', 'soon', 'inspect']);
 const USUAL_LEAD_DAYS = 7;
 /** A life that nobody knows is taken to be at its limit: it is looked at soon. */
 const UNKNOWN_LIFE = 1;
-const LEAST_MINUTES = 5;
-/** Starts and lengths of a plan are told in whole steps of so many minutes. */
-const STEP_MIN = 5;
-const inSteps = (minutes: number): number => Math.max(LEAST_MINUTES, Math.ceil(minutes / STEP_MIN) * STEP_MIN);
 
 /** A vehicle with its depot and engine; null: one of them is gone. */
 function placed({ depots: all, families }: Ahead, vehicle: Vehicle | undefined) {

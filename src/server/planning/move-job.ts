@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { sayDay } from '@/core/calendar/day-names';
 import { timeOf, timeTo24 } from '@/core/calendar/zone';
 import { judgeMove } from '@/core/planning/board';
+import { inSteps } from '@/core/planning/booking';
 import type { PlanSlot } from '@/core/planning/plan-problem';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -71,7 +72,7 @@ export const moveJob = useCase({
         const off = await unplanWorkOrder(within, actor, order.id);
         return off.ok ? ok({ workOrderId: order.id, opened, version: null }) : off;
       }
-      const minutes = booking?.minutes ?? order.minutes;
+      const minutes = booking?.minutes ?? inSteps(order.minutes);
       const asked = {
         id: `order ${order.id}`,
         depotId: row.depotId,

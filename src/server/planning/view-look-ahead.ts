@@ -23,7 +23,7 @@ interface Month {
   readonly days: readonly PlainDate[];
 }
 
-export interface DepotAhead {
+interface DepotAhead {
   readonly name: string;
   readonly months: readonly MonthAhead[];
   /** What waiting for hours costs in all of them. */
@@ -53,10 +53,9 @@ export const viewLookAhead = useCase({
       const visits = visitsOf(rows, minutesOf);
       return { falling: fallingDue(visits, ends), rate: pressureRate(rows, visits, data.costs.wearCostPerPercent) };
     });
+    const share = shareOf(work.map(({ falling }) => falling.reduce((sum, { mean }) => sum + mean, 0)));
     const depots = data.depots.map((depot, i): DepotAhead => {
-      const hours = months.map((month, m) =>
-        hoursOf(data, depot, month, shareOf(work.map(({ falling }) => falling[m]?.mean ?? 0))),
-      );
+      const hours = months.map((month) => hoursOf(data, depot, month, share));
       const { falling = [], rate = 0 } = work[i] ?? {};
       const ahead = (own: readonly MonthHours[]) => lookAhead(falling, own, rate);
       const dayMinutes = depot.closesMin - depot.opensMin;
@@ -97,7 +96,7 @@ const usualWeek = ({ workingDays, opensMin, closesMin }: Depot) =>
 const minutesIn = (windows: readonly { readonly fromMin: number; readonly toMin: number }[]): number =>
   windows.reduce((sum, { fromMin, toMin }) => sum + toMin - fromMin, 0);
 
-/** Who works at several depots is where the work is. */
+/** Who works at several depots is where the work of all these months is. */
 const shareOf =
   (work: readonly number[]) =>
   (of: number, among: readonly number[]): number => {

@@ -12,7 +12,7 @@ const edges = Object.fromEntries(
 export const planCss = {
   // The week on one sheet, lying.
   '@page plan': { size: 'A4 landscape', margin: '9mm' },
-  '.frame-main:has(.board)': { page: 'plan' },
+  '.frame:has(.board)': { page: 'plan', _print: { zoom: 0.8, printColorAdjust: 'exact' } },
   '.sr-only': { position: 'absolute', w: '1px', h: '1px', overflow: 'hidden', clipPath: 'inset(50%)' },
   '.wrong-ink': { color: 'wrong.ink' },
   '.board-summary': { color: 'soft', mb: '2', '& strong': { color: 'ink' } },
@@ -50,6 +50,21 @@ export const planCss = {
     '& .told': { maxW: '60ch', overflowWrap: 'anywhere' },
   },
   '.keep-name': { maxW: '420px', mb: '2' },
+  '.my-jobs': {
+    listStyle: 'none',
+    '& > li': {
+      display: 'grid',
+      gridTemplateColumns: '92px minmax(0, 1fr)',
+      gap: '3',
+      py: '3',
+      borderBottom: '1px solid',
+      borderColor: 'hair',
+      fontSize: 'md',
+    },
+    '& .at': { fontSize: 'lg', fontWeight: '650', display: 'flex', flexDirection: 'column' },
+    '& > li > span:last-of-type': { display: 'flex', flexDirection: 'column' },
+    '& a': { minH: '26px' },
+  },
   '.changes': { pl: '4', mb: '3', listStyle: 'disc', '& button': { ml: '3' } },
   '.figures': {
     fontSize: 'sm',
@@ -137,7 +152,6 @@ export const planCss = {
     position: 'absolute',
     insetX: '0',
     backgroundImage: HATCH,
-    opacity: 0.8,
     '& > span': {
       position: 'absolute',
       bottom: '0',
@@ -170,7 +184,15 @@ export const planCss = {
     '&[data-fixed]': { cursor: 'pointer' },
     '&[data-dragging]': { opacity: 0.45 },
     '&[data-done]': { bg: 'transparent', color: 'soft' },
-    '&[data-troubled]': { borderStyle: 'dashed', borderColor: 'wrong.ink' },
+    // The left edge stays what it is: pressure.
+    '&[data-troubled]': {
+      borderTopStyle: 'dashed',
+      borderRightStyle: 'dashed',
+      borderBottomStyle: 'dashed',
+      borderTopColor: 'wrong.ink',
+      borderRightColor: 'wrong.ink',
+      borderBottomColor: 'wrong.ink',
+    },
     '&[aria-pressed="true"]': {
       bg: 'tint',
       borderTopColor: 'action',
@@ -243,6 +265,7 @@ export const planCss = {
     '& li': { borderBottom: '1px solid', borderColor: 'hair', py: '1.5' },
     '& li[data-chosen]': { bg: 'tint' },
     '& li[data-dragging]': { opacity: 0.45 },
+    '& li > button': { minH: '26px' },
     '& li > button:first-of-type': {
       display: 'flex',
       justifyContent: 'space-between',
