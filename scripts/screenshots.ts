@@ -94,5 +94,6 @@ await desk.getByRole('button', { name: 'Adopt' }).click({ timeout: 60_000 });
 await desk.getByText(/booked, .* moved/).waitFor({ timeout: 60_000 });
 await desk.goto('/plan?depot=Northhaven');
 await desk.locator('.job-bar').nth(1).click();
+await desk.evaluate(() => window.scrollTo(0, 0));
 await take(desk, 'plan');
 await browser.close();

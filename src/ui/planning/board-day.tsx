@@ -92,7 +92,12 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
             <div
               key={window.fromMin}
               className="lane-open"
-              style={{ top: top(window.fromMin), height: (window.toMin - window.fromMin) * PX_A_MINUTE }}
+              style={{
+                top: top(window.fromMin),
+                height: (window.toMin - window.fromMin) * PX_A_MINUTE,
+                // Its lines are the hours, whenever it begins.
+                backgroundPositionY: -(window.fromMin % 60) * PX_A_MINUTE,
+              }}
             />
           ))}
         {own.map((bar) => (

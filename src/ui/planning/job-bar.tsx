@@ -100,9 +100,8 @@ export function JobBar({ bar, fromMin, other, isChosen, isTroubled, canMove, onC
       <span className="job-name">{job.name}</span>
       <span className="job-more">{whatText(job)}</span>
       <span className="job-more">{other}</span>
-      <span className="job-more">
-        {timeTo24(bar.fromMin)} · {hoursText(bar.toMin - bar.fromMin)}
-      </span>
+      <span className="job-more">{timeTo24(bar.fromMin)}</span>
+      <span className="job-more">{hoursText(bar.toMin - bar.fromMin)}</span>
     </button>
   );
 }

@@ -126,7 +126,7 @@ export const planCss = {
     [PHONE]: { display: 'none', '&[data-shown]': { display: 'block' } },
   },
   '.lanes': { display: 'flex', gap: '3px' },
-  '.lane': { flex: '1 1 0', minW: '42px' },
+  '.lane': { flex: '1 1 0', minW: '36px' },
   '.lane-name': {
     h: '20px',
     fontSize: '12px',
@@ -145,7 +145,8 @@ export const planCss = {
     position: 'absolute',
     insetX: '0',
     bg: 'sheet',
-    backgroundImage: 'repeating-linear-gradient(to bottom, {colors.hair} 0 1px, transparent 1px 48px)',
+    backgroundImage: 'linear-gradient(to bottom, {colors.hair} 0 1px, transparent 1px)',
+    backgroundSize: '100% 48px',
   },
   '.lane-now': { position: 'absolute', insetX: '0', borderTop: '2px solid', borderColor: 'action', zIndex: 2 },
   '.cooling': {
