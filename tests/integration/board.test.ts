@@ -1,11 +1,12 @@
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { BoardJob, BoardWeek } from '../../src/core/planning/board-week';
-import { bookings, people, workOrders } from '../../src/db/schema';
+import { bookings, people, vehicles, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { addAbsence } from '../../src/server/planning/absences';
 import { moveJob, pinBooking } from '../../src/server/planning/move-job';
 import { viewBoard } from '../../src/server/planning/view-board';
+import { setWorking } from '../../src/server/work-orders/work-time';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };
@@ -149,6 +150,52 @@ describe('a pin', () => {
       });
     value(await pinBooking(w.deps, w.supervisor, { workOrderId, isPinned: false, version }));
     value(await moveJob(w.deps, w.supervisor, { job: id, to, version: version + 1 }));
+  });
+});
+
+describe('work as it really goes', () => {
+  it('makes the bar begin when somebody began, and end when it was handed over', async () => {
+    const before = jobOn(await boardOf(), '32');
+    const { workOrderId, booking } = before;
+    if (!workOrderId || !booking) throw new Error('not booked');
+    expect(before.progress).toEqual({ startedMin: null, finishedMin: null });
+    const at = (time: string) => ({ ...w.deps, now: () => new Date(`${TODAY}T${time}:00Z`) });
+    const vane = { ...w.supervisor, personId: booking.personId, role: 'technician' as const };
+    value(await setWorking(at('08:20'), vane, { workOrderId, working: true }));
+    expect(jobOn(await boardOf(), '32').progress).toEqual({ startedMin: 500, finishedMin: null });
+    await w.deps.db
+      .update(workOrders)
+      .set({ handedOverAt: new Date(`${TODAY}T10:40:00Z`) })
+      .where(eq(workOrders.id, workOrderId));
+    expect(jobOn(await boardOf(), '32')).toMatchObject({
+      isFinished: true,
+      progress: { startedMin: 500, finishedMin: 640 },
+    });
+    await w.deps.db.update(workOrders).set({ handedOverAt: null }).where(eq(workOrders.id, workOrderId));
+  });
+
+  it('says why each job is where it is, and how long the like take', async () => {
+    for (const { booking, why, likely, minutes, isBegun } of (await boardOf()).jobs) {
+      if (booking) expect(why?.length).toBeGreaterThan(5);
+      else expect(why).toBeNull();
+      if (isBegun || !likely) continue;
+      expect(likely.fromMin).toBeLessThan(minutes);
+      expect(likely.toMin).toBeGreaterThan(likely.fromMin);
+    }
+  });
+});
+
+describe('a vehicle that leaves the fleet', () => {
+  it('is not brought in for what it does not live to need, and says so', async () => {
+    const due = jobOn(await boardOf(), '11');
+    expect(due.place?.slot).not.toBeNull();
+    await w.deps.db.update(vehicles).set({ retiresOn: '2026-11-27' }).where(eq(vehicles.unitNumber, '11'));
+    expect(jobOn(await boardOf(), '11').place).toMatchObject({
+      slot: null,
+      reason: 'cheaper_later',
+      message: expect.stringContaining('it leaves the fleet on Fri 27 Nov'),
+    });
+    await w.deps.db.update(vehicles).set({ retiresOn: null }).where(eq(vehicles.unitNumber, '11'));
   });
 });
 

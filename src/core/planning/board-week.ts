@@ -3,7 +3,7 @@ import type { DepotId, WorkOrderId } from '../shared/kinds';
 import type { TaskComponent } from '../work/task';
 import type { Placing, Progress } from './board';
 import type { Booking } from './booking';
-import type { PlanProblem } from './plan-problem';
+import type { DayWindow, PlanProblem } from './plan-problem';
 import type { JobFacts } from './plan-proposal';
 import type { Place } from './solver/place-in';
 
@@ -22,6 +22,10 @@ export interface BoardJob {
   readonly minutes: number;
   /** More than it is booked for where work was added to it. */
   readonly estimate: number;
+  /** Within which four of five visits like it end, minutes; null: it is closed. */
+  readonly likely: JobFacts['likely'] | null;
+  /** Of one that is booked: why there, as the plan stands; null: it waits, or is done. */
+  readonly why: string | null;
   /** Service pressure by day, money a week. */
   readonly weekly: readonly number[];
   /** Null: it is closed. */
@@ -51,6 +55,8 @@ export interface BoardWeek {
   /** By the clock of the depot; null: today is none of the clock's days. */
   readonly nowMin: number | null;
   readonly problem: PlanProblem;
+  /** What people of this depot do at others. */
+  readonly elsewhere: readonly (DayWindow & { readonly person: string; readonly depot: string })[];
   readonly jobs: readonly BoardJob[];
   readonly currency: string;
 }

@@ -126,7 +126,9 @@ describe('a place for what waits', () => {
           person,
           startMin,
         }));
-        const places = placeIn(half);
+        const { waiting: places, planned } = placeIn(half);
+        expect([...planned.keys()].sort()).toEqual([...was.keys()].sort());
+        for (const why of planned.values()) expect(why.length).toBeGreaterThan(5);
         expect([...places.keys()].sort()).toEqual(
           any.jobs
             .map(({ id }) => id)

@@ -18,6 +18,7 @@ const visit = (lifeUsed: number, over: Partial<VisitMoney> = {}): VisitMoney => 
   minutes: 90,
   coolMinutes: 60,
   hourCost: 20,
+  leavesIn: null,
   ...over,
 });
 
@@ -61,6 +62,18 @@ describe('what a visit costs by the day', () => {
         },
       ),
     );
+  });
+
+  it('of a vehicle that leaves soon is only its waiting until then, and new parts for it are mostly thrown away', () => {
+    const stays = visitCosts(visit(1.1), days, TODAY);
+    const leaves = visitCosts(visit(1.1, { leavesIn: 21 }), days, TODAY);
+    // Three weeks use 6 % of a new set.
+    expect(leaves.byDay[0]?.thrownAway).toBeCloseTo(80 * 0.94, 9);
+    expect(leaves.unplanned).toMatchObject({ thrownAway: 0, downtime: 0 });
+    expect(leaves.unplanned.waiting).toBeGreaterThan(stays.byDay[14]?.waiting ?? 0);
+    expect(leaves.unplanned.waiting).toBeLessThan(stays.unplanned.waiting);
+    // One that stays for years uses what it gets.
+    expect(visitCosts(visit(1.1, { leavesIn: 2000 }), days, TODAY)).toEqual(stays);
   });
 
   it('costs a day that has passed as today', () => {

@@ -19,12 +19,14 @@ export interface VisitMoney {
   readonly coolMinutes: number;
   /** Of the vehicle out of service. */
   readonly hourCost: number;
+  /** Days from today until it leaves the fleet; null: nobody says that it does. */
+  readonly leavesIn: number | null;
 }
 
 interface DayCost {
   /** Service pressure from today until then: risk and wear, all components. */
   readonly waiting: number;
-  /** Life of parts that would still have lasted. */
+  /** Life of parts that would still have lasted, and of new ones that the vehicle does not stay for. */
   readonly thrownAway: number;
   readonly downtime: number;
   readonly total: number;
@@ -48,19 +50,38 @@ export function visitCosts(visit: VisitMoney, days: readonly PlainDate[], today:
   const downtime = ((visit.minutes + visit.coolMinutes) / 60) * visit.hourCost;
   const on = (offset: number, waiting: number): DayCost => {
     const thrownAway = visit.components.reduce(
-      (sum, { partsCost, pressure }) => sum + partsCost * Math.max(0, 1 - lifeAfter(pressure, offset)),
+      (sum, { partsCost, pressure }) =>
+        sum + partsCost * (Math.max(0, 1 - lifeAfter(pressure, offset)) + unusedOf(visit, pressure, offset)),
       0,
     );
     return { waiting, thrownAway, downtime, total: waiting + thrownAway + downtime };
   };
   const weeklyOn = (offset: number): number =>
     visit.components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, offset), 0);
+  /** By the last day as it goes; after it at its last pressure. */
+  const waitingAt = (offset: number): number =>
+    (waited[Math.min(offset, last)] ?? 0) + (weeklyOn(last) * Math.max(0, offset - last)) / 7;
   const offsets = days.map((day) => Math.max(0, daysBetween(today, day)));
   return {
     byDay: offsets.map((offset) => on(offset, waited[offset] ?? 0)),
     weekly: offsets.map(weeklyOn),
-    unplanned: on(last + UNPLANNED_DAYS, (waited[last] ?? 0) + (weeklyOn(last) * UNPLANNED_DAYS) / 7),
+    unplanned: leavesFirst(visit, last)
+      ? neverCome(waitingAt(visit.leavesIn ?? 0))
+      : on(last + UNPLANNED_DAYS, waitingAt(last + UNPLANNED_DAYS)),
   };
+}
+
+/** It is gone before anybody would have to get round to it. */
+const leavesFirst = ({ leavesIn }: VisitMoney, last: number): boolean =>
+  leavesIn !== null && leavesIn <= last + UNPLANNED_DAYS;
+
+/** It waits until it leaves, and is never brought in. */
+const neverCome = (waiting: number): DayCost => ({ waiting, thrownAway: 0, downtime: 0, total: waiting });
+
+/** Share of new parts that the vehicle does not use before it leaves. */
+function unusedOf({ leavesIn }: VisitMoney, { weeklyLife }: PressureInput, offset: number): number {
+  if (leavesIn === null) return 0;
+  return Math.max(0, 1 - (weeklyLife * Math.max(0, leavesIn - offset)) / 7);
 }
 
 const lifeAfter = ({ lifeUsed, weeklyLife }: PressureInput, days: number): number => lifeUsed + (weeklyLife * days) / 7;

@@ -43,6 +43,8 @@ export interface PlanJob {
   readonly minutes: number;
   readonly needsSkills: readonly string[];
   readonly needsBay: readonly string[];
+  /** What else decides about it, as a reason tells it: "it leaves the fleet on 30 Nov". */
+  readonly note?: string;
   /** When the vehicle can be had; null: any time. */
   readonly allowed: readonly DayWindow[] | null;
   /** First day on which its parts are there; null: they are. */

@@ -46,6 +46,8 @@ export interface JobFacts {
   readonly number: number | null;
   readonly components: readonly TaskComponent[];
   readonly minutes: number;
+  /** Within which four of five visits like it end, minutes. */
+  readonly likely: { readonly fromMin: number; readonly toMin: number };
   /** What each day would cost, and leaving it out, opened down to where it comes from. */
   readonly costs: VisitCosts;
   readonly coolFromMin: number | null;

@@ -115,6 +115,7 @@ export function weekOfProposal(result: ProposalResult, { depot, monday, today, c
     today,
     nowMin: null,
     currency,
+    elsewhere: [],
     problem: {
       days,
       bays: result.bays
@@ -126,7 +127,13 @@ export function weekOfProposal(result: ProposalResult, { depot, monday, today, c
       seconds: 1,
       seed: 1,
     },
-    jobs: ours.map(({ facts, to }): BoardJob => ({ ...boardJob(facts, to), weekly: cut(facts.costs.weekly) })),
+    jobs: ours.map(
+      ({ facts, to, why }): BoardJob => ({
+        ...boardJob(facts, to),
+        why,
+        weekly: cut(facts.costs.weekly),
+      }),
+    ),
   };
 }
 
@@ -148,12 +155,13 @@ function planJob(facts: JobFacts, to: PlanSlot | null, cut: <T>(values: readonly
   };
 }
 
-function boardJob(facts: JobFacts, to: PlanSlot | null): Omit<BoardJob, 'weekly'> {
+function boardJob(facts: JobFacts, to: PlanSlot | null): Omit<BoardJob, 'weekly' | 'why'> {
   const { id, unitNumber, name, components, workOrderId, vehicleId, number, minutes, short, coolFromMin, booked } =
     facts;
   return {
     ...{ id, unitNumber, name, components, workOrderId, vehicleId, number, minutes, short, coolFromMin },
     estimate: minutes,
+    likely: facts.likely,
     costs: null,
     booking: to && {
       bayId: to.bay,

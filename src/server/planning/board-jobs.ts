@@ -19,6 +19,7 @@ interface Known {
   readonly startedAt: Date | undefined;
   readonly zone: string;
   readonly place: Place | undefined;
+  readonly why: string | undefined;
 }
 
 export function boardJob(job: PlanJob, known: Known): BoardJob {
@@ -34,6 +35,8 @@ export function boardJob(job: PlanJob, known: Known): BoardJob {
     number: facts?.number ?? row?.number ?? null,
     minutes: job.minutes,
     estimate: estimate ?? job.minutes,
+    likely: facts?.likely ?? null,
+    why: isFinished(row) ? null : (known.why ?? null),
     weekly: facts?.costs.weekly ?? job.costByDay.map(() => 0),
     costs: facts?.costs ?? null,
     short: facts?.short ?? [],

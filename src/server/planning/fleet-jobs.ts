@@ -1,7 +1,8 @@
-import { addDays, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
+import { sayDay } from '@/core/calendar/day-names';
+import { addDays, daysBetween, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
-import { hoursAway, without } from '@/core/planning/absence';
+import { type Absence, hoursAway, without } from '@/core/planning/absence';
 import { inSteps } from '@/core/planning/booking';
 import { visitCosts } from '@/core/planning/day-costs';
 import type { PlanJob, PlanSlot } from '@/core/planning/plan-problem';
@@ -83,7 +84,8 @@ interface Visit {
   readonly order: WorkOrderListRow | null;
 }
 
-function jobOf({ data, days, today, stock }: Ahead, visit: Visit): FleetJob {
+function jobOf(ahead: Ahead, visit: Visit): FleetJob {
+  const { data, days, today, stock } = ahead;
   const { vehicle, depot, family, components, minutes, slots, order } = visit;
   const rows = (data.due.get(vehicle.id) ?? []).filter(({ component }) => components.some((one) => one === component));
   const cool = coolMinutes(data, vehicle, family, components);
@@ -94,6 +96,7 @@ function jobOf({ data, days, today, stock }: Ahead, visit: Visit): FleetJob {
     minutes,
     coolMinutes: cool,
     hourCost: vehicle.hourCost ?? data.costs.hourCost,
+    leavesIn: vehicle.retiresOn && Math.max(0, daysBetween(today, vehicle.retiresOn)),
   };
   const costs = visitCosts(money, days, today);
   const id = order ? `order ${order.id}` : `vehicle ${vehicle.id}`;
@@ -104,7 +107,8 @@ function jobOf({ data, days, today, stock }: Ahead, visit: Visit): FleetJob {
       depot: depot.name,
       minutes,
       ...needsOf(data, depot, family),
-      allowed: allowedOf(awayOf(data, `vehicle ${vehicle.id}`), days),
+      ...(vehicle.retiresOn ? { note: `it leaves the fleet on ${sayDay(vehicle.retiresOn)}` } : {}),
+      allowed: allowedOf([...awayOf(data, `vehicle ${vehicle.id}`), ...goneBy(vehicle)], days),
       kitFrom:
         short
           .map(({ from }) => from)
@@ -128,6 +132,7 @@ function jobOf({ data, days, today, stock }: Ahead, visit: Visit): FleetJob {
       costs,
       coolFromMin,
       short,
+      likely: ahead.times.get(family.id)?.likely(components, minutes) ?? { fromMin: minutes, toMin: minutes },
       booked: slots.was && { ...slots.was, isPinned: slots.pin !== null },
     },
   };
@@ -240,7 +245,13 @@ function coolMinutes(
   return option === 'cold' ? minutesToCold(USUAL_OUTSIDE_C, family.coolingMinutes ?? USUAL_COOLING_MIN) : 0;
 }
 
-function allowedOf(away: ReturnType<typeof awayOf>, days: readonly PlainDate[]): PlanJob['allowed'] {
+/** After the day on which it leaves the fleet nobody has it any more. */
+const goneBy = ({ retiresOn }: Vehicle): readonly Absence[] =>
+  retiresOn ? [{ from: retiresOn, to: addDays(retiresOn, MANY_DAYS), hours: null, rule: null, except: [] }] : [];
+/** Longer than anybody plans ahead. */
+const MANY_DAYS = 1000;
+
+function allowedOf(away: readonly Absence[], days: readonly PlainDate[]): PlanJob['allowed'] {
   if (away.length === 0) return null;
   return without(
     days.map((day) => ({ day, fromMin: 0, toMin: 24 * 60 })),

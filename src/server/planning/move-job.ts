@@ -1,17 +1,17 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, ne, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { sayDay } from '@/core/calendar/day-names';
 import { timeOf, timeTo24 } from '@/core/calendar/zone';
 import { judgeMove } from '@/core/planning/board';
 import { inSteps } from '@/core/planning/booking';
 import type { PlanSlot } from '@/core/planning/plan-problem';
-import type { WorkOrderId } from '@/core/shared/kinds';
+import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { bookingOf, listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
-import { bookings } from '@/db/schema';
+import { bookings, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { editedMeanwhile, fail, notFound, type Outcome, Refused } from '../failure';
@@ -60,6 +60,9 @@ export const moveJob = useCase({
       const [kind, id = ''] = job.split(' ');
       const opened = kind === 'vehicle';
       if (opened && !to) return fail('invalid', 'It is not on the plan.');
+      // Told before anything is opened: many may want the same hour at once.
+      const taken = to && (await whoHas(tx, actor.fleetId, to, opened ? null : id));
+      if (taken) return fail('conflict', taken);
       const workOrderId = opened ? await opening(within, actor, id) : (id as WorkOrderId);
       const order = await lockWorkOrder(tx, actor.fleetId, workOrderId);
       const [row] = order ? await listWorkOrderRows(tx, actor.fleetId, { id: order.id }) : [];
@@ -96,6 +99,27 @@ export const moveJob = useCase({
     });
   },
 });
+
+/** Who has the bay or the person at that minute already; null: nobody but the order itself. */
+async function whoHas(tx: Tx, fleetId: FleetId, to: z.output<typeof slot>, own: string | null): Promise<string | null> {
+  const at = sql`${`${to.day} ${timeOf(to.startMin)}`}::timestamp`;
+  const [row] = await tx
+    .select({ number: workOrders.number, isBay: sql<boolean>`${bookings.bayId} = ${to.bayId}` })
+    .from(bookings)
+    .innerJoin(workOrders, eq(workOrders.id, bookings.workOrderId))
+    .where(
+      and(
+        eq(bookings.fleetId, fleetId),
+        sql`${bookings.during} @> ${at}`,
+        or(eq(bookings.bayId, to.bayId), eq(bookings.personId, to.personId)),
+        own === null ? undefined : ne(bookings.workOrderId, own),
+      ),
+    )
+    .limit(1);
+  return row
+    ? `The ${row.isBay ? 'bay' : 'person'} has work order ${row.number} then. Choose another time, or another ${row.isBay ? 'bay' : 'person'}.`
+    : null;
+}
 
 async function opening(within: Deps, actor: Actor, vehicleId: string): Promise<WorkOrderId> {
   const made = await openWorkOrder(within, actor, { vehicleId });

@@ -40,7 +40,9 @@ export const viewBoard = useCase({
     const { problem, jobs } = await jobsOn(deps.db, week, days);
     const nowMin = minuteToday(clock.now, depot.timeZone, clock.today);
     const { currency } = data.costs;
-    return ok({ depot, depots: depots.value, monday, today: clock.today, nowMin, problem, jobs, currency });
+    const elsewhere = elsewhereOf(week);
+    const shown = { depot, depots: depots.value, monday, today: clock.today, nowMin, currency };
+    return ok({ ...shown, problem, jobs, elsewhere });
   },
 });
 
@@ -83,7 +85,8 @@ async function jobsOn(q: Querier, week: DepotWeek, days: readonly PlainDate[]) {
       estimate: orders.get(job.id)?.minutes,
       startedAt: row && starts.get(row.id),
       zone: depot.timeZone,
-      place: places.get(job.id),
+      place: places.waiting.get(job.id),
+      why: places.planned.get(job.id),
     });
   });
   return { problem, jobs };
@@ -117,6 +120,11 @@ function boardProblem(
     ],
   };
 }
+
+const elsewhereOf = ({ booked, depot }: DepotWeek): BoardWeek['elsewhere'] =>
+  booked
+    .filter(({ depotId }) => depotId !== depot.id)
+    .flatMap((row) => windowOf(row).map((window) => ({ ...window, person: row.personId ?? '', depot: row.depot })));
 
 function windowOf(row: WorkOrderListRow): readonly DayWindow[] {
   const booking = bookingOf(row);

@@ -1,5 +1,6 @@
 import { replaceTasks, visitMinutes } from '@/core/work/procedure/generate';
-import type { TimeRatio } from '@/core/work/procedure/learned';
+import { learntMinutes, type TimeRatio } from '@/core/work/procedure/learned';
+import { hardestAccess } from '@/core/work/procedure/visit';
 import type { TaskComponent } from '@/core/work/task';
 import type { EngineFamily } from '@/db/queries/catalogue';
 import { corrected } from './learned-of';
@@ -18,5 +19,11 @@ export function engineTimes(family: EngineFamily, ratios: readonly TimeRatio[] =
     known.set(key, minutes);
     return minutes;
   };
-  return { layout: engine.layout, minutesOf };
+  /** Within which four of five visits of so many minutes end. */
+  const likely = (components: readonly TaskComponent[], minutes: number) => {
+    const tasks = replaceTasks(engine, components);
+    const { factor, low, high } = learntMinutes(ratios, hardestAccess({ ...engine, tasks }));
+    return { fromMin: Math.round((minutes * low) / factor), toMin: Math.round((minutes * high) / factor) };
+  };
+  return { layout: engine.layout, minutesOf, likely };
 }

@@ -5,6 +5,7 @@ import { nameOfDay, sayDay } from '@/core/calendar/day-names';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { timeTo24 } from '@/core/calendar/zone';
 import { type Judgement, loadOf, type Placing } from '@/core/planning/board';
+import type { BoardWeek } from '@/core/planning/board-week';
 import type { PlanProblem, PlanSlot } from '@/core/planning/plan-problem';
 import { type Bar, differenceText, inHours, type Lane, laneOf, PX_A_MINUTE, type Reading } from './board-shape';
 import { JobBar } from './job-bar';
@@ -28,6 +29,7 @@ interface DayProps {
   readonly reading: Reading;
   readonly isToday: boolean;
   readonly nowMin: number | null;
+  readonly elsewhere: BoardWeek['elsewhere'];
   readonly isShown: boolean;
   readonly chosen: string | null;
   readonly troubled: ReadonlySet<string>;
@@ -100,6 +102,7 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
               }}
             />
           ))}
+        {reading === 'people' && <Elsewhere {...props} person={lane.id} />}
         {own.map((bar) => (
           <Cooling key={bar.job.id} bar={bar} own={own} fromMin={hours.fromMin} />
         ))}
@@ -122,6 +125,27 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
       </div>
     </div>
   );
+}
+
+/** What a person does at other depots. */
+function Elsewhere({
+  person,
+  day,
+  elsewhere,
+  hours,
+}: Pick<DayProps, 'day' | 'elsewhere' | 'hours'> & { person: string }) {
+  return elsewhere
+    .filter((one) => one.day === day && one.person === person)
+    .map(({ fromMin, toMin, depot }) => (
+      <div
+        key={fromMin}
+        className="elsewhere"
+        style={{ top: (fromMin - hours.fromMin) * PX_A_MINUTE, height: (toMin - fromMin) * PX_A_MINUTE }}
+        title={`at ${depot}`}
+      >
+        at {depot}
+      </div>
+    ));
 }
 
 const nameOf = (list: readonly { readonly id: string; readonly name?: string }[], id: string): string =>

@@ -44,6 +44,7 @@ export function ChosenJob(props: Props) {
           </span>
         )}
       </p>
+      {job.why && slot && <p>{job.why}</p>}
       <ul>
         <li>
           {whatText(job)}
@@ -59,6 +60,11 @@ export function ChosenJob(props: Props) {
           ))}
         </li>
         {job.coolFromMin !== null && <li>cold enough from {timeTo24(job.coolFromMin)}</li>}
+        {job.likely && !job.isFinished && (
+          <li>
+            four of five like it take {hoursText(job.likely.fromMin)} to {hoursText(job.likely.toMin)}
+          </li>
+        )}
         {troubles.map((words) => (
           <li key={words} className="wrong-ink">
             {words}

@@ -115,7 +115,7 @@ export function whyNot(problem: PlanProblem, space: Space, schedule: Schedule, i
   if (free || first === undefined)
     return {
       code: 'cheaper_later',
-      message: `It loses less by waiting until after these days than by any free hour within them.`,
+      message: `It loses less by waiting until after these days than by any free hour within them${job.note ? `: ${job.note}` : ''}.`,
     };
   const day = problem.days[first];
   return {

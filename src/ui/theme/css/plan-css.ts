@@ -163,6 +163,15 @@ export const planCss = {
       bg: 'sheet',
     },
   },
+  '.elsewhere': {
+    position: 'absolute',
+    insetX: '0',
+    px: '2px',
+    fontSize: '10px',
+    lineHeight: '1.2',
+    overflow: 'hidden',
+    color: 'soft',
+  },
   '.job-bar': {
     position: 'absolute',
     insetX: '0',
