@@ -36,7 +36,7 @@ export function boardJob(job: PlanJob, known: Known): BoardJob {
     minutes: job.minutes,
     estimate: estimate ?? job.minutes,
     likely: facts?.likely ?? null,
-    why: isFinished(row) ? null : (known.why ?? null),
+    why: whyOf(known),
     weekly: facts?.costs.weekly ?? job.costByDay.map(() => 0),
     costs: facts?.costs ?? null,
     short: facts?.short ?? [],
@@ -48,6 +48,11 @@ export function boardJob(job: PlanJob, known: Known): BoardJob {
     progress: booking && row ? progressOf(row, booking.day, known) : NOT_BEGUN,
     place: booking ? null : (place ?? null),
   };
+}
+
+function whyOf({ row, why }: Known): string | null {
+  if (isFinished(row)) return null;
+  return row?.state === 'in_bay' ? 'Work has begun.' : (why ?? null);
 }
 
 const NOT_BEGUN: Progress = { startedMin: null, finishedMin: null };
