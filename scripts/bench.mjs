@@ -22,6 +22,7 @@ if (small)
     BENCH_DASH: '40',
     BENCH_CALLS: '8',
     BENCH_SECONDS: '0.2',
+    BENCH_CASES: '10',
   });
 const CALLS = Number(process.env.BENCH_CALLS ?? 100);
 
@@ -68,6 +69,7 @@ run(process.execPath, [nodeArgs.tsx, 'bench/what-if-page.ts', `http://127.0.0.1:
 await warm.stop();
 
 run(process.execPath, [nodeArgs.tsx, 'bench/plan.ts', ...(small ? ['--small'] : [])]);
+run(process.execPath, [nodeArgs.tsx, 'bench/misfire.ts']);
 run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
 run(process.execPath, [nodeArgs.tsx, 'bench/curves.ts']);
 for (const judged of ['reading', 'due-band', 'fleet-band', 'dash'])

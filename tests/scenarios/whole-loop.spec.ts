@@ -84,8 +84,9 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await page.getByRole('button', { name: 'Plan', exact: true }).click();
     await expect(page.getByText('17 Nov 2026 09:00, Machair Road Bay 1, A. Corrie')).toBeVisible();
     await user.goTo('Plan');
-    await expect(user.row('Machair Road Bay 1')).toContainText('09:00 unit 15');
-    await page.getByRole('link', { name: '09:00 unit 15' }).first().click();
+    await page.goto('/plan?depot=Machair+Road');
+    await page.getByRole('button', { name: /^unit 15 .*Tue 17 Nov 09:00/ }).click();
+    await page.getByRole('link', { name: 'Work order 1001' }).click();
   });
 
   await test.step('record every site, in the units at hand', async () => {

@@ -116,7 +116,10 @@ function CostTable({
   ];
   return (
     <table className="cost-table">
-      <caption>What each day costs. Left out: four weeks more, and the downtime all the same.</caption>
+      <caption>
+        What each day costs. Left out: four weeks more, and the downtime all the same.{' '}
+        <TextLink href={`/vehicles/${job.vehicleId}#pressure`}>What waiting costs comes from</TextLink>
+      </caption>
       <thead>
         <tr>
           <th scope="col">Day</th>

@@ -119,6 +119,41 @@ const INPUTS: Readonly<Record<string, fc.Arbitrary<unknown>>> = {
     needed_mm: fc.array(number(100, 1200), { minLength: 1, maxLength: 12 }),
     new_set_mm: fc.array(number(100, 1300), { maxLength: 13 }),
   }),
+  misfire: fc.integer({ min: 1, max: 4 }).chain((half) => {
+    const all = Array.from({ length: half * 2 }, (_, i) => i + 1);
+    const cylinder = fc.constantFrom(...all);
+    const part = fc.constantFrom('coil', 'lead', 'plug', 'injector');
+    return fc.record({
+      layout: fc.record({
+        arrangement: fc.constantFrom('inline', 'v', 'flat'),
+        banks: fc.constantFrom([all], [all.slice(0, half), all.slice(half)]),
+        firing_order: fc.shuffledSubarray(all, { minLength: all.length, maxLength: all.length }),
+        ignition: fc.constantFrom('coil_on_plug', 'coil_per_cylinder', 'coil_rail', 'waste_spark', 'distributor'),
+        plugs_per_cylinder: fc.constantFrom(1, 2),
+      }),
+      codes: fc.array(fc.constantFrom('P0300', 'P0301', 'P0302', 'P0351', 'P0171', 'P0201', 'p0302', 'U0100', '')),
+      counts: fc.array(fc.record({ cylinder, per_1000: number(0, 500) }), { maxLength: 8 }),
+      symptoms: fc.subarray(['idle', 'load', 'cold', 'wet', 'always']),
+      lamp: fc.constantFrom('off', 'on', 'flashing'),
+      recent_work: fc.array(
+        fc.record({ km_ago: number(0, 900), touched: fc.subarray(['coil', 'plug']), cylinders: fc.subarray(all) }),
+        { maxLength: 2 },
+      ),
+      tests_done: fc.array(
+        fc.oneof(
+          fc.record({
+            test: fc.constant('swap'),
+            moved: fc.array(part, { minLength: 1, maxLength: 2 }),
+            from: cylinder,
+            to: cylinder,
+            outcome: fc.constantFrom('moved', 'stayed', 'both', 'gone'),
+          }),
+          fc.record({ test: fc.constant('look'), component: fc.option(part), cylinder, outcome: fc.constant('found') }),
+        ),
+        { maxLength: 3 },
+      ),
+    });
+  }),
 };
 
 describe('calculations', () => {

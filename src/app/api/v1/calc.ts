@@ -10,6 +10,7 @@ import { readQuantity } from '@/core/units/read-quantity';
 import { roundTo } from '@/core/units/round';
 import { QUANTITY_KINDS } from '@/core/units/unit';
 import { ENGINE_CALCULATIONS } from './calc-engine';
+import { MISFIRE_CALCULATION } from './calc-misfire';
 import { PLAN_CALCULATION } from './calc-plan';
 import { READING_CALCULATION } from './calc-reading';
 import { type Calculation, calculation } from './calculation';
@@ -280,4 +281,5 @@ export const CALCULATIONS: Readonly<Record<string, Calculation>> = {
   reading: READING_CALCULATION,
   ...ENGINE_CALCULATIONS,
   plan: PLAN_CALCULATION,
+  misfire: MISFIRE_CALCULATION,
 };

@@ -1,1 +1,0 @@
-export { Loading as default } from '@/ui/primitives/loading';

@@ -1,0 +1,192 @@
+import { z } from 'zod';
+import { diagnose } from '@/core/misfire/diagnose';
+import {
+  CAUSES,
+  FOUND_WORDS,
+  type MisfireCase,
+  SUSPECT_PARTS,
+  SWAP_OUTCOMES,
+  SYMPTOMS,
+  TEST_KINDS,
+  TEST_OUTCOMES,
+} from '@/core/misfire/misfire-case';
+import type { NextStep } from '@/core/misfire/next-step';
+import { type Calculation, calculation } from './calculation';
+
+/* The misfire over HTTP: the same core, in names of the interface. */
+
+const cylinder = z.number().int().min(1).max(16);
+const cylinders = z.array(cylinder).max(16);
+const part = z.enum(SUSPECT_PARTS);
+const money = z.number().min(0).max(1e6);
+
+const layout = z
+  .object({
+    arrangement: z.enum(['inline', 'v', 'flat']),
+    banks: z.array(z.array(cylinder).min(1).max(16)).min(1).max(4),
+    firing_order: z.array(cylinder).min(1).max(16),
+    ignition: z.enum(['coil_on_plug', 'coil_per_cylinder', 'coil_rail', 'waste_spark', 'distributor']),
+    plugs_per_cylinder: z.union([z.literal(1), z.literal(2)]).default(1),
+  })
+  .superRefine(({ banks, firing_order: order, ignition }, context) => {
+    const all = banks.flat().sort((a, b) => a - b);
+    if (new Set(all).size !== all.length)
+      context.addIssue({ code: 'custom', path: ['banks'], message: 'name each cylinder once' });
+    if ([...order].sort((a, b) => a - b).join() !== all.join())
+      context.addIssue({ code: 'custom', path: ['firing_order'], message: 'names each cylinder of the banks once' });
+    if (ignition === 'waste_spark' && all.length % 2)
+      context.addIssue({
+        code: 'custom',
+        path: ['banks'],
+        message: 'waste spark pairs cylinders: their number is even',
+      });
+  });
+
+const swap = z.object({
+  test: z.literal('swap'),
+  moved: z.array(part).min(1).max(4),
+  from: cylinder,
+  to: cylinder,
+  outcome: z.enum(SWAP_OUTCOMES),
+});
+const ALL_OUTCOMES = [
+  'found',
+  'not_found',
+  'in_range',
+  'high',
+  'open',
+  'low',
+  'normal',
+  'back',
+  'cured',
+  'not_cured',
+] as const;
+const other = z
+  .object({
+    test: z.enum(TEST_KINDS),
+    component: part.nullish().transform((value) => value ?? null),
+    cylinder: cylinder.nullish().transform((value) => value ?? null),
+    outcome: z.enum(ALL_OUTCOMES),
+  })
+  .superRefine(({ test, outcome }, context) => {
+    const possible: readonly string[] = TEST_OUTCOMES[test];
+    if (!possible.includes(outcome))
+      context.addIssue({ code: 'custom', path: ['outcome'], message: `of ${test} it is ${possible.join(', ')}` });
+  });
+
+const input = z.object({
+  layout,
+  codes: z.array(z.string().trim().toUpperCase().max(10)).max(100).default([]),
+  counts: z
+    .array(z.object({ cylinder, per_1000: z.number().min(0).max(1000) }))
+    .max(32)
+    .default([]),
+  symptoms: z.array(z.enum(SYMPTOMS)).max(5).default([]),
+  lamp: z.enum(['off', 'on', 'flashing']).default('off'),
+  ages: z
+    .array(z.object({ component: part, cylinder, life_used: z.number().min(0).max(20) }))
+    .max(100)
+    .default([]),
+  recent_work: z
+    .array(
+      z.object({
+        km_ago: z.number().min(0).max(1e6),
+        touched: z.array(z.enum(['coil', 'plug', 'lead', 'connector'])).max(4),
+        cylinders,
+      }),
+    )
+    .max(20)
+    .default([]),
+  found: z
+    .array(z.object({ cylinder, word: z.enum(FOUND_WORDS) }))
+    .max(100)
+    .default([]),
+  tests_done: z
+    .array(z.union([swap, other]))
+    .max(50)
+    .default([]),
+  minutes: z.record(z.string().max(40), z.number().min(0).max(1440)).default({}),
+  prices: z.partialRecord(part, money).default({}),
+  labour_per_hour: money.default(60),
+  downtime_per_hour: money.default(20),
+});
+
+const output = z.object({
+  hypotheses: z.array(
+    z.object({ cause: z.enum(CAUSES), cylinders: z.array(z.number().int()), probability: z.number() }),
+  ),
+  next: z.object({
+    action: z.enum(['test', 'replace', 'refer', 'watch']),
+    test: z.enum(['swap', ...TEST_KINDS]).nullable(),
+    component: part.nullable(),
+    moved: z.array(part),
+    from: z.number().int().nullable(),
+    to: z.number().int().nullable(),
+    cylinder: z.number().int().nullable(),
+    cause: z.enum(CAUSES).nullable(),
+    minutes: z.number(),
+    information_bits: z.number(),
+    expected_cost: z.number(),
+    why: z.string(),
+  }),
+  stop_driving: z.boolean(),
+  contradictions: z.array(z.string()),
+});
+
+const caseOf = (given: z.output<typeof input>): MisfireCase => ({
+  engine: {
+    banks: given.layout.banks,
+    firingOrder: given.layout.firing_order,
+    ignition: given.layout.ignition,
+    plugsPerCylinder: given.layout.plugs_per_cylinder,
+  },
+  codes: given.codes,
+  counts: given.counts.map(({ cylinder: at, per_1000: per1000 }) => ({ cylinder: at, per1000 })),
+  symptoms: given.symptoms,
+  lamp: given.lamp,
+  ages: given.ages.map(({ component, cylinder: at, life_used: lifeUsed }) => ({ component, cylinder: at, lifeUsed })),
+  recentWork: given.recent_work.map(({ km_ago: kmAgo, ...rest }) => ({ kmAgo, ...rest })),
+  found: given.found,
+  testsDone: given.tests_done,
+  minutes: given.minutes,
+  prices: given.prices,
+  labourPerHour: given.labour_per_hour,
+  downtimePerHour: given.downtime_per_hour,
+});
+
+function toNext({ action, test, cause, component, cylinders: at, ...step }: NextStep): z.output<typeof output>['next'] {
+  const isSwap = test?.test === 'swap';
+  return {
+    action,
+    test: test?.test ?? null,
+    component,
+    moved: isSwap ? [...test.moved] : [],
+    from: isSwap ? test.from : null,
+    to: isSwap ? test.to : null,
+    cylinder: at.length === 1 ? (at[0] ?? null) : null,
+    cause,
+    minutes: step.minutes,
+    information_bits: step.informationBits,
+    expected_cost: step.expectedCost,
+    why: step.why,
+  };
+}
+
+function misfire(given: z.output<typeof input>): z.output<typeof output> {
+  const { hypotheses, steps, stopDriving, contradictions } = diagnose(caseOf(given));
+  const [next] = steps;
+  if (!next) throw new Error('no step at all');
+  return {
+    hypotheses: hypotheses.map(({ cause, cylinders: at, probability }) => ({ cause, cylinders: [...at], probability })),
+    next: toNext(next),
+    stop_driving: stopDriving,
+    contradictions: [...contradictions],
+  };
+}
+
+export const MISFIRE_CALCULATION: Calculation = calculation(
+  'From codes, symptoms and tests to the part that is probably bad, and what to do next',
+  input,
+  output,
+  misfire,
+);

@@ -1,0 +1,120 @@
+/* A misfire as it is told: the engine, what its codes and its driver say, what was found, and what was tried. */
+
+export const CAUSES = [
+  'coil',
+  'plug',
+  'boot',
+  'lead',
+  'pack',
+  'rail',
+  'cap',
+  'rotor',
+  'coil_lead',
+  'injector',
+  'mechanical',
+  'wiring',
+  'connector',
+  'mixture_bank',
+  'mixture_all',
+  'fuel',
+  'relearn',
+] as const;
+export type Cause = (typeof CAUSES)[number];
+
+/** Parts that can be put into another cylinder, looked at, measured or replaced. */
+export const SUSPECT_PARTS = ['coil', 'lead', 'plug', 'injector'] as const;
+export type SuspectPart = (typeof SUSPECT_PARTS)[number];
+
+/** When it misfires, as a driver says it. */
+export const SYMPTOMS = ['idle', 'load', 'cold', 'wet', 'always'] as const;
+export type Symptom = (typeof SYMPTOMS)[number];
+
+export const FOUND_WORDS = [
+  'boot_tracked',
+  'well_wet',
+  'nose_sooty',
+  'nose_white',
+  'nose_wet',
+  'insulator_cracked',
+  'connector_loose',
+] as const;
+export type FoundWord = (typeof FOUND_WORDS)[number];
+
+export const SWAP_OUTCOMES = ['moved', 'stayed', 'both', 'gone'] as const;
+export type SwapOutcome = (typeof SWAP_OUTCOMES)[number];
+
+export const TEST_KINDS = ['look', 'resistance', 'compression', 'smoke', 'clear_and_drive', 'replace'] as const;
+export type TestKind = (typeof TEST_KINDS)[number];
+
+export const TEST_OUTCOMES = {
+  look: ['found', 'not_found'],
+  resistance: ['in_range', 'high', 'open'],
+  compression: ['low', 'normal'],
+  smoke: ['found', 'not_found'],
+  clear_and_drive: ['back', 'cured'],
+  replace: ['cured', 'not_cured'],
+} as const satisfies Readonly<Record<TestKind, readonly string[]>>;
+export type TestOutcome = (typeof TEST_OUTCOMES)[TestKind][number];
+
+export interface Swap {
+  readonly test: 'swap';
+  readonly moved: readonly SuspectPart[];
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface OtherTest {
+  readonly test: TestKind;
+  /** Null: the place as a whole. */
+  readonly component: SuspectPart | null;
+  /** Null: the engine as a whole. */
+  readonly cylinder: number | null;
+}
+
+export type MisfireTest = Swap | OtherTest;
+export type DoneTest = (Swap & { readonly outcome: SwapOutcome }) | (OtherTest & { readonly outcome: TestOutcome });
+
+export interface MisfireEngine {
+  /** Cylinders of each bank, in order along it. */
+  readonly banks: readonly (readonly number[])[];
+  readonly firingOrder: readonly number[];
+  readonly ignition: 'coil_on_plug' | 'coil_per_cylinder' | 'coil_rail' | 'waste_spark' | 'distributor';
+  readonly plugsPerCylinder: 1 | 2;
+}
+
+export interface RecentWork {
+  readonly kmAgo: number;
+  readonly touched: readonly ('coil' | 'plug' | 'lead' | 'connector')[];
+  readonly cylinders: readonly number[];
+}
+
+export interface MisfireCase {
+  readonly engine: MisfireEngine;
+  /** By SAE J2012: "P0302". */
+  readonly codes: readonly string[];
+  readonly counts: readonly { readonly cylinder: number; readonly per1000: number }[];
+  readonly symptoms: readonly Symptom[];
+  readonly lamp: 'off' | 'on' | 'flashing';
+  readonly ages: readonly {
+    readonly component: SuspectPart;
+    readonly cylinder: number;
+    /** Share of its limit. */
+    readonly lifeUsed: number;
+  }[];
+  readonly recentWork: readonly RecentWork[];
+  readonly found: readonly { readonly cylinder: number; readonly word: FoundWord }[];
+  readonly testsDone: readonly DoneTest[];
+  /** Of each test or replacement, by its name; what is left out is as usual. */
+  readonly minutes: Readonly<Partial<Record<string, number>>>;
+  readonly prices: Readonly<Partial<Record<SuspectPart, number>>>;
+  readonly labourPerHour: number;
+  readonly downtimePerHour: number;
+}
+
+/** One thing that may be wrong, with the cylinders that it stops. */
+export interface Hypothesis {
+  readonly cause: Cause;
+  readonly cylinders: readonly number[];
+}
+
+export const cylindersOf = ({ banks }: Pick<MisfireEngine, 'banks'>): readonly number[] => banks.flat();

@@ -1,0 +1,170 @@
+import { companions } from '../engine/coils';
+import { RATES, TWO_AT_ONCE } from './likelihoods';
+import {
+  type Cause,
+  cylindersOf,
+  type Hypothesis,
+  type MisfireCase,
+  type MisfireEngine,
+  type RecentWork,
+  type SuspectPart,
+} from './misfire-case';
+
+/* What may be wrong, one cause or two at once, and how likely that is before anything is seen. */
+
+/** One cause, or two at once. */
+export interface State {
+  readonly causes: readonly Hypothesis[];
+  readonly weight: number;
+}
+
+/** The part that a test or a replacement means, by the causes that it stands for. */
+export const CAUSES_OF: Readonly<Record<SuspectPart, readonly Cause[]>> = {
+  coil: ['coil', 'pack', 'rail'],
+  lead: ['lead', 'boot'],
+  plug: ['plug'],
+  injector: ['injector'],
+};
+
+export const isBroad = ({ cause }: Hypothesis): boolean =>
+  cause === 'mixture_bank' || cause === 'mixture_all' || cause === 'fuel' || cause === 'relearn';
+
+const inOrder = (cylinders: readonly number[]): readonly number[] => [...cylinders].sort((a, b) => a - b);
+
+/** Everything that may be wrong with an engine, one by one. */
+function hypothesesOf(engine: MisfireEngine): readonly Hypothesis[] {
+  const all = inOrder(cylindersOf(engine));
+  const each = (cause: Cause): readonly Hypothesis[] => all.map((cylinder) => ({ cause, cylinders: [cylinder] }));
+  const whole = (cause: Cause): Hypothesis => ({ cause, cylinders: all });
+  return [
+    ...ignitionOf(engine, each, whole),
+    ...each('plug'),
+    ...each('injector'),
+    ...each('mechanical'),
+    ...each('wiring'),
+    ...engine.banks.map((bank): Hypothesis => ({ cause: 'mixture_bank', cylinders: inOrder(bank) })),
+    whole('mixture_all'),
+    whole('fuel'),
+    whole('relearn'),
+  ];
+}
+
+function ignitionOf(
+  { ignition, firingOrder }: MisfireEngine,
+  each: (cause: Cause) => readonly Hypothesis[],
+  whole: (cause: Cause) => Hypothesis,
+): readonly Hypothesis[] {
+  switch (ignition) {
+    case 'coil_on_plug':
+      return [...each('coil'), ...each('boot'), ...each('connector')];
+    case 'coil_per_cylinder':
+      return [...each('coil'), ...each('lead'), ...each('connector')];
+    case 'coil_rail':
+      return [...each('rail'), ...each('boot')];
+    case 'waste_spark':
+      return [
+        ...companions(firingOrder).map((pair): Hypothesis => ({ cause: 'pack', cylinders: inOrder(pair) })),
+        ...each('lead'),
+      ];
+    case 'distributor':
+      // A tower of the cap is one cylinder's; carbon or damp in it is everybody's.
+      return [...each('lead'), ...each('cap'), whole('cap'), whole('rotor'), whole('coil_lead'), whole('coil')];
+  }
+}
+
+/** A usual life is half used. */
+const USUAL_LIFE = 0.5;
+const wearOf = (lifeUsed: number): number => 0.2 + 1.6 * Math.min(2, Math.max(0, lifeUsed)) ** 2;
+
+/** How much more a part is suspected for its age. */
+function byAge({ ages }: MisfireCase, { cause, cylinders }: Hypothesis): number {
+  const own = ages.filter(
+    ({ component, cylinder }) => CAUSES_OF[component].includes(cause) && cylinders.includes(cylinder),
+  );
+  if (own.length === 0) return 1;
+  return Math.max(...own.map(({ lifeUsed }) => wearOf(lifeUsed))) / wearOf(USUAL_LIFE);
+}
+
+/** Most misfires within so many km of a visit come from the visit. */
+const VISIT_KM = 500;
+/** How much more each is suspected right after its place was worked on. Assumed. */
+const TOUCHED: Readonly<Partial<Record<Cause, readonly [by: RecentWork['touched'][number], factor: number]>>> = {
+  connector: ['connector', 9],
+  wiring: ['connector', 2],
+  lead: ['lead', 6],
+  boot: ['lead', 4],
+  plug: ['plug', 3],
+  coil: ['coil', 2.5],
+  pack: ['coil', 2.5],
+  rail: ['coil', 2.5],
+};
+/** Whatever was taken off to get there was pressed on again. */
+const OPENED_FACTOR = 4;
+const RELEARN_FACTOR = 6;
+
+function byWork({ recentWork }: MisfireCase, { cause, cylinders }: Hypothesis): number {
+  return recentWork.reduce((factor, work) => {
+    if (work.kmAgo > VISIT_KM || work.touched.length === 0) return factor;
+    const fade = 1 - work.kmAgo / VISIT_KM;
+    const isHere = cylinders.some((cylinder) => work.cylinders.includes(cylinder));
+    return Math.max(factor, 1 + (factorOf(cause, work, isHere) - 1) * fade);
+  }, 1);
+}
+
+function factorOf(cause: Cause, { touched }: RecentWork, isHere: boolean): number {
+  if (cause === 'relearn') return RELEARN_FACTOR;
+  if (!isHere) return 1;
+  const [by, factor] = TOUCHED[cause] ?? [null, 1];
+  if (by !== null && touched.includes(by)) return factor;
+  return cause === 'connector' || cause === 'boot' ? OPENED_FACTOR : 1;
+}
+
+/** Parts of one place that may both be bad, and parts of one kind that age together. */
+const TOGETHER: readonly (readonly [Cause, Cause])[] = [
+  ['coil', 'plug'],
+  ['coil', 'boot'],
+  ['coil', 'lead'],
+  ['plug', 'boot'],
+  ['plug', 'lead'],
+  ['pack', 'lead'],
+  ['pack', 'plug'],
+  ['rail', 'plug'],
+  ['rail', 'boot'],
+];
+const AGE_TOGETHER: readonly Cause[] = ['coil', 'plug', 'boot', 'lead', 'rail'];
+
+const overlap = (a: Hypothesis, b: Hypothesis): boolean =>
+  a.cylinders.some((cylinder) => b.cylinders.includes(cylinder));
+
+function comeTogether(a: Hypothesis, b: Hypothesis): boolean {
+  if (a.cause === b.cause) return AGE_TOGETHER.includes(a.cause) && !overlap(a, b);
+  return (
+    overlap(a, b) && TOGETHER.some(([x, y]) => (a.cause === x && b.cause === y) || (a.cause === y && b.cause === x))
+  );
+}
+
+/** All states with their weights before anything is seen; weights are relative. */
+export function statesOf(given: MisfireCase): readonly State[] {
+  const cylinders = cylindersOf(given.engine).length;
+  const singles = hypothesesOf(given.engine).map((hypothesis) => {
+    // A cause of a bank or of the engine is one, however many cylinders it has.
+    const each = hypothesis.cylinders.length === 1 ? 1 : cylinders / 2;
+    const plugs = hypothesis.cause === 'plug' ? given.engine.plugsPerCylinder : 1;
+    const weight = RATES[hypothesis.cause] * each * plugs * byAge(given, hypothesis) * byWork(given, hypothesis);
+    return { hypothesis, weight };
+  });
+  const total = singles.reduce((sum, { weight }) => sum + weight, 0);
+  const doubles = singles.flatMap((a, i) =>
+    singles.slice(i + 1).flatMap((b): readonly State[] =>
+      comeTogether(a.hypothesis, b.hypothesis)
+        ? [
+            {
+              causes: [a.hypothesis, b.hypothesis],
+              weight: (TWO_AT_ONCE * a.weight * b.weight) / total,
+            },
+          ]
+        : [],
+    ),
+  );
+  return [...singles.map(({ hypothesis, weight }): State => ({ causes: [hypothesis], weight })), ...doubles];
+}
