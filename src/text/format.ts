@@ -1,3 +1,4 @@
+import { DAY_NAMES, MONTH_NAMES } from '@/core/calendar/day-names';
 import type { Km, Mm, Nm } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { fromSi, KM_PER_MILE, UNITS, type UnitName } from '@/core/units/unit';
@@ -72,17 +73,15 @@ export const countText = (count: number): string => grouped(count, 0);
 
 export const percentText = (share: number): string => `${grouped(share * 100, 0)} %`;
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-
 /** 18 Apr 2026: no order of day and month to mistake. */
 export function dateText(date: string | null): string {
   if (date === null) return NONE;
-  return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
+  return `${Number(date.slice(8, 10))} ${MONTH_NAMES[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
 }
 
 /** "Nov 2026" */
-export const monthText = (month: string): string => `${MONTHS[Number(month.slice(5, 7)) - 1]} ${month.slice(0, 4)}`;
+export const monthText = (month: string): string =>
+  `${MONTH_NAMES[Number(month.slice(5, 7)) - 1]} ${month.slice(0, 4)}`;
 
 /** The likely span of a date, as short as it can be told: "7 to 10 Apr", "28 Nov to 3 Dec". */
 export function spanText(from: string, to: string): string {
@@ -92,7 +91,7 @@ export function spanText(from: string, to: string): string {
 }
 
 export const weekdayText = (date: string, monday: string): string =>
-  `${WEEKDAYS[Math.round((Date.parse(date) - Date.parse(monday)) / 86_400_000)]} ${Number(date.slice(8, 10))}`;
+  `${DAY_NAMES[Math.round((Date.parse(date) - Date.parse(monday)) / 86_400_000)]} ${Number(date.slice(8, 10))}`;
 
 export const hoursText = (minutes: number): string => {
   return minutes < 60 ? `${Math.round(minutes)} min` : `${Number((minutes / 60).toFixed(1))} h`;

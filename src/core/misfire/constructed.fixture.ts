@@ -78,6 +78,16 @@ export interface Constructed {
   readonly truth: Hypothesis;
 }
 
+/** Nothing was looked at or tried yet, and the shop says nothing of its prices. */
+export const NOTHING_DONE = {
+  found: [],
+  testsDone: [],
+  minutes: {},
+  prices: {},
+  labourPerHour: 60,
+  downtimePerHour: 20,
+} as const;
+
 /** About as often as workshops meet them. */
 const MET: readonly (readonly [Hypothesis['cause'], number])[] = [
   ['coil', 26],
@@ -147,6 +157,7 @@ export function constructed(random: Random, noise = 0.15): Constructed {
   return {
     truth,
     given: {
+      ...NOTHING_DONE,
       engine,
       codes: [...codes],
       counts: [],
@@ -163,12 +174,6 @@ export function constructed(random: Random, noise = 0.15): Constructed {
         truth.cause === 'connector' && random() > noise
           ? [{ kmAgo: 60, touched: ['plug', 'connector'], cylinders: all }]
           : [],
-      found: [],
-      testsDone: [],
-      minutes: {},
-      prices: {},
-      labourPerHour: 60,
-      downtimePerHour: 20,
     },
   };
 }

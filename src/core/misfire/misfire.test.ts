@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../stats/seeded';
-import { constructed, ENGINES, tried } from './constructed.fixture';
+import { constructed, ENGINES, NOTHING_DONE, tried } from './constructed.fixture';
 import { diagnose } from './diagnose';
 import { testKey } from './evidence';
 import { cylindersOf, FOUND_WORDS, type MisfireCase, SYMPTOMS } from './misfire-case';
@@ -10,6 +10,7 @@ import { beliefOf, hypothesisKey, suspicions } from './posterior';
 const engine = ENGINES[1];
 if (!engine) throw new Error('no engine');
 const misfire = (over: Partial<MisfireCase> = {}): MisfireCase => ({
+  ...NOTHING_DONE,
   engine,
   codes: ['P0302'],
   counts: [],
@@ -17,12 +18,6 @@ const misfire = (over: Partial<MisfireCase> = {}): MisfireCase => ({
   lamp: 'on',
   ages: [],
   recentWork: [],
-  found: [],
-  testsDone: [],
-  minutes: {},
-  prices: {},
-  labourPerHour: 60,
-  downtimePerHour: 20,
   ...over,
 });
 const chanceOf = (given: MisfireCase, cause: string, cylinder?: number): number =>

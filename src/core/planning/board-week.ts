@@ -2,7 +2,7 @@ import type { PlainDate } from '../calendar/plain-date';
 import type { DepotId, WorkOrderId } from '../shared/kinds';
 import type { TaskComponent } from '../work/task';
 import type { Placing, Progress } from './board';
-import type { Booking } from './booking';
+import { type Booking, slotOfBooking } from './booking';
 import type { DayWindow, PlanProblem } from './plan-problem';
 import type { JobFacts } from './plan-proposal';
 import type { Place } from './solver/place-in';
@@ -63,18 +63,7 @@ export interface BoardWeek {
 
 /** Where the jobs of a week are booked. */
 export const placingOf = (jobs: readonly Pick<BoardJob, 'id' | 'booking'>[]): Placing =>
-  new Map(
-    jobs.flatMap(({ id, booking }) =>
-      booking
-        ? [
-            [
-              id,
-              { day: booking.day, bay: booking.bayId, person: booking.personId, startMin: booking.startMin },
-            ] as const,
-          ]
-        : [],
-    ),
-  );
+  new Map(jobs.flatMap(({ id, booking }) => (booking ? [[id, slotOfBooking(booking)] as const] : [])));
 
 export type KitState = 'complete' | 'coming' | 'short';
 

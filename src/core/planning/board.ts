@@ -2,7 +2,7 @@ import type { PlainDate } from '../calendar/plain-date';
 import { timeTo24 } from '../calendar/zone';
 import { type Placed, slotClashes } from './plan-check';
 import {
-  type DayWindow,
+  minutesIn,
   named,
   type PlanBay,
   type PlanJob,
@@ -131,16 +131,13 @@ interface Load {
   readonly open: number;
 }
 
-const minutesOn = (windows: readonly DayWindow[], day: PlainDate): number =>
-  windows.filter((window) => window.day === day).reduce((sum, { fromMin, toMin }) => sum + toMin - fromMin, 0);
-
 /** How much of a bay or a person is taken on a day. */
 export function loadOf(problem: PlanProblem, placing: Placing, day: PlainDate, of: PlanBay | PlanPerson): Load {
   const taken = problem.jobs.reduce((sum, job) => {
     const at = placing.get(job.id);
     return at && at.day === day && (at.bay === of.id || at.person === of.id) ? sum + job.minutes : sum;
   }, 0);
-  return { taken, open: minutesOn('open' in of ? of.open : of.shift, day) };
+  return { taken, open: minutesIn(('open' in of ? of.open : of.shift).filter((window) => window.day === day)) };
 }
 
 /** What a job's waiting costs a week on each of the days. */

@@ -1,6 +1,7 @@
 import type { PlainDate } from '../calendar/plain-date';
 import type { BayId, PersonId } from '../shared/kinds';
 import { isWorkingDay, type WorkingHours } from './hours';
+import type { PlanSlot } from './plan-problem';
 
 /** A day, bay and person for one work order, by the clock of its depot. */
 export interface Booking {
@@ -13,6 +14,14 @@ export interface Booking {
   /** Counts the moves: whoever moves it says which one they saw. */
   readonly version: number;
 }
+
+/** A booking as the planner knows it. */
+export const slotOfBooking = ({ day, bayId, personId, startMin }: Omit<Booking, 'minutes' | 'version'>): PlanSlot => ({
+  day,
+  bay: bayId,
+  person: personId,
+  startMin,
+});
 
 /** Starts and lengths of a plan are told in whole steps of so many minutes. */
 const STEP_MIN = 5;

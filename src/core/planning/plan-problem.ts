@@ -77,6 +77,17 @@ export interface PlanProblem {
 /** What a person calls a job, a bay or another person. */
 export const named = ({ id, name }: { readonly id: string; readonly name?: string }): string => name ?? id;
 
+/** The same day, bay and person, at whatever time. */
+export const isSamePlace = (a: PlanSlot, b: PlanSlot): boolean =>
+  a.day === b.day && a.bay === b.bay && a.person === b.person;
+
+/** The same to the minute. */
+export const isSameSlot = (a: PlanSlot, b: PlanSlot): boolean => isSamePlace(a, b) && a.startMin === b.startMin;
+
+/** How long some windows are together. */
+export const minutesIn = (windows: readonly DayWindow[]): number =>
+  windows.reduce((sum, { fromMin, toMin }) => sum + toMin - fromMin, 0);
+
 /** The longest that is planned ahead, working days. */
 export const MAX_PLAN_DAYS = 90;
 

@@ -1,6 +1,6 @@
 import { addDays, daysBetween, mondayOf, type PlainDate } from '../calendar/plain-date';
 import type { BoardJob, BoardWeek, NamedDepot } from './board-week';
-import type { PlanJob, PlanSlot } from './plan-problem';
+import { isSamePlace, type PlanJob, type PlanSlot } from './plan-problem';
 import type { JobFacts, ProposalResult } from './plan-proposal';
 
 /* A proposal beside what is agreed: what it changes, in figures, job by job, and as a board. */
@@ -15,8 +15,6 @@ export interface ProposedJob {
   readonly to: PlanSlot | null;
   readonly why: string;
 }
-
-const isSamePlace = (a: PlanSlot, b: PlanSlot): boolean => a.day === b.day && a.bay === b.bay && a.person === b.person;
 
 function changeOf({ booked }: JobFacts, to: PlanSlot | null): Change {
   if (!to) return booked ? 'taken off' : 'left out';

@@ -1,25 +1,24 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays, mondayOf } from '@/core/calendar/plain-date';
-import { comingVisits } from '@/core/due/coming-visits';
 import { computeDueStatus } from '@/core/due/due-status';
-import { type ComingWork, type HorizonWeek, horizon } from '@/core/due/horizon';
+import { type HorizonWeek, horizon } from '@/core/due/horizon';
 import { layoutOf } from '@/core/engine/layout';
 import { type Component, quantityOf } from '@/core/engine/quantities';
 import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { isTaskComponent } from '@/core/work/task';
 import { loadFamilies, loadParts } from '@/db/queries/catalogue';
 import { depotHours } from '@/db/queries/depots';
-import { type ComingRow, loadComing } from '@/db/queries/due';
+import { loadComing } from '@/db/queries/due';
 import { loadRecorded } from '@/db/queries/due-inputs';
 import { loadTimeRatios } from '@/db/queries/work-entries';
 import { bays, depots, dueStatus, specSheets, vehicles } from '@/db/schema';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { engineTimes } from '../work-orders/engine-times';
+import { comingWork } from './coming-work';
 import { loadCosts } from './costs';
 import { moneyOf, ratesOf, recordedOf } from './due-status';
 import { ensureDueStatus } from './ensure-due-status';
@@ -68,11 +67,6 @@ export const viewHorizon = useCase({
     const bayWeek = (name: string | undefined): number =>
       bayRows.filter((row) => !name || row.depot === name).reduce((sum, { hours }) => sum + minutesAWeek(hours), 0) *
       (costs.bayPercent / 100);
-    const toWork = (rows: readonly ComingRow[]): readonly ComingWork[] =>
-      [...groupBy(rows, (row) => row.vehicleId).values()].flatMap((parts) => {
-        const engine = engines.get(parts[0]?.engineFamilyId ?? '');
-        return engine ? comingVisits(engine.minutesOf, parts.flatMap(toComing)) : [];
-      });
     const byDepot = groupBy(coming, (row) => row.depot);
     const onHand = new Map(stock.map((part) => [part.number, part.onHand]));
     const wanted = groupBy(
@@ -80,14 +74,14 @@ export const viewHorizon = useCase({
       (row) => row.partNumber ?? '',
     );
     return ok({
-      weeks: horizon(toWork(own), today, HORIZON_WEEKS),
+      weeks: horizon(comingWork(own, engines), today, HORIZON_WEEKS),
       bayMinutes: bayWeek(depot),
       depots: [...byDepot]
         .map(([name, rows]) => ({
           name,
           bays: bayRows.filter((row) => row.depot === name).length,
           bayMinutesIn4: bayWeek(name) * 4,
-          minutesIn4: horizon(toWork(rows), today, 4).reduce((sum, week) => sum + week.mean, 0),
+          minutesIn4: horizon(comingWork(rows, engines), today, 4).reduce((sum, week) => sum + week.mean, 0),
         }))
         .sort((a, b) => a.name.localeCompare(b.name)),
       parts: [...wanted]
@@ -100,9 +94,6 @@ export const viewHorizon = useCase({
     });
   },
 });
-
-const toComing = ({ component, p10, p50, p90 }: ComingRow) =>
-  isTaskComponent(component) ? [{ component, due: { p10, p50, p90 } }] : [];
 
 const quantityIn = (engine: ReturnType<typeof engineTimes> | undefined, component: Component): number =>
   engine ? quantityOf(engine.layout, component) : 0;

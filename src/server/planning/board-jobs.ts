@@ -2,6 +2,7 @@ import type { PlainDate } from '@/core/calendar/plain-date';
 import { wallClock } from '@/core/calendar/zone';
 import type { Progress } from '@/core/planning/board';
 import type { BoardJob } from '@/core/planning/board-week';
+import { slotOfBooking } from '@/core/planning/booking';
 import type { PlanJob, PlanSlot } from '@/core/planning/plan-problem';
 import type { JobFacts } from '@/core/planning/plan-proposal';
 import type { Place } from '@/core/planning/solver/place-in';
@@ -71,7 +72,7 @@ function progressOf(row: WorkOrderListRow, day: PlainDate, { startedAt, zone }: 
 
 const slotIn = (row: WorkOrderListRow): PlanSlot | null => {
   const booking = bookingOf(row);
-  return booking && { day: booking.day, bay: booking.bayId, person: booking.personId, startMin: booking.startMin };
+  return booking && slotOfBooking(booking);
 };
 
 /** An order that is closed still takes the time that it took. */

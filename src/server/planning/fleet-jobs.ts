@@ -3,9 +3,9 @@ import { addDays, daysBetween, type PlainDate, weekdayOf } from '@/core/calendar
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { type Absence, hoursAway, without } from '@/core/planning/absence';
-import { inSteps } from '@/core/planning/booking';
+import { inSteps, slotOfBooking } from '@/core/planning/booking';
 import { visitCosts } from '@/core/planning/day-costs';
-import type { PlanJob, PlanSlot } from '@/core/planning/plan-problem';
+import type { PlanJob } from '@/core/planning/plan-problem';
 import type { JobFacts } from '@/core/planning/plan-proposal';
 import { optionInForce } from '@/core/policy/policies';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
@@ -152,12 +152,7 @@ export function jobOfOrder(
 ): FleetJob | null {
   const at = placed(ahead, ahead.vehicles.get(order.vehicleId));
   const booking = bookingOf(order);
-  const was: PlanSlot | null = booking && {
-    day: booking.day,
-    bay: booking.bayId,
-    person: booking.personId,
-    startMin: booking.startMin,
-  };
+  const was = booking && slotOfBooking(booking);
   const isAhead = was !== null && ahead.days.includes(was.day);
   const isBegun = order.state !== 'proposed' && order.state !== 'planned';
   if (!at || (isBegun && !isAhead)) return null;

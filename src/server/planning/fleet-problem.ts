@@ -33,8 +33,15 @@ function workingDays({ depots: all }: FleetData, from: PlainDate, count: number)
   return days;
 }
 
-const hoursOf = ({ workingDays: days, opensMin, closesMin }: FleetData['depots'][number]) =>
+type Depot = FleetData['depots'][number];
+
+/** The week of a depot, as long as nobody is away. */
+export const depotWeek = ({ workingDays: days, opensMin, closesMin }: Depot) =>
   weekOf({ workingDays: days, fromMin: opensMin, toMin: closesMin });
+
+/** Of who has no hours of their own: from the opening of the depot for the length of their shift. */
+export const usualShift = (depot: Depot, { shiftMinutes }: FleetData['people'][number]) =>
+  depotWeek({ ...depot, closesMin: Math.min(depot.closesMin, depot.opensMin + shiftMinutes) });
 
 /** The fleet for some days ahead. */
 export async function fleetProblem(
@@ -117,7 +124,8 @@ const bySlot = (a: FleetData['orders'][number], b: FleetData['orders'][number]):
 const pressureOf = ({ due }: FleetData, vehicleId: string): number =>
   (due.get(vehicleId) ?? []).reduce((sum, { pressure }) => sum + (pressure ?? 0), 0);
 
-function baysIn(data: FleetData, days: readonly PlainDate[]): readonly PlanBay[] {
+/** Bays with when they are open on some days. */
+export function baysIn(data: FleetData, days: readonly PlainDate[]): readonly PlanBay[] {
   return data.bays.flatMap((bay): readonly PlanBay[] => {
     const depot = data.depots.find(({ id }) => id === bay.depotId);
     if (!depot) return [];
@@ -129,7 +137,7 @@ function baysIn(data: FleetData, days: readonly PlainDate[]): readonly PlanBay[]
         name: data.isOneDepot ? bay.name : `${depot.name} ${bay.name}`,
         depot: depot.name,
         can: bay.can,
-        open: present(bay.hours ?? hoursOf(depot), away, days),
+        open: present(bay.hours ?? depotWeek(depot), away, days),
       },
     ];
   });
@@ -140,18 +148,13 @@ function peopleIn(data: FleetData, days: readonly PlainDate[]): readonly PlanPer
     const own = data.depots.filter(({ id }) => person.depotIds.length === 0 || person.depotIds.includes(id));
     const [first] = own;
     if (!first) return [];
-    const usual = weekOf({
-      workingDays: first.workingDays,
-      fromMin: first.opensMin,
-      toMin: Math.min(first.closesMin, first.opensMin + person.shiftMinutes),
-    });
     return [
       {
         id: person.id,
         name: person.name,
         depots: own.map(({ name }) => name),
         skills: [...(person.hybridQualified ? ['hybrid'] : []), ...person.skills],
-        shift: present(person.hours ?? usual, awayOf(data, `person ${person.id}`), days),
+        shift: present(person.hours ?? usualShift(first, person), awayOf(data, `person ${person.id}`), days),
       },
     ];
   });

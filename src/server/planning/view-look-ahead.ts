@@ -1,19 +1,20 @@
 import { addDays, type PlainDate } from '@/core/calendar/plain-date';
-import { comingVisits } from '@/core/due/coming-visits';
 import { type ComingWork, fallingDue } from '@/core/due/horizon';
 import { lookAhead, type MonthAhead, type MonthHours, waitingCost, withMore } from '@/core/planning/look-ahead';
-import { present, weekOf } from '@/core/planning/presence';
+import { minutesIn } from '@/core/planning/plan-problem';
+import { present } from '@/core/planning/presence';
 import { pressureOf } from '@/core/reliability/pressure';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { isTaskComponent } from '@/core/work/task';
 import { type ComingRow, loadComing } from '@/db/queries/due';
+import { comingWork } from '../due/coming-work';
 import { ensureDueStatus } from '../due/ensure-due-status';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { engineTimes } from '../work-orders/engine-times';
 import { awayOf, type FleetData, loadFleetData } from './fleet-data';
+import { baysIn, depotWeek, usualShift } from './fleet-problem';
 
 const MONTHS = 6;
 
@@ -45,12 +46,11 @@ export const viewLookAhead = useCase({
     const data = await loadFleetData(deps.db, actor.fleetId);
     const coming = await loadComing(deps.db, actor.fleetId, months.at(-1)?.days.at(-1) ?? today);
     const times = new Map(data.families.map((family) => [family.id, engineTimes(family, data.ratios.get(family.id))]));
-    const minutesOf = ({ engineFamilyId }: ComingRow) => times.get(engineFamilyId)?.minutesOf;
     const byDepot = groupBy(coming, ({ depot }) => depot);
     const ends = months.map(({ days }) => days.at(-1) ?? today);
     const work = data.depots.map(({ name }) => {
       const rows = byDepot.get(name) ?? [];
-      const visits = visitsOf(rows, minutesOf);
+      const visits = comingWork(rows, times);
       return { falling: fallingDue(visits, ends), rate: pressureRate(rows, visits, data.costs.wearCostPerPercent) };
     });
     const share = shareOf(work.map(({ falling }) => falling.reduce((sum, { mean }) => sum + mean, 0)));
@@ -62,7 +62,7 @@ export const viewLookAhead = useCase({
       const more = {
         bay_day: months.map(({ days }) => ({ bays: (days.length / 7) * dayMinutes })),
         person: months.map(({ days }) => ({
-          people: minutesIn(present(usualWeek(depot), awayOf(data, `depot ${depot.id}`), days)),
+          people: minutesIn(present(depotWeek(depot), awayOf(data, `depot ${depot.id}`), days)),
         })),
       };
       const options = (['bay_day', 'person'] as const).map((what) => {
@@ -90,12 +90,6 @@ function monthsFrom(today: PlainDate): readonly Month[] {
 
 type Depot = FleetData['depots'][number];
 
-const usualWeek = ({ workingDays, opensMin, closesMin }: Depot) =>
-  weekOf({ workingDays, fromMin: opensMin, toMin: closesMin });
-
-const minutesIn = (windows: readonly { readonly fromMin: number; readonly toMin: number }[]): number =>
-  windows.reduce((sum, { fromMin, toMin }) => sum + toMin - fromMin, 0);
-
 /** Who works at several depots is where the work of all these months is. */
 const shareOf =
   (work: readonly number[]) =>
@@ -107,40 +101,22 @@ const shareOf =
 /** Minutes of bays and people of a depot in a month, less what is away; people as far as its work asks for them. */
 function hoursOf(data: FleetData, depot: Depot, { days }: Month, share: ReturnType<typeof shareOf>): MonthHours {
   const closed = awayOf(data, `depot ${depot.id}`);
-  const bays = data.bays
-    .filter(({ depotId }) => depotId === depot.id)
-    .reduce((sum, bay) => {
-      const open = present(bay.hours ?? usualWeek(depot), [...awayOf(data, `bay ${bay.id}`), ...closed], days);
-      return sum + minutesIn(open);
-    }, 0);
+  const bays = baysIn(data, days).filter((bay) => bay.depot === depot.name);
   const place = data.depots.indexOf(depot);
   const people = data.people.reduce((sum, person) => {
     const at = data.depots.flatMap(({ id }, i) =>
       person.depotIds.length === 0 || person.depotIds.includes(id) ? [i] : [],
     );
     if (!at.includes(place)) return sum;
-    const usual = weekOf({
-      workingDays: depot.workingDays,
-      fromMin: depot.opensMin,
-      toMin: Math.min(depot.closesMin, depot.opensMin + person.shiftMinutes),
-    });
-    const there = present(person.hours ?? usual, [...awayOf(data, `person ${person.id}`), ...closed], days);
+    const there = present(
+      person.hours ?? usualShift(depot, person),
+      [...awayOf(data, `person ${person.id}`), ...closed],
+      days,
+    );
     return sum + minutesIn(there) * share(place, at);
   }, 0);
-  return { bays: (bays * data.costs.bayPercent) / 100, people };
-}
-
-type MinutesOf = (row: ComingRow) => ReturnType<typeof engineTimes>['minutesOf'] | undefined;
-
-function visitsOf(rows: readonly ComingRow[], minutesOf: MinutesOf): readonly ComingWork[] {
-  return [...groupBy(rows, ({ vehicleId }) => vehicleId).values()].flatMap((own) => {
-    const [first] = own;
-    const minutes = first && minutesOf(first);
-    const components = own.flatMap(({ component, p10, p50, p90 }) =>
-      isTaskComponent(component) ? [{ component, due: { p10, p50, p90 } }] : [],
-    );
-    return minutes ? comingVisits(minutes, components) : [];
-  });
+  const open = bays.reduce((sum, bay) => sum + minutesIn(bay.open), 0);
+  return { bays: (open * data.costs.bayPercent) / 100, people };
 }
 
 /** Service pressure of work at its limit for each minute of bay time, money a week. */

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { planClashes } from '@/core/planning/plan-check';
 import type { PlanProblem } from '@/core/planning/plan-problem';
 import { agreedSlots, leastCost, planOf } from '@/core/planning/solver/plan';
-import { placesIn, spaceOf } from '@/core/planning/solver/space';
+import { spaceOf } from '@/core/planning/solver/space';
+import { withBound } from '@/core/planning/solver/threads';
 import { type WhatIfChange, withChanges } from '@/core/planning/what-if';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
@@ -65,11 +66,11 @@ export const keepWhatIf = useCase({
       const problem = withChanges(asItIs, changes satisfies readonly WhatIfChange[]);
       const fault = whyNotKept(problem, slots);
       if (fault) return fail('conflict', `${fault} The fleet has changed meanwhile: work it out again.`);
-      const plan = planOf(problem, spaceOf(problem), slotsIn(problem, slots));
-      const lowerBound = Math.min(plan.cost, leastCost(problem));
+      const kept = withSlots(problem, slots);
+      const plan = planOf(problem, spaceOf(problem), agreedSlots(kept));
       const result = {
         days: problem.days,
-        plan: { ...plan, lowerBound, isProven: plan.cost - lowerBound < 0.005 },
+        plan: withBound(plan, leastCost(problem)),
         jobs,
         bays: problem.bays,
         people: problem.people,
@@ -117,16 +118,8 @@ function whyNotKept(problem: PlanProblem, slots: Slots): string | null {
   return clash?.message ?? null;
 }
 
-function slotsIn(problem: PlanProblem, slots: Slots): ReturnType<typeof agreedSlots> {
-  const places = placesIn(problem);
+/** With what is kept as what was agreed: a pin stays where it is all the same. */
+function withSlots(problem: PlanProblem, slots: Slots): PlanProblem {
   const of = new Map(slots.map((slot) => [slot.job, slot]));
-  const pinned = agreedSlots({ ...problem, jobs: problem.jobs.map((job) => ({ ...job, was: null })) });
-  return problem.jobs.map(({ id: job }, i) => {
-    const slot = of.get(job);
-    if (pinned[i] || !slot) return pinned[i] ?? null;
-    const [on, bay, person] = [places.day.get(slot.day), places.bay.get(slot.bay), places.person.get(slot.person)];
-    return on === undefined || bay === undefined || person === undefined
-      ? null
-      : { day: on, bay, person, start: slot.startMin };
-  });
+  return { ...problem, jobs: problem.jobs.map((job) => ({ ...job, was: of.get(job.id) ?? null })) };
 }

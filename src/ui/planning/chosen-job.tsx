@@ -5,7 +5,7 @@ import { sayDay } from '@/core/calendar/day-names';
 import { minuteOf, timeTo24 } from '@/core/calendar/zone';
 import { judgeMove, type Placing } from '@/core/planning/board';
 import { type BoardJob, kitOn } from '@/core/planning/board-week';
-import { named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
+import { isSameSlot, named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
 import { hoursText, moneyText } from '@/text/format';
 import { TextLink } from '../primitives/links';
 import { LiveSelect, LiveText } from '../primitives/live-fields';
@@ -151,8 +151,7 @@ function MoveForm({ job, problem, placing, today, currency, slot, onMove }: Prop
   const [person, setPerson] = useState(first?.person ?? problem.people[0]?.id ?? '');
   const startMin = minuteOf(start);
   const to = { day, bay, person, startMin };
-  const isSame =
-    slot !== null && slot.day === day && slot.bay === bay && slot.person === person && slot.startMin === startMin;
+  const isSame = slot !== null && isSameSlot(slot, to);
   const judged = Number.isNaN(startMin)
     ? { difference: 0, breaks: ['give the start as 08:30'] }
     : judgeMove(problem, placing, { job: job.id, to }, today);

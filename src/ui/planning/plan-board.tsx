@@ -4,7 +4,7 @@ import { DndContext, MeasuringStrategy } from '@dnd-kit/core';
 import { useEffect, useState } from 'react';
 import { type Placing, pressureLeft, type Trouble } from '@/core/planning/board';
 import type { BoardJob, BoardWeek } from '@/core/planning/board-week';
-import type { PlanSlot } from '@/core/planning/plan-problem';
+import { isSameSlot, type PlanSlot } from '@/core/planning/plan-problem';
 import { Barometer } from './barometer';
 import { BoardGrid } from './board-grid';
 import { BoardSummary } from './board-summary';
@@ -127,7 +127,7 @@ const SPOKEN = {
 
 function isNew(placing: Placing, to: PlanSlot, job: string): boolean {
   const now = placing.get(job);
-  return !now || now.day !== to.day || now.bay !== to.bay || now.person !== to.person || now.startMin !== to.startMin;
+  return !now || !isSameSlot(now, to);
 }
 
 function useUndoKey(undo: (() => Promise<void>) | null): void {

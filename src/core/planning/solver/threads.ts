@@ -66,12 +66,17 @@ export async function solveInThreads(
     // What is not proven in time is not waited for.
     const late = problem.seconds * 1000 + GRACE_MS - (performance.now() - from);
     if (!race.isClose) await Promise.race([race.proof, after(Math.max(0, late))]);
-    const lowerBound = Math.min(race.bound, plan.cost);
-    return { ...plan, lowerBound, isProven: plan.cost - lowerBound < SAME_COST };
+    return withBound(plan, race.bound);
   } finally {
     stop?.removeEventListener('abort', onStop);
     await Promise.all([searcher.end(), prover.end()]);
   }
+}
+
+/** A plan with what no plan can be cheaper than. */
+export function withBound(plan: Plan, bound: number): SolvedPlan {
+  const lowerBound = Math.min(bound, plan.cost);
+  return { ...plan, lowerBound, isProven: plan.cost - lowerBound < SAME_COST };
 }
 
 const after = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
