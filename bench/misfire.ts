@@ -47,7 +47,7 @@ function asProposed(of: Constructed, random: () => number): Took {
     }
     const keys = hypotheses.slice(0, 2).map(hypothesisKey);
     named ??= { first: keys[0] === hypothesisKey(of.truth), firstTwo: keys.includes(hypothesisKey(of.truth)) };
-    cost += costToCure(given, { cause: step.cause ?? 'fuel' });
+    cost += costToCure(given, { cause: step.cause ?? 'fuel', cylinders: step.cylinders });
     if (cures(of, step.cause ?? 'fuel', step.cylinders)) return { steps, minutes, cost, wrongParts, ...named };
     if (step.component) wrongParts += 1;
     const [cylinder = null] = step.cylinders;
@@ -86,9 +86,9 @@ function inTurn(
       if (isIt === misread) continue;
     }
     const cause = CAUSES_OF[part].find((one) => one === truth.cause) ?? CAUSES_OF[part][0] ?? 'coil';
-    const each = minutesToCure(given, cause);
+    const each = minutesToCure(given, { cause, cylinders });
     minutes += each * Math.max(1, cylinders.length / 2);
-    cost += costToCure(given, { cause }) * cylinders.length;
+    cost += costToCure(given, { cause, cylinders }) * cylinders.length;
     wrongParts += cylinders.length - (isIt ? 1 : 0);
     if (isIt) return { steps, minutes, cost, wrongParts, first: false, firstTwo: false };
   }

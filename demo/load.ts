@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { parse } from 'csv-parse/sync';
+import { stringify } from 'csv-stringify/sync';
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { timeOf } from '../src/core/calendar/zone';
@@ -36,6 +38,7 @@ import { viewFloor } from '../src/server/work-orders/view-job';
 import { waitFor, waitInput } from '../src/server/work-orders/wait-for';
 import { inOrder, opening, send } from './device';
 import { importFile } from './import-file';
+import { playMisfires, playPastMisfires } from './misfires';
 import { must } from './must';
 import { PARTS_ON_THE_WAY, playPast, playTuneUp } from './past';
 
@@ -65,6 +68,8 @@ const scenario = z
     people: z.array(personInput.omit({ password: true })),
     ferryDays: z.array(z.number()),
     closures: z.array(z.object({ depot: z.string(), what: z.string(), from: z.string(), to: z.string() })),
+    /** Counted today: the rest of what is needed comes by the ferry. */
+    shelf: z.array(z.object({ number: z.string(), onHand: z.string() })),
     absences: z.array(z.object({ person: z.string(), what: z.string(), from: z.string(), to: z.string() })),
     wrenches: z.array(wrenchInput),
     policies: z.array(policyOptionInput),
@@ -105,6 +110,7 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
   if (withPast) {
     // What was read came after, or with, what was done.
     await playPast(deps, actor, await peopleOf(deps, actor));
+    await playPastMisfires(deps, actor, await peopleOf(deps, actor));
     await importSamples(deps, actor, ['odometer']);
   }
   for (const { id, name, timeZone, hours } of must('depots', await listDepots(deps, actor)))
@@ -151,6 +157,8 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
       await keepResult(deps, actor, { ...kept, workOrderNumber: String((await orderOf(deps, actor, unit)).number) }),
     );
   if (withPast) await playTuneUp(deps, actor, await peopleOf(deps, actor));
+  if (withPast) await countShelf(deps, actor);
+  await playMisfires(deps, actor, await peopleOf(deps, actor));
   await deps.db.transaction((tx) => backTestFleet(tx, actor.fleetId, DEMO_TODAY));
   const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));
   return { actor, token };
@@ -166,6 +174,19 @@ export async function importSamples(
     const bytes = readFileSync(path.join(process.cwd(), 'samples', `${kind}.csv`));
     await importFile(deps, actor, { fileName: `${kind}.csv`, bytes });
   }
+}
+
+/** A count of some parts on the shelf, as a file says it. */
+async function countShelf(deps: Deps, actor: Actor): Promise<void> {
+  const rows: Record<string, string>[] = parse(readFileSync(path.join(process.cwd(), 'samples', 'parts.csv')), {
+    columns: true,
+  });
+  const counted = rows.flatMap((row) => {
+    const count = scenario.shelf.find(({ number }) => number === row.number);
+    return count ? [{ ...row, on_hand: count.onHand }] : [];
+  });
+  const bytes = Buffer.from(stringify(counted, { header: true }));
+  await importFile(deps, actor, { fileName: 'shelf.csv', kind: 'parts', bytes });
 }
 
 /** Sheets that their file says were checked are checked here by that person. */

@@ -43,6 +43,17 @@ const KEPT_OTHERS = new Set(['4', '43']);
 /** Vehicles that have to start in any weather: coils and boots are looked at before each winter. */
 const BEFORE_WINTER = new Set(['road-gritters', 'lifeboat-crew pickups', 'clinic vans']);
 const AUTUMNS: readonly PlainDate[] = ['2023-11-27', '2024-10-14', '2025-10-13'];
+const coilOfFive: readonly TaskInput[] = [
+  { action: 'replace', component: 'coil', places: ['5'], why: 'reported', note: 'shakes uphill, P0305' },
+];
+/** What the misfires of today came from: a coil that failed twice in one cylinder, and a visit of last week. */
+const BEFORE_MISFIRES: Readonly<Record<string, readonly (readonly [PlainDate, readonly TaskInput[]])[]>> = {
+  '36': [
+    ['2026-03-02', coilOfFive],
+    ['2026-08-03', coilOfFive],
+  ],
+  '112': [['2026-11-09', [replaceAll('plug', true)]]],
+};
 /** Chance that a coil fails in a year. */
 const COIL_FAILURES_A_YEAR = 0.03;
 /** Share of the vehicles in which a coil was measured, and found good. */
@@ -66,6 +77,15 @@ export function planPast(fleet: readonly PastVehicle[], random: Random): readonl
   });
   return visits.sort((a, b) => a.on.localeCompare(b.on) || Number(a.unit) - Number(b.unit));
 }
+
+/** What the dash of a vehicle showed on a day, as it is typed. */
+export function odometerOn(vehicle: PastVehicle, day: PlainDate): string {
+  const { row, odometerUnit } = vehicle;
+  return shownText(odometerLine(vehicle, readingsByUnit().get(row.unitNumber) ?? [])(day), odometerUnit);
+}
+
+const shownText = (km: number, unit: 'km' | 'mi'): string =>
+  `${unit === 'mi' ? Math.round(Math.round(km) / KM_PER_MILE) : Math.round(km)} ${unit}`;
 
 type KmAt = (day: PlainDate) => number;
 
@@ -120,8 +140,6 @@ function visitsOf(vehicle: PastVehicle, kmAt: KmAt, random: Random): readonly Pa
   const inReach = vehicle.family.otherWork.filter(({ behind }) => behind === null).map(({ what }) => what);
   const add = (on: PlainDate, tasks: readonly TaskInput[], plugLife: number): void => {
     const { row, odometerUnit } = vehicle;
-    const km = Math.round(kmAt(on));
-    const shown = odometerUnit === 'mi' ? Math.round(km / KM_PER_MILE) : km;
     visits.push({
       unit: row.unitNumber,
       vehicleId: row.id,
@@ -129,8 +147,8 @@ function visitsOf(vehicle: PastVehicle, kmAt: KmAt, random: Random): readonly Pa
       hybrid: vehicle.family.hybrid,
       engine: vehicle.family.code,
       on,
-      km,
-      odometer: `${shown} ${odometerUnit}`,
+      km: Math.round(kmAt(on)),
+      odometer: shownText(kmAt(on), odometerUnit),
       tasks,
       otherWork: tasks.some(({ component }) => component === 'plug') ? inReach.slice(0, 1) : [],
       plugLife,
@@ -165,6 +183,7 @@ function visitsOf(vehicle: PastVehicle, kmAt: KmAt, random: Random): readonly Pa
   ])
     if (on > vehicle.inServiceOn && visits.every((visit) => Math.abs(daysBetween(visit.on, on)) > 20))
       add(on, tasks, 0);
+  for (const [on, tasks] of BEFORE_MISFIRES[vehicle.row.unitNumber] ?? []) add(on, tasks, 0);
   return visits;
 }
 
@@ -201,13 +220,9 @@ function someTimeBefore(limitMonths: number | null, kmAt: KmAt, random: Random):
 const lifeOn = ({ limits, installed }: Clock, day: PlainDate, km: number): number =>
   installed.on > day ? 0 : due({ today: day, odometer: { on: day, km }, rate: null, installed, limits }).lifeUsed;
 
-const replaceAll = (component: TaskComponent, isDue: boolean): TaskInput => ({
-  action: 'replace',
-  component,
-  places: 'all',
-  why: isDue ? 'due' : 'with_other_work',
-  note: '',
-});
+function replaceAll(component: TaskComponent, isDue: boolean): TaskInput {
+  return { action: 'replace', component, places: 'all', why: isDue ? 'due' : 'with_other_work', note: '' };
+}
 
 /** Coils that failed in service: each is replaced where it sat, and nothing else. */
 function failures(

@@ -25,7 +25,7 @@ import { setWorking } from '../src/server/work-orders/work-time';
 import { answered, inOrder, opening, said, send } from './device';
 import { importFile } from './import-file';
 import { must } from './must';
-import { type PastVehicle, type PastVisit, planPast } from './past-plan';
+import { odometerOn, type PastVehicle, type PastVisit, planPast } from './past-plan';
 
 /* Three years of closed work orders, played through the same use-cases as everyone's. */
 
@@ -153,6 +153,36 @@ export async function playTuneUp(deps: Deps, supervisor: Actor, people: Readonly
   ];
   must('tune-up', await liftGate(deps, supervisor, { workOrderId, gate: 'parts', reason: PARTS_ON_THE_WAY }));
   await send(deps, worker, 'tune-up', workOrderId, inOrder(job, entries));
+}
+
+/** A visit that is open already, done and closed on a day: codes, every place and step. @param thenDeps that day */
+export async function finishVisit(
+  thenDeps: Deps,
+  supervisor: Actor,
+  people: ReadonlyMap<string, Actor>,
+  unit: string,
+  workOrderId: WorkOrderId,
+): Promise<void> {
+  const on = thenDeps.today();
+  const vehicle = (await fleetOf(thenDeps, supervisor.fleetId)).find(({ row }) => row.unitNumber === unit);
+  if (!vehicle) throw new Error(`demo: no unit ${unit}`);
+  const { row, family } = vehicle;
+  const technician = TECHNICIANS[2];
+  const visit: PastVisit = {
+    unit,
+    vehicleId: row.id,
+    depot: row.depot,
+    hybrid: family.hybrid,
+    engine: family.code,
+    on,
+    km: 0,
+    odometer: odometerOn(vehicle, on),
+    tasks: [],
+    otherWork: [],
+    plugLife: 0,
+  };
+  const worker = people.get(technician.name) ?? supervisor;
+  await workOn(thenDeps, { supervisor, worker, technician }, visit, workOrderId, seeded(SEED));
 }
 
 async function fleetOf(deps: Deps, fleetId: FleetId): Promise<readonly PastVehicle[]> {

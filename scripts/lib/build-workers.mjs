@@ -28,6 +28,10 @@ const plannerWorker = () =>
     external: ['node:*', 'fs', 'path', 'crypto', 'module', 'worker_threads'],
   });
 
+/** The worker that works a misfire out in a browser. */
+const misfireWorker = () =>
+  build({ ...common, entryPoints: ['src/workers/misfire/browser-worker.ts'], outfile: 'public/misfire.js' });
+
 /** The solver, where the planner's worker in a browser asks for it. */
 function copySolver() {
   mkdirSync('public', { recursive: true });
@@ -35,6 +39,6 @@ function copySolver() {
 }
 
 export async function buildWorkers() {
-  await Promise.all([serviceWorker(), buildPlannerThread(), plannerWorker()]);
+  await Promise.all([serviceWorker(), buildPlannerThread(), plannerWorker(), misfireWorker()]);
   copySolver();
 }

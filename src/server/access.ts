@@ -40,6 +40,7 @@ const ALLOWED = {
   'defer work': SUPERVISOR,
   'set costs': SUPERVISOR,
   'plan work orders': SUPERVISOR,
+  'report misfires': EVERYONE,
   'record work': ['supervisor', 'technician'],
   'decide on findings that stop work': SUPERVISOR,
   'grade trainer plugs': ['supervisor', 'technician', 'parts_clerk'],

@@ -31,6 +31,7 @@ const GROUPS: readonly PlaceGroup[] = [
     places: [
       { href: '/work-orders', label: 'Work orders' },
       { href: '/plan/mine', label: 'My days' },
+      { href: '/misfires', label: 'Misfires' },
       { href: '/work-orders/follow-ups', label: 'Follow-ups' },
       { href: '/work-orders/waiting', label: 'Waiting' },
     ],

@@ -242,7 +242,10 @@ export const followUpsQuery = z.object({ open: z.enum(['true', 'false']).default
 export const followUp = z.object({
   id: z.uuid(),
   unit_number: z.string(),
-  work_order: z.number().int(),
+  /** Null: of a misfire without a visit. */
+  work_order: z.number().int().nullable(),
+  /** Number of the misfire that it watches; null: none. */
+  misfire: z.number().int().nullable(),
   what: z.string(),
   owner: z.string(),
   due_on: z.string().nullable(),

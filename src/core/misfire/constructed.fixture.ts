@@ -17,12 +17,18 @@ import { CAUSES_OF, isBroad } from './states';
  */
 
 export const ENGINES: readonly MisfireEngine[] = [
-  { banks: [[1, 2, 3]], firingOrder: [1, 2, 3], ignition: 'coil_on_plug', plugsPerCylinder: 1 },
-  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'coil_on_plug', plugsPerCylinder: 1 },
-  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'coil_on_plug', plugsPerCylinder: 2 },
-  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'waste_spark', plugsPerCylinder: 1 },
-  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'coil_rail', plugsPerCylinder: 1 },
-  { banks: [[1, 2, 3, 4, 5, 6]], firingOrder: [1, 5, 3, 6, 2, 4], ignition: 'distributor', plugsPerCylinder: 1 },
+  { banks: [[1, 2, 3]], firingOrder: [1, 2, 3], ignition: 'coil_on_plug', plugsPerCylinder: 1, resting: [] },
+  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'coil_on_plug', plugsPerCylinder: 1, resting: [] },
+  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'coil_on_plug', plugsPerCylinder: 2, resting: [] },
+  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'waste_spark', plugsPerCylinder: 1, resting: [] },
+  { banks: [[1, 2, 3, 4]], firingOrder: [1, 3, 4, 2], ignition: 'coil_rail', plugsPerCylinder: 1, resting: [] },
+  {
+    banks: [[1, 2, 3, 4, 5, 6]],
+    firingOrder: [1, 5, 3, 6, 2, 4],
+    ignition: 'distributor',
+    plugsPerCylinder: 1,
+    resting: [],
+  },
   {
     banks: [
       [1, 2, 3],
@@ -31,6 +37,7 @@ export const ENGINES: readonly MisfireEngine[] = [
     firingOrder: [1, 4, 2, 5, 3, 6],
     ignition: 'coil_on_plug',
     plugsPerCylinder: 1,
+    resting: [],
   },
   {
     banks: [
@@ -40,6 +47,7 @@ export const ENGINES: readonly MisfireEngine[] = [
     firingOrder: [1, 2, 3, 4, 5, 6],
     ignition: 'coil_per_cylinder',
     plugsPerCylinder: 1,
+    resting: [],
   },
   {
     banks: [
@@ -49,6 +57,7 @@ export const ENGINES: readonly MisfireEngine[] = [
     firingOrder: [1, 5, 4, 8, 6, 3, 7, 2],
     ignition: 'coil_on_plug',
     plugsPerCylinder: 1,
+    resting: [],
   },
   {
     banks: [
@@ -58,6 +67,7 @@ export const ENGINES: readonly MisfireEngine[] = [
     firingOrder: [1, 8, 4, 3, 6, 5, 7, 2],
     ignition: 'distributor',
     plugsPerCylinder: 1,
+    resting: [],
   },
   {
     banks: [
@@ -67,6 +77,7 @@ export const ENGINES: readonly MisfireEngine[] = [
     firingOrder: [1, 3, 2, 4],
     ignition: 'waste_spark',
     plugsPerCylinder: 1,
+    resting: [],
   },
 ];
 
@@ -80,6 +91,9 @@ export interface Constructed {
 
 /** Nothing was looked at or tried yet, and the shop says nothing of its prices. */
 export const NOTHING_DONE = {
+  opening: [],
+  record: [],
+  spoken: [],
   found: [],
   testsDone: [],
   minutes: {},

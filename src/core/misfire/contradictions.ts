@@ -6,15 +6,16 @@ const HARDLY = 0.25;
 
 /** What was said that cannot all be so; it is shown, and swallowed nowhere. */
 export function contradictionsOf(given: MisfireCase): readonly string[] {
-  return [...notThere(given), ...codesAgainstCounts(given), ...againstEachOther(given)];
+  return [...notThere(given), ...wordsAgainstCodes(given), ...codesAgainstCounts(given), ...againstEachOther(given)];
 }
 
 /** Cylinders that the engine does not have. */
-function notThere({ engine, codes, counts, found, testsDone, recentWork }: MisfireCase): readonly string[] {
+function notThere({ engine, codes, counts, spoken, found, testsDone, recentWork }: MisfireCase): readonly string[] {
   const all = cylindersOf(engine);
   const named: readonly (readonly [string, readonly number[]])[] = [
     ...codes.map((code) => [`code ${code}`, listed(codedCylinder(code))] as const),
     ['the counts', counts.map(({ cylinder }) => cylinder)],
+    ['what was said', spoken],
     ['what was found', found.map(({ cylinder }) => cylinder)],
     ['the work before', recentWork.flatMap(({ cylinders }) => cylinders)],
     ...testsDone.map(
@@ -29,6 +30,14 @@ function notThere({ engine, codes, counts, found, testsDone, recentWork }: Misfi
 }
 
 const listed = (cylinder: number | null): readonly number[] => (cylinder === null ? [] : [cylinder]);
+
+/** Cylinders named in words, of which no code knows. */
+function wordsAgainstCodes({ codes, spoken }: MisfireCase): readonly string[] {
+  const coded = codes.flatMap((code) => codedCylinder(code) ?? []);
+  if (coded.length === 0 || spoken.length === 0 || spoken.some((cylinder) => coded.includes(cylinder))) return [];
+  const list = (cylinders: readonly number[]): string => [...new Set(cylinders)].sort((a, b) => a - b).join(' and ');
+  return [`said in words: cylinder ${list(spoken)}; by the codes: cylinder ${list(coded)}`];
+}
 
 function codesAgainstCounts({ codes, counts }: MisfireCase): readonly string[] {
   const most = Math.max(0, ...counts.map(({ per1000 }) => per1000));

@@ -1,5 +1,5 @@
-import type { Cause, MisfireCase, SuspectPart } from './misfire-case';
-import { type Belief, type Suspicion, suspicions } from './posterior';
+import { type Cause, type Hypothesis, type MisfireCase, openingOf, type SuspectPart } from './misfire-case';
+import { type Belief, probabilities, type StateSpace, type Suspicion } from './posterior';
 
 /* What it takes to cure each cause, and the cheapest order in which to try. */
 
@@ -50,9 +50,15 @@ export function remedyOf({ cause, cylinders }: Suspicion): Remedy {
   return cause === 'relearn' ? { action: 'watch', cause, cylinders } : { action: 'replace', cause, cylinders };
 }
 
-export function minutesToCure({ minutes }: MisfireCase, cause: Cause): number {
+/** Causes for which the cover of a cylinder comes off. */
+const IN_THE_WELL: readonly Cause[] = ['coil', 'plug', 'boot', 'lead', 'pack', 'rail', 'connector', 'wiring'];
+
+/** Minutes to cure a cause, the way there and back among them. */
+export function minutesToCure(given: MisfireCase, { cause, cylinders }: Hypothesis): number {
+  const { minutes } = given;
   const named = minutes[partOf(cause) ?? cause] ?? minutes[cause];
-  return named ?? USUAL_MINUTES[cause];
+  const way = IN_THE_WELL.includes(cause) ? openingOf(given, cylinders.slice(0, 1)) : 0;
+  return (named ?? USUAL_MINUTES[cause]) + way;
 }
 
 /** Money of so many minutes of work, the vehicle standing. */
@@ -60,11 +66,12 @@ export const costOfMinutes = ({ labourPerHour, downtimePerHour }: MisfireCase, m
   (minutes / 60) * (labourPerHour + downtimePerHour);
 
 /** Money to cure a cause, parts and work. */
-export function costToCure(given: MisfireCase, { cause }: Pick<Suspicion, 'cause'>): number {
+export function costToCure(given: MisfireCase, hypothesis: Hypothesis): number {
+  const { cause } = hypothesis;
   const part = partOf(cause);
   const plugs = cause === 'plug' ? given.engine.plugsPerCylinder : 1;
   const price = part ? (given.prices[part] ?? USUAL_PRICES[part]) * plugs : (OTHER_PRICES[cause] ?? 0);
-  return price + costOfMinutes(given, minutesToCure(given, cause));
+  return price + costOfMinutes(given, minutesToCure(given, hypothesis));
 }
 
 /** Every try is driven before it is believed. */
@@ -77,21 +84,44 @@ interface Cure {
   readonly expected: number;
 }
 
+/** Money to try each cause of a space: what a case takes for granted does not change with what is seen. */
+const tryCosts = new WeakMap<StateSpace, Float64Array>();
+
+function costsOf(given: MisfireCase, space: StateSpace): Float64Array {
+  const known = tryCosts.get(space);
+  if (known) return known;
+  const drive = costOfMinutes(given, DRIVE_MINUTES);
+  const costs = Float64Array.from(space.hypotheses, (one) => costToCure(given, one) + drive);
+  tryCosts.set(space, costs);
+  return costs;
+}
+
+/** Less likely than that, the order in which a cause is tried costs nothing. */
+const NEGLIGIBLE = 1e-5;
+
 /**
  * The cheapest order in which to replace or refer without any more tests: by cost over probability, which is least on average
  * where each try shows whether it was the one.
  */
 export function cheapestCure(given: MisfireCase, belief: Belief): Cure {
-  const tried = suspicions(belief)
-    .map((one) => ({ one, cost: costToCure(given, one) + costOfMinutes(given, DRIVE_MINUTES) }))
-    .sort((a, b) => a.cost / Math.max(a.one.probability, 1e-9) - b.cost / Math.max(b.one.probability, 1e-9));
+  const { space } = belief;
+  const costs = costsOf(given, space);
+  const chances = probabilities(belief);
+  const order: number[] = [];
+  for (let i = 0; i < chances.length; i += 1) if ((chances[i] ?? 0) > NEGLIGIBLE) order.push(i);
+  const ratio = (i: number): number => (costs[i] ?? 0) / (chances[i] ?? 1);
+  order.sort((a, b) => ratio(a) - ratio(b));
+  const again = costOfMinutes({ ...given, labourPerHour: 0 }, ANOTHER_VISIT_MINUTES);
   let left = 1;
   let expected = 0;
-  const again = costOfMinutes({ ...given, labourPerHour: 0 }, ANOTHER_VISIT_MINUTES);
-  for (const [i, { one, cost }] of tried.entries()) {
-    expected += left * (cost + (i > 0 ? again : 0));
-    left -= one.probability;
-    if (left < 1e-4) break;
+  for (const [nth, i] of order.entries()) {
+    expected += left * ((costs[i] ?? 0) + (nth > 0 ? again : 0));
+    left -= chances[i] ?? 0;
   }
-  return { first: tried[0]?.one ?? null, expected };
+  const first = order[0];
+  const hypothesis = first === undefined ? undefined : space.hypotheses[first];
+  return {
+    first: hypothesis ? { ...hypothesis, probability: chances[first ?? 0] ?? 0 } : null,
+    expected,
+  };
 }

@@ -19,6 +19,7 @@ import {
 import {
   cylindersOf,
   type DoneTest,
+  type FoundWord,
   type Hypothesis,
   type MisfireCase,
   type MisfireTest,
@@ -26,6 +27,7 @@ import {
   SWAP_OUTCOMES,
   type Swap,
   type SwapOutcome,
+  type Symptom,
   TEST_OUTCOMES,
   type TestOutcome,
 } from './misfire-case';
@@ -33,8 +35,17 @@ import { CAUSES_OF, isBroad, type State } from './states';
 
 /* What is seen, each as a likelihood for every state. Each piece counts once. */
 
+/** What a piece of evidence is. */
+export type EvidenceAbout =
+  | { readonly kind: 'codes'; readonly codes: readonly string[] }
+  | { readonly kind: 'counts'; readonly counts: MisfireCase['counts'] }
+  | { readonly kind: 'symptom'; readonly symptom: Symptom }
+  | { readonly kind: 'found'; readonly cylinder: number; readonly word: FoundWord }
+  | { readonly kind: 'test'; readonly test: DoneTest };
+
 /** A piece of evidence. */
 export interface Evidence {
+  readonly about: EvidenceAbout;
   /** Names it: the same piece twice is one. */
   readonly key: string;
   readonly likelihood: (state: State) => number;
@@ -65,6 +76,7 @@ function misfireCodes({ engine, codes, counts }: MisfireCase): readonly Evidence
   if (coded.size === 0 && !random) return [];
   return [
     {
+      about: { kind: 'codes', codes: codes.filter((code) => code === 'P0300' || codedCylinder(code) !== null) },
       key: 'misfire codes',
       likelihood: (state) => {
         const [own, wide] = [stopped(state), broadly(state)];
@@ -96,6 +108,7 @@ function countsOf({ engine, counts }: MisfireCase): readonly Evidence[] {
   if (total <= 0) return [];
   return [
     {
+      about: { kind: 'counts', counts: known },
       key: 'counts',
       likelihood: (state) => {
         const on = new Set([...stopped(state), ...broadly(state)]);
@@ -119,13 +132,18 @@ function otherCodes({ engine, codes }: MisfireCase): readonly Evidence[] {
     if (injector !== null) return [circuit(code, 'injector', injector)];
     const cylinders = bank === null ? undefined : engine.banks[bank];
     return cylinders
-      ? [{ key: code, likelihood: (state) => strongest(state, (one) => trimChance(one, cylinders)) }]
+      ? [{ ...ofCode(code), likelihood: (state) => strongest(state, (one) => trimChance(one, cylinders)) }]
       : [];
   });
 }
 
-const circuit = (code: string, of: 'coil' | 'injector', cylinder: number): Evidence => ({
+const ofCode = (code: string): Pick<Evidence, 'key' | 'about'> => ({
   key: code,
+  about: { kind: 'codes', codes: [code] },
+});
+
+const circuit = (code: string, of: 'coil' | 'injector', cylinder: number): Evidence => ({
+  ...ofCode(code),
   likelihood: (state) =>
     strongest(state, ({ cause, cylinders }) =>
       cylinders.includes(cylinder) ? (CIRCUIT_OF[of][cause] ?? CIRCUIT_BASE) : CIRCUIT_BASE,
@@ -148,6 +166,7 @@ function trimChance({ cause, cylinders }: Hypothesis, bank: readonly number[]): 
 
 function looks({ found }: MisfireCase): readonly Evidence[] {
   return found.map(({ cylinder, word }) => ({
+    about: { kind: 'found', cylinder, word },
     key: `${word} ${cylinder}`,
     likelihood: (state) =>
       strongest(state, ({ cause, cylinders }) =>
@@ -199,12 +218,17 @@ export const outcomesOf = (test: MisfireTest): readonly (SwapOutcome | TestOutco
 
 /** What an outcome of a test would say. */
 export const ofOutcome = (test: MisfireTest, outcome: SwapOutcome | TestOutcome): Evidence => ({
+  about: { kind: 'test', test: withOutcome(test, outcome) },
   key: `${testKey(test)} ${outcome}`,
   likelihood: (state) =>
     test.test === 'swap'
       ? swapChance(test, state, outcome as SwapOutcome)
       : testChance(test, state, outcome as TestOutcome),
 });
+
+/** A test with what came of it. */
+export const withOutcome = (test: MisfireTest, outcome: SwapOutcome | TestOutcome): DoneTest =>
+  ({ ...test, outcome }) as DoneTest;
 
 /** Names a test: one that was done is not done again. The order of the parts of a swap does not matter. */
 export const testKey = (test: MisfireTest): string =>
@@ -218,6 +242,7 @@ const ofTest = (done: DoneTest): Evidence => ofOutcome(done, done.outcome);
 export function evidenceOf(given: MisfireCase): readonly Evidence[] {
   const symptoms = given.symptoms.map(
     (symptom): Evidence => ({
+      about: { kind: 'symptom', symptom },
       key: symptom,
       likelihood: (state) => strongest(state, ({ cause }) => SYMPTOMS_OF[symptom][cause] ?? OTHER_SYMPTOM),
     }),

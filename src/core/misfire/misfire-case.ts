@@ -80,12 +80,24 @@ export interface MisfireEngine {
   readonly firingOrder: readonly number[];
   readonly ignition: 'coil_on_plug' | 'coil_per_cylinder' | 'coil_rail' | 'waste_spark' | 'distributor';
   readonly plugsPerCylinder: 1 | 2;
+  /** Cylinders that it rests at part load. */
+  readonly resting: readonly number[];
 }
 
 export interface RecentWork {
   readonly kmAgo: number;
   readonly touched: readonly ('coil' | 'plug' | 'lead' | 'connector')[];
   readonly cylinders: readonly number[];
+}
+
+/** What the record says of a part at one place, besides its age. */
+interface PlaceRecord {
+  readonly component: SuspectPart;
+  readonly cylinder: number;
+  /** Parts of this kind that failed in this cylinder before. */
+  readonly failedHere: number;
+  /** Others of its lot that failed, wherever they sat. */
+  readonly lotFailed: number;
 }
 
 export interface MisfireCase {
@@ -102,8 +114,13 @@ export interface MisfireCase {
     readonly lifeUsed: number;
   }[];
   readonly recentWork: readonly RecentWork[];
+  readonly record: readonly PlaceRecord[];
+  /** Cylinders that somebody names in words: held against the codes, and no evidence. */
+  readonly spoken: readonly number[];
   readonly found: readonly { readonly cylinder: number; readonly word: FoundWord }[];
   readonly testsDone: readonly DoneTest[];
+  /** To get at a cylinder and close again, minutes, over the work itself; what is left out, or open already, takes none. */
+  readonly opening: readonly { readonly cylinder: number; readonly minutes: number }[];
   /** Of each test or replacement, by its name; what is left out is as usual. */
   readonly minutes: Readonly<Partial<Record<string, number>>>;
   readonly prices: Readonly<Partial<Record<SuspectPart, number>>>;
@@ -115,6 +132,14 @@ export interface MisfireCase {
 export interface Hypothesis {
   readonly cause: Cause;
   readonly cylinders: readonly number[];
+}
+
+/** To get at some cylinders and close again, minutes: those of a bank have one way. */
+export function openingOf({ engine, opening }: MisfireCase, cylinders: readonly number[]): number {
+  const each = (cylinder: number): number => opening.find((one) => one.cylinder === cylinder)?.minutes ?? 0;
+  return engine.banks
+    .map((bank) => Math.max(0, ...bank.filter((cylinder) => cylinders.includes(cylinder)).map(each)))
+    .reduce((sum, minutes) => sum + minutes, 0);
 }
 
 export const cylindersOf = ({ banks }: Pick<MisfireEngine, 'banks'>): readonly number[] => banks.flat();

@@ -199,7 +199,7 @@ describe('what is suspected', () => {
 });
 
 describe('the next step', () => {
-  it('is never a test that was done, costs least of all, and always says why', () => {
+  it('is never a test that was done, and the first costs least of all', () => {
     fc.assert(
       fc.property(anyCase, (given) => {
         const done = new Set(given.testsDone.map(testKey));
@@ -209,7 +209,6 @@ describe('the next step', () => {
           if (step.test) expect(done.has(testKey(step.test))).toBe(false);
           expect(step.expectedCost).toBeGreaterThanOrEqual((steps[0]?.expectedCost ?? 0) - 1e-9);
           expect(step.informationBits).toBeGreaterThanOrEqual(0);
-          expect(step.why.length).toBeGreaterThan(10);
         }
       }),
       { numRuns: 40 },

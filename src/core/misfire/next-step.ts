@@ -7,6 +7,7 @@ import {
   type MisfireCase,
   type MisfireEngine,
   type MisfireTest,
+  openingOf,
   type SuspectPart,
 } from './misfire-case';
 import { type Belief, chanceOf, entropy, type Suspicion, suspicions, updated } from './posterior';
@@ -26,7 +27,10 @@ export interface NextStep {
   readonly informationBits: number;
   /** Until it is cured, money. */
   readonly expectedCost: number;
-  readonly why: string;
+  /** Against replacing by suspicion at once, money; 0: it is that. */
+  readonly saves: number;
+  /** How likely what is replaced or referred is it; 0: it is tested. */
+  readonly probability: number;
 }
 
 /** Of each test, where nothing else is said. A drive of some minutes after a swap is in it. Assumed. */
@@ -39,7 +43,16 @@ const TEST_MINUTES = {
   clear_and_drive: 25,
 } as const;
 
-function minutesOf({ minutes }: MisfireCase, test: MisfireTest): number {
+/** Minutes of a test, the way there and back among them. */
+const minutesOf = (given: MisfireCase, test: MisfireTest): number =>
+  handsOn(given, test) + openingOf(given, cylindersIn(test));
+
+const cylindersIn = (test: MisfireTest): readonly number[] => {
+  if (test.test === 'swap') return [test.from, test.to];
+  return test.cylinder === null ? [] : [test.cylinder];
+};
+
+function handsOn({ minutes }: MisfireCase, test: MisfireTest): number {
   if (test.test === 'swap') {
     const each = test.moved.map((part) => minutes[`swap_${part}`] ?? TEST_MINUTES.swap[part]);
     return Math.max(...each) + (test.moved.length > 1 ? Math.min(...each) / 2 : 0);
@@ -148,12 +161,11 @@ export function nextSteps(given: MisfireCase, belief: Belief): readonly NextStep
     .filter(({ expected }) => expected < now.expected - WORTH_TESTING)
     .sort((a, b) => a.expected - b.expected || a.minutes - b.minutes)
     .map((one) => asTest(one, now.expected));
-  const cure = now.first && [asCure(given, now.first, now.expected, tests.length === 0)];
+  const cure = now.first && [asCure(given, now.first, now.expected)];
   return [...tests, ...(cure ?? [])];
 }
 
 function asTest({ test, minutes, bits, expected }: Judged, without: number): NextStep {
-  const saves = Math.round(without - expected);
   const cylinder = test.test === 'swap' ? test.from : test.cylinder;
   return {
     action: 'test',
@@ -164,28 +176,23 @@ function asTest({ test, minutes, bits, expected }: Judged, without: number): Nex
     minutes,
     informationBits: bits,
     expectedCost: expected,
-    why: `${minutes} min that tell ${bits.toFixed(2)} bit: the cure is expected to cost ${saves} less than replacing by suspicion.`,
+    saves: without - expected,
+    probability: 0,
   };
 }
 
-const REMEDY_WORDS = {
-  replace: 'replacing it costs less than knowing more',
-  refer: 'it is beyond the parts of the ignition: others look after it, with what was found',
-  watch: 'it is expected to go by itself: clear the codes and watch it',
-} as const;
-
-function asCure(given: MisfireCase, first: Suspicion, expected: number, isLast: boolean): NextStep {
+function asCure(given: MisfireCase, first: Suspicion, expected: number): NextStep {
   const { action, cause, cylinders } = remedyOf(first);
-  const percent = Math.round(first.probability * 100);
   return {
     action,
     test: null,
     cause,
     component: partOf(cause),
     cylinders,
-    minutes: minutesToCure(given, cause),
+    minutes: minutesToCure(given, first),
     informationBits: 0,
     expectedCost: expected,
-    why: `${percent} % likely, ${isLast ? 'and no test is worth its time: ' : ''}${REMEDY_WORDS[action]}.`,
+    saves: 0,
+    probability: first.probability,
   };
 }

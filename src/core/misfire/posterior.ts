@@ -9,7 +9,7 @@ export interface Belief {
 }
 
 /** States with the causes in them, each once. */
-interface StateSpace {
+export interface StateSpace {
   readonly states: readonly State[];
   readonly hypotheses: readonly Hypothesis[];
   /** Places of the causes of each state. */
@@ -35,24 +35,42 @@ const normalised = (weights: Float64Array): Float64Array => {
   return total > 0 ? weights.map((weight) => weight / total) : weights.map(() => 1 / weights.length);
 };
 
+/** What one piece of evidence makes of each state is worked out once: tests are weighed many times over. */
+const weighed = new WeakMap<StateSpace, Map<string, Float64Array>>();
+
+/** How likely a piece of evidence is in each state of a space. */
+export function likelihoodsOf(space: StateSpace, { key, likelihood }: Evidence): Float64Array {
+  const known = weighed.get(space) ?? new Map<string, Float64Array>();
+  weighed.set(space, known);
+  const found = known.get(key) ?? Float64Array.from(space.states, likelihood);
+  known.set(key, found);
+  return found;
+}
+
 /** Bayes: what is believed once a piece of evidence is seen. */
-export const updated = ({ space, chances }: Belief, { likelihood }: Evidence): Belief => ({
-  space,
-  chances: normalised(Float64Array.from(space.states, (state, i) => (chances[i] ?? 0) * likelihood(state))),
-});
+export function updated({ space, chances }: Belief, evidence: Evidence): Belief {
+  const likelihoods = likelihoodsOf(space, evidence);
+  return { space, chances: normalised(chances.map((chance, i) => chance * (likelihoods[i] ?? 0))) };
+}
 
 /** How likely a piece of evidence is, as things are believed. */
-export const chanceOf = ({ space, chances }: Belief, { likelihood }: Evidence): number =>
-  space.states.reduce((sum, state, i) => sum + (chances[i] ?? 0) * likelihood(state), 0);
+export function chanceOf({ space, chances }: Belief, evidence: Evidence): number {
+  const likelihoods = likelihoodsOf(space, evidence);
+  return chances.reduce((sum, chance, i) => sum + chance * (likelihoods[i] ?? 0), 0);
+}
+
+/** What is believed of a case before anything is seen: by its engine, its ages, its record and the work before. */
+export function beliefBefore(given: MisfireCase): Belief {
+  const states = statesOf(given);
+  return { space: spaceOf(states), chances: normalised(Float64Array.from(states, ({ weight }) => weight)) };
+}
+
+/** The same with some evidence, in an order of its own, so that the order in which it was told changes nothing at all. */
+const withEvidence = (before: Belief, evidence: readonly Evidence[]): Belief =>
+  [...evidence].sort((a, b) => (a.key < b.key ? -1 : 1)).reduce(updated, before);
 
 /** What is believed of a case, with everything that it says. */
-export function beliefOf(given: MisfireCase): Belief {
-  const states = statesOf(given);
-  const before = { space: spaceOf(states), chances: normalised(Float64Array.from(states, ({ weight }) => weight)) };
-  // In an order of its own, so that the order in which it was told changes nothing at all.
-  const evidence = [...evidenceOf(given)].sort((a, b) => (a.key < b.key ? -1 : 1));
-  return evidence.reduce(updated, before);
-}
+export const beliefOf = (given: MisfireCase): Belief => withEvidence(beliefBefore(given), evidenceOf(given));
 
 /** In bits. */
 export const entropy = ({ chances }: Belief): number =>
@@ -64,12 +82,21 @@ export interface Suspicion extends Hypothesis {
 
 export const hypothesisKey = ({ cause, cylinders }: Hypothesis): string => `${cause} ${cylinders.join(',')}`;
 
-/** Each cause with its probability, the most likely first; of two at once each takes half. They add up to 1. */
-export function suspicions({ space, chances }: Belief): readonly Suspicion[] {
+/** Of each cause of a space, in its order; of two at once each takes half. They add up to 1. */
+export function probabilities({ space, chances }: Belief): Float64Array {
   const sums = new Float64Array(space.hypotheses.length);
-  for (const [i, places] of space.of.entries())
-    for (const place of places) sums[place] = (sums[place] ?? 0) + (chances[i] ?? 0) / places.length;
-  return space.hypotheses
+  for (let i = 0; i < space.of.length; i += 1) {
+    const places = space.of[i] ?? [];
+    const each = (chances[i] ?? 0) / places.length;
+    for (const place of places) sums[place] = (sums[place] ?? 0) + each;
+  }
+  return sums;
+}
+
+/** Each cause with its probability, the most likely first. */
+export function suspicions(belief: Belief): readonly Suspicion[] {
+  const sums = probabilities(belief);
+  return belief.space.hypotheses
     .map((hypothesis, i) => ({ ...hypothesis, probability: sums[i] ?? 0 }))
     .sort((a, b) => b.probability - a.probability);
 }

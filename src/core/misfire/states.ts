@@ -119,6 +119,51 @@ function factorOf(cause: Cause, { touched }: RecentWork, isHere: boolean): numbe
   return cause === 'connector' || cause === 'boot' ? OPENED_FACTOR : 1;
 }
 
+/** A cylinder that used up coil after coil is the victim of something else there. */
+const VICTIM_TIMES = 2;
+const VICTIM = { coil: 0.4, other: 3 } as const;
+const OF_THE_PLACE: readonly Cause[] = ['boot', 'lead', 'plug', 'wiring', 'connector'];
+/** Others of a lot that failed speak against the rest of it, up to so much. */
+const MAX_LOT_FACTOR = 4;
+
+function byLot({ record }: MisfireCase, { cause, cylinders }: Hypothesis): number {
+  const failed = record
+    .filter(({ component, cylinder }) => CAUSES_OF[component].includes(cause) && cylinders.includes(cylinder))
+    .map(({ lotFailed }) => lotFailed);
+  return Math.min(MAX_LOT_FACTOR, 1 + Math.max(0, ...failed));
+}
+
+function byFailures({ record }: MisfireCase, { cause, cylinders }: Hypothesis): number {
+  const isVictim = record.some(
+    ({ component, cylinder, failedHere }) =>
+      component === 'coil' && failedHere >= VICTIM_TIMES && cylinders.length === 1 && cylinders.includes(cylinder),
+  );
+  if (!isVictim) return 1;
+  if (CAUSES_OF.coil.includes(cause)) return VICTIM.coil;
+  return OF_THE_PLACE.includes(cause) ? VICTIM.other : 1;
+}
+
+/** A cylinder that rests at part load stays cool and oily: its plug fouls, and what lifts its valves may stick. */
+const RESTING: Readonly<Partial<Record<Cause, number>>> = { mechanical: 2, plug: 1.5 };
+
+const byRest = ({ engine }: MisfireCase, { cause, cylinders }: Hypothesis): number =>
+  cylinders.length === 1 && cylinders.every((cylinder) => engine.resting.includes(cylinder))
+    ? (RESTING[cause] ?? 1)
+    : 1;
+
+/** What the record says for or against a cause, before anything is seen. */
+export const RECORD_FACTORS = ['age', 'work', 'lot', 'failures', 'rest'] as const;
+export type RecordFactor = (typeof RECORD_FACTORS)[number];
+
+/** By how much each makes a cause more likely than usual; 1: it says nothing. */
+export const factorsOf = (given: MisfireCase, hypothesis: Hypothesis): Readonly<Record<RecordFactor, number>> => ({
+  age: byAge(given, hypothesis),
+  work: byWork(given, hypothesis),
+  lot: byLot(given, hypothesis),
+  failures: byFailures(given, hypothesis),
+  rest: byRest(given, hypothesis),
+});
+
 /** Parts of one place that may both be bad, and parts of one kind that age together. */
 const TOGETHER: readonly (readonly [Cause, Cause])[] = [
   ['coil', 'plug'],
@@ -150,7 +195,11 @@ export function statesOf(given: MisfireCase): readonly State[] {
     // A cause of a bank or of the engine is one, however many cylinders it has.
     const each = hypothesis.cylinders.length === 1 ? 1 : cylinders / 2;
     const plugs = hypothesis.cause === 'plug' ? given.engine.plugsPerCylinder : 1;
-    const weight = RATES[hypothesis.cause] * each * plugs * byAge(given, hypothesis) * byWork(given, hypothesis);
+    const factors = factorsOf(given, hypothesis);
+    const weight = RECORD_FACTORS.reduce(
+      (product, factor) => product * factors[factor],
+      RATES[hypothesis.cause] * each * plugs,
+    );
     return { hypothesis, weight };
   });
   const total = singles.reduce((sum, { weight }) => sum + weight, 0);

@@ -2,7 +2,7 @@ import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Finding } from '@/core/inspection/finding';
 import type { FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import type { Querier } from '../client';
-import { dueInputs, findingVerdicts, followUps, people, vehicles, workOrders } from '../schema';
+import { dueInputs, findingVerdicts, followUps, misfireCases, people, vehicles, workOrders } from '../schema';
 
 /** What people said to the findings of an order. */
 export const loadVerdicts = (q: Querier, workOrderId: WorkOrderId) =>
@@ -44,11 +44,13 @@ export const loadFollowUps = (
       vehicleName: vehicles.name,
       odometerKm: dueInputs.odometerKm,
       orderNumber: workOrders.number,
+      caseNumber: misfireCases.number,
       owner: people.name,
     })
     .from(followUps)
     .innerJoin(vehicles, eq(vehicles.id, followUps.vehicleId))
-    .innerJoin(workOrders, eq(workOrders.id, followUps.workOrderId))
+    .leftJoin(workOrders, eq(workOrders.id, followUps.workOrderId))
+    .leftJoin(misfireCases, eq(misfireCases.id, followUps.misfireCaseId))
     .innerJoin(people, eq(people.id, followUps.ownerId))
     .leftJoin(dueInputs, eq(dueInputs.vehicleId, followUps.vehicleId))
     .where(

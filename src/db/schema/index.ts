@@ -2,6 +2,7 @@ export * from './auth';
 export * from './bench';
 export * from './catalogue';
 export * from './fleet';
+export * from './misfire';
 export * from './notices';
 export * from './odometer';
 export * from './plans';

@@ -231,7 +231,10 @@ export const followUps = pgTable(
     id: id(),
     fleetId: fleetId(),
     vehicleId: uuid().$type<VehicleId>().notNull(),
-    workOrderId: uuid().$type<WorkOrderId>().notNull(),
+    /** The visit it came from; null: a misfire without one. */
+    workOrderId: uuid().$type<WorkOrderId>(),
+    /** The misfire it came from, of the same fleet by the migration; null: none. */
+    misfireCaseId: uuid(),
     /** The finding it came from; null: none. */
     findingKey: text(),
     what: text().notNull(),
@@ -250,6 +253,7 @@ export const followUps = pgTable(
     foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
     foreignKey({ columns: [t.fleetId, t.ownerId], foreignColumns: [people.fleetId, people.id] }),
     index().on(t.fleetId, t.dueOn).where(sql`${t.doneAt} is null`),
+    check('follow_ups_from_somewhere', sql`num_nonnulls(${t.workOrderId}, ${t.misfireCaseId}) > 0`),
     check('follow_ups_done_by_someone', sql`(${t.doneAt} is null) = (${t.doneBy} is null)`),
   ],
 );

@@ -90,12 +90,13 @@ export const finishFollowUp = useCase({
         .update(followUps)
         .set({ doneAt: deps.now(), doneBy: actor.personId, outcome })
         .where(and(eq(followUps.fleetId, actor.fleetId), eq(followUps.id, followUpId), isNull(followUps.doneAt)))
-        .returning({ workOrderId: followUps.workOrderId, what: followUps.what });
+        .returning({ workOrderId: followUps.workOrderId, caseId: followUps.misfireCaseId, what: followUps.what });
       if (!row) return notFound('open follow-up');
       await writeAudit(tx, actor, {
         action: 'finish follow-up',
-        entity: 'work-order',
-        entityId: row.workOrderId,
+        ...(row.workOrderId
+          ? { entity: 'work-order' as const, entityId: row.workOrderId }
+          : { entity: 'misfire-case' as const, entityId: row.caseId ?? '' }),
         changes: { what: row.what, outcome },
       });
       return ok(null);

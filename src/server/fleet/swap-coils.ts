@@ -1,15 +1,11 @@
-import { eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { insertStays, swapped } from '@/core/components/history';
 import { ok } from '@/core/shared/result';
-import { lockFitted, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
-import { dueInputs } from '@/db/schema';
-import { refreshDue } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
+import { swapPlaces } from './swap-places';
 
 const cylinder = z.coerce.number('Choose a cylinder.').int().min(1, 'Choose a cylinder.').max(16);
 
@@ -26,34 +22,22 @@ export const swapInput = z
 export const swapCoils = useCase({
   permission: 'record work',
   input: swapInput,
-  async run(deps, actor, input): Promise<Outcome<null>> {
+  async run(deps, actor, { vehicleId, first, second, reason }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [input.vehicleId]);
+      const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [vehicleId]);
       if (!vehicle) return notFound('vehicle');
-      const coils = await lockFitted(tx, actor.fleetId, vehicle.id, 'coil');
-      const [a, b] = [input.first, input.second].map((n) => coils.find((row) => row.cylinder === n));
-      const [status] = await tx.select().from(dueInputs).where(eq(dueInputs.vehicleId, vehicle.id));
-      const km = status?.odometerKm ?? Math.max(a?.installedKm ?? 0, b?.installedKm ?? 0);
-      const moved = a && b ? swapped(a, b, deps.today(), km) : null;
-      if (!a?.tag || !b?.tag || !moved)
+      const swap = { vehicleId: vehicle.id, component: 'coil', cylinders: [first, second] } as const;
+      const tags = await swapPlaces(tx, actor.fleetId, deps.today(), swap);
+      if (!tags)
         return fail(
           'conflict',
           'A swap follows coils by their tags: both cylinders need a coil with a tag on record first.',
         );
-      const fresh = moved.map(({ id: _, createdAt: __, ...row }) =>
-        newStay({ ...row, installedOnCertainty: 'exact', installedKmCertainty: 'estimated' }),
-      );
-      await saveHistory(tx, insertStays<NewStay>([a, b], fresh, 'swap'));
-      await refreshDue(tx, actor.fleetId, deps.today(), [vehicle.id]);
       await writeAudit(tx, actor, {
         action: 'swap coils',
         entity: 'vehicle',
         entityId: vehicle.id,
-        changes: {
-          [a.tag]: { from: a.cylinder, to: b.cylinder },
-          [b.tag]: { from: b.cylinder, to: a.cylinder },
-          reason: input.reason,
-        },
+        changes: { [tags[0]]: { from: first, to: second }, [tags[1]]: { from: second, to: first }, reason },
       });
       return ok(null);
     });

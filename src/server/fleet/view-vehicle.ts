@@ -13,6 +13,7 @@ import { ok } from '@/core/shared/result';
 import { openingMinutes } from '@/core/work/procedure/generate';
 import { auditOf } from '@/db/queries/audit';
 import { loadFamilies, type SpecSheet } from '@/db/queries/catalogue';
+import { loadCases } from '@/db/queries/misfire';
 import { loadHourRows, loadReadings } from '@/db/queries/odometer';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
 import { listWorkOrderRows, loadCoils, loadFitted } from '@/db/queries/work-orders';
@@ -26,6 +27,8 @@ import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 import { useCase } from '../use-case';
 import { familyEngine } from '../work-orders/procedure-of';
+
+const MAX_MISFIRES = 12;
 
 /** A vehicle with its engine, what is fitted, its odometer history, spec and work orders. */
 export const viewVehicle = useCase({
@@ -48,6 +51,7 @@ export const viewVehicle = useCase({
       { graph, byKey },
       deferred,
       costs,
+      misfires,
     ] = await Promise.all([
       loadReadings(deps.db, actor.fleetId, vehicleId),
       loadHourRows(deps.db, actor.fleetId, [vehicleId]),
@@ -61,6 +65,7 @@ export const viewVehicle = useCase({
       loadGraph(deps.db, actor.fleetId),
       listDeferrals(deps, actor, vehicleId),
       loadCosts(deps.db, actor.fleetId),
+      loadCases(deps.db, actor.fleetId, { vehicleId }, MAX_MISFIRES),
     ]);
     if (!due.ok) return notFound('vehicle');
     const layout = layoutOf(family.model);
@@ -87,6 +92,7 @@ export const viewVehicle = useCase({
       due: due.value,
       deferrals: deferred.ok ? deferred.value : [],
       currency: costs.currency,
+      misfires,
       companions: companionsOf(due.value, layout, openingMinutes(familyEngine(family)), deps.today()),
       today: deps.today(),
     });

@@ -24,6 +24,7 @@ import { endDeferral } from '../due/defer';
 import { refreshDue } from '../due/refresh-due';
 import { editedMeanwhile, fail, notFound, type Outcome, Refused } from '../failure';
 import { findingsOf } from '../findings/findings-of';
+import { openAfterCancel, watchAfterVisit } from '../misfire/watch';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
@@ -84,6 +85,7 @@ export const closeWorkOrder = useCase({
       // The work is done, so what was deferred is no longer asked for.
       await endDeferral(tx, order.vehicleId, deps.now(), componentsDone(state));
       await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
+      await watchAfterVisit(deps, tx, actor, order, odometerKm);
       await writeAudit(tx, actor, {
         action: 'close',
         entity: 'work-order',
@@ -234,6 +236,7 @@ export const cancelWorkOrder = useCase({
         .update(workOrders)
         .set({ state: 'cancelled', reason: input.reason, version: order.version + 1 })
         .where(eq(workOrders.id, order.id));
+      await openAfterCancel(tx, actor, order.id);
       await writeAudit(tx, actor, {
         action: 'cancel',
         entity: 'work-order',

@@ -12,6 +12,8 @@ export interface SiteMark {
   /** Short lines beside the site. */
   readonly lines?: readonly string[];
   readonly href?: string;
+  /** How much of a suspicion lies on it, 0 to 1: drawn as shade, and as lines of equal suspicion round it. */
+  readonly share?: number;
 }
 
 const MARGIN = 58;
@@ -123,11 +125,44 @@ const LOOKS = {
   todo: { fill: 'paper', stroke: 'soft', dash: '5 4', ink: 'ink' },
 } as const;
 
+/** Lines of equal suspicion: how many lie round a plug, and how dark it is. */
+const LINES = [0.1, 0.25, 0.5] as const;
+const LINE_STEP = 9;
+/** How far the lines round a plug reach. */
+const reachOf = (share: number): number => LINE_STEP * LINES.filter((least) => share >= least).length;
+const heatOf = (share: number): number => Math.min(5, Math.round(share * 6));
+
+function SuspicionLines({ x, y, share }: Point & { share: number }) {
+  return LINES.filter((least) => share >= least).map((least, i) => (
+    <circle
+      key={least}
+      cx={x}
+      cy={y}
+      r={SITE_RADIUS + LINE_STEP * (i + 1)}
+      fill="none"
+      stroke={paint(`ramp.${heatOf(share)}`)}
+      strokeWidth={1.6 - i * 0.3}
+    />
+  ));
+}
+
+/** The darker the fill, the more it needs light figures on it. */
+const suspectLook = (share: number) =>
+  share >= LINES[0]
+    ? ({
+        fill: `ramp.${heatOf(share)}`,
+        stroke: 'ink',
+        dash: undefined,
+        ink: share >= LINES[1] ? 'sheet' : 'ink',
+      } as const)
+    : LOOKS.plain;
+
 function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; mark: SiteMark }) {
-  const look = LOOKS[mark.state];
+  const look = mark.share === undefined ? LOOKS[mark.state] : suspectLook(mark.share);
   const lines = mark.state === 'done' ? ['✓', ...(mark.lines ?? [])] : (mark.lines ?? []);
   const shape = (
     <>
+      {mark.share !== undefined && <SuspicionLines x={x} y={y} share={mark.share} />}
       <circle
         cx={x}
         cy={y}
@@ -143,10 +178,10 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
       {lines.map((line, i) => (
         <text
           key={line}
-          x={x + SITE_RADIUS + 5}
+          x={x + SITE_RADIUS + 5 + reachOf(mark.share ?? 0)}
           y={y + 4 + (i - (lines.length - 1) / 2) * 13}
-          fill={paint('soft')}
-          style={{ fontSize: '11.5px' }}
+          fill={paint(mark.share === undefined ? 'soft' : 'ink')}
+          style={{ fontSize: mark.share === undefined ? '11.5px' : '16px' }}
         >
           {line}
         </text>

@@ -6,6 +6,7 @@ import { dueCss } from './css/due-css';
 import { floorCss } from './css/floor-css';
 import { frameCss } from './css/frame-css';
 import { listCss } from './css/list-css';
+import { misfireCss } from './css/misfire-css';
 import { pageCss } from './css/page-css';
 import { planCss } from './css/plan-css';
 import { pressureCss } from './css/pressure-css';
@@ -24,6 +25,7 @@ export function stylesheet(): string {
     ...dueCss,
     ...pressureCss,
     ...planCss,
+    ...misfireCss,
     ...floorCss,
   };
   const system = createSystem(defaultBaseConfig, config, { preflight: true, globalCss });

@@ -7,7 +7,7 @@ const pathOf = (request: Request | string) =>
 const floor = (n: number) => `/work-orders/00000000-0000-4000-8000-${String(n).padStart(12, '0')}/floor`;
 const file = (name: string) => `/_next/static/${name}.js`;
 const job = (text = 'job') =>
-  new Response(`<main data-floor-job>${text}</main>`, { headers: { 'Content-Length': '9' } });
+  new Response(`<main data-at-vehicle>${text}</main>`, { headers: { 'Content-Length': '9' } });
 
 /** A cache in memory, in the order in which things were put, as a browser keeps it. */
 class MemoryCache {

@@ -1,7 +1,10 @@
-/** Pages of jobs in hand and the files they are made of, kept on the device so that they open with the network gone. */
+/** Pages at the vehicle, jobs and misfires in hand, and the files they are made of, kept on the device so that they open with the network gone. */
 
-const FLOOR = /^\/work-orders\/[0-9a-f-]{36}\/floor$/;
+const AT_VEHICLE = /^\/(work-orders\/[0-9a-f-]{36}\/floor|misfires\/[0-9a-f-]{36}\/vehicle)$/;
 const FILES_FOLDER = '/_next/static/';
+/** What works a misfire out stands beside the pages. */
+const OTHER_FILES: readonly string[] = ['/misfire.js'];
+const isFile = (path: string): boolean => path.startsWith(FILES_FOLDER) || OTHER_FILES.includes(path);
 /** Where a kept page says which files it is made of. */
 const FILES_HEADER = 'X-Kept-Files';
 /** A technician has a few jobs in hand; those opened longest ago go first. */
@@ -40,8 +43,8 @@ export function keptPages({ caches, fetch, wait, origin }: Device): KeptPages {
   }
 
   async function store(page: string, needed: readonly string[]): Promise<void> {
-    if (!FLOOR.test(page)) return;
-    const own = needed.filter((file) => file.startsWith(FILES_FOLDER));
+    if (!AT_VEHICLE.test(page)) return;
+    const own = needed.filter(isFile);
     const job = await jobIn(await fetch(page, { credentials: 'same-origin', redirect: 'manual' }), own);
     if (!job) return;
     const kept = await files();
@@ -91,8 +94,8 @@ export function keptPages({ caches, fetch, wait, origin }: Device): KeptPages {
     answer(request) {
       const url = new URL(request.url);
       if (request.method !== 'GET' || url.origin !== origin) return null;
-      if (url.pathname.startsWith(FILES_FOLDER)) return fromFiles(request);
-      return request.mode === 'navigate' && FLOOR.test(url.pathname) ? networkFirst(request, url.pathname) : null;
+      if (isFile(url.pathname)) return fromFiles(request);
+      return request.mode === 'navigate' && AT_VEHICLE.test(url.pathname) ? networkFirst(request, url.pathname) : null;
     },
     forget: () => caches.delete('isobar-floor-pages').then(() => undefined),
   };
@@ -105,7 +108,7 @@ const isRefusal = ({ type, status }: Response) => type === 'opaqueredirect' || (
 async function jobIn(answer: Response, files: readonly string[]): Promise<Response | null> {
   if (!answer.ok) return null;
   const page = await answer.text();
-  if (!page.includes('data-floor-job')) return null;
+  if (!page.includes('data-at-vehicle')) return null;
   const headers = new Headers(answer.headers);
   // The text is unpacked already.
   for (const name of ['Content-Encoding', 'Content-Length']) headers.delete(name);

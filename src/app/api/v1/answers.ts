@@ -82,6 +82,7 @@ export const toFollowUp = ({ followUp: row, ...item }: FollowUpItem): z.output<t
   id: row.id,
   unit_number: item.unitNumber,
   work_order: item.orderNumber,
+  misfire: item.caseNumber,
   what: row.what,
   owner: item.owner,
   due_on: row.dueOn,

@@ -1,21 +1,20 @@
 import { z } from 'zod';
+import { cylinder, otherTestDone, swapDone } from '@/contracts/misfire';
 import { diagnose } from '@/core/misfire/diagnose';
 import {
   CAUSES,
   FOUND_WORDS,
   type MisfireCase,
   SUSPECT_PARTS,
-  SWAP_OUTCOMES,
   SYMPTOMS,
   TEST_KINDS,
-  TEST_OUTCOMES,
 } from '@/core/misfire/misfire-case';
 import type { NextStep } from '@/core/misfire/next-step';
+import { stepWhy } from '@/text/misfire-words';
 import { type Calculation, calculation } from './calculation';
 
 /* The misfire over HTTP: the same core, in names of the interface. */
 
-const cylinder = z.number().int().min(1).max(16);
 const cylinders = z.array(cylinder).max(16);
 const part = z.enum(SUSPECT_PARTS);
 const money = z.number().min(0).max(1e6);
@@ -27,6 +26,8 @@ const layout = z
     firing_order: z.array(cylinder).min(1).max(16),
     ignition: z.enum(['coil_on_plug', 'coil_per_cylinder', 'coil_rail', 'waste_spark', 'distributor']),
     plugs_per_cylinder: z.union([z.literal(1), z.literal(2)]).default(1),
+    /** Rest at part load. */
+    resting: cylinders.default([]),
   })
   .superRefine(({ banks, firing_order: order, ignition }, context) => {
     const all = banks.flat().sort((a, b) => a - b);
@@ -40,38 +41,6 @@ const layout = z
         path: ['banks'],
         message: 'waste spark pairs cylinders: their number is even',
       });
-  });
-
-const swap = z.object({
-  test: z.literal('swap'),
-  moved: z.array(part).min(1).max(4),
-  from: cylinder,
-  to: cylinder,
-  outcome: z.enum(SWAP_OUTCOMES),
-});
-const ALL_OUTCOMES = [
-  'found',
-  'not_found',
-  'in_range',
-  'high',
-  'open',
-  'low',
-  'normal',
-  'back',
-  'cured',
-  'not_cured',
-] as const;
-const other = z
-  .object({
-    test: z.enum(TEST_KINDS),
-    component: part.nullish().transform((value) => value ?? null),
-    cylinder: cylinder.nullish().transform((value) => value ?? null),
-    outcome: z.enum(ALL_OUTCOMES),
-  })
-  .superRefine(({ test, outcome }, context) => {
-    const possible: readonly string[] = TEST_OUTCOMES[test];
-    if (!possible.includes(outcome))
-      context.addIssue({ code: 'custom', path: ['outcome'], message: `of ${test} it is ${possible.join(', ')}` });
   });
 
 const input = z.object({
@@ -97,12 +66,28 @@ const input = z.object({
     )
     .max(20)
     .default([]),
+  opening: z
+    .array(z.object({ cylinder, minutes: z.number().min(0).max(1440) }))
+    .max(16)
+    .default([]),
+  record: z
+    .array(
+      z.object({
+        component: part,
+        cylinder,
+        failed_here: z.number().int().min(0).max(100).default(0),
+        lot_failed: z.number().int().min(0).max(10_000).default(0),
+      }),
+    )
+    .max(100)
+    .default([]),
+  spoken: cylinders.default([]),
   found: z
     .array(z.object({ cylinder, word: z.enum(FOUND_WORDS) }))
     .max(100)
     .default([]),
   tests_done: z
-    .array(z.union([swap, other]))
+    .array(z.union([swapDone, otherTestDone]))
     .max(50)
     .default([]),
   minutes: z.record(z.string().max(40), z.number().min(0).max(1440)).default({}),
@@ -139,6 +124,7 @@ const caseOf = (given: z.output<typeof input>): MisfireCase => ({
     firingOrder: given.layout.firing_order,
     ignition: given.layout.ignition,
     plugsPerCylinder: given.layout.plugs_per_cylinder,
+    resting: given.layout.resting,
   },
   codes: given.codes,
   counts: given.counts.map(({ cylinder: at, per_1000: per1000 }) => ({ cylinder: at, per1000 })),
@@ -146,6 +132,13 @@ const caseOf = (given: z.output<typeof input>): MisfireCase => ({
   lamp: given.lamp,
   ages: given.ages.map(({ component, cylinder: at, life_used: lifeUsed }) => ({ component, cylinder: at, lifeUsed })),
   recentWork: given.recent_work.map(({ km_ago: kmAgo, ...rest }) => ({ kmAgo, ...rest })),
+  opening: given.opening,
+  record: given.record.map(({ failed_here: failedHere, lot_failed: lotFailed, ...rest }) => ({
+    ...rest,
+    failedHere,
+    lotFailed,
+  })),
+  spoken: given.spoken,
   found: given.found,
   testsDone: given.tests_done,
   minutes: given.minutes,
@@ -168,7 +161,7 @@ function toNext({ action, test, cause, component, cylinders: at, ...step }: Next
     minutes: step.minutes,
     information_bits: step.informationBits,
     expected_cost: step.expectedCost,
-    why: step.why,
+    why: stepWhy({ action, test, cause, component, cylinders: at, ...step }, null),
   };
 }
 

@@ -40,6 +40,7 @@ import {
 import { readingsQuery } from '@/server/odometer/list-readings';
 import { CALCULATIONS } from './calc';
 import { CATALOGUE_LISTS } from './catalogue';
+import { MISFIRE_PATHS } from './openapi-misfire';
 import { PLANNING_PATHS } from './openapi-planning';
 import { ID, json, list, PHOTO, PICTURE, PROBLEM, parameters, REFUSALS, write } from './openapi-shapes';
 
@@ -302,6 +303,7 @@ export const openApiDocument = (server: string) =>
     paths: {
       ...FLEET_PATHS,
       ...PLANNING_PATHS,
+      ...MISFIRE_PATHS,
 
       ...READINGS_PATHS,
       ...ORDERS_PATHS,

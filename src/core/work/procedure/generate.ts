@@ -34,9 +34,12 @@ export function visitProcedure(input: ProcedureInput): Procedure {
 export const visitMinutes = (engine: ProcedureEngine, tasks: readonly VisitTask[]): number =>
   visitProcedure({ ...engine, tasks, plug: null, otherWork: [] }).minutes;
 
-/** What getting to all plugs and closing again takes, minutes. */
-export const openingMinutes = (engine: ProcedureEngine): number =>
-  visitProcedure({ ...engine, tasks: replaceTasks(engine, ['plug']), plug: null, otherWork: [] })
+/** What getting to some parts and closing again takes, minutes; to all plugs where nothing is said. */
+export const openingMinutes = (
+  engine: ProcedureEngine,
+  tasks: readonly VisitTask[] = replaceTasks(engine, ['plug']),
+): number =>
+  visitProcedure({ ...engine, tasks, plug: null, otherWork: [] })
     .steps.filter(({ phase, kind }) => phase === 'open' || phase === 'close' || kind === 'lids')
     .reduce((sum, { minutes }) => sum + minutes, 0);
 

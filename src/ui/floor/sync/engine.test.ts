@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { FloorJob } from '@/core/work/job-record';
+import { Answered } from '@/ui/sync/answered';
+import type { Clock } from '@/ui/sync/clock';
 import { recordOf, SyncEngine } from './engine';
-import { Answered, type Clock, type SentEntry, type Server, type Store, type Waiting } from './parts';
+import type { SentEntry, Server, Store, Waiting } from './parts';
 
 const JOB = {
   orderId: 'order',

@@ -4,18 +4,9 @@ import type { FloorJob } from '@/core/work/job-record';
 import { readPlaceQuantity } from '@/core/work/place-done';
 import { isPlaceQuantity } from '@/core/work/place-fields';
 import { readPlaceTarget } from '@/core/work/targets';
-import {
-  type Answer,
-  Answered,
-  type Clock,
-  type Link,
-  type SentEntry,
-  type Server,
-  type State,
-  type Store,
-  type Waiting,
-  type WaitingPhoto,
-} from './parts';
+import { Answered, isPermanent } from '@/ui/sync/answered';
+import type { Clock } from '@/ui/sync/clock';
+import type { Answer, Link, SentEntry, Server, State, Store, Waiting, WaitingPhoto } from './parts';
 
 /* A job at the vehicle as a state machine: what is typed is kept on the device at once and sent when it can be. It knows no
    browser: store, server and clock are handed in. */
@@ -29,13 +20,6 @@ const BATCH = 100;
 /** What is set within this time belongs to one press. */
 const ONE_PRESS_MS = 80;
 const MAX_UNDONE = 60;
-/** Answers that may be another the next time although they begin with 4. */
-const TEMPORARY = [401, 408, 409, 425, 429];
-
-/** Whether sending the same again can ever be taken: a refusal of the request itself cannot. */
-const isPermanent = (error: unknown): error is Answered =>
-  error instanceof Answered && error.status >= 400 && error.status < 500 && !TEMPORARY.includes(error.status);
-
 export class SyncEngine {
   private state: State;
   private readonly listeners = new Set<() => void>();

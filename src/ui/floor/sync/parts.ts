@@ -56,22 +56,6 @@ export interface Server {
 
 export type SentEntry = Entry & { readonly by: string };
 
-export interface Clock {
-  readonly nowMs: () => number;
-  /** @returns takes it back */
-  readonly after: (ms: number, run: () => void) => () => void;
-}
-
-/** The server answered, and not with what was hoped for. */
-export class Answered extends Error {
-  constructor(
-    readonly status: number,
-    readonly detail: string,
-  ) {
-    super(`answered ${status}`);
-  }
-}
-
 /**
  * `opening`: the store is being read; `unkept`: it cannot be; `cut`: no connection, or a server that cannot answer now;
  * `closed`: the order is closed; `other-person`: somebody else is signed in on this device.

@@ -2,22 +2,17 @@
 
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
+import { browserClock } from '@/ui/sync/clock';
 import { recordOf, SyncEngine } from './engine';
 import { deviceStore } from './outbox';
 import type { State } from './parts';
 import { httpServer } from './server';
 
-const clock = {
-  nowMs: () => Date.now(),
-  after: (ms: number, run: () => void) => {
-    const timer = setTimeout(run, ms);
-    return () => clearTimeout(timer);
-  },
-};
-
 /** A job at the vehicle: everything typed is kept on the device at once and sent when it can be. */
 export function useFloor(first: FloorJob) {
-  const [engine] = useState(() => new SyncEngine(first, deviceStore, httpServer, clock, () => crypto.randomUUID()));
+  const [engine] = useState(
+    () => new SyncEngine(first, deviceStore, httpServer, browserClock, () => crypto.randomUUID()),
+  );
   const state: State = useSyncExternalStore(engine.subscribe, engine.snapshot, engine.snapshot);
   useEffect(() => {
     void engine.start();

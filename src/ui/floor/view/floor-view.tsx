@@ -6,6 +6,7 @@ import { stopBefore } from '@/core/work/gates';
 import type { FloorJob } from '@/core/work/job-record';
 import { countsIn, openPlacesIn, type PlaceModel, placeIn, stepStateIn } from '@/core/work/order-model';
 import { siteTarget } from '@/core/work/targets';
+import { keepPage } from '@/ui/primitives/keep-page';
 import { Caution } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
 import type { Link } from '../sync/parts';
@@ -103,7 +104,7 @@ export function FloorView({
   };
   return (
     // The mark by which the device knows a whole page from one that failed midway (src/workers/service-worker).
-    <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-floor-job={job.orderId}>
+    <Box fontSize="17px" css={{ touchAction: 'manipulation' }} data-at-vehicle={job.orderId}>
       {/* Its height never depends on what the badge says: a press must not land beside its target because an answer came. */}
       <Head floor={floor} deskHref={deskHref} />
       {/* Until the device's store has been read a press would be lost: it is not taken. */}
@@ -299,23 +300,6 @@ function kitWords({ job, record }: Floor): string {
       return action === 'replace' && places.length > 0 ? ` · ${rules.partNumber} × ${places.length}` : '';
     })
     .join('');
-}
-
-/** Asks the device to keep this page and its files, so that it opens again with the network gone. */
-function keepPage(): void {
-  if (!('serviceWorker' in navigator)) return;
-  const kept = async () => {
-    await navigator.serviceWorker.register('/sw.js');
-    const { active } = await navigator.serviceWorker.ready;
-    const files = performance
-      .getEntriesByType('resource')
-      .map(({ name }) => new URL(name))
-      .filter(({ origin, pathname }) => origin === window.location.origin && pathname.startsWith('/_next/static/'))
-      .map(({ pathname }) => pathname);
-    active?.postMessage({ page: window.location.pathname, files: [...new Set(files)] });
-  };
-  // Without a network the page is not kept this time; what is typed is.
-  kept().catch(() => undefined);
 }
 
 const LINK_WORDS: Readonly<Record<Link, string>> = {

@@ -28,6 +28,7 @@ import { recordReadingAction, recordReminderAction, takeBackReminderAction } fro
 import { CoilsSection } from './coils-section';
 import { ComponentsSection } from './components-section';
 import { FitmentNotice, SheetBlocked } from './fitment-notice';
+import { MisfiresSection } from './misfires-section';
 import { OrdersSection } from './orders-section';
 import { PoliciesSection } from './policies-section';
 import { PressureSection } from './pressure-section';
@@ -80,6 +81,7 @@ export default page(async function VehiclePage({ params }: Props) {
           view.value.coils.now.length > 0 && ['coils', 'Coils'],
           ['vehicle', 'What it is'],
           ['policies', 'Policies'],
+          ['misfires', 'Misfires'],
           ['orders', 'Work orders'],
         ]}
       >
@@ -130,7 +132,10 @@ export default page(async function VehiclePage({ params }: Props) {
             />
           </Section>
         </div>
-        <PoliciesSection view={view.value} />
+        <div className="halves">
+          <PoliciesSection view={view.value} />
+          <MisfiresSection view={view.value} actor={actor} />
+        </div>
         <OrdersSection view={view.value} actor={actor} />
       </WithContents>
     </>

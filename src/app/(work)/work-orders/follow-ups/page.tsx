@@ -38,8 +38,17 @@ export default page(async function FollowUpsPage() {
   );
 });
 
+/** The misfire or the visit that it came from. */
+function From({ item: { followUp, orderNumber, caseNumber } }: { item: FollowUpItem }) {
+  return followUp.misfireCaseId ? (
+    <TextLink href={`/misfires/${followUp.misfireCaseId}`}>Misfire {caseNumber}</TextLink>
+  ) : (
+    <TextLink href={`/work-orders/${followUp.workOrderId}#findings`}>{orderNumber}</TextLink>
+  );
+}
+
 function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
-  const { followUp, unitNumber, vehicleName, orderNumber, owner, isDue } = item;
+  const { followUp, unitNumber, vehicleName, owner, isDue } = item;
   return (
     <tr className={followUp.doneAt ? 'soft' : undefined}>
       <td>
@@ -50,7 +59,7 @@ function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
         <TextLink href={`/vehicles/${followUp.vehicleId}`}>{unitNumber}</TextLink> {vehicleName}
       </td>
       <td>
-        <TextLink href={`/work-orders/${followUp.workOrderId}#findings`}>{orderNumber}</TextLink>
+        <From item={item} />
       </td>
       <td>{owner}</td>
       <td className="nowrap">{dateText(followUp.dueOn)}</td>

@@ -28,6 +28,9 @@ export default page(async function CodesPage({ params }: Props) {
   const { order, vehicle, codes, hasCodeReader, layout } = view.value;
   // One of the two is what comes next, and looks it.
   const awaited = MOMENTS.find(([moment]) => !codes.some((row) => row.moment === moment))?.[0];
+  const misfireCodes = [...new Set(codes.flatMap((row) => row.codes.map(({ code }) => code)))].filter((code) =>
+    code.startsWith('P03'),
+  );
   const live = isLive(order) && may(actor, 'record work');
   return (
     <>
@@ -35,6 +38,13 @@ export default page(async function CodesPage({ params }: Props) {
         title={`Codes, unit ${vehicle.unitNumber} ${vehicle.name}`}
         actions={
           <>
+            {misfireCodes.length > 0 && (
+              <ButtonLink
+                href={`/misfires/report?${new URLSearchParams({ unit: vehicle.unitNumber, codes: misfireCodes.join(' ') })}`}
+              >
+                Narrow the misfire down
+              </ButtonLink>
+            )}
             <ButtonLink href={`/work-orders/${id}/floor#steps`}>At the vehicle</ButtonLink>
             <ButtonLink href={`/work-orders/${id}`}>Work order {order.number}</ButtonLink>
           </>

@@ -1,0 +1,207 @@
+import type { StepAhead } from '@/core/misfire/advice';
+import type { Said } from '@/core/misfire/case-entry';
+import { withOutcome } from '@/core/misfire/evidence';
+import { remedyTask } from '@/core/misfire/remedy-task';
+import type { CaseView } from '@/server/misfire/view-case';
+import { dateText, moneyText } from '@/text/format';
+import { causeText, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
+import { placeNow } from '@/ui/misfire/place-now';
+import { TruthTable } from '@/ui/misfire/truth-table';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ButtonLink } from '@/ui/primitives/links';
+import { Caution, Section } from '@/ui/primitives/page';
+import { mendCaseAction, sayAction } from '../actions';
+import { SafetyLines } from './safety-lines';
+
+interface Props {
+  readonly view: CaseView;
+  readonly canSay: boolean;
+  readonly mayMend: boolean;
+}
+
+/** What to do next, what each outcome of it would mean, and what else could be done. */
+export function NextSection({ view, canSay, mayMend }: Props) {
+  const { advice, facts, misfire } = view;
+  const [first, ...others] = advice.steps;
+  if (misfire.state === 'closed' || misfire.state === 'mending') return null;
+  if (misfire.state === 'referred') return <Referred view={view} />;
+  const { ignition } = facts.engine;
+  return (
+    <Section
+      title={advice.underway ? 'Underway' : 'Next'}
+      aside={first && !advice.underway ? `${first.minutes} min, the way there and back among them` : undefined}
+    >
+      {advice.underway ? (
+        <Underway view={view} step={advice.underway} canSay={canSay} />
+      ) : (
+        first && <Step view={view} step={first} canSay={canSay} mayMend={mayMend} isFirst />
+      )}
+      {advice.replacedInVain > 1 && (
+        <Caution>
+          {advice.replacedInVain} parts were replaced and cured nothing: stop replacing. Test, or refer it.
+        </Caution>
+      )}
+      <SafetyLines hybrid={view.family.hybrid} />
+      {others.length > 0 && (
+        <details>
+          <summary>Do something else</summary>
+          {others.map((step) => (
+            <details key={stepText(step, ignition)} className="other-step">
+              <summary>
+                {stepText(step, ignition)}, {step.minutes} min
+              </summary>
+              <Step view={view} step={step} canSay={canSay} mayMend={mayMend} />
+            </details>
+          ))}
+        </details>
+      )}
+    </Section>
+  );
+}
+
+/** What others were asked, and the paper that goes with the vehicle. */
+function Referred({ view: { entries, misfire } }: { view: CaseView }) {
+  const asked = entries.findLast(({ entry: { said: one } }) => one.kind === 'decided' && one.decision === 'refer');
+  const one = asked?.entry.said;
+  return (
+    <Section title="Referred" aside={asked && dateText(asked.entry.at.toISOString().slice(0, 10))}>
+      <div className="step-title">{one?.kind === 'decided' ? one.words : ''}</div>
+      <div className="step-actions">
+        <ButtonLink href={`/misfires/${misfire.id}/paper`} main>
+          Print the referral
+        </ButtonLink>
+      </div>
+    </Section>
+  );
+}
+
+const said = (value: Said): string => JSON.stringify(value);
+
+function Step({ view, step, canSay, mayMend, isFirst = false }: Props & { step: StepAhead; isFirst?: boolean }) {
+  const { facts, misfire } = view;
+  const { ignition } = facts.engine;
+  const { test } = step;
+  const cost = moneyText(step.expectedCost, facts.currency);
+  return (
+    <>
+      {isFirst && <div className="step-title">{stepText(step, ignition)}</div>}
+      <div>{stepWhy(step, facts.currency)}</div>
+      <div className="soft">
+        Until it is cured it is expected to cost {cost}.
+        {test?.test === 'swap' && ` ${swapSays(test.moved, ignition)} ${test.to} runs normally and is near.`}
+      </div>
+      {test?.test === 'swap' ? (
+        <>
+          <TruthTable step={step} ignition={ignition} />
+          {canSay && (
+            <SayButton
+              caseId={misfire.id}
+              value={{ kind: 'swapped', moved: test.moved, from: test.from, to: test.to }}
+              main={isFirst}
+            >
+              {`The ${test.moved.map((part) => `${suspectWord(part, ignition)}s`).join(' and ')} of ${test.from} and ${test.to} are swapped`}
+            </SayButton>
+          )}
+        </>
+      ) : (
+        test && <Outcomes view={view} step={step} canSay={canSay} />
+      )}
+      {!test && <Cure view={view} step={step} mayMend={mayMend} isFirst={isFirst} />}
+    </>
+  );
+}
+
+/** Parts have changed places: what is seen on the road says which of them it is. */
+function Underway({ view, step, canSay }: { view: CaseView; step: StepAhead; canSay: boolean }) {
+  const { test } = step;
+  const { misfire, facts } = view;
+  if (test?.test !== 'swap') return null;
+  const parts = test.moved.map((part) => `${suspectWord(part, facts.engine.ignition)}s`).join(' and ');
+  return (
+    <>
+      <div className="step-title">
+        The {parts} of {test.from} and {test.to} are swapped: clear the codes and drive
+      </div>
+      <div className="soft">Ten minutes, with load and at idle. Then say what you see.</div>
+      <Outcomes view={view} step={step} canSay={canSay} />
+      {canSay && (
+        <SayButton caseId={misfire.id} value={{ kind: 'put_back', moved: test.moved, from: test.from, to: test.to }}>
+          Put back without a drive
+        </SayButton>
+      )}
+    </>
+  );
+}
+
+function Outcomes({ view, step, canSay }: { view: CaseView; step: StepAhead; canSay: boolean }) {
+  const { test } = step;
+  if (!test) return null;
+  return (
+    <TruthTable
+      step={step}
+      ignition={view.facts.engine.ignition}
+      press={
+        canSay
+          ? ({ outcome }, line) => (
+              <ActionForm action={sayAction} quiet>
+                <input type="hidden" name="caseId" value={view.misfire.id} />
+                <input type="hidden" name="said" value={said({ kind: 'test', test: withOutcome(test, outcome) })} />
+                <button type="submit">{line}</button>
+              </ActionForm>
+            )
+          : undefined
+      }
+    />
+  );
+}
+
+function SayButton({
+  caseId,
+  value,
+  children,
+  main = false,
+}: {
+  caseId: string;
+  value: Said;
+  children: string;
+  main?: boolean;
+}) {
+  return (
+    <ActionForm action={sayAction} quiet>
+      <input type="hidden" name="caseId" value={caseId} />
+      <input type="hidden" name="said" value={said(value)} />
+      <SubmitButton main={main}>{children}</SubmitButton>
+    </ActionForm>
+  );
+}
+
+/** What is replaced is drafted as work; what is none of the ignition is referred below. */
+function Cure({
+  view,
+  step,
+  mayMend,
+  isFirst,
+}: {
+  view: CaseView;
+  step: StepAhead;
+  mayMend: boolean;
+  isFirst: boolean;
+}) {
+  const { cause, cylinders } = step;
+  if (cause === null) return null;
+  const remedy = remedyTask({ cause, cylinders });
+  if (!remedy) return <div className="soft">Refer or watch it below.</div>;
+  if (!mayMend) return <div className="soft">A supervisor puts the work on a visit.</div>;
+  const now = placeNow({ cause, cylinders }, view.story.away);
+  const where = view.openOrder ? `on work order ${view.openOrder.number}` : 'on a new visit';
+  return (
+    <ActionForm action={mendCaseAction}>
+      <input type="hidden" name="caseId" value={view.misfire.id} />
+      <input type="hidden" name="cause" value={JSON.stringify({ cause, cylinders })} />
+      {now && <div>It {now}: that is where the work is drafted.</div>}
+      <div className="step-actions">
+        <SubmitButton main={isFirst}>{`Draft the work ${where}: ${causeText({ cause, cylinders })}`}</SubmitButton>
+      </div>
+    </ActionForm>
+  );
+}

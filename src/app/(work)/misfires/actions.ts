@@ -1,0 +1,50 @@
+'use server';
+
+import { randomUUID } from 'node:crypto';
+import { formAction, fromJson } from '@/app/form-action';
+import { lastOf, reportField, reportFrom, withFigures } from '@/app/misfire-report';
+import { decideCase, mendCase } from '@/server/misfire/decide';
+import { endDriverAddress, makeDriverAddress } from '@/server/misfire/driver-address';
+import { reportMisfire } from '@/server/misfire/open-case';
+import { keepCodesOfCase, sayOfCase, takeBackEntry } from '@/server/misfire/say';
+
+export const reportMisfireAction = formAction(reportMisfire, {
+  read: (_, data) => reportFrom(data),
+  fieldName: reportField,
+  onDone: ({ caseId }) => ({ to: `/misfires/${caseId}` }),
+});
+
+/** Said by one press: what it says stands in the button. */
+export const sayAction = formAction(sayOfCase, {
+  read: ({ caseId, said = '' }) => ({
+    caseId,
+    entries: [{ id: randomUUID(), at: new Date().toISOString(), said: fromJson(said) }],
+  }),
+  fieldName: lastOf,
+});
+
+/** Said in the fields of a form; figures are read as such. */
+export const sayFieldsAction = formAction(sayOfCase, {
+  read: ({ caseId, ...fields }) => ({
+    caseId,
+    entries: [{ id: randomUUID(), at: new Date().toISOString(), said: withFigures(fields) }],
+  }),
+  fieldName: lastOf,
+});
+
+export const keepCodesOfCaseAction = formAction(keepCodesOfCase);
+export const takeBackEntryAction = formAction(takeBackEntry);
+export const mendCaseAction = formAction(mendCase, {
+  read: ({ cause = '', ...rest }) => ({ ...rest, cause: fromJson(cause) }),
+  onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
+});
+export const decideCaseAction = formAction(decideCase, {
+  read: ({ cause, ...rest }) => ({ ...rest, cause: cause ? fromJson(cause) : null }),
+});
+export const makeDriverAddressAction = formAction(makeDriverAddress, {
+  read: () => undefined,
+  onDone: ({ secret }) => ({
+    message: `${process.env.ISOBAR_URL ?? ''}/report/${secret}. Copy it now, or make a code of it for the dashboards: it is shown this once.`,
+  }),
+});
+export const endDriverAddressAction = formAction(endDriverAddress, { read: () => undefined });

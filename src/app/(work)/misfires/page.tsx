@@ -1,0 +1,114 @@
+import { requireActor } from '@/app/actor';
+import { mustShow, page } from '@/app/shown-page';
+import type { UnitSystem } from '@/core/units/person-units';
+import type { CaseListRow } from '@/db/queries/misfire';
+import { may } from '@/server/access';
+import { deps } from '@/server/deps';
+import { viewDriverAddress } from '@/server/misfire/driver-address';
+import { listCases } from '@/server/misfire/view-case';
+import { dateText, distanceText, NONE, percentText } from '@/text/format';
+import { CASE_STATE_WORDS, causeText } from '@/text/misfire-words';
+import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { PlainTable } from '@/ui/primitives/plain-table';
+import { endDriverAddressAction, makeDriverAddressAction } from './actions';
+
+export const metadata = { title: 'Misfires' };
+
+const MAX_SHOWN = 300;
+const isOver = ({ misfire }: CaseListRow): boolean => misfire.state === 'closed';
+
+export default page(async function MisfiresPage() {
+  const actor = await requireActor();
+  const [list, address] = await Promise.all([
+    listCases(deps(), actor, { limit: MAX_SHOWN }),
+    viewDriverAddress(deps(), actor),
+  ]);
+  mustShow(list);
+  mustShow(address);
+  const all = [...list.value.items].sort((a, b) => Number(isOver(a)) - Number(isOver(b)));
+  const live = all.filter((row) => !isOver(row));
+  const open = live.filter(({ misfire }) => misfire.state === 'open').length;
+  return (
+    <>
+      <PageHead
+        title="Misfires"
+        actions={
+          <ButtonLink href="/misfires/report" main>
+            Report a misfire
+          </ButtonLink>
+        }
+      >
+        <strong>{open}</strong> being narrowed down · {live.length - open} on a visit, referred or watched ·{' '}
+        {all.length - live.length} closed{list.value.next !== null && ', older ones not shown'}
+      </PageHead>
+      {all.length === 0 ? (
+        <Empty>
+          No misfires. A driver reports one by phone, a technician from the codes of a work order; Isobar says which
+          test tells most for its minutes.
+        </Empty>
+      ) : (
+        <PlainTable heads={['No.', 'Vehicle', 'Depot', 'Since', 'It points to', 'Now']}>
+          {all.map((row) => (
+            <Row key={row.misfire.id} row={row} system={actor.unitSystem} />
+          ))}
+        </PlainTable>
+      )}
+      {may(actor, 'manage people') && (
+        <Section
+          title="For drivers without an account"
+          aside={
+            address.value.madeAt ? `made ${dateText(address.value.madeAt.toISOString().slice(0, 10))}` : 'none yet'
+          }
+        >
+          <p className="soft">
+            An address with the short form, for a phone: put it on the dashboards. Whoever has it may report, and sees
+            nothing. A new one ends the one before.
+          </p>
+          <div className="feed-actions">
+            <ActionForm action={makeDriverAddressAction}>
+              <SubmitButton>{address.value.madeAt ? 'Replace the address' : 'Make the address'}</SubmitButton>
+            </ActionForm>
+            {address.value.madeAt && (
+              <ActionForm action={endDriverAddressAction}>
+                <SubmitButton>End it</SubmitButton>
+              </ActionForm>
+            )}
+          </div>
+        </Section>
+      )}
+    </>
+  );
+});
+
+function Row({ row, system }: { row: CaseListRow; system: UnitSystem }) {
+  const { misfire, unitNumber, vehicleName, depot, odometerKm, orderNumber } = row;
+  const { pointsTo, state, watchUntilKm } = misfire;
+  const left = watchUntilKm !== null && odometerKm !== null ? Math.max(0, watchUntilKm - odometerKm) : null;
+  return (
+    <tr className={state === 'closed' ? 'soft' : undefined}>
+      <td>
+        <TextLink href={`/misfires/${misfire.id}`}>{misfire.number}</TextLink>
+      </td>
+      <td>
+        <TextLink href={`/misfires/${misfire.id}`}>
+          <strong>{unitNumber}</strong> {vehicleName}
+        </TextLink>
+      </td>
+      <td>{depot}</td>
+      <td className="nowrap">{dateText(misfire.openedOn)}</td>
+      <td>{pointsTo ? `${causeText(pointsTo)}, ${percentText(pointsTo.probability)}` : NONE}</td>
+      <td>
+        {CASE_STATE_WORDS[state]}
+        {state === 'mending' && orderNumber !== null && (
+          <>
+            {': '}
+            <TextLink href={`/work-orders/${misfire.workOrderId}`}>work order {orderNumber}</TextLink>
+          </>
+        )}
+        {state === 'watching' && left !== null && ` for ${distanceText(left, system)} more`}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,21 @@
+'use server';
+
+import { reportField, reportFrom } from '@/app/misfire-report';
+import { deps } from '@/server/deps';
+import { reportByAddress } from '@/server/misfire/driver-address';
+import type { ActionAnswer } from '@/ui/primitives/action-form';
+
+/** What a driver sends by the address, without an account. */
+export async function reportByAddressAction(secret: string, data: FormData): Promise<ActionAnswer> {
+  const done = await reportByAddress(deps(), secret, reportFrom(data));
+  if (done.ok) {
+    const { number, stopDriving } = done.value;
+    return { ok: true, to: `/report/${secret}?done=${number}${stopDriving ? '&stop=1' : ''}` };
+  }
+  const { message, fields } = done.error;
+  return {
+    ok: false,
+    message,
+    fields: fields && Object.fromEntries(Object.entries(fields).map(([name, text]) => [reportField(name), text])),
+  };
+}

@@ -1,0 +1,135 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { seeded } from '../stats/seeded';
+import { adviceOn } from './advice';
+import { constructed, ENGINES, NOTHING_DONE } from './constructed.fixture';
+import { withOutcome } from './evidence';
+import type { Cause, MisfireCase, MisfireEngine } from './misfire-case';
+import { beliefOf, suspicions } from './posterior';
+import { remedyTask } from './remedy-task';
+
+const engineOf = (i: number): MisfireEngine => {
+  const engine = ENGINES[i];
+  if (!engine) throw new Error('no such engine');
+  return engine;
+};
+const inline4 = engineOf(1);
+const misfire = (over: Partial<MisfireCase> = {}): MisfireCase => ({
+  ...NOTHING_DONE,
+  engine: inline4,
+  codes: ['P0302'],
+  counts: [],
+  symptoms: ['load'],
+  lamp: 'on',
+  ages: [],
+  recentWork: [],
+  ...over,
+});
+const chance = (given: MisfireCase, cause: Cause, cylinder: number): number =>
+  suspicions(beliefOf(given)).find((one) => one.cause === cause && one.cylinders.includes(cylinder))?.probability ?? 0;
+
+describe('what the record says', () => {
+  it('takes a cylinder that used up two coils for their victim', () => {
+    const twice = misfire({ record: [{ component: 'coil', cylinder: 2, failedHere: 2, lotFailed: 0 }] });
+    const boots = (given: MisfireCase): number => chance(given, 'boot', 2) / chance(given, 'coil', 2);
+    expect(boots(twice)).toBeGreaterThan(4 * boots(misfire()));
+    const once = misfire({ record: [{ component: 'coil', cylinder: 2, failedHere: 1, lotFailed: 0 }] });
+    expect(chance(once, 'coil', 2)).toBeCloseTo(chance(misfire(), 'coil', 2), 12);
+  });
+
+  it('suspects a part of a lot in which others failed, there and nowhere else', () => {
+    const lot = misfire({ record: [{ component: 'coil', cylinder: 2, failedHere: 0, lotFailed: 3 }] });
+    expect(chance(lot, 'coil', 2)).toBeGreaterThan(chance(misfire(), 'coil', 2));
+    expect(chance(lot, 'plug', 2)).toBeLessThan(chance(misfire(), 'plug', 2));
+  });
+
+  it('suspects valves more where a cylinder rests', () => {
+    const rests = misfire({ engine: { ...inline4, resting: [2, 3] } });
+    expect(chance(rests, 'mechanical', 2)).toBeGreaterThan(chance(misfire(), 'mechanical', 2));
+  });
+
+  it('shows what was said in words against the codes, and believes neither more for it', () => {
+    const { contradictions } = adviceOn(misfire({ spoken: [3, 4] }));
+    expect(contradictions).toEqual(['said in words: cylinder 3 and 4; by the codes: cylinder 2']);
+    expect(adviceOn(misfire({ spoken: [2] })).contradictions).toEqual([]);
+    expect(chance(misfire({ spoken: [3] }), 'coil', 2)).toBeCloseTo(chance(misfire(), 'coil', 2), 12);
+  });
+});
+
+describe('the way to a cylinder', () => {
+  it('makes a test dearer where covers come off, once for two plugs of a bank', () => {
+    const opening = [1, 2, 3, 4].map((cylinder) => ({ cylinder, minutes: 4 }));
+    const minutes = (way: MisfireCase['opening']): number | undefined =>
+      adviceOn(misfire({ opening: way })).steps.find(({ test }) => test?.test === 'swap')?.minutes;
+    expect(minutes([])).toBeGreaterThan(0);
+    expect(minutes(opening)).toBe((minutes([]) ?? 0) + 4);
+  });
+});
+
+describe('what is to be made of a case', () => {
+  it('leaves nothing out: causes that are shown and all others add up to one, and so do the outcomes of a test', () => {
+    fc.assert(
+      fc.property(fc.nat(), (seed) => {
+        const advice = adviceOn(constructed(seeded(seed + 1)).given);
+        const shown = advice.causes.reduce((sum, { probability }) => sum + probability, 0);
+        expect(shown + advice.others).toBeCloseTo(1, 9);
+        for (const { outcomes } of advice.steps)
+          if (outcomes.length > 0) expect(outcomes.reduce((sum, one) => sum + one.chance, 0)).toBeCloseTo(1, 6);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('says ahead of a test what it says after it', () => {
+    fc.assert(
+      fc.property(fc.nat(), (seed) => {
+        const { given } = constructed(seeded(seed + 1));
+        const [step] = adviceOn(given).steps;
+        for (const { outcome, cause } of step?.outcomes ?? []) {
+          if (!step?.test) continue;
+          const after = adviceOn({ ...given, testsDone: [withOutcome(step.test, outcome)] });
+          expect(after.causes[0]?.probability).toBeCloseTo(cause?.probability ?? 0, 9);
+        }
+      }),
+      { numRuns: 15 },
+    );
+  });
+
+  it('gives reasons for and against that go with the figures', () => {
+    const swapStayed = misfire({
+      testsDone: [{ test: 'swap', moved: ['coil'], from: 2, to: 4, outcome: 'stayed' }],
+    });
+    const { causes } = adviceOn(swapStayed);
+    const plug = causes.find(({ cause, cylinders }) => cause === 'plug' && cylinders.includes(2));
+    expect(plug?.reasons.map(({ about, bits }) => [about.kind, bits > 0])).toContainEqual(['codes', true]);
+    const boot = adviceOn(misfire({ symptoms: ['wet'] })).causes.find(({ cause }) => cause === 'boot');
+    expect(boot?.reasons.some(({ about, bits }) => about.kind === 'symptom' && bits > 0)).toBe(true);
+    const old = adviceOn(misfire({ ages: [{ component: 'plug', cylinder: 2, lifeUsed: 1.2 }] }));
+    expect(
+      old.causes
+        .find(({ cause }) => cause === 'plug')
+        ?.reasons.some(({ about, bits }) => about.kind === 'record' && about.factor === 'age' && bits > 0),
+    ).toBe(true);
+  });
+
+  it('tells what a swap that is underway would mean', () => {
+    const test = { test: 'swap', moved: ['coil'], from: 2, to: 4 } as const;
+    const moved = adviceOn(misfire(), test).underway?.outcomes.find(({ outcome }) => outcome === 'moved');
+    expect(moved?.cause).toMatchObject({ cause: 'coil', cylinders: [2] });
+    expect(moved?.next?.action).toBe('replace');
+  });
+});
+
+describe('the work that cures a cause', () => {
+  it('is a part of the ignition at its place, and nothing for what others look after', () => {
+    expect(remedyTask({ cause: 'pack', cylinders: [1, 4] })).toEqual({
+      action: 'replace',
+      component: 'coil',
+      cylinders: [1, 4],
+    });
+    expect(remedyTask({ cause: 'rotor', cylinders: [1, 2, 3, 4, 5, 6] })?.cylinders).toBeNull();
+    expect(remedyTask({ cause: 'connector', cylinders: [2] })?.action).toBe('inspect');
+    for (const cause of ['injector', 'mechanical', 'wiring', 'mixture_bank', 'mixture_all', 'fuel', 'relearn'] as const)
+      expect(remedyTask({ cause, cylinders: [2] })).toBeNull();
+  });
+});

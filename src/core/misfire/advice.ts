@@ -1,0 +1,140 @@
+import { contradictionsOf } from './contradictions';
+import { ofOutcome, outcomesOf, withOutcome } from './evidence';
+import type { MisfireCase, MisfireTest, SwapOutcome, TestOutcome } from './misfire-case';
+import { cylindersOf } from './misfire-case';
+import { type NextStep, nextSteps } from './next-step';
+import {
+  type Belief,
+  beliefBefore,
+  beliefOf,
+  chanceOf,
+  hypothesisKey,
+  type Suspicion,
+  suspicions,
+  updated,
+} from './posterior';
+import { type Reason, reasonsFor } from './reasons';
+
+/* All that a screen tells of a case: what is suspected and why, what to do next, and what each outcome of it would mean. */
+
+export interface Ranked extends Suspicion {
+  /** Before anything was seen: by engine, ages, record and the work before. */
+  readonly before: number;
+  readonly reasons: readonly Reason[];
+}
+
+/** One line of a truth table. */
+export interface OutcomeAhead {
+  readonly outcome: SwapOutcome | TestOutcome;
+  /** How likely it is to come out so. */
+  readonly chance: number;
+  /** What would be the most likely then. */
+  readonly cause: Suspicion | null;
+  /** What would be done then; null: nothing that is known. */
+  readonly next: NextStep | null;
+}
+
+export interface StepAhead extends NextStep {
+  /** Empty where it is no test. */
+  readonly outcomes: readonly OutcomeAhead[];
+}
+
+export interface Advice {
+  /** The most likely first, as far as each is worth a line. */
+  readonly causes: readonly Ranked[];
+  /** Of all others together. */
+  readonly others: number;
+  /** How much of the suspicion lies on each cylinder; what concerns a bank or the engine is in none. */
+  readonly byCylinder: readonly { readonly cylinder: number; readonly share: number }[];
+  readonly steps: readonly StepAhead[];
+  /** Of a swap that is underway: what its outcomes mean. */
+  readonly underway: StepAhead | null;
+  readonly stopDriving: boolean;
+  /** Parts that were replaced and cured nothing. */
+  readonly replacedInVain: number;
+  readonly contradictions: readonly string[];
+}
+
+/** A case to be worked out elsewhere, and what comes back. */
+export interface AdviceTask {
+  /** Comes back with the answer: one that is no longer asked for is left. */
+  readonly asked: number;
+  readonly given: MisfireCase;
+  readonly underway: MisfireTest | null;
+}
+export interface AdviceNews {
+  readonly asked: number;
+  readonly advice: Advice;
+}
+
+const MAX_CAUSES = 7;
+const MIN_SHARE = 0.01;
+const MAX_STEPS = 6;
+
+/**
+ * What to make of a case.
+ *
+ * @param underway a test that was begun and has no outcome yet
+ */
+export function adviceOn(given: MisfireCase, underway: MisfireTest | null = null): Advice {
+  const belief = beliefOf(given);
+  const all = suspicions(belief);
+  const shown = all.filter(({ probability }) => probability >= MIN_SHARE).slice(0, MAX_CAUSES);
+  const before = new Map(suspicions(beliefBefore(given)).map((one) => [hypothesisKey(one), one.probability]));
+  const reasons = reasonsFor(given, shown);
+  const steps = nextSteps(given, belief).slice(0, MAX_STEPS);
+  return {
+    causes: shown.map((one, i) => ({
+      ...one,
+      before: before.get(hypothesisKey(one)) ?? 0,
+      reasons: reasons[i] ?? [],
+    })),
+    others: Math.max(0, 1 - shown.reduce((sum, { probability }) => sum + probability, 0)),
+    byCylinder: shares(given, all),
+    steps: steps.map((step) => ({ ...step, outcomes: step.test ? outcomesAhead(given, belief, step.test) : [] })),
+    underway: underway && asStep(given, belief, underway),
+    stopDriving: given.lamp === 'flashing',
+    replacedInVain: given.testsDone.filter(({ test, outcome }) => test === 'replace' && outcome === 'not_cured').length,
+    contradictions: contradictionsOf(given),
+  };
+}
+
+function shares({ engine }: MisfireCase, all: readonly Suspicion[]): Advice['byCylinder'] {
+  const sums = new Map<number, number>();
+  for (const { cylinders, probability } of all)
+    if (cylinders.length <= 2)
+      for (const cylinder of cylinders) sums.set(cylinder, (sums.get(cylinder) ?? 0) + probability / cylinders.length);
+  return cylindersOf(engine).map((cylinder) => ({ cylinder, share: sums.get(cylinder) ?? 0 }));
+}
+
+/** What each outcome of a test would mean, and what would be done then. */
+function outcomesAhead(given: MisfireCase, belief: Belief, test: MisfireTest): readonly OutcomeAhead[] {
+  return outcomesOf(test).map((outcome) => {
+    const evidence = ofOutcome(test, outcome);
+    const after = updated(belief, evidence);
+    const then: MisfireCase = { ...given, testsDone: [...given.testsDone, withOutcome(test, outcome)] };
+    return {
+      outcome,
+      chance: chanceOf(belief, evidence),
+      cause: suspicions(after)[0] ?? null,
+      next: nextSteps(then, after)[0] ?? null,
+    };
+  });
+}
+
+function asStep(given: MisfireCase, belief: Belief, test: MisfireTest): StepAhead {
+  const cylinder = test.test === 'swap' ? test.from : test.cylinder;
+  return {
+    action: 'test',
+    test,
+    cause: null,
+    component: test.test === 'swap' ? (test.moved[0] ?? null) : test.component,
+    cylinders: cylinder === null ? [] : [cylinder],
+    minutes: 0,
+    informationBits: 0,
+    expectedCost: 0,
+    saves: 0,
+    probability: 0,
+    outcomes: outcomesAhead(given, belief, test),
+  };
+}

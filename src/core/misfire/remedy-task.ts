@@ -1,0 +1,39 @@
+import type { TaskAction, TaskComponent } from '../work/task';
+import type { Cause, Hypothesis, SuspectPart } from './misfire-case';
+
+/** The work that cures a cause, as a visit takes it. */
+interface RemedyTask {
+  readonly action: TaskAction;
+  readonly component: TaskComponent;
+  /** Null: all that the engine has of it, or the one of the whole engine. */
+  readonly cylinders: readonly number[] | null;
+}
+
+const WHOLE: Readonly<Partial<Record<Cause, TaskComponent>>> = { cap: 'cap', rotor: 'rotor', coil_lead: 'lead_set' };
+const AT: Readonly<Partial<Record<Cause, TaskComponent>>> = {
+  coil: 'coil',
+  pack: 'coil',
+  rail: 'rail',
+  boot: 'boot',
+  lead: 'lead',
+  plug: 'plug',
+};
+
+/** The task for a cause; null: it is none of the parts of the ignition, and others look after it. */
+export function remedyTask({ cause, cylinders }: Hypothesis): RemedyTask | null {
+  const whole = WHOLE[cause];
+  if (whole) return { action: 'replace', component: whole, cylinders: null };
+  // What is loose is cleaned and pressed on, and looked at with its coil.
+  if (cause === 'connector') return { action: 'inspect', component: 'coil', cylinders };
+  const component = AT[cause];
+  if (!component) return null;
+  // The one coil of a distributor fires all of them.
+  return { action: 'replace', component, cylinders: cause === 'coil' && cylinders.length > 2 ? null : cylinders };
+}
+
+/** The part of a swap that a task is for; null: none of those. */
+export const swappedPart = (component: TaskComponent): SuspectPart | null => {
+  if (component === 'coil' || component === 'rail') return 'coil';
+  if (component === 'lead' || component === 'boot') return 'lead';
+  return component === 'plug' ? 'plug' : null;
+};

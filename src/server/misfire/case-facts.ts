@@ -1,0 +1,170 @@
+import { and, desc, eq } from 'drizzle-orm';
+import { repeatFailures } from '@/core/components/history';
+import { type Layout, layoutOf } from '@/core/engine/layout';
+import { restingCylinders } from '@/core/engine/resting';
+import { homeOf, type Story } from '@/core/misfire/case-entry';
+import type { MisfireCase, RecentWork, SuspectPart } from '@/core/misfire/misfire-case';
+import { swappedPart } from '@/core/misfire/remedy-task';
+import { USUAL_LIFE_KM } from '@/core/misfire/usual-life';
+import { groupBy } from '@/core/shared/group-by';
+import type { Km } from '@/core/shared/kinds';
+import { openingMinutes } from '@/core/work/procedure/generate';
+import { replaceAt } from '@/core/work/procedure/visit';
+import { isTaskComponent } from '@/core/work/task';
+import type { Querier } from '@/db/client';
+import { loadLotFailures } from '@/db/queries/misfire';
+import { fittedComponents, taskPlaces, workOrders } from '@/db/schema';
+import type { Actor } from '../access';
+import { fitmentFor, type VehicleFitment } from '../catalogue/fitment-of';
+import type { Deps } from '../deps';
+import { loadCosts } from '../due/costs';
+import { viewDue } from '../due/list-due';
+import { familyEngine } from '../work-orders/procedure-of';
+
+/** What the record says of a vehicle that misfires, before anybody says anything of the misfire. */
+export interface CaseFacts extends Omit<MisfireCase, keyof Story> {
+  readonly currency: string;
+}
+
+type Stay = typeof fittedComponents.$inferSelect;
+
+/** Work within so many km is a suspect. */
+const RECENT_KM = 500;
+const RECENT_ORDERS = 5;
+
+/** The record of a vehicle as a misfire sees it. @param away parts that sit elsewhere than when the case began */
+export async function factsOf(
+  deps: Deps,
+  actor: Actor,
+  found: VehicleFitment,
+  away: Story['away'],
+): Promise<CaseFacts> {
+  const { db } = deps;
+  const { vehicle, family } = found;
+  const layout = layoutOf(family.model);
+  // One after the other: where something is written they share its connection.
+  const due = await viewDue(deps, actor, vehicle.id);
+  const costs = await loadCosts(db, actor.fleetId);
+  const stays = await db.select().from(fittedComponents).where(eq(fittedComponents.vehicleId, vehicle.id));
+  const lots = await loadLotFailures(db, actor.fleetId, vehicle.id);
+  const odometerKm = due.ok ? due.value.odometerKm : null;
+  const limits = new Map(
+    due.ok ? due.value.components.map(({ component, limitKm }) => [component as string, limitKm]) : [],
+  );
+  return {
+    engine: engineOf(found, layout),
+    ages: agesOf(stays, odometerKm, limits, away),
+    recentWork: odometerKm === null ? [] : await recentWork(db, found, odometerKm),
+    record: recordOf(stays, lots, away),
+    opening: openingOf(found, layout),
+    minutes: {},
+    prices: pricesOf(found),
+    labourPerHour: costs.labourPerHour,
+    downtimePerHour: costs.hourCost,
+    currency: costs.currency,
+  };
+}
+
+/** A case with what its record and its entries say. */
+export const caseWith = ({ currency: _, ...facts }: CaseFacts, story: Story): MisfireCase => ({ ...facts, ...story });
+
+function engineOf({ vehicle, family }: VehicleFitment, { model }: Layout): MisfireCase['engine'] {
+  return {
+    banks: model.banks.map(({ cylinders }) => cylinders),
+    firingOrder: model.firingOrder,
+    ignition: model.ignition,
+    plugsPerCylinder: model.plugsPerCylinder,
+    resting: restingCylinders(family.resting, vehicle.variant),
+  };
+}
+
+/** The part of a misfire that a component is; null: none of those that are suspected by themselves. */
+const partOf = (component: string): SuspectPart | null =>
+  isTaskComponent(component as Stay['component']) ? swappedPart(component as 'plug') : null;
+
+function agesOf(
+  stays: readonly Stay[],
+  odometerKm: Km | null,
+  limits: ReadonlyMap<string, number | null>,
+  away: Story['away'],
+): MisfireCase['ages'] {
+  if (odometerKm === null) return [];
+  return stays.flatMap(({ component, cylinder, installedKm, removedOn }) => {
+    const part = partOf(component);
+    if (removedOn !== null || part === null || cylinder === 0) return [];
+    const limit = limits.get(component) ?? USUAL_LIFE_KM[part];
+    return [
+      {
+        component: part,
+        cylinder: homeOf(away, part, cylinder),
+        lifeUsed: Math.max(0, odometerKm - installedKm) / limit,
+      },
+    ];
+  });
+}
+
+function recordOf(
+  stays: readonly Stay[],
+  lots: Awaited<ReturnType<typeof loadLotFailures>>,
+  away: Story['away'],
+): MisfireCase['record'] {
+  const failures = repeatFailures(stays.filter(({ component }) => component === 'coil' || component === 'rail'));
+  return [
+    ...failures.map(({ cylinder, lost }) => ({ component: 'coil' as const, cylinder, failedHere: lost, lotFailed: 0 })),
+    ...lots.flatMap(({ component, cylinder, failed }) => {
+      const part = partOf(component);
+      return part
+        ? [{ component: part, cylinder: homeOf(away, part, cylinder), failedHere: 0, lotFailed: failed }]
+        : [];
+    }),
+  ];
+}
+
+/** What it takes to get at each cylinder by the way of this engine. */
+function openingOf({ vehicle, family }: VehicleFitment, layout: Layout): MisfireCase['opening'] {
+  const engine = { ...familyEngine(family), options: vehicle.options, fuel: vehicle.fuel };
+  return [...groupBy(layout.sites, ({ cylinder }) => String(cylinder)).values()].flatMap((sites) => {
+    const [first] = sites;
+    return first ? [{ cylinder: first.cylinder, minutes: openingMinutes(engine, [replaceAt('plug', sites)]) }] : [];
+  });
+}
+
+function pricesOf(found: VehicleFitment): MisfireCase['prices'] {
+  const price = (...components: readonly ('coil' | 'rail' | 'boot' | 'lead' | 'plug')[]): number | undefined => {
+    for (const component of components) {
+      const { fitment } = fitmentFor(found, component);
+      if (fitment.kind === 'match' && fitment.spec.part.price !== null) return fitment.spec.part.price;
+    }
+    return undefined;
+  };
+  const known = { coil: price('coil', 'rail'), plug: price('plug'), lead: price('boot', 'lead') };
+  return Object.fromEntries(Object.entries(known).filter(([, amount]) => amount !== undefined));
+}
+
+/** What closed visits touched lately, place by place. */
+async function recentWork(q: Querier, { vehicle }: VehicleFitment, odometerKm: Km): Promise<readonly RecentWork[]> {
+  const orders = await q
+    .select({ id: workOrders.id, closedKm: workOrders.closedKm })
+    .from(workOrders)
+    .where(and(eq(workOrders.vehicleId, vehicle.id), eq(workOrders.state, 'closed')))
+    .orderBy(desc(workOrders.closedOn), desc(workOrders.number))
+    .limit(RECENT_ORDERS);
+  const recent = orders.filter(({ closedKm }) => closedKm !== null && odometerKm - closedKm <= RECENT_KM);
+  const work: RecentWork[] = [];
+  for (const { id, closedKm } of recent) {
+    const places = await q
+      .select({ component: taskPlaces.component, cylinder: taskPlaces.cylinder, doneAt: taskPlaces.doneAt })
+      .from(taskPlaces)
+      .where(eq(taskPlaces.workOrderId, id));
+    const done = places.filter(({ doneAt, cylinder }) => doneAt !== null && cylinder > 0);
+    if (done.length === 0) continue;
+    const parts = done.flatMap(({ component }) => partOf(component) ?? []).filter((part) => part !== 'injector');
+    work.push({
+      kmAgo: Math.max(0, odometerKm - (closedKm ?? 0)),
+      // Whatever was done in a well, its connector or lead came off and was pressed on again.
+      touched: [...new Set([...parts, 'connector' as const])],
+      cylinders: [...new Set(done.map(({ cylinder }) => cylinder))],
+    });
+  }
+  return work;
+}

@@ -1,0 +1,196 @@
+import { randomUUID } from 'node:crypto';
+import { and, eq, isNull } from 'drizzle-orm';
+import { z } from 'zod';
+import { asSaid, codesText, entryInput } from '@/contracts/misfire';
+import { codesIn } from '@/core/engine/fault-code';
+import { layoutOf } from '@/core/engine/layout';
+import type { Said } from '@/core/misfire/case-entry';
+import type { SuspectPart } from '@/core/misfire/misfire-case';
+import { ok } from '@/core/shared/result';
+import type { Tx } from '@/db/client';
+import { writeAudit } from '@/db/queries/audit';
+import { loadFamilies } from '@/db/queries/catalogue';
+import { type CaseRow, loadCases, lockCase } from '@/db/queries/misfire';
+import { misfireEntries, vehicles } from '@/db/schema';
+import type { Actor } from '../access';
+import type { Deps } from '../deps';
+import { fail, notFound, type Outcome } from '../failure';
+import { swapPlaces } from '../fleet/swap-places';
+import { portsOf } from '../ports/ports';
+import { useCase } from '../use-case';
+import { appendEntries, auditSaid, type NewEntry, updatePointsTo } from './keep-entries';
+
+const MAX_AT_ONCE = 50;
+
+const sayInput = z.object({
+  caseId: z.uuid(),
+  entries: z.array(entryInput).min(1).max(MAX_AT_ONCE, `At most ${MAX_AT_ONCE} entries at once.`),
+});
+
+/** Keeps what was said, found or tried, each once however often it is sent. Parts that change places do so on record too. */
+export const sayOfCase = useCase({
+  permission: 'record work',
+  input: sayInput,
+  run: (deps, actor, { caseId, entries }): Promise<Outcome<{ kept: number }>> =>
+    keep(
+      deps,
+      actor,
+      caseId,
+      entries.map(({ id, at, said }) => ({ id, at: new Date(at), said: asSaid(said), saidBy: actor.personId })),
+    ),
+});
+
+async function keep(
+  deps: Deps,
+  actor: Actor,
+  caseId: string,
+  entries: readonly NewEntry[],
+): Promise<Outcome<{ kept: number }>> {
+  return deps.db.transaction(async (tx): Promise<Outcome<{ kept: number }>> => {
+    const misfire = await lockCase(tx, actor.fleetId, caseId);
+    if (!misfire) return notFound('misfire');
+    if (misfire.state === 'closed')
+      return fail('conflict', `Misfire ${misfire.number} is closed. Reopen it, or report a new one.`);
+    const stranger = await strangeCylinder(tx, misfire, entries);
+    if (stranger !== null) {
+      const message = `This engine has no cylinder ${stranger}.`;
+      return fail('invalid', message, { cylinder: message });
+    }
+    const fresh = await appendEntries(tx, misfire, entries);
+    for (const { said } of fresh) await moveOnRecord(deps, tx, actor, misfire, said);
+    await auditSaid(tx, actor, misfire.id, fresh);
+    await updatePointsTo(deps, tx, actor, misfire);
+    return ok({ kept: fresh.length });
+  });
+}
+
+/** Cylinders that something was done to. What somebody says in words may be wrong, and is shown as that. */
+function cylindersIn(said: Said): readonly number[] {
+  switch (said.kind) {
+    case 'found':
+      return [said.cylinder];
+    case 'counts':
+      return said.counts.map(({ cylinder }) => cylinder);
+    case 'swapped':
+    case 'put_back':
+      return [said.from, said.to];
+    case 'test':
+      if (said.test.test === 'swap') return [said.test.from, said.test.to];
+      return said.test.cylinder === null ? [] : [said.test.cylinder];
+    default:
+      return [];
+  }
+}
+
+async function strangeCylinder(tx: Tx, misfire: CaseRow, entries: readonly NewEntry[]): Promise<number | null> {
+  const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, misfire.vehicleId));
+  const [family] = vehicle ? await loadFamilies(tx, misfire.fleetId, [vehicle.engineFamilyId]) : [];
+  const known = family ? layoutOf(family.model).sites.map(({ cylinder }) => cylinder) : [];
+  return entries.flatMap(({ said }) => cylindersIn(said)).find((cylinder) => !known.includes(cylinder)) ?? null;
+}
+
+const ON_RECORD: Readonly<Record<SuspectPart, readonly ('coil' | 'boot' | 'lead' | 'plug')[]>> = {
+  coil: ['coil'],
+  lead: ['lead', 'boot'],
+  plug: ['plug'],
+  injector: [],
+};
+
+/** A swap is followed by tags; parts without one are marked with a pen, and stay where the record has them. */
+async function moveOnRecord(deps: Deps, tx: Tx, actor: Actor, misfire: CaseRow, said: Said): Promise<void> {
+  if (said.kind !== 'swapped' && said.kind !== 'put_back') return;
+  const { vehicleId } = misfire;
+  for (const component of said.moved.flatMap((part) => ON_RECORD[part])) {
+    const swap = { vehicleId, component, cylinders: [said.from, said.to] } as const;
+    const tags = await swapPlaces(tx, actor.fleetId, deps.today(), swap);
+    if (tags && component === 'coil')
+      await writeAudit(tx, actor, {
+        action: 'swap coils',
+        entity: 'vehicle',
+        entityId: vehicleId,
+        changes: {
+          [tags[0]]: { from: said.from, to: said.to },
+          [tags[1]]: { from: said.to, to: said.from },
+          reason: `misfire ${misfire.number}`,
+        },
+      });
+  }
+}
+
+/** Codes as typed or pasted, or read by what is connected. */
+export const keepCodesOfCase = useCase({
+  permission: 'record work',
+  input: z.discriminatedUnion('by', [
+    z.object({ caseId: z.uuid(), by: z.literal('hand'), typed: codesText }),
+    z.object({ caseId: z.uuid(), by: z.literal('reader') }),
+  ]),
+  async run(deps, actor, input): Promise<Outcome<{ kept: number }>> {
+    const read = input.by === 'hand' ? ok(handRead(input.typed)) : await readerRead(deps, actor, input.caseId);
+    if (!read.ok) return read;
+    return keep(deps, actor, input.caseId, [
+      { id: randomUUID(), at: deps.now(), said: { kind: 'codes', ...read.value }, saidBy: actor.personId },
+    ]);
+  },
+});
+
+type Read = Omit<Extract<Said, { kind: 'codes' }>, 'kind'>;
+
+const handRead = (typed: string): Read => ({
+  codes: codesIn(typed).map((code) => ({ code, freeze: {} })),
+  source: 'typed',
+});
+
+async function readerRead({ db }: Deps, { fleetId }: Actor, caseId: string): Promise<Outcome<Read>> {
+  const [row] = await loadCases(db, fleetId, { id: caseId });
+  const [vehicle] = row ? await db.select().from(vehicles).where(eq(vehicles.id, row.misfire.vehicleId)) : [];
+  const [family] = vehicle ? await loadFamilies(db, fleetId, [vehicle.engineFamilyId]) : [];
+  if (!row || !family) return notFound('misfire');
+  const { codeReader } = await portsOf(db, fleetId);
+  if (!codeReader)
+    return fail('conflict', 'No code reader is connected. Read the codes with your own and type or paste them.');
+  const cylinders = family.model.firingOrder.length;
+  return ok({
+    codes: [...codeReader.read({ unitNumber: row.unitNumber, cylinders, after: false })],
+    source: codeReader.name,
+  });
+}
+
+/** Takes one entry back: it stays on record as taken back. */
+export const takeBackEntry = useCase({
+  permission: 'record work',
+  input: z.object({ caseId: z.uuid(), entryId: z.uuid() }),
+  async run(deps, actor, { caseId, entryId }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const misfire = await lockCase(tx, actor.fleetId, caseId);
+      const [entry] = misfire
+        ? await tx
+            .select()
+            .from(misfireEntries)
+            .where(
+              and(
+                eq(misfireEntries.caseId, caseId),
+                eq(misfireEntries.id, entryId),
+                isNull(misfireEntries.takenBackAt),
+              ),
+            )
+        : [];
+      if (!misfire || !entry) return notFound('entry');
+      const { kind } = entry.said;
+      if (kind === 'swapped' || kind === 'put_back')
+        return fail('conflict', 'Parts have moved with this. Put them back and say so instead.');
+      if (kind === 'decided') return fail('conflict', 'A decision is not taken back: make another one.');
+      await tx
+        .update(misfireEntries)
+        .set({ takenBackAt: deps.now(), takenBackBy: actor.personId })
+        .where(eq(misfireEntries.id, entryId));
+      await writeAudit(tx, actor, {
+        action: 'take back',
+        entity: 'misfire-case',
+        entityId: caseId,
+        changes: { said: kind },
+      });
+      await updatePointsTo(deps, tx, actor, misfire);
+      return ok(null);
+    });
+  },
+});

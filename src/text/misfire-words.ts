@@ -1,0 +1,215 @@
+import type { CaseState } from '@/core/misfire/case-state';
+import type {
+  Cause,
+  DoneTest,
+  FoundWord,
+  Hypothesis,
+  MisfireCase,
+  MisfireEngine,
+  MisfireTest,
+  SuspectPart,
+  SwapOutcome,
+  Symptom,
+  TestOutcome,
+} from '@/core/misfire/misfire-case';
+import type { NextStep } from '@/core/misfire/next-step';
+import type { Reason } from '@/core/misfire/reasons';
+import { remedyTask } from '@/core/misfire/remedy-task';
+import type { RecordFactor } from '@/core/misfire/states';
+import { moneyText, percentText } from './format';
+
+/* A misfire in words. */
+
+type Ignition = MisfireEngine['ignition'];
+
+export const CASE_STATE_WORDS: Readonly<Record<CaseState, string>> = {
+  open: 'Being narrowed down',
+  mending: 'A visit is to cure it',
+  referred: 'Referred',
+  watching: 'Watched',
+  closed: 'Closed',
+};
+
+export const SYMPTOM_WORDS: Readonly<Record<Symptom, string>> = {
+  idle: 'at idle',
+  load: 'under load, uphill',
+  cold: 'when cold',
+  wet: 'in the wet',
+  always: 'all the time',
+};
+
+export const LAMP_WORDS: Readonly<Record<MisfireCase['lamp'], string>> = {
+  off: 'engine lamp off',
+  on: 'engine lamp on, steady',
+  flashing: 'engine lamp flashing',
+};
+
+export const FOUND_WORDS_TEXT: Readonly<Record<FoundWord, string>> = {
+  boot_tracked: 'burnt track on boot or insulator',
+  well_wet: 'well is wet or oily',
+  nose_sooty: 'plug nose black with soot',
+  nose_white: 'plug nose white',
+  nose_wet: 'plug nose wet with fuel',
+  insulator_cracked: 'insulator cracked',
+  connector_loose: 'connector loose',
+};
+
+/** "1", "1 and 4", "1, 3 and 5". */
+export function cylindersText(cylinders: readonly number[]): string {
+  const [last, ...before] = [...cylinders].reverse();
+  return before.length > 0 ? `${before.reverse().join(', ')} and ${last}` : String(last ?? '');
+}
+
+const OF_ONE: Readonly<Record<Cause, string>> = {
+  coil: 'coil of',
+  plug: 'plug of',
+  boot: 'boot of',
+  lead: 'lead of',
+  pack: 'coil pack of',
+  rail: 'coil rail at',
+  cap: 'cap tower of',
+  rotor: 'rotor at',
+  coil_lead: 'coil lead at',
+  injector: 'injector of',
+  mechanical: 'valve or ring of',
+  wiring: 'wiring or driver of',
+  connector: 'connector of',
+  mixture_bank: 'mixture at',
+  mixture_all: 'mixture at',
+  fuel: 'fuel at',
+  relearn: 'idle at',
+};
+const OF_ALL: Readonly<Partial<Record<Cause, string>>> = {
+  coil: 'coil',
+  cap: 'distributor cap',
+  rotor: 'rotor',
+  coil_lead: 'coil lead',
+  mixture_all: 'mixture of the whole engine',
+  fuel: 'old or wrong fuel',
+  relearn: 'idle not learnt again yet',
+};
+
+/** What may be wrong, where: "coil of 2", "mixture at 1, 3 and 5". */
+export const causeText = ({ cause, cylinders }: Hypothesis): string =>
+  (cylinders.length > 2 && OF_ALL[cause]) || `${OF_ONE[cause]} ${cylindersText(cylinders)}`;
+
+/** A part by its name on this engine: a coil over its plug has a boot, and no lead. */
+export const suspectWord = (part: SuspectPart, ignition: Ignition): string =>
+  part === 'lead' && (ignition === 'coil_on_plug' || ignition === 'coil_rail') ? 'boot' : part;
+
+const partList = (parts: readonly SuspectPart[], ignition: Ignition): string =>
+  parts.map((part) => `${suspectWord(part, ignition)}s`).join(' and ');
+
+/** What a test is, as somebody is told to do it. */
+function testText(test: MisfireTest, ignition: Ignition): string {
+  if (test.test === 'swap') return `Swap the ${partList(test.moved, ignition)} of ${test.from} and ${test.to}`;
+  const at = test.cylinder === null ? '' : ` of ${test.cylinder}`;
+  const part = test.component && suspectWord(test.component, ignition);
+  switch (test.test) {
+    case 'look':
+      if (test.component === 'plug') return `Take the plug${at} out and read it`;
+      return part ? `Look at the ${part}${at}` : `Look at connector, boot and well${at}`;
+    case 'resistance':
+      return `Measure the resistance of the ${part ?? 'coil'}${at}`;
+    case 'compression':
+      return `Measure the compression${at}`;
+    case 'smoke':
+      return 'Look for an air leak with smoke';
+    case 'clear_and_drive':
+      return 'Clear the codes, let it learn its idle, and drive';
+    case 'replace':
+      return `Replace the ${part ?? 'part'}${at}`;
+  }
+}
+
+const OUTCOME_WORDS: Readonly<Record<TestOutcome, string>> = {
+  found: 'something is found',
+  not_found: 'nothing is found',
+  in_range: 'in range',
+  high: 'too high',
+  open: 'open circuit',
+  low: 'too low',
+  normal: 'normal',
+  back: 'it misfires again',
+  cured: 'no misfire',
+  not_cured: 'it still misfires',
+};
+
+/** What is seen when a test came out so. */
+export function outcomeText(test: MisfireTest, outcome: SwapOutcome | TestOutcome): string {
+  if (test.test !== 'swap') return OUTCOME_WORDS[outcome as TestOutcome];
+  const { from, to } = test;
+  return {
+    moved: `${to} misfires, ${from} runs normally`,
+    stayed: `${from} still misfires`,
+    both: `${from} and ${to} misfire`,
+    gone: 'nothing misfires',
+  }[outcome as SwapOutcome];
+}
+
+/** A test that was done, with what came of it. */
+export const doneText = (done: DoneTest, ignition: Ignition): string =>
+  `${testText(done, ignition)}: ${outcomeText(done, done.outcome)}`;
+
+/** What a swap by itself would and would not tell. */
+export const swapSays = (moved: readonly SuspectPart[], ignition: Ignition): string =>
+  moved.length > 1
+    ? `Both together: what goes with them is ${moved.map((part) => suspectWord(part, ignition)).join(' or ')}, and which of them is not told.`
+    : `One part at a time: only the ${suspectWord(moved[0] ?? 'coil', ignition)} changes its place.`;
+
+/** What is to be done next, as a heading. */
+export function stepText({ action, test, cause, cylinders }: NextStep, ignition: Ignition): string {
+  if (test) return testText(test, ignition);
+  if (cause === null || action === 'watch') return 'Clear the codes and watch it';
+  const what = causeText({ cause, cylinders });
+  // Parts beyond the ignition are not put on a visit here.
+  if (action === 'refer' || !remedyTask({ cause, cylinders })) return `Refer it: ${what}`;
+  return cause === 'connector' ? `Clean and press on the ${what}` : `Replace the ${what}`;
+}
+
+const REMEDY_WHY: Readonly<Record<Exclude<NextStep['action'], 'test'>, string>> = {
+  replace: 'Mending it costs less than knowing more.',
+  refer: 'It is beyond the parts of the ignition: others look after it, with what was found.',
+  watch: 'It is expected to go by itself.',
+};
+
+/** Why a step is the one to take. @param currency null: money without a sign */
+export function stepWhy(step: NextStep, currency: string | null): string {
+  const { action, cause, cylinders } = step;
+  if (action !== 'test') {
+    const isOurs = cause !== null && remedyTask({ cause, cylinders }) !== null;
+    return `${percentText(step.probability)} likely. ${REMEDY_WHY[action === 'replace' && !isOurs ? 'refer' : action]}`;
+  }
+  const saves = currency ? moneyText(step.saves, currency) : Math.round(step.saves);
+  return `Tells ${step.informationBits.toFixed(1)} bits. The cure is expected to cost ${saves} less than replacing by suspicion.`;
+}
+
+const FACTOR_WORDS: Readonly<Record<RecordFactor, readonly [more: string, less: string]>> = {
+  age: ['old, by its interval', 'new, by its interval'],
+  work: ['worked on within 500 km', 'not worked on lately'],
+  lot: ['others of its lot failed', 'its lot holds'],
+  failures: ['coils failed here before', 'new coils failed here too'],
+  rest: ['rests at part load', 'never rests'],
+};
+
+const uncapped = (text: string): string => `${text[0]?.toLowerCase() ?? ''}${text.slice(1)}`;
+
+/** One reason for a cause, or against it. */
+export function reasonWords({ about, bits }: Reason, ignition: Ignition): string {
+  switch (about.kind) {
+    case 'codes':
+      return about.codes.length > 0 ? about.codes.join(' ') : 'the codes';
+    case 'counts': {
+      const most = [...about.counts].sort((a, b) => b.per1000 - a.per1000)[0];
+      return most ? `most misfires counted on ${most.cylinder}` : 'the counts';
+    }
+    case 'symptom':
+      return SYMPTOM_WORDS[about.symptom];
+    case 'found':
+      return `${FOUND_WORDS_TEXT[about.word]}, ${about.cylinder}`;
+    case 'test':
+      return uncapped(doneText(about.test, ignition));
+    case 'record':
+      return FACTOR_WORDS[about.factor][bits > 0 ? 0 : 1];
+  }
+}

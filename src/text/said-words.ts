@@ -1,0 +1,66 @@
+import type { Said } from '@/core/misfire/case-entry';
+import type { MisfireEngine } from '@/core/misfire/misfire-case';
+import { rangePerTank } from '@/core/misfire/tank';
+import type { UnitSystem } from '@/core/units/person-units';
+import { distanceText } from './format';
+import {
+  causeText,
+  cylindersText,
+  doneText,
+  FOUND_WORDS_TEXT,
+  LAMP_WORDS,
+  SYMPTOM_WORDS,
+  suspectWord,
+} from './misfire-words';
+
+const MOMENTS = { usual: 'as usual', now: 'with the misfire', after: 'after it was mended' } as const;
+
+const DECISION_WORDS = {
+  mend: 'Put on a visit',
+  refer: 'Referred',
+  watch: 'Watched from here',
+  close: 'Closed',
+  reopen: 'Goes on',
+} as const;
+
+/** One entry of a case as a line. */
+export function saidText(said: Said, ignition: MisfireEngine['ignition'], system: UnitSystem): string {
+  switch (said.kind) {
+    case 'complaint':
+      return [
+        said.words,
+        LAMP_WORDS[said.lamp],
+        ...said.symptoms.map((one) => SYMPTOM_WORDS[one]),
+        said.cylinders.length > 0 ? `names ${cylindersText(said.cylinders)}` : '',
+      ]
+        .filter(Boolean)
+        .join(', ');
+    case 'codes':
+      return said.codes.length > 0 ? said.codes.map(({ code }) => code).join(' ') : 'no codes stored';
+    case 'counts':
+      return `misfires in 1,000: ${said.counts.map(({ cylinder, misfires }) => `${cylinder}: ${misfires}`).join(', ')}`;
+    case 'found':
+      return `${FOUND_WORDS_TEXT[said.word]}, ${said.cylinder}`;
+    case 'swapped':
+      return `${partsOf(said, ignition)} of ${said.from} and ${said.to} swapped`;
+    case 'put_back':
+      return `${partsOf(said, ignition)} of ${said.from} and ${said.to} put back`;
+    case 'test':
+      return doneText(said.test, ignition);
+    case 'tank': {
+      const range = rangePerTank(said);
+      return `range ${MOMENTS[said.moment]}: ${range === null ? 'too little of a tank' : `${distanceText(range, system)} a tank`}`;
+    }
+    case 'changed':
+      return `${said.words}, ${distanceText(said.km, system)} ago`;
+    case 'decided':
+      return `${DECISION_WORDS[said.decision]}: ${said.words}${said.cause && said.decision !== 'mend' ? ` (${causeText(said.cause)})` : ''}`;
+    case 'note':
+      return said.words;
+  }
+}
+
+const partsOf = (
+  { moved }: Extract<Said, { kind: 'swapped' | 'put_back' }>,
+  ignition: MisfireEngine['ignition'],
+): string => moved.map((part) => `${suspectWord(part, ignition)}s`).join(' and ');

@@ -1,0 +1,273 @@
+'use client';
+
+import { useEffect } from 'react';
+import type { Layout } from '@/core/engine/layout';
+import type { StepAhead } from '@/core/misfire/advice';
+import { withOutcome } from '@/core/misfire/evidence';
+import { FOUND_WORDS, type MisfireEngine } from '@/core/misfire/misfire-case';
+import { remedyTask } from '@/core/misfire/remedy-task';
+import { percentText } from '@/text/format';
+import { causeText, FOUND_WORDS_TEXT, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
+import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { keepPage } from '../primitives/keep-page';
+import { placeNow } from './place-now';
+import { SuspicionDrawing } from './suspicion-drawing';
+import { TruthTable } from './truth-table';
+import { type MisfireAtVehicle, useMisfire } from './use-misfire';
+
+interface Props extends MisfireAtVehicle {
+  readonly layout: Layout;
+  readonly currency: string;
+  /** Null: this person drafts no work. */
+  readonly mend: FormAction | null;
+}
+
+type Misfire = ReturnType<typeof useMisfire>;
+
+/** A misfire at the vehicle: one step at a time, large, with a network or without. */
+export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
+  const misfire = useMisfire(first);
+  useEffect(() => keepPage(['/misfire.js']), []);
+  const { ignition } = first.facts.engine;
+  const { advice, story } = misfire;
+  const step = advice && (advice.underway ?? advice.steps[0]);
+  return (
+    <div className="at-misfire" data-at-vehicle>
+      <LinkState misfire={misfire} />
+      {story.lamp === 'flashing' && <p className="stop-driving">Do not drive on: the lamp flashes.</p>}
+      {!advice || !step ? (
+        <p className="soft" role="status">
+          Working it out…
+        </p>
+      ) : (
+        <>
+          <div className="where">
+            <div>
+              <StepHead misfire={misfire} step={step} ignition={ignition} currency={currency} />
+            </div>
+            <div>
+              <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} maxH="220px" />
+            </div>
+          </div>
+          <StepBody {...{ misfire, step, ignition, mend, caseId: first.caseId }} />
+          <p className="soft">
+            {advice.causes
+              .slice(0, 3)
+              .map((one) => `${causeText(one)}: ${percentText(one.probability)}`)
+              .join(' · ')}
+          </p>
+          {!advice.underway && <Others {...{ misfire, steps: advice.steps.slice(1), ignition }} />}
+          <Found misfire={misfire} layout={layout} />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What is still on this device alone, and what the server would not take. */
+function LinkState({ misfire: { waiting, link, refused, undo, seen } }: { misfire: Misfire }) {
+  const count = waiting.length;
+  return (
+    <>
+      <div className="link-state" role="status">
+        {count > 0 &&
+          `${count} kept here${link === 'cut' ? ', no connection' : ''}${link === 'signed-out' ? ': sign in again to send' : ''}`}{' '}
+        {count > 0 && link !== 'sending' && (
+          <button type="button" className="button" onClick={undo}>
+            Take the last back
+          </button>
+        )}
+      </div>
+      {refused && (
+        <div className="told" role="alert">
+          Not taken: {refused.why}{' '}
+          <button type="button" className="button" onClick={seen}>
+            Drop it
+          </button>
+        </div>
+      )}
+    </>
+  );
+}
+
+interface StepProps {
+  readonly misfire: Misfire;
+  readonly step: StepAhead;
+  readonly ignition: MisfireEngine['ignition'];
+}
+
+function StepHead({ misfire, step, ignition, currency }: StepProps & { currency: string }) {
+  const { underway } = misfire.story;
+  if (underway) {
+    const parts = underway.moved.map((part) => `${suspectWord(part, ignition)}s`).join(' and ');
+    return (
+      <>
+        <div className="step-title">
+          The {parts} of {underway.from} and {underway.to} are swapped
+        </div>
+        <div>Clear the codes and drive, ten minutes, with load and at idle. What do you see?</div>
+      </>
+    );
+  }
+  return (
+    <>
+      <div className="step-title">{stepText(step, ignition)}</div>
+      <div>
+        {step.minutes} min. {stepWhy(step, currency)}
+      </div>
+      {step.test?.test === 'swap' && <div className="soft">{swapSays(step.test.moved, ignition)}</div>}
+    </>
+  );
+}
+
+function StepBody({
+  misfire: { say, story },
+  step,
+  ignition,
+  mend,
+  caseId,
+}: StepProps & { mend: FormAction | null; caseId: string }) {
+  const { test } = step;
+  if (!test)
+    return (
+      <Cure {...{ step, mend, caseId }} now={step.cause && placeNow({ ...step, cause: step.cause }, story.away)} />
+    );
+  if (test.test === 'swap' && !story.underway)
+    return (
+      <>
+        <TruthTable step={step} ignition={ignition} />
+        <div className="step-actions">
+          <button
+            type="button"
+            className="button"
+            data-main
+            onClick={() => say({ kind: 'swapped', moved: test.moved, from: test.from, to: test.to })}
+          >
+            They are swapped
+          </button>
+        </div>
+      </>
+    );
+  return (
+    <>
+      <TruthTable
+        step={step}
+        ignition={ignition}
+        press={({ outcome }, line) => (
+          <button type="button" onClick={() => say({ kind: 'test', test: withOutcome(test, outcome) })}>
+            {line}
+          </button>
+        )}
+      />
+      {test.test === 'swap' && (
+        <div className="step-actions">
+          <button
+            type="button"
+            className="button"
+            onClick={() => say({ kind: 'put_back', moved: test.moved, from: test.from, to: test.to })}
+          >
+            Put back without a drive
+          </button>
+        </div>
+      )}
+    </>
+  );
+}
+
+function Cure({
+  step,
+  mend,
+  caseId,
+  now,
+}: {
+  step: StepAhead;
+  mend: FormAction | null;
+  caseId: string;
+  now: string | null;
+}) {
+  const { cause, cylinders } = step;
+  const remedy = cause && remedyTask({ cause, cylinders });
+  if (!cause || !remedy)
+    return (
+      <p>
+        This is for others. Refer it or watch it on the <a href={`/misfires/${caseId}`}>page of the misfire</a>.
+      </p>
+    );
+  const there = now && <p>It {now}.</p>;
+  if (!mend)
+    return (
+      <>
+        {there}
+        <p>Tell a supervisor: they put the work on a visit.</p>
+      </>
+    );
+  return (
+    <ActionForm action={mend}>
+      {there}
+      <input type="hidden" name="caseId" value={caseId} />
+      <input type="hidden" name="cause" value={JSON.stringify({ cause, cylinders })} />
+      <div className="step-actions">
+        <SubmitButton main>Draft the work</SubmitButton>
+      </div>
+    </ActionForm>
+  );
+}
+
+/** Another test than the one that is proposed. */
+function Others({
+  misfire,
+  steps,
+  ignition,
+}: {
+  misfire: Misfire;
+  steps: readonly StepAhead[];
+  ignition: StepProps['ignition'];
+}) {
+  const tests = steps.filter(({ test }) => test !== null);
+  if (tests.length === 0) return null;
+  return (
+    <details>
+      <summary>Do another test</summary>
+      {tests.map((step) => (
+        <details key={stepText(step, ignition)} className="other-step">
+          <summary>
+            {stepText(step, ignition)}, {step.minutes} min
+          </summary>
+          <StepBody {...{ misfire, step, ignition, mend: null, caseId: '' }} />
+        </details>
+      ))}
+    </details>
+  );
+}
+
+/** What is seen by the way, at the cylinder that is suspected most. */
+function Found({ misfire: { say, advice, story }, layout }: { misfire: Misfire; layout: Layout }) {
+  const most = [...(advice?.byCylinder ?? [])].sort((a, b) => b.share - a.share).map(({ cylinder }) => cylinder);
+  const cylinders = most.length > 0 ? most.slice(0, 2) : layout.sites.slice(0, 1).map(({ cylinder }) => cylinder);
+  return (
+    <details>
+      <summary>Something found by the way</summary>
+      {cylinders.map((cylinder) => (
+        <fieldset key={cylinder} className="word-grid">
+          <legend>Cylinder {cylinder}</legend>
+          {FOUND_WORDS.map((word) => {
+            const isSaid = story.found.some((one) => one.cylinder === cylinder && one.word === word);
+            return (
+              <button
+                key={word}
+                type="button"
+                className="button"
+                aria-pressed={isSaid}
+                disabled={isSaid}
+                onClick={() => say({ kind: 'found', cylinder, word })}
+              >
+                {isSaid ? '✓ ' : ''}
+                {FOUND_WORDS_TEXT[word]}
+              </button>
+            );
+          })}
+        </fieldset>
+      ))}
+    </details>
+  );
+}

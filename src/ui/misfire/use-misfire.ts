@@ -1,0 +1,94 @@
+'use client';
+
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import type { Advice, AdviceNews, AdviceTask } from '@/core/misfire/advice';
+import { type CaseEntry, type Story, storyOf } from '@/core/misfire/case-entry';
+import type { MisfireCase } from '@/core/misfire/misfire-case';
+import { ask, post } from '../sync/ask';
+import { browserClock } from '../sync/clock';
+import { CaseOutbox, type DeviceEntry, type OutboxStore } from './case-outbox';
+
+/** What a page at the vehicle begins with. */
+export interface MisfireAtVehicle {
+  readonly caseId: string;
+  readonly personId: string;
+  readonly entries: readonly CaseEntry[];
+  /** What the record says, without what the entries say. */
+  readonly facts: Omit<MisfireCase, keyof Story>;
+  readonly advice: Advice;
+}
+
+const storeOf = (name: string): OutboxStore => ({
+  load: () => JSON.parse(window.localStorage.getItem(name) ?? '[]') as readonly DeviceEntry[],
+  save: (entries) =>
+    entries.length > 0
+      ? window.localStorage.setItem(name, JSON.stringify(entries))
+      : window.localStorage.removeItem(name),
+});
+
+const fromServer = async (caseId: string): Promise<readonly CaseEntry[]> => {
+  const { entries } = (await (await ask(`/api/v1/cases/${caseId}`)).json()) as { entries: readonly CaseEntry[] };
+  return entries;
+};
+
+/** A misfire at the vehicle: what is said is kept here at once, and what it means is worked out here, network or not. */
+export function useMisfire({ caseId, personId, entries: first, facts, advice: firstAdvice }: MisfireAtVehicle) {
+  const [outbox] = useState(
+    () =>
+      new CaseOutbox(
+        storeOf(`isobar-misfire ${personId} ${caseId}`),
+        (entries) => post(`/api/v1/cases/${caseId}/entries`, { entries }),
+        browserClock,
+        () => crypto.randomUUID(),
+      ),
+  );
+  const state = useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
+  const [known, setKnown] = useState(first);
+  useEffect(() => {
+    outbox.start();
+    window.addEventListener('online', outbox.hurry);
+    // A page that the device kept may be older than what the server has.
+    fromServer(caseId).then(setKnown, () => undefined);
+    return () => {
+      outbox.stop();
+      window.removeEventListener('online', outbox.hurry);
+    };
+  }, [outbox, caseId]);
+  const { sent, waiting } = state;
+  const story = useMemo(() => storyOf(once([...known, ...sent, ...waiting])), [known, sent, waiting]);
+  return {
+    ...state,
+    story,
+    advice: useAdvice(facts, story, firstAdvice),
+    say: outbox.say,
+    undo: outbox.undo,
+    seen: outbox.seen,
+  };
+}
+
+const once = (entries: readonly CaseEntry[]): readonly CaseEntry[] => [
+  ...new Map(entries.map((entry) => [entry.id, entry])).values(),
+];
+
+/** What is to be made of it, worked out beside the page; null: it is being worked out. */
+function useAdvice(facts: MisfireAtVehicle['facts'], story: Story, first: Advice): Advice | null {
+  const [advice, setAdvice] = useState<Advice | null>(first);
+  const worker = useRef<Worker | null>(null);
+  const asked = useRef(0);
+  useEffect(() => {
+    const own = new Worker('/misfire.js');
+    own.onmessage = ({ data }: MessageEvent<AdviceNews>) => {
+      if (data.asked === asked.current) setAdvice(data.advice);
+    };
+    worker.current = own;
+    return () => own.terminate();
+  }, []);
+  useEffect(() => {
+    asked.current += 1;
+    setAdvice((before) => (asked.current > 1 ? null : before));
+    const underway = story.underway && { test: 'swap' as const, ...story.underway };
+    const task: AdviceTask = { asked: asked.current, given: { ...facts, ...story }, underway };
+    worker.current?.postMessage(task);
+  }, [facts, story]);
+  return advice;
+}
