@@ -69,7 +69,7 @@ const scenario = z
     ferryDays: z.array(z.number()),
     closures: z.array(z.object({ depot: z.string(), what: z.string(), from: z.string(), to: z.string() })),
     /** Counted today: the rest of what is needed comes by the ferry. */
-    shelf: z.array(z.object({ number: z.string(), onHand: z.string() })),
+    shelf: z.array(z.object({ number: z.string(), onHand: z.string(), leadDays: z.string() })),
     absences: z.array(z.object({ person: z.string(), what: z.string(), from: z.string(), to: z.string() })),
     wrenches: z.array(wrenchInput),
     policies: z.array(policyOptionInput),
@@ -183,7 +183,7 @@ async function countShelf(deps: Deps, actor: Actor): Promise<void> {
   });
   const counted = rows.flatMap((row) => {
     const count = scenario.shelf.find(({ number }) => number === row.number);
-    return count ? [{ ...row, on_hand: count.onHand }] : [];
+    return count ? [{ ...row, on_hand: count.onHand, lead_days: count.leadDays }] : [];
   });
   const bytes = Buffer.from(stringify(counted, { header: true }));
   await importFile(deps, actor, { fileName: 'shelf.csv', kind: 'parts', bytes });

@@ -7,6 +7,7 @@ import { CAUSES, type Hypothesis } from '@/core/misfire/misfire-case';
 import { remedyTask, swappedPart } from '@/core/misfire/remedy-task';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
+import type { TaskComponent } from '@/core/work/task';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { type CaseRow, loadCaseEntries, lockCase } from '@/db/queries/misfire';
@@ -96,19 +97,26 @@ async function taskFor(tx: Tx, misfire: CaseRow, found: VehicleFitment, chosen: 
   if (!remedy) return null;
   const { away } = storyOf(entriesOf(await loadCaseEntries(tx, misfire.id)));
   const part = swappedPart(remedy.component);
-  // A lead may come in a set alone.
-  const isSet =
-    remedy.component === 'lead' &&
-    fitmentFor(found, 'lead').fitment.kind !== 'match' &&
-    fitmentFor(found, 'lead_set').fitment.kind === 'match';
+  const component = soldAs(found, remedy.component);
   const cylinders = remedy.cylinders?.map((home) => (part ? whereNow(away, part, home) : home));
   return {
     action: remedy.action,
-    component: isSet ? 'lead_set' : remedy.component,
-    places: isSet || !cylinders ? 'all' : cylinders.map(String),
+    component,
+    places: component === 'lead_set' || !cylinders ? 'all' : cylinders.map(String),
     why: 'misfire',
     note: `Misfire ${misfire.number}: ${causeText(chosen)}`,
   };
+}
+
+/** What a part comes with where no sheet names it alone: a lead in its set, a boot on its coil. */
+const COMES_WITH: Readonly<Partial<Record<TaskComponent, readonly TaskComponent[]>>> = {
+  lead: ['lead_set'],
+  boot: ['coil', 'rail'],
+};
+
+function soldAs(found: VehicleFitment, component: TaskComponent): TaskComponent {
+  const isKnown = (one: TaskComponent): boolean => fitmentFor(found, one).fitment.kind === 'match';
+  return isKnown(component) ? component : (COMES_WITH[component]?.find(isKnown) ?? component);
 }
 
 const decideInput = z.object({

@@ -1,7 +1,7 @@
 'use client';
 
 import { boxOf, type Point, SITE_RADIUS, sitePoints } from '@/core/engine/drawing';
-import { type Layout, siteName } from '@/core/engine/layout';
+import { type Layout, type Site, siteName } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { paint } from '@/ui/theme/paint';
 import { extentOf, ignitionShapes } from './ignition-geometry';
@@ -14,11 +14,15 @@ export interface SiteMark {
   readonly href?: string;
   /** How much of a suspicion lies on it, 0 to 1: drawn as shade, and as lines of equal suspicion round it. */
   readonly share?: number;
+  /** The same as a figure, beyond the lines. */
+  readonly figure?: string;
 }
 
 const MARGIN = 58;
 /** What lines beside the last plug of a bank need more. */
 const LINES_ROOM = 36;
+/** What lines of suspicion and their figure need round an engine. */
+const SUSPICION_ROOM = 44;
 
 /**
  * The engine from above as the technician stands, drawn from its layout: the front of the vehicle is at the bottom.
@@ -44,7 +48,8 @@ export function EngineDrawing({
     Object.values(marks).some((mark) => mark.lines?.length),
   );
   const shapes = ignition ? ignitionShapes(layout, at) : null;
-  const plugs = boxOf([...at.values()], MARGIN);
+  const isSuspected = Object.values(marks).some(({ share }) => share !== undefined);
+  const plugs = boxOf([...at.values()], MARGIN + (isSuspected ? SUSPICION_ROOM : 0));
   const room = linesWanted(marks) ? LINES_ROOM : 0;
   const space = extentOf(shapes, { ...plugs, right: plugs.right + room });
   const [width, height] = [space.right - space.left + 16, space.bottom - space.top + 34];
@@ -76,6 +81,7 @@ export function EngineDrawing({
           name={siteName(layout, site)}
           {...(at.get(siteId(site)) ?? { x: 0, y: 0 })}
           mark={marks[siteId(site)] ?? { state: 'plain' }}
+          figure={figureSide(layout, site)}
         />
       ))}
       {shapes?.distributor && <Distributor {...shapes.distributor} />}
@@ -157,7 +163,32 @@ const suspectLook = (share: number) =>
       } as const)
     : LOOKS.plain;
 
-function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; mark: SiteMark }) {
+type Side = 'above' | 'below' | 'left' | 'right';
+
+/** On which side of a plug there is room for its figure: away from the rest of the engine. */
+function figureSide({ model }: Layout, { bank }: Site): Side {
+  const place = model.banks[bank - 1]?.place;
+  if (model.mounting === 'transverse') return place === 'front' ? 'below' : 'above';
+  return place === 'left' ? 'left' : 'right';
+}
+
+/** The figure of a suspicion, beyond its lines. */
+function ShareFigure({ x, y, share, side, text }: Point & { share: number; side: Side; text: string }) {
+  const out = SITE_RADIUS + reachOf(share) + 6;
+  const { dx, dy, anchor } = {
+    above: { dx: 0, dy: -out, anchor: 'middle' as const },
+    below: { dx: 0, dy: out + 12, anchor: 'middle' as const },
+    left: { dx: -out, dy: 6, anchor: 'end' as const },
+    right: { dx: out, dy: 6, anchor: 'start' as const },
+  }[side];
+  return (
+    <text x={x + dx} y={y + dy} textAnchor={anchor} fill={paint('ink')} style={{ fontSize: '17px', fontWeight: '600' }}>
+      {text}
+    </text>
+  );
+}
+
+function SiteShape({ name, x, y, mark, figure }: { name: string; x: number; y: number; mark: SiteMark; figure: Side }) {
   const look = mark.share === undefined ? LOOKS[mark.state] : suspectLook(mark.share);
   const lines = mark.state === 'done' ? ['✓', ...(mark.lines ?? [])] : (mark.lines ?? []);
   const shape = (
@@ -175,13 +206,16 @@ function SiteShape({ name, x, y, mark }: { name: string; x: number; y: number; m
       <text x={x} y={y + 7} textAnchor="middle" fill={paint(look.ink)} style={{ fontSize: '20px', fontWeight: '700' }}>
         {name}
       </text>
+      {mark.share !== undefined && mark.figure && (
+        <ShareFigure x={x} y={y} share={mark.share} side={figure} text={mark.figure} />
+      )}
       {lines.map((line, i) => (
         <text
           key={line}
-          x={x + SITE_RADIUS + 5 + reachOf(mark.share ?? 0)}
+          x={x + SITE_RADIUS + 5}
           y={y + 4 + (i - (lines.length - 1) / 2) * 13}
-          fill={paint(mark.share === undefined ? 'soft' : 'ink')}
-          style={{ fontSize: mark.share === undefined ? '11.5px' : '16px' }}
+          fill={paint('soft')}
+          style={{ fontSize: '11.5px' }}
         >
           {line}
         </text>

@@ -6,6 +6,9 @@ import type { Advice } from '@/core/misfire/advice';
 import { percentText } from '@/text/format';
 import { EngineDrawing } from '../drawings/engine-drawing';
 
+/** Less than that is drawn as none. */
+const MIN_FIGURE = 0.01;
+
 /** The engine with the suspicion on each cylinder as shade, lines and figure. */
 export function SuspicionDrawing({
   layout,
@@ -23,7 +26,7 @@ export function SuspicionDrawing({
       const isFirst = site.position === 'A';
       return [
         siteId(site),
-        { state: 'plain' as const, share, lines: isFirst && share >= 0.01 ? [percentText(share)] : [] },
+        { state: 'plain' as const, share, figure: isFirst && share >= MIN_FIGURE ? percentText(share) : '' },
       ];
     }),
   );

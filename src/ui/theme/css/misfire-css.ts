@@ -105,14 +105,13 @@ export const misfireCss = {
     listStyle: 'none',
     '& > li': {
       py: '1',
-      display: 'flex',
-      justifyContent: 'space-between',
-      alignItems: 'baseline',
-      gap: '3',
+      display: 'grid',
+      gridTemplateColumns: 'minmax(0, 1fr) auto',
+      columnGap: '3',
       borderBottom: '1px solid',
       borderColor: 'hair',
     },
-    '& .who': { color: 'soft', fontSize: 'sm', display: 'block' },
+    '& .who': { color: 'soft', fontSize: 'sm', gridColumn: '1 / -1', gridRow: '2' },
     '& .button': { minH: '28px', px: '2', fontSize: 'sm', fontWeight: '400', color: 'soft', bg: 'transparent' },
   },
   '.stop-driving': {

@@ -4,7 +4,7 @@ import { withOutcome } from '@/core/misfire/evidence';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import type { CaseView } from '@/server/misfire/view-case';
 import { dateText, moneyText } from '@/text/format';
-import { causeText, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
+import { CASE_STATE_WORDS, causeText, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
 import { placeNow } from '@/ui/misfire/place-now';
 import { TruthTable } from '@/ui/misfire/truth-table';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -23,8 +23,7 @@ interface Props {
 export function NextSection({ view, canSay, mayMend }: Props) {
   const { advice, facts, misfire } = view;
   const [first, ...others] = advice.steps;
-  if (misfire.state === 'closed' || misfire.state === 'mending') return null;
-  if (misfire.state === 'referred') return <Referred view={view} />;
+  if (misfire.state !== 'open') return <Decided view={view} />;
   const { ignition } = facts.engine;
   return (
     <Section
@@ -59,17 +58,24 @@ export function NextSection({ view, canSay, mayMend }: Props) {
   );
 }
 
-/** What others were asked, and the paper that goes with the vehicle. */
-function Referred({ view: { entries, misfire } }: { view: CaseView }) {
-  const asked = entries.findLast(({ entry: { said: one } }) => one.kind === 'decided' && one.decision === 'refer');
-  const one = asked?.entry.said;
+/** What was decided last, and where it goes on. */
+function Decided({ view: { entries, misfire, orderNumber } }: { view: CaseView }) {
+  const last = entries.findLast(({ entry: { said: one } }) => one.kind === 'decided');
+  const one = last?.entry.said;
   return (
-    <Section title="Referred" aside={asked && dateText(asked.entry.at.toISOString().slice(0, 10))}>
+    <Section title={CASE_STATE_WORDS[misfire.state]} aside={last && dateText(last.entry.at.toISOString().slice(0, 10))}>
       <div className="step-title">{one?.kind === 'decided' ? one.words : ''}</div>
       <div className="step-actions">
-        <ButtonLink href={`/misfires/${misfire.id}/paper`} main>
-          Print the referral
-        </ButtonLink>
+        {misfire.state === 'referred' && (
+          <ButtonLink href={`/misfires/${misfire.id}/paper`} main>
+            Print the referral
+          </ButtonLink>
+        )}
+        {misfire.state === 'mending' && (
+          <ButtonLink href={`/work-orders/${misfire.workOrderId}`} main>
+            Work order {orderNumber}
+          </ButtonLink>
+        )}
       </div>
     </Section>
   );

@@ -28,8 +28,8 @@ export default page(async function MisfirePage({ params }: Props) {
         title={`Misfire ${misfire.number}, unit ${unitNumber} ${vehicleName}`}
         actions={
           <>
-            {canSay && (
-              <ButtonLink href={`/misfires/${misfire.id}/vehicle`} main={misfire.state === 'open'}>
+            {canSay && misfire.state === 'open' && (
+              <ButtonLink href={`/misfires/${misfire.id}/vehicle`} main>
                 At the vehicle
               </ButtonLink>
             )}

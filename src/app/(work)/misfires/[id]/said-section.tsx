@@ -30,11 +30,9 @@ export function SaidSection({ view, canSay, system }: { view: CaseView; canSay: 
       <ol className="said-lines">
         {entries.map(({ entry, who }) => (
           <li key={entry.id}>
-            <span>
-              {saidText(entry.said, ignition, system)}
-              <span className="who">
-                {entry.driver ? `${entry.driver}, driver` : (who ?? 'driver')} · {instantText(entry.at)}
-              </span>
+            <span>{saidText(entry.said, ignition, system)}</span>
+            <span className="who">
+              {entry.driver ? `${entry.driver}, driver` : (who ?? 'driver')} · {instantText(entry.at)}
             </span>
             {canSay && !['swapped', 'put_back', 'decided'].includes(entry.said.kind) && (
               <ActionForm action={takeBackEntryAction} quiet>

@@ -17,7 +17,7 @@ export default page(async function MisfireAtVehiclePage({ params }: Props) {
   const view = await viewCase(deps(), actor, id);
   mustShow(view);
   const { misfire, unitNumber, vehicleName, entries, facts, advice, layout, family } = view.value;
-  const isOver = misfire.state === 'closed' || misfire.state === 'mending' || !may(actor, 'record work');
+  const isOver = misfire.state !== 'open' || !may(actor, 'record work');
   const { currency, ...record } = facts;
   return (
     <>
