@@ -180,6 +180,8 @@ export function stepWhy(step: NextStep, currency: string | null): string {
     const isOurs = cause !== null && remedyTask({ cause, cylinders }) !== null;
     return `${percentText(step.probability)} likely. ${REMEDY_WHY[action === 'replace' && !isOurs ? 'refer' : action]}`;
   }
+  if (step.saves <= 0)
+    return `Tells ${step.informationBits.toFixed(1)} bits, and is not worth its time: replacing costs less.`;
   const saves = currency ? moneyText(step.saves, currency) : Math.round(step.saves);
   return `Tells ${step.informationBits.toFixed(1)} bits. The cure is expected to cost ${saves} less than replacing by suspicion.`;
 }

@@ -13,7 +13,7 @@ import { PASSWORD, User } from './user';
 const ROLES = ['supervisor', 'technician', 'clerk', 'viewer'] as const;
 const STRANGER = `${randomUUID()}@elsewhere.example`;
 let connection: Connection;
-const ids = { fleet: '', vehicle: '', order: '', engine: '', part: '', import: '', proposal: '' };
+const ids = { fleet: '', vehicle: '', order: '', engine: '', part: '', import: '', proposal: '', misfire: '' };
 
 /** Folders with brackets are filled with ids of the demo fleet. */
 const filled = (route: string): string =>
@@ -24,6 +24,8 @@ const filled = (route: string): string =>
     .replace('parts/[id]', `parts/${ids.part}`)
     .replace('import/[id]', `import/${ids.import}`)
     .replace('proposals/[id]', `proposals/${ids.proposal}`)
+    .replace('misfires/[id]', `misfires/${ids.misfire}`)
+    .replace('cases/[id]', `cases/${ids.misfire}`)
     .replace('odometer-loads/[id]', `odometer-loads/${randomUUID()}`)
     .replace('[photo]', randomUUID())
     .replace('[kind]', 'vehicles')
@@ -36,8 +38,16 @@ const found = (file: 'page.tsx' | 'route.ts') =>
       path: `/${path.replace(/\/?(page\.tsx|route\.ts)$/, '').replace(/^\(work\)\/?/, '')}`,
       source: readFileSync(`src/app/${path}`, 'utf8'),
     }));
-/** What anyone may see: how to sign in, whether it lives, what the interface is, files without data of a fleet, and calendars by their secret. */
-const OPEN = ['/', '/sign-in', '/first-run', '/api/v1/health', '/api/v1/openapi.json', '/feeds/[secret]'];
+/** What anyone may see: how to sign in, whether it lives, what the interface is, files without data of a fleet, and what has a secret. */
+const OPEN = [
+  '/',
+  '/sign-in',
+  '/first-run',
+  '/api/v1/health',
+  '/api/v1/openapi.json',
+  '/feeds/[secret]',
+  '/report/[secret]',
+];
 const OF_ONE = /\[(id|photo)\]/;
 
 test.beforeAll(async () => {
@@ -50,6 +60,7 @@ test.beforeAll(async () => {
     ['engine', 'engine_families'],
     ['part', 'parts'],
     ['import', 'imports'],
+    ['misfire', 'misfire_cases'],
   ] as const)
     ids[key] = String((await connection.pool.query(`select id from ${table} limit 1`)).rows[0].id);
   const [asker] = await db.select().from(people).where(eq(people.fleetId, ids.fleet)).limit(1);
@@ -207,6 +218,7 @@ async function filledForm(): Promise<Readonly<Record<string, string>>> {
     vehicleId: ids.vehicle,
     workOrderId: ids.order,
     importId: ids.import,
+    caseId: ids.misfire,
     ...{ sheetId: sheet, chosenSheetId: sheet, personId: person, ownerId: person, depotId: depot, bayId: bay },
     ...{ wrenchId: wrench, followUpId: followUp, waitId: wait, id: ids.vehicle, ids: ids.vehicle },
     ...{ name: 'A name', reason: 'a reason', what: 'a thing', text: '88600 km', odometer: '88600', version: '1' },

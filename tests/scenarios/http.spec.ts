@@ -465,7 +465,8 @@ test.describe('what is described is what is answered', () => {
     const order = (await (await request.get('/api/v1/work-orders?open=true&unit=32')).json()).items[0].id;
     const vehicle = (await (await request.get('/api/v1/vehicles?limit=1')).json()).items[0].id;
     const asked = await (await request.post('/api/v1/plan/proposals', { data: { days: 5, seconds: 1 } })).json();
-    const ids: Record<string, string> = { vehicles: vehicle, 'work-orders': order, plan: asked.id };
+    const misfire = (await (await request.get('/api/v1/cases?limit=1')).json()).items[0].id;
+    const ids: Record<string, string> = { vehicles: vehicle, 'work-orders': order, plan: asked.id, cases: misfire };
     let read = 0;
     for (const [path, methods] of Object.entries(described.paths)) {
       if (!methods.get || path.includes('{photo}')) continue;
@@ -498,6 +499,9 @@ test.describe('what is described is what is answered', () => {
       '/api/v1/plan/proposals': { days: 0 },
       '/api/v1/plan/proposals/{id}/adopt': {},
       '/api/v1/plan/proposals/{id}/stop': {},
+      '/api/v1/cases': { unit_number: 'nobody', lamp: 'on' },
+      '/api/v1/cases/{id}/entries': { entries: [{ id, at, said: { kind: 'note', words: 'looked' } }] },
+      '/api/v1/cases/{id}/decisions': { decision: 'watch', words: 'it is gone' },
       '/api/v1/follow-ups': { work_order: order, what: 'look again', owner_id: id },
       '/api/v1/work-orders': { unit_number: 'nobody' },
       '/api/v1/work-orders/{id}/tasks': { tasks: [{ action: 'replace', component: 'cap' }] },

@@ -11,6 +11,8 @@ const PAGES = [
   '/notices',
   '/notices/digest',
   '/work-orders',
+  '/misfires',
+  '/misfires/report',
   '/work-orders/follow-ups',
   '/work-orders/waiting',
   '/work-orders/guide',
@@ -54,7 +56,11 @@ async function ownPages(page: Page): Promise<readonly string[]> {
     return (await page.getByRole('link', { name }).first().getAttribute('href')) ?? '';
   };
   const order = await link('/work-orders', '1001');
+  const misfire = await link('/misfires', /^104 meal/);
   return [
+    misfire,
+    `${misfire}/vehicle`,
+    `${misfire}/paper`,
     await link('/due?search=32', /^32 lifeboat/),
     await link('/due?search=155', /^155 mobile/),
     await link('/engines', 'PW-31W'),
@@ -101,6 +107,8 @@ test('nothing runs off a phone or a tablet at the vehicle', async ({ page }) => 
   await user.signIn('supervisor');
   await user.goTo('Work orders');
   const order = await page.getByRole('link', { name: '1001' }).getAttribute('href');
+  await page.goto('/misfires');
+  const misfire = await page.getByRole('link', { name: /^104 meal/ }).getAttribute('href');
   for (const size of [
     { width: 390, height: 844 },
     { width: 820, height: 1180 },
@@ -114,6 +122,11 @@ test('nothing runs off a phone or a tablet at the vehicle', async ({ page }) => 
       `${order}/tray`,
       `${order}/codes`,
       `${order}/stop`,
+      '/misfires',
+      '/misfires/report',
+      misfire,
+      `${misfire}/vehicle`,
+      `${misfire}/paper`,
       '/work-orders/guide',
       '/work-orders/trainer',
       '/engines',

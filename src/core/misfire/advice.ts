@@ -2,7 +2,7 @@ import { contradictionsOf } from './contradictions';
 import { ofOutcome, outcomesOf, withOutcome } from './evidence';
 import type { MisfireCase, MisfireTest, SwapOutcome, TestOutcome } from './misfire-case';
 import { cylindersOf } from './misfire-case';
-import { type NextStep, nextSteps } from './next-step';
+import { type NextStep, nextSteps, stepsAhead } from './next-step';
 import {
   type Belief,
   beliefBefore,
@@ -69,7 +69,9 @@ export interface AdviceNews {
 
 const MAX_CAUSES = 7;
 const MIN_SHARE = 0.01;
-const MAX_STEPS = 6;
+/** Tests that are worth it, and tests that somebody may do all the same. */
+const MAX_TESTS = 4;
+const MAX_OTHERS = 4;
 
 /**
  * What to make of a case.
@@ -82,7 +84,7 @@ export function adviceOn(given: MisfireCase, underway: MisfireTest | null = null
   const shown = all.filter(({ probability }) => probability >= MIN_SHARE).slice(0, MAX_CAUSES);
   const before = new Map(suspicions(beliefBefore(given)).map((one) => [hypothesisKey(one), one.probability]));
   const reasons = reasonsFor(given, shown);
-  const steps = nextSteps(given, belief).slice(0, MAX_STEPS);
+  const steps = chosenSteps(given, belief);
   return {
     causes: shown.map((one, i) => ({
       ...one,
@@ -97,6 +99,15 @@ export function adviceOn(given: MisfireCase, underway: MisfireTest | null = null
     replacedInVain: given.testsDone.filter(({ test, outcome }) => test === 'replace' && outcome === 'not_cured').length,
     contradictions: contradictionsOf(given),
   };
+}
+
+/** A person may do another test than those that are worth it; of those each part's swap comes first. */
+function chosenSteps(given: MisfireCase, belief: Belief): readonly NextStep[] {
+  const { worthwhile, cure, others } = stepsAhead(given, belief);
+  const rest = [...worthwhile.slice(MAX_TESTS), ...others];
+  const isSwap = ({ test }: NextStep): boolean => test?.test === 'swap';
+  const shown = [...rest.filter(isSwap), ...rest.filter((step) => !isSwap(step))].slice(0, MAX_OTHERS);
+  return [...worthwhile.slice(0, MAX_TESTS), ...(cure ? [cure] : []), ...shown];
 }
 
 function shares({ engine }: MisfireCase, all: readonly Suspicion[]): Advice['byCylinder'] {

@@ -153,16 +153,32 @@ function judged(given: MisfireCase, belief: Belief, test: MisfireTest): Judged {
 /** A test has to save so much before it is worth the trouble. */
 const WORTH_TESTING = 0.5;
 
-/** The next step of a case, and what else could be done instead, the best first. */
-export function nextSteps(given: MisfireCase, belief: Belief): readonly NextStep[] {
+/** What can be done next: tests that are worth it, the best first; the cure without any; and tests that are not worth it. */
+interface NextSteps {
+  readonly worthwhile: readonly NextStep[];
+  readonly cure: NextStep | null;
+  readonly others: readonly NextStep[];
+}
+
+/** The next step of a case, and what else could be done instead. */
+export function stepsAhead(given: MisfireCase, belief: Belief): NextSteps {
   const now = cheapestCure(given, belief);
   const tests = testsFor(given, belief)
     .map((test) => judged(given, belief, test))
-    .filter(({ expected }) => expected < now.expected - WORTH_TESTING)
-    .sort((a, b) => a.expected - b.expected || a.minutes - b.minutes)
-    .map((one) => asTest(one, now.expected));
-  const cure = now.first && [asCure(given, now.first, now.expected)];
-  return [...tests, ...(cure ?? [])];
+    .sort((a, b) => a.expected - b.expected || a.minutes - b.minutes);
+  const isWorth = ({ expected }: Judged): boolean => expected < now.expected - WORTH_TESTING;
+  const steps = (some: readonly Judged[]): readonly NextStep[] => some.map((one) => asTest(one, now.expected));
+  return {
+    worthwhile: steps(tests.filter(isWorth)),
+    cure: now.first && asCure(given, now.first, now.expected),
+    others: steps(tests.filter((one) => !isWorth(one))),
+  };
+}
+
+/** Those that are worth doing, the best first. */
+export function nextSteps(given: MisfireCase, belief: Belief): readonly NextStep[] {
+  const { worthwhile, cure } = stepsAhead(given, belief);
+  return cure ? [...worthwhile, cure] : worthwhile;
 }
 
 function asTest({ test, minutes, bits, expected }: Judged, without: number): NextStep {

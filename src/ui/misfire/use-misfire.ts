@@ -48,7 +48,10 @@ export function useMisfire({ caseId, personId, entries: first, facts, advice: fi
     outbox.start();
     window.addEventListener('online', outbox.hurry);
     // A page that the device kept may be older than what the server has.
-    fromServer(caseId).then(setKnown, () => undefined);
+    fromServer(caseId).then(
+      (now) => setKnown((before) => (isSame(before, now) ? before : now)),
+      () => undefined,
+    );
     return () => {
       outbox.stop();
       window.removeEventListener('online', outbox.hurry);
@@ -65,6 +68,10 @@ export function useMisfire({ caseId, personId, entries: first, facts, advice: fi
     seen: outbox.seen,
   };
 }
+
+/** What says the same is not worked out again. */
+const isSame = (a: readonly CaseEntry[], b: readonly CaseEntry[]): boolean =>
+  a.length === b.length && a.every(({ id }, i) => id === b[i]?.id);
 
 const once = (entries: readonly CaseEntry[]): readonly CaseEntry[] => [
   ...new Map(entries.map((entry) => [entry.id, entry])).values(),

@@ -29,17 +29,23 @@ export const MISFIRE_PATHS = {
     },
   },
   '/api/v1/cases/{id}/entries': {
-    post: write(
-      'Keeps what was said, found or tried; an entry sent twice is kept once',
-      caseEntriesBody,
-      caseEntriesKept,
-    ),
+    post: {
+      ...write(
+        'Keeps what was said, found or tried; an entry sent twice is kept once',
+        caseEntriesBody,
+        caseEntriesKept,
+      ),
+      parameters: [ID],
+    },
   },
   '/api/v1/cases/{id}/decisions': {
-    post: write(
-      'Puts the cure on a visit, refers, watches or closes it, or goes on with it',
-      decisionBody,
-      decisionMade,
-    ),
+    post: {
+      ...write(
+        'Puts the cure on a visit, refers, watches or closes it, or goes on with it',
+        decisionBody,
+        decisionMade,
+      ),
+      parameters: [ID],
+    },
   },
 };

@@ -7,6 +7,8 @@ import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 /** What a driver sends by the address, without an account. */
 export async function reportByAddressAction(secret: string, data: FormData): Promise<ActionAnswer> {
+  // Whoever sends it by hand may send anything.
+  if (!(data instanceof FormData)) return { ok: false, message: 'This is no report.' };
   const done = await reportByAddress(deps(), secret, reportFrom(data));
   if (done.ok) {
     const { number, stopDriving } = done.value;
