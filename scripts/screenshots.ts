@@ -45,6 +45,9 @@ await take(desk, 'work-order');
 const order = new URL(desk.url()).pathname;
 await desk.goto(`${order}/tray`);
 await take(desk, 'tray');
+await desk.goto('/misfires');
+await open(desk, /^104 meal/);
+await take(desk, 'misfire');
 await desk.goto('/import');
 const csv =
   'unit_number,read_on,odometer,unit,source\n11,2026-11-14,121480,km,yard walk\n12,2026-11-14,9844,km,yard walk\n13,2026-11-14,88,360,km,yard walk\n99,2026-11-14,50100,km,yard walk\n15,2026-11-31,105020,km,yard walk\n11,2026-11-14,121480,km,yard walk';
@@ -82,8 +85,6 @@ await phone.goto(`${order}/floor#sites-4A`);
 await take(phone, 'site-phone');
 await phone.goto('/due');
 await take(phone, 'due-phone');
-await phone.getByRole('banner').getByText('Menu', { exact: true }).click();
-await take(phone, 'menu-phone');
 const dark = await signedIn(1280, 800, 'dark');
 await dark.getByRole('option').first().waitFor();
 await take(dark, 'pressure-dark');

@@ -155,7 +155,7 @@ export const doneText = (done: DoneTest, ignition: Ignition): string =>
 export const swapSays = (moved: readonly SuspectPart[], ignition: Ignition): string =>
   moved.length > 1
     ? `Both together: what goes with them is ${moved.map((part) => suspectWord(part, ignition)).join(' or ')}, and which of them is not told.`
-    : `One part at a time: only the ${suspectWord(moved[0] ?? 'coil', ignition)} changes its place.`;
+    : `One part at a time: only the ${suspectWord(moved[0] ?? 'coil', ignition)} changes its place. Mark both before they move.`;
 
 /** What is to be done next, as a heading. */
 export function stepText({ action, test, cause, cylinders }: NextStep, ignition: Ignition): string {
@@ -166,6 +166,10 @@ export function stepText({ action, test, cause, cylinders }: NextStep, ignition:
   if (action === 'refer' || !remedyTask({ cause, cylinders })) return `Refer it: ${what}`;
   return cause === 'connector' ? `Clean and press on the ${what}` : `Replace the ${what}`;
 }
+
+/** Minutes of a step, with what each tells. */
+export const stepCost = ({ minutes, informationBits, test }: NextStep): string =>
+  test && minutes > 0 ? `${minutes} min, ${(informationBits / minutes).toFixed(3)} bits a minute` : `${minutes} min`;
 
 const REMEDY_WHY: Readonly<Record<Exclude<NextStep['action'], 'test'>, string>> = {
   replace: 'Mending it costs less than knowing more.',
@@ -192,6 +196,7 @@ const FACTOR_WORDS: Readonly<Record<RecordFactor, readonly [more: string, less: 
   lot: ['others of its lot failed', 'its lot holds'],
   failures: ['coils failed here before', 'new coils failed here too'],
   rest: ['rests at part load', 'never rests'],
+  weak: ['a weak point of this engine', 'no weak point'],
 };
 
 const uncapped = (text: string): string => `${text[0]?.toLowerCase() ?? ''}${text.slice(1)}`;

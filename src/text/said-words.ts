@@ -64,3 +64,18 @@ const partsOf = (
   { moved }: Extract<Said, { kind: 'swapped' | 'put_back' }>,
   ignition: MisfireEngine['ignition'],
 ): string => moved.map((part) => `${suspectWord(part, ignition)}s`).join(' and ');
+
+/** What the engine computer froze with each code, in words. */
+export const freezesOf = (
+  entries: readonly { readonly entry: { readonly said: Said } }[],
+): ReadonlyMap<string, string> =>
+  new Map(
+    entries.flatMap(({ entry: { said } }) =>
+      said.kind === 'codes'
+        ? said.codes.flatMap(({ code, freeze }) => {
+            const words = Object.entries(freeze).map(([name, value]) => `${name} ${value}`);
+            return words.length > 0 ? [[code, words.join(' · ')] as const] : [];
+          })
+        : [],
+    ),
+  );

@@ -48,6 +48,17 @@ describe('what the record says', () => {
     expect(chance(rests, 'mechanical', 2)).toBeGreaterThan(chance(misfire(), 'mechanical', 2));
   });
 
+  it('takes one of two plugs for a stumble under load rather than a dead cylinder', () => {
+    const twin = { ...inline4, plugsPerCylinder: 2 as const };
+    const atIdle = (engine: MisfireEngine) =>
+      chance(misfire({ engine, symptoms: ['idle'] }), 'plug', 2) / chance(misfire({ engine }), 'plug', 2);
+    expect(atIdle(twin)).toBeLessThan(0.6 * atIdle(inline4));
+  });
+
+  it('suspects more what the family is known for', () => {
+    expect(chance(misfire({ weak: ['boot'] }), 'boot', 2)).toBeGreaterThan(chance(misfire(), 'boot', 2));
+  });
+
   it('shows what was said in words against the codes, and believes neither more for it', () => {
     const { contradictions } = adviceOn(misfire({ spoken: [3, 4] }));
     expect(contradictions).toEqual(['said in words: cylinder 3 and 4; by the codes: cylinder 2']);

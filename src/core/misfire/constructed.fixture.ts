@@ -93,6 +93,7 @@ export interface Constructed {
 export const NOTHING_DONE = {
   opening: [],
   record: [],
+  weak: [],
   spoken: [],
   found: [],
   testsDone: [],

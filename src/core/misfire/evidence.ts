@@ -9,6 +9,7 @@ import {
   CURED,
   FOUND_BASE,
   FOUND_OF,
+  ONE_OF_TWO_PLUGS,
   OTHER_SYMPTOM,
   RANDOM_CODE,
   SWAP,
@@ -80,8 +81,9 @@ function misfireCodes({ engine, codes, counts }: MisfireCase): readonly Evidence
       key: 'misfire codes',
       likelihood: (state) => {
         const [own, wide] = [stopped(state), broadly(state)];
+        const ofStopped = engine.plugsPerCylinder === 2 && isPlugAlone(state) ? ONE_OF_TWO_PLUGS.code : CODE_OF_STOPPED;
         const each = named.reduce((product, cylinder) => {
-          const chance = chanceOfCode(cylinder, own, wide);
+          const chance = chanceOfCode(cylinder, own, wide, ofStopped);
           return product * (coded.has(cylinder) ? chance : 1 - chance);
         }, 1);
         const chance = randomChance(own, wide);
@@ -91,8 +93,15 @@ function misfireCodes({ engine, codes, counts }: MisfireCase): readonly Evidence
   ];
 }
 
-function chanceOfCode(cylinder: number, own: ReadonlySet<number>, wide: ReadonlySet<number>): number {
-  if (own.has(cylinder)) return CODE_OF_STOPPED;
+const isPlugAlone = ({ causes }: State): boolean => causes.every(({ cause }) => cause === 'plug');
+
+function chanceOfCode(
+  cylinder: number,
+  own: ReadonlySet<number>,
+  wide: ReadonlySet<number>,
+  ofStopped: number,
+): number {
+  if (own.has(cylinder)) return ofStopped;
   return wide.has(cylinder) ? CODE_OF_BROAD : CODE_OF_OTHER;
 }
 
@@ -238,13 +247,19 @@ export const testKey = (test: MisfireTest): string =>
 
 const ofTest = (done: DoneTest): Evidence => ofOutcome(done, done.outcome);
 
+function symptomChance({ engine }: MisfireCase, symptom: Symptom, cause: Hypothesis['cause']): number {
+  const twin: Readonly<Partial<Record<Symptom, number>>> =
+    cause === 'plug' && engine.plugsPerCylinder === 2 ? ONE_OF_TWO_PLUGS.symptoms : {};
+  return twin[symptom] ?? SYMPTOMS_OF[symptom][cause] ?? OTHER_SYMPTOM;
+}
+
 /** All that a case says, each piece once. */
 export function evidenceOf(given: MisfireCase): readonly Evidence[] {
   const symptoms = given.symptoms.map(
     (symptom): Evidence => ({
       about: { kind: 'symptom', symptom },
       key: symptom,
-      likelihood: (state) => strongest(state, ({ cause }) => SYMPTOMS_OF[symptom][cause] ?? OTHER_SYMPTOM),
+      likelihood: (state) => strongest(state, ({ cause }) => symptomChance(given, symptom, cause)),
     }),
   );
   const all = [

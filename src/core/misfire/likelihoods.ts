@@ -93,6 +93,8 @@ export const SYMPTOMS_OF: Readonly<Record<Symptom, Partial<Record<Cause, number>
   },
 };
 export const OTHER_SYMPTOM = 0.12;
+/** With two plugs a cylinder the other still fires: one bad plug stumbles under load, and seldom stops the cylinder. */
+export const ONE_OF_TWO_PLUGS = { symptoms: { idle: 0.12, load: 0.75, cold: 0.2, always: 0.08 }, code: 0.6 } as const;
 
 /** Of what was seen in a cylinder, when the cause is there; what is not named, and elsewhere, is its `BASE`. */
 export const FOUND_OF: Readonly<Record<FoundWord, Partial<Record<Cause, number>>>> = {

@@ -115,6 +115,8 @@ export interface MisfireCase {
   }[];
   readonly recentWork: readonly RecentWork[];
   readonly record: readonly PlaceRecord[];
+  /** What is known to go wrong with engines of this family. */
+  readonly weak: readonly Cause[];
   /** Cylinders that somebody names in words: held against the codes, and no evidence. */
   readonly spoken: readonly number[];
   readonly found: readonly { readonly cylinder: number; readonly word: FoundWord }[];

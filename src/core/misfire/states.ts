@@ -151,8 +151,11 @@ const byRest = ({ engine }: MisfireCase, { cause, cylinders }: Hypothesis): numb
     ? (RESTING[cause] ?? 1)
     : 1;
 
+/** What a family is known for happens to it more often. */
+const WEAK_FACTOR = 2;
+
 /** What the record says for or against a cause, before anything is seen. */
-export const RECORD_FACTORS = ['age', 'work', 'lot', 'failures', 'rest'] as const;
+export const RECORD_FACTORS = ['age', 'work', 'lot', 'failures', 'rest', 'weak'] as const;
 export type RecordFactor = (typeof RECORD_FACTORS)[number];
 
 /** By how much each makes a cause more likely than usual; 1: it says nothing. */
@@ -162,6 +165,7 @@ export const factorsOf = (given: MisfireCase, hypothesis: Hypothesis): Readonly<
   lot: byLot(given, hypothesis),
   failures: byFailures(given, hypothesis),
   rest: byRest(given, hypothesis),
+  weak: given.weak.includes(hypothesis.cause) ? WEAK_FACTOR : 1,
 });
 
 /** Parts of one place that may both be bad, and parts of one kind that age together. */

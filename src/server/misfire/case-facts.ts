@@ -56,6 +56,7 @@ export async function factsOf(
     ages: agesOf(stays, odometerKm, limits, away),
     recentWork: odometerKm === null ? [] : await recentWork(db, found, odometerKm),
     record: recordOf(stays, lots, away),
+    weak: weakOf(found),
     opening: openingOf(found, layout),
     minutes: {},
     prices: pricesOf(found),
@@ -119,6 +120,10 @@ function recordOf(
     }),
   ];
 }
+
+/** A boot or tab that is known to break. */
+const weakOf = ({ family }: VehicleFitment): MisfireCase['weak'] =>
+  (family.weakPoints ?? []).some(({ kind }) => kind === 'brittle') ? ['boot', 'lead', 'connector'] : [];
 
 /** What it takes to get at each cylinder by the way of this engine. */
 function openingOf({ vehicle, family }: VehicleFitment, layout: Layout): MisfireCase['opening'] {

@@ -14,15 +14,15 @@ export interface SiteMark {
   readonly href?: string;
   /** How much of a suspicion lies on it, 0 to 1: drawn as shade, and as lines of equal suspicion round it. */
   readonly share?: number;
-  /** The same as a figure, beyond the lines. */
-  readonly figure?: string;
+  /** The same as a figure, beyond the lines, and what else is said of it. */
+  readonly figure?: readonly string[];
 }
 
 const MARGIN = 58;
 /** What lines beside the last plug of a bank need more. */
 const LINES_ROOM = 36;
 /** What lines of suspicion and their figure need round an engine. */
-const SUSPICION_ROOM = 44;
+const SUSPICION_ROOM = 56;
 
 /**
  * The engine from above as the technician stands, drawn from its layout: the front of the vehicle is at the bottom.
@@ -163,6 +163,8 @@ const suspectLook = (share: number) =>
       } as const)
     : LOOKS.plain;
 
+const FIGURE_LINE = 17;
+
 type Side = 'above' | 'below' | 'left' | 'right';
 
 /** On which side of a plug there is room for its figure: away from the rest of the engine. */
@@ -173,7 +175,7 @@ function figureSide({ model }: Layout, { bank }: Site): Side {
 }
 
 /** The figure of a suspicion, beyond its lines. */
-function ShareFigure({ x, y, share, side, text }: Point & { share: number; side: Side; text: string }) {
+function ShareFigure({ x, y, share, side, lines }: Point & { share: number; side: Side; lines: readonly string[] }) {
   const out = SITE_RADIUS + reachOf(share) + 6;
   const { dx, dy, anchor } = {
     above: { dx: 0, dy: -out, anchor: 'middle' as const },
@@ -182,8 +184,12 @@ function ShareFigure({ x, y, share, side, text }: Point & { share: number; side:
     right: { dx: out, dy: 6, anchor: 'start' as const },
   }[side];
   return (
-    <text x={x + dx} y={y + dy} textAnchor={anchor} fill={paint('ink')} style={{ fontSize: '17px', fontWeight: '600' }}>
-      {text}
+    <text textAnchor={anchor} fill={paint('ink')} style={{ fontSize: '16px', fontWeight: '600' }}>
+      {lines.map((line, i) => (
+        <tspan key={line} x={x + dx} y={y + dy + FIGURE_LINE * (side === 'above' ? i - lines.length + 1 : i)}>
+          {line}
+        </tspan>
+      ))}
     </text>
   );
 }
@@ -207,7 +213,7 @@ function SiteShape({ name, x, y, mark, figure }: { name: string; x: number; y: n
         {name}
       </text>
       {mark.share !== undefined && mark.figure && (
-        <ShareFigure x={x} y={y} share={mark.share} side={figure} text={mark.figure} />
+        <ShareFigure x={x} y={y} share={mark.share} side={figure} lines={mark.figure} />
       )}
       {lines.map((line, i) => (
         <text

@@ -7,7 +7,7 @@ import { withOutcome } from '@/core/misfire/evidence';
 import { FOUND_WORDS, type MisfireEngine } from '@/core/misfire/misfire-case';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import { percentText } from '@/text/format';
-import { causeText, FOUND_WORDS_TEXT, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
+import { causeText, FOUND_WORDS_TEXT, stepCost, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { keepPage } from '../primitives/keep-page';
 import { placeNow } from './place-now';
@@ -231,7 +231,7 @@ function Others({
       {tests.map((step) => (
         <details key={stepText(step, ignition)} className="other-step">
           <summary>
-            {stepText(step, ignition)}, {step.minutes} min
+            {stepText(step, ignition)}, {stepCost(step)}
           </summary>
           <StepBody {...{ misfire, step, ignition, mend: null, caseId: '' }} />
         </details>

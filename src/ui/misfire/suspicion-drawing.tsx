@@ -6,6 +6,15 @@ import type { Advice } from '@/core/misfire/advice';
 import { percentText } from '@/text/format';
 import { EngineDrawing } from '../drawings/engine-drawing';
 
+function figureAt(
+  at: number,
+  share: number,
+  codes: readonly { readonly code: string; readonly cylinders: readonly number[] }[],
+): readonly string[] {
+  const own = codes.filter(({ cylinders }) => cylinders.length === 1 && cylinders[0] === at).map(({ code }) => code);
+  return [...(share >= MIN_FIGURE ? [percentText(share)] : []), ...own];
+}
+
 /** Less than that is drawn as none. */
 const MIN_FIGURE = 0.01;
 
@@ -13,20 +22,24 @@ const MIN_FIGURE = 0.01;
 export function SuspicionDrawing({
   layout,
   byCylinder,
+  codes = [],
   maxH,
 }: {
   layout: Layout;
   byCylinder: Advice['byCylinder'];
+  /** With the cylinders that each names: one that names a single cylinder stands at its well. */
+  codes?: readonly { readonly code: string; readonly cylinders: readonly number[] }[];
   maxH?: string;
 }) {
   const shares = new Map(byCylinder.map(({ cylinder, share }) => [cylinder, share]));
   const marks = Object.fromEntries(
     layout.sites.map((site) => {
       const share = shares.get(site.cylinder) ?? 0;
-      const isFirst = site.position === 'A';
+      // Of two plugs of a cylinder B lies further out.
+      const isOuter = site.position === (layout.model.plugsPerCylinder === 2 ? 'B' : 'A');
       return [
         siteId(site),
-        { state: 'plain' as const, share, figure: isFirst && share >= MIN_FIGURE ? percentText(share) : '' },
+        { state: 'plain' as const, share, figure: isOuter ? figureAt(site.cylinder, share, codes) : [] },
       ];
     }),
   );

@@ -81,6 +81,7 @@ const input = z.object({
     )
     .max(100)
     .default([]),
+  weak: z.array(z.enum(CAUSES)).max(CAUSES.length).default([]),
   spoken: cylinders.default([]),
   found: z
     .array(z.object({ cylinder, word: z.enum(FOUND_WORDS) }))
@@ -138,6 +139,7 @@ const caseOf = (given: z.output<typeof input>): MisfireCase => ({
     failedHere,
     lotFailed,
   })),
+  weak: given.weak,
   spoken: given.spoken,
   found: given.found,
   testsDone: given.tests_done,

@@ -4,7 +4,7 @@ import { withOutcome } from '@/core/misfire/evidence';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import type { CaseView } from '@/server/misfire/view-case';
 import { dateText, moneyText } from '@/text/format';
-import { CASE_STATE_WORDS, causeText, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
+import { CASE_STATE_WORDS, causeText, stepCost, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
 import { placeNow } from '@/ui/misfire/place-now';
 import { TruthTable } from '@/ui/misfire/truth-table';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -28,7 +28,7 @@ export function NextSection({ view, canSay, mayMend }: Props) {
   return (
     <Section
       title={advice.underway ? 'Underway' : 'Next'}
-      aside={first && !advice.underway ? `${first.minutes} min, the way there and back among them` : undefined}
+      aside={first && !advice.underway ? `${stepCost(first)}, the way there and back among them` : undefined}
     >
       {advice.underway ? (
         <Underway view={view} step={advice.underway} canSay={canSay} />
@@ -47,7 +47,7 @@ export function NextSection({ view, canSay, mayMend }: Props) {
           {others.map((step) => (
             <details key={stepText(step, ignition)} className="other-step">
               <summary>
-                {stepText(step, ignition)}, {step.minutes} min
+                {stepText(step, ignition)}, {stepCost(step)}
               </summary>
               <Step view={view} step={step} canSay={canSay} mayMend={mayMend} />
             </details>

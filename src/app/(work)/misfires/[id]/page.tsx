@@ -5,6 +5,7 @@ import { deps } from '@/server/deps';
 import { type CaseView, viewCase } from '@/server/misfire/view-case';
 import { dateText, distanceText, percentText } from '@/text/format';
 import { CASE_STATE_WORDS, cylindersText, LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
+import { freezesOf } from '@/text/said-words';
 import { CauseList } from '@/ui/misfire/cause-list';
 import { SuspicionDrawing } from '@/ui/misfire/suspicion-drawing';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -20,7 +21,8 @@ export default page(async function MisfirePage({ params }: Props) {
   const actor = await requireActor();
   const view = await viewCase(deps(), actor, (await params).id);
   mustShow(view);
-  const { misfire, unitNumber, vehicleName, advice, layout, story, codes, facts } = view.value;
+  const { misfire, unitNumber, vehicleName, advice, layout, story, codes, facts, entries } = view.value;
+  const freezes = freezesOf(entries);
   const canSay = misfire.state !== 'closed' && may(actor, 'record work');
   return (
     <>
@@ -54,10 +56,11 @@ export default page(async function MisfirePage({ params }: Props) {
       <div className="misfire">
         <div>
           <Section title="Where it points" aside={codes.length > 0 && codes.map(({ code }) => code).join(' ')}>
-            <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} maxH="300px" />
+            <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} codes={codes} maxH="300px" />
             {codes.map(({ code, says }) => (
               <div key={code}>
                 <Code>{code}</Code> {says ?? 'not a code of ignition, mixture or injectors'}
+                {freezes.get(code) && <div className="soft small">{freezes.get(code)}</div>}
               </div>
             ))}
           </Section>

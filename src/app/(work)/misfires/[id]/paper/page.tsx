@@ -2,10 +2,10 @@ import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
-import { type CaseView, viewCase } from '@/server/misfire/view-case';
+import { viewCase } from '@/server/misfire/view-case';
 import { dateText, distanceText, percentText } from '@/text/format';
 import { causeText, stepText } from '@/text/misfire-words';
-import { saidText } from '@/text/said-words';
+import { freezesOf, saidText } from '@/text/said-words';
 import { SuspicionDrawing } from '@/ui/misfire/suspicion-drawing';
 import { Code, Facts, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -27,6 +27,7 @@ export default page(async function MisfirePaperPage({ params }: Props) {
   const referred = entries.findLast(({ entry: { said } }) => said.kind === 'decided' && said.decision === 'refer')
     ?.entry.said;
   const [next] = advice.steps;
+  const freezes = freezesOf(entries);
   return (
     <Box maxW="900px">
       <PageHead
@@ -53,13 +54,12 @@ export default page(async function MisfirePaperPage({ params }: Props) {
           />
           {codes.map(({ code, says }) => (
             <div key={code}>
-              <Code>{code}</Code> {says}
+              <Code>{code}</Code> {says} {freezes.get(code) && <span className="soft">({freezes.get(code)})</span>}
             </div>
           ))}
-          <Freeze view={view.value} />
         </Section>
         <Section title="Where it points">
-          <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} maxH="200px" />
+          <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} codes={codes} maxH="200px" />
         </Section>
       </div>
       <Section title="Said, found and tried" aside="in its order">
@@ -89,18 +89,3 @@ export default page(async function MisfirePaperPage({ params }: Props) {
     </Box>
   );
 });
-
-/** What the engine computer froze with a code. */
-function Freeze({ view: { entries } }: { view: CaseView }) {
-  const frozen = entries.flatMap(({ entry: { said } }) =>
-    said.kind === 'codes' ? said.codes.filter(({ freeze }) => Object.keys(freeze).length > 0) : [],
-  );
-  return frozen.map(({ code, freeze }) => (
-    <div key={code} className="soft">
-      {code}:{' '}
-      {Object.entries(freeze)
-        .map(([name, value]) => `${name} ${value}`)
-        .join(' · ')}
-    </div>
-  ));
-}
