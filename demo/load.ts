@@ -156,8 +156,7 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
       kept.tool,
       await keepResult(deps, actor, { ...kept, workOrderNumber: String((await orderOf(deps, actor, unit)).number) }),
     );
-  if (withPast) await playTuneUp(deps, actor, await peopleOf(deps, actor));
-  if (withPast) await countShelf(deps, actor);
+  if (withPast) await playTuneUp(deps, actor, await peopleOf(deps, actor)).then(() => countShelf(deps, actor));
   await playMisfires(deps, actor, await peopleOf(deps, actor));
   await deps.db.transaction((tx) => backTestFleet(tx, actor.fleetId, DEMO_TODAY));
   const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));

@@ -14,7 +14,7 @@ import { type CaseRow, lastCaseOf, lockCase, nextCaseNumber } from '@/db/queries
 import { dueInputs, misfireCases, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
-import { fail, notFound, type Outcome } from '../failure';
+import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { appendEntries, auditSaid, updatePointsTo } from './keep-entries';
 import { reopen } from './reopen-case';
