@@ -38,7 +38,7 @@ import { viewFloor } from '../src/server/work-orders/view-job';
 import { waitFor, waitInput } from '../src/server/work-orders/wait-for';
 import { inOrder, opening, send } from './device';
 import { importFile } from './import-file';
-import { playMisfires, playPastMisfires } from './misfires';
+import { pastMisfires, playMisfires } from './misfires';
 import { must } from './must';
 import { PARTS_ON_THE_WAY, playPast, playTuneUp } from './past';
 
@@ -109,8 +109,8 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
   for (const choice of scenario.policies) must(choice.policy, await choosePolicyOption(deps, actor, choice));
   if (withPast) {
     // What was read came after, or with, what was done.
-    await playPast(deps, actor, await peopleOf(deps, actor));
-    await playPastMisfires(deps, actor, await peopleOf(deps, actor));
+    const people = await peopleOf(deps, actor);
+    await playPast(deps, actor, people, pastMisfires(deps, actor, people));
     await importSamples(deps, actor, ['odometer']);
   }
   for (const { id, name, timeZone, hours } of must('depots', await listDepots(deps, actor)))

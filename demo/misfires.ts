@@ -10,12 +10,16 @@ import { reportMisfire } from '../src/server/misfire/open-case';
 import { sayOfCase } from '../src/server/misfire/say';
 import { recordReadings } from '../src/server/odometer/record-readings';
 import { must } from './must';
-import { finishVisit } from './past';
+import { finishVisit, type PastStory } from './past';
 
 /* Misfires of the scenario: one in the middle of its swap test, one that is not ignition, and of the past one that was a boot
    behind a coil that failed twice, and one that was a connector after last week's visit. */
 
 type People = ReadonlyMap<string, Actor>;
+
+const BOOT_DAY = '2026-09-07';
+const BOOT_VISIT = '2026-09-09';
+const CONNECTOR_DAY = '2026-11-12';
 
 const on = (deps: Deps, day: string, time: string): Deps => ({
   ...deps,
@@ -109,7 +113,7 @@ async function playInjector(deps: Deps, supervisor: Actor, people: People): Prom
 /** The third coil of cylinder 5 would have failed too: the boot had a track. */
 async function playBoot(deps: Deps, supervisor: Actor, people: People): Promise<void> {
   const worker = people.get('A. Corrie') ?? supervisor;
-  const monday = on(deps, '2026-09-07', '09:20');
+  const monday = on(deps, BOOT_DAY, '09:20');
   await read(monday, supervisor, '36', '83430 km');
   const caseId = await report(monday, supervisor, {
     unitNumber: '36',
@@ -126,7 +130,7 @@ async function playBoot(deps: Deps, supervisor: Actor, people: People): Promise<
     { kind: 'found', cylinder: 5, word: 'boot_tracked' },
     { kind: 'test', test: { test: 'look', component: 'lead', cylinder: 5, outcome: 'found' } },
   );
-  const wednesday = on(deps, '2026-09-09', '10:00');
+  const wednesday = on(deps, BOOT_VISIT, '10:00');
   const { workOrderId } = must(
     'boot',
     await mendCase(wednesday, supervisor, { caseId, cause: { cause: 'boot', cylinders: [5] } }),
@@ -148,7 +152,7 @@ async function playBoot(deps: Deps, supervisor: Actor, people: People): Promise<
 /** The connector of 2 was not pressed on after the plugs of last week. */
 async function playConnector(deps: Deps, supervisor: Actor, people: People): Promise<void> {
   const worker = people.get('J. Holm') ?? supervisor;
-  const then = on(deps, '2026-11-12', '13:40');
+  const then = on(deps, CONNECTOR_DAY, '13:40');
   await read(then, supervisor, '112', '135310 km');
   const caseId = await report(then, supervisor, {
     unitNumber: '112',
@@ -170,11 +174,11 @@ async function playConnector(deps: Deps, supervisor: Actor, people: People): Pro
   );
 }
 
-/** Those of the weeks before, which need the visits of the past. */
-export async function playPastMisfires(deps: Deps, supervisor: Actor, people: People): Promise<void> {
-  await playBoot(deps, supervisor, people);
-  await playConnector(deps, supervisor, people);
-}
+/** Those of the weeks before, in their order, among the visits of the past. */
+export const pastMisfires = (deps: Deps, supervisor: Actor, people: People): readonly PastStory[] => [
+  { on: BOOT_VISIT, play: () => playBoot(deps, supervisor, people) },
+  { on: CONNECTOR_DAY, play: () => playConnector(deps, supervisor, people) },
+];
 
 /** Those of today. */
 export async function playMisfires(deps: Deps, supervisor: Actor, people: People): Promise<void> {

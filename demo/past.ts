@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { codesInput } from '../src/contracts/order-entry';
+import type { PlainDate } from '../src/core/calendar/plain-date';
 import { layoutOf } from '../src/core/engine/layout';
 import { siteId } from '../src/core/engine/model';
 import { allPlaces, isCoil } from '../src/core/engine/places';
@@ -44,12 +45,30 @@ const TECHNICIANS = [
 ] as const;
 type Technician = (typeof TECHNICIANS)[number];
 
+/** Something of the past that is more than a visit, played in its turn: numbers follow the days. */
+export interface PastStory {
+  readonly on: PlainDate;
+  readonly play: () => Promise<void>;
+}
+
 /** @param people ids by name */
-export async function playPast(deps: Deps, supervisor: Actor, people: ReadonlyMap<string, Actor>): Promise<void> {
+export async function playPast(
+  deps: Deps,
+  supervisor: Actor,
+  people: ReadonlyMap<string, Actor>,
+  stories: readonly PastStory[],
+): Promise<void> {
   const random = seeded(SEED);
   await importCoils(deps, supervisor);
   const visits = planPast(await fleetOf(deps, supervisor.fleetId), random);
-  await playAll(deps, supervisor, people, visits);
+  let from = 0;
+  for (const { on, play } of stories) {
+    const until = visits.findIndex((visit) => visit.on >= on);
+    await playAll(deps, supervisor, people, visits, from, until < 0 ? visits.length : until);
+    from = until < 0 ? visits.length : until;
+    await play();
+  }
+  await playAll(deps, supervisor, people, visits, from, visits.length);
 }
 
 /** So many vehicles are in the bays at a time. */
@@ -61,9 +80,13 @@ async function playAll(
   supervisor: Actor,
   people: ReadonlyMap<string, Actor>,
   visits: readonly PastVisit[],
+  from: number,
+  until: number,
 ): Promise<void> {
   const inBay = new Map<string, Promise<void>>();
-  for (const [i, visit] of visits.entries()) {
+  for (let i = from; i < until; i += 1) {
+    const visit = visits[i];
+    if (!visit) break;
     await inBay.get(visit.vehicleId);
     if (inBay.size >= AT_ONCE) await Promise.race(inBay.values());
     // A generator of its own: what is drawn does not depend on who is done first.
@@ -126,17 +149,7 @@ export async function playTuneUp(deps: Deps, supervisor: Actor, people: Readonly
     { ...replace, component: 'coil', action: 'inspect', why: 'with_other_work' },
   ];
   const { row } = vehicle;
-  const visit = {
-    unit: TUNE_UP,
-    vehicleId: row.id,
-    depot: row.depot,
-    hybrid: false,
-    engine: vehicle.family.code,
-    on: deps.today(),
-    tasks,
-    otherWork: [],
-    plugLife: 1,
-  };
+  const visit: Doing = { unit: TUNE_UP, on: deps.today(), plugLife: 1 };
   const { workOrderId } = must(
     'tune-up',
     await openWorkOrder(deps, supervisor, { vehicleId: row.id, tasks: [...tasks] }),
@@ -166,21 +179,9 @@ export async function finishVisit(
   const on = thenDeps.today();
   const vehicle = (await fleetOf(thenDeps, supervisor.fleetId)).find(({ row }) => row.unitNumber === unit);
   if (!vehicle) throw new Error(`demo: no unit ${unit}`);
-  const { row, family } = vehicle;
   const technician = TECHNICIANS[2];
-  const visit: PastVisit = {
-    unit,
-    vehicleId: row.id,
-    depot: row.depot,
-    hybrid: family.hybrid,
-    engine: family.code,
-    on,
-    km: 0,
-    odometer: odometerOn(vehicle, on),
-    tasks: [],
-    otherWork: [],
-    plugLife: 0,
-  };
+  const odometer = odometerOn(vehicle, on);
+  const visit: Work = { unit, engine: vehicle.family.code, on, odometer, plugLife: 0 };
   const worker = people.get(technician.name) ?? supervisor;
   await workOn(thenDeps, { supervisor, worker, technician }, visit, workOrderId, seeded(SEED));
 }
@@ -240,7 +241,7 @@ interface Hands {
 async function workOn(
   then: Deps,
   { supervisor, worker, technician }: Hands,
-  visit: PastVisit,
+  visit: Work,
   workOrderId: WorkOrderId,
   random: Random,
 ): Promise<void> {
@@ -273,13 +274,7 @@ const TAKES: Readonly<Record<string, number>> = {
 const VISITS_DIFFER = 0.13;
 
 /** Clocks in and out as the work took: from eight in the morning. */
-async function clock(
-  then: Deps,
-  worker: Actor,
-  visit: PastVisit,
-  workOrderId: WorkOrderId,
-  random: Random,
-): Promise<void> {
+async function clock(then: Deps, worker: Actor, visit: Work, workOrderId: WorkOrderId, random: Random): Promise<void> {
   const [order] = await then.db.select().from(workOrders).where(eq(workOrders.id, workOrderId));
   const took = (order?.computedMinutes ?? 0) * (TAKES[visit.engine] ?? 1.04) * Math.exp(VISITS_DIFFER * normal(random));
   const from = Date.parse(`${visit.on}T08:00:00Z`);
@@ -292,6 +287,8 @@ async function clock(
 
 /** A visit as far as its records tell of it. */
 type Doing = Pick<PastVisit, 'unit' | 'on' | 'plugLife'>;
+/** The same as far as it is worked on and closed. */
+type Work = Doing & Pick<PastVisit, 'engine' | 'odometer'>;
 
 /** When it was entered. */
 const momentOf = ({ on }: Doing): string => `${on}T10:30:00Z`;

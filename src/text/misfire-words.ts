@@ -15,7 +15,7 @@ import type {
 import type { NextStep } from '@/core/misfire/next-step';
 import type { Reason } from '@/core/misfire/reasons';
 import { remedyTask } from '@/core/misfire/remedy-task';
-import type { RecordFactor } from '@/core/misfire/states';
+import { isCrossed, type RecordFactor } from '@/core/misfire/states';
 import { moneyText, percentText } from './format';
 
 /* A misfire in words. */
@@ -90,8 +90,11 @@ const OF_ALL: Readonly<Partial<Record<Cause, string>>> = {
 };
 
 /** What may be wrong, where: "coil of 2", "mixture at 1, 3 and 5". */
-export const causeText = ({ cause, cylinders }: Hypothesis): string =>
-  (cylinders.length > 2 && OF_ALL[cause]) || `${OF_ONE[cause]} ${cylindersText(cylinders)}`;
+export function causeText(hypothesis: Hypothesis): string {
+  const { cause, cylinders } = hypothesis;
+  if (isCrossed(hypothesis)) return `${cause}s of ${cylindersText(cylinders)} crossed`;
+  return (cylinders.length > 2 && OF_ALL[cause]) || `${OF_ONE[cause]} ${cylindersText(cylinders)}`;
+}
 
 /** A part by its name on this engine: a coil over its plug has a boot, and no lead. */
 export const suspectWord = (part: SuspectPart, ignition: Ignition): string =>
@@ -164,6 +167,7 @@ export function stepText({ action, test, cause, cylinders }: NextStep, ignition:
   const what = causeText({ cause, cylinders });
   // Parts beyond the ignition are not put on a visit here.
   if (action === 'refer' || !remedyTask({ cause, cylinders })) return `Refer it: ${what}`;
+  if (isCrossed({ cause, cylinders })) return `Put right: ${what}`;
   return cause === 'connector' ? `Clean and press on the ${what}` : `Replace the ${what}`;
 }
 

@@ -59,6 +59,26 @@ describe('what the record says', () => {
     expect(chance(misfire({ weak: ['boot'] }), 'boot', 2)).toBeGreaterThan(chance(misfire(), 'boot', 2));
   });
 
+  it('suspects what a visit put on crossed, where two misfire after it, and no pair whose crossing nobody notices', () => {
+    const worked = (engine: MisfireEngine, codes: readonly string[]): MisfireCase =>
+      misfire({
+        engine,
+        codes,
+        recentWork: [{ kmAgo: 20, touched: ['lead', 'plug'], cylinders: engine.banks.flat() }],
+      });
+    const distributor = engineOf(5);
+    const [first] = adviceOn(worked(distributor, ['P0302', 'P0305'])).causes;
+    expect(first).toMatchObject({ cause: 'lead', cylinders: [2, 5] });
+    const pairs = suspicions(beliefOf(worked(engineOf(3), ['P0301', 'P0304']))).filter(
+      ({ cause, cylinders }) => cause === 'lead' && cylinders.length === 2,
+    );
+    expect(pairs.map(({ cylinders }) => cylinders.join())).not.toContain('1,4');
+    expect(pairs.length).toBe(4);
+    expect(suspicions(beliefOf(misfire({ engine: distributor }))).some(({ cylinders }) => cylinders.length === 2)).toBe(
+      false,
+    );
+  });
+
   it('shows what was said in words against the codes, and believes neither more for it', () => {
     const { contradictions } = adviceOn(misfire({ spoken: [3, 4] }));
     expect(contradictions).toEqual(['said in words: cylinder 3 and 4; by the codes: cylinder 2']);

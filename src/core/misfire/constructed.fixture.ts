@@ -151,6 +151,10 @@ const SAID: Readonly<Partial<Record<Hypothesis['cause'], Symptom>>> = {
   connector: 'always',
 };
 
+/** A loose connector comes from a visit as a rule; others were in the workshop lately by chance. */
+const wasWorkedOn = ({ cause }: Hypothesis, random: Random, noise: number): boolean =>
+  cause === 'connector' ? random() > noise : random() < noise / 2;
+
 /** @param noise share of what is said or shown that is wrong or missing */
 export function constructed(random: Random, noise = 0.15): Constructed {
   const engine = pick(ENGINES, random);
@@ -163,7 +167,9 @@ export function constructed(random: Random, noise = 0.15): Constructed {
   if (truth.cylinders.length > 1 && random() < 0.6) codes.add('P0300');
   if (truth.cause === 'mixture_bank' && random() > noise)
     codes.add(engine.banks.findIndex((bank) => bank.includes(truth.cylinders[0] ?? 0)) === 0 ? 'P0171' : 'P0174');
-  if (truth.cause === 'injector' && random() < 0.4) codes.add(`P02${String(truth.cylinders[0]).padStart(2, '0')}`);
+  // A wire to an injector sets the injector’s code too.
+  if (random() < ({ injector: 0.4, wiring: 0.2 }[truth.cause as string] ?? 0))
+    codes.add(`P02${String(truth.cylinders[0]).padStart(2, '0')}`);
   if (truth.cause === 'wiring' && random() < 0.6) codes.add(`P03${50 + (truth.cylinders[0] ?? 0)}`);
   const usual = SAID[truth.cause];
   const symptoms: Symptom[] =
@@ -185,10 +191,9 @@ export function constructed(random: Random, noise = 0.15): Constructed {
             lifeUsed: truth.cause === 'plug' ? 1.1 : 0.6,
           }))
         : [],
-      recentWork:
-        truth.cause === 'connector' && random() > noise
-          ? [{ kmAgo: 60, touched: ['plug', 'connector'], cylinders: all }]
-          : [],
+      recentWork: wasWorkedOn(truth, random, noise)
+        ? [{ kmAgo: 60, touched: ['plug', 'connector'], cylinders: all }]
+        : [],
     },
   };
 }

@@ -1,5 +1,6 @@
 import { type Cause, type Hypothesis, type MisfireCase, openingOf, type SuspectPart } from './misfire-case';
 import { type Belief, probabilities, type StateSpace, type Suspicion } from './posterior';
+import { isCrossed } from './states';
 
 /* What it takes to cure each cause, and the cheapest order in which to try. */
 
@@ -68,6 +69,8 @@ export const costOfMinutes = ({ labourPerHour, downtimePerHour }: MisfireCase, m
 /** Money to cure a cause, parts and work. */
 export function costToCure(given: MisfireCase, hypothesis: Hypothesis): number {
   const { cause } = hypothesis;
+  // Nothing is bought: they are put on right.
+  if (isCrossed(hypothesis)) return costOfMinutes(given, minutesToCure(given, hypothesis));
   const part = partOf(cause);
   const plugs = cause === 'plug' ? given.engine.plugsPerCylinder : 1;
   const price = part ? (given.prices[part] ?? USUAL_PRICES[part]) * plugs : (OTHER_PRICES[cause] ?? 0);

@@ -32,7 +32,7 @@ import {
   TEST_OUTCOMES,
   type TestOutcome,
 } from './misfire-case';
-import { CAUSES_OF, isBroad, type State } from './states';
+import { CAUSES_OF, isBroad, isCrossed, type State } from './states';
 
 /* What is seen, each as a likelihood for every state. Each piece counts once. */
 
@@ -186,6 +186,8 @@ function looks({ found }: MisfireCase): readonly Evidence[] {
 
 /** How likely each outcome of a swap is. Two parts moved at once go the same way, so neither is told from the other. */
 function swapChance(swap: Swap, { causes }: State, outcome: SwapOutcome): number {
+  // What stands crossed goes nowhere by itself.
+  if (causes.some((one) => isCrossed(one) && one.cylinders.includes(swap.from))) return SWAP.broad[outcome];
   const moves = causes.filter((one) => isMoved(swap, one));
   if (moves.length > 0 && moves.length < causes.length) return SWAP.split[outcome];
   if (moves.length > 0) return SWAP.moved[outcome];

@@ -26,6 +26,9 @@ export const RATES: Readonly<Record<Cause, number>> = {
   relearn: 1,
 };
 
+/** Leads or connectors of two cylinders that a visit put on crossed; of all pairs that it had off together, relative. */
+export const CROSSED_RATE = 24;
+
 /** Two at once come together about as often as by chance, and half of it is never told apart. */
 export const TWO_AT_ONCE = 0.5;
 

@@ -23,6 +23,8 @@ const AT: Readonly<Partial<Record<Cause, TaskComponent>>> = {
 export function remedyTask({ cause, cylinders }: Hypothesis): RemedyTask | null {
   const whole = WHOLE[cause];
   if (whole) return { action: 'replace', component: whole, cylinders: null };
+  // What is crossed is traced and put on right.
+  if (cause === 'lead' && cylinders.length === 2) return { action: 'inspect', component: 'lead', cylinders };
   // What is loose is cleaned and pressed on, and looked at with its coil.
   if (cause === 'connector') return { action: 'inspect', component: 'coil', cylinders };
   const component = AT[cause];

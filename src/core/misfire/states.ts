@@ -1,5 +1,5 @@
 import { companions } from '../engine/coils';
-import { RATES, TWO_AT_ONCE } from './likelihoods';
+import { CROSSED_RATE, RATES, TWO_AT_ONCE } from './likelihoods';
 import {
   type Cause,
   cylindersOf,
@@ -32,12 +32,13 @@ export const isBroad = ({ cause }: Hypothesis): boolean =>
 const inOrder = (cylinders: readonly number[]): readonly number[] => [...cylinders].sort((a, b) => a - b);
 
 /** Everything that may be wrong with an engine, one by one. */
-function hypothesesOf(engine: MisfireEngine): readonly Hypothesis[] {
+function hypothesesOf({ engine, recentWork }: MisfireCase): readonly Hypothesis[] {
   const all = inOrder(cylindersOf(engine));
   const each = (cause: Cause): readonly Hypothesis[] => all.map((cylinder) => ({ cause, cylinders: [cylinder] }));
   const whole = (cause: Cause): Hypothesis => ({ cause, cylinders: all });
   return [
     ...ignitionOf(engine, each, whole),
+    ...crossed(engine, recentWork),
     ...each('plug'),
     ...each('injector'),
     ...each('mechanical'),
@@ -47,6 +48,26 @@ function hypothesesOf(engine: MisfireEngine): readonly Hypothesis[] {
     whole('fuel'),
     whole('relearn'),
   ];
+}
+
+/** Two of one kind that were put on each in the other's place. */
+export const isCrossed = ({ cause, cylinders }: Hypothesis): boolean =>
+  cylinders.length === 2 && (cause === 'lead' || cause === 'connector');
+
+/**
+ * Pairs that the last visit can have put on crossed: only what was off together. Companions of a pack fire at the same time, so
+ * theirs may be crossed and nobody notices.
+ */
+function crossed(engine: MisfireEngine, recentWork: MisfireCase['recentWork']): readonly Hypothesis[] {
+  if (engine.ignition === 'coil_rail') return [];
+  const cause = engine.ignition === 'coil_on_plug' ? 'connector' : 'lead';
+  const off = new Set(recentWork.flatMap(({ kmAgo, cylinders }) => (kmAgo <= VISIT_KM ? cylinders : [])));
+  const together = inOrder(cylindersOf(engine).filter((cylinder) => off.has(cylinder)));
+  const packs = engine.ignition === 'waste_spark' ? companions(engine.firingOrder) : [];
+  const shareCoil = (a: number, b: number): boolean => packs.some((pack) => pack.includes(a) && pack.includes(b));
+  return together.flatMap((a, i) =>
+    together.slice(i + 1).flatMap((b) => (shareCoil(a, b) ? [] : [{ cause, cylinders: [a, b] } as const])),
+  );
 }
 
 function ignitionOf(
@@ -186,6 +207,7 @@ const overlap = (a: Hypothesis, b: Hypothesis): boolean =>
   a.cylinders.some((cylinder) => b.cylinders.includes(cylinder));
 
 function comeTogether(a: Hypothesis, b: Hypothesis): boolean {
+  if (isCrossed(a) || isCrossed(b)) return false;
   if (a.cause === b.cause) return AGE_TOGETHER.includes(a.cause) && !overlap(a, b);
   return (
     overlap(a, b) && TOGETHER.some(([x, y]) => (a.cause === x && b.cause === y) || (a.cause === y && b.cause === x))
@@ -195,7 +217,10 @@ function comeTogether(a: Hypothesis, b: Hypothesis): boolean {
 /** All states with their weights before anything is seen; weights are relative. */
 export function statesOf(given: MisfireCase): readonly State[] {
   const cylinders = cylindersOf(given.engine).length;
-  const singles = hypothesesOf(given.engine).map((hypothesis) => {
+  const all = hypothesesOf(given);
+  const pairs = all.filter(isCrossed).length;
+  const singles = all.map((hypothesis) => {
+    if (isCrossed(hypothesis)) return { hypothesis, weight: (CROSSED_RATE * (cylinders / 2)) / pairs };
     // A cause of a bank or of the engine is one, however many cylinders it has.
     const each = hypothesis.cylinders.length === 1 ? 1 : cylinders / 2;
     const plugs = hypothesis.cause === 'plug' ? given.engine.plugsPerCylinder : 1;

@@ -107,7 +107,11 @@ export const loadOutgoing = (q: Querier, order: Pick<WorkOrderRow, 'id' | 'vehic
 /** Every coil that sits or sat in a vehicle, oldest first. */
 export const loadCoils = (q: Querier, vehicleId: VehicleId) =>
   q
-    .select({ fitted: fittedComponents, number: parts.number })
+    .select({
+      fitted: fittedComponents,
+      number: parts.number,
+      warranty: { months: parts.warrantyMonths, km: parts.warrantyKm },
+    })
     .from(fittedComponents)
     .leftJoin(parts, eq(parts.id, fittedComponents.partId))
     .where(and(eq(fittedComponents.vehicleId, vehicleId), inArray(fittedComponents.component, ['coil', 'rail'])))

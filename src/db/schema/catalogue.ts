@@ -148,6 +148,9 @@ export const parts = pgTable(
     onHand: integer(),
     /** Lengths of a lead set's leads, mm, in the order of its box. */
     lengthsMm: integer().array(),
+    /** How long its maker answers for it. */
+    warrantyMonths: integer(),
+    warrantyKm: integer(),
     note: text(),
     version: version(),
   },
@@ -155,6 +158,7 @@ export const parts = pgTable(
     unique().on(t.fleetId, t.numberKey),
     unique().on(t.fleetId, t.id),
     check('parts_counts_possible', sql`${t.packSize} > 0 and ${t.leadDays} >= 0 and ${t.onHand} >= 0`),
+    check('parts_warranty_possible', sql`${t.warrantyMonths} > 0 and ${t.warrantyKm} > 0`),
     check('parts_price_possible', sql`${t.price} >= 0`),
   ],
 );

@@ -98,6 +98,8 @@ export function partFields(part: PartRow): Fields {
     approved_sources: part.approvedSources?.join(' | ') ?? '',
     on_hand: text(part.onHand),
     lengths_mm: part.lengthsMm?.join(' ') ?? '',
+    warranty_months: text(part.warrantyMonths),
+    warranty_km: text(part.warrantyKm),
     note: text(part.note),
   };
 }

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { and, eq, min } from 'drizzle-orm';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
@@ -29,7 +29,7 @@ import {
   type TaskRow,
   type WorkOrderRow,
 } from '@/db/queries/work-orders';
-import { dueInputs, people } from '@/db/schema';
+import { dueInputs, odometerReadings, people } from '@/db/schema';
 import { loadNumbers, loadWhose } from '../catalogue/fitment-of';
 import { type SheetInForce, sheetInForce } from '../catalogue/sheet-in-force';
 import { placeFields, placeModelOf, targetOf } from './place-record';
@@ -72,6 +72,8 @@ interface Outgoing {
   readonly fitted: FittedRow;
   /** Distance since it was fitted, km, where both ends are sure; by the last reading as long as the order is open. */
   readonly sinceKm: Km | null;
+  /** Nobody knows when it was fitted: it went at least so far, since the record of its vehicle begins. */
+  readonly atLeastKm: Km | null;
 }
 
 /** Those of some places at which a plug is worked on. */
@@ -93,13 +95,20 @@ async function outgoingOf(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<
     .select({ km: dueInputs.odometerKm })
     .from(dueInputs)
     .where(eq(dueInputs.vehicleId, order.vehicleId));
+  const [begin] = await q
+    .select({ km: min(odometerReadings.odometerKm) })
+    .from(odometerReadings)
+    .where(and(eq(odometerReadings.vehicleId, order.vehicleId), eq(odometerReadings.state, 'accepted')));
   const now = order.closedKm ?? status?.km ?? null;
+  const recorded = now === null || begin?.km == null ? 0 : now - begin.km;
   return new Map(
     (await loadOutgoing(q, order)).flatMap((fitted) => {
       const { component } = fitted;
       if (!isTaskComponent(component)) return [];
       const km = now !== null && fitted.installedKmCertainty === 'exact' ? now - fitted.installedKm : 0;
-      return [[targetOf({ ...fitted, component }), { fitted, sinceKm: km > 0 ? km : null }] as const];
+      const isAssumed = fitted.installedKmCertainty === 'assumed' && recorded > 0;
+      const out = { fitted, sinceKm: km > 0 ? km : null, atLeastKm: isAssumed ? recorded : null };
+      return [[targetOf({ ...fitted, component }), out] as const];
     }),
   );
 }

@@ -164,6 +164,7 @@ function sitesOf(state: FloorState) {
       differs: foundDiffers(plug, graph),
       fittedGapMm: before?.fitted.gapMm ?? null,
       sinceKm: before?.sinceKm ?? null,
+      atLeastKm: before?.atLeastKm ?? null,
       /** µm per 1,000 km. */
       growth: plug.wear && wearRate(plug.wear),
       wearsFaster: fast.has(siteId(plug)),

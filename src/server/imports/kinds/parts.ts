@@ -74,6 +74,8 @@ export const partsKind = defineKind<PartWrite>({
     { key: 'approved_sources', help: 'Separated by a vertical bar', example: 'Ferry Parts Store | Kilnmark direct' },
     { key: 'on_hand', help: 'Pieces on the shelf', example: '12', aliases: ['stock'] },
     { key: 'lengths_mm', help: 'Lead set: lengths in the order of its box', example: '' },
+    { key: 'warranty_months', help: 'How long its maker answers for it, months', example: '24' },
+    { key: 'warranty_km', help: 'The same in km', example: '40000' },
     { key: 'note', help: 'Anything to know', example: 'Demo data, not for real work' },
   ],
 
@@ -181,6 +183,8 @@ function readValues(r: RowReader, number: string): PartValues | null {
     approvedSources: r.list('approved_sources'),
     onHand: r.integer('on_hand', 0, 100_000),
     lengthsMm: r.numbers('lengths_mm', 50, 3000),
+    warrantyMonths: r.integer('warranty_months', 1, 600),
+    warrantyKm: r.integer('warranty_km', 1, 3_000_000),
     note: r.text('note', MAX_LIST),
   };
 }

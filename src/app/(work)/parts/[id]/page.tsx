@@ -9,7 +9,7 @@ import { deps } from '@/server/deps';
 import { partFields } from '@/server/exports/catalogue-csv';
 import { kindOf } from '@/server/imports/kinds';
 import { COMPONENT_WORDS, ELECTRODE_WORDS, MIXING_WORDS, resistorWords } from '@/text/catalogue-words';
-import { dateText, gapText, NONE } from '@/text/format';
+import { dateText, distanceText, gapText, NONE } from '@/text/format';
 import { EntryForm } from '@/ui/catalogue/entry-form';
 import { HistoryGraph } from '@/ui/parts/history-graph';
 import { NumberSays } from '@/ui/parts/number-says';
@@ -117,6 +117,15 @@ function Attributes({ view: { part, stock }, system }: { view: PartView; system:
           `${part.packSize ?? NONE} a box, ${part.price?.toFixed(2) ?? NONE} each, ${part.leadDays ?? NONE} days`,
         ],
         ['Approved sources', part.approvedSources?.join(', ') ?? 'none named'],
+        [
+          'Warranty',
+          [
+            part.warrantyMonths === null ? null : `${part.warrantyMonths} months`,
+            part.warrantyKm === null ? null : distanceText(part.warrantyKm, system),
+          ]
+            .filter(Boolean)
+            .join(' or ') || 'none known',
+        ],
         ['On hand', part.onHand ?? 'not counted'],
         ...(stock && stock.layers.length > 0 ? [['Use first', stockText(stock)] as const] : []),
         ...(part.note ? [['Note', part.note] as const] : []),

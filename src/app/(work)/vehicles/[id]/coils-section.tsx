@@ -1,7 +1,11 @@
 import { Box, Grid } from '@chakra-ui/react';
+import { daysBetween } from '@/core/calendar/plain-date';
+import type { Stay } from '@/core/components/history';
+import { claimOf, type Warranty } from '@/core/components/warranty';
+import type { UnitSystem } from '@/core/units/person-units';
 import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
-import { dateText, NONE } from '@/text/format';
+import { dateText, distanceText, NONE } from '@/text/format';
 import { REMOVAL_WORDS } from '@/text/removal-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
@@ -12,6 +16,10 @@ import { swapCoilsAction } from '../actions';
 /** Coils by tag: where each sits and has sat, and which cylinder keeps losing them. */
 export function CoilsSection({ view: { coils, vehicle }, actor }: { view: VehicleView; actor: Actor }) {
   if (coils.now.length === 0) return null;
+  const system = actor.unitSystem;
+  /** Where a coil has sat; without a tag this place alone is known. */
+  const stays = (fitted: VehicleView['coils']['now'][number]['fitted']) =>
+    coils.coils.find((coil) => coil.tag === fitted.tag)?.stays ?? [fitted];
   const tagged = coils.now.filter(({ fitted }) => fitted.tag);
   const choices = tagged.map(({ fitted }) => ({
     value: String(fitted.cylinder),
@@ -45,13 +53,15 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
       {coils.gone.length > 0 && (
         <details>
           <summary>Coils that came out ({coils.gone.length})</summary>
-          <PlainTable heads={['Cylinder', 'Tag', 'Part', 'In', 'Out', 'Why']}>
-            {coils.gone.map(({ fitted, number }) => (
+          <PlainTable heads={['Cylinder', 'Tag', 'Part', 'In', 'Out', 'Age', 'Why', 'Warranty']}>
+            {coils.gone.map(({ fitted, number, warranty }) => (
               <tr key={fitted.id}>
                 <CoilCells {...{ fitted, number }} />
                 <td>{dateText(fitted.installedOn)}</td>
                 <td>{dateText(fitted.removedOn)}</td>
+                <td className="nowrap">{ageText(stays(fitted), system)}</td>
                 <td>{REMOVAL_WORDS[fitted.removalReason ?? 'unknown']}</td>
+                <td>{claimText(stays(fitted), warranty)}</td>
               </tr>
             ))}
           </PlainTable>
@@ -77,8 +87,24 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
   );
 }
 
+/** How far a coil went in all, until it came out. */
+function ageText(stays: readonly Stay[], system: UnitSystem): string {
+  const [first, last] = [stays[0], stays.at(-1)];
+  if (!first || !last || last.removedOn === null || last.removedKm === null) return NONE;
+  const months = Math.round(daysBetween(first.installedOn, last.removedOn) / MONTH_DAYS);
+  return `${distanceText(Math.max(0, last.removedKm - first.installedKm), system)}, ${months} months`;
+}
+const MONTH_DAYS = 30.44;
+
+function claimText(stays: readonly Stay[], warranty: Warranty | null): string {
+  const claim = warranty && claimOf(stays, warranty);
+  if (!claim) return NONE;
+  if (!claim.isWithin) return 'over';
+  return claim.until ? `failed within it: claim until ${dateText(claim.until)}` : 'failed within it: claim it';
+}
+
 /** Where a coil sits or sat, its tag and its number. */
-function CoilCells({ fitted, number }: VehicleView['coils']['now'][number]) {
+function CoilCells({ fitted, number }: Pick<VehicleView['coils']['now'][number], 'fitted' | 'number'>) {
   return (
     <>
       <td className="strong">{fitted.cylinder}</td>

@@ -2,7 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { siteId } from '@/core/engine/model';
 import type { Actor } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
-import { gapText, NONE, torqueText, wearText } from '@/text/format';
+import { distanceText, gapText, NONE, torqueText, wearText } from '@/text/format';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -38,6 +38,12 @@ export function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }
             </td>
             <td>
               <Code>{site.expectedNumber ?? 'unknown'}</Code>
+              {(site.sinceKm ?? site.atLeastKm) !== null && (
+                <Box color="soft" fontSize="sm">
+                  {site.sinceKm === null ? 'in at least ' : 'in '}
+                  {distanceText(site.sinceKm ?? site.atLeastKm, actor.unitSystem)}
+                </Box>
+              )}
             </td>
             <td>
               <Code>{site.observedNumber ?? NONE}</Code>
