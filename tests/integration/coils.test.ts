@@ -1,5 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { claimOf } from '../../src/core/components/warranty';
 import { fittedComponents, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { swapCoils, swapInput } from '../../src/server/fleet/swap-coils';
@@ -29,6 +30,18 @@ describe('coils by tag', () => {
       [3, 'AC-188'],
       [4, 'AC-104'],
     ]);
+  });
+
+  it('bring the warranty of their number with them, and no claim where nobody said why they came out', async () => {
+    const { gone, coils: all } = await coils('11');
+    expect(gone.map(({ fitted, warranty }) => [fitted.tag, warranty?.months, warranty?.km])).toEqual([
+      ['AC-131', 24, 60_000],
+      ['AC-103', 24, 60_000],
+    ]);
+    const stays = all.find(({ tag }) => tag === 'AC-131')?.stays ?? [];
+    expect(claimOf(stays, { months: 36, km: 60_000 })).toBeNull();
+    const failed = stays.map((stay) => ({ ...stay, removalReason: 'failed' as const }));
+    expect(claimOf(failed, { months: 36, km: 60_000 })).toEqual({ isWithin: true, until: '2026-05-08', ageKm: 37_900 });
   });
 
   it('are followed from cylinder to cylinder, and a moved one is not lost', async () => {

@@ -34,10 +34,14 @@ export interface OutcomeAhead {
   readonly next: NextStep | null;
 }
 
-export interface StepAhead extends NextStep {
+/** A test with its truth table. */
+export interface Tried {
+  readonly test: MisfireTest | null;
   /** Empty where it is no test. */
   readonly outcomes: readonly OutcomeAhead[];
 }
+
+export type StepAhead = NextStep & Tried;
 
 export interface Advice {
   /** The most likely first, as far as each is worth a line. */
@@ -48,7 +52,7 @@ export interface Advice {
   readonly byCylinder: readonly { readonly cylinder: number; readonly share: number }[];
   readonly steps: readonly StepAhead[];
   /** Of a swap that is underway: what its outcomes mean. */
-  readonly underway: StepAhead | null;
+  readonly underway: Tried | null;
   readonly stopDriving: boolean;
   /** Parts that were replaced and cured nothing. */
   readonly replacedInVain: number;
@@ -94,7 +98,7 @@ export function adviceOn(given: MisfireCase, underway: MisfireTest | null = null
     others: Math.max(0, 1 - shown.reduce((sum, { probability }) => sum + probability, 0)),
     byCylinder: shares(given, all),
     steps: steps.map((step) => ({ ...step, outcomes: step.test ? outcomesAhead(given, belief, step.test) : [] })),
-    underway: underway && asStep(given, belief, underway),
+    underway: underway && { test: underway, outcomes: outcomesAhead(given, belief, underway) },
     stopDriving: given.lamp === 'flashing',
     replacedInVain: given.testsDone.filter(({ test, outcome }) => test === 'replace' && outcome === 'not_cured').length,
     contradictions: contradictionsOf(given),
@@ -131,21 +135,4 @@ function outcomesAhead(given: MisfireCase, belief: Belief, test: MisfireTest): r
       next: nextSteps(then, after)[0] ?? null,
     };
   });
-}
-
-function asStep(given: MisfireCase, belief: Belief, test: MisfireTest): StepAhead {
-  const cylinder = test.test === 'swap' ? test.from : test.cylinder;
-  return {
-    action: 'test',
-    test,
-    cause: null,
-    component: test.test === 'swap' ? (test.moved[0] ?? null) : test.component,
-    cylinders: cylinder === null ? [] : [cylinder],
-    minutes: 0,
-    informationBits: 0,
-    expectedCost: 0,
-    saves: 0,
-    probability: 0,
-    outcomes: outcomesAhead(given, belief, test),
-  };
 }

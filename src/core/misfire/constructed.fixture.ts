@@ -81,6 +81,12 @@ export const ENGINES: readonly MisfireEngine[] = [
   },
 ];
 
+export function engineAt(i: number): MisfireEngine {
+  const engine = ENGINES[i];
+  if (!engine) throw new Error('there is no such engine');
+  return engine;
+}
+
 const pick = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() * list.length)] as T;
 
 /** What is wrong with it, and what it says of it. */
@@ -90,7 +96,7 @@ export interface Constructed {
 }
 
 /** Nothing was looked at or tried yet, and the shop says nothing of its prices. */
-export const NOTHING_DONE = {
+const NOTHING_DONE = {
   opening: [],
   record: [],
   weak: [],
@@ -102,6 +108,19 @@ export const NOTHING_DONE = {
   labourPerHour: 60,
   downtimePerHour: 20,
 } as const;
+
+/** A misfire of cylinder 2 of an inline four under load. */
+export const plainCase = (over: Partial<MisfireCase> = {}): MisfireCase => ({
+  ...NOTHING_DONE,
+  engine: engineAt(1),
+  codes: ['P0302'],
+  counts: [],
+  symptoms: ['load'],
+  lamp: 'on',
+  ages: [],
+  recentWork: [],
+  ...over,
+});
 
 /** About as often as workshops meet them. */
 const MET: readonly (readonly [Hypothesis['cause'], number])[] = [

@@ -1,25 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../stats/seeded';
-import { constructed, ENGINES, NOTHING_DONE, tried } from './constructed.fixture';
+import { constructed, ENGINES, plainCase, tried } from './constructed.fixture';
 import { diagnose } from './diagnose';
 import { testKey } from './evidence';
 import { cylindersOf, FOUND_WORDS, type MisfireCase, SYMPTOMS } from './misfire-case';
 import { beliefOf, hypothesisKey, suspicions } from './posterior';
 
-const engine = ENGINES[1];
-if (!engine) throw new Error('no engine');
-const misfire = (over: Partial<MisfireCase> = {}): MisfireCase => ({
-  ...NOTHING_DONE,
-  engine,
-  codes: ['P0302'],
-  counts: [],
-  symptoms: ['load'],
-  lamp: 'on',
-  ages: [],
-  recentWork: [],
-  ...over,
-});
 const chanceOf = (given: MisfireCase, cause: string, cylinder?: number): number =>
   suspicions(beliefOf(given))
     .filter((one) => one.cause === cause && (cylinder === undefined || one.cylinders.includes(cylinder)))
@@ -134,10 +121,10 @@ describe('what is suspected', () => {
   });
 
   it('goes with the part that took the misfire with it, and away from one that left it', () => {
-    expect(chanceOf(misfire({ testsDone: [swapped('coil', 'moved')] }), 'coil', 2)).toBeGreaterThan(0.85);
-    expect(chanceOf(misfire({ testsDone: [swapped('coil', 'stayed')] }), 'coil', 2)).toBeLessThan(0.05);
+    expect(chanceOf(plainCase({ testsDone: [swapped('coil', 'moved')] }), 'coil', 2)).toBeGreaterThan(0.85);
+    expect(chanceOf(plainCase({ testsDone: [swapped('coil', 'stayed')] }), 'coil', 2)).toBeLessThan(0.05);
     expect(
-      chanceOf(misfire({ testsDone: [swapped('coil', 'stayed'), swapped('plug', 'stayed')] }), 'injector', 2),
+      chanceOf(plainCase({ testsDone: [swapped('coil', 'stayed'), swapped('plug', 'stayed')] }), 'injector', 2),
     ).toBeGreaterThan(0.25);
   });
 
@@ -146,7 +133,7 @@ describe('what is suspected', () => {
     if (!per) throw new Error('no engine');
     fc.assert(
       fc.property(fc.constantFrom('moved', 'stayed', 'gone' as const), (outcome) => {
-        const before = misfire({ engine: per });
+        const before = plainCase({ engine: per });
         const test = {
           test: 'swap' as const,
           moved: ['coil', 'lead'] as const,
@@ -177,22 +164,22 @@ describe('what is suspected', () => {
   it('knows the pair of a waste spark, the visit before, and the age', () => {
     const waste = ENGINES.find(({ ignition, banks }) => ignition === 'waste_spark' && banks.length === 1);
     if (!waste) throw new Error('no engine');
-    const both = misfire({ engine: waste, codes: ['P0301', 'P0304'] });
+    const both = plainCase({ engine: waste, codes: ['P0301', 'P0304'] });
     expect(suspicions(beliefOf(both))[0]).toMatchObject({ cause: 'pack', cylinders: [1, 4] });
     // One of a pair alone: it is not the coil.
-    expect(chanceOf(misfire({ engine: waste, codes: ['P0301'] }), 'pack')).toBeLessThan(0.1);
-    const fresh = misfire({ symptoms: ['always'] });
-    const visit = misfire({
+    expect(chanceOf(plainCase({ engine: waste, codes: ['P0301'] }), 'pack')).toBeLessThan(0.1);
+    const fresh = plainCase({ symptoms: ['always'] });
+    const visit = plainCase({
       symptoms: ['always'],
       recentWork: [{ kmAgo: 60, touched: ['plug', 'connector'], cylinders: [1, 2, 3, 4] }],
     });
     expect(chanceOf(visit, 'connector', 2)).toBeGreaterThan(3 * chanceOf(fresh, 'connector', 2));
-    const old = misfire({ ages: [{ component: 'plug', cylinder: 2, lifeUsed: 1.3 }] });
-    expect(chanceOf(old, 'plug', 2)).toBeGreaterThan(chanceOf(misfire(), 'plug', 2));
+    const old = plainCase({ ages: [{ component: 'plug', cylinder: 2, lifeUsed: 1.3 }] });
+    expect(chanceOf(old, 'plug', 2)).toBeGreaterThan(chanceOf(plainCase(), 'plug', 2));
   });
 
   it('reads the mixture of a bank, and every cylinder at random, as no part', () => {
-    const lean = diagnose(misfire({ codes: ['P0300', 'P0171'], symptoms: ['idle'] }));
+    const lean = diagnose(plainCase({ codes: ['P0300', 'P0171'], symptoms: ['idle'] }));
     expect(lean.hypotheses[0]?.cause).toMatch(/mixture/);
     expect(lean.steps.at(-1)?.action).toBe('refer');
   });
@@ -217,7 +204,7 @@ describe('the next step', () => {
 
   it('swaps with a cylinder that runs normally, near, and no companion', () => {
     for (const each of ENGINES) {
-      const [first] = diagnose(misfire({ engine: each, codes: ['P0302'] })).steps.filter(
+      const [first] = diagnose(plainCase({ engine: each, codes: ['P0302'] })).steps.filter(
         ({ test }) => test?.test === 'swap',
       );
       if (first?.test?.test !== 'swap') continue;
@@ -229,21 +216,21 @@ describe('the next step', () => {
   });
 
   it('replaces what is known, and tests a dear part before it is bought', () => {
-    const known = diagnose(misfire({ testsDone: [swapped('coil', 'moved')] })).steps[0];
+    const known = diagnose(plainCase({ testsDone: [swapped('coil', 'moved')] })).steps[0];
     expect(known).toMatchObject({ action: 'replace', cause: 'coil', cylinders: [2] });
-    const dear = diagnose(misfire({ prices: { coil: 400, plug: 200 } })).steps[0];
+    const dear = diagnose(plainCase({ prices: { coil: 400, plug: 200 } })).steps[0];
     expect(dear?.action).toBe('test');
   });
 
   it('stops who drives on with a flashing lamp', () => {
-    expect(diagnose(misfire({ lamp: 'flashing' })).stopDriving).toBe(true);
-    expect(diagnose(misfire()).stopDriving).toBe(false);
+    expect(diagnose(plainCase({ lamp: 'flashing' })).stopDriving).toBe(true);
+    expect(diagnose(plainCase()).stopDriving).toBe(false);
   });
 });
 
 describe('what cannot all be so', () => {
   it('is shown: cylinders that are not there, codes against counts, tests against each other', () => {
-    const said = (over: Partial<MisfireCase>): readonly string[] => diagnose(misfire(over)).contradictions;
+    const said = (over: Partial<MisfireCase>): readonly string[] => diagnose(plainCase(over)).contradictions;
     expect(said({})).toEqual([]);
     expect(said({ codes: ['P0307'] })).toEqual(['code P0307: names cylinder 7, and the engine has 4']);
     expect(

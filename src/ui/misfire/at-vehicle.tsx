@@ -1,8 +1,9 @@
 'use client';
 
-import { useEffect } from 'react';
+import { type ReactNode, useEffect } from 'react';
 import type { Layout } from '@/core/engine/layout';
-import type { StepAhead } from '@/core/misfire/advice';
+import type { StepAhead, Tried } from '@/core/misfire/advice';
+import type { Story } from '@/core/misfire/case-entry';
 import { withOutcome } from '@/core/misfire/evidence';
 import { FOUND_WORDS, type MisfireEngine } from '@/core/misfire/misfire-case';
 import { remedyTask } from '@/core/misfire/remedy-task';
@@ -30,7 +31,7 @@ export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
   useEffect(() => keepPage(['/misfire.js']), []);
   const { ignition } = first.facts.engine;
   const { advice, story } = misfire;
-  const step = advice && (advice.underway ?? advice.steps[0]);
+  const step = advice?.steps[0];
   return (
     <div className="at-misfire" data-at-vehicle>
       <LinkState misfire={misfire} />
@@ -49,7 +50,9 @@ export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
               <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} maxH="220px" />
             </div>
           </div>
-          <StepBody {...{ misfire, step, ignition, mend, caseId: first.caseId }} />
+          <StepBody {...{ misfire, step: advice.underway ?? step, ignition }}>
+            <Cure {...{ step, mend, caseId: first.caseId }} away={story.away} />
+          </StepBody>
           <p className="soft">
             {advice.causes
               .slice(0, 3)
@@ -120,18 +123,15 @@ function StepHead({ misfire, step, ignition, currency }: StepProps & { currency:
   );
 }
 
+/** What is said of a test by one press; of what is no test, what stands within. */
 function StepBody({
   misfire: { say, story },
   step,
   ignition,
-  mend,
-  caseId,
-}: StepProps & { mend: FormAction | null; caseId: string }) {
+  children,
+}: Omit<StepProps, 'step'> & { step: Tried; children?: ReactNode }) {
   const { test } = step;
-  if (!test)
-    return (
-      <Cure {...{ step, mend, caseId }} now={step.cause && placeNow({ ...step, cause: step.cause }, story.away)} />
-    );
+  if (!test) return children;
   if (test.test === 'swap' && !story.underway)
     return (
       <>
@@ -175,17 +175,17 @@ function StepBody({
 }
 
 function Cure({
-  step,
+  step: { cause, cylinders },
   mend,
   caseId,
-  now,
+  away,
 }: {
   step: StepAhead;
   mend: FormAction | null;
   caseId: string;
-  now: string | null;
+  away: Story['away'];
 }) {
-  const { cause, cylinders } = step;
+  const now = cause && placeNow({ cause, cylinders }, away);
   const remedy = cause && remedyTask({ cause, cylinders });
   if (!cause || !remedy)
     return (
@@ -233,7 +233,7 @@ function Others({
           <summary>
             {stepText(step, ignition)}, {stepCost(step)}
           </summary>
-          <StepBody {...{ misfire, step, ignition, mend: null, caseId: '' }} />
+          <StepBody {...{ misfire, step, ignition }} />
         </details>
       ))}
     </details>

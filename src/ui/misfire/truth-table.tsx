@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { OutcomeAhead, StepAhead } from '@/core/misfire/advice';
+import type { OutcomeAhead, Tried } from '@/core/misfire/advice';
 import type { MisfireEngine } from '@/core/misfire/misfire-case';
 import { percentText } from '@/text/format';
 import { causeText, outcomeText, stepText } from '@/text/misfire-words';
@@ -13,7 +13,7 @@ export function TruthTable({
   ignition,
   press,
 }: {
-  step: StepAhead;
+  step: Tried;
   ignition: MisfireEngine['ignition'];
   press?: (one: OutcomeAhead, line: ReactNode) => ReactNode;
 }) {

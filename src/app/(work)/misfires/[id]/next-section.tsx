@@ -1,4 +1,4 @@
-import type { StepAhead } from '@/core/misfire/advice';
+import type { StepAhead, Tried } from '@/core/misfire/advice';
 import type { Said } from '@/core/misfire/case-entry';
 import { withOutcome } from '@/core/misfire/evidence';
 import { remedyTask } from '@/core/misfire/remedy-task';
@@ -118,7 +118,7 @@ function Step({ view, step, canSay, mayMend, isFirst = false }: Props & { step: 
 }
 
 /** Parts have changed places: what is seen on the road says which of them it is. */
-function Underway({ view, step, canSay }: { view: CaseView; step: StepAhead; canSay: boolean }) {
+function Underway({ view, step, canSay }: { view: CaseView; step: Tried; canSay: boolean }) {
   const { test } = step;
   const { misfire, facts } = view;
   if (test?.test !== 'swap') return null;
@@ -139,7 +139,7 @@ function Underway({ view, step, canSay }: { view: CaseView; step: StepAhead; can
   );
 }
 
-function Outcomes({ view, step, canSay }: { view: CaseView; step: StepAhead; canSay: boolean }) {
+function Outcomes({ view, step, canSay }: { view: CaseView; step: Tried; canSay: boolean }) {
   const { test } = step;
   if (!test) return null;
   return (
