@@ -134,6 +134,11 @@ export class User {
   private async answerUntil(end: number, notDone: RegExp | null): Promise<void> {
     const { page } = this;
     const hand = page.getByRole('group', { name: /^Step \d+ in hand$/ });
+    // The list is drawn a moment after it is asked for; where nothing is left to do none comes.
+    await hand
+      .first()
+      .waitFor({ timeout: 5000 })
+      .catch(() => undefined);
     for (let steps = 0; steps < 60 && (await hand.count()) > 0; steps++) {
       const name = (await hand.getAttribute('aria-label')) ?? '';
       if (Number(/\d+/.exec(name)?.[0]) >= end) return;
