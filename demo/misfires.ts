@@ -125,6 +125,7 @@ async function playBoot(deps: Deps, supervisor: Actor, people: People): Promise<
     monday,
     worker,
     caseId,
+    { kind: 'swapped', moved: ['coil'], from: 5, to: 3 },
     { kind: 'test', test: { test: 'swap', moved: ['coil'], from: 5, to: 3, outcome: 'stayed' } },
     { kind: 'put_back', moved: ['coil'], from: 5, to: 3 },
     { kind: 'found', cylinder: 5, word: 'boot_tracked' },

@@ -168,6 +168,11 @@ describe('a swap', () => {
     expect(await takeBackEntry(w.deps, actor, { caseId, entryId })).toMatchObject({ error: { kind: 'conflict' } });
     value(await say(caseId, { kind: 'put_back', moved: ['coil'], from: 3, to: 1 }));
     expect(await coilsOf('11')).toEqual(before);
+    // What is not swapped is not put back: that would swap it.
+    expect(await say(caseId, { kind: 'put_back', moved: ['coil'], from: 3, to: 1 })).toMatchObject({
+      error: { kind: 'conflict', message: expect.stringContaining('do not stand swapped') },
+    });
+    expect(await coilsOf('11')).toEqual(before);
   });
 
   it('does not make the cylinder that ate two coils less of a suspect', async () => {

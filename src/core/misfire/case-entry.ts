@@ -121,6 +121,10 @@ export function storyOf(entries: readonly CaseEntry[]): Story {
   };
 }
 
+/** Whether these parts stand swapped, so that they can be put back. */
+export const isAway = (away: Story['away'], swap: Omit<Swap, 'test'>): boolean =>
+  away.some((one) => SWAP_KEY(one) === SWAP_KEY(swap));
+
 /** Where a part that was in a cylinder when the case began sits now. */
 export const whereNow = (away: Story['away'], part: SuspectPart, home: number): number =>
   away.reduce((at, swap) => (swap.moved.includes(part) ? otherOf(swap, at) : at), home);

@@ -4,13 +4,13 @@ import { z } from 'zod';
 import { asSaid, codesText, entryInput } from '@/contracts/misfire';
 import { codesIn } from '@/core/engine/fault-code';
 import { layoutOf } from '@/core/engine/layout';
-import type { Said } from '@/core/misfire/case-entry';
+import { type CaseEntry, isAway, type Said, storyOf } from '@/core/misfire/case-entry';
 import type { SuspectPart } from '@/core/misfire/misfire-case';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadFamilies } from '@/db/queries/catalogue';
-import { type CaseRow, loadCases, lockCase } from '@/db/queries/misfire';
+import { type CaseRow, loadCaseEntries, loadCases, lockCase } from '@/db/queries/misfire';
 import { misfireEntries, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
@@ -18,7 +18,7 @@ import { fail, notFound, type Outcome } from '../failure';
 import { swapPlaces } from '../fleet/swap-places';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
-import { appendEntries, auditSaid, type NewEntry, updatePointsTo } from './keep-entries';
+import { appendEntries, auditSaid, entriesOf, type NewEntry, updatePointsTo } from './keep-entries';
 
 const MAX_AT_ONCE = 50;
 
@@ -56,6 +56,8 @@ async function keep(
       const message = `This engine has no cylinder ${stranger}.`;
       return fail('invalid', message, { cylinder: message });
     }
+    const stray = await strayPutBack(tx, misfire, entries);
+    if (stray) return fail('conflict', stray);
     const fresh = await appendEntries(tx, misfire, entries);
     for (const { said } of fresh) await moveOnRecord(deps, tx, actor, misfire, said);
     await auditSaid(tx, actor, misfire.id, fresh);
@@ -87,6 +89,20 @@ async function strangeCylinder(tx: Tx, misfire: CaseRow, entries: readonly NewEn
   const [family] = vehicle ? await loadFamilies(tx, misfire.fleetId, [vehicle.engineFamilyId]) : [];
   const known = family ? layoutOf(family.model).sites.map(({ cylinder }) => cylinder) : [];
   return entries.flatMap(({ said }) => cylindersIn(said)).find((cylinder) => !known.includes(cylinder)) ?? null;
+}
+
+/** Parts that are put back without having been swapped would be swapped by it. Null: there are none. */
+async function strayPutBack(tx: Tx, { id }: CaseRow, entries: readonly NewEntry[]): Promise<string | null> {
+  const known = entriesOf(await loadCaseEntries(tx, id));
+  const ids = new Set(known.map((entry) => entry.id));
+  const all: CaseEntry[] = [...known];
+  for (const entry of entries.filter((one) => !ids.has(one.id))) {
+    const { said } = entry;
+    if (said.kind === 'put_back' && !isAway(storyOf(all).away, said))
+      return `The parts of ${said.from} and ${said.to} do not stand swapped, so there is nothing to put back.`;
+    all.push(entry);
+  }
+  return null;
 }
 
 const ON_RECORD: Readonly<Record<SuspectPart, readonly ('coil' | 'boot' | 'lead' | 'plug')[]>> = {

@@ -105,6 +105,16 @@ describe('what is said at the vehicle', () => {
     expect(d.outbox.snapshot().refused).toBeNull();
   });
 
+  it('says why where the case was closed meanwhile, and does not ask again for ever', async () => {
+    const d = device();
+    d.answers(async () => {
+      throw new Answered(409, 'Misfire 5 is closed.');
+    });
+    d.outbox.say(note('late'));
+    await d.settle();
+    expect(d.outbox.snapshot()).toMatchObject({ waiting: [], refused: { why: 'Misfire 5 is closed.' } });
+  });
+
   it('keeps all where nobody is signed in any more', async () => {
     const d = device();
     d.answers(async () => {

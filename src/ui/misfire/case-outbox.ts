@@ -31,6 +31,10 @@ interface OutboxState {
 const FIRST_RETRY_MS = 2000;
 const MAX_RETRY_MS = 20_000;
 
+/** A case that is closed, or parts that do not stand swapped, are so the next time too. */
+const isRefusal = (error: unknown): error is Answered =>
+  isPermanent(error) || (error instanceof Answered && error.status === 409);
+
 export class CaseOutbox {
   private state: OutboxState = { waiting: [], sent: [], refused: null, link: 'fresh' };
   private readonly listeners = new Set<() => void>();
@@ -93,7 +97,7 @@ export class CaseOutbox {
       this.settled(batch, { sent: [...this.state.sent, ...batch], link: 'fresh' });
       this.retryMs = FIRST_RETRY_MS;
     } catch (error) {
-      if (isPermanent(error)) await this.stepAside(batch, error);
+      if (isRefusal(error)) await this.stepAside(batch, error);
       else this.later(error);
     } finally {
       this.isSending = false;
@@ -108,7 +112,7 @@ export class CaseOutbox {
         await this.send([entry]);
         this.settled([entry], { sent: [...this.state.sent, entry] });
       } catch (own) {
-        if (!isPermanent(own)) return this.later(own);
+        if (!isRefusal(own)) return this.later(own);
         this.settled([entry], { refused: { entry, why: own.detail } });
       }
     }
