@@ -97,10 +97,11 @@ export function causeText(hypothesis: Hypothesis): string {
 }
 
 /** A part by its name on this engine: a coil over its plug has a boot, and no lead. */
-export const suspectWord = (part: SuspectPart, ignition: Ignition): string =>
+const suspectWord = (part: SuspectPart, ignition: Ignition): string =>
   part === 'lead' && (ignition === 'coil_on_plug' || ignition === 'coil_rail') ? 'boot' : part;
 
-const partList = (parts: readonly SuspectPart[], ignition: Ignition): string =>
+/** "coils", "coils and boots". */
+export const partList = (parts: readonly SuspectPart[], ignition: Ignition): string =>
   parts.map((part) => `${suspectWord(part, ignition)}s`).join(' and ');
 
 /** What a test is, as somebody is told to do it. */

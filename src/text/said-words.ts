@@ -9,8 +9,8 @@ import {
   doneText,
   FOUND_WORDS_TEXT,
   LAMP_WORDS,
+  partList,
   SYMPTOM_WORDS,
-  suspectWord,
 } from './misfire-words';
 
 const MOMENTS = { usual: 'as usual', now: 'with the misfire', after: 'after it was mended' } as const;
@@ -42,9 +42,9 @@ export function saidText(said: Said, ignition: MisfireEngine['ignition'], system
     case 'found':
       return `${FOUND_WORDS_TEXT[said.word]}, ${said.cylinder}`;
     case 'swapped':
-      return `${partsOf(said, ignition)} of ${said.from} and ${said.to} swapped`;
+      return `${partList(said.moved, ignition)} of ${said.from} and ${said.to} swapped`;
     case 'put_back':
-      return `${partsOf(said, ignition)} of ${said.from} and ${said.to} put back`;
+      return `${partList(said.moved, ignition)} of ${said.from} and ${said.to} put back`;
     case 'test':
       return doneText(said.test, ignition);
     case 'tank': {
@@ -59,11 +59,6 @@ export function saidText(said: Said, ignition: MisfireEngine['ignition'], system
       return said.words;
   }
 }
-
-const partsOf = (
-  { moved }: Extract<Said, { kind: 'swapped' | 'put_back' }>,
-  ignition: MisfireEngine['ignition'],
-): string => moved.map((part) => `${suspectWord(part, ignition)}s`).join(' and ');
 
 /** What the engine computer froze with each code, in words. */
 export const freezesOf = (

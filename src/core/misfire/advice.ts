@@ -1,17 +1,17 @@
 import { contradictionsOf } from './contradictions';
-import { ofOutcome, outcomesOf, withOutcome } from './evidence';
+import { evidenceOf, ofOutcome, outcomesOf, withOutcome } from './evidence';
 import type { MisfireCase, MisfireTest, SwapOutcome, TestOutcome } from './misfire-case';
 import { cylindersOf } from './misfire-case';
 import { type NextStep, nextSteps, stepsAhead } from './next-step';
 import {
   type Belief,
   beliefBefore,
-  beliefOf,
   chanceOf,
   hypothesisKey,
   type Suspicion,
   suspicions,
   updated,
+  withEvidence,
 } from './posterior';
 import { type Reason, reasonsFor } from './reasons';
 
@@ -83,11 +83,13 @@ const MAX_OTHERS = 4;
  * @param underway a test that was begun and has no outcome yet
  */
 export function adviceOn(given: MisfireCase, underway: MisfireTest | null = null): Advice {
-  const belief = beliefOf(given);
+  const prior = beliefBefore(given);
+  const evidence = evidenceOf(given);
+  const belief = withEvidence(prior, evidence);
   const all = suspicions(belief);
   const shown = all.filter(({ probability }) => probability >= MIN_SHARE).slice(0, MAX_CAUSES);
-  const before = new Map(suspicions(beliefBefore(given)).map((one) => [hypothesisKey(one), one.probability]));
-  const reasons = reasonsFor(given, shown);
+  const before = new Map(suspicions(prior).map((one) => [hypothesisKey(one), one.probability]));
+  const reasons = reasonsFor(given, prior, evidence, shown);
   const steps = chosenSteps(given, belief);
   return {
     causes: shown.map((one, i) => ({

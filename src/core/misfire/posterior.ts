@@ -66,7 +66,7 @@ export function beliefBefore(given: MisfireCase): Belief {
 }
 
 /** The same with some evidence, in an order of its own, so that the order in which it was told changes nothing at all. */
-const withEvidence = (before: Belief, evidence: readonly Evidence[]): Belief =>
+export const withEvidence = (before: Belief, evidence: readonly Evidence[]): Belief =>
   [...evidence].sort((a, b) => (a.key < b.key ? -1 : 1)).reduce(updated, before);
 
 /** What is believed of a case, with everything that it says. */

@@ -1,6 +1,6 @@
-import { type Evidence, type EvidenceAbout, evidenceOf } from './evidence';
+import type { Evidence, EvidenceAbout } from './evidence';
 import type { Hypothesis, MisfireCase } from './misfire-case';
-import { type Belief, beliefBefore, hypothesisKey, likelihoodsOf } from './posterior';
+import { type Belief, hypothesisKey, likelihoodsOf } from './posterior';
 import { factorsOf, RECORD_FACTORS, type RecordFactor } from './states';
 
 /* What speaks for a cause and against it, so that nobody has to believe a figure. */
@@ -28,10 +28,17 @@ function bitsOf({ space, chances }: Belief, place: number, evidence: Evidence): 
   return weight > 0 && all > 0 && own > 0 ? Math.log2(own / weight / all) : 0;
 }
 
-/** Why each of some causes is as likely as it is: what says most first. */
-export function reasonsFor(given: MisfireCase, causes: readonly Hypothesis[]): readonly (readonly Reason[])[] {
-  const before = beliefBefore(given);
-  const evidence = evidenceOf(given);
+/**
+ * Why each of some causes is as likely as it is: what says most first.
+ *
+ * @param before what was believed before any of the evidence
+ */
+export function reasonsFor(
+  given: MisfireCase,
+  before: Belief,
+  evidence: readonly Evidence[],
+  causes: readonly Hypothesis[],
+): readonly (readonly Reason[])[] {
   const places = new Map(before.space.hypotheses.map((one, i) => [hypothesisKey(one), i]));
   return causes.map((cause) => {
     const place = places.get(hypothesisKey(cause)) ?? -1;

@@ -107,7 +107,7 @@ function byAge({ ages }: MisfireCase, { cause, cylinders }: Hypothesis): number 
 }
 
 /** Most misfires within so many km of a visit come from the visit. */
-const VISIT_KM = 500;
+export const VISIT_KM = 500;
 /** How much more each is suspected right after its place was worked on. Assumed. */
 const TOUCHED: Readonly<Partial<Record<Cause, readonly [by: RecentWork['touched'][number], factor: number]>>> = {
   connector: ['connector', 9],

@@ -5,6 +5,7 @@ import { restingCylinders } from '@/core/engine/resting';
 import { homeOf, type Story } from '@/core/misfire/case-entry';
 import type { MisfireCase, RecentWork, SuspectPart } from '@/core/misfire/misfire-case';
 import { swappedPart } from '@/core/misfire/remedy-task';
+import { VISIT_KM } from '@/core/misfire/states';
 import { USUAL_LIFE_KM } from '@/core/misfire/usual-life';
 import { groupBy } from '@/core/shared/group-by';
 import type { Km } from '@/core/shared/kinds';
@@ -28,8 +29,6 @@ export interface CaseFacts extends Omit<MisfireCase, keyof Story> {
 
 type Stay = typeof fittedComponents.$inferSelect;
 
-/** Work within so many km is a suspect. */
-const RECENT_KM = 500;
 const RECENT_ORDERS = 5;
 
 /** The record of a vehicle as a misfire sees it. @param away parts that sit elsewhere than when the case began */
@@ -154,7 +153,7 @@ async function recentWork(q: Querier, { vehicle }: VehicleFitment, odometerKm: K
     .where(and(eq(workOrders.vehicleId, vehicle.id), eq(workOrders.state, 'closed')))
     .orderBy(desc(workOrders.closedOn), desc(workOrders.number))
     .limit(RECENT_ORDERS);
-  const recent = orders.filter(({ closedKm }) => closedKm !== null && odometerKm - closedKm <= RECENT_KM);
+  const recent = orders.filter(({ closedKm }) => closedKm !== null && odometerKm - closedKm <= VISIT_KM);
   const work: RecentWork[] = [];
   for (const { id, closedKm } of recent) {
     const places = await q

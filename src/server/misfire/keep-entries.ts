@@ -1,4 +1,5 @@
 import { eq, inArray, sql } from 'drizzle-orm';
+import { codesIn } from '@/core/engine/fault-code';
 import { type CaseEntry, type Said, storyOf } from '@/core/misfire/case-entry';
 import { beliefOf, suspicions } from '@/core/misfire/posterior';
 import type { PersonId } from '@/core/shared/kinds';
@@ -10,6 +11,13 @@ import type { Actor } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { caseWith, factsOf } from './case-facts';
+
+/** Codes as somebody typed or pasted them. */
+export const typedCodes = (text: string): Extract<Said, { kind: 'codes' }> => ({
+  kind: 'codes',
+  codes: codesIn(text).map((code) => ({ code, freeze: {} })),
+  source: 'typed',
+});
 
 export interface NewEntry {
   readonly id: string;

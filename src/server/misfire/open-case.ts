@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { asSaid, codesText, complaint } from '@/contracts/misfire';
-import { codesIn } from '@/core/engine/fault-code';
 import type { Said } from '@/core/misfire/case-entry';
 import { isSameCase } from '@/core/misfire/case-state';
 import type { PersonId } from '@/core/shared/kinds';
@@ -16,7 +15,7 @@ import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { appendEntries, auditSaid, updatePointsTo } from './keep-entries';
+import { appendEntries, auditSaid, typedCodes, updatePointsTo } from './keep-entries';
 import { reopen } from './reopen-case';
 
 export const reportInput = z.object({
@@ -84,12 +83,7 @@ export async function report(
 }
 
 function saidOf({ complaint: told, codes }: Report): readonly Said[] {
-  return [
-    asSaid({ kind: 'complaint', ...told }),
-    ...(codes === ''
-      ? []
-      : [{ kind: 'codes' as const, codes: codesIn(codes).map((code) => ({ code, freeze: {} })), source: 'typed' }]),
-  ];
+  return [asSaid({ kind: 'complaint', ...told }), ...(codes === '' ? [] : [typedCodes(codes)])];
 }
 
 type Vehicle = typeof vehicles.$inferSelect;

@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { asSaid, codesText, entryInput } from '@/contracts/misfire';
-import { codesIn } from '@/core/engine/fault-code';
 import { layoutOf } from '@/core/engine/layout';
 import { type CaseEntry, isAway, type Said, storyOf } from '@/core/misfire/case-entry';
 import type { SuspectPart } from '@/core/misfire/misfire-case';
@@ -18,7 +17,7 @@ import { fail, notFound, type Outcome } from '../failure';
 import { swapPlaces } from '../fleet/swap-places';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
-import { appendEntries, auditSaid, entriesOf, type NewEntry, updatePointsTo } from './keep-entries';
+import { appendEntries, auditSaid, entriesOf, type NewEntry, typedCodes, updatePointsTo } from './keep-entries';
 
 const MAX_AT_ONCE = 50;
 
@@ -93,6 +92,7 @@ async function strangeCylinder(tx: Tx, misfire: CaseRow, entries: readonly NewEn
 
 /** Parts that are put back without having been swapped would be swapped by it. Null: there are none. */
 async function strayPutBack(tx: Tx, { id }: CaseRow, entries: readonly NewEntry[]): Promise<string | null> {
+  if (!entries.some(({ said }) => said.kind === 'put_back')) return null;
   const known = entriesOf(await loadCaseEntries(tx, id));
   const ids = new Set(known.map((entry) => entry.id));
   const all: CaseEntry[] = [...known];
@@ -141,20 +141,15 @@ export const keepCodesOfCase = useCase({
     z.object({ caseId: z.uuid(), by: z.literal('reader') }),
   ]),
   async run(deps, actor, input): Promise<Outcome<{ kept: number }>> {
-    const read = input.by === 'hand' ? ok(handRead(input.typed)) : await readerRead(deps, actor, input.caseId);
+    const read = input.by === 'hand' ? ok(typedCodes(input.typed)) : await readerRead(deps, actor, input.caseId);
     if (!read.ok) return read;
     return keep(deps, actor, input.caseId, [
-      { id: randomUUID(), at: deps.now(), said: { kind: 'codes', ...read.value }, saidBy: actor.personId },
+      { id: randomUUID(), at: deps.now(), said: read.value, saidBy: actor.personId },
     ]);
   },
 });
 
-type Read = Omit<Extract<Said, { kind: 'codes' }>, 'kind'>;
-
-const handRead = (typed: string): Read => ({
-  codes: codesIn(typed).map((code) => ({ code, freeze: {} })),
-  source: 'typed',
-});
+type Read = Extract<Said, { kind: 'codes' }>;
 
 async function readerRead({ db }: Deps, { fleetId }: Actor, caseId: string): Promise<Outcome<Read>> {
   const [row] = await loadCases(db, fleetId, { id: caseId });
@@ -166,6 +161,7 @@ async function readerRead({ db }: Deps, { fleetId }: Actor, caseId: string): Pro
     return fail('conflict', 'No code reader is connected. Read the codes with your own and type or paste them.');
   const cylinders = family.model.firingOrder.length;
   return ok({
+    kind: 'codes',
     codes: [...codeReader.read({ unitNumber: row.unitNumber, cylinders, after: false })],
     source: codeReader.name,
   });

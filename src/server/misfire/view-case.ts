@@ -6,6 +6,7 @@ import { allPlaces } from '@/core/engine/places';
 import { type Advice, adviceOn } from '@/core/misfire/advice';
 import { type Story, storyOf } from '@/core/misfire/case-entry';
 import { CASE_STATES } from '@/core/misfire/case-state';
+import { VISIT_KM } from '@/core/misfire/states';
 import { rangeChange, rangePerTank } from '@/core/misfire/tank';
 import type { Km, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -35,7 +36,6 @@ interface Changed {
   readonly workOrderId: string | null;
 }
 
-const RECENT_KM = 500;
 const MAX_CHANGES = 8;
 
 /** A case with all that its pages show. */
@@ -66,7 +66,6 @@ export const viewCase = useCase({
       tank: tankOf(story),
       openOrder: orders.find(isLive) ?? null,
       hasCodeReader: codeReader !== null,
-      blocked: found.blockers.length > 0,
     });
   },
 });
@@ -113,7 +112,7 @@ async function changesOf(
     ),
   ];
   return changes
-    .map((one) => ({ ...one, isRecent: one.kmAgo !== null && one.kmAgo <= RECENT_KM }))
+    .map((one) => ({ ...one, isRecent: one.kmAgo !== null && one.kmAgo <= VISIT_KM }))
     .sort((a, b) => (a.kmAgo ?? Number.POSITIVE_INFINITY) - (b.kmAgo ?? Number.POSITIVE_INFINITY))
     .slice(0, MAX_CHANGES);
 }

@@ -8,7 +8,7 @@ import { withOutcome } from '@/core/misfire/evidence';
 import { FOUND_WORDS, type MisfireEngine } from '@/core/misfire/misfire-case';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import { percentText } from '@/text/format';
-import { causeText, FOUND_WORDS_TEXT, stepCost, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
+import { causeText, FOUND_WORDS_TEXT, partList, stepCost, stepText, stepWhy, swapSays } from '@/text/misfire-words';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { keepPage } from '../primitives/keep-page';
 import { placeNow } from './place-now';
@@ -101,17 +101,15 @@ interface StepProps {
 
 function StepHead({ misfire, step, ignition, currency }: StepProps & { currency: string }) {
   const { underway } = misfire.story;
-  if (underway) {
-    const parts = underway.moved.map((part) => `${suspectWord(part, ignition)}s`).join(' and ');
+  if (underway)
     return (
       <>
         <div className="step-title">
-          The {parts} of {underway.from} and {underway.to} are swapped
+          The {partList(underway.moved, ignition)} of {underway.from} and {underway.to} are swapped
         </div>
         <div>Clear the codes and drive, ten minutes, with load and at idle. What do you see?</div>
       </>
     );
-  }
   return (
     <>
       <div className="step-title">{stepText(step, ignition)}</div>

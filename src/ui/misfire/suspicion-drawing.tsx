@@ -49,7 +49,7 @@ export function SuspicionDrawing({
       layout={layout}
       marks={marks}
       title={
-        most && most.share >= 0.01
+        most && most.share >= MIN_FIGURE
           ? `Suspicion by cylinder, most on ${most.cylinder}: ${percentText(most.share)}`
           : 'No suspicion on any cylinder yet'
       }

@@ -4,7 +4,7 @@ import { withOutcome } from '@/core/misfire/evidence';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import type { CaseView } from '@/server/misfire/view-case';
 import { dateText, moneyText } from '@/text/format';
-import { CASE_STATE_WORDS, causeText, stepCost, stepText, stepWhy, suspectWord, swapSays } from '@/text/misfire-words';
+import { CASE_STATE_WORDS, causeText, partList, stepCost, stepText, stepWhy, swapSays } from '@/text/misfire-words';
 import { placeNow } from '@/ui/misfire/place-now';
 import { TruthTable } from '@/ui/misfire/truth-table';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -105,7 +105,7 @@ function Step({ view, step, canSay, mayMend, isFirst = false }: Props & { step: 
               value={{ kind: 'swapped', moved: test.moved, from: test.from, to: test.to }}
               main={isFirst}
             >
-              {`The ${test.moved.map((part) => `${suspectWord(part, ignition)}s`).join(' and ')} of ${test.from} and ${test.to} are swapped`}
+              {`The ${partList(test.moved, ignition)} of ${test.from} and ${test.to} are swapped`}
             </SayButton>
           )}
         </>
@@ -122,11 +122,11 @@ function Underway({ view, step, canSay }: { view: CaseView; step: Tried; canSay:
   const { test } = step;
   const { misfire, facts } = view;
   if (test?.test !== 'swap') return null;
-  const parts = test.moved.map((part) => `${suspectWord(part, facts.engine.ignition)}s`).join(' and ');
   return (
     <>
       <div className="step-title">
-        The {parts} of {test.from} and {test.to} are swapped: clear the codes and drive
+        The {partList(test.moved, facts.engine.ignition)} of {test.from} and {test.to} are swapped: clear the codes and
+        drive
       </div>
       <div className="soft">Ten minutes, with load and at idle. Then say what you see.</div>
       <Outcomes view={view} step={step} canSay={canSay} />
