@@ -7,15 +7,15 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', include: ['src/**/*.test.ts'], testTimeout: 20_000 } },
+      { resolve: { alias }, test: { name: 'unit', include: ['src/**/*.test.ts'], testTimeout: 600_000 } },
       {
         resolve: { alias },
         test: {
           name: 'integration',
           include: ['tests/integration/**/*.test.{ts,tsx}'],
           globalSetup: ['tests/integration/cluster.ts'],
-          testTimeout: 30_000,
-          hookTimeout: 240_000,
+          testTimeout: 600_000,
+          hookTimeout: 600_000,
         },
       },
     ],

@@ -327,7 +327,7 @@ function plugFields(job: FloorJob, place: FloorPlace, visit: Doing, technician: 
     newNumber: rules.partNumber,
     newGap: `${gap.toFixed(3)} mm`,
     newLot: `${rules.partNumber.slice(0, 1)}${visit.on.slice(2, 4)}-${visit.on.slice(5, 7)}`,
-    compound: rules.lubricant === 'dry' ? '' : 'nickel compound',
+    compound: rules.lubricant === 'dry' ? null : 'nickel compound',
     torqueMethod: 'wrench',
     installedTorque: `${torque.toFixed(2)} N·m`,
   };

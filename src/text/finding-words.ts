@@ -1,7 +1,8 @@
-import type { Confidence, Urgency, Verdict } from '@/core/inspection/finding';
+import { type Layout, siteName } from '@/core/engine/layout';
+import { type Confidence, type Finding, isUnplaced, type Urgency, type Verdict } from '@/core/inspection/finding';
 import type { Shape } from '@/core/inspection/shape';
 
-export const SHAPE_WORDS: Readonly<Record<Shape, string>> = {
+const SHAPE_WORDS: Readonly<Record<Shape, string>> = {
   all: 'all alike',
   deactivated: 'those that rest',
   position: 'one row of plugs',
@@ -32,3 +33,15 @@ export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   rejected: 'Rejected',
   corrected: 'Corrected',
 };
+
+/** Where a finding stands: "5, 6, 7, 8 (one bank)". */
+export const findingPlaces = (layout: Layout, finding: Pick<Finding, 'shape' | 'sites'>): string =>
+  isUnplaced(finding)
+    ? 'One of the banks: declare the direction of the tray'
+    : `${finding.sites.map((site) => siteName(layout, site)).join(', ')} (${SHAPE_WORDS[finding.shape]})`;
+
+/** What was seen, once where it is the same everywhere: "dry soot", else "1 dry soot; 3 oil"; empty where no site is named. */
+export const findingEvidence = (layout: Layout, { evidence }: Pick<Finding, 'evidence'>): string =>
+  new Set(evidence.map(({ words }) => words)).size === 1
+    ? (evidence[0]?.words ?? '')
+    : evidence.map((one) => `${siteName(layout, one)} ${one.words}`).join('; ');

@@ -286,7 +286,13 @@ describe('a part in hand', () => {
 });
 
 describe('what goes into one engine', () => {
-  const site = (workOrderId: string, cylinder: number, newNumber: string, torque = '26 Nm', compound = '') =>
+  const site = (
+    workOrderId: string,
+    cylinder: number,
+    newNumber: string,
+    torque = '26 Nm',
+    compound: string | null = null,
+  ) =>
     doSite(w.deps, actor, workOrderId, `${cylinder}A`, {
       newNumber,
       newGap: '1.10',

@@ -88,7 +88,7 @@ describe('a work order', () => {
           newGap: `${rules.gap.minMm} mm`,
           torqueMethod: 'wrench',
           installedTorque: `${rules.torqueNm.min} N·m`,
-          compound: rules.lubricant === 'dry' ? '' : 'nickel compound',
+          compound: rules.lubricant === 'dry' ? null : 'nickel compound',
         }),
       ).toBeNull();
     await doSteps(w.deps, actor, workOrderId);

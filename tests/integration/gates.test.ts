@@ -77,3 +77,36 @@ describe('the gates', () => {
     expect(view.history.filter(({ action }) => action === 'lift gate')).toHaveLength(1);
   });
 });
+
+describe('the parts gate', () => {
+  const bench = (places: readonly { readonly target: string }[], number: string, gap: string, base = '') =>
+    places.flatMap(({ target }) => [
+      entry(target, 'newNumber', number, base),
+      entry(target, 'newGap', gap, base === '' ? '' : '1.05'),
+    ]);
+
+  it('lets no look-alike, no gap out of range and no mixed design through, and says how the part differs', async () => {
+    const id = await openFor('107');
+    const job = await floorOf(w.deps, technician, id);
+    const plugs = job.places.filter(({ component }) => component === 'plug');
+    const [first] = plugs;
+    const step = job.steps.find(({ kind }) => kind === 'parts')?.key ?? '';
+    const tick = async () => (await send(id, [entry(`step ${step}`, 'state', 'done', 'open')]))[0]?.message ?? null;
+    const say = (field: string, value: string, base: string) =>
+      send(id, [entry(first?.target ?? '', field, value, base)]);
+    const right = job.plug?.rules.partNumber ?? '';
+    await send(id, [
+      entry('step safe', 'state', 'done', 'open'),
+      ...bench(plugs, right, '1.05'),
+      entry(`step ${step}`, 'answer.shape', 'as the record says'),
+      entry(`step ${step}`, 'answer.kit', 'nothing missing, extra or double'),
+    ]);
+    await say('newNumber', 'FS-4190', right);
+    expect(await tick()).toMatch(/This engine takes KM-4180; FS-4190 has reach 26\.5 mm instead of 19 mm: Longer/);
+    await say('newNumber', right, 'FS-4190');
+    await say('newGap', '0.65', '1.05');
+    expect(await tick()).toMatch(/0\.65 mm.* is outside 1\.00 to 1\.10 mm/);
+    await say('newGap', '1.05', '0.65');
+    expect(await tick()).toBeNull();
+  });
+});

@@ -58,7 +58,7 @@ async function doPlace(orderId: string, target: string, over: Fields = {}): Prom
   const results = await enter(w.deps, actor, orderId, target, {
     newNumber: own?.rules.partNumber ?? '',
     ...(torqueNm ? { torqueMethod: 'wrench', installedTorque: `${torqueNm.min} N·m` } : {}),
-    ...(plug ? { newGap: `${plug.gap.minMm} mm`, compound: plug.lubricant === 'dry' ? '' : 'nickel compound' } : {}),
+    ...(plug ? { newGap: `${plug.gap.minMm} mm`, compound: plug.lubricant === 'dry' ? null : 'nickel compound' } : {}),
     ...over,
     done: true,
   });

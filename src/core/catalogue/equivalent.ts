@@ -1,6 +1,8 @@
 import type { Component } from '../engine/quantities';
-import type { Electrode } from '../gap/check';
+import { canReach } from '../gap/bends';
+import type { Electrode, GapSpec, RegapPolicy } from '../gap/check';
 import type { Mm } from '../shared/kinds';
+import { sayGaps } from '../units/say';
 
 export const TERMINALS = ['solid', 'threaded', 'removable'] as const;
 
@@ -47,6 +49,12 @@ interface Comparison {
   readonly attributes: readonly AttributeComparison[];
 }
 
+/** The gap that an engine wants of a plug, and how the shop lets it be bent. */
+export interface GapWanted {
+  readonly spec: GapSpec;
+  readonly regap: RegapPolicy;
+}
+
 /** Projections of two drawings of one part agree within this, mm. */
 const PROJECTION_TOLERANCE_MM = 0.5;
 const REACH_TOLERANCE_MM = 0.3;
@@ -55,10 +63,18 @@ const REACH_TOLERANCE_MM = 0.3;
  * Whether another part can stand for ours: each attribute compared, and each refusal with why it matters.
  *
  * Thread, pitch, reach, seat, projection, resistor and terminal must agree; the hexagon may differ, and then the tool
- * does; electrode and gap as sold may differ, and are named. Heat compares only within one maker or through a maker's own
- * cross table. What is not known never agrees.
+ * does; the electrode may differ, and is named. Heat compares only within one maker or through a maker's own cross table.
+ * The gap as sold must be one that can be brought to each gap wanted within the limits of bending. What is not known never
+ * agrees.
+ *
+ * @param wanted gaps of the engines that the part is to serve; none: the two gaps as sold are only named
  */
-export function compareParts(ours: PartAttributes, theirs: PartAttributes, crosses: readonly HeatCross[]): Comparison {
+export function compareParts(
+  ours: PartAttributes,
+  theirs: PartAttributes,
+  crosses: readonly HeatCross[],
+  wanted: readonly GapWanted[] = [],
+): Comparison {
   if (ours.kind !== theirs.kind)
     return {
       verdict: 'refused',
@@ -72,8 +88,34 @@ export function compareParts(ours: PartAttributes, theirs: PartAttributes, cross
         },
       ],
     };
-  const attributes = ours.kind === 'plug' ? comparePlugs(ours, theirs, crosses) : compareOthers(ours, theirs);
+  const attributes = ours.kind === 'plug' ? comparePlugs(ours, theirs, crosses, wanted) : compareOthers(ours, theirs);
   return { verdict: verdictOf(attributes), attributes };
+}
+
+/** What differs between two parts, in words: "reach 19 mm instead of 26.5 mm (shorter: …)"; null: nothing that is recorded. */
+export function sayDifferences({ attributes }: Pick<Comparison, 'attributes'>): string | null {
+  const differ = attributes.filter(({ verdict }) => verdict === 'differs');
+  if (differ.length === 0) return null;
+  return differ
+    .map(({ attribute, ours, theirs, why }) => `${attribute.toLowerCase()} ${theirs} instead of ${ours}: ${why}`)
+    .join(' ');
+}
+
+/**
+ * Why another part may not stand for ours, in words: what differs, or what nobody has recorded. Null: it may.
+ *
+ * @param number of the other part, as a person writes it
+ */
+export function standInFault(number: string, comparison: Comparison): string | null {
+  const { verdict, attributes } = comparison;
+  if (verdict === 'equivalent') return null;
+  if (verdict === 'refused') return `${number} does not fit here: ${sayDifferences(comparison)}`;
+  const unknown = attributes.filter((attribute) => attribute.verdict === 'unknown');
+  const what = unknown.map(({ attribute }) => attribute.toLowerCase()).join(', ');
+  const heat = unknown.some(({ attribute }) => attribute === HEAT)
+    ? ' Heat numbers of two makers compare only by a maker’s own cross table: import it under Parts.'
+    : '';
+  return `Nobody can tell whether ${number} fits here. Not known of both parts: ${what}. Record it under Parts first.${heat}`;
 }
 
 function verdictOf(attributes: readonly AttributeComparison[]) {
@@ -82,10 +124,13 @@ function verdictOf(attributes: readonly AttributeComparison[]) {
   return some('unknown') ? 'cannot-tell' : 'equivalent';
 }
 
+const HEAT = 'Heat range';
+
 function comparePlugs(
   ours: PartAttributes,
   theirs: PartAttributes,
   crosses: readonly HeatCross[],
+  wanted: readonly GapWanted[],
 ): readonly AttributeComparison[] {
   return [
     exact('Thread', ours.thread, theirs.thread, 'It does not screw in, or tears the thread.'),
@@ -104,8 +149,30 @@ function comparePlugs(
     heat(ours, theirs, crosses),
     hex(ours.hexMm, theirs.hexMm),
     changes('Electrode', ours.electrode, theirs.electrode, 'Its interval and how it may be gapped change.'),
-    changes('Gap as sold', mm(ours.preGapMm), mm(theirs.preGapMm), 'Measure it against the sheet before it goes in.'),
+    wanted.length === 0
+      ? changes(
+          'Gap as sold',
+          mm(ours.preGapMm),
+          mm(theirs.preGapMm),
+          'Measure it against the sheet before it goes in.',
+        )
+      : gapReach(theirs, wanted),
   ];
+}
+
+/** Whether the gap as sold can be brought to what every engine wants. */
+function gapReach({ preGapMm, electrode }: PartAttributes, wanted: readonly GapWanted[]): AttributeComparison {
+  const ranges = wanted.map(({ spec }) => sayGaps({ min: spec.minMm, max: spec.maxMm }));
+  const shown = { attribute: 'Gap as sold', ours: [...new Set(ranges)].join(' or '), theirs: mm(preGapMm) };
+  if (preGapMm === null || electrode === null) return { ...shown, verdict: 'unknown', why: UNKNOWN_WHY };
+  const missed = wanted.filter(({ spec, regap }) => !canReach(spec, electrode, regap, preGapMm));
+  if (missed.length > 0)
+    return {
+      ...shown,
+      verdict: 'differs',
+      why: 'Too far to bend: the ground electrode breaks or the gap stays wrong.',
+    };
+  return { ...shown, verdict: 'same', why: '' };
 }
 
 /** What may differ and is to be known. */
@@ -181,7 +248,7 @@ function hex(ours: number | null, theirs: number | null): AttributeComparison {
 function heat(ours: PartAttributes, theirs: PartAttributes, crosses: readonly HeatCross[]): AttributeComparison {
   const text = (part: PartAttributes): string | null =>
     part.heatRange === null ? null : `${part.heatRange} (${part.maker})`;
-  const shown = { attribute: 'Heat range', ours: text(ours), theirs: text(theirs) };
+  const shown = { attribute: HEAT, ours: text(ours), theirs: text(theirs) };
   if (ours.heatRange === null || theirs.heatRange === null) return { ...shown, verdict: 'unknown', why: UNKNOWN_WHY };
   if (ours.maker === theirs.maker)
     return ours.heatRange === theirs.heatRange

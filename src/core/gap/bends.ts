@@ -1,6 +1,6 @@
 import type { Mm } from '../shared/kinds';
 import { sayGap } from '../units/say';
-import type { Electrode } from './check';
+import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from './check';
 
 /** What has been done to one plug's ground electrode, in order: mm, positive opens. */
 interface BendHistory {
@@ -56,4 +56,16 @@ export function bendFault(gaps: readonly Mm[], electrode: Electrode, reversals: 
   return total > MAX_BENT_MM[electrode] + SAME_MM
     ? `It was ${said}: more than ${sayGap(MAX_BENT_MM[electrode])} in all. Set it aside and take another.`
     : null;
+}
+
+/**
+ * Whether the gap of a new plug is right or can be bent right, within what its electrode takes and the shop allows.
+ *
+ * @param fromMm as it was sold or measured, mm
+ */
+export function canReach(spec: GapSpec, electrode: Electrode, regap: RegapPolicy, fromMm: Mm): boolean {
+  const [plug] = checkGaps(spec, electrode, regap, [fromMm]).plugs;
+  if (!plug || plug.action === 'accept') return true;
+  const toMm = plug.action === 'open' ? fromMm + plug.byMm : fromMm - plug.byMm;
+  return plug.action !== 'reject' && bendFault([fromMm, toMm], electrode, 1) === null;
 }

@@ -59,8 +59,7 @@ export const answersTo = (
   { cause, sites }: Pick<Finding, 'cause' | 'sites'>,
   has: (component: TaskComponent) => boolean,
 ): readonly Answer[] =>
-  (REPLACES[cause] ?? []).filter(has).map((component) => ({
-    action: 'replace',
-    component,
-    places: isOfEngine(component) ? 'all' : sites.map(siteId),
-  }));
+  (REPLACES[cause] ?? []).filter(has).flatMap((component): readonly Answer[] => {
+    if (isOfEngine(component)) return [{ action: 'replace', component, places: 'all' }];
+    return sites.length === 0 ? [] : [{ action: 'replace', component, places: sites.map(siteId) }];
+  });

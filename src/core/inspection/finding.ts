@@ -137,7 +137,9 @@ interface Evidence extends SiteKey {
 export interface Finding {
   readonly cause: Cause;
   readonly shape: Shape;
+  /** None where it stands on one of two banks and nobody declared which end of the tray is which. */
   readonly sites: readonly SiteKey[];
+  /** By site; none where the sites cannot be named. */
   readonly evidence: readonly Evidence[];
   /** Sites of that place that were looked at and show something else. */
   readonly against: readonly Evidence[];
@@ -149,6 +151,10 @@ export interface Finding {
   /** What would resolve it, the easiest first. */
   readonly next: readonly string[];
 }
+
+/** Whether a finding is of one of two banks, and nobody can tell which. */
+export const isUnplaced = ({ shape, sites }: Pick<Finding, 'shape' | 'sites'>): boolean =>
+  shape === 'bank' && sites.length === 0;
 
 /** What tells one finding of an engine from another: its cause and where it stands. */
 export const findingKey = ({ cause, sites }: Finding): string => `${cause} ${sites.map(siteId).join(' ')}`;

@@ -205,7 +205,7 @@ describe('readEngine finds the cause by where a condition stands', () => {
     [
       'a sooty bank whose direction nobody declared',
       reading(v6, { 1: soot, 3: soot, 5: soot }, { directionKnown: false }),
-      ['bank_rich bank 1 3 5'],
+      ['bank_rich bank '],
     ],
     [
       'neighbours with a trace, direction not declared',
@@ -296,5 +296,34 @@ describe('readEngine finds the cause by where a condition stands', () => {
     expect(sure(bank(1))).toBe('medium');
     expect(sure(reading(v6, { 1: soot, 3: soot, 5: unseen, 2: unseen }))).toBe('medium');
     expect(sure(reading(v6, { 1: { ...soot, severity: 1 }, 2: { ...soot, severity: 1 } }))).toBe('low');
+  });
+});
+
+describe('a tray whose direction nobody declared', () => {
+  const turned = { directionKnown: false };
+
+  it('names no bank, and says what to declare', () => {
+    const sooty: readonly Readonly<Record<string, Shown>>[] = [
+      { 1: soot, 3: soot, 5: soot },
+      { 2: soot, 4: soot, 6: soot },
+    ];
+    for (const shown of sooty) {
+      const [finding] = readEngine(reading(v6, shown, turned));
+      expect(finding).toMatchObject({ cause: 'bank_rich', shape: 'bank', sites: [], evidence: [], against: [] });
+      expect(finding?.next[0]).toContain('One of the banks');
+      expect(JSON.stringify(finding)).not.toMatch(/"cylinder"/);
+    }
+  });
+
+  it('says the same of either bank, and names the bank once the direction is declared', () => {
+    const oneBank = { 1: soot, 3: soot, 5: soot };
+    const other = { 2: soot, 4: soot, 6: soot };
+    expect(readEngine(reading(v6, oneBank, turned))).toEqual(readEngine(reading(v6, other, turned)));
+    expect(told(readEngine(reading(v6, oneBank)))).toEqual(['bank_rich bank 1 3 5']);
+  });
+
+  it('still names what one row or all show', () => {
+    expect(told(readEngine(reading(inline4, { 2: soot }, turned)))).toEqual(['cylinder_rich one 2']);
+    expect(told(readEngine(reading(v6, rest(soot), turned)))).toEqual(['rich_or_weak_spark all 1 2 3 4 5 6']);
   });
 });

@@ -203,7 +203,7 @@ const REAL = [0.45, 0.92, 0.97] as const;
 const real = ({ severity }: Sign): number => REAL[severity - 1] ?? REAL[1];
 /** Other causes look the same, or no place stands out. */
 const AMBIGUOUS = 0.75;
-/** Which end of the tray is which is not known. */
+/** Which end of the tray is which is not known: of single cylinders it may be the one at the other end. */
 const UNDECLARED = 0.9;
 
 /** That at least one of the signs is there: one after the other, each counts less than the one before. */
@@ -248,8 +248,26 @@ function weighed(
     urgency: rule.urgency,
     next: rule.next,
   };
+  const isTurned = shape === 'bank' && !reading.directionKnown && reading.layout.model.banks.length > 1;
   // In tenths: what is closer than that is told in the order of the rules.
-  return { finding, weight: Math.round(10 * MATTERS[rule.urgency] * probability) };
+  const weight = Math.round(10 * MATTERS[rule.urgency] * probability);
+  return { finding: isTurned ? unplaced(finding) : finding, weight };
+}
+
+/** With two rows a tray that is read from its other end shows the other bank: until its direction is declared no side is named. */
+function unplaced(finding: Finding): Finding {
+  const seen = [...new Set(finding.evidence.map(({ words }) => words))].join('; ');
+  return {
+    ...finding,
+    sites: [],
+    evidence: [],
+    against: [],
+    confidence: finding.confidence === 'high' ? 'medium' : finding.confidence,
+    next: [
+      `One of the banks, nobody can tell which: declare which end of the tray is the front (${finding.sites.length} of one row: ${seen}).`,
+      ...finding.next,
+    ],
+  };
 }
 
 const key = ({ cylinder, position }: SiteKey): SiteKey => ({ cylinder, position });

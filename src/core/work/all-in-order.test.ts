@@ -14,6 +14,8 @@ import { plainEngine } from './procedure/engine.fixture';
 import { replaceTasks, visitProcedure } from './procedure/generate';
 import { answerField, countTarget, stepTarget } from './targets';
 
+const METRIC = personUnits('metric');
+
 /** An order of any engine as it is opened, its new parts read. */
 const anyOrder = fc
   .record({
@@ -52,7 +54,7 @@ const untouched = ({ steps, counts }: Order): JobRecord =>
 
 /** Presses for a phase, by the rules of the desk. @returns the record, and what was refused */
 function press(model: Order, record: JobRecord, phase: Parameters<typeof phaseInOrder>[2]) {
-  const { fields } = phaseInOrder(model, record, phase);
+  const { fields } = phaseInOrder(model, record, phase, METRIC);
   return fields.reduce(
     (at, { target, field, value }) => {
       const entry = {
@@ -74,12 +76,12 @@ describe('one press for a phase in order', () => {
   it('is taken by the rules of the desk, whatever the engine, and does what it says', () => {
     fc.assert(
       fc.property(anyOrder, (model) => {
-        const said = phaseInOrder(model, {}, 'prepare');
+        const said = phaseInOrder(model, {}, 'prepare', METRIC);
         const { record, refused } = press(model, untouched(model), 'prepare');
         expect(refused).toBeNull();
         for (const step of said.steps) expect(stepStateIn(record, step.key)).toBe('done');
         expect(said.says.length).toBeGreaterThanOrEqual(said.steps.length);
-        expect(phaseInOrder(model, record, 'prepare').steps).toEqual([]);
+        expect(phaseInOrder(model, record, 'prepare', METRIC).steps).toEqual([]);
       }),
     );
   });
@@ -88,7 +90,7 @@ describe('one press for a phase in order', () => {
     fc.assert(
       fc.property(anyOrder, (model) => {
         const steps = (['prepare', 'open', 'close', 'prove'] as const).flatMap(
-          (phase) => phaseInOrder(model, {}, phase).steps,
+          (phase) => phaseInOrder(model, {}, phase, METRIC).steps,
         );
         const kinds = steps.flatMap(({ asks }) => asks.flatMap(({ kind, optional }) => (optional ? [] : [kind])));
         for (const kind of ['text', 'codes', 'photo', 'wait', 'odometer']) expect(kinds).not.toContain(kind);
@@ -104,7 +106,7 @@ describe('one press for a phase in order', () => {
         for (const { out, back, backStep } of countsIn(model, closed))
           if (stepStateIn(closed, backStep) === 'done') expect(back).toBe(out);
         const hot = { [stepTarget('cold')]: { [answerField('temperature')]: 'hot' } };
-        expect(phaseInOrder(model, hot, 'prepare').steps.some(({ kind }) => kind === 'cold')).toBe(false);
+        expect(phaseInOrder(model, hot, 'prepare', METRIC).steps.some(({ kind }) => kind === 'cold')).toBe(false);
       }),
     );
   });
@@ -122,9 +124,9 @@ describe('one press for a phase in order', () => {
         },
       ],
     };
-    expect(phaseInOrder(model as unknown as Order, {}, 'prepare').steps).toEqual([]);
-    expect(phaseInOrder({ ...model, places: [] } as unknown as Order, {}, 'prepare').says).toEqual([
-      'every new part read and measured',
+    expect(phaseInOrder(model as unknown as Order, {}, 'prepare', METRIC).steps).toEqual([]);
+    expect(phaseInOrder({ ...model, places: [] } as unknown as Order, {}, 'prepare', METRIC).says).toEqual([
+      'every new part read and measured, right number, gap in range',
     ]);
   });
 });

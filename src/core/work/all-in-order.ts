@@ -1,8 +1,9 @@
+import type { PersonUnits } from '../units/person-units';
 import type { Ask } from './ask';
 import type { JobRecord, Json } from './entry';
 import type { FloorStep } from './job-record';
 import { countsIn, fieldsOf, type OrderModel, shortTitle, stepStateIn } from './order-model';
-import { partsUnchecked } from './order-rules';
+import { checkBench } from './order-rules';
 import type { Phase } from './procedure/step';
 import { answerField, countTarget, stepTarget } from './targets';
 
@@ -41,12 +42,13 @@ export function phaseInOrder(
   model: Omit<OrderModel, 'steps'> & { readonly steps: readonly FloorStep[] },
   record: JobRecord,
   phase: Phase,
+  units: PersonUnits,
 ): InOrder {
   const open = model.steps.filter(
     (step) => !step.perSite && (step.phase ?? 'prepare') === phase && stepStateIn(record, step.key) === 'open',
   );
   const said = open.flatMap((step) => {
-    const own = stepSaid(model, record, step);
+    const own = stepSaid(model, record, step, units);
     return own ? [{ step, ...own }] : [];
   });
   return {
@@ -60,8 +62,8 @@ export function phaseInOrder(
 }
 
 /** What is normal for a step; null: it asks for something that no press can say. */
-function stepSaid(model: OrderModel, record: JobRecord, step: FloorStep): Said | null {
-  const answers = step.asks.map((ask) => askSaid(model, record, step.key, ask));
+function stepSaid(model: OrderModel, record: JobRecord, step: FloorStep, units: PersonUnits): Said | null {
+  const answers = step.asks.map((ask) => askSaid(model, record, step.key, ask, units));
   if (answers.some((answer) => answer === null)) return null;
   return {
     fields: answers.flatMap((answer) => answer?.fields ?? []),
@@ -69,7 +71,7 @@ function stepSaid(model: OrderModel, record: JobRecord, step: FloorStep): Said |
   };
 }
 
-function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask): Said | null {
+function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask, units: PersonUnits): Said | null {
   if (ask.optional) return NOTHING;
   const target = stepTarget(step);
   const field = answerField(ask.key);
@@ -90,10 +92,12 @@ function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask): 
       return countSaid(model, record, ask);
     case 'codes':
       return model.codesKept.includes(ask.key) || given ? NOTHING : null;
-    case 'parts':
-      return partsUnchecked(model, record).length > 0
+    case 'parts': {
+      const { missing, wrong } = checkBench(model, record, units);
+      return missing.length + wrong.length > 0
         ? null
-        : { fields: [], says: ['every new part read and measured'] };
+        : { fields: [], says: ['every new part read and measured, right number, gap in range'] };
+    }
     case 'follow_up':
       if (given || model.followUps > 0) return NOTHING;
       return { fields: [{ target, field, value: USUAL_RECHECK }], says: [`looked at again: ${USUAL_RECHECK}`] };

@@ -113,16 +113,18 @@ describe('applyEntry elsewhere', () => {
   });
 
   it('keeps the engine from being started while a site is open or something is not counted back', () => {
-    expect(stepFaultsIn(plugService, cold, 'start', 0).join(' ')).toMatch(/Sites 1, 2, 3, 4 not done yet.*tools/);
+    expect(stepFaultsIn(plugService, cold, 'start', 0, metric).join(' ')).toMatch(
+      /Sites 1, 2, 3, 4 not done yet.*tools/,
+    );
     const whole = play(cold, [
       ...plugService.places.flatMap(({ id }) => fitted(id)),
       entry('count tools', 'out', 7),
       entry('count tools', 'back', 7),
     ]);
     // The screws of a cover that goes on after the first start are counted then.
-    expect(stepFaultsIn(plugService, whole, 'start', 0)).toEqual([]);
+    expect(stepFaultsIn(plugService, whole, 'start', 0, metric)).toEqual([]);
     const soaked = play(whole, [entry('site 1A', 'soakedAt', '2026-11-16T08:00:00Z')]);
-    expect(stepFaultsIn(plugService, soaked, 'start', 0).join(' ')).toContain('Penetrant was used');
+    expect(stepFaultsIn(plugService, soaked, 'start', 0, metric).join(' ')).toContain('Penetrant was used');
   });
 
   it('takes the direction of the tray from a site that there is', () => {

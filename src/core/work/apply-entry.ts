@@ -119,7 +119,7 @@ function reopened({ model, entry, units }: At, place: PlaceModel, after: Applied
 }
 
 function applyStep(at: At): Applied {
-  const { model, record, entry, key } = at;
+  const { model, record, entry, key, units } = at;
   const step = model.steps.find((own) => own.key === key);
   if (!step || step.perSite) return refuse(at, `There is no step ${key} to answer on this order.`);
   const isAnswer = [...step.asks.map(({ key: ask }) => ask), ...REMARKS].some(
@@ -130,7 +130,7 @@ function applyStep(at: At): Applied {
   if (merge.kind === 'kept' && !isAnswer && merge.value === 'not_done' && !saidAt(at, 'why'))
     return refuse(at, `Say why it is not done: “${step.title}”.`);
   if (merge.kind === 'kept' && merge.value === 'done') {
-    const faults = isAnswer ? [] : stepFaultsIn(model, record, key, Date.parse(entry.at));
+    const faults = isAnswer ? [] : stepFaultsIn(model, record, key, Date.parse(entry.at), units);
     if (faults.length > 0) return refuse(at, faults.join(' '));
   }
   return merged(at, merge);

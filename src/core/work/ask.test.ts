@@ -8,7 +8,7 @@ const written = (over: Partial<Written> = {}): Written => ({
   counts: [],
   codesKept: [],
   photos: 0,
-  partsUnchecked: [],
+  bench: { missing: [], wrong: [] },
   followUps: 0,
   ...over,
 });
@@ -58,9 +58,9 @@ describe('askFaults', () => {
   });
 
   it('names the sites whose new plug nobody has measured', () => {
-    expect(askFaults([ask({ kind: 'parts' })], written({ partsUnchecked: plugs('2', '5') }))[0]).toContain(
-      'Sites 2, 5',
-    );
+    expect(
+      askFaults([ask({ kind: 'parts' })], written({ bench: { missing: plugs('2', '5'), wrong: [] } }))[0],
+    ).toContain('Sites 2, 5');
     expect(askFaults([ask({ kind: 'parts' })], written())).toEqual([]);
   });
 });

@@ -75,8 +75,8 @@ export interface Written {
   readonly codesKept: readonly string[];
   /** Photos at this step. */
   readonly photos: number;
-  /** Places whose new part has no number yet, or whose new plug no gap. */
-  readonly partsUnchecked: readonly NamedPlace[];
+  /** The new parts on the bench: those not yet read or measured, and what is wrong with the others, in words. */
+  readonly bench: { readonly missing: readonly NamedPlace[]; readonly wrong: readonly string[] };
   readonly followUps: number;
 }
 
@@ -118,9 +118,7 @@ function faultOf(
         ? null
         : `Read and keep the ${what}, or write them down; “none” is an answer too.`;
     case 'parts':
-      return written.partsUnchecked.length === 0
-        ? null
-        : `Number of the new part, and gap of a plug. Missing: ${sayPlaces(written.partsUnchecked)}.`;
+      return benchFault(written.bench);
     case 'photo':
       return written.photos > 0 || written.answers[key]?.trim() ? null : `Take a picture, or write down: ${what}.`;
     case 'follow_up':
@@ -138,6 +136,13 @@ function faultOf(
       return left > 0 ? `${what}: ${left} more ${left === 1 ? 'minute' : 'minutes'}.` : null;
     }
   }
+}
+
+function benchFault({ missing, wrong }: Written['bench']): string | null {
+  const unread =
+    missing.length > 0 ? [`Number of the new part, and gap of a plug. Missing: ${sayPlaces(missing)}.`] : [];
+  const faults = [...wrong, ...unread];
+  return faults.length > 0 ? faults.join(' ') : null;
 }
 
 /** What a screw may be off its torque. Source: the shop's default. */

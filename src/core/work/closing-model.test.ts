@@ -74,7 +74,9 @@ describe('one person at one device', () => {
           }
         expect(countsIn(plugService, device)).toEqual(countsIn(plugService, desk));
         expect(stopsIn(plugService.layout, device, [])).toEqual(stopsIn(plugService.layout, desk, []));
-        expect(stepFaultsIn(plugService, device, 'start', 0)).toEqual(stepFaultsIn(plugService, desk, 'start', 0));
+        expect(stepFaultsIn(plugService, device, 'start', 0, personUnits('metric'))).toEqual(
+          stepFaultsIn(plugService, desk, 'start', 0, personUnits('metric')),
+        );
       }),
       { numRuns: 60 },
     );

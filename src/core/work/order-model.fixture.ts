@@ -14,6 +14,10 @@ export const plugRules: PlugRules = {
   partNumber: 'EM-7310',
   accepted: [['EM7310', 'EM7301'], ['EM7311']],
   family: ['EM7310', 'EM7301', 'EM7311', 'EM7300'],
+  differs: {
+    EM7250: 'reach 19 mm instead of 26.5 mm: Shorter: carbon fills the exposed threads and shrouds the spark.',
+  },
+  bendsOf: {},
   gap: { minMm: 1, maxMm: 1.1 },
   electrode: 'fine_wire',
   regap: 'ground_only',

@@ -19,8 +19,9 @@ import {
   type TaskModel,
   taskOf,
 } from './order-model';
-import { type Faults, isFitted, placeFaults } from './place-done';
+import { benchFaults, type Faults, isFitted, placeFaults } from './place-done';
 import { type PlaceQuantity, type PlaceRecord, placeRecord } from './place-fields';
+import { sayPlaces } from './say-places';
 import { answerField, stepTarget } from './targets';
 
 /* What keeps a place from being done and a step from being ticked: what each asks for, and the gates before it. */
@@ -42,12 +43,7 @@ export function placeFaultsIn(
   if (!place || !task) return {};
   const texts = placeRecord({ ...fieldsOf(record, target), ...over });
   const si = (field: PlaceQuantity): number | null => quantityIn(model, target, field, texts[field], units);
-  const fitted = model.places.flatMap((other) => {
-    const { done, newNumber } = placeIn(record, other.target);
-    return other.component === place.component && other.target !== target && done && newNumber
-      ? [partKey(newNumber)]
-      : [];
-  });
+  const fitted = numbersBeside(model, record, place).flatMap(({ key, done }) => (done ? [key] : []));
   const figures = {
     newGapMm: si('newGap'),
     installedTorqueNm: si('installedTorque'),
@@ -101,20 +97,60 @@ function gateFaults(
   );
 }
 
-/** Places whose new part has no number yet, or whose new plug no gap. */
-export const partsUnchecked = (model: OrderModel, record: JobRecord): readonly PlaceModel[] =>
-  model.places.filter((place) => {
-    const { newNumber, newGap } = placeIn(record, place.target);
-    const isWhole = newNumber !== '' && (newGap !== '' || place.component !== 'plug');
-    return !isWhole && !place.moved && isNewAt(model, record, place);
+/** The numbers read at the other places of a component, by key. */
+const numbersBeside = (
+  { places }: OrderModel,
+  record: JobRecord,
+  place: PlaceModel,
+): readonly { readonly key: string; readonly done: boolean }[] =>
+  places.flatMap((other) => {
+    const { done, newNumber } = placeIn(record, other.target);
+    return other.component === place.component && other.target !== place.target && newNumber
+      ? [{ key: partKey(newNumber), done }]
+      : [];
   });
+
+/** New parts as they lie on the bench. */
+interface BenchCheck {
+  /** Places whose new part has no number yet, or whose new plug no gap. */
+  readonly missing: readonly PlaceModel[];
+  /** What is wrong with the others, in words, each with its places: another number, designs that are mixed, a gap outside its range. */
+  readonly wrong: readonly string[];
+}
+
+/** Whether each new part that is laid out is the right one: read, measured and judged before anything is opened. */
+export function checkBench(model: OrderModel, record: JobRecord, units: PersonUnits): BenchCheck {
+  const missing: PlaceModel[] = [];
+  const wrong = new Map<string, PlaceModel[]>();
+  for (const place of model.places) {
+    const task = taskOf(model, place);
+    if (!task || place.moved || !isNewAt(model, record, place)) continue;
+    const texts = placeIn(record, place.target);
+    if (texts.newNumber === '' || (place.component === 'plug' && texts.newGap === '')) missing.push(place);
+    const gapMm = quantityIn(model, place.target, 'newGap', texts.newGap, units);
+    const goesIn = new Set(task.rules.accepted.flat());
+    const beside = numbersBeside(model, record, place).flatMap(({ key }) => (goesIn.has(key) ? [key] : []));
+    const faults = benchFaults(texts, gapMm, task.rules, beside);
+    for (const field of ['newNumber', 'newGap'] as const) {
+      const fault = texts[field] === '' ? undefined : faults[field];
+      if (fault) wrong.set(fault, [...(wrong.get(fault) ?? []), place]);
+    }
+  }
+  return { missing, wrong: [...wrong].map(([fault, places]) => `${sayPlaces(places)}: ${fault}`) };
+}
 
 /**
  * What keeps a step from being ticked, in words.
  *
  * @param nowMs by the clock of whoever ticks it
  */
-export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, nowMs: number): readonly string[] {
+export function stepFaultsIn(
+  model: OrderModel,
+  record: JobRecord,
+  key: string,
+  nowMs: number,
+  units: PersonUnits,
+): readonly string[] {
   const step = model.steps.find((own) => own.key === key);
   if (!step) return [];
   const stage = stageOfStep(step.kind);
@@ -134,7 +170,7 @@ export function stepFaultsIn(model: OrderModel, record: JobRecord, key: string, 
     counts: countsIn(model, record),
     codesKept: model.codesKept,
     photos: model.photos.filter((photo) => photo.target === target).length,
-    partsUnchecked: partsUnchecked(model, record),
+    bench: checkBench(model, record, units),
     followUps: model.followUps,
   });
 }

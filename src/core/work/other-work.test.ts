@@ -7,12 +7,20 @@ import { otherWorkDue } from './other-work';
 
 const filter: OtherWork = {
   what: 'air filter',
+  kind: 'air_filter',
   everyKm: 40_000 as Km,
   everyMonths: 24,
   minutes: 10,
   behind: null,
 };
-const belt: OtherWork = { ...filter, what: 'drive belt', everyKm: null, everyMonths: 60, behind: 'front' };
+const belt: OtherWork = {
+  ...filter,
+  what: 'drive belt',
+  kind: 'drive_belt',
+  everyKm: null,
+  everyMonths: 60,
+  behind: 'front',
+};
 const done = (on: string, km: number) => ({ on: on as PlainDate, km: km as Km });
 const dueOf = (lastDone: Record<string, ReturnType<typeof done>>, opened: BankPlace[] = [], odometer = 100_000) =>
   otherWorkDue({
@@ -34,6 +42,7 @@ describe('other work of a visit', () => {
   it('is left where it is young, out of reach, or of unknown age', () => {
     expect(dueOf({ 'air filter': done('2026-10-16', 99_000) })[0]).toMatchObject({
       what: 'air filter',
+      kind: 'air_filter',
       isTaken: false,
     });
     const old = { 'drive belt': done('2020-11-16', 1000) };

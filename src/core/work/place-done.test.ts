@@ -40,8 +40,13 @@ describe('placeFaults at a plug', () => {
   });
 
   it('lets torque and compound agree', () => {
-    expect(faults({ compound: 'nickel' }).compound).toContain('for dry threads');
-    expect(faults({}, {}, [], { lubricant: 'anti_seize' }).compound).toContain('lowered for compound');
+    expect(faults({ compound: 'nickel compound' }).compound).toContain('for dry threads');
+    const greased = { lubricant: 'anti_seize' } as const;
+    expect(faults({}, {}, [], greased).compound).toContain('lowered for compound');
+    expect(faults({ compound: 'copper compound' }, {}, [], greased).compound).toContain('corrodes an aluminium head');
+    expect(faults({ compound: 'copper compound' }, {}, [], { ...greased, head: 'iron' }).compound).toBeUndefined();
+    expect(faults({ compound: 'other compound' }, {}, [], greased).compound).toContain('which compound');
+    expect(faults({ compound: 'other compound', remark: 'graphite' }, {}, [], greased).compound).toBeUndefined();
   });
 
   it('holds where the wrench said stop, until somebody says what was found', () => {
@@ -78,6 +83,7 @@ describe('placeFaults at another part', () => {
     partNumber: 'NL-3806',
     accepted: [['NL3806']],
     family: ['NL3806'],
+    differs: {},
     torqueNm: { min: 8, max: 10 },
     primaryOhm: { min: 0.6, max: 0.8 },
     secondaryOhm: { min: 8000, max: 12_000 },

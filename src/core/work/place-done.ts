@@ -21,16 +21,24 @@ interface NumberRules {
   readonly accepted: readonly (readonly string[])[];
   /** Keys of every number that is joined to the sheet's by a renumbering or a redesign. */
   readonly family: readonly string[];
+  /** How look-alikes and older designs differ from the sheet's part, in words, by key. */
+  readonly differs: Readonly<Record<string, string>>;
 }
 
-/** What a plug is measured by before its place counts as done. */
-export interface PlugRules extends NumberRules {
-  readonly component: 'plug';
-  readonly gap: GapSpec;
+/** How the ground electrode of a new plug may be bent. */
+export interface BendRules {
   readonly electrode: Electrode;
   readonly regap: RegapPolicy;
   /** Changes of direction that its bends may have. */
   readonly reversals: number;
+}
+
+/** What a plug is measured by before its place counts as done. */
+export interface PlugRules extends NumberRules, BendRules {
+  readonly component: 'plug';
+  readonly gap: GapSpec;
+  /** Of approved parts whose electrode is another than that of the sheet's part, by key. */
+  readonly bendsOf: Readonly<Record<string, BendRules>>;
   /** As lubricated, N·m. */
   readonly torqueNm: Range<Nm>;
   readonly reduction: number;
@@ -158,20 +166,34 @@ function newPartFaults(
   rules: TaskRules,
   fitted: readonly string[],
 ): Faults {
-  const faults: Record<string, string> = {};
-  const what = rules.component === 'plug' ? 'plug' : 'part';
-  const number =
-    record.newNumber === '' ? `Read the number off the new ${what}.` : numberFault(record.newNumber, rules, fitted);
-  if (number) faults.newNumber = number;
-  if (rules.component !== 'plug') return { ...faults, ...leadFaults(record, rules) };
-  if (record.newGap === '') faults.newGap = 'Measure the gap of the new plug.';
-  else {
-    const gap = newGapMm === null ? null : gapFault(newGapMm, rules, gapsFromText(record.bentFrom));
-    if (gap) faults.newGap = gap;
-  }
+  const bench = benchFaults(record, newGapMm, rules, fitted);
+  if (rules.component !== 'plug') return { ...bench, ...leadFaults(record, rules) };
   const compound = compoundFault(record, rules);
-  if (compound) faults.compound = compound;
-  return faults;
+  return compound ? { ...bench, compound } : bench;
+}
+
+/**
+ * What keeps a new part from going in as it lies on the bench, by field: its number, and the gap of a plug.
+ *
+ * @param newGapMm as read, mm; null: not measured, or it cannot be read
+ * @param fitted keys of the numbers at the other places of this component
+ */
+export function benchFaults(
+  { newNumber, newGap, bentFrom }: PlaceRecord,
+  newGapMm: Mm | null,
+  rules: TaskRules,
+  fitted: readonly string[],
+): Faults {
+  const isPlug = rules.component === 'plug';
+  const number =
+    newNumber === ''
+      ? `Read the number off the new ${isPlug ? 'plug' : 'part'}.`
+      : numberFault(newNumber, rules, fitted);
+  const faults: Faults = number === null ? {} : { newNumber: number };
+  if (!isPlug) return faults;
+  if (newGap === '') return { ...faults, newGap: 'Measure the gap of the new plug.' };
+  const gap = newGapMm === null ? null : gapFault(newGapMm, rules, newNumber, gapsFromText(bentFrom));
+  return gap === null ? faults : { ...faults, newGap: gap };
 }
 
 /** Two leads that change places backfire: a set is done when each of its leads has been ticked off. */
@@ -209,32 +231,38 @@ function tighteningFaults(
 /** A renumbered box is the same part; a redesigned one may replace the set, never one of it. */
 function numberFault(
   number: string,
-  { accepted, family, partNumber, component }: TaskRules,
+  { accepted, family, differs, partNumber, component }: TaskRules,
   fitted: readonly string[],
 ): string | null {
   const what = component.replace('_', ' ');
   if (partNumber === null)
     return `No sheet says which ${what} this engine takes. Enter one and have it checked, then fit it.`;
   const key = partKey(number);
-  const own = accepted.find((same) => same.includes(key));
-  const mixed =
-    family.includes(key) && fitted.find((other) => !(own ?? [key]).includes(other) && family.includes(other));
-  if (mixed)
-    return `${number} is another design than the ${what}s already fitted (${mixed}): the two are never mixed within one engine. Fit one kind throughout.`;
-  return own ? null : `This engine takes ${partNumber}. Do not fit another: set the ${what} aside and compare the box.`;
+  const same = accepted.find((numbers) => numbers.includes(key));
+  if (!same) {
+    const design = family.includes(key) ? `; ${number} is another design of it, never mixed within one engine` : '';
+    const difference = differs[key] ? `; ${number} has ${differs[key]}` : '.';
+    return `This engine takes ${partNumber}${design}${difference} Do not fit another: set the ${what} aside and compare the box.`;
+  }
+  const mixed = fitted.find((other) => !same.includes(other) && family.includes(other));
+  return mixed
+    ? `${number} is another design than the ${what}s beside it (${mixed}): the two are never mixed within one engine. Fit one kind throughout.`
+    : null;
 }
+
+/** How a new plug may be bent, by the number read off it: an approved part may have another electrode than the sheet's. */
+export const bendRulesFor = (rules: PlugRules, number: string): BendRules => rules.bendsOf[partKey(number)] ?? rules;
 
 /**
  * Why a new plug's gap will not do, and what to do with it; null when it will.
  *
  * @param gapMm as it is now, mm
+ * @param number read off the plug; empty: taken for the sheet's
  * @param bentFrom gaps at which it was bent before, in order, mm
  */
-export function gapFault(
-  gapMm: Mm,
-  { gap, electrode, regap, reversals }: PlugRules,
-  bentFrom: readonly Mm[],
-): string | null {
+export function gapFault(gapMm: Mm, rules: PlugRules, number: string, bentFrom: readonly Mm[]): string | null {
+  const { gap } = rules;
+  const { electrode, regap, reversals } = bendRulesFor(rules, number);
   const tired = bendFault([...bentFrom, gapMm], electrode, reversals);
   if (tired) return tired;
   const [plug] = checkGaps(gap, electrode, regap, [gapMm]).plugs;
@@ -253,13 +281,15 @@ function compoundFault(
   { compound, remark }: Pick<PlaceRecord, 'compound' | 'remark'>,
   { lubricant, threadsSay, head }: PlugRules,
 ): string | null {
-  if (lubricant === 'anti_seize' && compound === '')
+  if (lubricant === 'anti_seize' && compound === null)
     return `The torque here is lowered for compound, so name the one that is on the threads. ${threadsSay}`;
-  if (lubricant === 'dry' && compound !== '')
+  if (lubricant === 'dry' && compound !== null)
     return `The torque here is for dry threads. ${threadsSay} Clean it off, or let the supervisor choose another option.`;
+  if (remark.trim() !== '') return null;
   // Copper and aluminium corrode each other where salt water comes in.
-  if (head === 'aluminium' && /copper|\bcu\b/i.test(compound) && remark.trim() === '')
+  if (head === 'aluminium' && compound === 'copper compound')
     return 'Copper compound corrodes an aluminium head: use one of nickel, or give the reason in the remark.';
+  if (compound === 'other compound') return 'Write in the remark which compound it is.';
   return null;
 }
 

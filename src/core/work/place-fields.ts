@@ -82,6 +82,10 @@ type Dropped = (typeof DROPPED)[number];
 export const HAND_STARTS = ['by hand', 'bound early'] as const;
 type HandStart = (typeof HAND_STARTS)[number];
 
+/** What may be on the threads of a plug. */
+export const COMPOUNDS = ['nickel compound', 'copper compound', 'ceramic compound', 'other compound'] as const;
+export type Compound = (typeof COMPOUNDS)[number];
+
 export const PLACE_FIELDS = {
   observedNumber: text('number read off the old part'),
   believedNumber: text('what someone says the old part is'),
@@ -109,7 +113,7 @@ export const PLACE_FIELDS = {
   dropped: choice<Dropped>('dropped', DROPPED, PLUG),
   /** Plugs whose lead is on, by site: "1A 3A". */
   leadsOn: text('leads that are on', ['lead_set', 'cap'], 200),
-  compound: text('compound on the threads', PLUG),
+  compound: choice<Compound>('compound on the threads', COMPOUNDS, PLUG),
   compoundBatch: text('batch of the compound', PLUG),
   /** How it went in by hand, before any wrench. */
   start: choice<HandStart>('start by hand', HAND_STARTS, PLUG),

@@ -134,6 +134,19 @@ export async function loadParts(q: Querier, fleetId: FleetId): Promise<readonly 
   return q.select().from(parts).where(eq(parts.fleetId, fleetId)).orderBy(asc(parts.number));
 }
 
+/** Some parts of a fleet, by the keys of their numbers. */
+export async function loadPartsByKey(
+  q: Querier,
+  fleetId: FleetId,
+  keys: readonly string[],
+): Promise<readonly PartRow[]> {
+  if (keys.length === 0) return [];
+  return q
+    .select()
+    .from(parts)
+    .where(and(eq(parts.fleetId, fleetId), inArray(parts.numberKey, [...keys])));
+}
+
 /** Supersessions between part ids, oldest first. */
 export async function loadSupersessions(q: Querier, fleetId: FleetId) {
   return q

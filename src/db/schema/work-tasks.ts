@@ -15,7 +15,7 @@ import { REMOVAL_REASONS } from '../../core/components/history';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
 import type { SpecSheetId, TaskId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
 import type { KeptCurve } from '../../core/torque/kept-curve';
-import { DROPPED, GRADES, HAND_STARTS, HOLE_THREADS, RESULTS } from '../../core/work/place-fields';
+import { COMPOUNDS, DROPPED, GRADES, HAND_STARTS, HOLE_THREADS, RESULTS } from '../../core/work/place-fields';
 import { TASK_ACTIONS, TASK_COMPONENTS, TASK_WHYS } from '../../core/work/task';
 import { specSheets } from './catalogue';
 import { createdAt, fleetId, id, instant, km, list, mm, nm, ohm, version } from './columns';
@@ -129,7 +129,7 @@ export const taskPlaces = pgTable(
     newLot: text(),
     /** Of a lead set or a cap: plugs whose lead is on, by site. */
     leadsOn: text(),
-    compound: text(),
+    compound: text({ enum: list(COMPOUNDS) }),
     compoundBatch: text(),
     torqueMethod: text({ enum: list(TORQUE_METHODS) }),
     wrenchSettingNm: nm(),

@@ -16,11 +16,13 @@ import {
 import { REMOVAL_REASONS } from '../../core/components/history';
 import { ACCESS_CLASSES } from '../../core/engine/access';
 import type { Ways } from '../../core/engine/access-items';
+import type { VisitWork } from '../../core/engine/other-work';
 import { COMPONENTS } from '../../core/engine/quantities';
 import { type Finding, VERDICTS } from '../../core/inspection/finding';
 import type { BayId, PartId, PersonId, SpecSheetId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
 import type { Ask } from '../../core/work/ask';
 import { ORDER_STATES } from '../../core/work/order-state';
+import { COMPOUNDS } from '../../core/work/place-fields';
 import { PHASES, STEP_KINDS } from '../../core/work/procedure/step';
 import { parts, specSheets } from './catalogue';
 import { createdAt, day, fleetId, id, instant, km, list, mm, version } from './columns';
@@ -58,7 +60,7 @@ export const fittedComponents = pgTable(
     /** Of its box: what a fault is traced by. */
     lot: text(),
     /** What is on its threads, with the batch of the tube: the next one to undo it wants to know. */
-    compound: text(),
+    compound: text({ enum: list(COMPOUNDS) }),
     compoundBatch: text(),
     specSheetId: uuid().$type<SpecSheetId>(),
     workOrderId: uuid().$type<WorkOrderId>(),
@@ -124,7 +126,7 @@ export const workOrders = pgTable(
     reason: text(),
     note: text(),
     /** What is done in the same visit besides the ignition: each is a step of its own, in this order. */
-    otherWork: jsonb().$type<{ what: string; minutes: number }[]>().notNull().default([]),
+    otherWork: jsonb().$type<VisitWork[]>().notNull().default([]),
     version: version(),
     createdAt: createdAt(),
   },

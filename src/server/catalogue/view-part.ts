@@ -25,7 +25,7 @@ import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { currentOf, loadGraph } from './fitment-of';
+import { currentOf, gapSpecOf, loadGraph } from './fitment-of';
 import { type ReadNumber, readNumberOf } from './read-number';
 
 /** Every part with the number that it goes by today. */
@@ -64,6 +64,9 @@ export const viewPart = useCase({
       sheetsOf: (base) => sheets.filter(isPlugSheet).filter((sheet) => sheet.partId === base.id),
     });
     const ownSheets = sheets.filter((sheet) => onLine.has(sheet.part.numberKey));
+    const wanted = ownSheets
+      .filter(isPlugSheet)
+      .map((sheet) => ({ spec: gapSpecOf(sheet), regap: sheet.regap ?? ('adjust' as const) }));
     const vehiclesTaking = keys.flatMap((vehicle) => {
       const family = familyById.get(vehicle.engineFamilyId);
       const candidates = sheets.filter((s) => s.engineFamilyId === vehicle.engineFamilyId && s.component === part.kind);
@@ -99,7 +102,7 @@ export const viewPart = useCase({
         }),
       comparisons: parts
         .filter((other) => other.kind === part.kind && other.id !== part.id && !onLine.has(other.numberKey))
-        .map((other) => ({ part: other, ...compareParts(part, other, crosses) })),
+        .map((other) => ({ part: other, ...compareParts(part, other, crosses, wanted) })),
       sheets: ownSheets.map((sheet) => ({ ...sheet, familyCode: familyById.get(sheet.engineFamilyId)?.code ?? '' })),
       vehicles: vehiclesTaking.sort((a, b) => a.unitNumber.localeCompare(b.unitNumber, 'en', { numeric: true })),
       fittedIn: fitted,

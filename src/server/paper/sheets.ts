@@ -1,12 +1,12 @@
 import type { Content } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
 import { sayCode } from '@/core/engine/fault-code';
-import { siteId } from '@/core/engine/model';
 import { socketsFor } from '@/core/engine/tools';
 import { pickWords } from '@/core/stock/pick';
 import type { UnitSystem } from '@/core/units/person-units';
 import { GATE_TABLE } from '@/core/work/gate-table';
 import { CAUSE_WORDS } from '@/text/cause-words';
+import { findingEvidence, findingPlaces } from '@/text/finding-words';
 import { distanceText } from '@/text/format';
 import type { WorkOrderView } from '../work-orders/view-work-order';
 import { engineSvg } from './engine-svg';
@@ -159,7 +159,7 @@ const liftLines = ({ lifts }: WorkOrderView): Content[] =>
 
 /** The finished record: what was found, fitted and said, by whom. */
 export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content {
-  const { order, sites, steps, findings, counts, followUps, handedOverName } = view;
+  const { order, layout, sites, steps, findings, counts, followUps, handedOverName } = view;
   return [
     headOf(view, order.state === 'closed' ? 'Service record' : 'Service record, not closed yet'),
     {
@@ -201,8 +201,8 @@ export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content
     { text: 'What the removed parts say', style: 'h2' },
     ...(findings.length === 0 ? ['Nothing was described.'] : []),
     ...findings.map(
-      ({ cause, evidence, said }) =>
-        `${CAUSE_WORDS[cause]}: ${evidence.map((e) => `${siteId(e)} ${e.words}`).join('; ')}${said ? ` (${said.verdict.verdict} by ${said.who})` : ' (nobody has said anything to it)'}`,
+      ({ said, ...finding }) =>
+        `${CAUSE_WORDS[finding.cause]}: ${[findingPlaces(layout, finding), findingEvidence(layout, finding)].filter(Boolean).join(', ')}${said ? ` (${said.verdict.verdict} by ${said.who})` : ' (nobody has said anything to it)'}`,
     ),
     ...codeLines(view),
     ...liftLines(view),

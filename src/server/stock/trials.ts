@@ -2,6 +2,7 @@ import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
+import { compareParts, standInFault } from '@/core/catalogue/equivalent';
 import { partKey } from '@/core/catalogue/match';
 import { gapGrowth } from '@/core/gap/check';
 import type { FleetId, PartId } from '@/core/shared/kinds';
@@ -11,6 +12,7 @@ import { compareTrial, type Service } from '@/core/stock/trial';
 import type { Querier } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
+import { loadHeatCrosses } from '@/db/queries/catalogue';
 import { dueInputs, dueStatus, fittedComponents, parts, people, specSheets, taskPlaces, trials } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
@@ -38,6 +40,9 @@ export const startTrial = useCase({
         if (!control) return fail('invalid', unknown, { controlNumber: unknown });
         if (part.id === control.id || part.kind !== control.kind)
           return fail('invalid', 'Compare two different parts of one kind.', { controlNumber: 'Give the usual part.' });
+        const comparison = compareParts(control, part, await loadHeatCrosses(tx, actor.fleetId));
+        const fault = standInFault(part.number, comparison);
+        if (fault) return fail('invalid', fault, { number: fault });
         const [row] = await tx
           .insert(trials)
           .values({

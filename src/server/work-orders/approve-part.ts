@@ -1,16 +1,20 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { compareParts, type HeatCross, standInFault } from '@/core/catalogue/equivalent';
 import { partKey } from '@/core/catalogue/match';
+import type { GapSpec } from '@/core/gap/check';
+import type { PolicyChoice } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
 import { PART_WORDS } from '@/core/work/say-places';
 import { writeAudit } from '@/db/queries/audit';
-import type { ComponentSheet, PartRow } from '@/db/queries/catalogue';
+import { type ComponentSheet, loadHeatCrosses, type PartRow } from '@/db/queries/catalogue';
 import { parts, workTasks } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { loadFloorState } from './order-state';
+import { bendRules } from './task-rules';
 
 const approveInput = z.object({
   workOrderId: z.uuid(),
@@ -21,8 +25,8 @@ const approveInput = z.object({
 });
 
 /**
- * Lets a part in that the sheet does not name: the same for this engine by another maker, or one that is tried. A plug that does
- * not screw into the head, or suppress, as the sheet's does is refused whoever asks.
+ * Lets a part in that the sheet does not name: the same for this engine by another maker, or one that is tried. A part that
+ * differs where it matters, or of which nobody can tell, is refused whoever asks.
  */
 export const approvePart = useCase({
   permission: 'sign off work orders',
@@ -37,7 +41,11 @@ export const approvePart = useCase({
         .select()
         .from(parts)
         .where(and(eq(parts.fleetId, actor.fleetId), eq(parts.numberKey, partKey(number))));
-      const fault = part ? whyNot(part, task.sheet) : `${number} is not in the catalogue. Enter it under Parts first.`;
+      const gap = task.rules.component === 'plug' ? task.rules.gap : null;
+      const crosses = await loadHeatCrosses(tx, actor.fleetId);
+      const fault = part
+        ? whyNot(part, task.sheet, gap, { choices: state?.choices ?? [], crosses })
+        : `${number} is not in the catalogue. Enter it under Parts first.`;
       if (!part || fault) return fail('invalid', fault ?? '', { number: fault ?? '' });
       const approved = [
         ...task.row.approved.filter((one) => one.number !== part.number),
@@ -56,16 +64,15 @@ export const approvePart = useCase({
 });
 
 /** Why it cannot go in where the sheet's part goes; null: it can. */
-function whyNot(part: PartRow, { component, part: own }: ComponentSheet): string | null {
-  if (part.id === own.id) return 'That is the part of the sheet.';
-  if (part.kind !== component)
+function whyNot(
+  part: PartRow,
+  sheet: ComponentSheet,
+  gap: GapSpec | null,
+  { choices, crosses }: { readonly choices: readonly PolicyChoice[]; readonly crosses: readonly HeatCross[] },
+): string | null {
+  if (part.id === sheet.part.id) return 'That is the part of the sheet.';
+  if (part.kind !== sheet.component)
     return `${part.number} is no ${PART_WORDS[part.kind as keyof typeof PART_WORDS] ?? part.kind}, it goes nowhere here.`;
-  if (component !== 'plug') return null;
-  const differs = [
-    part.thread !== own.thread && `thread ${part.thread ?? 'unknown'} instead of ${own.thread}`,
-    part.seat !== own.seat && `${part.seat ?? 'unknown'} seat instead of ${own.seat}`,
-    part.reachMm !== own.reachMm && `reach ${part.reachMm ?? 'unknown'} mm instead of ${own.reachMm} mm`,
-    part.resistor !== own.resistor && `${part.resistor ? 'a' : 'no'} resistor`,
-  ].filter((one) => one !== false);
-  return differs.length > 0 ? `${part.number} does not fit here: ${differs.join(', ')}.` : null;
+  const wanted = gap ? [{ spec: gap, regap: bendRules(sheet, part.electrode ?? 'fine_wire', choices).regap }] : [];
+  return standInFault(part.number, compareParts(sheet.part, part, crosses, wanted));
 }

@@ -1,4 +1,5 @@
 import { and, eq, min } from 'drizzle-orm';
+import { partKey } from '@/core/catalogue/match';
 import type { SupersessionGraph } from '@/core/catalogue/supersession';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
@@ -13,7 +14,15 @@ import { isFitted, type TaskRules } from '@/core/work/place-done';
 import { answerField, countTarget, ORDER_TARGET, stepTarget } from '@/core/work/targets';
 import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
-import { type EngineFamily, isPlugSheet, loadSheets, type SpecSheet } from '@/db/queries/catalogue';
+import {
+  type ComponentSheet,
+  type EngineFamily,
+  isPlugSheet,
+  loadPartsByKey,
+  loadSheets,
+  type PartRow,
+  type SpecSheet,
+} from '@/db/queries/catalogue';
 import type { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { loadFollowUps } from '@/db/queries/findings';
 import { choicesFor, loadPolicyChoices } from '@/db/queries/policies';
@@ -167,13 +176,31 @@ async function taskStates(
   const rows = await loadTasks(q, order.id);
   const ids = rows.flatMap(({ specSheetId }) => specSheetId ?? []);
   const sheets = await loadSheets(q, order.fleetId, today, { ids, orFamilyIds: [family.id] });
+  const parts = await partsBeside(q, order, { rows, sheets, graph });
   const states = rows.flatMap((row): TaskState[] => {
     const own = sheets.find(({ id }) => id === row.specSheetId);
     const sheet = own ? sheetInForce(own, sheets, { family, vehicle }) : null;
-    const rules = rulesOf(row, sheet, family, choices, graph);
+    const rules = rulesOf(row, sheet, family, choices, { graph, parts });
     return rules ? [{ row, sheet, rules }] : [];
   });
   return states.length === rows.length ? states : null;
+}
+
+/** Parts that may be taken for those of the sheets: of other sheets of this engine, of their histories, approved, or typed. */
+async function partsBeside(
+  q: Querier,
+  { id, fleetId }: WorkOrderRow,
+  { rows, sheets, graph }: { rows: readonly TaskRow[]; sheets: readonly ComponentSheet[]; graph: SupersessionGraph },
+): Promise<ReadonlyMap<string, PartRow>> {
+  const known = new Map(sheets.map(({ part }) => [part.numberKey, part]));
+  const typed = (await loadPlaces(q, id)).flatMap(({ newNumber }) => (newNumber ? [partKey(newNumber)] : []));
+  const approved = rows.flatMap((row) => row.approved.map(({ number }) => partKey(number)));
+  const keys = [...known.keys(), ...approved].flatMap((key) => graph.family(key));
+  const more = [...new Set([...keys, ...typed])].filter((key) => !known.has(key));
+  return new Map([
+    ...known,
+    ...(await loadPartsByKey(q, fleetId, more)).map((part) => [part.numberKey, part] as const),
+  ]);
 }
 
 /** Whether a person may isolate the engine of an order: where it has a traction system, those who are qualified. */

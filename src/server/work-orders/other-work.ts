@@ -1,5 +1,6 @@
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { layoutOf } from '@/core/engine/layout';
+import type { VisitWork } from '@/core/engine/other-work';
 import type { VehicleId } from '@/core/shared/kinds';
 import { err, ok, type Result } from '@/core/shared/result';
 import { type LastDone, type OtherWorkDue, otherWorkDue } from '@/core/work/other-work';
@@ -61,7 +62,7 @@ export async function otherWorkOf(
 export function chosenOtherWork(
   { otherWork, code }: EngineFamily,
   names: readonly string[],
-): Result<{ what: string; minutes: number }[], Failure> {
+): Result<VisitWork[], Failure> {
   const unknown = names.find((name) => !otherWork.some(({ what }) => what === name));
   if (unknown !== undefined) {
     const known = otherWork.map(({ what }) => what).join(', ') || 'none';
@@ -70,5 +71,5 @@ export function chosenOtherWork(
       message: `“${unknown.slice(0, 60)}” is no other work of ${code}; put down for it: ${known}.`,
     });
   }
-  return ok(otherWork.flatMap(({ what, minutes }) => (names.includes(what) ? [{ what, minutes }] : [])));
+  return ok(otherWork.flatMap(({ what, kind, minutes }) => (names.includes(what) ? [{ what, kind, minutes }] : [])));
 }

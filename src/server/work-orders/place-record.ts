@@ -52,7 +52,7 @@ export function placeFields(place: PlaceRow): Fields {
     bentFrom: orEmpty(place.bentFrom),
     newLot: orEmpty(place.newLot),
     leadsOn: orEmpty(place.leadsOn),
-    compound: orEmpty(place.compound),
+    compound: place.compound,
     compoundBatch: orEmpty(place.compoundBatch),
     torqueMethod: place.torqueMethod,
     wrenchSetting: orEmpty(place.wrenchSettingAsTyped),

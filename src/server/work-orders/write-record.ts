@@ -140,7 +140,7 @@ function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
     bentFrom: orNull(at.bentFrom),
     newLot: orNull(at.newLot),
     leadsOn: orNull(at.leadsOn),
-    compound: orNull(at.compound),
+    compound: at.compound,
     compoundBatch: orNull(at.compoundBatch),
     torqueMethod: at.torqueMethod,
     curve: at.curve,

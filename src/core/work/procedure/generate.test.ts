@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { ACCESS_CLASSES, type BankAccess } from '../../engine/access';
 import { anyEngine } from '../../engine/any-engine.fixture';
 import { layoutOf } from '../../engine/layout';
+import { WORK_KIND_TABLE, WORK_KINDS, type WorkKind } from '../../engine/other-work';
 import { allPlaces } from '../../engine/places';
 import { TASK_COMPONENTS } from '../task';
 import { visitProcedure } from './generate';
@@ -25,7 +26,7 @@ const any: fc.Arbitrary<ProcedureInput> = fc
     seizes: fc.boolean(),
     seized: fc.boolean(),
     minutes: fc.integer({ min: 30, max: 400 }),
-    otherWork: fc.constantFrom([], [{ what: 'air filter', minutes: 10 }]),
+    otherWork: fc.constantFrom([], [{ what: 'air filter', kind: 'air_filter' as const, minutes: 10 }]),
   })
   .map((of) => ({
     layout: layoutOf(of.model),
@@ -211,6 +212,21 @@ describe('a visit of other tasks', () => {
           plug: others.some(({ component }) => component === 'plug') ? input.plug : null,
         };
         expect(visitProcedure(less).minutes).toBeLessThanOrEqual(visitProcedure(input).minutes);
+      }),
+    );
+  });
+});
+
+describe('the fuel gate goes by the kind of work, not by a word', () => {
+  const fuelSteps = (input: ProcedureInput, what: string, kind: WorkKind) =>
+    visitProcedure({ ...input, otherWork: [{ what, kind, minutes: 20 }] }).steps.filter((step) => step.kind === 'fuel');
+
+  it('stands before petrol filters, injector rails and intake gaskets under any name', () => {
+    fc.assert(
+      fc.property(any, fc.string({ maxLength: 20 }), fc.constantFrom(...WORK_KINDS), (input, what, kind) => {
+        const isFuel = WORK_KIND_TABLE[kind].hazards.includes('fuel');
+        if (isFuel) expect(fuelSteps(input, what, kind)).toHaveLength(1);
+        else expect(fuelSteps(input, what, kind)).toHaveLength(fuelSteps(input, 'air filter', 'air_filter').length);
       }),
     );
   });

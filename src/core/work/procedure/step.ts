@@ -2,6 +2,7 @@ import type { BankAccess, Fastener } from '../../engine/access';
 import type { AccessItem, Ways } from '../../engine/access-items';
 import type { Layout } from '../../engine/layout';
 import type { BankPlace, Ignition } from '../../engine/model';
+import type { VisitWork } from '../../engine/other-work';
 import type { WeakPoint } from '../../engine/weak-points';
 import type { PolicyOptions } from '../../policy/policies';
 import type { Ask, Counted } from '../ask';
@@ -111,7 +112,7 @@ export interface ProcedureInput extends ProcedureEngine {
   /** Null: no task takes a plug out, or its sheet is not known. */
   readonly plug: PlugWork | null;
   /** What is done in the same visit besides the ignition. */
-  readonly otherWork: readonly { readonly what: string; readonly minutes: number }[];
+  readonly otherWork: readonly VisitWork[];
 }
 
 /** The plug as it goes in. */

@@ -161,7 +161,7 @@ export const engineFamiliesKind = defineKind<FamilyWrite>({
     },
     {
       key: 'other_work',
-      help: 'Not ignition, done in the same visit: its interval, its minutes and the bank it lies behind, separated by a vertical bar',
+      help: 'Not ignition, done in the same visit: its interval, its minutes and the bank it lies behind, separated by a vertical bar; work under a name of your own says its kind first: petrol strainer: fuel filter, 40000 km, 20 min',
       example: 'air filter: 40000 km, 24 months, 10 min | drive belt: 60 months, 45 min, front bank',
     },
   ],

@@ -1,4 +1,5 @@
 import { Box } from '@chakra-ui/react';
+import { personUnits } from '@/core/units/person-units';
 import { phaseInOrder } from '@/core/work/all-in-order';
 import type { FloorStep } from '@/core/work/job-record';
 import { stepFaultsIn } from '@/core/work/order-rules';
@@ -9,12 +10,17 @@ import { Press } from './parts';
 
 /** What keeps a step from being ticked; pictures that are not yet sent count. */
 export const faultsOf = ({ job, record, photos }: Floor, step: FloorStep): readonly string[] =>
-  stepFaultsIn({ ...job, photos: [...job.photos, ...photos] }, record, step.key, Date.now());
+  stepFaultsIn({ ...job, photos: [...job.photos, ...photos] }, record, step.key, Date.now(), personUnits(job.units));
 
 /** One press for the steps of a phase at which nothing is out of order, with what it says. */
 export function PhaseInOrder({ floor, phase, onSaid }: { floor: Floor; phase: Phase; onSaid: () => void }) {
   const { job, record, photos } = floor;
-  const { steps, fields, says } = phaseInOrder({ ...job, photos: [...job.photos, ...photos] }, record, phase);
+  const { steps, fields, says } = phaseInOrder(
+    { ...job, photos: [...job.photos, ...photos] },
+    record,
+    phase,
+    personUnits(job.units),
+  );
   // A single step with nothing to say has its own press.
   if (steps.length === 0 || fields.length < 2) return null;
   const press = () => {

@@ -9,8 +9,8 @@ import type { Mm, Nm } from '@/core/shared/kinds';
 import { isTorqueInRange, readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
 import { breakawayFelt, expectedBreakaway } from '@/core/torque/breakaway';
 import type { Fields } from '@/core/work/entry';
-import { gapFault, type PlugRules } from '@/core/work/place-done';
-import { placeRecord } from '@/core/work/place-fields';
+import { type BendRules, bendRulesFor, gapFault, type PlugRules } from '@/core/work/place-done';
+import { COMPOUNDS, placeRecord } from '@/core/work/place-fields';
 import { rangeTexts, torqueText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
@@ -34,7 +34,7 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
   const number = text(fields, 'newNumber');
   const gap = quantity('newGap');
   const bentFrom = gapsFromText(text(fields, 'bentFrom'));
-  const fault = gap === null ? null : gapFault(gap, rules, bentFrom);
+  const fault = gap === null ? null : gapFault(gap, rules, number, bentFrom);
   const [range, other] = rangeTexts(rules.gap.minMm, rules.gap.maxMm, job.units, 'gap');
   const right = rules.accepted.some((same) => same.includes(partKey(number)));
   const { minMm, maxMm } = rules.gap;
@@ -62,7 +62,7 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
         onChange={(value) => put('newGap', value)}
       />
       {fault && <div className="fault">{fault}</div>}
-      <Bends gap={gap} bentFrom={bentFrom} isOff={fault !== null} rules={rules} put={put} />
+      <Bends gap={gap} bentFrom={bentFrom} isOff={fault !== null} rules={bendRulesFor(rules, number)} put={put} />
       <GaugeRow
         steps={steps}
         job={job}
@@ -71,15 +71,19 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
         onPick={(value) => put('newGap', value)}
       />
       <Dropped fields={fields} put={put} />
-      {(rules.lubricant === 'anti_seize' || text(fields, 'compound') !== '') && (
-        <NumberRead
-          label="Compound on the threads"
-          value={text(fields, 'compound')}
-          known={rules.threadsSay}
-          offer="nickel compound"
-          verdict={null}
-          onChange={(value) => put('compound', value)}
-        />
+      {(rules.lubricant === 'anti_seize' || fields.compound) && (
+        <fieldset className="press-row" aria-label="Compound on the threads">
+          <div className="aside">Compound on the threads. {rules.threadsSay}</div>
+          {COMPOUNDS.map((compound) => (
+            <Press
+              key={compound}
+              chosen={fields.compound === compound}
+              onPress={() => put('compound', fields.compound === compound ? null : compound)}
+            >
+              {compound}
+            </Press>
+          ))}
+        </fieldset>
       )}
     </>
   );
@@ -92,7 +96,7 @@ function Bends({
   isOff,
   rules: { electrode, reversals },
   put,
-}: Pick<Part, 'put'> & { gap: Mm | null; bentFrom: readonly Mm[]; isOff: boolean; rules: PlugRules }) {
+}: Pick<Part, 'put'> & { gap: Mm | null; bentFrom: readonly Mm[]; isOff: boolean; rules: BendRules }) {
   const log = sayBends([...bentFrom, ...(gap === null ? [] : [gap])]);
   const again = (gaps: readonly Mm[]): void => {
     put('bentFrom', gaps.join(' '));

@@ -7,7 +7,7 @@ import { type Actor, may } from '@/server/access';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { CAUSE_WORDS } from '@/text/cause-words';
-import { CONFIDENCE_WORDS, SHAPE_WORDS, URGENCY_WORDS, VERDICT_WORDS } from '@/text/finding-words';
+import { CONFIDENCE_WORDS, findingEvidence, findingPlaces, URGENCY_WORDS, VERDICT_WORDS } from '@/text/finding-words';
 import { dateText, instantText } from '@/text/format';
 import { taskText } from '@/text/task-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -83,10 +83,9 @@ interface OneProps {
 }
 
 function One({ finding, view: { layout, order }, actor, speaks, people }: OneProps) {
-  const { cause, shape, sites, evidence, against, confidence, urgency, next, said, past } = finding;
+  const { cause, sites, against, confidence, urgency, next, said, past } = finding;
   const loud = urgency === 'stop' && said?.verdict.verdict !== 'rejected' && !past;
-  const names = sites.map((site) => siteName(layout, site)).join(', ');
-  const alike = new Set(evidence.map(({ words }) => words)).size === 1;
+  const seen = findingEvidence(layout, finding);
   const mayJudge = speaks && !past && (urgency !== 'stop' || may(actor, 'decide on findings that stop work'));
   return (
     <Box
@@ -105,8 +104,8 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
         </Box>
       </Flex>
       <Box>
-        {names} ({SHAPE_WORDS[shape]}):{' '}
-        {alike ? evidence[0]?.words : evidence.map((e) => `${siteName(layout, e)} ${e.words}`).join('; ')}
+        {findingPlaces(layout, finding)}
+        {seen && `: ${seen}`}
       </Box>
       {cause === 'healthy' && finding.looked < finding.of && (
         <Box color="soft">
@@ -146,7 +145,7 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
           <FollowUp
             workOrderId={order.id}
             findingKey={finding.key}
-            what={`${CAUSE_WORDS[cause]}, ${sites.map(siteId).join(' ')}: ${next[0] ?? ''}`}
+            what={[CAUSE_WORDS[cause], sites.map(siteId).join(' ')].filter(Boolean).join(', ') + `: ${next[0] ?? ''}`}
             people={people}
             me={actor.personId}
           />

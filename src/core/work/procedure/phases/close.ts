@@ -1,19 +1,30 @@
 import { siteName } from '../../../engine/layout';
 import { siteId } from '../../../engine/model';
+import { WORK_KIND_TABLE, type WorkHazard } from '../../../engine/other-work';
 import { saySmallTorque } from '../../../units/say';
 import { MINUTES } from '../minutes';
 import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput } from '../step';
 import { coilsLifted, sitesReached } from '../visit';
 import { wayOn } from './way';
 
+/** What can hurt at other work, by what it sets free. */
+const HAZARD_CAUTIONS: Readonly<Record<WorkHazard, string>> = {
+  fuel: 'Fuel sprays and burns: only with the line without pressure, a tray below and no ignition source.',
+  hot_coolant: 'A hot cooling system scalds when it is opened, and coolant is poisonous: cold, and caught in a tray.',
+  moving_belt: 'A belt takes fingers: key out, and nobody near the starter.',
+};
+
 /** Back together, and everything counted. */
 export function close(input: ProcedureInput): readonly Draft[] {
   return [
-    ...input.otherWork.map(({ what, minutes }, i) =>
+    ...input.otherWork.map(({ what, kind, minutes }, i) =>
       draft('close', 'other', `With it: ${what}`, 'It lies behind what is open anyway.', minutes, {
         of: i + 1,
         isFixed: true,
-        caution: 'By the service information of its own part, which is not in this record.',
+        caution: [
+          ...WORK_KIND_TABLE[kind].hazards.map((hazard) => HAZARD_CAUTIONS[hazard]),
+          'By the service information of its own part, which is not in this record.',
+        ].join(' '),
       }),
     ),
     ...(coilsLifted(input) > 0 ? [refit(input)] : []),

@@ -1,3 +1,4 @@
+import { hasHazard } from '../../../engine/other-work';
 import { sayGaps } from '../../../units/say';
 import type { Ask } from '../../ask';
 import { USUAL_COOLING_MIN } from '../../cooling';
@@ -57,8 +58,8 @@ export function prepare(input: ProcedureInput): readonly Draft[] {
       },
     ),
     isolate(hybrid, isIsolated(input)),
-    ...(isGas(fuel) && plugsOut ? [gasOff()] : []),
-    ...(!isGas(fuel) && partsFuel(input) ? [fuelRelieved(input)] : []),
+    ...(isGas(fuel) && (plugsOut || partsFuel(input)) ? [gasOff()] : []),
+    ...((isGas(fuel) ? hasHazard(input.otherWork, 'fuel') : partsFuel(input)) ? [fuelRelieved(input)] : []),
   ];
 }
 
@@ -120,7 +121,7 @@ function parts(input: ProcedureInput): Draft {
           ['as the record says', 'one differs: set aside'],
           ['as the record says'],
         ),
-        ...(news.length > 1
+        ...(count > 1
           ? [
               choice(
                 'kit',
@@ -163,15 +164,12 @@ const gasOff = (): Draft =>
     },
   );
 
-const isFuelWork = (what: string): boolean => /fuel/i.test(what);
-
 /** Fuel is let out where an item on the way or the work besides parts its line. */
 const partsFuel = (input: ProcedureInput): boolean =>
-  itemsOff(input).some(({ part }) => part === 'intake' || part === 'fuel_line') ||
-  input.otherWork.some(({ what }) => isFuelWork(what));
+  itemsOff(input).some(({ part }) => part === 'intake' || part === 'fuel_line') || hasHazard(input.otherWork, 'fuel');
 
 function fuelRelieved(input: ProcedureInput): Draft {
-  const filter = input.otherWork.some(({ what }) => isFuelWork(what) && /filter/i.test(what));
+  const filter = input.otherWork.some(({ kind }) => kind === 'fuel_filter');
   return draft(
     'prepare',
     'fuel',
