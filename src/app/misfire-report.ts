@@ -37,3 +37,13 @@ export const withFigures = (fields: Readonly<Record<string, string>>): Readonly<
   Object.fromEntries(
     Object.entries(fields).map(([name, text]) => [name, FIGURES.includes(name) ? figure(text) : text]),
   );
+
+/** Counts by cylinder, from fields named `count 3`. */
+export const countsFrom = (
+  fields: Readonly<Record<string, string>>,
+): readonly { cylinder: number; misfires: number }[] =>
+  Object.entries(fields).flatMap(([name, typed]) =>
+    name.startsWith('count ') && typed.trim() !== ''
+      ? [{ cylinder: Number(name.slice('count '.length)), misfires: Number(typed.replace(',', '.')) }]
+      : [],
+  );

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { codesIn } from '@/core/engine/fault-code';
 import { LAMPS, type Said } from '@/core/misfire/case-entry';
 import {
+  type DoneTest,
   FOUND_WORDS,
+  MOVABLE_PARTS,
   SUSPECT_PARTS,
   SWAP_OUTCOMES,
   SYMPTOMS,
@@ -18,14 +20,18 @@ const words = z.string().trim().max(500, 'At most 500 characters.');
 const share = z.number().min(0, 'Between empty and full.').max(1, 'Between empty and full.');
 
 const swapParts = {
-  moved: z.array(z.enum(SUSPECT_PARTS)).min(1, 'Say which parts changed places.').max(4),
+  moved: z.array(z.enum(MOVABLE_PARTS)).min(1, 'Say which parts changed places.').max(MOVABLE_PARTS.length),
   from: cylinder,
   to: cylinder,
+  /** The boots stayed on their plugs: else they go with the coils that they hang on. */
+  boots_stayed: z.boolean().optional(),
 };
 const twoPlaces = ({ from, to }: { readonly from: number; readonly to: number }): boolean => from !== to;
 const TWO_PLACES = { path: ['to'], message: 'Two parts change places: name another cylinder.' };
 
-export const swapDone = z.object({ test: z.literal('swap'), ...swapParts, outcome: z.enum(SWAP_OUTCOMES) });
+export const swapDone = z
+  .object({ test: z.literal('swap'), ...swapParts, outcome: z.enum(SWAP_OUTCOMES) })
+  .refine(twoPlaces, TWO_PLACES);
 
 const ALL_OUTCOMES = [...new Set(Object.values(TEST_OUTCOMES).flat())] as [TestOutcome, ...TestOutcome[]];
 export const otherTestDone = z
@@ -40,6 +46,20 @@ export const otherTestDone = z
     if (!possible.includes(outcome))
       context.addIssue({ code: 'custom', path: ['outcome'], message: `of ${test} it is ${possible.join(', ')}` });
   });
+
+/** A test as the core has it. */
+export function asTest(test: z.output<typeof swapDone> | z.output<typeof otherTestDone>): DoneTest {
+  if (test.test !== 'swap') return test;
+  const { boots_stayed: bootsStayed, ...swap } = test;
+  return bootsStayed ? { ...swap, bootsStayed } : swap;
+}
+
+/** One fault code: P, B, C or U and four characters. */
+export const faultCode = z
+  .string()
+  .trim()
+  .toUpperCase()
+  .regex(/^[PBCU][0-9A-F]{4}$/, 'This is no fault code: a letter P, B, C or U and four characters, as P0301.');
 
 /** Codes as they are typed, or as another program prints them: whatever stands around them is left out. */
 export const codesText = z
@@ -60,7 +80,7 @@ export const complaint = z.object({
 });
 
 const code = z.object({
-  code: z.string().trim().toUpperCase().max(10),
+  code: faultCode,
   freeze: z.record(z.string().max(40), z.string().max(60)).default({}),
 });
 
@@ -75,12 +95,23 @@ const saidInput = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('counts'),
     /** Misfires in 1,000 firings. */
-    counts: z.array(z.object({ cylinder, misfires: z.number().min(0).max(1000) })).max(16),
+    counts: z
+      .array(
+        z.object({
+          cylinder,
+          misfires: z
+            .number('Give misfires in 1,000 firings, 0 to 1000.')
+            .min(0, 'Give misfires in 1,000 firings, 0 to 1000.')
+            .max(1000, 'Give misfires in 1,000 firings, 0 to 1000.'),
+        }),
+      )
+      .min(1, 'Give the count of one cylinder at least.')
+      .max(16),
   }),
   z.object({ kind: z.literal('found'), cylinder, word: z.enum(FOUND_WORDS) }),
   z.object({ kind: z.literal('swapped'), ...swapParts }).refine(twoPlaces, TWO_PLACES),
   z.object({ kind: z.literal('put_back'), ...swapParts }).refine(twoPlaces, TWO_PLACES),
-  z.object({ kind: z.literal('test'), test: z.union([swapDone.refine(twoPlaces, TWO_PLACES), otherTestDone]) }),
+  z.object({ kind: z.literal('test'), test: z.union([swapDone, otherTestDone]) }),
   z
     .object({
       kind: z.literal('tank'),
@@ -99,14 +130,28 @@ const saidInput = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('note'), words: words.min(1, 'Write something.') }),
 ]);
-type SaidInput = z.output<typeof saidInput>;
+export type SaidInput = z.output<typeof saidInput>;
 
-/** What is said can be kept. */
-export const asSaid = (said: SaidInput): Said => said as Said;
+/** What is said, as it is kept. */
+export function asSaid(said: SaidInput): Said {
+  switch (said.kind) {
+    case 'test':
+      return { kind: 'test', test: asTest(said.test) };
+    case 'swapped':
+    case 'put_back': {
+      const { boots_stayed: bootsStayed, ...swap } = said;
+      return bootsStayed ? { ...swap, bootsStayed } : swap;
+    }
+    default:
+      return said;
+  }
+}
 
 export const entryInput = z.object({
   /** Made by the device: what is sent twice is kept once. */
   id: z.uuid('An entry has an id of its own, a UUID.'),
+  /** Whose it is: on a shared device the next person's sign-in does not make it theirs. Missing: the sender's. */
+  by: z.uuid().optional(),
   at: z.iso.datetime({ offset: true }),
   said: saidInput,
 });

@@ -13,6 +13,9 @@ export type Outcome<T> = Result<T, Failure>;
 export const fail = (kind: Failure['kind'], message: string, fields?: Failure['fields']) =>
   err<Failure>({ kind, message, fields });
 
+/** What one person said on a shared device is not sent in the name of the next. */
+export const OF_ANOTHER = 'Somebody else made this entry. It goes in when they sign in on this device.';
+
 export const notFound = (what: string) => fail('not-found', `There is no such ${what} in this fleet.`);
 
 export const editedMeanwhile = () =>

@@ -8,6 +8,22 @@ interface ReadCode {
   readonly freeze: Readonly<Record<string, string>>;
 }
 
+/**
+ * What the computer of one engine has counted, always the same for the same unit: most on the cylinder that its codes name.
+ *
+ * @returns misfires in 1,000 firings of each cylinder
+ */
+export function readCounts(unitNumber: string, cylinders: number): readonly { cylinder: number; misfires: number }[] {
+  const random = seeded(seedOf(unitNumber) + 1);
+  const named = readCodes(unitNumber, cylinders, false).flatMap(({ code }) =>
+    /^P03(0[1-9]|1[0-2])$/.test(code) ? [Number(code.slice(3))] : [],
+  );
+  return Array.from({ length: cylinders }, (_, i) => ({
+    cylinder: i + 1,
+    misfires: Math.round(named.includes(i + 1) ? 60 + random() * 200 : random() * 8),
+  }));
+}
+
 const seedOf = (text: string): number => [...text].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) | 0, 7);
 
 /**

@@ -1,4 +1,5 @@
 import type { CaseState } from '@/core/misfire/case-state';
+import type { DrivingAdvice, DrivingReason } from '@/core/misfire/driving';
 import type {
   Cause,
   DoneTest,
@@ -8,10 +9,12 @@ import type {
   MisfireEngine,
   MisfireTest,
   SuspectPart,
+  Swap,
   SwapOutcome,
   Symptom,
   TestOutcome,
 } from '@/core/misfire/misfire-case';
+import { partOn } from '@/core/misfire/misfire-case';
 import type { NextStep } from '@/core/misfire/next-step';
 import type { Reason } from '@/core/misfire/reasons';
 import { remedyTask } from '@/core/misfire/remedy-task';
@@ -34,8 +37,12 @@ export const SYMPTOM_WORDS: Readonly<Record<Symptom, string>> = {
   idle: 'at idle',
   load: 'under load, uphill',
   cold: 'when cold',
+  hot: 'when hot',
+  after_a_while: 'after a while of driving',
   wet: 'in the wet',
   always: 'all the time',
+  rich_smell: 'smell of raw fuel',
+  knocking: 'knocking',
 };
 
 export const LAMP_WORDS: Readonly<Record<MisfireCase['lamp'], string>> = {
@@ -78,6 +85,9 @@ const OF_ONE: Readonly<Record<Cause, string>> = {
   mixture_all: 'mixture at',
   fuel: 'fuel at',
   relearn: 'idle at',
+  crossed_leads: 'crossed leads of',
+  crossed_connectors: 'crossed connectors of',
+  set: 'gaps or part number of the plugs of',
 };
 const OF_ALL: Readonly<Partial<Record<Cause, string>>> = {
   coil: 'coil',
@@ -92,13 +102,11 @@ const OF_ALL: Readonly<Partial<Record<Cause, string>>> = {
 /** What may be wrong, where: "coil of 2", "mixture at 1, 3 and 5". */
 export function causeText(hypothesis: Hypothesis): string {
   const { cause, cylinders } = hypothesis;
-  if (isCrossed(hypothesis)) return `${cause}s of ${cylindersText(cylinders)} crossed`;
   return (cylinders.length > 2 && OF_ALL[cause]) || `${OF_ONE[cause]} ${cylindersText(cylinders)}`;
 }
 
 /** A part by its name on this engine: a coil over its plug has a boot, and no lead. */
-const suspectWord = (part: SuspectPart, ignition: Ignition): string =>
-  part === 'lead' && (ignition === 'coil_on_plug' || ignition === 'coil_rail') ? 'boot' : part;
+const suspectWord = (part: SuspectPart, ignition: Ignition): string => partOn({ ignition }, part).replace('_', ' ');
 
 /** "coils", "coils and boots". */
 export const partList = (parts: readonly SuspectPart[], ignition: Ignition): string =>
@@ -119,6 +127,8 @@ function testText(test: MisfireTest, ignition: Ignition): string {
       return `Measure the compression${at}`;
     case 'smoke':
       return 'Look for an air leak with smoke';
+    case 'fuel_pressure':
+      return 'Measure the fuel pressure under load';
     case 'clear_and_drive':
       return 'Clear the codes, let it learn its idle, and drive';
     case 'replace':
@@ -153,13 +163,23 @@ export function outcomeText(test: MisfireTest, outcome: SwapOutcome | TestOutcom
 
 /** A test that was done, with what came of it. */
 export const doneText = (done: DoneTest, ignition: Ignition): string =>
-  `${testText(done, ignition)}: ${outcomeText(done, done.outcome)}`;
+  done.outcome === null
+    ? `${testText(done, ignition)}: changed places, no drive yet`
+    : `${testText(done, ignition)}: ${outcomeText(done, done.outcome)}`;
 
 /** What a swap by itself would and would not tell. */
 export const swapSays = (moved: readonly SuspectPart[], ignition: Ignition): string =>
   moved.length > 1
     ? `Both together: what goes with them is ${moved.map((part) => suspectWord(part, ignition)).join(' or ')}, and which of them is not told.`
     : `One part at a time: only the ${suspectWord(moved[0] ?? 'coil', ignition)} changes its place. Mark both before they move.`;
+
+/** Whether a swap of coils asks what became of their boots. */
+export const hasBoots = ({ moved }: Pick<Swap, 'moved'>, ignition: Ignition): boolean =>
+  ignition === 'coil_on_plug' && moved.includes('coil') && !moved.includes('boot');
+
+/** The press that says a swap is made. */
+export const swapPress = (swap: Pick<Swap, 'moved'>, ignition: Ignition): string =>
+  hasBoots(swap, ignition) ? 'Swapped, the boots with the coils' : 'They are swapped';
 
 /** What is to be done next, as a heading. */
 export function stepText({ action, test, cause, cylinders }: NextStep, ignition: Ignition): string {
@@ -168,7 +188,7 @@ export function stepText({ action, test, cause, cylinders }: NextStep, ignition:
   const what = causeText({ cause, cylinders });
   // Parts beyond the ignition are not put on a visit here.
   if (action === 'refer' || !remedyTask({ cause, cylinders })) return `Refer it: ${what}`;
-  if (isCrossed({ cause, cylinders })) return `Put right: ${what}`;
+  if (isCrossed({ cause })) return `Put right: ${what}`;
   return cause === 'connector' ? `Clean and press on the ${what}` : `Replace the ${what}`;
 }
 
@@ -205,6 +225,31 @@ const FACTOR_WORDS: Readonly<Record<RecordFactor, readonly [more: string, less: 
 };
 
 const uncapped = (text: string): string => `${text[0]?.toLowerCase() ?? ''}${text.slice(1)}`;
+
+/** Why a vehicle is not driven on, in words. */
+function drivingReason(reason: DrivingReason): string {
+  switch (reason.kind) {
+    case 'lamp':
+      return 'the engine lamp flashes';
+    case 'counts':
+      return `cylinder ${reason.cylinder} misfires ${Math.round(reason.per1000)} times in 1,000`;
+    case 'symptom':
+      return SYMPTOM_WORDS[reason.symptom];
+    case 'found':
+      return `${FOUND_WORDS_TEXT[reason.word]}, cylinder ${reason.cylinder}`;
+    case 'finding':
+      return 'what the removed parts show stops the work';
+  }
+}
+
+/** Whether it may be driven on, with the reasons; null: nothing speaks against it. */
+export function drivingText({ driving, reasons }: DrivingAdvice): string | null {
+  if (driving === 'free') return null;
+  const why = reasons.map(drivingReason).join('; ');
+  return driving === 'stop'
+    ? `Do not drive on: ${why}. Fuel that does not burn in the engine burns in the catalyst.`
+    : `No load, straight to the workshop: ${why}.`;
+}
 
 /** One reason for a cause, or against it. */
 export function reasonWords({ about, bits }: Reason, ignition: Ignition): string {

@@ -10,6 +10,7 @@ import { decideCase, mendCase } from '../../src/server/misfire/decide';
 import { endDriverAddress, makeDriverAddress, reportByAddress } from '../../src/server/misfire/driver-address';
 import { reportMisfire } from '../../src/server/misfire/open-case';
 import { keepCodesOfCase, sayOfCase, takeBackEntry } from '../../src/server/misfire/say';
+import { dealtWithReport, listUnfiledReports } from '../../src/server/misfire/unfiled-reports';
 import { listCases, viewCase } from '../../src/server/misfire/view-case';
 import { recordReadings } from '../../src/server/odometer/record-readings';
 import { cancelWorkOrder, closeWorkOrder } from '../../src/server/work-orders/close-work-order';
@@ -32,6 +33,13 @@ const report = (unitNumber: string, over: object = {}, codes = '', who = actor) 
 const entryOf = (said: Said) => ({ id: randomUUID(), at: '2026-11-16T08:30:00Z', said: said as never });
 const say = (caseId: string, ...said: readonly Said[]) =>
   sayOfCase(w.deps, actor, { caseId, entries: said.map(entryOf) });
+const caseNumbered = async (number: number | null): Promise<string> => {
+  const [row] = await w.deps.db
+    .select()
+    .from(misfireCases)
+    .where(and(eq(misfireCases.fleetId, actor.fleetId), eq(misfireCases.number, number ?? 0)));
+  return row?.id ?? '';
+};
 const view = async (caseId: string) => value(await viewCase(w.deps, actor, caseId));
 const coilsOf = async (unit: string) =>
   (
@@ -52,12 +60,17 @@ const coilsOf = async (unit: string) =>
 describe('a report', () => {
   it('opens a case, and a second one of the same vehicle goes on with it', async () => {
     const first = value(await report('12', {}, 'P0302'));
-    expect(first).toMatchObject({ goesOn: false, stopDriving: false });
+    expect(first).toMatchObject({ goesOn: false, driving: { driving: 'free' } });
     const second = value(await report('12', { lamp: 'flashing', symptoms: ['idle'] }));
-    expect(second).toEqual({ caseId: first.caseId, number: first.number, goesOn: true, stopDriving: true });
+    expect(second).toMatchObject({
+      caseId: first.caseId,
+      number: first.number,
+      goesOn: true,
+      driving: { driving: 'stop', reasons: [{ kind: 'lamp' }] },
+    });
     const { story, advice } = await view(first.caseId);
     expect(story).toMatchObject({ codes: ['P0302'], symptoms: ['load', 'idle'], lamp: 'flashing' });
-    expect(advice.stopDriving).toBe(true);
+    expect(advice.driving).toBe('stop');
   });
 
   it('of two at the same moment leaves one case', async () => {
@@ -90,8 +103,8 @@ describe('a report', () => {
   it('comes by the address for drivers without an account, until it is replaced', async () => {
     const { secret } = value(await makeDriverAddress(w.deps, actor));
     const sent = { unitNumber: '21', driver: 'the library driver', complaint: { ...told, lamp: 'flashing' } };
-    const { caseId } = value(await reportByAddress(w.deps, secret, sent));
-    const { entries } = await view(caseId);
+    const { number } = value(await reportByAddress(w.deps, secret, sent));
+    const { entries } = await view(await caseNumbered(number));
     expect(entries[0]).toMatchObject({ who: null, entry: { driver: 'the library driver', saidBy: null } });
     expect(await reportByAddress(w.deps, secret, { ...sent, driver: '' })).toMatchObject({
       error: { kind: 'invalid' },
@@ -102,6 +115,36 @@ describe('a report', () => {
     expect(await makeDriverAddress(w.deps, inRole(actor, 'technician'))).toMatchObject({
       error: { kind: 'forbidden' },
     });
+  });
+
+  it('by the address is never lost: of a watched vehicle, of a closed case, of a unit that is not there', async () => {
+    const { secret } = value(await makeDriverAddress(w.deps, actor));
+    const sent = (unitNumber: string, lamp = 'on') =>
+      reportByAddress(w.deps, secret, { unitNumber, driver: 'the night driver', complaint: { ...told, lamp } });
+    const { caseId } = value(await report('15'));
+    for (const decision of ['watch', 'refer', 'close'] as const) {
+      value(await decideCase(w.deps, actor, { caseId, decision, words: 'to see' }));
+      const again = value(await sent('15', 'flashing'));
+      expect(again.driving.driving).toBe('stop');
+      expect(await caseNumbered(again.number)).toBe(caseId);
+      expect((await view(caseId)).misfire.state).toBe(decision === 'refer' ? 'referred' : 'open');
+    }
+    const open = await w.deps.db
+      .select()
+      .from(followUps)
+      .where(and(eq(followUps.misfireCaseId, caseId), isNull(followUps.doneAt)));
+    expect(open).toEqual([]);
+    const stray = value(await sent('9999', 'flashing'));
+    expect(stray).toMatchObject({ number: null, driving: { driving: 'stop' } });
+    const [kept] = value(await listUnfiledReports(w.deps, actor));
+    expect(kept).toMatchObject({
+      unitNumber: '9999',
+      driver: 'the night driver',
+      report: { complaint: { lamp: 'flashing' } },
+    });
+    expect(await listUnfiledReports(w.deps, inRole(actor, 'viewer'))).toMatchObject({ error: { kind: 'forbidden' } });
+    value(await dealtWithReport(w.deps, actor, { reportId: kept?.id ?? '' }));
+    expect(value(await listUnfiledReports(w.deps, actor))).toEqual([]);
   });
 
   it('by the address is not taken without end', async () => {
@@ -115,13 +158,35 @@ describe('a report', () => {
 });
 
 describe('what is said of a case', () => {
+  it('goes in under the name of whoever said it, and is refused from another on a shared device', async () => {
+    const { caseId } = value(await report('24'));
+    const mine = { ...entryOf({ kind: 'note', words: 'mine' }), by: actor.personId };
+    const theirs = { ...entryOf({ kind: 'note', words: 'theirs' }), by: randomUUID() };
+    expect(await sayOfCase(w.deps, actor, { caseId, entries: [mine, theirs] })).toMatchObject({
+      error: { kind: 'forbidden', message: expect.stringContaining('Somebody else') },
+    });
+    expect((await view(caseId)).entries.map(({ entry }) => entry.said.kind)).toEqual(['complaint']);
+    expect(value(await sayOfCase(w.deps, actor, { caseId, entries: [mine] })).kept).toBe(1);
+  });
+
+  it('proposes nothing once the case is closed, and only a watch once it is cured', async () => {
+    const { caseId } = value(await report('13', { lamp: 'flashing' }, 'P0302'));
+    value(
+      await say(caseId, { kind: 'test', test: { test: 'replace', component: 'coil', cylinder: 2, outcome: 'cured' } }),
+    );
+    const cured = (await view(caseId)).advice;
+    expect(cured).toMatchObject({ driving: 'free', steps: [{ action: 'watch' }] });
+    value(await decideCase(w.deps, actor, { caseId, decision: 'close', words: 'it was the coil' }));
+    expect((await view(caseId)).advice).toMatchObject({ driving: 'free', steps: [], underway: null });
+  });
+
   it('is kept once however often it is sent, and taken back where it was wrong', async () => {
     const { caseId } = value(await report('14', {}, 'P0301'));
     const entry = entryOf({ kind: 'found', cylinder: 1, word: 'well_wet' });
     const twice = { caseId, entries: [entry, entry] };
     expect(value(await sayOfCase(w.deps, actor, twice)).kept).toBe(1);
     expect(value(await sayOfCase(w.deps, actor, twice)).kept).toBe(0);
-    expect((await view(caseId)).story.found).toEqual([{ cylinder: 1, word: 'well_wet' }]);
+    expect((await view(caseId)).story.found).toEqual([{ cylinder: 1, word: 'well_wet', after: 0 }]);
     value(await takeBackEntry(w.deps, actor, { caseId, entryId: entry.id }));
     expect((await view(caseId)).story.found).toEqual([]);
     expect(await takeBackEntry(w.deps, actor, { caseId, entryId: entry.id })).toMatchObject({

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SAID_KINDS } from '@/core/misfire/case-entry';
 import { CASE_STATES, DECISIONS } from '@/core/misfire/case-state';
+import { DRIVING } from '@/core/misfire/driving';
 import { CAUSES, SUSPECT_PARTS, TEST_KINDS } from '@/core/misfire/misfire-case';
 import { codesText, complaint, entryInput } from '../misfire';
 
@@ -57,6 +58,7 @@ export const caseDetail = caseItem.extend({
     })
     .nullable(),
   stop_driving: z.boolean(),
+  driving: z.enum(DRIVING),
   contradictions: z.array(z.string()),
 });
 

@@ -52,9 +52,9 @@ describe('what the record says', () => {
       });
     const distributor = engineAt(5);
     const [first] = adviceOn(worked(distributor, ['P0302', 'P0305'])).causes;
-    expect(first).toMatchObject({ cause: 'lead', cylinders: [2, 5] });
+    expect(first).toMatchObject({ cause: 'crossed_leads', cylinders: [2, 5] });
     const pairs = suspicions(beliefOf(worked(engineAt(3), ['P0301', 'P0304']))).filter(
-      ({ cause, cylinders }) => cause === 'lead' && cylinders.length === 2,
+      ({ cause }) => cause === 'crossed_leads',
     );
     expect(pairs.map(({ cylinders }) => cylinders.join())).not.toContain('1,4');
     expect(pairs.length).toBe(4);
@@ -128,7 +128,7 @@ describe('what is to be made of a case', () => {
   });
 
   it('tells what a swap that is underway would mean', () => {
-    const test = { test: 'swap', moved: ['coil'], from: 2, to: 4 } as const;
+    const test = { test: 'swap', moved: ['coil'], from: 2, to: 4, bootsStayed: true } as const;
     const moved = adviceOn(plainCase(), test).underway?.outcomes.find(({ outcome }) => outcome === 'moved');
     expect(moved?.cause).toMatchObject({ cause: 'coil', cylinders: [2] });
     expect(moved?.next?.action).toBe('replace');

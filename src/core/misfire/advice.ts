@@ -1,7 +1,9 @@
 import { contradictionsOf } from './contradictions';
+import { type DrivingAdvice, drivingOf } from './driving';
 import { evidenceOf, ofOutcome, outcomesOf, withOutcome } from './evidence';
 import type { MisfireCase, MisfireTest, SwapOutcome, TestOutcome } from './misfire-case';
 import { cylindersOf } from './misfire-case';
+import { withNamedParts } from './named-parts';
 import { type NextStep, nextSteps, stepsAhead } from './next-step';
 import {
   type Belief,
@@ -43,7 +45,7 @@ export interface Tried {
 
 export type StepAhead = NextStep & Tried;
 
-export interface Advice {
+export interface Advice extends DrivingAdvice {
   /** The most likely first, as far as each is worth a line. */
   readonly causes: readonly Ranked[];
   /** Of all others together. */
@@ -53,7 +55,6 @@ export interface Advice {
   readonly steps: readonly StepAhead[];
   /** Of a swap that is underway: what its outcomes mean. */
   readonly underway: Tried | null;
-  readonly stopDriving: boolean;
   /** Parts that were replaced and cured nothing. */
   readonly replacedInVain: number;
   readonly contradictions: readonly string[];
@@ -82,7 +83,8 @@ const MAX_OTHERS = 4;
  *
  * @param underway a test that was begun and has no outcome yet
  */
-export function adviceOn(given: MisfireCase, underway: MisfireTest | null = null): Advice {
+export function adviceOn(told: MisfireCase, underway: MisfireTest | null = null): Advice {
+  const given = withNamedParts(told);
   const prior = beliefBefore(given);
   const evidence = evidenceOf(given);
   const belief = withEvidence(prior, evidence);
@@ -101,7 +103,7 @@ export function adviceOn(given: MisfireCase, underway: MisfireTest | null = null
     byCylinder: shares(given, all),
     steps: steps.map((step) => ({ ...step, outcomes: step.test ? outcomesAhead(given, belief, step.test) : [] })),
     underway: underway && { test: underway, outcomes: outcomesAhead(given, belief, underway) },
-    stopDriving: given.lamp === 'flashing',
+    ...drivingOf(given),
     replacedInVain: given.testsDone.filter(({ test, outcome }) => test === 'replace' && outcome === 'not_cured').length,
     contradictions: contradictionsOf(given),
   };
@@ -127,14 +129,14 @@ function shares({ engine }: MisfireCase, all: readonly Suspicion[]): Advice['byC
 /** What each outcome of a test would mean, and what would be done then. */
 function outcomesAhead(given: MisfireCase, belief: Belief, test: MisfireTest): readonly OutcomeAhead[] {
   return outcomesOf(test).map((outcome) => {
-    const evidence = ofOutcome(test, outcome);
+    const evidence = ofOutcome(given, test, outcome, given.testsDone);
     const after = updated(belief, evidence);
     const then: MisfireCase = { ...given, testsDone: [...given.testsDone, withOutcome(test, outcome)] };
     return {
       outcome,
       chance: chanceOf(belief, evidence),
       cause: suspicions(after)[0] ?? null,
-      next: nextSteps(then, after)[0] ?? null,
+      next: nextSteps(then, after, 1)[0] ?? null,
     };
   });
 }

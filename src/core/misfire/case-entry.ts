@@ -1,5 +1,5 @@
 import type { Decision } from './case-state';
-import type { DoneTest, FoundWord, Hypothesis, MisfireCase, SuspectPart, Swap, Symptom } from './misfire-case';
+import type { DoneTest, Find, FoundWord, Hypothesis, MisfireCase, SuspectPart, Swap, Symptom } from './misfire-case';
 
 /* What is said, found, tried and decided of one case, one after the other, as it is kept. */
 
@@ -100,38 +100,84 @@ const of =
  */
 export function storyOf(entries: readonly CaseEntry[]): Story {
   const complaints = of('complaint')(entries);
-  const testsDone = of('test')(entries).map(({ test }) => test);
   const drives = of('tank')(entries);
   const drive = (moment: 'usual' | 'now' | 'after'): TankDrive | null =>
     drives.findLast((one) => one.moment === moment) ?? null;
   return {
     codes: [...new Set(of('codes')(entries).flatMap(({ codes }) => codes.map(({ code }) => code)))],
-    counts: (of('counts')(entries).at(-1)?.counts ?? []).map(({ cylinder, misfires }) => ({
-      cylinder,
-      per1000: misfires,
-    })),
     symptoms: [...new Set(complaints.flatMap(({ symptoms }) => symptoms))],
     // A lamp that flashed has flashed, whatever it does now.
     lamp: LAMPS.findLast((lamp) => complaints.some((one) => one.lamp === lamp)) ?? 'off',
     spoken: [...new Set(complaints.flatMap(({ cylinders }) => cylinders))],
-    found: of('found')(entries).map(({ cylinder, word }) => ({ cylinder, word })),
-    testsDone,
+    ...inOrder(entries),
     ...swapsOf(entries),
     tank: { usual: drive('usual'), now: drive('now'), after: drive('after') },
   };
+}
+
+/** What was tried, one after the other, with what was counted and found between. */
+function inOrder(entries: readonly CaseEntry[]): Pick<Story, 'testsDone' | 'counts' | 'found'> {
+  const tests: DoneTest[] = [];
+  const counts = new Map<number, Story['counts']>();
+  const found: Find[] = [];
+  for (const { said } of entries) {
+    const after = tests.length;
+    switch (said.kind) {
+      case 'counts':
+        // Of one moment the last that were taken hold.
+        counts.set(
+          after,
+          said.counts.map(({ cylinder, misfires }) => ({ cylinder, per1000: misfires, after })),
+        );
+        break;
+      case 'found':
+        found.push({ cylinder: said.cylinder, word: said.word, after });
+        break;
+      case 'swapped':
+      case 'put_back': {
+        const { kind: _, ...swap } = said;
+        tests.push({ test: 'swap', ...swap, outcome: null });
+        break;
+      }
+      case 'test':
+        tests.splice(0, tests.length, ...withTest(tests, said.test));
+        break;
+      case 'decided':
+        // It came back: what seemed to cure it did not.
+        if (said.decision === 'reopen')
+          tests.push({ test: 'clear_and_drive', component: null, cylinder: null, outcome: 'back' });
+        break;
+      default:
+        break;
+    }
+  }
+  return { testsDone: tests, counts: [...counts.values()].flat(), found };
+}
+
+/** A swap that is underway gets its outcome; one that nobody reported before was put back when it was told. */
+function withTest(tests: readonly DoneTest[], done: DoneTest): readonly DoneTest[] {
+  if (done.test !== 'swap') return [...tests, done];
+  const last = tests.at(-1);
+  const isUnderway = last?.test === 'swap' && last.outcome === null && SWAP_KEY(last) === SWAP_KEY(done);
+  return isUnderway
+    ? [...tests.slice(0, -1), { ...last, outcome: done.outcome }]
+    : [...tests, done, { ...done, outcome: null }];
 }
 
 /** Whether these parts stand swapped, so that they can be put back. */
 export const isAway = (away: Story['away'], swap: Omit<Swap, 'test'>): boolean =>
   away.some((one) => SWAP_KEY(one) === SWAP_KEY(swap));
 
+const isOf = ({ moved }: Omit<Swap, 'test'>, part: SuspectPart): boolean =>
+  moved.some((one) => one === part || (one === 'coil' && part === 'boot'));
+
 /** Where a part that was in a cylinder when the case began sits now. */
 export const whereNow = (away: Story['away'], part: SuspectPart, home: number): number =>
-  away.reduce((at, swap) => (swap.moved.includes(part) ? otherOf(swap, at) : at), home);
+  away.reduce((at, swap) => (isOf(swap, part) ? otherOf(swap, at) : at), home);
 
 /** Where the part that sits in a cylinder now was when the case began. */
 export const homeOf = (away: Story['away'], part: SuspectPart, cylinder: number): number =>
-  [...away].reverse().reduce((at, swap) => (swap.moved.includes(part) ? otherOf(swap, at) : at), cylinder);
+  [...away].reverse().reduce((at, swap) => (isOf(swap, part) ? otherOf(swap, at) : at), cylinder);
 
 function otherOf({ from, to }: Omit<Swap, 'test'>, cylinder: number): number {
   if (cylinder === from) return to;

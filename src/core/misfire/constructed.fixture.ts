@@ -238,6 +238,8 @@ export function tried(test: MisfireTest, truth: Hypothesis, random: Random, nois
       return { ...test, outcome: isIt && random() < 0.45 ? 'open' : 'in_range' };
     case 'compression':
       return { ...test, outcome: (isHere && truth.cause === 'mechanical') !== isMisread ? 'low' : 'normal' };
+    case 'fuel_pressure':
+      return { ...test, outcome: truth.cause === 'fuel' && random() < 0.75 ? 'low' : 'normal' };
     case 'smoke':
       return { ...test, outcome: truth.cause === 'mixture_bank' && random() < 0.75 ? 'found' : 'not_found' };
     case 'clear_and_drive':

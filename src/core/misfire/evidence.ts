@@ -1,7 +1,7 @@
 import {
+  BOOT_GOES,
   CIRCUIT_BASE,
   CIRCUIT_OF,
-  CODE_OF_BROAD,
   CODE_OF_OTHER,
   CODE_OF_STOPPED,
   COUNTS_ON_STOPPED,
@@ -9,37 +9,50 @@ import {
   CURED,
   FOUND_BASE,
   FOUND_OF,
+  MEANT_HOME,
+  NEVER_ONLY,
   ONE_OF_TWO_PLUGS,
+  ONLY_SOMETIMES,
   OTHER_SYMPTOM,
   RANDOM_CODE,
+  SHARED_CODES,
   SWAP,
   SYMPTOMS_OF,
   TRIM,
   tableOf,
 } from './likelihoods';
 import {
+  type Count,
   cylindersOf,
   type DoneTest,
   type FoundWord,
   type Hypothesis,
   type MisfireCase,
   type MisfireTest,
+  MOVABLE_PARTS,
+  type MovablePart,
   type OtherTest,
+  type SuspectPart,
   SWAP_OUTCOMES,
   type Swap,
   type SwapOutcome,
   type Symptom,
   TEST_OUTCOMES,
   type TestOutcome,
+  testOn,
 } from './misfire-case';
+import { homeAt, movedBy, stopsAfter, swapsOf } from './positions';
 import { CAUSES_OF, isBroad, isCrossed, type State } from './states';
 
-/* What is seen, each as a likelihood for every state. Each piece counts once. */
+/*
+ * What is seen, each as a likelihood for every state. Each piece counts once. A cause is named by the homes of its parts: the
+ * cylinders that they were in before the first test. What is seen is of a place at a moment.
+ */
 
 /** What a piece of evidence is. */
 export type EvidenceAbout =
   | { readonly kind: 'codes'; readonly codes: readonly string[] }
-  | { readonly kind: 'counts'; readonly counts: MisfireCase['counts'] }
+  | { readonly kind: 'counts'; readonly counts: readonly Count[] }
   | { readonly kind: 'symptom'; readonly symptom: Symptom }
   | { readonly kind: 'found'; readonly cylinder: number; readonly word: FoundWord }
   | { readonly kind: 'test'; readonly test: DoneTest };
@@ -55,8 +68,13 @@ export interface Evidence {
 /** Of two causes at once the one that shows it more is the one that is seen. */
 const strongest = ({ causes }: State, of: (one: Hypothesis) => number): number => Math.max(...causes.map(of));
 
-const stopped = ({ causes }: State): ReadonlySet<number> =>
-  new Set(causes.filter((one) => !isBroad(one)).flatMap(({ cylinders }) => cylinders));
+type Swaps = ReturnType<typeof swapsOf>;
+type Engine = MisfireCase['engine'];
+
+/** Cylinders that stop altogether after some swaps. */
+const stopped = ({ causes }: State, engine: Engine, swaps: Swaps = []): ReadonlySet<number> =>
+  new Set(causes.filter((one) => !isBroad(one)).flatMap((one) => stopsAfter(engine, swaps, one)));
+/** Cylinders that a cause of a bank or of the engine stops now and then. */
 const broadly = ({ causes }: State): ReadonlySet<number> =>
   new Set(causes.filter(isBroad).flatMap(({ cylinders }) => cylinders));
 
@@ -68,26 +86,31 @@ const codeNumber = (code: string, from: number, to: number): number | null => {
 /** The cylinder that a misfire code names: P0302 is 2. */
 export const codedCylinder = (code: string): number | null => codeNumber(code, 301, 312);
 
-/** Codes that name cylinders, with the one for a misfire at random. */
+/** Codes that name cylinders, with the one for a misfire at random: what the computer noticed before the first test. */
 function misfireCodes({ engine, codes, counts }: MisfireCase): readonly Evidence[] {
   const coded = new Set(codes.flatMap((code) => codedCylinder(code) ?? []));
-  const random = codes.includes('P0300');
+  const isRandom = codes.includes('P0300');
   // Counts of the same drive say the same, and more of it.
-  const named = counts.length > 0 ? [] : cylindersOf(engine);
-  if (coded.size === 0 && !random) return [];
+  const named = counts.some(({ after = 0 }) => after === 0) ? [] : cylindersOf(engine);
+  if (coded.size === 0 && !isRandom) return [];
+  const chanceOf = (chances: (cylinder: number) => number, random: number): number =>
+    named.reduce(
+      (product, cylinder) => product * (coded.has(cylinder) ? chances(cylinder) : 1 - chances(cylinder)),
+      isRandom ? random : 1 - random,
+    );
   return [
     {
       about: { kind: 'codes', codes: codes.filter((code) => code === 'P0300' || codedCylinder(code) !== null) },
       key: 'misfire codes',
       likelihood: (state) => {
-        const [own, wide] = [stopped(state), broadly(state)];
+        const [own, wide] = [stopped(state, engine), broadly(state)];
         const ofStopped = engine.plugsPerCylinder === 2 && isPlugAlone(state) ? ONE_OF_TWO_PLUGS.code : CODE_OF_STOPPED;
-        const each = named.reduce((product, cylinder) => {
-          const chance = chanceOfCode(cylinder, own, wide, ofStopped);
-          return product * (coded.has(cylinder) ? chance : 1 - chance);
-        }, 1);
-        const chance = randomChance(own, wide);
-        return each * (random ? chance : 1 - chance);
+        const narrow = (cylinder: number): number => (own.has(cylinder) ? ofStopped : CODE_OF_OTHER);
+        if (wide.size === 0) return chanceOf(narrow, own.size > 1 ? RANDOM_CODE.several : RANDOM_CODE.one);
+        return SHARED_CODES.reduce((sum, { share, random, each }) => {
+          const chances = (cylinder: number): number => Math.max(narrow(cylinder), wide.has(cylinder) ? each : 0);
+          return sum + share * chanceOf(chances, random);
+        }, 0);
       },
     },
   ];
@@ -95,40 +118,30 @@ function misfireCodes({ engine, codes, counts }: MisfireCase): readonly Evidence
 
 const isPlugAlone = ({ causes }: State): boolean => causes.every(({ cause }) => cause === 'plug');
 
-function chanceOfCode(
-  cylinder: number,
-  own: ReadonlySet<number>,
-  wide: ReadonlySet<number>,
-  ofStopped: number,
-): number {
-  if (own.has(cylinder)) return ofStopped;
-  return wide.has(cylinder) ? CODE_OF_BROAD : CODE_OF_OTHER;
-}
-
-function randomChance(own: ReadonlySet<number>, wide: ReadonlySet<number>): number {
-  if (wide.size > 0) return RANDOM_CODE.broad;
-  return own.size > 1 ? RANDOM_CODE.several : RANDOM_CODE.one;
-}
-
-function countsOf({ engine, counts }: MisfireCase): readonly Evidence[] {
+/** Counts by the moment at which they were taken. */
+function countsOf({ engine, counts, testsDone }: MisfireCase): readonly Evidence[] {
   const cylinders = cylindersOf(engine);
   const known = counts.filter(({ cylinder }) => cylinders.includes(cylinder));
-  const total = known.reduce((sum, { per1000 }) => sum + per1000, 0);
-  if (total <= 0) return [];
-  return [
-    {
-      about: { kind: 'counts', counts: known },
-      key: 'counts',
-      likelihood: (state) => {
-        const on = new Set([...stopped(state), ...broadly(state)]);
-        const log = known.reduce((sum, { cylinder, per1000 }) => {
-          const share = on.has(cylinder) ? COUNTS_ON_STOPPED / on.size : 0;
-          return sum + (per1000 / total) * Math.log(share + (1 - COUNTS_ON_STOPPED) / cylinders.length);
-        }, 0);
-        return Math.exp(COUNTS_WEIGH * log);
+  return [...new Set(known.map(({ after = 0 }) => after))].flatMap((moment): readonly Evidence[] => {
+    const own = known.filter(({ after = 0 }) => after === moment);
+    const total = own.reduce((sum, { per1000 }) => sum + per1000, 0);
+    if (total <= 0) return [];
+    const swaps = swapsOf(testsDone.slice(0, moment));
+    return [
+      {
+        about: { kind: 'counts', counts: own },
+        key: `counts ${moment}`,
+        likelihood: (state) => {
+          const on = new Set([...stopped(state, engine, swaps), ...broadly(state)]);
+          const log = own.reduce((sum, { cylinder, per1000 }) => {
+            const share = on.has(cylinder) ? COUNTS_ON_STOPPED / on.size : 0;
+            return sum + (per1000 / total) * Math.log(share + (1 - COUNTS_ON_STOPPED) / cylinders.length);
+          }, 0);
+          return Math.exp(COUNTS_WEIGH * log);
+        },
       },
-    },
-  ];
+    ];
+  });
 }
 
 /** Codes of circuits and of the mixture. */
@@ -173,31 +186,52 @@ function trimChance({ cause, cylinders }: Hypothesis, bank: readonly number[]): 
   return TRIM.other;
 }
 
-function looks({ found }: MisfireCase): readonly Evidence[] {
-  return found.map(({ cylinder, word }) => ({
-    about: { kind: 'found', cylinder, word },
-    key: `${word} ${cylinder}`,
-    likelihood: (state) =>
-      strongest(state, ({ cause, cylinders }) =>
-        cylinders.includes(cylinder) ? (FOUND_OF[word][cause] ?? FOUND_BASE[word]) : FOUND_BASE[word],
-      ),
-  }));
+/** Parts that show a word themselves; the rest of what is found belongs to the place. */
+const SHOWN_BY: Readonly<Partial<Record<FoundWord, MovablePart>>> = {
+  boot_tracked: 'boot',
+  nose_sooty: 'plug',
+  nose_white: 'plug',
+  nose_wet: 'plug',
+  insulator_cracked: 'plug',
+};
+
+function looks({ engine, found, testsDone }: MisfireCase): readonly Evidence[] {
+  return found.map(({ cylinder, word, after = 0 }) => {
+    const swaps = swapsOf(testsDone.slice(0, after));
+    const shownBy = SHOWN_BY[word];
+    const home = shownBy ? homeAt(engine, swaps, shownBy, cylinder) : cylinder;
+    return {
+      about: { kind: 'found', cylinder, word },
+      key: `${word} ${cylinder} ${after}`,
+      likelihood: (state) =>
+        strongest(state, (one) => {
+          // A bad plug is found where it sits; what fouls it, where that stops the cylinder.
+          const at =
+            one.cause === shownBy ? one.cylinders.includes(home) : stopsAfter(engine, swaps, one).includes(cylinder);
+          return at ? (FOUND_OF[word][one.cause] ?? FOUND_BASE[word]) : FOUND_BASE[word];
+        }),
+    };
+  });
 }
 
 /** How likely each outcome of a swap is. Two parts moved at once go the same way, so neither is told from the other. */
-function swapChance(swap: Swap, { causes }: State, outcome: SwapOutcome): number {
+function swapChance(engine: Engine, swap: Swap, { causes }: State, outcome: SwapOutcome): number {
   // What stands crossed goes nowhere by itself.
   if (causes.some((one) => isCrossed(one) && one.cylinders.includes(swap.from))) return SWAP.broad[outcome];
-  const moves = causes.filter((one) => isMoved(swap, one));
+  const moves = causes.filter((one) => isMoved(engine, swap, one));
   if (moves.length > 0 && moves.length < causes.length) return SWAP.split[outcome];
-  if (moves.length > 0) return SWAP.moved[outcome];
+  if (moves.length > 0) {
+    const goes = moves.every(({ cause }) => cause === 'boot') && !swap.moved.includes('boot') ? BOOT_GOES : 1;
+    return goes * SWAP.moved[outcome] + (1 - goes) * SWAP.stayed[outcome];
+  }
   if (causes.some(isBroad)) return SWAP.broad[outcome];
   const isDisturbed = causes.some(({ cause, cylinders }) => cause === 'connector' && cylinders.includes(swap.from));
   return isDisturbed ? SWAP.disturbed[outcome] : SWAP.stayed[outcome];
 }
 
-const isMoved = ({ moved, from }: Swap, { cause, cylinders }: Hypothesis): boolean =>
-  cylinders.includes(from) && moved.some((part) => CAUSES_OF[part].includes(cause));
+const isMoved = (engine: Engine, swap: Swap, { cause, cylinders }: Hypothesis): boolean =>
+  cylinders.includes(swap.from) &&
+  MOVABLE_PARTS.some((part) => movedBy(engine, swap, part) && CAUSES_OF[part].includes(cause));
 
 /** How likely an outcome of another test is. */
 function testChance(test: OtherTest, state: State, outcome: TestOutcome): number {
@@ -214,7 +248,10 @@ function testChance(test: OtherTest, state: State, outcome: TestOutcome): number
 
 function replaceChance({ component, cylinder }: OtherTest, { causes }: State, outcome: TestOutcome): number {
   const isRight = ({ cause, cylinders }: Hypothesis): boolean =>
-    component !== null && CAUSES_OF[component].includes(cause) && (cylinder === null || cylinders.includes(cylinder));
+    component !== null &&
+    CAUSES_OF[component].includes(cause) &&
+    // Of a whole set one is not enough.
+    (cylinder === null || (cylinders.includes(cylinder) && cause !== 'set'));
   const isDisturbed = causes.every(
     ({ cause, cylinders }) => cause === 'connector' && cylinders.includes(cylinder ?? -1),
   );
@@ -223,19 +260,54 @@ function replaceChance({ component, cylinder }: OtherTest, { causes }: State, ou
   return outcome === 'cured' ? cured : 1 - cured;
 }
 
+/** The part whose place may be meant either way after a swap; null: a test of a place, of nothing that moves, or of the engine. */
+function movableOf(test: MisfireTest): MovablePart | null {
+  if (test.test === 'swap') return test.moved[0] ?? null;
+  const part: SuspectPart | null = test.component;
+  return MOVABLE_PARTS.find((one) => one === part) ?? null;
+}
+
+/** A test as it is meant: by the part that came from a cylinder, or by the one that sits there now. */
+function meanings(engine: Engine, test: MisfireTest, swaps: Swaps): readonly (readonly [MisfireTest, number])[] {
+  const part = movableOf(test);
+  const at = test.test === 'swap' ? test.from : test.cylinder;
+  const home = part === null || at === null ? at : homeAt(engine, swaps, part, at);
+  if (part === null || at === null || home === null || home === at) return [[test, 1]];
+  const byPlace = test.test === 'swap' ? { ...test, from: home } : { ...test, cylinder: home };
+  return [
+    [test, MEANT_HOME],
+    [byPlace, 1 - MEANT_HOME],
+  ];
+}
+
 /** Outcomes that a test can have. */
 export const outcomesOf = (test: MisfireTest): readonly (SwapOutcome | TestOutcome)[] =>
   test.test === 'swap' ? SWAP_OUTCOMES : TEST_OUTCOMES[test.test];
 
-/** What an outcome of a test would say. */
-export const ofOutcome = (test: MisfireTest, outcome: SwapOutcome | TestOutcome): Evidence => ({
-  about: { kind: 'test', test: withOutcome(test, outcome) },
-  key: `${testKey(test)} ${outcome}`,
-  likelihood: (state) =>
-    test.test === 'swap'
-      ? swapChance(test, state, outcome as SwapOutcome)
-      : testChance(test, state, outcome as TestOutcome),
-});
+/**
+ * What an outcome of a test says.
+ *
+ * @param before the tests that were done before it
+ */
+export function ofOutcome(
+  { engine }: Pick<MisfireCase, 'engine'>,
+  given: MisfireTest,
+  outcome: SwapOutcome | TestOutcome,
+  before: readonly DoneTest[],
+): Evidence {
+  const swaps = swapsOf(before);
+  const test = testOn(engine, given);
+  const meant = meanings(engine, test, swaps);
+  const chance = (one: MisfireTest, state: State): number =>
+    one.test === 'swap'
+      ? swapChance(engine, one, state, outcome as SwapOutcome)
+      : testChance(one, state, outcome as TestOutcome);
+  return {
+    about: { kind: 'test', test: withOutcome(given, outcome) },
+    key: `${testKey(test)} ${meant.map(([one]) => (one.test === 'swap' ? one.from : one.cylinder)).join('/')} ${outcome}`,
+    likelihood: (state) => meant.reduce((sum, [one, share]) => sum + share * chance(one, state), 0),
+  };
+}
 
 /** A test with what came of it. */
 export const withOutcome = (test: MisfireTest, outcome: SwapOutcome | TestOutcome): DoneTest =>
@@ -244,14 +316,16 @@ export const withOutcome = (test: MisfireTest, outcome: SwapOutcome | TestOutcom
 /** Names a test: one that was done is not done again. The order of the parts of a swap does not matter. */
 export const testKey = (test: MisfireTest): string =>
   test.test === 'swap'
-    ? `swap ${[...test.moved].sort().join('+')} ${test.from}`
+    ? `swap ${[...test.moved].sort().join('+')} ${test.from}${test.bootsStayed ? ' bare' : ''}`
     : `${test.test} ${test.component ?? ''} ${test.cylinder ?? ''}`;
 
-const ofTest = (done: DoneTest): Evidence => ofOutcome(done, done.outcome);
+/** A misfire that is there only now and then. */
+const SOMETIMES: readonly Symptom[] = ['cold', 'hot', 'after_a_while', 'wet'];
 
 function symptomChance({ engine }: MisfireCase, symptom: Symptom, cause: Hypothesis['cause']): number {
   const twin: Readonly<Partial<Record<Symptom, number>>> =
     cause === 'plug' && engine.plugsPerCylinder === 2 ? ONE_OF_TWO_PLUGS.symptoms : {};
+  if (NEVER_ONLY.includes(cause) && SOMETIMES.includes(symptom)) return ONLY_SOMETIMES;
   return twin[symptom] ?? SYMPTOMS_OF[symptom][cause] ?? OTHER_SYMPTOM;
 }
 
@@ -270,7 +344,9 @@ export function evidenceOf(given: MisfireCase): readonly Evidence[] {
     ...otherCodes(given),
     ...symptoms,
     ...looks(given),
-    ...given.testsDone.map(ofTest),
+    ...given.testsDone.flatMap((done, i) =>
+      done.outcome === null ? [] : [ofOutcome(given, done, done.outcome, given.testsDone.slice(0, i))],
+    ),
   ];
   return [...new Map(all.map((one) => [one.key, one])).values()];
 }

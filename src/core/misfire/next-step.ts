@@ -1,14 +1,21 @@
 import { companions } from '../engine/coils';
 import { cheapestCure, costOfMinutes, minutesToCure, partOf, remedyOf } from './cure';
-import { ofOutcome, outcomesOf, testKey } from './evidence';
+import { isCured } from './driving';
+import { ofOutcome, outcomesOf, testKey, withOutcome } from './evidence';
+import { VISIT_KM } from './likelihoods';
 import {
   type Cause,
   cylindersOf,
   type MisfireCase,
   type MisfireEngine,
   type MisfireTest,
+  type MovablePart,
+  type OtherTest,
   openingOf,
   type SuspectPart,
+  type SwapOutcome,
+  type TestOutcome,
+  testOn,
 } from './misfire-case';
 import { type Belief, chanceOf, entropy, type Suspicion, suspicions, updated } from './posterior';
 
@@ -35,11 +42,22 @@ export interface NextStep {
 
 /** Of each test, where nothing else is said. A drive of some minutes after a swap is in it. Assumed. */
 const TEST_MINUTES = {
-  swap: { coil: 20, lead: 16, plug: 40, injector: 100 },
-  look: { place: 6, coil: 8, lead: 8, plug: 18, injector: 12 },
-  resistance: { coil: 8, lead: 8, plug: 20, injector: 10 },
+  swap: { coil: 20, lead: 16, boot: 16, plug: 40, injector: 100 },
+  look: { place: 6, coil: 8, lead: 8, boot: 8, plug: 18, injector: 12, cap: 10, rotor: 12, coil_lead: 6, connector: 6 },
+  resistance: {
+    coil: 8,
+    lead: 8,
+    boot: 8,
+    plug: 20,
+    injector: 10,
+    cap: 12,
+    rotor: 12,
+    coil_lead: 6,
+    connector: 10,
+  },
   compression: 30,
   smoke: 25,
+  fuel_pressure: 20,
   clear_and_drive: 25,
 } as const;
 
@@ -79,11 +97,50 @@ function suspectCylinders(belief: Belief, engine: MisfireEngine): readonly numbe
     .slice(0, SUSPECTS);
 }
 
-/** Parts that can be put into another cylinder of this engine. */
-function swappable({ ignition }: MisfireEngine): readonly SuspectPart[] {
-  const lead = ignition === 'distributor' || ignition === 'waste_spark' || ignition === 'coil_per_cylinder';
-  const coil = ignition === 'coil_on_plug' || ignition === 'coil_per_cylinder';
-  return [...(coil ? (['coil'] as const) : []), ...(lead ? (['lead'] as const) : []), 'plug', 'injector'];
+/** Parts that this engine has at each cylinder, and whether one can be put into another cylinder. */
+function partsAt({ ignition }: MisfireEngine): {
+  readonly all: readonly SuspectPart[];
+  readonly moved: readonly MovablePart[];
+} {
+  switch (ignition) {
+    case 'coil_on_plug':
+      return { all: ['coil', 'boot', 'plug', 'injector', 'connector'], moved: ['coil', 'boot', 'plug', 'injector'] };
+    case 'coil_rail':
+      return { all: ['coil', 'boot', 'plug', 'injector'], moved: ['boot', 'plug', 'injector'] };
+    case 'coil_per_cylinder':
+      return { all: ['coil', 'lead', 'plug', 'injector', 'connector'], moved: ['coil', 'lead', 'plug', 'injector'] };
+    case 'waste_spark':
+      return { all: ['coil', 'lead', 'plug', 'injector'], moved: ['lead', 'plug', 'injector'] };
+    case 'distributor':
+      return { all: ['lead', 'plug', 'injector'], moved: ['lead', 'plug', 'injector'] };
+  }
+}
+
+/** Tests of what an engine has one of. @param plugJob all plugs were just replaced: any of them tells of their gap and number */
+function wholeTests({ ignition }: MisfireEngine, plugJob: boolean): readonly MisfireTest[] {
+  const at = (test: OtherTest['test'], component: SuspectPart | null): MisfireTest => ({
+    test,
+    component,
+    cylinder: null,
+  });
+  const distributor =
+    ignition === 'distributor'
+      ? [
+          at('look', 'cap'),
+          at('look', 'rotor'),
+          at('look', 'coil_lead'),
+          at('resistance', 'coil_lead'),
+          at('resistance', 'rotor'),
+          at('resistance', 'coil'),
+        ]
+      : [];
+  return [
+    ...(plugJob ? [at('look', 'plug')] : []),
+    ...distributor,
+    at('smoke', null),
+    at('fuel_pressure', null),
+    at('clear_and_drive', null),
+  ];
 }
 
 /** A cylinder that runs normally, near in access: of the same bank before another, no companion of the one that misfires. */
@@ -100,29 +157,24 @@ function donorFor(engine: MisfireEngine, from: number, suspects: readonly number
 function testsFor(given: MisfireCase, belief: Belief): readonly MisfireTest[] {
   const { engine } = given;
   const suspects = suspectCylinders(belief, engine);
-  const parts: readonly SuspectPart[] = ['coil', 'lead', 'plug', 'injector'];
+  const { all, moved } = partsAt(engine);
   const each = suspects.flatMap((cylinder): readonly MisfireTest[] => {
     const to = donorFor(engine, cylinder, suspects);
     const swaps =
-      to === null
-        ? []
-        : swappable(engine).map((part): MisfireTest => ({ test: 'swap', moved: [part], from: cylinder, to }));
+      to === null ? [] : moved.map((part): MisfireTest => ({ test: 'swap', moved: [part], from: cylinder, to }));
     return [
       { test: 'look', component: null, cylinder },
       ...swaps,
-      ...parts.map((component): MisfireTest => ({ test: 'look', component, cylinder })),
-      ...parts
+      ...all.map((component): MisfireTest => ({ test: 'look', component, cylinder })),
+      ...all
         .filter((part) => part !== 'plug')
         .map((component): MisfireTest => ({ test: 'resistance', component, cylinder })),
       { test: 'compression', component: null, cylinder },
     ];
   });
-  const whole: readonly MisfireTest[] = [
-    { test: 'smoke', component: null, cylinder: null },
-    { test: 'clear_and_drive', component: null, cylinder: null },
-  ];
-  const done = new Set(given.testsDone.map(testKey));
-  return [...each, ...whole].filter((test) => !done.has(testKey(test)) && !isKnown(given, test));
+  const done = new Set(given.testsDone.map((test) => testKey(testOn(engine, test))));
+  const plugJob = belief.space.hypotheses.some(({ cause }) => cause === 'set');
+  return [...each, ...wholeTests(engine, plugJob)].filter((test) => !done.has(testKey(test)) && !isKnown(given, test));
 }
 
 /** What was found there already was looked at. */
@@ -136,22 +188,35 @@ interface Judged {
   readonly expected: number;
 }
 
-function judged(given: MisfireCase, belief: Belief, test: MisfireTest): Judged {
+/** @param deeper whether another test after it counts: what an outcome leaves open may still be tested */
+function judged(given: MisfireCase, belief: Belief, test: MisfireTest, deeper: boolean): Judged {
   const minutes = minutesOf(given, test);
   let [expected, uncertainty] = [costOfMinutes(given, minutes), 0];
   for (const outcome of outcomesOf(test)) {
-    const evidence = ofOutcome(test, outcome);
+    const evidence = ofOutcome(given, test, outcome, given.testsDone);
     const chance = chanceOf(belief, evidence);
-    if (chance <= 1e-9) continue;
+    if (chance <= 1e-6) continue;
     const after = updated(belief, evidence);
-    expected += chance * cheapestCure(given, after).expected;
+    expected += chance * (deeper ? costAhead(given, after, test, outcome) : cheapestCure(given, after).expected);
     uncertainty += chance * entropy(after);
   }
   return { test, minutes, bits: Math.max(0, entropy(belief) - uncertainty), expected };
 }
 
+/** The cost to cure with one more test, if that is worth it. */
+function costAhead(given: MisfireCase, belief: Belief, test: MisfireTest, outcome: SwapOutcome | TestOutcome): number {
+  const then: MisfireCase = { ...given, testsDone: [...given.testsDone, withOutcome(test, outcome)] };
+  const cure = cheapestCure(then, belief).expected;
+  return testsFor(then, belief).reduce(
+    (best, next) => Math.min(best, judged(then, belief, next, false).expected),
+    cure,
+  );
+}
+
 /** A test has to save so much before it is worth the trouble. */
 const WORTH_TESTING = 0.5;
+/** Tests whose further course is worked out. */
+const MAX_DEEP = 6;
 
 /** What can be done next: tests that are worth it, the best first; the cure without any; and tests that are not worth it. */
 interface NextSteps {
@@ -160,12 +225,23 @@ interface NextSteps {
   readonly others: readonly NextStep[];
 }
 
-/** The next step of a case, and what else could be done instead. */
-export function stepsAhead(given: MisfireCase, belief: Belief): NextSteps {
+/**
+ * The next step of a case, and what else could be done instead.
+ *
+ * @param ahead how far: 2 looks at the test after the next one, and takes several times as long
+ */
+export function stepsAhead(given: MisfireCase, belief: Belief, ahead: 1 | 2 = 2): NextSteps {
+  if (isCured(given)) return { worthwhile: [], cure: WATCHING, others: [] };
   const now = cheapestCure(given, belief);
-  const tests = testsFor(given, belief)
-    .map((test) => judged(given, belief, test))
-    .sort((a, b) => a.expected - b.expected || a.minutes - b.minutes);
+  const byCost = (a: Judged, b: Judged): number => a.expected - b.expected || a.minutes - b.minutes;
+  const near = testsFor(given, belief)
+    .map((test) => judged(given, belief, test, false))
+    .sort(byCost);
+  const far =
+    ahead === 1
+      ? []
+      : near.slice(0, MAX_DEEP).map((one) => ({ ...one, expected: judged(given, belief, one.test, true).expected }));
+  const tests = visitFirst(given, [...far.sort(byCost), ...near.slice(far.length)]);
   const isWorth = ({ expected }: Judged): boolean => expected < now.expected - WORTH_TESTING;
   const steps = (some: readonly Judged[]): readonly NextStep[] => some.map((one) => asTest(one, now.expected));
   return {
@@ -175,9 +251,33 @@ export function stepsAhead(given: MisfireCase, belief: Belief): NextSteps {
   };
 }
 
+/** What a visit worked on is looked at before any part changes its place. */
+function visitFirst({ recentWork }: MisfireCase, tests: readonly Judged[]): readonly Judged[] {
+  const touched = new Set(recentWork.flatMap(({ kmAgo, cylinders }) => (kmAgo < VISIT_KM ? cylinders : [])));
+  const look = tests.find(
+    ({ test }) => test.test === 'look' && test.component === null && touched.has(test.cylinder ?? 0),
+  );
+  const [first] = tests;
+  if (!look || first?.test.test !== 'swap' || !touched.has(first.test.from)) return tests;
+  return [{ ...look, expected: Math.min(look.expected, first.expected) }, ...tests.filter((one) => one !== look)];
+}
+
+const WATCHING: NextStep = {
+  action: 'watch',
+  test: null,
+  cause: null,
+  component: null,
+  cylinders: [],
+  minutes: 0,
+  informationBits: 0,
+  expectedCost: 0,
+  saves: 0,
+  probability: 1,
+};
+
 /** Those that are worth doing, the best first. */
-export function nextSteps(given: MisfireCase, belief: Belief): readonly NextStep[] {
-  const { worthwhile, cure } = stepsAhead(given, belief);
+export function nextSteps(given: MisfireCase, belief: Belief, ahead: 1 | 2 = 2): readonly NextStep[] {
+  const { worthwhile, cure } = stepsAhead(given, belief, ahead);
   return cure ? [...worthwhile, cure] : worthwhile;
 }
 

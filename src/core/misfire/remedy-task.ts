@@ -24,18 +24,27 @@ export function remedyTask({ cause, cylinders }: Hypothesis): RemedyTask | null 
   const whole = WHOLE[cause];
   if (whole) return { action: 'replace', component: whole, cylinders: null };
   // What is crossed is traced and put on right.
-  if (cause === 'lead' && cylinders.length === 2) return { action: 'inspect', component: 'lead', cylinders };
+  if (cause === 'crossed_leads') return { action: 'inspect', component: 'lead', cylinders };
   // What is loose is cleaned and pressed on, and looked at with its coil.
-  if (cause === 'connector') return { action: 'inspect', component: 'coil', cylinders };
+  if (cause === 'connector' || cause === 'crossed_connectors')
+    return { action: 'inspect', component: 'coil', cylinders };
+  if (cause === 'set') return { action: 'replace', component: 'plug', cylinders };
   const component = AT[cause];
   if (!component) return null;
   // The one coil of a distributor fires all of them.
   return { action: 'replace', component, cylinders: cause === 'coil' && cylinders.length > 2 ? null : cylinders };
 }
 
-/** The part of a swap that a task is for; null: none of those. */
-export const swappedPart = (component: TaskComponent): SuspectPart | null => {
-  if (component === 'coil' || component === 'rail') return 'coil';
-  if (component === 'lead' || component === 'boot') return 'lead';
-  return component === 'plug' ? 'plug' : null;
+const SUSPECTS: Readonly<Partial<Record<TaskComponent, SuspectPart>>> = {
+  coil: 'coil',
+  rail: 'coil',
+  lead: 'lead',
+  lead_set: 'coil_lead',
+  boot: 'boot',
+  plug: 'plug',
+  cap: 'cap',
+  rotor: 'rotor',
 };
+
+/** The part of a misfire that a task is for; null: none of those. */
+export const suspectOf = (component: TaskComponent): SuspectPart | null => SUSPECTS[component] ?? null;

@@ -1,5 +1,5 @@
 import { companions } from '../engine/coils';
-import { CROSSED_RATE, RATES, TWO_AT_ONCE } from './likelihoods';
+import { OF_THE_VISIT, RATES, TWO_AT_ONCE, VISIT_KM, VISIT_SHARE } from './likelihoods';
 import {
   type Cause,
   cylindersOf,
@@ -21,13 +21,23 @@ export interface State {
 /** The part that a test or a replacement means, by the causes that it stands for. */
 export const CAUSES_OF: Readonly<Record<SuspectPart, readonly Cause[]>> = {
   coil: ['coil', 'pack', 'rail'],
-  lead: ['lead', 'boot'],
-  plug: ['plug'],
+  lead: ['lead', 'crossed_leads'],
+  boot: ['boot'],
+  plug: ['plug', 'set'],
   injector: ['injector'],
+  cap: ['cap'],
+  rotor: ['rotor'],
+  coil_lead: ['coil_lead'],
+  connector: ['connector', 'crossed_connectors'],
 };
 
-export const isBroad = ({ cause }: Hypothesis): boolean =>
-  cause === 'mixture_bank' || cause === 'mixture_all' || cause === 'fuel' || cause === 'relearn';
+/** Acts on a whole bank, on the whole engine, or on all that a visit worked on. */
+export const isBroad = ({ cause, cylinders }: Hypothesis): boolean =>
+  cylinders.length > 2 || cause === 'mixture_bank' || cause === 'mixture_all' || cause === 'fuel' || cause === 'set';
+
+/** Two of one kind that were put on each in the other's place. */
+export const isCrossed = ({ cause }: Pick<Hypothesis, 'cause'>): boolean =>
+  cause === 'crossed_leads' || cause === 'crossed_connectors';
 
 const inOrder = (cylinders: readonly number[]): readonly number[] => [...cylinders].sort((a, b) => a - b);
 
@@ -36,9 +46,11 @@ function hypothesesOf({ engine, recentWork }: MisfireCase): readonly Hypothesis[
   const all = inOrder(cylindersOf(engine));
   const each = (cause: Cause): readonly Hypothesis[] => all.map((cylinder) => ({ cause, cylinders: [cylinder] }));
   const whole = (cause: Cause): Hypothesis => ({ cause, cylinders: all });
+  const visits = recentWork.filter(isRecent);
+  const ofVisits = visits.flatMap((work) => [...crossed(engine, work), ...setOf(engine, work)]);
   return [
     ...ignitionOf(engine, each, whole),
-    ...crossed(engine, recentWork),
+    ...new Map(ofVisits.map((one) => [`${one.cause} ${one.cylinders}`, one])).values(),
     ...each('plug'),
     ...each('injector'),
     ...each('mechanical'),
@@ -50,24 +62,35 @@ function hypothesesOf({ engine, recentWork }: MisfireCase): readonly Hypothesis[
   ];
 }
 
-/** Two of one kind that were put on each in the other's place. */
-export const isCrossed = ({ cause, cylinders }: Hypothesis): boolean =>
-  cylinders.length === 2 && (cause === 'lead' || cause === 'connector');
+const isRecent = ({ kmAgo, touched }: RecentWork): boolean => kmAgo < VISIT_KM && touched.length > 0;
+
+/** Cylinders of an engine that a visit worked on. */
+const workedOn = (engine: MisfireEngine, { cylinders }: RecentWork): readonly number[] =>
+  inOrder(cylindersOf(engine).filter((cylinder) => cylinders.includes(cylinder)));
 
 /**
- * Pairs that the last visit can have put on crossed: only what was off together. Companions of a pack fire at the same time, so
- * theirs may be crossed and nobody notices.
+ * Pairs that a visit can have put on crossed: only what was off together. Companions of a pack fire at the same time, so theirs
+ * may be crossed and nobody notices.
  */
-function crossed(engine: MisfireEngine, recentWork: MisfireCase['recentWork']): readonly Hypothesis[] {
-  if (engine.ignition === 'coil_rail') return [];
-  const cause = engine.ignition === 'coil_on_plug' ? 'connector' : 'lead';
-  const off = new Set(recentWork.flatMap(({ kmAgo, cylinders }) => (kmAgo <= VISIT_KM ? cylinders : [])));
-  const together = inOrder(cylindersOf(engine).filter((cylinder) => off.has(cylinder)));
-  const packs = engine.ignition === 'waste_spark' ? companions(engine.firingOrder) : [];
+function crossed(engine: MisfireEngine, work: RecentWork): readonly Hypothesis[] {
+  const { ignition } = engine;
+  if (ignition === 'coil_rail') return [];
+  const cause: Cause = ignition === 'coil_on_plug' ? 'crossed_connectors' : 'crossed_leads';
+  if (visitRate(cause, work) === 0) return [];
+  const together = workedOn(engine, work);
+  const packs = ignition === 'waste_spark' ? companions(engine.firingOrder) : [];
   const shareCoil = (a: number, b: number): boolean => packs.some((pack) => pack.includes(a) && pack.includes(b));
   return together.flatMap((a, i) =>
     together.slice(i + 1).flatMap((b) => (shareCoil(a, b) ? [] : [{ cause, cylinders: [a, b] } as const])),
   );
+}
+
+/** The gap or the part of a whole plug job: of half of the engine at least. */
+function setOf(engine: MisfireEngine, work: RecentWork): readonly Hypothesis[] {
+  const cylinders = workedOn(engine, work);
+  const isJob =
+    work.touched.includes('plug') && cylinders.length > 1 && cylinders.length * 2 >= cylindersOf(engine).length;
+  return isJob ? [{ cause: 'set', cylinders }] : [];
 }
 
 function ignitionOf(
@@ -106,38 +129,42 @@ function byAge({ ages }: MisfireCase, { cause, cylinders }: Hypothesis): number 
   return Math.max(...own.map(({ lifeUsed }) => wearOf(lifeUsed))) / wearOf(USUAL_LIFE);
 }
 
-/** Most misfires within so many km of a visit come from the visit. */
-export const VISIT_KM = 500;
-/** How much more each is suspected right after its place was worked on. Assumed. */
-const TOUCHED: Readonly<Partial<Record<Cause, readonly [by: RecentWork['touched'][number], factor: number]>>> = {
-  connector: ['connector', 9],
-  wiring: ['connector', 2],
-  lead: ['lead', 6],
-  boot: ['lead', 4],
-  plug: ['plug', 3],
-  coil: ['coil', 2.5],
-  pack: ['coil', 2.5],
-  rail: ['coil', 2.5],
-};
-/** Whatever was taken off to get there was pressed on again. */
-const OPENED_FACTOR = 4;
-const RELEARN_FACTOR = 6;
+/** How often a visit makes a cause at a place that it touched, relative. */
+const visitRate = (cause: Cause, { touched }: RecentWork): number =>
+  Math.max(0, ...touched.map((part) => OF_THE_VISIT[cause]?.[part] ?? 0));
 
-function byWork({ recentWork }: MisfireCase, { cause, cylinders }: Hypothesis): number {
-  return recentWork.reduce((factor, work) => {
-    if (work.kmAgo > VISIT_KM || work.touched.length === 0) return factor;
-    const fade = 1 - work.kmAgo / VISIT_KM;
-    const isHere = cylinders.some((cylinder) => work.cylinders.includes(cylinder));
-    return Math.max(factor, 1 + (factorOf(cause, work, isHere) - 1) * fade);
-  }, 1);
+/** A record of gaps outside their range, or of another number than the sheet's, speaks against the set. */
+const SET_IN_DOUBT = 8;
+
+/** What a visit makes of each hypothesis, relative: its pairs and its set count as one for each two cylinders. */
+function visitWeight(engine: MisfireEngine, work: RecentWork, { cause, cylinders }: Hypothesis, alike: number): number {
+  const rate = visitRate(cause, work);
+  if (rate === 0) return 0;
+  if (cause === 'relearn') return rate;
+  const at = workedOn(engine, work);
+  if (isCrossed({ cause })) return (rate * (at.length / 2)) / Math.max(1, alike);
+  if (cause === 'set') return rate * at.length * (work.setInDoubt ? SET_IN_DOUBT : 1);
+  return cylinders.some((cylinder) => at.includes(cylinder)) ? rate * Math.min(2, cylinders.length) : 0;
 }
 
-function factorOf(cause: Cause, { touched }: RecentWork, isHere: boolean): number {
-  if (cause === 'relearn') return RELEARN_FACTOR;
-  if (!isHere) return 1;
-  const [by, factor] = TOUCHED[cause] ?? [null, 1];
-  if (by !== null && touched.includes(by)) return factor;
-  return cause === 'connector' || cause === 'boot' ? OPENED_FACTOR : 1;
+/** Share of the suspicion that a visit has to itself: most right after it, none at `VISIT_KM`. */
+const visitShare = ({ kmAgo }: RecentWork): number => VISIT_SHARE * Math.max(0, 1 - kmAgo / VISIT_KM);
+
+/** Weights with what the visits before add: each has a share of its own, and what it touched shares that. */
+function withVisits(
+  given: MisfireCase,
+  hypotheses: readonly Hypothesis[],
+  before: readonly number[],
+): readonly number[] {
+  return given.recentWork.filter(isRecent).reduce<readonly number[]>((weights, work) => {
+    const alike = hypotheses.filter(isCrossed).length;
+    const added = hypotheses.map((one) => visitWeight(given.engine, work, one, alike));
+    const [sum, total] = [added, weights].map((list) => list.reduce((a, b) => a + b, 0)) as [number, number];
+    if (sum === 0) return weights;
+    const share = visitShare(work);
+    const scale = (share / (1 - share)) * (total / sum);
+    return weights.map((weight, i) => weight + scale * (added[i] ?? 0));
+  }, before);
 }
 
 /** A cylinder that used up coil after coil is the victim of something else there. */
@@ -178,16 +205,46 @@ const WEAK_FACTOR = 2;
 /** What the record says for or against a cause, before anything is seen. */
 export const RECORD_FACTORS = ['age', 'work', 'lot', 'failures', 'rest', 'weak'] as const;
 export type RecordFactor = (typeof RECORD_FACTORS)[number];
+type OfPart = Exclude<RecordFactor, 'work'>;
+const OF_PART: readonly OfPart[] = ['age', 'lot', 'failures', 'rest', 'weak'];
 
-/** By how much each makes a cause more likely than usual; 1: it says nothing. */
-export const factorsOf = (given: MisfireCase, hypothesis: Hypothesis): Readonly<Record<RecordFactor, number>> => ({
+const partFactors = (given: MisfireCase, hypothesis: Hypothesis): Readonly<Record<OfPart, number>> => ({
   age: byAge(given, hypothesis),
-  work: byWork(given, hypothesis),
   lot: byLot(given, hypothesis),
   failures: byFailures(given, hypothesis),
   rest: byRest(given, hypothesis),
   weak: given.weak.includes(hypothesis.cause) ? WEAK_FACTOR : 1,
 });
+
+/** By how much each makes a cause more likely than usual; 1: it says nothing. */
+export function factorsOf(given: MisfireCase, hypothesis: Hypothesis): Readonly<Record<RecordFactor, number>> {
+  const hypotheses = hypothesesOf(given);
+  const before = hypotheses.map((one) => weightBefore(given, one));
+  const after = withVisits(given, hypotheses, before);
+  const i = hypotheses.findIndex(
+    ({ cause, cylinders }) => cause === hypothesis.cause && `${cylinders}` === `${hypothesis.cylinders}`,
+  );
+  const [was = 0, is = 0] = [before[i], after[i]];
+  // What only a visit can make owes all to it.
+  return { ...partFactors(given, hypothesis), work: was > 0 ? is / was : ONLY_BY_VISIT };
+}
+const ONLY_BY_VISIT = 16;
+
+/** The one coil of a distributor fails less often than all coils of an engine that has one a cylinder. */
+const ONE_COIL = 0.5;
+
+/** Relative, before anything is seen and before the last visits count. */
+function weightBefore(given: MisfireCase, hypothesis: Hypothesis): number {
+  const { cause, cylinders } = hypothesis;
+  const rate = RATES[cause];
+  if (rate === 0) return 0;
+  // A cause of a bank or of the engine is one, however many cylinders it has.
+  const shared = cause === 'coil' && cylinders.length > 1 ? ONE_COIL : 1;
+  const each = cylinders.length === 1 ? 1 : (shared * cylindersOf(given.engine).length) / 2;
+  const plugs = cause === 'plug' ? given.engine.plugsPerCylinder : 1;
+  const factors = partFactors(given, hypothesis);
+  return OF_PART.reduce((product, factor) => product * factors[factor], rate * each * plugs);
+}
 
 /** Parts of one place that may both be bad, and parts of one kind that age together. */
 const TOGETHER: readonly (readonly [Cause, Cause])[] = [
@@ -207,7 +264,7 @@ const overlap = (a: Hypothesis, b: Hypothesis): boolean =>
   a.cylinders.some((cylinder) => b.cylinders.includes(cylinder));
 
 function comeTogether(a: Hypothesis, b: Hypothesis): boolean {
-  if (isCrossed(a) || isCrossed(b)) return false;
+  if (isCrossed(a) || isCrossed(b) || isBroad(a) || isBroad(b)) return false;
   if (a.cause === b.cause) return AGE_TOGETHER.includes(a.cause) && !overlap(a, b);
   return (
     overlap(a, b) && TOGETHER.some(([x, y]) => (a.cause === x && b.cause === y) || (a.cause === y && b.cause === x))
@@ -216,22 +273,14 @@ function comeTogether(a: Hypothesis, b: Hypothesis): boolean {
 
 /** All states with their weights before anything is seen; weights are relative. */
 export function statesOf(given: MisfireCase): readonly State[] {
-  const cylinders = cylindersOf(given.engine).length;
-  const all = hypothesesOf(given);
-  const pairs = all.filter(isCrossed).length;
-  const singles = all.map((hypothesis) => {
-    if (isCrossed(hypothesis)) return { hypothesis, weight: (CROSSED_RATE * (cylinders / 2)) / pairs };
-    // A cause of a bank or of the engine is one, however many cylinders it has.
-    const each = hypothesis.cylinders.length === 1 ? 1 : cylinders / 2;
-    const plugs = hypothesis.cause === 'plug' ? given.engine.plugsPerCylinder : 1;
-    const factors = factorsOf(given, hypothesis);
-    const weight = RECORD_FACTORS.reduce(
-      (product, factor) => product * factors[factor],
-      RATES[hypothesis.cause] * each * plugs,
-    );
-    return { hypothesis, weight };
-  });
-  const total = singles.reduce((sum, { weight }) => sum + weight, 0);
+  const hypotheses = hypothesesOf(given);
+  const weights = withVisits(
+    given,
+    hypotheses,
+    hypotheses.map((one) => weightBefore(given, one)),
+  );
+  const singles = hypotheses.map((hypothesis, i) => ({ hypothesis, weight: weights[i] ?? 0 }));
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
   const doubles = singles.flatMap((a, i) =>
     singles.slice(i + 1).flatMap((b): readonly State[] =>
       comeTogether(a.hypothesis, b.hypothesis)

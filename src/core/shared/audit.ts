@@ -29,6 +29,7 @@ export const AUDIT_ACTIONS = {
     'finish follow-up',
     'make address for drivers',
     'end address for drivers',
+    'deal with report',
   ],
   odometer: ['record', 'accept', 'correct', 'meter_replaced', 'reject', ...ROWS],
   parts: ROWS,

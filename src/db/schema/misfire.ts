@@ -16,7 +16,7 @@ import { CASE_STATES } from '../../core/misfire/case-state';
 import type { Suspicion } from '../../core/misfire/posterior';
 import type { PersonId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
 import { createdAt, day, fleetId, id, instant, km, list, version } from './columns';
-import { people, vehicles } from './fleet';
+import { fleets, people, vehicles } from './fleet';
 import { workOrders } from './work';
 
 /** A vehicle that misfires, until it does no more. */
@@ -79,6 +79,29 @@ export const misfireEntries = pgTable(
     foreignKey({ columns: [t.fleetId, t.saidBy], foreignColumns: [people.fleetId, people.id] }),
     unique().on(t.caseId, t.ordinal),
     check('misfire_entries_taken_back_by_someone', sql`(${t.takenBackAt} is null) = (${t.takenBackBy} is null)`),
+  ],
+);
+
+/** What a driver reported and nobody could file, as it came; a supervisor deals with it. */
+export const unfiledReports = pgTable(
+  'unfiled_reports',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    at: instant().notNull(),
+    unitNumber: text().notNull(),
+    driver: text().notNull(),
+    /** Everything that was sent. */
+    report: jsonb().$type<object>().notNull(),
+    why: text().notNull(),
+    seenAt: instant(),
+    seenBy: uuid().$type<PersonId>(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId], foreignColumns: [fleets.id] }),
+    foreignKey({ columns: [t.fleetId, t.seenBy], foreignColumns: [people.fleetId, people.id] }),
+    index().on(t.fleetId, t.at).where(sql`${t.seenAt} is null`),
+    check('unfiled_reports_seen_by_someone', sql`(${t.seenAt} is null) = (${t.seenBy} is null)`),
   ],
 );
 

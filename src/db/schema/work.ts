@@ -256,7 +256,11 @@ export const followUps = pgTable(
     foreignKey({ columns: [t.fleetId, t.ownerId], foreignColumns: [people.fleetId, people.id] }),
     index().on(t.fleetId, t.dueOn).where(sql`${t.doneAt} is null`),
     check('follow_ups_from_somewhere', sql`num_nonnulls(${t.workOrderId}, ${t.misfireCaseId}) > 0`),
-    check('follow_ups_done_by_someone', sql`(${t.doneAt} is null) = (${t.doneBy} is null)`),
+    // The follow-up of a misfire ends by itself when a driver reports that it is back.
+    check(
+      'follow_ups_done_by_someone',
+      sql`(${t.doneAt} is null) = (${t.doneBy} is null) or (${t.doneAt} is not null and ${t.misfireCaseId} is not null)`,
+    ),
   ],
 );
 

@@ -3,23 +3,27 @@ import { repeatFailures } from '@/core/components/history';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { restingCylinders } from '@/core/engine/resting';
 import { homeOf, type Story } from '@/core/misfire/case-entry';
-import type { MisfireCase, RecentWork, SuspectPart } from '@/core/misfire/misfire-case';
-import { swappedPart } from '@/core/misfire/remedy-task';
-import { VISIT_KM } from '@/core/misfire/states';
+import { VISIT_KM } from '@/core/misfire/likelihoods';
+import { type MisfireCase, type RecentWork, type SuspectPart, TOUCHED_PARTS } from '@/core/misfire/misfire-case';
+import { suspectOf } from '@/core/misfire/remedy-task';
 import { USUAL_LIFE_KM } from '@/core/misfire/usual-life';
 import { groupBy } from '@/core/shared/group-by';
-import type { Km } from '@/core/shared/kinds';
+import type { Km, VehicleId } from '@/core/shared/kinds';
+import { isLive } from '@/core/work/order-state';
 import { openingMinutes } from '@/core/work/procedure/generate';
 import { replaceAt } from '@/core/work/procedure/visit';
 import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
 import { loadLotFailures } from '@/db/queries/misfire';
+import { listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
 import { fittedComponents, taskPlaces, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
 import { fitmentFor, type VehicleFitment } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { loadCosts } from '../due/costs';
 import { viewDue } from '../due/list-due';
+import { findingsOf, stopsOf } from '../findings/findings-of';
+import { loadFloorState } from '../work-orders/order-state';
 import { familyEngine } from '../work-orders/procedure-of';
 
 /** What the record says of a vehicle that misfires, before anybody says anything of the misfire. */
@@ -56,6 +60,7 @@ export async function factsOf(
     recentWork: odometerKm === null ? [] : await recentWork(db, found, odometerKm),
     record: recordOf(stays, lots, away),
     weak: weakOf(found),
+    stoppedByFinding: await isStopped(deps, actor, vehicle.id),
     opening: openingOf(found, layout),
     minutes: {},
     prices: pricesOf(found),
@@ -63,6 +68,14 @@ export async function factsOf(
     downtimePerHour: costs.hourCost,
     currency: costs.currency,
   };
+}
+
+/** Whether what the removed parts of its open order say stops the work. */
+async function isStopped({ db, today }: Deps, { fleetId }: Actor, vehicleId: VehicleId): Promise<boolean> {
+  const [live] = (await listWorkOrderRows(db, fleetId, { vehicleId })).filter(isLive);
+  const order = live && (await loadWorkOrder(db, fleetId, live.id));
+  const state = order && (await loadFloorState(db, order, today()));
+  return state ? stopsOf(await findingsOf(db, state)).length > 0 : false;
 }
 
 /** A case with what its record and its entries say. */
@@ -80,7 +93,7 @@ function engineOf({ vehicle, family }: VehicleFitment, { model }: Layout): Misfi
 
 /** The part of a misfire that a component is; null: none of those that are suspected by themselves. */
 const partOf = (component: string): SuspectPart | null =>
-  isTaskComponent(component as Stay['component']) ? swappedPart(component as 'plug') : null;
+  isTaskComponent(component as Stay['component']) ? suspectOf(component as 'plug') : null;
 
 function agesOf(
   stays: readonly Stay[],
@@ -162,7 +175,7 @@ async function recentWork(q: Querier, { vehicle }: VehicleFitment, odometerKm: K
       .where(eq(taskPlaces.workOrderId, id));
     const done = places.filter(({ doneAt, cylinder }) => doneAt !== null && cylinder > 0);
     if (done.length === 0) continue;
-    const parts = done.flatMap(({ component }) => partOf(component) ?? []).filter((part) => part !== 'injector');
+    const parts = done.flatMap(({ component }) => TOUCHED_PARTS.find((part) => part === partOf(component)) ?? []);
     work.push({
       kmAgo: Math.max(0, odometerKm - (closedKm ?? 0)),
       // Whatever was done in a well, its connector or lead came off and was pressed on again.

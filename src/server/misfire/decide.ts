@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { storyOf, whereNow } from '@/core/misfire/case-entry';
 import { afterDecision, type Decision } from '@/core/misfire/case-state';
 import { CAUSES, type Hypothesis } from '@/core/misfire/misfire-case';
-import { remedyTask, swappedPart } from '@/core/misfire/remedy-task';
+import { remedyTask, suspectOf } from '@/core/misfire/remedy-task';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
 import type { TaskComponent } from '@/core/work/task';
@@ -96,7 +96,7 @@ async function taskFor(tx: Tx, misfire: CaseRow, found: VehicleFitment, chosen: 
   const remedy = remedyTask(chosen);
   if (!remedy) return null;
   const { away } = storyOf(entriesOf(await loadCaseEntries(tx, misfire.id)));
-  const part = swappedPart(remedy.component);
+  const part = suspectOf(remedy.component);
   const component = soldAs(found, remedy.component);
   const cylinders = remedy.cylinders?.map((home) => (part ? whereNow(away, part, home) : home));
   return {

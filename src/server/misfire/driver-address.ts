@@ -1,15 +1,19 @@
 import { randomBytes } from 'node:crypto';
 import { and, count, eq, gte, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { drivingOf } from '@/core/misfire/driving';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { driverAddresses, misfireEntries, people } from '@/db/schema';
+import { drivingText } from '@/text/misfire-words';
 import type { Actor } from '../access';
 import { hashToken } from '../auth/find-actor';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
+import { log } from '../log';
 import { invalidInput, useCase } from '../use-case';
 import { type Reported, report, reportInput } from './open-case';
+import { keepUnfiled } from './unfiled-reports';
 
 /* An address at which drivers report without an account: whoever has it may report, so it can be replaced. */
 
@@ -83,8 +87,14 @@ const HOUR_MS = 3_600_000;
 
 const driverInput = reportInput.extend({ driver: z.string().trim().min(2, 'Say who you are.').max(80) });
 
-/** What a driver reports by the address, without an account. */
-export async function reportByAddress(deps: Deps, secret: unknown, raw: unknown): Promise<Outcome<Reported>> {
+/** What became of a report; without a number it could not be filed, and is kept for a supervisor. */
+type ReportTaken = Pick<Reported, 'driving'> & { readonly number: number | null };
+
+/**
+ * What a driver reports by the address, without an account. What cannot be filed is kept and shown to a supervisor: it is never
+ * lost, and whoever must not drive on is told so.
+ */
+export async function reportByAddress(deps: Deps, secret: unknown, raw: unknown): Promise<Outcome<ReportTaken>> {
   const reader = typeof secret === 'string' ? await readerOf(deps, secret) : null;
   if (!reader) return notFound('address');
   const input = driverInput.safeParse(raw);
@@ -99,7 +109,20 @@ export async function reportByAddress(deps: Deps, secret: unknown, raw: unknown)
         gte(misfireEntries.at, new Date(deps.now().getTime() - HOUR_MS)),
       ),
     );
+  const told = input.data.complaint;
+  const driving = drivingOf({ ...told, counts: [], found: [], testsDone: [] });
   if ((sent?.n ?? 0) >= MAX_AN_HOUR)
-    return fail('conflict', 'Too many reports came in by this address within the hour. Call the workshop.');
-  return report(deps, reader, null, input.data);
+    return fail(
+      'conflict',
+      [drivingText(driving), 'Too many reports came in by this address within the hour. Call the workshop.']
+        .filter(Boolean)
+        .join(' '),
+    );
+  const filed = await report(deps, reader, null, input.data).catch((error: unknown) => {
+    log.error({ err: error }, 'a driver’s report could not be filed');
+    return null;
+  });
+  if (filed?.ok) return filed;
+  await keepUnfiled(deps, reader.fleetId, input.data, filed?.error.message ?? 'It could not be filed.');
+  return ok({ number: null, driving });
 }

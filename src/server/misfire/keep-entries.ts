@@ -1,6 +1,7 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { codesIn } from '@/core/engine/fault-code';
 import { type CaseEntry, type Said, storyOf } from '@/core/misfire/case-entry';
+import { withNamedParts } from '@/core/misfire/named-parts';
 import { beliefOf, suspicions } from '@/core/misfire/posterior';
 import type { PersonId } from '@/core/shared/kinds';
 import type { Tx } from '@/db/client';
@@ -68,7 +69,7 @@ export async function updatePointsTo(deps: Deps, tx: Tx, actor: Actor, misfire: 
   const story = storyOf(entriesOf(await loadCaseEntries(tx, misfire.id)));
   const facts = await factsOf({ ...deps, db: tx }, actor, found, story.away);
   const says = story.codes.length + story.counts.length + story.found.length + story.testsDone.length > 0;
-  const [first] = suspicions(beliefOf(caseWith(facts, story)));
+  const [first] = suspicions(beliefOf(withNamedParts(caseWith(facts, story))));
   await tx
     .update(misfireCases)
     .set({ pointsTo: says ? (first ?? null) : null, version: sql`${misfireCases.version} + 1` })

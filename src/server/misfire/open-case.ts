@@ -2,20 +2,21 @@ import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { asSaid, codesText, complaint } from '@/contracts/misfire';
-import type { Said } from '@/core/misfire/case-entry';
+import { type Said, storyOf } from '@/core/misfire/case-entry';
 import { isSameCase } from '@/core/misfire/case-state';
+import { type DrivingAdvice, drivingOf } from '@/core/misfire/driving';
 import type { PersonId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { type Author, writeAudit } from '@/db/queries/audit';
-import { type CaseRow, lastCaseOf, lockCase, nextCaseNumber } from '@/db/queries/misfire';
+import { type CaseRow, lastCaseOf, loadCaseEntries, lockCase, nextCaseNumber } from '@/db/queries/misfire';
 import { dueInputs, misfireCases, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { appendEntries, auditSaid, typedCodes, updatePointsTo } from './keep-entries';
+import { appendEntries, auditSaid, entriesOf, typedCodes, updatePointsTo } from './keep-entries';
 import { reopen } from './reopen-case';
 
 export const reportInput = z.object({
@@ -26,15 +27,15 @@ export const reportInput = z.object({
   /** What somebody without an account calls themselves. */
   driver: z.string().trim().max(80).default(''),
 });
-type Report = z.output<typeof reportInput>;
+export type Report = z.output<typeof reportInput>;
 
 export interface Reported {
   readonly caseId: string;
   readonly number: number;
   /** The vehicle had a case that was not over, or only just: this one goes on with it. */
   readonly goesOn: boolean;
-  /** The lamp flashes: the vehicle must not be driven on. */
-  readonly stopDriving: boolean;
+  /** Whether it may be driven on, by all that the case says. */
+  readonly driving: DrivingAdvice;
 }
 
 /** Opens a case for a vehicle that misfires, with what its driver says, or goes on with the one that it has. */
@@ -72,8 +73,8 @@ export async function report(
       const { misfire, goesOn } = await caseFor(deps, tx, author, vehicle);
       await auditSaid(tx, author, misfire.id, await appendEntries(tx, misfire, entries));
       await updatePointsTo(deps, tx, actor, misfire);
-      const { lamp } = input.complaint;
-      return ok({ caseId: misfire.id, number: misfire.number, goesOn, stopDriving: lamp === 'flashing' });
+      const driving = drivingOf(storyOf(entriesOf(await loadCaseEntries(tx, misfire.id))));
+      return ok({ caseId: misfire.id, number: misfire.number, goesOn, driving });
     })
     .catch((error: unknown) => {
       // Somebody else opened one for the same vehicle a moment before.

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { Said } from '@/core/misfire/case-entry';
-import { swappedPart } from '@/core/misfire/remedy-task';
+import type { OtherTest } from '@/core/misfire/misfire-case';
+import { suspectOf } from '@/core/misfire/remedy-task';
 import type { Tx } from '@/db/client';
 import { type Author, writeAudit } from '@/db/queries/audit';
 import type { CaseRow } from '@/db/queries/misfire';
@@ -38,16 +39,22 @@ export async function reopen(deps: Deps, tx: Tx, author: Author, misfire: CaseRo
   return open;
 }
 
-/** What its visit replaced, as tests that failed. */
+/** What its visit replaced or pressed on, as tests that failed. */
 async function replacedInVain(tx: Tx, { fleetId, workOrderId }: CaseRow): Promise<readonly Said[]> {
   const order = workOrderId === null ? null : await loadWorkOrder(tx, fleetId, workOrderId);
   if (order?.state !== 'closed') return [];
-  const tasks = (await loadTasks(tx, order.id)).filter(({ why, action }) => why === 'misfire' && action === 'replace');
-  const places = await loadPlaces(tx, order.id);
-  const failed = places.flatMap(({ taskId, cylinder, doneAt }) => {
-    const task = doneAt && tasks.find(({ id }) => id === taskId);
-    const component = task ? swappedPart(task.component) : null;
-    return component ? [{ component, cylinder: cylinder === 0 ? null : cylinder }] : [];
-  });
-  return failed.map((one) => ({ kind: 'test', test: { test: 'replace', ...one, outcome: 'not_cured' } }));
+  const places = (await loadPlaces(tx, order.id)).filter(({ doneAt }) => doneAt !== null);
+  const failed = (await loadTasks(tx, order.id))
+    .filter(({ why }) => why === 'misfire')
+    .flatMap(({ id, action, component }): readonly OtherTest[] => {
+      const own = places.filter(({ taskId }) => taskId === id).map(({ cylinder }) => cylinder);
+      // A coil that was looked at has had its connector pressed on.
+      const pressedOn = component === 'coil' ? 'connector' : null;
+      const part = action === 'replace' ? suspectOf(component) : pressedOn;
+      if (part === null) return [];
+      const isSet = part === 'plug' && own.length > 1;
+      const each = own.map((cylinder) => ({ test: 'replace' as const, component: part, cylinder: cylinder || null }));
+      return isSet ? [...each, { test: 'replace', component: part, cylinder: null }] : each;
+    });
+  return failed.map((test) => ({ kind: 'test', test: { ...test, outcome: 'not_cured' } }));
 }

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { asSaid, codesText, entryInput } from '@/contracts/misfire';
 import { layoutOf } from '@/core/engine/layout';
 import { type CaseEntry, isAway, type Said, storyOf } from '@/core/misfire/case-entry';
-import type { SuspectPart } from '@/core/misfire/misfire-case';
+import type { MovablePart } from '@/core/misfire/misfire-case';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
@@ -13,7 +13,7 @@ import { type CaseRow, loadCaseEntries, loadCases, lockCase } from '@/db/queries
 import { misfireEntries, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
-import { fail, notFound, type Outcome } from '../failure';
+import { fail, notFound, OF_ANOTHER, type Outcome } from '../failure';
 import { swapPlaces } from '../fleet/swap-places';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
@@ -30,13 +30,15 @@ const sayInput = z.object({
 export const sayOfCase = useCase({
   permission: 'record work',
   input: sayInput,
-  run: (deps, actor, { caseId, entries }): Promise<Outcome<{ kept: number }>> =>
-    keep(
+  async run(deps, actor, { caseId, entries }): Promise<Outcome<{ kept: number }>> {
+    if (entries.some(({ by }) => by !== undefined && by !== actor.personId)) return fail('forbidden', OF_ANOTHER);
+    return keep(
       deps,
       actor,
       caseId,
       entries.map(({ id, at, said }) => ({ id, at: new Date(at), said: asSaid(said), saidBy: actor.personId })),
-    ),
+    );
+  },
 });
 
 async function keep(
@@ -105,8 +107,9 @@ async function strayPutBack(tx: Tx, { id }: CaseRow, entries: readonly NewEntry[
   return null;
 }
 
-const ON_RECORD: Readonly<Record<SuspectPart, readonly ('coil' | 'boot' | 'lead' | 'plug')[]>> = {
+const ON_RECORD: Readonly<Record<MovablePart, readonly ('coil' | 'boot' | 'lead' | 'plug')[]>> = {
   coil: ['coil'],
+  boot: ['boot'],
   lead: ['lead', 'boot'],
   plug: ['plug'],
   injector: [],
@@ -141,17 +144,15 @@ export const keepCodesOfCase = useCase({
     z.object({ caseId: z.uuid(), by: z.literal('reader') }),
   ]),
   async run(deps, actor, input): Promise<Outcome<{ kept: number }>> {
-    const read = input.by === 'hand' ? ok(typedCodes(input.typed)) : await readerRead(deps, actor, input.caseId);
+    const read = input.by === 'hand' ? ok([typedCodes(input.typed)]) : await readerRead(deps, actor, input.caseId);
     if (!read.ok) return read;
-    return keep(deps, actor, input.caseId, [
-      { id: randomUUID(), at: deps.now(), said: read.value, saidBy: actor.personId },
-    ]);
+    const entries = read.value.map((said) => ({ id: randomUUID(), at: deps.now(), said, saidBy: actor.personId }));
+    return keep(deps, actor, input.caseId, entries);
   },
 });
 
-type Read = Extract<Said, { kind: 'codes' }>;
-
-async function readerRead({ db }: Deps, { fleetId }: Actor, caseId: string): Promise<Outcome<Read>> {
+/** Codes, and counts where the reader gives any. */
+async function readerRead({ db }: Deps, { fleetId }: Actor, caseId: string): Promise<Outcome<readonly Said[]>> {
   const [row] = await loadCases(db, fleetId, { id: caseId });
   const [vehicle] = row ? await db.select().from(vehicles).where(eq(vehicles.id, row.misfire.vehicleId)) : [];
   const [family] = vehicle ? await loadFamilies(db, fleetId, [vehicle.engineFamilyId]) : [];
@@ -160,11 +161,13 @@ async function readerRead({ db }: Deps, { fleetId }: Actor, caseId: string): Pro
   if (!codeReader)
     return fail('conflict', 'No code reader is connected. Read the codes with your own and type or paste them.');
   const cylinders = family.model.firingOrder.length;
-  return ok({
-    kind: 'codes',
-    codes: [...codeReader.read({ unitNumber: row.unitNumber, cylinders, after: false })],
-    source: codeReader.name,
-  });
+  const { unitNumber } = row;
+  const codes = codeReader.read({ unitNumber, cylinders, after: false });
+  const counts = codes.length > 0 ? codeReader.counts({ unitNumber, cylinders }) : null;
+  return ok([
+    { kind: 'codes', codes: [...codes], source: codeReader.name },
+    ...(counts ? [{ kind: 'counts' as const, counts }] : []),
+  ]);
 }
 
 /** Takes one entry back: it stays on record as taken back. */

@@ -5,8 +5,8 @@ import { type Layout, layoutOf } from '@/core/engine/layout';
 import { allPlaces } from '@/core/engine/places';
 import { type Advice, adviceOn } from '@/core/misfire/advice';
 import { type Story, storyOf } from '@/core/misfire/case-entry';
-import { CASE_STATES } from '@/core/misfire/case-state';
-import { VISIT_KM } from '@/core/misfire/states';
+import { CASE_STATES, type CaseState } from '@/core/misfire/case-state';
+import { VISIT_KM } from '@/core/misfire/likelihoods';
 import { rangeChange, rangePerTank } from '@/core/misfire/tank';
 import type { Km, VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -60,7 +60,7 @@ export const viewCase = useCase({
       entries,
       facts,
       story,
-      advice: adviceFor(facts, story),
+      advice: adviceFor(row.misfire.state, facts, story),
       codes: codesSaid(layout, story.codes),
       changed: await changesOf(db, layout, row, entries),
       tank: tankOf(story),
@@ -73,8 +73,12 @@ export const viewCase = useCase({
 export type CaseView = Extract<Awaited<ReturnType<typeof viewCase>>, { ok: true }>['value'];
 
 /** What is to be made of a case by its record and its entries. */
-const adviceFor = (facts: CaseFacts, story: Story): Advice =>
-  adviceOn(caseWith(facts, story), story.underway && { test: 'swap', ...story.underway });
+function adviceFor(state: CaseState, facts: CaseFacts, story: Story): Advice {
+  const advice = adviceOn(caseWith(facts, story), story.underway && { test: 'swap', ...story.underway });
+  // A case that is over proposes nothing, and one that is watched only that.
+  if (state === 'closed') return { ...advice, steps: [], underway: null, driving: 'free', reasons: [] };
+  return state === 'watching' ? { ...advice, steps: [], driving: 'free', reasons: [] } : advice;
+}
 
 /** Each code in words, with the cylinders that it names. */
 const codesSaid = (layout: Layout, codes: readonly string[]) =>

@@ -8,4 +8,9 @@ export interface CodeReader {
     readonly cylinders: number;
     readonly after: boolean;
   }) => readonly { readonly code: string; readonly freeze: Readonly<Record<string, string>> }[];
+  /** Misfires that the engine computer counted, in 1,000 firings of each cylinder; null: this reader or computer gives none. */
+  readonly counts: (vehicle: {
+    readonly unitNumber: string;
+    readonly cylinders: number;
+  }) => readonly { readonly cylinder: number; readonly misfires: number }[] | null;
 }

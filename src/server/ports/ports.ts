@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import type { FleetId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
 import { fleets } from '@/db/schema';
-import { readCodes } from '@/simulators/code-reader';
+import { readCodes, readCounts } from '@/simulators/code-reader';
 import { playFeed } from '@/simulators/telematics';
 import type { CodeReader } from './code-reader';
 import type { Telematics } from './telematics';
@@ -20,6 +20,7 @@ const STAND_INS: Ports = {
   codeReader: {
     name: 'code reader, stand-in',
     read: ({ unitNumber, cylinders, after }) => readCodes(unitNumber, cylinders, after),
+    counts: ({ unitNumber, cylinders }) => readCounts(unitNumber, cylinders),
   },
   telematics: { name: 'telematics stand-in', play: playFeed },
 };

@@ -9,7 +9,7 @@ import type { Entry } from '@/core/work/entry';
 import type { Tx } from '@/db/client';
 import { floorEntries } from '@/db/schema';
 import type { Actor } from '../access';
-import { notFound, type Outcome } from '../failure';
+import { notFound, OF_ANOTHER, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { jobRecordOf, loadFloorState, mayIsolate, orderModelOf } from './order-state';
@@ -79,7 +79,7 @@ function readEntry(sent: unknown, actor: Actor): Entry | string {
   if (!read.success)
     return `It cannot be read: ${read.error.issues[0]?.path.join('.')}: ${read.error.issues[0]?.message}`;
   const { by, ...entry } = read.data;
-  if (by && by !== actor.personId) return 'Somebody else made this entry. It goes in when they sign in on this device.';
+  if (by && by !== actor.personId) return OF_ANOTHER;
   const shape = entryValueSchema(entry.target, entry.field);
   if (!shape) return entry;
   const value = shape.safeParse(entry.value);

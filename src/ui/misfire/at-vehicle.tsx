@@ -1,6 +1,6 @@
 'use client';
 
-import { type ReactNode, useEffect } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import type { Layout } from '@/core/engine/layout';
 import type { StepAhead, Tried } from '@/core/misfire/advice';
 import type { Story } from '@/core/misfire/case-entry';
@@ -8,10 +8,21 @@ import { withOutcome } from '@/core/misfire/evidence';
 import { FOUND_WORDS, type MisfireEngine } from '@/core/misfire/misfire-case';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import { percentText } from '@/text/format';
-import { causeText, FOUND_WORDS_TEXT, partList, stepCost, stepText, stepWhy, swapSays } from '@/text/misfire-words';
+import {
+  causeText,
+  FOUND_WORDS_TEXT,
+  hasBoots,
+  partList,
+  stepCost,
+  stepText,
+  stepWhy,
+  swapPress,
+  swapSays,
+} from '@/text/misfire-words';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { keepPage } from '../primitives/keep-page';
 import { placeNow } from './place-now';
+import { StopDriving } from './stop-driving';
 import { SuspicionDrawing } from './suspicion-drawing';
 import { TruthTable } from './truth-table';
 import { type MisfireAtVehicle, useMisfire } from './use-misfire';
@@ -35,7 +46,7 @@ export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
   return (
     <div className="at-misfire" data-at-vehicle>
       <LinkState misfire={misfire} />
-      {story.lamp === 'flashing' && <p className="stop-driving">Do not drive on: the lamp flashes.</p>}
+      {advice && <StopDriving advice={advice} />}
       {!advice || !step ? (
         <p className="soft" role="status">
           Working it out…
@@ -60,6 +71,7 @@ export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
               .join(' · ')}
           </p>
           {!advice.underway && <Others {...{ misfire, steps: advice.steps.slice(1), ignition }} />}
+          <Counts misfire={misfire} layout={layout} />
           <Found misfire={misfire} layout={layout} />
         </>
       )}
@@ -141,8 +153,19 @@ function StepBody({
             data-main
             onClick={() => say({ kind: 'swapped', moved: test.moved, from: test.from, to: test.to })}
           >
-            They are swapped
+            {swapPress(test, ignition)}
           </button>
+          {hasBoots(test, ignition) && (
+            <button
+              type="button"
+              className="button"
+              onClick={() =>
+                say({ kind: 'swapped', moved: test.moved, from: test.from, to: test.to, bootsStayed: true })
+              }
+            >
+              Swapped, the boots stayed on the plugs
+            </button>
+          )}
         </div>
       </>
     );
@@ -234,6 +257,50 @@ function Others({
           <StepBody {...{ misfire, step, ignition }} />
         </details>
       ))}
+    </details>
+  );
+}
+
+/** What the reader counts at each cylinder now: parts may have changed places, so it is of the place. */
+function Counts({ misfire: { say }, layout }: { misfire: Misfire; layout: Layout }) {
+  const [typed, setTyped] = useState<Readonly<Record<number, string>>>({});
+  const cylinders = [...new Set(layout.sites.map(({ cylinder }) => cylinder))].sort((a, b) => a - b);
+  const counts = cylinders.flatMap((cylinder) => {
+    const text = (typed[cylinder] ?? '').trim().replace(',', '.');
+    return text === '' ? [] : [{ cylinder, misfires: Number(text) }];
+  });
+  const wrong = counts.find(({ misfires }) => !(misfires >= 0 && misfires <= 1000));
+  return (
+    <details>
+      <summary>Misfire counts</summary>
+      <p className="soft">Misfires in 1,000 firings of each cylinder, as it sits now.</p>
+      <div className="count-fields">
+        {cylinders.map((cylinder) => (
+          <label key={cylinder}>
+            Cylinder {cylinder}
+            <input
+              className="field"
+              inputMode="decimal"
+              value={typed[cylinder] ?? ''}
+              onChange={({ target }) => setTyped((before) => ({ ...before, [cylinder]: target.value }))}
+            />
+          </label>
+        ))}
+      </div>
+      {wrong && <div className="fault">Cylinder {wrong.cylinder}: give misfires in 1,000 firings, 0 to 1000.</div>}
+      <div className="step-actions">
+        <button
+          type="button"
+          className="button"
+          disabled={counts.length === 0 || wrong !== undefined}
+          onClick={() => {
+            say({ kind: 'counts', counts });
+            setTyped({});
+          }}
+        >
+          Save the counts
+        </button>
+      </div>
     </details>
   );
 }

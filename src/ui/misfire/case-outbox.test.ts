@@ -32,6 +32,7 @@ function device(kept: readonly DeviceEntry[] = []) {
     },
     clock,
     () => `id-${++id}`,
+    'vane',
   );
   const settle = () => new Promise((resolve) => setTimeout(resolve));
   return {
@@ -73,7 +74,7 @@ describe('what is said at the vehicle', () => {
   });
 
   it('goes on with what an earlier page left, under the same ids', async () => {
-    const d = device([{ id: 'old', at: '2026-11-16T07:00:00Z', said: note('left') }]);
+    const d = device([{ id: 'old', by: 'vane', at: '2026-11-16T07:00:00Z', said: note('left') }]);
     d.outbox.start();
     await d.settle();
     expect(d.reached.flat().map(({ id }) => id)).toEqual(['old']);

@@ -7,6 +7,8 @@ import type { Clock } from '../sync/clock';
 /** An entry as the server takes it. */
 export interface DeviceEntry {
   readonly id: string;
+  /** Id of who said it: the server takes it from them alone. */
+  readonly by: string;
   /** ISO 8601. */
   readonly at: string;
   readonly said: Said;
@@ -31,9 +33,13 @@ interface OutboxState {
 const FIRST_RETRY_MS = 2000;
 const MAX_RETRY_MS = 20_000;
 
+/** Nobody is signed in, or somebody else is: what was said waits for whoever said it. */
+const isOthers = (error: unknown): boolean =>
+  error instanceof Answered && (error.status === 401 || error.status === 403);
+
 /** A case that is closed, or parts that do not stand swapped, are so the next time too. */
 const isRefusal = (error: unknown): error is Answered =>
-  isPermanent(error) || (error instanceof Answered && error.status === 409);
+  !isOthers(error) && (isPermanent(error) || (error instanceof Answered && error.status === 409));
 
 export class CaseOutbox {
   private state: OutboxState = { waiting: [], sent: [], refused: null, link: 'fresh' };
@@ -47,6 +53,7 @@ export class CaseOutbox {
     private readonly send: (entries: readonly DeviceEntry[]) => Promise<unknown>,
     private readonly clock: Clock,
     private readonly newId: () => string,
+    private readonly personId: string,
   ) {}
 
   readonly snapshot = (): OutboxState => this.state;
@@ -67,7 +74,7 @@ export class CaseOutbox {
   }
 
   readonly say = (said: Said): void => {
-    const entry = { id: this.newId(), at: new Date(this.clock.nowMs()).toISOString(), said };
+    const entry = { id: this.newId(), by: this.personId, at: new Date(this.clock.nowMs()).toISOString(), said };
     this.keep([...this.state.waiting, entry]);
     void this.flush();
   };
@@ -122,7 +129,7 @@ export class CaseOutbox {
   }
 
   private later(error: unknown): void {
-    this.put({ link: error instanceof Answered && error.status === 401 ? 'signed-out' : 'cut' });
+    this.put({ link: isOthers(error) ? 'signed-out' : 'cut' });
     this.cancelTimer = this.clock.after(this.retryMs, () => void this.flush());
     this.retryMs = Math.min(MAX_RETRY_MS, this.retryMs * 2);
   }

@@ -40,6 +40,7 @@ export function useMisfire({ caseId, personId, entries: first, facts, advice: fi
         (entries) => post(`/api/v1/cases/${caseId}/entries`, { entries }),
         browserClock,
         () => crypto.randomUUID(),
+        personId,
       ),
   );
   const state = useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);

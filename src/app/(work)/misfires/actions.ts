@@ -2,11 +2,12 @@
 
 import { randomUUID } from 'node:crypto';
 import { formAction, fromJson } from '@/app/form-action';
-import { lastOf, reportField, reportFrom, withFigures } from '@/app/misfire-report';
+import { countsFrom, lastOf, reportField, reportFrom, withFigures } from '@/app/misfire-report';
 import { decideCase, mendCase } from '@/server/misfire/decide';
 import { endDriverAddress, makeDriverAddress } from '@/server/misfire/driver-address';
 import { reportMisfire } from '@/server/misfire/open-case';
 import { keepCodesOfCase, sayOfCase, takeBackEntry } from '@/server/misfire/say';
+import { dealtWithReport } from '@/server/misfire/unfiled-reports';
 
 export const reportMisfireAction = formAction(reportMisfire, {
   read: (_, data) => reportFrom(data),
@@ -32,6 +33,15 @@ export const sayFieldsAction = formAction(sayOfCase, {
   fieldName: lastOf,
 });
 
+/** Misfires in 1,000 firings, a field a cylinder; one that is left empty was not counted. */
+export const sayCountsAction = formAction(sayOfCase, {
+  read: ({ caseId, ...fields }) => ({
+    caseId,
+    entries: [{ id: randomUUID(), at: new Date().toISOString(), said: { kind: 'counts', counts: countsFrom(fields) } }],
+  }),
+});
+
+export const dealtWithReportAction = formAction(dealtWithReport);
 export const keepCodesOfCaseAction = formAction(keepCodesOfCase);
 export const takeBackEntryAction = formAction(takeBackEntry);
 export const mendCaseAction = formAction(mendCase, {

@@ -5,14 +5,16 @@ import type { CaseListRow } from '@/db/queries/misfire';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewDriverAddress } from '@/server/misfire/driver-address';
+import type { Report as DriverReport } from '@/server/misfire/open-case';
+import { listUnfiledReports, type UnfiledReport } from '@/server/misfire/unfiled-reports';
 import { listCases } from '@/server/misfire/view-case';
-import { dateText, distanceText, NONE, percentText } from '@/text/format';
-import { CASE_STATE_WORDS, causeText } from '@/text/misfire-words';
+import { dateText, distanceText, instantText, NONE, percentText } from '@/text/format';
+import { CASE_STATE_WORDS, causeText, LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
-import { endDriverAddressAction, makeDriverAddressAction } from './actions';
+import { dealtWithReportAction, endDriverAddressAction, makeDriverAddressAction } from './actions';
 
 export const metadata = { title: 'Misfires' };
 
@@ -27,6 +29,7 @@ export default page(async function MisfiresPage() {
   ]);
   mustShow(list);
   mustShow(address);
+  const unfiled = may(actor, 'open work orders') ? await listUnfiledReports(deps(), actor) : null;
   const all = [...list.value.items].sort((a, b) => Number(isOver(a)) - Number(isOver(b)));
   const live = all.filter((row) => !isOver(row));
   const open = live.filter(({ misfire }) => misfire.state === 'open').length;
@@ -43,6 +46,7 @@ export default page(async function MisfiresPage() {
         <strong>{open}</strong> being narrowed down · {live.length - open} on a visit, referred or watched ·{' '}
         {all.length - live.length} closed{list.value.next !== null && ', older ones not shown'}
       </PageHead>
+      {unfiled?.ok && unfiled.value.length > 0 && <Unfiled reports={unfiled.value} />}
       {all.length === 0 ? (
         <Empty>
           No misfires. A driver reports one by phone, a technician from the codes of a work order; Isobar says which
@@ -81,6 +85,35 @@ export default page(async function MisfiresPage() {
     </>
   );
 });
+
+/** What drivers reported and nobody could file: never lost, and dealt with by hand. */
+function Unfiled({ reports }: { reports: readonly UnfiledReport[] }) {
+  return (
+    <Section title="Reports that could not be filed" aside="from the address for drivers">
+      <ol className="said-lines">
+        {reports.map(({ id, at, driver, unitNumber, report, why }) => {
+          const { complaint } = report as unknown as DriverReport;
+          return (
+            <li key={id}>
+              <span>
+                <strong>Unit “{unitNumber}”</strong>:{' '}
+                {[complaint.words, LAMP_WORDS[complaint.lamp]].filter(Boolean).join(', ')}
+                {complaint.symptoms.map((one) => `, ${SYMPTOM_WORDS[one]}`)}. <span className="soft">{why}</span>
+              </span>
+              <span className="who">
+                {driver}, driver · {instantText(at)}
+              </span>
+              <ActionForm action={dealtWithReportAction} quiet>
+                <input type="hidden" name="reportId" value={id} />
+                <SubmitButton>Dealt with</SubmitButton>
+              </ActionForm>
+            </li>
+          );
+        })}
+      </ol>
+    </Section>
+  );
+}
 
 function Row({ row, system }: { row: CaseListRow; system: UnitSystem }) {
   const { misfire, unitNumber, vehicleName, depot, odometerKm, orderNumber } = row;

@@ -1,13 +1,16 @@
 import { z } from 'zod';
-import { cylinder, otherTestDone, swapDone } from '@/contracts/misfire';
+import { asTest, cylinder, faultCode, otherTestDone, swapDone } from '@/contracts/misfire';
 import { diagnose } from '@/core/misfire/diagnose';
+import { DRIVING } from '@/core/misfire/driving';
 import {
   CAUSES,
   FOUND_WORDS,
   type MisfireCase,
+  PRICED_PARTS,
   SUSPECT_PARTS,
   SYMPTOMS,
   TEST_KINDS,
+  TOUCHED_PARTS,
 } from '@/core/misfire/misfire-case';
 import type { NextStep } from '@/core/misfire/next-step';
 import { stepWhy } from '@/text/misfire-words';
@@ -43,14 +46,18 @@ const layout = z
       });
   });
 
-const input = z.object({
+/** How many of the tests had been done before it. */
+const after = z.number().int().min(0).max(50).optional();
+
+const fields = z.object({
   layout,
-  codes: z.array(z.string().trim().toUpperCase().max(10)).max(100).default([]),
+  codes: z.array(faultCode).max(100).default([]),
+  /** Of a cylinder's own firings, of the place. */
   counts: z
-    .array(z.object({ cylinder, per_1000: z.number().min(0).max(1000) }))
-    .max(32)
+    .array(z.object({ cylinder, per_1000: z.number().min(0).max(1000), after }))
+    .max(64)
     .default([]),
-  symptoms: z.array(z.enum(SYMPTOMS)).max(5).default([]),
+  symptoms: z.array(z.enum(SYMPTOMS)).max(SYMPTOMS.length).default([]),
   lamp: z.enum(['off', 'on', 'flashing']).default('off'),
   ages: z
     .array(z.object({ component: part, cylinder, life_used: z.number().min(0).max(20) }))
@@ -60,7 +67,9 @@ const input = z.object({
     .array(
       z.object({
         km_ago: z.number().min(0).max(1e6),
-        touched: z.array(z.enum(['coil', 'plug', 'lead', 'connector'])).max(4),
+        touched: z.array(z.enum(TOUCHED_PARTS)).max(TOUCHED_PARTS.length),
+        /** Its record has gaps outside their range, or another number than the sheet's. */
+        set_in_doubt: z.boolean().optional(),
         cylinders,
       }),
     )
@@ -84,7 +93,7 @@ const input = z.object({
   weak: z.array(z.enum(CAUSES)).max(CAUSES.length).default([]),
   spoken: cylinders.default([]),
   found: z
-    .array(z.object({ cylinder, word: z.enum(FOUND_WORDS) }))
+    .array(z.object({ cylinder, word: z.enum(FOUND_WORDS), after }))
     .max(100)
     .default([]),
   tests_done: z
@@ -92,9 +101,28 @@ const input = z.object({
     .max(50)
     .default([]),
   minutes: z.record(z.string().max(40), z.number().min(0).max(1440)).default({}),
-  prices: z.partialRecord(part, money).default({}),
+  prices: z.partialRecord(z.enum(PRICED_PARTS), money).default({}),
   labour_per_hour: money.default(60),
   downtime_per_hour: money.default(20),
+});
+
+/** What was swapped is in this engine, and a moment is one of those that there were. */
+const input = fields.superRefine(({ layout: { banks }, tests_done: tests, counts, found }, context) => {
+  const all = new Set(banks.flat());
+  const fault = (path: readonly (string | number)[], message: string): void =>
+    context.addIssue({ code: 'custom', path: [...path], message });
+  for (const [i, test] of tests.entries()) {
+    if (test.test !== 'swap') continue;
+    for (const side of ['from', 'to'] as const)
+      if (!all.has(test[side])) fault(['tests_done', i, side], `This engine has no cylinder ${test[side]}.`);
+  }
+  for (const [name, list] of [
+    ['counts', counts],
+    ['found', found],
+  ] as const)
+    for (const [i, one] of list.entries())
+      if ((one.after ?? 0) > tests.length)
+        fault([name, i, 'after'], `Only ${tests.length} ${tests.length === 1 ? 'test was' : 'tests were'} done.`);
 });
 
 const output = z.object({
@@ -116,6 +144,8 @@ const output = z.object({
     why: z.string(),
   }),
   stop_driving: z.boolean(),
+  /** to_the_shop: without load, straight there. */
+  driving: z.enum(DRIVING),
   contradictions: z.array(z.string()),
 });
 
@@ -128,11 +158,15 @@ const caseOf = (given: z.output<typeof input>): MisfireCase => ({
     resting: given.layout.resting,
   },
   codes: given.codes,
-  counts: given.counts.map(({ cylinder: at, per_1000: per1000 }) => ({ cylinder: at, per1000 })),
+  counts: given.counts.map(({ per_1000: per1000, ...place }) => ({ ...place, per1000 })),
   symptoms: given.symptoms,
   lamp: given.lamp,
   ages: given.ages.map(({ component, cylinder: at, life_used: lifeUsed }) => ({ component, cylinder: at, lifeUsed })),
-  recentWork: given.recent_work.map(({ km_ago: kmAgo, ...rest }) => ({ kmAgo, ...rest })),
+  recentWork: given.recent_work.map(({ km_ago: kmAgo, set_in_doubt: setInDoubt, ...rest }) => ({
+    kmAgo,
+    setInDoubt,
+    ...rest,
+  })),
   opening: given.opening,
   record: given.record.map(({ failed_here: failedHere, lot_failed: lotFailed, ...rest }) => ({
     ...rest,
@@ -142,7 +176,7 @@ const caseOf = (given: z.output<typeof input>): MisfireCase => ({
   weak: given.weak,
   spoken: given.spoken,
   found: given.found,
-  testsDone: given.tests_done,
+  testsDone: given.tests_done.map(asTest),
   minutes: given.minutes,
   prices: given.prices,
   labourPerHour: given.labour_per_hour,
@@ -168,13 +202,14 @@ function toNext({ action, test, cause, component, cylinders: at, ...step }: Next
 }
 
 function misfire(given: z.output<typeof input>): z.output<typeof output> {
-  const { hypotheses, steps, stopDriving, contradictions } = diagnose(caseOf(given));
+  const { hypotheses, steps, driving, contradictions } = diagnose(caseOf(given));
   const [next] = steps;
   if (!next) throw new Error('no step at all');
   return {
     hypotheses: hypotheses.map(({ cause, cylinders: at, probability }) => ({ cause, cylinders: [...at], probability })),
     next: toNext(next),
-    stop_driving: stopDriving,
+    stop_driving: driving === 'stop',
+    driving,
     contradictions: [...contradictions],
   };
 }

@@ -131,7 +131,7 @@ const INPUTS: Readonly<Record<string, fc.Arbitrary<unknown>>> = {
         ignition: fc.constantFrom('coil_on_plug', 'coil_per_cylinder', 'coil_rail', 'waste_spark', 'distributor'),
         plugs_per_cylinder: fc.constantFrom(1, 2),
       }),
-      codes: fc.array(fc.constantFrom('P0300', 'P0301', 'P0302', 'P0351', 'P0171', 'P0201', 'p0302', 'U0100', '')),
+      codes: fc.array(fc.constantFrom('P0300', 'P0301', 'P0302', 'P0351', 'P0171', 'P0201', 'p0302', 'U0100')),
       counts: fc.array(fc.record({ cylinder, per_1000: number(0, 500) }), { maxLength: 8 }),
       symptoms: fc.subarray(['idle', 'load', 'cold', 'wet', 'always']),
       lamp: fc.constantFrom('off', 'on', 'flashing'),
@@ -141,13 +141,15 @@ const INPUTS: Readonly<Record<string, fc.Arbitrary<unknown>>> = {
       ),
       tests_done: fc.array(
         fc.oneof(
-          fc.record({
-            test: fc.constant('swap'),
-            moved: fc.array(part, { minLength: 1, maxLength: 2 }),
-            from: cylinder,
-            to: cylinder,
-            outcome: fc.constantFrom('moved', 'stayed', 'both', 'gone'),
-          }),
+          fc.shuffledSubarray(all, { minLength: 2, maxLength: 2 }).chain(([from, to]) =>
+            fc.record({
+              test: fc.constant('swap'),
+              moved: fc.array(part, { minLength: 1, maxLength: 2 }),
+              from: fc.constant(from),
+              to: fc.constant(to),
+              outcome: fc.constantFrom('moved', 'stayed', 'both', 'gone'),
+            }),
+          ),
           fc.record({ test: fc.constant('look'), component: fc.option(part), cylinder, outcome: fc.constant('found') }),
         ),
         { maxLength: 3 },

@@ -46,7 +46,8 @@ export function toCaseDetail(view: CaseView): z.output<typeof caseDetail> {
           why: stepWhy(next, facts.currency),
         }
       : null,
-    stop_driving: advice.stopDriving,
+    stop_driving: advice.driving === 'stop',
+    driving: advice.driving,
     contradictions: [...advice.contradictions],
   };
 }

@@ -11,8 +11,8 @@ export async function reportByAddressAction(secret: string, data: FormData): Pro
   if (!(data instanceof FormData)) return { ok: false, message: 'This is no report.' };
   const done = await reportByAddress(deps(), secret, reportFrom(data));
   if (done.ok) {
-    const { number, stopDriving } = done.value;
-    return { ok: true, to: `/report/${secret}?done=${number}${stopDriving ? '&stop=1' : ''}` };
+    const { number, driving } = done.value;
+    return { ok: true, to: `/report/${secret}?done=${number ?? 'kept'}&driving=${driving.driving}` };
   }
   const { message, fields } = done.error;
   return {

@@ -7,21 +7,33 @@ import { reportByAddressAction } from './actions';
 
 export const metadata = { title: 'Report a misfire' };
 
-type Props = { params: Promise<{ secret: string }>; searchParams: Promise<{ done?: string; stop?: string }> };
+type Props = { params: Promise<{ secret: string }>; searchParams: Promise<{ done?: string; driving?: string }> };
 
 /** For a driver without an account: whoever has the address may report, and sees nothing else. */
 export default async function DriverReportPage({ params, searchParams }: Props) {
-  const [{ secret }, { done, stop }] = await Promise.all([params, searchParams]);
+  const [{ secret }, { done, driving }] = await Promise.all([params, searchParams]);
   if (!(await isDriverAddress(deps(), secret))) notFound();
   if (done)
     return (
       <FrontPage title="The workshop has it">
-        {stop && (
+        {driving === 'stop' && (
           <p className="stop-driving" role="alert">
-            Do not drive on. Call the workshop: a flashing lamp means that the catalyst is being ruined.
+            Do not drive on. Call the workshop: driving on ruins the catalyst or the engine.
           </p>
         )}
-        <p>It is misfire {done}. Tell the workshop this number if you call.</p>
+        {driving === 'to_the_shop' && (
+          <p className="told" role="alert">
+            No load and no hills: drive straight to the workshop.
+          </p>
+        )}
+        {done === 'kept' ? (
+          <p>
+            The workshop has your words, and a supervisor looks at them. The number of the vehicle was not found: if you
+            typed it wrong, report again with the right one.
+          </p>
+        ) : (
+          <p>It is misfire {done}. Tell the workshop this number if you call.</p>
+        )}
       </FrontPage>
     );
   return (

@@ -138,5 +138,6 @@ export const misfireCss = {
     '& .where > div:last-of-type': { flex: '0 0 38%', minW: '0', [PHONE]: { flexBasis: 'auto', w: '100%' } },
   },
   '.other-step': { ml: '4' },
+  '.count-fields': { display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(110px, 1fr))', gap: '2', my: '2' },
   '.word-grid': { display: 'flex', flexWrap: 'wrap', gap: '2', my: '2', '& .button': { minH: '52px' } },
 } as const;

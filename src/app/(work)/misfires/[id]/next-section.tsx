@@ -1,10 +1,21 @@
+import type { SaidInput } from '@/contracts/misfire';
 import type { StepAhead, Tried } from '@/core/misfire/advice';
 import type { Said } from '@/core/misfire/case-entry';
 import { withOutcome } from '@/core/misfire/evidence';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import type { CaseView } from '@/server/misfire/view-case';
 import { dateText, moneyText } from '@/text/format';
-import { CASE_STATE_WORDS, causeText, partList, stepCost, stepText, stepWhy, swapSays } from '@/text/misfire-words';
+import {
+  CASE_STATE_WORDS,
+  causeText,
+  hasBoots,
+  partList,
+  stepCost,
+  stepText,
+  stepWhy,
+  swapPress,
+  swapSays,
+} from '@/text/misfire-words';
 import { placeNow } from '@/ui/misfire/place-now';
 import { TruthTable } from '@/ui/misfire/truth-table';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -81,7 +92,7 @@ function Decided({ view: { entries, misfire, orderNumber } }: { view: CaseView }
   );
 }
 
-const said = (value: Said): string => JSON.stringify(value);
+const said = (value: Said | SaidInput): string => JSON.stringify(value);
 
 function Step({ view, step, canSay, mayMend, isFirst = false }: Props & { step: StepAhead; isFirst?: boolean }) {
   const { facts, misfire } = view;
@@ -100,13 +111,25 @@ function Step({ view, step, canSay, mayMend, isFirst = false }: Props & { step: 
         <>
           <TruthTable step={step} ignition={ignition} />
           {canSay && (
-            <SayButton
-              caseId={misfire.id}
-              value={{ kind: 'swapped', moved: test.moved, from: test.from, to: test.to }}
-              main={isFirst}
-            >
-              {`The ${partList(test.moved, ignition)} of ${test.from} and ${test.to} are swapped`}
-            </SayButton>
+            <div className="step-actions">
+              <SayButton
+                caseId={misfire.id}
+                value={{ kind: 'swapped', moved: test.moved, from: test.from, to: test.to }}
+                main={isFirst}
+              >
+                {hasBoots(test, ignition)
+                  ? swapPress(test, ignition)
+                  : `The ${partList(test.moved, ignition)} of ${test.from} and ${test.to} are swapped`}
+              </SayButton>
+              {hasBoots(test, ignition) && (
+                <SayButton
+                  caseId={misfire.id}
+                  value={{ kind: 'swapped', moved: test.moved, from: test.from, to: test.to, boots_stayed: true }}
+                >
+                  Swapped, the boots stayed on the plugs
+                </SayButton>
+              )}
+            </div>
           )}
         </>
       ) : (
@@ -168,7 +191,7 @@ function SayButton({
   main = false,
 }: {
   caseId: string;
-  value: Said;
+  value: Said | SaidInput;
   children: string;
   main?: boolean;
 }) {

@@ -7,6 +7,7 @@ import { dateText, distanceText, percentText } from '@/text/format';
 import { CASE_STATE_WORDS, cylindersText, LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
 import { freezesOf } from '@/text/said-words';
 import { CauseList } from '@/ui/misfire/cause-list';
+import { StopDriving } from '@/ui/misfire/stop-driving';
 import { SuspicionDrawing } from '@/ui/misfire/suspicion-drawing';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, PageHead, Section } from '@/ui/primitives/page';
@@ -42,11 +43,7 @@ export default page(async function MisfirePage({ params }: Props) {
       >
         <HeadLine view={view.value} actor={actor} />
       </PageHead>
-      {advice.stopDriving && misfire.state !== 'closed' && (
-        <p className="stop-driving" role="alert">
-          Do not drive on: the lamp flashes, and each misfire burns in the catalyst.
-        </p>
-      )}
+      <StopDriving advice={advice} />
       {advice.contradictions.length > 0 && (
         <div className="told" role="alert">
           <strong>Not all of this can be so.</strong>{' '}

@@ -7,7 +7,7 @@ import { saidText } from '@/text/said-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { Section } from '@/ui/primitives/page';
-import { keepCodesOfCaseAction, sayFieldsAction, takeBackEntryAction } from '../actions';
+import { keepCodesOfCaseAction, sayCountsAction, sayFieldsAction, takeBackEntryAction } from '../actions';
 
 const FOUND_CHOICES = FOUND_WORDS.map((value) => ({ value, label: FOUND_WORDS_TEXT[value] }));
 const MOMENT_CHOICES = [
@@ -87,6 +87,22 @@ function MoreToSay({ view: { misfire, hasCodeReader, layout } }: { view: CaseVie
           <input type="hidden" name="by" value="hand" />
           <TextField name="typed" label="Typed, or pasted from another program" hint="as P0302 P0171" mono />
           <SubmitButton>Save the codes</SubmitButton>
+        </ActionForm>
+      </details>
+      <details>
+        <summary>Misfire counts</summary>
+        <ActionForm action={sayCountsAction}>
+          <input type="hidden" name="caseId" value={misfire.id} />
+          <p className="soft">
+            Misfires in 1,000 firings of each cylinder, by the place it is in now. A cylinder that was not counted stays
+            empty.
+          </p>
+          <div className="count-fields">
+            {cylinders.map(({ value, label }) => (
+              <TextField key={value} name={`count ${value}`} label={`Cylinder ${label}`} inputMode="decimal" />
+            ))}
+          </div>
+          <SubmitButton>Save the counts</SubmitButton>
         </ActionForm>
       </details>
       <SayForm title="Something found" caseId={misfire.id} kind="found">

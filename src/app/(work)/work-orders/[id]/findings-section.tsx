@@ -145,7 +145,7 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
           <FollowUp
             workOrderId={order.id}
             findingKey={finding.key}
-            what={[CAUSE_WORDS[cause], sites.map(siteId).join(' ')].filter(Boolean).join(', ') + `: ${next[0] ?? ''}`}
+            what={`${[CAUSE_WORDS[cause], sites.map(siteId).join(' ')].filter(Boolean).join(', ')}: ${next[0] ?? ''}`}
             people={people}
             me={actor.personId}
           />

@@ -25,10 +25,10 @@ export const POST = route(async ({ request, actor, once }) => {
   if (!body.ok) return body.response;
   const { unit_number: unitNumber, codes, ...complaint } = body.value;
   const outcome = await once(body.text, (within) => reportMisfire(within, actor, { unitNumber, codes, complaint }));
-  return reply(outcome, ({ caseId, number, goesOn, stopDriving }) => ({
+  return reply(outcome, ({ caseId, number, goesOn, driving: { driving } }) => ({
     id: caseId,
     number,
     goes_on: goesOn,
-    stop_driving: stopDriving,
+    stop_driving: driving === 'stop',
   }));
 });
