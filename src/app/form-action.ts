@@ -1,7 +1,10 @@
+import { headers } from 'next/headers';
+import { redirect } from 'next/navigation';
 import { deps } from '@/server/deps';
 import type { Failure, Outcome } from '@/server/failure';
 import type { UseCase } from '@/server/use-case';
 import type { ActionAnswer, FormAction } from '@/ui/primitives/action-form';
+import { SECRET_FIELDS } from '@/ui/primitives/secret-fields';
 import { requireActor } from './actor';
 
 type Texts = Readonly<Record<string, string>>;
@@ -19,12 +22,32 @@ export function formAction<T>(
   { withUnknown }: Pick<UseCase<undefined, T>, 'withUnknown'>,
   { read, onDone, fieldName }: Wiring<T> = {},
 ): FormAction {
-  return async (data) => {
+  return posting(async (data) => {
     const typed = texts(data);
     const outcome = await withUnknown(deps(), await requireActor(), read ? read(typed, data) : typed);
     if (outcome.ok) return { ok: true, ...onDone?.(outcome.value, typed) };
     return refused(outcome.error, fieldName);
+  });
+}
+
+/**
+ * A form's action from what answers its data. A form that was posted before its scripts had come is answered by a page: it goes
+ * on to the next one, or comes back with what was typed.
+ */
+export const posting =
+  (run: (data: FormData) => Promise<ActionAnswer>): FormAction =>
+  async (_, data) => {
+    const answered = await run(data);
+    if ((await headers()).has('next-action')) return answered;
+    if (answered.ok && answered.to) redirect(answered.to);
+    return answered.ok ? answered : { ...answered, typed: typedOf(data) };
   };
+
+/** What was typed, by field; passwords are typed again. */
+function typedOf(data: FormData): NonNullable<ActionAnswer['typed']> {
+  const secret: readonly string[] = SECRET_FIELDS;
+  const names = [...new Set(data.keys())].filter((name) => !name.startsWith('$ACTION') && !secret.includes(name));
+  return Object.fromEntries(names.map((name) => [name, data.getAll(name).filter((one) => typeof one === 'string')]));
 }
 
 /** A use-case's outcome as a form shows it. */

@@ -12,10 +12,22 @@ const KINDS = [
   'service-history',
 ];
 
-test('a supervisor starts from an empty workspace, and the next due date moves', async ({ page }) => {
+test('a supervisor starts from an empty workspace, and the next due date moves', async ({ page, browser }) => {
   // A whole day's work on one page after another.
   test.setTimeout(240_000);
   const user = new User(page);
+
+  await test.step('first run with scripts off: what is wrong is said, what was typed stays, no address holds it', async () => {
+    const bare = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+    await bare.goto('/first-run');
+    await bare.getByLabel('Name of the fleet').fill('Skerrymoor Island Services');
+    await bare.getByLabel('Password').fill('short');
+    await bare.getByRole('button', { name: 'Make the workspace' }).click();
+    await expect(bare.getByText('At least 10 characters.')).toBeVisible();
+    await expect(bare.getByLabel('Name of the fleet')).toHaveValue('Skerrymoor Island Services');
+    await expect(bare.getByLabel('Password')).toHaveValue('');
+    expect(bare.url()).toMatch(/first-run$/);
+  });
 
   await test.step('first run', async () => {
     await page.goto('/');

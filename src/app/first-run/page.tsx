@@ -4,7 +4,7 @@ import { connection } from 'next/server';
 import { deps } from '@/server/deps';
 import { isFirstRun } from '@/server/fleet/first-run';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { TextField } from '@/ui/primitives/fields';
+import { PasswordField, TextField } from '@/ui/primitives/fields';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { firstRunAction } from '../sign-in/actions';
 
@@ -28,13 +28,7 @@ export default async function FirstRunPage() {
           autoComplete="username"
           inputMode="email"
         />
-        <TextField
-          name="password"
-          label="Password"
-          hint="at least 10 characters"
-          type="password"
-          autoComplete="new-password"
-        />
+        <PasswordField name="password" label="Password" hint="at least 10 characters" autoComplete="new-password" />
         <SubmitButton main>Make the workspace</SubmitButton>
       </ActionForm>
     </FrontPage>

@@ -5,26 +5,25 @@ import { signIn, signOut } from '@/server/auth/sign-in';
 import { deps } from '@/server/deps';
 import { createFirstSupervisor, firstSupervisorInput } from '@/server/fleet/first-run';
 import { invalidInput } from '@/server/use-case';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
-import { answer, texts } from '../form-action';
+import { answer, posting, texts } from '../form-action';
 
-export async function signInAction(data: FormData): Promise<ActionAnswer> {
+export const signInAction = posting(async (data) => {
   const { email = '', password = '' } = texts(data);
   return answer(
     await signIn(deps(), { email: email.slice(0, 200), password: password.slice(0, 200) }, await headers()),
     () => ({ to: '/', reload: true }),
   );
-}
+});
 
-export async function signOutAction(): Promise<ActionAnswer> {
+export const signOutAction = posting(async () => {
   await signOut(deps(), await headers());
   return { ok: true, to: '/sign-in', reload: true };
-}
+});
 
-export async function firstRunAction(data: FormData): Promise<ActionAnswer> {
+export const firstRunAction = posting(async (data) => {
   const input = firstSupervisorInput.safeParse(texts(data));
   if (!input.success) return answer(invalidInput(input.error));
   const made = await createFirstSupervisor(deps(), input.data);
   if (!made.ok) return answer(made);
   return answer(await signIn(deps(), input.data, await headers()), () => ({ to: '/import', reload: true }));
-}
+});

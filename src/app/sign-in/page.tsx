@@ -4,7 +4,7 @@ import { currentActor } from '@/app/actor';
 import { deps } from '@/server/deps';
 import { isFirstRun } from '@/server/fleet/first-run';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { TextField } from '@/ui/primitives/fields';
+import { PasswordField, TextField } from '@/ui/primitives/fields';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { signInAction } from './actions';
 
@@ -23,7 +23,7 @@ export default async function SignInPage() {
       )}
       <ActionForm action={signInAction} quiet>
         <TextField name="email" label="Address" type="email" autoComplete="username" inputMode="email" autoFocus />
-        <TextField name="password" label="Password" type="password" autoComplete="current-password" />
+        <PasswordField name="password" label="Password" autoComplete="current-password" />
         <SubmitButton main>Sign in</SubmitButton>
       </ActionForm>
     </FrontPage>

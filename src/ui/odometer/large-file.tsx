@@ -53,7 +53,7 @@ export function LargeFile() {
   };
   return (
     <>
-      <form onSubmit={submit}>
+      <form method="post" onSubmit={submit}>
         <FileField
           name="file"
           label="Drop a file of readings here, or press to choose it"

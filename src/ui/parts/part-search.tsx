@@ -22,7 +22,7 @@ export function PartSearch({ initial, initialUnit }: { initial: string; initialU
   };
   return (
     <Box maxW="640px" mb="4">
-      <form onSubmit={submit}>
+      <form method="post" onSubmit={submit}>
         <Flex gap="3" align="end">
           <Box flex="1" mb="-12px">
             <LiveText

@@ -1,7 +1,15 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { createContext, type FormEvent, type ReactNode, useContext, useState, useTransition } from 'react';
+import {
+  createContext,
+  type FormEvent,
+  type ReactNode,
+  useActionState,
+  useContext,
+  useState,
+  useTransition,
+} from 'react';
 
 /** What a form's action answers. */
 export interface ActionAnswer {
@@ -12,21 +20,28 @@ export interface ActionAnswer {
   readonly to?: string;
   /** Loads the next page anew, as after signing in. */
   readonly reload?: boolean;
+  /** What was typed, by field, where the page itself came back with the answer; never a password. */
+  readonly typed?: Readonly<Record<string, readonly string[]>>;
 }
 
-export type FormAction = (data: FormData) => Promise<ActionAnswer>;
+/** @param before what the form was answered the last time, as React hands it over; no action goes by it */
+export type FormAction = (before: ActionAnswer | null, data: FormData) => Promise<ActionAnswer>;
 
 interface FormState {
   readonly pending: boolean;
   readonly fields: Readonly<Record<string, string>>;
+  readonly typed: ActionAnswer['typed'];
 }
 
-const FormContext = createContext<FormState>({ pending: false, fields: {} });
+const FormContext = createContext<FormState>({ pending: false, fields: {}, typed: undefined });
 export const useFormState = () => useContext(FormContext);
 
 const LOST = 'Isobar could not be reached, so nothing was saved. What you typed is still here: try again.';
 
-/** A form around a server action: keeps what was typed when it is refused, and says why beside the field. */
+/**
+ * A form around a server action: keeps what was typed when it is refused, and says why beside the field. Before the scripts have
+ * come, or without them, it posts to the same action and the page comes back with the answer: nothing typed is ever in an address.
+ */
 export function ActionForm({
   action,
   children,
@@ -38,12 +53,14 @@ export function ActionForm({
 }) {
   const router = useRouter();
   const [pending, startTransition] = useTransition();
-  const [answer, setAnswer] = useState<ActionAnswer | null>(null);
+  const [posted, post] = useActionState(action, null);
+  const [said, setAnswer] = useState<ActionAnswer | null>(null);
+  const answer = said ?? posted;
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const data = new FormData(event.currentTarget, (event.nativeEvent as SubmitEvent).submitter);
     startTransition(async () => {
-      const next = await action(data).catch((): ActionAnswer => ({ ok: false, message: LOST }));
+      const next = await action(null, data).catch((): ActionAnswer => ({ ok: false, message: LOST }));
       setAnswer(next);
       if (!next.ok) return;
       if (next.to && next.reload) window.location.assign(next.to);
@@ -53,8 +70,8 @@ export function ActionForm({
     });
   };
   return (
-    <FormContext.Provider value={{ pending, fields: answer?.fields ?? {} }}>
-      <form onSubmit={submit} noValidate>
+    <FormContext.Provider value={{ pending, fields: answer?.fields ?? {}, typed: posted?.typed }}>
+      <form action={post} onSubmit={submit} noValidate>
         {children}
         <div aria-live="polite">
           {answer?.message && !(answer.ok && quiet) && (

@@ -5,6 +5,7 @@ import { type ReactNode, useId } from 'react';
 import { useFormState } from './action-form';
 import { describedBy, FieldFrame } from './field-frame';
 import { type Choice, Options } from './options';
+import type { SecretField } from './secret-fields';
 
 interface FieldProps {
   readonly name: string;
@@ -16,14 +17,16 @@ function Frame({ name, ...frame }: FieldProps & { readonly id: string; readonly 
   return <FieldFrame {...frame} fault={useFormState().fields[name]} />;
 }
 
-function useField(name: string, hint: unknown) {
+function useField(name: string, hint: unknown, defaultValue?: string) {
   const id = useId();
-  const fault = useFormState().fields[name];
+  const { fields, typed } = useFormState();
+  const fault = fields[name];
   return {
     id,
     control: {
       id,
       name,
+      defaultValue: typed?.[name]?.[0] ?? defaultValue,
       'aria-invalid': fault ? (true as const) : undefined,
       'aria-describedby': describedBy(id, hint, fault),
     },
@@ -40,14 +43,21 @@ interface TextProps extends FieldProps {
   readonly autoFocus?: boolean;
 }
 
-export function TextField({ name, label, hint, mono = false, type = 'text', ...rest }: TextProps) {
-  const { id, control } = useField(name, hint);
+export function TextField({ name, label, hint, mono = false, type = 'text', defaultValue, ...rest }: TextProps) {
+  const { id, control } = useField(name, hint, defaultValue);
   return (
     <Frame name={name} label={label} hint={hint} id={id}>
       <input {...control} {...rest} type={type} className="field" data-mono={mono || undefined} />
     </Frame>
   );
 }
+
+interface PasswordProps extends FieldProps {
+  readonly name: SecretField;
+  readonly autoComplete: 'current-password' | 'new-password';
+}
+
+export const PasswordField = (props: PasswordProps) => <TextField {...props} type="password" />;
 
 export function SelectField({
   name,
@@ -57,10 +67,10 @@ export function SelectField({
   defaultValue,
   large = false,
 }: FieldProps & { readonly choices: readonly Choice[]; readonly defaultValue?: string; readonly large?: boolean }) {
-  const { id, control } = useField(name, hint);
+  const { id, control } = useField(name, hint, defaultValue);
   return (
     <Frame name={name} label={label} hint={hint} id={id}>
-      <select {...control} defaultValue={defaultValue} className="field" data-large={large || undefined}>
+      <select {...control} className="field" data-large={large || undefined}>
         <Options choices={choices} />
       </select>
     </Frame>
@@ -76,12 +86,13 @@ export function CheckField({
   readonly label: string;
   readonly defaultChecked?: boolean;
 }) {
+  const { typed } = useFormState();
   return (
     <chakra.label display="inline-flex" gap="2" alignItems="center" minH="32px">
       <chakra.input
         type="checkbox"
         name={name}
-        defaultChecked={defaultChecked}
+        defaultChecked={typed ? typed[name] !== undefined : defaultChecked}
         accentColor="action"
         w="16px"
         h="16px"
@@ -101,7 +112,9 @@ interface ChipProps {
 
 /** Large targets for gloves: a chosen chip is filled and ticked, so colour is not the only sign. */
 export function Chips({ name, legend, choices, chosen, many = false }: ChipProps) {
-  const fault = useFormState().fields[name];
+  const { fields, typed } = useFormState();
+  const fault = fields[name];
+  const pressed = typed ? (typed[name] ?? []) : chosen;
   return (
     <chakra.fieldset mb="3" border="none">
       <chakra.legend color="soft" fontSize="sm" mb="1">
@@ -114,7 +127,7 @@ export function Chips({ name, legend, choices, chosen, many = false }: ChipProps
               type={many ? 'checkbox' : 'radio'}
               name={name}
               value={choice.value}
-              defaultChecked={chosen.includes(choice.value)}
+              defaultChecked={pressed.includes(choice.value)}
               className="peer"
               position="absolute"
               opacity="0"

@@ -1,14 +1,14 @@
 'use server';
 
 import { requireActor } from '@/app/actor';
-import { formAction, texts } from '@/app/form-action';
+import { formAction, posting, texts } from '@/app/form-action';
 import { deps } from '@/server/deps';
 import { adjustImport, confirmImport, discardImport, uploadFile } from '@/server/imports/import-file';
 import { isKindName } from '@/server/imports/kinds';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 /** Takes one or several files; each that can be read is kept, each that cannot says why. */
-export async function uploadAction(data: FormData): Promise<ActionAnswer> {
+export const uploadAction = posting(async (data): Promise<ActionAnswer> => {
   const actor = await requireActor();
   const files = data.getAll('files').filter((file): file is File => file instanceof File && file.name !== '');
   if (files.length === 0)
@@ -29,7 +29,7 @@ export async function uploadAction(data: FormData): Promise<ActionAnswer> {
   const [only] = kept;
   if (refused.length > 0) return { ok: kept.length > 0, message: refused.join(' '), fields: {} };
   return { ok: true, to: kept.length === 1 && only ? `/import/${only}` : '/import' };
-}
+});
 
 export const adjustAction = formAction(adjustImport, {
   read: (text) => {

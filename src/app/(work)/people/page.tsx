@@ -5,7 +5,7 @@ import { may, ROLES, roleName } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { CheckField, SelectField, TextField } from '@/ui/primitives/fields';
+import { CheckField, PasswordField, SelectField, TextField } from '@/ui/primitives/fields';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { addPersonAction, changePersonAction, resetPasswordAction } from './actions';
 
@@ -72,11 +72,10 @@ export default page(async function PeoplePage() {
                   <Box mt="2" maxW="340px">
                     <ActionForm action={resetPasswordAction}>
                       <input type="hidden" name="personId" value={person.id} />
-                      <TextField
+                      <PasswordField
                         name="password"
                         label={`New password of ${person.name}`}
                         hint="at least 10 characters"
-                        type="password"
                         autoComplete="new-password"
                       />
                       <SubmitButton>Set the password</SubmitButton>
@@ -92,11 +91,10 @@ export default page(async function PeoplePage() {
             <ActionForm action={addPersonAction}>
               <TextField name="name" label="Name" />
               <TextField name="email" label="Address to sign in with" inputMode="email" />
-              <TextField
+              <PasswordField
                 name="password"
                 label="First password"
                 hint="at least 10 characters"
-                type="password"
                 autoComplete="new-password"
               />
               <SelectField name="role" label="Role" choices={CHOICES} defaultValue="technician" />

@@ -8,7 +8,7 @@ import { listBays, listDepots } from '@/server/fleet/bays';
 import { instantText } from '@/text/format';
 import { DAY_WORDS } from '@/text/planning-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
+import { Chips, PasswordField, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import {
@@ -55,12 +55,11 @@ export default async function SettingsPage() {
         <Section title="Your password" aside="every device has to sign in again">
           <Box maxW="420px">
             <ActionForm action={changePasswordAction}>
-              <TextField name="current" label="Current password" type="password" autoComplete="current-password" />
-              <TextField
+              <PasswordField name="current" label="Current password" autoComplete="current-password" />
+              <PasswordField
                 name="password"
                 label="New password"
                 hint="at least 10 characters"
-                type="password"
                 autoComplete="new-password"
               />
               <SubmitButton>Change the password</SubmitButton>

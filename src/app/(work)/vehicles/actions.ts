@@ -1,7 +1,7 @@
 'use server';
 
 import { requireActor } from '@/app/actor';
-import { answer, formAction, texts } from '@/app/form-action';
+import { answer, formAction, posting, texts } from '@/app/form-action';
 import { answerFitment } from '@/server/catalogue/answer-fitment';
 import { deps } from '@/server/deps';
 import { recordReminder, takeBackReminder } from '@/server/due/reminder';
@@ -9,7 +9,6 @@ import { recordDistributor } from '@/server/fleet/found-distributor';
 import { recordChange } from '@/server/fleet/record-change';
 import { swapCoils } from '@/server/fleet/swap-coils';
 import { recordReadings } from '@/server/odometer/record-readings';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 export const answerFitmentAction = formAction(answerFitment, {
   read: (said) => Object.fromEntries(Object.entries(said).filter(([, value]) => value !== '')),
@@ -24,7 +23,7 @@ export const recordReminderAction = formAction(recordReminder, { onDone: ({ mess
 export const takeBackReminderAction = formAction(takeBackReminder);
 
 /** One reading by hand: of the odometer, or of the hour meter where it is typed in hours. */
-export async function recordReadingAction(data: FormData): Promise<ActionAnswer> {
+export const recordReadingAction = posting(async (data) => {
   const { unitNumber = '', on = '', text = '' } = texts(data);
   const done = await recordReadings(deps(), await requireActor(), { readings: [{ unitNumber, on, text }] });
   if (!done.ok && done.error.kind === 'invalid')
@@ -34,4 +33,4 @@ export async function recordReadingAction(data: FormData): Promise<ActionAnswer>
   return result?.state === 'refused'
     ? { ok: false, message: result.message, fields: { text: result.message } }
     : { ok: true, message: result?.message ?? '' };
-}
+});

@@ -1,12 +1,21 @@
 'use server';
 
+import { posting } from '@/app/form-action';
 import { reportField, reportFrom } from '@/app/misfire-report';
 import { deps } from '@/server/deps';
 import { reportByAddress } from '@/server/misfire/driver-address';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 /** What a driver sends by the address, without an account. */
-export async function reportByAddressAction(secret: string, data: FormData): Promise<ActionAnswer> {
+export async function reportByAddressAction(
+  secret: string,
+  before: ActionAnswer | null,
+  data: FormData,
+): Promise<ActionAnswer> {
+  return posting((sent) => report(secret, sent))(before, data);
+}
+
+async function report(secret: string, data: FormData): Promise<ActionAnswer> {
   // Whoever sends it by hand may send anything.
   if (!(data instanceof FormData)) return { ok: false, message: 'This is no report.' };
   const done = await reportByAddress(deps(), secret, reportFrom(data));

@@ -1,11 +1,10 @@
 'use server';
 
 import { requireActor } from '@/app/actor';
-import { answer, formAction } from '@/app/form-action';
+import { answer, formAction, posting } from '@/app/form-action';
 import { deps } from '@/server/deps';
 import { changePresence } from '@/server/fleet/people';
 import { addAbsence, readCalendar, removeAbsence } from '@/server/planning/absences';
-import type { ActionAnswer } from '@/ui/primitives/action-form';
 
 /** Whose absence a form means: "person 0d1f…". */
 const whose = (chosen = ''): { of?: string; ofId?: string } => {
@@ -27,7 +26,7 @@ export const addAbsenceAction = formAction(addAbsence, {
 });
 export const removeAbsenceAction = formAction(removeAbsence);
 
-export async function readCalendarAction(data: FormData): Promise<ActionAnswer> {
+export const readCalendarAction = posting(async (data) => {
   const file = data.get('calendar');
   const text = file instanceof File ? await file.text() : '';
   const done = await readCalendar.withUnknown(deps(), await requireActor(), {
@@ -35,4 +34,4 @@ export async function readCalendarAction(data: FormData): Promise<ActionAnswer> 
     text,
   });
   return answer(done, ({ read }) => ({ message: `${read} ${read === 1 ? 'event' : 'events'} read.` }));
-}
+});
