@@ -13,9 +13,18 @@ export const LOCKS = { migration: 7300, firstRun: 7301, people: 7302, queue: 730
 /**
  * Locks of one row or fleet: the number tells them apart, the id says whose. `orderNumber`: the next number of a work
  * order, `caseNumber` that of a misfire; `dueRun`: the due status of a fleet is being computed; `load`: a large file is being loaded, and its process
- * lives; `fleet`: its vehicles are being renewed; `job`: a worker is at it; `imports`: a file is being written.
+ * lives; `fleet`: its vehicles are being renewed; `job`: a worker is at it; `sender`: a person begins to send a file; `imports`: a file is being written.
  */
-const SEEDS = { orderNumber: 7, caseNumber: 9, dueRun: 11, load: 13, fleet: 17, job: 19, imports: 42 } as const;
+const SEEDS = {
+  orderNumber: 7,
+  caseNumber: 9,
+  dueRun: 11,
+  load: 13,
+  fleet: 17,
+  job: 19,
+  sender: 23,
+  imports: 42,
+} as const;
 type Scope = keyof typeof SEEDS;
 
 /** The key of a lock for one id, as PostgreSQL takes it. */

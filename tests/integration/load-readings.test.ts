@@ -359,6 +359,48 @@ describe('a large file of readings', () => {
     expect(await status()).toEqual(told);
   });
 
+  it('that stalls ends by itself, holds no connection meanwhile, and a person sends two at a time', async () => {
+    let goOn = (): void => undefined;
+    const stalled = new Promise<void>((resolve) => {
+      goOn = resolve;
+    });
+    async function* stalling() {
+      yield Buffer.from(odometer);
+      await stalled;
+    }
+    const send = () =>
+      receiveReadingsFile(receiving(), actor, {
+        fileName: 'slow.csv',
+        file: Readable.from(stalling()),
+        idleMs: 60_000,
+      });
+    const both = [send(), send()];
+    const arriving = async () =>
+      (await w.deps.db.select().from(readingLoads).where(eq(readingLoads.state, 'receiving'))).length;
+    await expect.poll(arriving, { timeout: 60_000 }).toBe(2);
+    expect(await send()).toMatchObject({
+      error: { kind: 'conflict', message: expect.stringContaining('arriving already') },
+    });
+    const open = await w.pool.query(
+      `select count(*)::int as n from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`,
+    );
+    expect(open.rows[0]).toEqual({ n: 0 });
+    goOn();
+    expect((await Promise.all(both)).map(({ ok }) => ok)).toEqual([true, true]);
+    asked.splice(0);
+    async function* never() {
+      yield Buffer.from(odometer);
+      await new Promise(() => undefined);
+    }
+    const idle = await receiveReadingsFile(receiving(), actor, {
+      fileName: 'idle.csv',
+      file: Readable.from(never()),
+      idleMs: 50,
+    });
+    expect(idle).toMatchObject({ error: { message: expect.stringContaining('Nothing came for') } });
+    expect(value(await listLoads(w.deps, actor))[0]).toMatchObject({ state: 'failed' });
+  });
+
   it('whose sending stopped with its process is told as stopped', async () => {
     await w.deps.db.insert(readingLoads).values({
       fleetId: actor.fleetId,

@@ -3,6 +3,7 @@ import { addDays, daysBetween, type PlainDate } from '../calendar/plain-date';
 import { wallClock } from '../calendar/zone';
 import { err, ok, type Result } from '../shared/result';
 import type { DayWindow } from './plan-problem';
+import { ruleFault } from './rule-fault';
 
 /* When a depot, a bay, a person or a vehicle cannot be had: once, or again and again by a rule of RFC 5545. */
 
@@ -24,8 +25,13 @@ const MAX_RULE = 300;
 const MAX_TIMES = 10_000;
 const WHOLE_DAY = { fromMin: 0, toMin: 24 * 60 };
 
-/** Reads a rule of RFC 5545 as a person or a file gives it, with or without "RRULE:". @returns it as it is kept, or what is wrong */
-export function readRule(text: string): Result<string, string> {
+/**
+ * Reads a rule of RFC 5545 as a person or a file gives it, with or without "RRULE:".
+ *
+ * @param from its first day
+ * @returns it as it is kept, or what is wrong: it can be followed in so many steps, or it is refused
+ */
+export function readRule(text: string, from: PlainDate): Result<string, string> {
   const plain = text
     .trim()
     .replace(/^RRULE:/i, '')
@@ -34,15 +40,28 @@ export function readRule(text: string): Result<string, string> {
   if (plain.length > MAX_RULE) return err(wrong);
   try {
     const rule = ICAL.Recur.fromString(plain);
-    return FREQUENCIES.includes(rule.freq) ? ok(rule.toString()) : err(wrong);
+    if (!FREQUENCIES.includes(rule.freq)) return err(wrong);
+    const fault = ruleFault(rule, from);
+    if (fault !== null) return err(fault);
+    // Parts that do not go with each other are told by the first step.
+    rule.iterator(ICAL.Time.fromDateString(from)).next();
+    return ok(rule.toString());
   } catch {
     return err(wrong);
   }
 }
 
+/** Why a rule that is kept cannot be followed; null: it can, or there is none. */
+export function absenceFault({ rule, from }: Pick<Absence, 'rule' | 'from'>): string | null {
+  if (rule === null) return null;
+  const read = readRule(rule, from);
+  return read.ok ? null : read.error;
+}
+
 /** Days on which each time of an absence begins, from the first of some days to the last. */
 function beginnings({ from, to, rule, except }: Absence, first: PlainDate, last: PlainDate): readonly PlainDate[] {
-  if (rule === null) return [from];
+  // A rule that was kept before such rules were refused holds once: nobody waits for a time that never comes.
+  if (rule === null || absenceFault({ rule, from }) !== null) return [from];
   const days: PlainDate[] = [];
   const length = daysBetween(from, to);
   const times = ICAL.Recur.fromString(rule).iterator(ICAL.Time.fromDateString(from));
@@ -112,7 +131,7 @@ function toAbsence(event: ICAL.Event, zone: string): CalendarAbsence {
   const { startDate, endDate } = event;
   const [start, end] = [localOf(startDate, zone), localOf(endDate ?? startDate, zone)];
   const rule = event.component.getFirstPropertyValue('rrule');
-  const read = rule === null ? null : readRule(String(rule));
+  const read = rule === null ? null : readRule(String(rule), start.day);
   const isWhole = startDate.isDate;
   // The end of whole days is the day after, and an end at midnight belongs to the day before.
   const last = isWhole || end.minute === 0 ? addDays(end.day, -1) : end.day;

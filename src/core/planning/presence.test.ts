@@ -40,12 +40,12 @@ describe('an absence', () => {
   it.each(['', 'every Monday', 'FREQ=SECONDLY', 'FREQ=WEEKLY;BYDAY=XX', 'x'.repeat(400)])(
     'has no rule like %j',
     (text) => {
-      expect(readRule(text)).toMatchObject({ ok: false });
+      expect(readRule(text, '2026-11-16')).toMatchObject({ ok: false });
     },
   );
 
   it('keeps a rule that it can follow', () => {
-    expect(readRule(' RRULE:freq=weekly;byday=mo ')).toEqual({ ok: true, value: 'FREQ=WEEKLY;BYDAY=MO' });
+    expect(readRule(' RRULE:freq=weekly;byday=mo ', '2026-11-16')).toEqual({ ok: true, value: 'FREQ=WEEKLY;BYDAY=MO' });
   });
 });
 

@@ -261,6 +261,8 @@ export const readingLoads = pgTable(
     refusals: jsonb().$type<{ line: number; text: string; why: string }[]>(),
     message: text(),
     cancelAsked: boolean().notNull().default(false),
+    /** While its file arrives: when something of it came last. */
+    heardAt: instant(),
     endedAt: instant(),
   },
   (t) => [

@@ -6,9 +6,9 @@ import { endLoad, isOpenLoad } from '@/db/queries/reading-loads';
 import { people, readingLoads } from '@/db/schema';
 import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { CANCELLED } from './load-progress';
+import { CANCELLED, IDLE_MS } from './load-progress';
 
-/** Loads of this fleet, the latest first. One whose file stopped arriving with its process is told as stopped. */
+/** Loads of this fleet, the latest first. One whose file no longer arrives is told as stopped. */
 export const listLoads = useCase({
   permission: 'read the fleet',
   async run(deps, actor) {
@@ -25,16 +25,15 @@ export const listLoads = useCase({
         ...load,
         who,
         state:
-          load.state === 'receiving' && !running && !justBegun(load.startedAt, deps.now())
-            ? ('stopped' as const)
-            : load.state,
+          load.state === 'receiving' && !running && !isArriving(load, deps.now()) ? ('stopped' as const) : load.state,
       })),
     );
   },
 });
 
-/** Between its first word and its lock a load is not stopped. */
-const justBegun = (startedAt: Date, now: Date): boolean => now.getTime() - startedAt.getTime() < 5000;
+/** Something of its file came lately: longer nobody waits for the next bytes. */
+const isArriving = ({ startedAt, heardAt }: typeof readingLoads.$inferSelect, now: Date): boolean =>
+  now.getTime() - (heardAt ?? startedAt).getTime() < IDLE_MS + 5000;
 
 /** Asks a load to stop: it ends at its next step, or at once where no worker has begun it, and writes nothing. */
 export const cancelLoad = useCase({

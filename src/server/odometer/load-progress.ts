@@ -7,9 +7,13 @@ import type { Deps } from '../deps';
 export class Stopped extends Error {}
 
 export const CANCELLED = 'Cancelled: nothing was written.';
+/** So long the next bytes of a file are waited for. */
+export const IDLE_MS = 15_000;
 const TOLD_EVERY_MS = 500;
 
-type Values = Partial<Pick<typeof readingLoads.$inferInsert, 'state' | 'step' | 'rowsRead' | 'rowsJudged' | 'message'>>;
+type Values = Partial<
+  Pick<typeof readingLoads.$inferInsert, 'state' | 'step' | 'rowsRead' | 'rowsJudged' | 'message' | 'heardAt'>
+>;
 
 /** Tells how far a load has come, on a connection of its own, and hears whether it is to stop. */
 export class LoadProgress {

@@ -47,7 +47,7 @@ const absenceInput = z
     if (to !== '' && to < from) fault('to', 'It ends before it begins.');
     if ((fromTime === '') !== (toTime === '')) fault('toTime', 'Give both times, or none for the whole day.');
     else if (fromTime !== '' && minuteOf(fromTime) >= minuteOf(toTime)) fault('toTime', 'It ends before it begins.');
-    const read = rule === '' ? null : readRule(rule);
+    const read = rule === '' ? null : readRule(rule, from);
     if (read && !read.ok) fault('rule', read.error);
   });
 
@@ -60,7 +60,7 @@ export const addAbsence = useCase({
       const name = await nameOf(tx, actor.fleetId, input.of, input.ofId);
       if (name === null) return notFound(input.of);
       const { of, ofId, what, from, to, fromTime, toTime, rule } = input;
-      const read = rule === '' ? null : readRule(rule);
+      const read = rule === '' ? null : readRule(rule, from);
       const [row] = await tx
         .insert(absences)
         .values({

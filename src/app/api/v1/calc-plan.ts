@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { pinClash } from '@/core/planning/plan-check';
-import { MAX_PLAN_DAYS, type PlanProblem, type PlanSlot, problemFaults } from '@/core/planning/plan-problem';
+import { MAX_PLAN_DAYS, type PlanProblem, type PlanSlot, problemFaults, sizeFault } from '@/core/planning/plan-problem';
 import { PLANNED_REASONS, UNPLANNED_REASONS } from '@/core/planning/solver/reasons';
 import { solvePlan } from '@/server/planning/solve';
 import { type Calculation, calculation } from './calculation';
@@ -47,6 +47,11 @@ const input = z
     seed: z.number().int().min(-2_147_483_648).max(2_147_483_647).default(1),
   })
   .superRefine((given, check) => {
+    const tooLarge = sizeFault(problemOf(given));
+    if (tooLarge) {
+      check.addIssue({ code: 'custom', path: ['jobs'], message: tooLarge });
+      return;
+    }
     for (const { path, message } of problemFaults(problemOf(given)).slice(0, 50))
       check.addIssue({ code: 'custom', path: path.map((key) => NAMES[key] ?? key), message });
   });
@@ -129,5 +134,5 @@ export const PLAN_CALCULATION: Calculation = {
   ),
   // Two pins that cannot both stand: nothing can be planned round them.
   conflict: (raw) => pinClash(problemOf(input.parse(raw)))?.message ?? null,
-  maxBytes: 16 * 1024 * 1024,
+  maxBytes: 4 * 1024 * 1024,
 };

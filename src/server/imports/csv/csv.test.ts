@@ -50,6 +50,23 @@ describe('parseCsv', () => {
     });
   });
 
+  it('passes over rows of nothing but separators, however many, and never within quotes', () => {
+    const blank = table(`a,b,c\n1,2,3\n${',\n'.repeat(200_000)}${',,,,\n'.repeat(100_000)}4,5,6\n`);
+    expect(blank.rows).toEqual([
+      { line: 2, cells: ['1', '2', '3'] },
+      { line: 300_003, cells: ['4', '5', '6'] },
+    ]);
+    expect(table('a,b,c\n1,"x\n,,\ny",3\n,,\n4,5,6').rows).toEqual([
+      { line: 4, cells: ['1', 'x\n,,\ny', '3'] },
+      { line: 6, cells: ['4', '5', '6'] },
+    ]);
+  });
+
+  it('ends at a thousand rows of another width, and names the line', () => {
+    expect(refusedBecause(`a,b,c\n${'1,2\n'.repeat(50_000)}`)).toMatch(/^Line 1002: over 1000 rows/);
+    expect(table(`a,b,c\n${'1,2\n'.repeat(900)}`).rows).toHaveLength(900);
+  });
+
   it('counts lines as an editor does, over blank lines and quoted line ends', () => {
     expect(table('a,b\n\n1,2\n"x\ny",3\n4,5').rows.map((row) => row.line)).toEqual([3, 5, 6]);
   });

@@ -17,6 +17,35 @@ const MAX_COLUMNS = 200;
 const MAX_ROWS = 1_000_000;
 const DELIMITERS = [',', ';', '\t', '|'] as const;
 
+/** Rows with more or fewer cells than the header before a file is taken for another one. */
+const MAX_OTHER_WIDTH = 1000;
+
+/** So many rows are not as wide as the header that this is no table. */
+class OtherWidths extends Error {
+  constructor(readonly line: number) {
+    super('rows of other widths');
+  }
+}
+
+/**
+ * The same text with rows of nothing but separators left empty, as spreadsheets write them below their data: each of them would
+ * take the parser as long as a hundred rows. Within quotes nothing is touched, and lines keep their numbers.
+ */
+function withoutBlankRows(text: string, delimiter: string): string {
+  const isBlank = (line: string): boolean => {
+    for (const mark of line) if (mark !== delimiter && mark !== ' ' && mark !== '\t' && mark !== '\r') return false;
+    return true;
+  };
+  let isQuoted = false;
+  const lines = text.split('\n');
+  for (const [i, line] of lines.entries()) {
+    // A first line without names is told as that.
+    if (i > 0 && !isQuoted && isBlank(line)) lines[i] = '';
+    else if (line.includes('"')) isQuoted = isQuoted !== (line.split('"').length % 2 === 0);
+  }
+  return lines.join('\n');
+}
+
 /** So much of a text is read to find its header line, characters. */
 const HEADER_WITHIN = 256 * 1024;
 
@@ -35,8 +64,9 @@ export function parseCsv(text: string): Result<CsvTable, string> {
   const delimiter = likelyDelimiter(firstLine);
   if (firstLine.split(delimiter).length > MAX_COLUMNS)
     return err(`Line 1 has more than ${MAX_COLUMNS} columns. Is it the right file?`);
+  let other = 0;
   try {
-    const records: unknown = parse(plain, {
+    const records: unknown = parse(withoutBlankRows(plain, delimiter), {
       delimiter,
       info: true,
       relax_column_count: true,
@@ -44,11 +74,20 @@ export function parseCsv(text: string): Result<CsvTable, string> {
       trim: true,
       to: MAX_ROWS + 2,
       max_record_size: 200_000,
+      on_record: (record, { error, lines }) => {
+        other += Number(error !== undefined);
+        if (other > MAX_OTHER_WIDTH) throw new OtherWidths(lines);
+        return record;
+      },
     });
     // With `info` each record comes with the line it ends on.
     return toTable(records as readonly { record: string[]; info: { lines: number } }[], delimiter);
   } catch (error) {
     if (error instanceof CsvError) return err(inWords(error));
+    if (error instanceof OtherWidths)
+      return err(
+        `Line ${error.line}: over ${MAX_OTHER_WIDTH} rows have another number of cells than the header line. Is this the right file, and “${delimiter === '\t' ? 'tab' : delimiter}” its separator?`,
+      );
     throw error;
   }
 }

@@ -79,7 +79,7 @@ function planRow({ line, reader: r }: RawRow, names: Names, here: Set<string>): 
   if ((fromMin === null) !== (toMin === null)) r.fault('to_time', 'give both times, or none for the whole day');
   else if (fromMin !== null && toMin !== null && fromMin >= toMin) r.fault('to_time', 'is before from_time');
   const text = r.text('rule');
-  const rule = text === null ? null : readRule(text);
+  const rule = text === null || !from ? null : readRule(text, from.date);
   if (rule && !rule.ok) r.fault('rule', rule.error);
   if (why.length > 120) r.fault('what', 'at most 120 characters');
   if (r.faults.length > 0 || !of || !ofId || !from) return { line, verdict: 'refuse', what, reasons: r.faults };

@@ -1,6 +1,7 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
+import { absenceFault } from '@/core/planning/absence';
 import { weekOf, weekText } from '@/core/planning/presence';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
@@ -175,6 +176,7 @@ function AwayLine({ row, manage }: { row: AbsenceView; manage: boolean }) {
         <Box color="soft" fontSize="sm">
           {absenceWords(absenceOf(row))}
           {row.uid !== null && ' · from a calendar'}
+          {absenceFault(absenceOf(row)) && ' · its rule cannot be followed: it counts once. Remove it.'}
         </Box>
       </Box>
       {manage && (

@@ -1,0 +1,1 @@
+ALTER TABLE "reading_loads" ADD COLUMN "heard_at" timestamp with time zone;
