@@ -50,7 +50,7 @@ interface Comparison {
 }
 
 /** The gap that an engine wants of a plug, and how the shop lets it be bent. */
-export interface GapWanted {
+interface GapWanted {
   readonly spec: GapSpec;
   readonly regap: RegapPolicy;
 }

@@ -7,7 +7,7 @@ import { BANK_PLACES, type BankPlace } from './model';
    for the family, with its interval and the bank that it lies behind. */
 
 /** What work may set free or lay open, and what it needs done first. */
-export const WORK_HAZARDS = ['fuel', 'hot_coolant', 'moving_belt'] as const;
+const WORK_HAZARDS = ['fuel', 'hot_coolant', 'moving_belt'] as const;
 export type WorkHazard = (typeof WORK_HAZARDS)[number];
 
 export const WORK_KINDS = [

@@ -90,7 +90,7 @@ export function engineAt(i: number): MisfireEngine {
 const pick = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() * list.length)] as T;
 
 /** What is wrong with it, and what it says of it. */
-export interface Constructed {
+interface Constructed {
   readonly given: MisfireCase;
   readonly truth: Hypothesis;
 }

@@ -119,7 +119,7 @@ export const costOfMinutes = ({ labourPerHour, downtimePerHour }: MisfireCase, m
   (minutes / 60) * (labourPerHour + downtimePerHour);
 
 /** Money to cure a cause, parts and work. */
-export function costToCure(given: MisfireCase, hypothesis: Hypothesis): number {
+function costToCure(given: MisfireCase, hypothesis: Hypothesis): number {
   const { cause, cylinders } = hypothesis;
   const work = costOfMinutes(given, minutesToCure(given, hypothesis));
   const part = partOf(cause);

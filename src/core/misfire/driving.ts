@@ -16,7 +16,7 @@ export const OVER_EMISSIONS_PER_1000 = 20;
 
 /** free: nothing speaks against it; to_the_shop: without load, straight there; stop: not a metre more. */
 export const DRIVING = ['free', 'to_the_shop', 'stop'] as const;
-export type Driving = (typeof DRIVING)[number];
+type Driving = (typeof DRIVING)[number];
 
 /** Why a vehicle is not driven on as it is. */
 export type DrivingReason =
@@ -51,10 +51,7 @@ const SILENT: readonly DoneTest['outcome'][] = [
 ];
 
 /** What decides whether it may be driven. */
-export type DrivingFacts = Pick<
-  MisfireCase,
-  'testsDone' | 'counts' | 'lamp' | 'symptoms' | 'found' | 'stoppedByFinding'
->;
+type DrivingFacts = Pick<MisfireCase, 'testsDone' | 'counts' | 'lamp' | 'symptoms' | 'found' | 'stoppedByFinding'>;
 
 /** Whether the last that was tried cured it, and nothing was counted since. */
 export function isCured({ testsDone, counts }: Pick<MisfireCase, 'testsDone' | 'counts'>): boolean {

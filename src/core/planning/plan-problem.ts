@@ -101,7 +101,7 @@ interface ProblemFault {
  * The largest problem: jobs × days × bays, and jobs × days × people, of each depot, added up. Twice what 2,000 jobs on 60 days in
  * 40 bays come to, which is planned in under a minute and 1.1 GB (docs/planning.md).
  */
-export const MAX_PLAN_SIZE = 10_000_000;
+const MAX_PLAN_SIZE = 10_000_000;
 
 /** Why a problem is too large to be planned, in words; null: it is not. */
 export function sizeFault({ days, bays, people, jobs }: PlanProblem): string | null {

@@ -84,7 +84,7 @@ type HandStart = (typeof HAND_STARTS)[number];
 
 /** What may be on the threads of a plug. */
 export const COMPOUNDS = ['nickel compound', 'copper compound', 'ceramic compound', 'other compound'] as const;
-export type Compound = (typeof COMPOUNDS)[number];
+type Compound = (typeof COMPOUNDS)[number];
 
 export const PLACE_FIELDS = {
   observedNumber: text('number read off the old part'),

@@ -92,7 +92,7 @@ export const unfiledReports = pgTable(
     unitNumber: text().notNull(),
     driver: text().notNull(),
     /** Everything that was sent. */
-    report: jsonb().$type<object>().notNull(),
+    report: jsonb().$type<{ readonly complaint: Omit<Extract<Said, { kind: 'complaint' }>, 'kind'> }>().notNull(),
     why: text().notNull(),
     seenAt: instant(),
     seenBy: uuid().$type<PersonId>(),

@@ -5,7 +5,6 @@ import type { CaseListRow } from '@/db/queries/misfire';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewDriverAddress } from '@/server/misfire/driver-address';
-import type { Report as DriverReport } from '@/server/misfire/open-case';
 import { listUnfiledReports, type UnfiledReport } from '@/server/misfire/unfiled-reports';
 import { listCases } from '@/server/misfire/view-case';
 import { dateText, distanceText, instantText, NONE, percentText } from '@/text/format';
@@ -92,7 +91,7 @@ function Unfiled({ reports }: { reports: readonly UnfiledReport[] }) {
     <Section title="Reports that could not be filed" aside="from the address for drivers">
       <ol className="said-lines">
         {reports.map(({ id, at, driver, unitNumber, report, why }) => {
-          const { complaint } = report as unknown as DriverReport;
+          const { complaint } = report;
           return (
             <li key={id}>
               <span>
