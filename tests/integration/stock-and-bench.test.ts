@@ -135,6 +135,7 @@ const delivery = (over: object = {}) =>
       price: '3,40',
       lot: 'K26-50',
       gaps: '0.95 0.95 .037 in 0,94 mm',
+      again: true,
       ...over,
     }),
   );
@@ -163,6 +164,32 @@ describe('receiving', () => {
     expect(await onHand('KM-2912')).toBe(before + 12);
     expect(value(await delivery({ lot: '', source: 'Market stall' })).verdict).toBe('quarantined');
     expect(await onHand('KM-2912')).toBe(before + 12);
+  });
+
+  it('asks before the same order, lot and part are booked twice', async () => {
+    const once = { orderReference: 'PO-450', lot: 'K26-99', again: false };
+    const before = (await onHand('KM-2912')) ?? 0;
+    expect(value(await delivery(once))).toMatchObject({ verdict: 'accepted' });
+    expect(await delivery({ ...once, orderReference: 'po-450' })).toMatchObject({
+      error: { kind: 'conflict', fields: { again: expect.stringContaining('received on') } },
+    });
+    expect(await onHand('KM-2912')).toBe(before + 12);
+    expect(value(await delivery({ ...once, lot: 'K26-98' })).verdict).toBe('accepted');
+    expect(value(await delivery({ ...once, again: 'on' })).verdict).toBe('accepted');
+    expect(await onHand('KM-2912')).toBe(before + 36);
+  });
+
+  it('counts as stock only what is not set aside, and holds gaps that no engine takes', async () => {
+    const before = (await onHand('KM-2912')) ?? 0;
+    const one = value(await delivery({ orderReference: 'PO-451', gaps: '0.95 0.95 0.94 0.70' }));
+    expect(one.message).toContain('1 set aside');
+    expect(await onHand('KM-2912')).toBe(before + 11);
+    const wide = value(await delivery({ orderReference: 'PO-452', gaps: '1.17 1.18 1.19 1.17 1.18 1.19 1.18 0.95' }));
+    expect(wide).toMatchObject({
+      verdict: 'quarantined',
+      message: expect.stringContaining('outside the sheet of every'),
+    });
+    expect(await onHand('KM-2912')).toBe(before + 11);
   });
 
   it('takes a renumbered box as the part, on its own shelf', async () => {

@@ -7,7 +7,7 @@ const ordered: Ordered = {
   quantity: 12,
   approvedSources: ['Ferry Parts Store'],
   referencePrices: [9.8, 10.2, 10.0],
-  gap: { minMm: 1.0, maxMm: 1.1, electrode: 'fine_wire' },
+  gaps: [{ minMm: 1.0, maxMm: 1.1, electrode: 'fine_wire' }],
   sellerBanned: null,
   lotHistory: { fitted: 0, early: 0 },
 };
@@ -53,6 +53,24 @@ describe('checkDelivery', () => {
       verdict: 'back_to_supplier',
       reasons: [{ message: 'Ordered EM-7310, the box says EM-7205.' }],
     });
+  });
+
+  it('holds a batch whose gaps no engine takes, one dropped among them or not', () => {
+    const wide = [1.17, 1.18, 1.19, 1.17, 1.18, 1.19, 1.18];
+    for (const gapsMm of [wide, [...wide, 0.7], [...wide, 1.05]])
+      expect(verdictOf({ gapsMm })).toMatchObject({ verdict: 'quarantined', setAside: 0 });
+    expect(codes({ gapsMm: [...wide, 0.7] })).toContain('gaps_off');
+  });
+
+  it('sets single plugs aside that no engine takes: they are no stock', () => {
+    expect(verdictOf({ gapsMm: [1.05, 1.04, 1.06, 1.14] })).toMatchObject({
+      verdict: 'accepted',
+      setAside: 1,
+      reasons: [{ code: 'gaps_damaged', message: expect.stringContaining('Plug 4 is outside') }],
+    });
+    const two = { ...ordered, gaps: [...ordered.gaps, { minMm: 1.12, maxMm: 1.2, electrode: 'fine_wire' as const }] };
+    const other = checkDelivery(two, { ...delivered, gapsMm: [1.05, 1.04, 1.06, 1.14] });
+    expect(other).toMatchObject({ verdict: 'accepted', setAside: 0 });
   });
 
   it('names the dropped plug of a good set, and counts', () => {

@@ -1,6 +1,7 @@
 import { type BatchVerdict, checkGaps, type Electrode, type GapSpec } from '../gap/check';
+import type { Mm } from '../shared/kinds';
 import { medianOf } from '../stats/median';
-import { sayGap } from '../units/say';
+import { sayGap, sayGaps } from '../units/say';
 
 /** What was ordered, as the record and the sample know it. */
 export interface Ordered {
@@ -9,7 +10,8 @@ export interface Ordered {
   readonly approvedSources: readonly string[];
   /** Recent prices of one, any currency but the same. */
   readonly referencePrices: readonly number[];
-  readonly gap: (GapSpec & { readonly electrode: Electrode }) | null;
+  /** The gap of each engine that takes it. */
+  readonly gaps: readonly (GapSpec & { readonly electrode: Electrode })[];
   /** Why nothing is taken from this seller any more; null: it is not banned. */
   readonly sellerBanned: string | null;
   /** What became of plugs of this lot that were fitted before. */
@@ -60,6 +62,8 @@ export interface ReceivingVerdict {
   /** How much speaks for a counterfeit, in points of `SUSPICION_POINTS`. Never a verdict of forgery. */
   readonly suspicion: number;
   readonly batch: BatchVerdict | null;
+  /** Pieces that are no stock: set aside one by one. */
+  readonly setAside: number;
 }
 
 /**
@@ -95,10 +99,11 @@ type Reason = ReceivingVerdict['reasons'][number];
  */
 export function checkDelivery(ordered: Ordered, delivered: Delivered): ReceivingVerdict {
   const batch = batchOf(ordered, delivered);
+  const ofGaps = judgeGaps(ordered, delivered, batch);
   const reasons = [
     ...numberReasons(ordered, delivered),
     ...supplierReasons(ordered, delivered),
-    ...gapReasons(batch),
+    ...ofGaps.reasons,
     ...delivered.differsFromSample.map(
       (what): Reason => ({
         code: `differs_${what}`,
@@ -117,7 +122,7 @@ export function checkDelivery(ordered: Ordered, delivered: Delivered): Receiving
     doubts.some((r) => r.code === 'gaps_off' || r.code === 'seller_banned');
   const doubted = isDoubtful ? 'quarantined' : 'accepted';
   const verdict = reasons.some((reason) => reason.code === 'wrong_number') ? 'back_to_supplier' : doubted;
-  return { verdict, reasons, suspicion, batch };
+  return { verdict, reasons, suspicion, batch, setAside: Math.min(ofGaps.setAside, delivered.quantity) };
 }
 
 function lotReasons({ fitted, early }: LotHistory): readonly Reason[] {
@@ -132,8 +137,12 @@ function suspicionOf(reasons: readonly Reason[], { early }: LotHistory): number 
   return points.reduce((sum, p) => sum + p, twice);
 }
 
-const batchOf = ({ gap }: Ordered, { gapsMm }: Delivered): BatchVerdict | null =>
-  gap && gapsMm.length > 0 ? checkGaps(gap, gap.electrode, 'adjust', gapsMm).batch : null;
+/** A part of several engines is right when it is right for one of them. */
+function batchOf({ gaps }: Ordered, { gapsMm }: Delivered): BatchVerdict | null {
+  if (gapsMm.length === 0) return null;
+  const batches = gaps.map((gap) => checkGaps(gap, gap.electrode, 'adjust', gapsMm).batch);
+  return batches.find(({ verdict }) => verdict === 'good') ?? batches[0] ?? null;
+}
 
 function numberReasons(ordered: Ordered, delivered: Delivered): readonly Reason[] {
   const short = ordered.quantity - delivered.quantity;
@@ -173,22 +182,34 @@ function supplierReasons(ordered: Ordered, delivered: Delivered): readonly Reaso
   ];
 }
 
-function gapReasons(batch: BatchVerdict | null): readonly Reason[] {
+/** Whether a gap is right for none of the engines that take the part. */
+const isOutOfAll = (gaps: Ordered['gaps'], gapMm: Mm): boolean =>
+  gaps.length > 0 && gaps.every((gap) => checkGaps(gap, gap.electrode, 'never', [gapMm]).plugs[0]?.action !== 'accept');
+
+/** What the measured gaps say: of the batch as one, or of single plugs that are set aside. */
+function judgeGaps(
+  { gaps }: Ordered,
+  { gapsMm }: Delivered,
+  batch: BatchVerdict | null,
+): { readonly reasons: readonly Reason[]; readonly setAside: number } {
   if (batch?.verdict === 'wrong_application') {
     const by = `${sayGap(Math.abs(batch.offsetMm))} ${batch.offsetMm > 0 ? 'wide' : 'narrow'}`;
-    return [
-      {
-        code: 'gaps_off',
-        message: `All gaps are alike and about ${by}: gapped for another application. Do not bend them; check the number.`,
-      },
-    ];
+    const message = `All gaps are alike and about ${by}: gapped for another application. Do not bend them; check the number.`;
+    return { reasons: [{ code: 'gaps_off', message }], setAside: 0 };
   }
-  if (batch?.verdict === 'handling_damage')
-    return [
-      {
-        code: 'gaps_damaged',
-        message: `Plug ${batch.suspects.map((i) => i + 1).join(', ')} lies far from the rest: dropped. Set it aside.`,
-      },
-    ];
-  return [];
+  const out = gapsMm.flatMap((gapMm, i) => (isOutOfAll(gaps, gapMm) ? [i] : []));
+  if (out.length * 2 > gapsMm.length) {
+    const found = out.flatMap((i) => gapsMm[i] ?? []);
+    const range = sayGaps({ min: Math.min(...found), max: Math.max(...found) });
+    const message = `${out.length} of ${gapsMm.length} gaps, ${range}, are outside the sheet of every engine that takes this part. Do not bend them; check the number.`;
+    return { reasons: [{ code: 'gaps_off', message }], setAside: 0 };
+  }
+  const dropped = batch?.verdict === 'handling_damage' ? batch.suspects : [];
+  const aside = [...new Set([...out, ...dropped])].sort((a, b) => a - b);
+  if (aside.length === 0) return { reasons: [], setAside: 0 };
+  const which = `Plug ${aside.map((i) => i + 1).join(', ')}`;
+  const why =
+    out.length === 0 ? 'lies far from the rest: dropped' : 'is outside the sheet of every engine that takes it';
+  const message = `${which} ${why}. Set aside: not counted as stock.`;
+  return { reasons: [{ code: 'gaps_damaged', message }], setAside: aside.length };
 }

@@ -75,6 +75,8 @@ export const deliveries = pgTable(
     orderedQuantity: integer().notNull(),
     deliveredNumber: text().notNull(),
     quantity: integer().notNull(),
+    /** Of these, what is no stock: set aside one by one. */
+    setAside: integer().notNull().default(0),
     source: text().notNull(),
     price: numeric({ precision: 9, scale: 2, mode: 'number' }),
     lot: text(),
@@ -97,7 +99,10 @@ export const deliveries = pgTable(
   (t) => [
     foreignKey({ columns: [t.fleetId, t.partId], foreignColumns: [parts.fleetId, parts.id] }),
     index().on(t.fleetId, t.receivedOn),
-    check('deliveries_counts_possible', sql`${t.orderedQuantity} > 0 and ${t.quantity} >= 0`),
+    check(
+      'deliveries_counts_possible',
+      sql`${t.orderedQuantity} > 0 and ${t.setAside} >= 0 and ${t.quantity} >= ${t.setAside}`,
+    ),
     check('deliveries_resolved_whole', sql`num_nulls(${t.resolved}, ${t.resolvedReason}, ${t.resolvedBy}) in (0, 3)`),
     check('deliveries_resolved_what_was_quarantined', sql`${t.resolved} is null or ${t.verdict} <> 'accepted'`),
   ],

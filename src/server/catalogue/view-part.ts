@@ -136,7 +136,9 @@ async function acceptedDeliveries(deps: Deps, actor: Actor, numberKey: string) {
     .select()
     .from(deliveries)
     .where(and(eq(deliveries.fleetId, actor.fleetId), onShelf));
-  return rows.filter((row) => partKey(row.deliveredNumber) === numberKey);
+  return rows
+    .filter((row) => partKey(row.deliveredNumber) === numberKey)
+    .map((row) => ({ ...row, quantity: row.quantity - row.setAside }));
 }
 
 async function fittedNow(deps: Deps, actor: Actor, partId: PartId) {

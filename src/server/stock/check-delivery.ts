@@ -1,16 +1,16 @@
-import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { inOrderOfForce, partKey } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
 import { mixing } from '@/core/catalogue/supersession';
-import { checkGaps } from '@/core/gap/check';
 import { groupBy } from '@/core/shared/group-by';
-import type { FleetId, Mm, PartId } from '@/core/shared/kinds';
+import type { Day, FleetId, Mm, PartId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import {
   checkDelivery,
   EARLY_SHARE_OF_INTERVAL,
   type LotHistory,
+  type Ordered,
   type ReceivingVerdict,
   SAMPLE_DIFFERENCES,
 } from '@/core/stock/receiving';
@@ -18,12 +18,13 @@ import { personUnits } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
 import { readQuantity } from '@/core/units/read-quantity';
 import { keptMm } from '@/core/units/round';
-import type { Querier } from '@/db/client';
+import type { Querier, Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { loadSpecs, type PartRow } from '@/db/queries/catalogue';
 import { bannedSellers, deliveries, dueStatus, fittedComponents, parts, specSheets } from '@/db/schema';
 import type { Actor } from '../access';
 import { gapSpecOf, loadGraph } from '../catalogue/fitment-of';
+import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -40,6 +41,8 @@ export const deliveryInput = z.object({
   lot: z.string().trim().max(60).default(''),
   gaps: z.string().trim().max(600).default(''),
   differsFromSample: z.array(z.enum(SAMPLE_DIFFERENCES)).default([]),
+  /** Another box of an order and lot that were received before. */
+  again: z.stringbool().or(z.boolean()).default(false),
 });
 type DeliveryInput = z.output<typeof deliveryInput>;
 
@@ -61,56 +64,29 @@ export const receiveDelivery = useCase({
         });
       const read = readFields(input, actor);
       if (!read.ok) return fail('invalid', 'Something here cannot be right. See the marked fields.', read.faults);
-      const gap = await gapFor(tx, actor.fleetId, deps.today(), part, read.gapsMm);
+      const twice = input.again ? null : await receivedBefore(tx, actor.fleetId, part, input, deps.today());
+      if (twice) return fail('conflict', twice, { again: twice });
+      const gaps = await gapsOf(tx, actor.fleetId, deps.today(), part);
+      const same = mixing(graph, partKey(input.deliveredNumber), part.numberKey) === 'same-part';
       const judged = checkDelivery(
         {
           number: part.number,
           quantity: input.orderedQuantity,
           approvedSources: part.approvedSources ?? [],
           referencePrices: await pricesOf(tx, part),
-          gap,
+          gaps,
           sellerBanned: await banOf(tx, actor.fleetId, input.source),
           lotHistory: await lotHistory(tx, actor.fleetId, part.id, input.lot),
         },
-        {
-          number: input.deliveredNumber,
-          quantity: input.quantity,
-          source: input.source,
-          price: read.price,
-          lot: input.lot || null,
-          gapsMm: read.gapsMm,
-          samePart: mixing(graph, partKey(input.deliveredNumber), part.numberKey) === 'same-part',
-          differsFromSample: input.differsFromSample,
-        },
+        { ...input, ...read, number: input.deliveredNumber, lot: input.lot || null, samePart: same },
       );
-      const [row] = await tx
-        .insert(deliveries)
-        .values({
-          fleetId: actor.fleetId,
-          receivedOn: deps.today(),
-          orderReference: input.orderReference || null,
-          partId: part.id,
-          orderedQuantity: input.orderedQuantity,
-          deliveredNumber: input.deliveredNumber,
-          quantity: input.quantity,
-          source: input.source,
-          price: read.price,
-          lot: input.lot || null,
-          gapsMm: [...read.gapsMm],
-          gapsAsTyped: input.gaps || null,
-          differsFromSample: [...input.differsFromSample],
-          verdict: judged.verdict,
-          reasons: [...judged.reasons],
-          suspicion: judged.suspicion,
-          checkedBy: actor.personId,
-        })
-        .returning({ id: deliveries.id });
+      const deliveryId = await keepDelivery(deps, tx, actor, { input, part, read, judged });
       const shelf = byKey.get(partKey(input.deliveredNumber)) ?? part;
-      if (judged.verdict === 'accepted') await putOnShelf(tx, shelf.id, input.quantity);
+      if (judged.verdict === 'accepted') await putOnShelf(tx, shelf.id, input.quantity - judged.setAside);
       await writeAudit(tx, actor, {
         action: 'receive',
         entity: 'delivery',
-        entityId: row?.id ?? '',
+        entityId: deliveryId,
         changes: {
           part: part.number,
           delivered: input.deliveredNumber,
@@ -123,20 +99,77 @@ export const receiveDelivery = useCase({
   },
 });
 
-/**
- * The gap to judge by: that of the sheet in force. A part of several engines is right when it is right for one of them.
- */
-async function gapFor(q: Querier, fleetId: FleetId, today: string, part: PartRow, gapsMm: readonly number[]) {
+/** Writes a delivery down as it was judged. @returns its id */
+async function keepDelivery(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  of: {
+    readonly input: DeliveryInput;
+    readonly part: PartRow;
+    readonly read: Extract<Fields, { ok: true }>;
+    readonly judged: ReceivingVerdict;
+  },
+): Promise<string> {
+  const { input, part, read, judged } = of;
+  const [row] = await tx
+    .insert(deliveries)
+    .values({
+      fleetId: actor.fleetId,
+      receivedOn: deps.today(),
+      orderReference: input.orderReference || null,
+      partId: part.id,
+      orderedQuantity: input.orderedQuantity,
+      deliveredNumber: input.deliveredNumber,
+      quantity: input.quantity,
+      setAside: judged.setAside,
+      source: input.source,
+      price: read.price,
+      lot: input.lot || null,
+      gapsMm: [...read.gapsMm],
+      gapsAsTyped: input.gaps || null,
+      differsFromSample: [...input.differsFromSample],
+      verdict: judged.verdict,
+      reasons: [...judged.reasons],
+      suspicion: judged.suspicion,
+      checkedBy: actor.personId,
+    })
+    .returning({ id: deliveries.id });
+  if (!row) throw new Error('the delivery was not written');
+  return row.id;
+}
+
+/** The gap of each engine that takes a part, by the sheet in force there. */
+async function gapsOf(q: Querier, fleetId: FleetId, today: string, part: PartRow): Promise<Ordered['gaps']> {
   const { electrode } = part;
-  if (electrode === null) return null;
+  if (electrode === null) return [];
   const named = (await loadSpecs(q, fleetId, today)).filter((s) => s.partId === part.id && s.sourceKind !== 'memory');
-  const gaps = [...groupBy(named, scopeText).values()].flatMap((sheets) => {
+  return [...groupBy(named, scopeText).values()].flatMap((sheets) => {
     const [sheet] = inOrderOfForce(sheets);
     return sheet ? [{ ...gapSpecOf(sheet), electrode }] : [];
   });
-  const right =
-    gapsMm.length > 0 && gaps.find((gap) => checkGaps(gap, electrode, 'adjust', gapsMm).batch.verdict === 'good');
-  return right || (gaps[0] ?? null);
+}
+
+/** Whether the same order, lot and part were received before, in words; null: they were not. */
+async function receivedBefore(q: Querier, fleetId: FleetId, part: PartRow, input: DeliveryInput, today: Day) {
+  const rows = await q
+    .select({ on: deliveries.receivedOn, quantity: deliveries.quantity, delivered: deliveries.deliveredNumber })
+    .from(deliveries)
+    .where(
+      and(
+        eq(deliveries.fleetId, fleetId),
+        eq(deliveries.partId, part.id),
+        sql`lower(coalesce(${deliveries.orderReference}, '')) = lower(${input.orderReference})`,
+        sql`lower(coalesce(${deliveries.lot}, '')) = lower(${input.lot})`,
+        // Without an order and a lot only the same day tells.
+        input.orderReference === '' && input.lot === '' ? eq(deliveries.receivedOn, today) : undefined,
+      ),
+    )
+    .orderBy(desc(deliveries.createdAt));
+  const before = rows.find(({ delivered }) => partKey(delivered) === partKey(input.deliveredNumber));
+  if (!before) return null;
+  const of = [input.orderReference && `order ${input.orderReference}`, input.lot && `lot ${input.lot}`].filter(Boolean);
+  return `${before.quantity} × ${input.deliveredNumber}${of.length > 0 ? ` of ${of.join(', ')}` : ''} were received on ${before.on} already. Is this another box? Then tick it and check it again; else leave it.`;
 }
 
 export async function putOnShelf(tx: Querier, partId: PartId, quantity: number): Promise<void> {
@@ -146,10 +179,11 @@ export async function putOnShelf(tx: Querier, partId: PartId, quantity: number):
     .where(eq(parts.id, partId));
 }
 
-function verdictText({ verdict, reasons }: ReceivingVerdict): string {
+function verdictText({ verdict, reasons, setAside }: ReceivingVerdict): string {
   const why = reasons.map((reason) => reason.message).join(' ');
-  if (verdict === 'accepted')
-    return reasons.length === 0 ? 'Accepted and put on the shelf.' : `Accepted and put on the shelf. Note: ${why}`;
+  const shelf =
+    setAside === 0 ? 'Accepted and put on the shelf.' : `Accepted; ${setAside} set aside, the others put on the shelf.`;
+  if (verdict === 'accepted') return reasons.length === 0 ? shelf : `${shelf} Note: ${why}`;
   return verdict === 'quarantined' ? `Quarantined, not on the shelf. ${why}` : `Back to the supplier. ${why}`;
 }
 

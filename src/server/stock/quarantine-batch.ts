@@ -30,7 +30,7 @@ export const quarantineBatch = useCase({
         .from(parts)
         .where(and(eq(parts.fleetId, actor.fleetId), eq(parts.numberKey, partKey(row.deliveredNumber))))
         .for('update');
-      const taken = Math.min(part?.onHand ?? 0, row.quantity);
+      const taken = Math.min(part?.onHand ?? 0, row.quantity - row.setAside);
       if (part)
         await tx
           .update(parts)
@@ -42,6 +42,7 @@ export const quarantineBatch = useCase({
           verdict: 'quarantined',
           // What is gone from the shelf has been fitted: only the rest can be returned or put back.
           quantity: taken,
+          setAside: 0,
           reasons: [
             ...row.reasons,
             { code: 'quarantined_later', message: `Quarantined on ${deps.today()}: ${input.reason}` },

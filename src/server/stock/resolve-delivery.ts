@@ -44,7 +44,7 @@ export const resolveDelivery = useCase({
           version: row.version + 1,
         })
         .where(eq(deliveries.id, row.id));
-      if (input.resolved === 'accepted' && delivered) await putOnShelf(tx, delivered.id, row.quantity);
+      if (input.resolved === 'accepted' && delivered) await putOnShelf(tx, delivered.id, row.quantity - row.setAside);
       await writeAudit(tx, actor, {
         action: 'resolve',
         entity: 'delivery',

@@ -46,10 +46,13 @@ export function ActionForm({
   action,
   children,
   quiet = false,
+  clears = false,
 }: {
   action: FormAction;
   children: ReactNode;
   quiet?: boolean;
+  /** Empty again once it was taken: what is pressed twice is not booked twice. */
+  clears?: boolean;
 }) {
   const router = useRouter();
   const [pending, startTransition] = useTransition();
@@ -58,11 +61,13 @@ export function ActionForm({
   const answer = said ?? posted;
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
+    const form = event.currentTarget;
     const data = new FormData(event.currentTarget, (event.nativeEvent as SubmitEvent).submitter);
     startTransition(async () => {
       const next = await action(null, data).catch((): ActionAnswer => ({ ok: false, message: LOST }));
       setAnswer(next);
       if (!next.ok) return;
+      if (clears) form.reset();
       if (next.to && next.reload) window.location.assign(next.to);
       // Going to the page one is on shows nothing new by itself.
       else if (next.to && next.to !== window.location.pathname) router.push(next.to);

@@ -9,7 +9,7 @@ import { listBans } from '@/server/stock/ban-seller';
 import { listDeliveries } from '@/server/stock/resolve-delivery';
 import { dateText, gapText } from '@/text/format';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { Chips, TextField } from '@/ui/primitives/fields';
+import { CheckField, Chips, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { banAction, liftAction, quarantineAction, receiveAction, resolveAction } from './actions';
@@ -78,7 +78,8 @@ function Row({
       <Box>
         <strong>{VERDICTS[delivery.verdict]}</strong>
         {delivery.resolved && `, then ${delivery.resolved}: ${delivery.resolvedReason}`} · {delivery.quantity} ×{' '}
-        <Code>{delivery.deliveredNumber}</Code> for{' '}
+        <Code>{delivery.deliveredNumber}</Code>
+        {delivery.setAside > 0 && `, ${delivery.setAside} of them set aside,`} for{' '}
         <TextLink href={`/parts/${partId}`}>
           <Code>{number}</Code>
         </TextLink>{' '}
@@ -189,7 +190,7 @@ function Sellers({ bans, manage }: { bans: readonly Ban[]; manage: boolean }) {
 function Receive() {
   return (
     <Section title="Check a delivery">
-      <ActionForm action={receiveAction}>
+      <ActionForm action={receiveAction} clears>
         <TextField name="orderedNumber" label="Number that was ordered" mono />
         <Grid templateColumns="1fr 1fr" columnGap="4">
           <TextField name="orderedQuantity" label="How many" inputMode="numeric" />
@@ -216,6 +217,7 @@ function Receive() {
             { value: 'texture', label: 'Texture' },
           ]}
         />
+        <CheckField name="again" label="Another box of an order and lot that were received before" />
         <SubmitButton main>Check the delivery</SubmitButton>
       </ActionForm>
     </Section>
