@@ -10,6 +10,7 @@ export const POINTS_TO: Readonly<Record<Condition, string>> = {
   'nose black oily': 'Oil from the cylinder: rings, guides, crankcase ventilation.',
   'nose coloured trace': 'Coolant dried on, or a fuel additive where all show it.',
   'nose washed clean': 'Coolant or raw fuel: compare with its neighbour.',
+  'nose cracked': 'Cracked or a piece missing: it may lie in the cylinder.',
   'no deposits': 'Clean.',
   ash: 'Additives of oil or fuel: watch the oil use.',
   glazed: 'Deposits molten on after long idling: misfires under load.',

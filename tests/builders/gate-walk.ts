@@ -101,6 +101,8 @@ export async function walkGates({ job: load, send }: GateWalk): Promise<readonly
   await send([entry('step start', 'answer.idle', 'even')]);
   // Of the gates before the start the one for fluid in the cylinders is told first.
   await tryGate('solvent', start(), steps(now, ['clear']), 'Clear the cylinders');
+  await send([entry('site 3A', 'seen', { 'nose cracked': 2 }, {})]);
+  await tryGate('pieces', start(), [entry('site 3A', 'pieces', 'all there')], 'every piece there');
   const screws = steps(now, ['refit']).filter(({ target }) => target.startsWith('count '));
   await tryGate('counts', start(), [...screws, ...steps(now, ['close', 'count'])]);
   await tryGate('clicks', start(), steps(now, ['refit']));

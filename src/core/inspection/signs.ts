@@ -142,7 +142,7 @@ export const SIGNS = {
   eroded: any('electrodes eroded'),
   glazed: any('glazed'),
   bridged: any('bridged'),
-  cracked: any('insulator cracked'),
+  cracked: any('insulator cracked', 'nose cracked'),
   threads: (site, reading) => {
     const galled = any('threads galled')(site, reading);
     if (site.breakaway !== 'seized') return galled;

@@ -15,6 +15,7 @@ export const CONDITIONS = {
     'nose black oily',
     'nose coloured trace',
     'nose washed clean',
+    'nose cracked',
   ],
   deposits: ['no deposits', 'ash', 'glazed', 'bridged'],
   electrodes: [

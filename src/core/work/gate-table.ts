@@ -32,6 +32,7 @@ export const GATES = [
   'threads',
   'dropped',
   'solvent',
+  'pieces',
   'counts',
   'clicks',
   'codes',
@@ -128,6 +129,13 @@ export const GATE_TABLE: Readonly<Record<Gate, GateRule>> = {
     opens: 'after penetrant: cylinders cleared, aired, nothing flammable open',
     hazard: 'a cylinder full of fluid bends its rod; vapour catches fire',
     steps: ['clear'],
+  },
+  pieces: {
+    before: 'start',
+    says: 'every piece there',
+    opens: 'no insulator is cracked, or every piece of it is there',
+    hazard: 'a piece of insulator in the cylinder that scores its wall or bends a valve',
+    steps: [],
   },
   counts: {
     before: 'start',

@@ -68,6 +68,7 @@ describe('a gate', () => {
     expect(gatesOf(bare, said(['safe'])).map(({ gate, state }) => [gate, state])).toEqual([
       ['safe', 'open'],
       ['solvent', 'open'],
+      ['pieces', 'open'],
       ['counts', 'open'],
     ]);
   });
@@ -103,6 +104,25 @@ describe('a gate', () => {
       }),
     );
   });
+});
+
+describe('a cracked insulator', () => {
+  const model: OrderModel = { ...plugService, steps: [], counts: [] };
+  const done = Object.fromEntries(plugService.places.map(({ target }) => [target, { done: true }]));
+  const stop = (over: Readonly<Record<string, Json>>, lifts: readonly Lift[] = []) =>
+    stopBefore({ ...model, lifts }, { ...done, 'site 3A': { done: true, ...over } }, 'start');
+
+  it.each(['nose cracked', 'insulator cracked'])(
+    '%s stops the start where it was seen, until every piece is there',
+    (word) => {
+      const seen = { [word]: 2 };
+      expect(stop({})).toBeNull();
+      expect(stop({ seen })).toMatch(/Site 3: .*is every piece there.*do not crank/);
+      expect(stop({ seen, pieces: 'one is missing' })).toContain('lies in the cylinder');
+      expect(stop({ seen, pieces: 'one is missing' }, [lift('pieces')])).toBeNull();
+      expect(stop({ seen, pieces: 'all there' })).toBeNull();
+    },
+  );
 });
 
 describe('a gate of one place', () => {

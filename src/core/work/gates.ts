@@ -12,7 +12,7 @@ import {
   shortTitle,
   stepStateIn,
 } from './order-model';
-import type { PlaceField, PlaceRecord } from './place-fields';
+import { type PlaceField, type PlaceRecord, piecesSays } from './place-fields';
 import type { StepKind } from './procedure/step';
 import { sayPlaces } from './say-places';
 
@@ -32,8 +32,16 @@ function gateWaits(model: OrderModel, record: JobRecord, gate: Gate): readonly s
   const steps = stepsOf(model, gate)
     .filter(({ key }) => stepStateIn(record, key) !== 'done')
     .map((step) => `“${shortTitle(step)}”`);
-  return gate === 'counts' ? [...countWaits(model, record), ...steps] : [...steps, ...soaked(model, record, gate)];
+  if (gate === 'counts') return [...countWaits(model, record), ...steps];
+  return gate === 'pieces' ? piecesWait(model, record) : [...steps, ...soaked(model, record, gate)];
 }
+
+/** Plugs that came out cracked, and of which nobody has said that every piece is there. */
+const piecesWait = ({ places }: OrderModel, record: JobRecord): readonly string[] =>
+  places.flatMap((place) => {
+    const says = place.component === 'plug' ? piecesSays(placeIn(record, place.target)) : null;
+    return says === null ? [] : [`${sayPlaces([place])}: ${says}`];
+  });
 
 /** Every place done, and every count that is made before the start even. */
 function countWaits(model: OrderModel, record: JobRecord): readonly string[] {
@@ -66,7 +74,7 @@ interface GateState {
 
 /** Whether an order has a gate at all: one without steps of its own is that of places and counts. */
 const hasGate = (model: OrderModel, gate: Gate): boolean =>
-  gate === 'counts' || gate === 'solvent' || stepsOf(model, gate).length > 0;
+  gate === 'counts' || gate === 'solvent' || gate === 'pieces' || stepsOf(model, gate).length > 0;
 
 /** The gates of a visit as they stand, in the order of work; those of a place stand at the place. */
 export const gatesOf = (model: OrderModel, record: JobRecord): readonly GateState[] =>

@@ -79,6 +79,9 @@ export const HOLE_THREADS = ['sound', 'stiff', 'torn', 'pulled'] as const;
 type HoleThread = (typeof HOLE_THREADS)[number];
 export const DROPPED = ['dropped', 'insulator sound'] as const;
 type Dropped = (typeof DROPPED)[number];
+/** Of a cracked insulator: a piece that is missing lies in the cylinder. */
+export const PIECES = ['all there', 'one is missing'] as const;
+type Pieces = (typeof PIECES)[number];
 export const HAND_STARTS = ['by hand', 'bound early'] as const;
 type HandStart = (typeof HAND_STARTS)[number];
 
@@ -92,6 +95,7 @@ export const PLACE_FIELDS = {
   tagOut: text('serial of the old part', COILS),
   removedGap: quantity('gap', 'old gap', { of: PLUG }),
   seen: { kind: 'seen', says: 'what was seen' } as FieldOf<'seen'>,
+  pieces: choice<Pieces>('pieces of the cracked insulator', PIECES, PLUG),
   grade: choice<Grade>('grade', GRADES),
   /** The thread in the head, once the plug is out. */
   hole: choice<HoleThread>('thread in the head', HOLE_THREADS, PLUG),
@@ -206,6 +210,17 @@ function seenOf(json: Json): Seen {
   return Object.fromEntries(
     Object.entries(json).filter(([word, severity]) => isCondition(word) && isSeverity(severity)),
   ) as Seen;
+}
+
+/** A piece of an insulator that cracked may lie in the cylinder. */
+const CRACKS = ['nose cracked', 'insulator cracked'] as const satisfies readonly Condition[];
+
+/** Why the engine is not turned after what came out of a place, in words; null: nothing of it speaks against it. */
+export function piecesSays({ seen, pieces }: Pick<PlaceRecord, 'seen' | 'pieces'>): string | null {
+  if (pieces === 'all there' || !CRACKS.some((word) => seen[word] !== undefined)) return null;
+  return pieces === 'one is missing'
+    ? 'A piece of the insulator lies in the cylinder: do not crank. Look with a borescope and take it out; a supervisor decides before anything turns.'
+    : 'The insulator is cracked: is every piece there? One that is missing lies in the cylinder: do not crank.';
 }
 
 /**

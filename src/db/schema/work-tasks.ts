@@ -15,7 +15,7 @@ import { REMOVAL_REASONS } from '../../core/components/history';
 import { BREAKAWAY_FEELS, TORQUE_METHODS } from '../../core/inspection/vocabulary';
 import type { SpecSheetId, TaskId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
 import type { KeptCurve } from '../../core/torque/kept-curve';
-import { COMPOUNDS, DROPPED, GRADES, HAND_STARTS, HOLE_THREADS, RESULTS } from '../../core/work/place-fields';
+import { COMPOUNDS, DROPPED, GRADES, HAND_STARTS, HOLE_THREADS, PIECES, RESULTS } from '../../core/work/place-fields';
 import { TASK_ACTIONS, TASK_COMPONENTS, TASK_WHYS } from '../../core/work/task';
 import { specSheets } from './catalogue';
 import { createdAt, fleetId, id, instant, km, list, mm, nm, ohm, version } from './columns';
@@ -106,6 +106,7 @@ export const taskPlaces = pgTable(
     adapter: text(),
     hole: text({ enum: list(HOLE_THREADS) }),
     dropped: text({ enum: list(DROPPED) }),
+    pieces: text({ enum: list(PIECES) }),
     start: text({ enum: list(HAND_STARTS) }),
     breakawayFeel: text({ enum: list(BREAKAWAY_FEELS) }),
     breakawayTorqueNm: nm(),

@@ -37,6 +37,7 @@ export function placeFields(place: PlaceRow): Fields {
     adapter: orEmpty(place.adapter),
     hole: place.hole,
     dropped: place.dropped,
+    pieces: place.pieces,
     start: place.start,
     breakawayFeel: place.breakawayFeel,
     breakawayTorque: orEmpty(place.breakawayTorqueAsTyped),

@@ -134,6 +134,7 @@ function columnsOf(at: PlaceRecord): Partial<PlaceRow> {
     adapter: orNull(at.adapter),
     hole: at.hole,
     dropped: at.dropped,
+    pieces: at.pieces,
     start: at.start,
     breakawayFeel: at.breakawayFeel,
     newNumber: orNull(at.newNumber),

@@ -201,6 +201,7 @@ function FiringEnd({ seen, gapMm, unseen }: { seen: Seen; gapMm: Mm | null; unse
       {has(seen, 'nose black oily') && (
         <path d="M52 150q5 8 0 16M66 146q4 8 0 18" fill="none" stroke="#6E5A36" strokeWidth="3" />
       )}
+      {has(seen, 'nose cracked') && <path d="M52 140l8 9-6 7 11 10" fill="none" stroke="#A3143F" strokeWidth="2" />}
       {has(seen, 'ash') &&
         [50, 56, 64, 69].map((x, i) => (
           <circle key={x} cx={x} cy={140 + ((i * 11) % 30)} r="3.4" fill="#DAD6CC" strokeWidth="0.8" />

@@ -7,7 +7,7 @@ import { aboveThePlug, BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
 import { holeSays } from '@/core/work/gates';
 import type { FloorJob } from '@/core/work/job-record';
 import { gaugeSteps } from '@/core/work/next-site';
-import { allNormal, HOLE_THREADS, type Seen } from '@/core/work/place-fields';
+import { allNormal, HOLE_THREADS, PIECES, piecesSays, placeRecord, type Seen } from '@/core/work/place-fields';
 import { gapText, wearText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
@@ -140,6 +140,7 @@ function OldPlug({
           onChange={(value) => put('seen', value)}
         />
       )}
+      <Pieces fields={fields} put={put} />
       <CameLoose fields={fields} put={put} />
       <Hole fields={fields} put={put} />
     </>
@@ -171,6 +172,27 @@ const AsExpected = ({ number, onPress }: { number: string; onPress: () => void }
     Reads {number}, all normal, thread sound
   </Press>
 );
+
+/** A cracked insulator stops the start, and says so where it was seen, with a network or without. */
+function Pieces({ fields, put }: Pick<Part, 'fields' | 'put'>) {
+  const place = placeRecord(fields);
+  const says = piecesSays(place);
+  if (says === null && place.pieces === null) return null;
+  return (
+    <fieldset className="press-row" aria-label="Pieces of the cracked insulator">
+      {says && (
+        <div className="fault" role="alert">
+          {says}
+        </div>
+      )}
+      {PIECES.map((one) => (
+        <Press key={one} chosen={place.pieces === one} onPress={() => put('pieces', place.pieces === one ? null : one)}>
+          {one === 'all there' ? 'Every piece is there' : 'A piece is missing'}
+        </Press>
+      ))}
+    </fieldset>
+  );
+}
 
 /** The thread in the head, once the plug is out: what is torn is repaired before a plug goes in. */
 function Hole({ fields, put }: Pick<Part, 'fields' | 'put'>) {

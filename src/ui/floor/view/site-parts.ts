@@ -28,7 +28,7 @@ export interface Part {
   readonly pad: ReactNode;
 }
 
-export const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel', 'hole'] as const;
+export const OLD = ['observedNumber', 'removedGap', 'seen', 'breakawayFeel', 'hole', 'pieces'] as const;
 export const NEW = ['newNumber', 'newGap', 'bentFrom', 'compound', 'dropped'] as const;
 export const TIGHT = ['torqueMethod', 'installedTorque', 'curve', 'wrench', 'adapter'] as const;
 export const MORE = [

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { siteId } from '@/core/engine/model';
-import { findingKey } from '@/core/inspection/finding';
+import { findingKey, isUnplaced } from '@/core/inspection/finding';
 import { stopsIn } from '@/core/work/order-model';
 import { CAUSE_WORDS } from '@/text/cause-words';
 import type { Floor } from '../sync/use-floor';
@@ -12,8 +12,11 @@ export function StopFindings({ floor: { job, record } }: { floor: Floor }) {
   const nameOf = new Map(job.sites.map(({ id, name }) => [id, name]));
   return stops.map((stop) => (
     <Stop key={findingKey(stop)}>
-      STOP at {stop.sites.map((site) => nameOf.get(siteId(site))).join(', ')}: {CAUSE_WORDS[stop.cause]}. {stop.next[1]}{' '}
-      A supervisor has to decide before the work goes on.
+      STOP
+      {isUnplaced(stop)
+        ? ' at one of the banks'
+        : ` at ${stop.sites.map((site) => nameOf.get(siteId(site))).join(', ')}`}
+      : {CAUSE_WORDS[stop.cause]}. {stop.next[1]} A supervisor has to decide before the work goes on.
     </Stop>
   ));
 }

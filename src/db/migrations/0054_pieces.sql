@@ -1,0 +1,1 @@
+ALTER TABLE "task_places" ADD COLUMN "pieces" text;
