@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyEngine } from '@/core/engine/any-engine.fixture';
+import { cases } from '@/core/shared/cases.fixture';
 import { CALCULATIONS } from './calc';
 
 const day = fc
@@ -177,7 +178,7 @@ describe('calculations', () => {
         expect(calculation.output.safeParse(sent).error?.issues ?? []).toEqual([]);
         expect(JSON.parse(JSON.stringify(calculation.run(input)))).toEqual(sent);
       }),
-      { numRuns: 300 },
+      { numRuns: name === 'misfire' ? cases(300) : 300 },
     );
   });
 
