@@ -3,7 +3,7 @@ import { addDays, daysBetween, type PlainDate } from '../calendar/plain-date';
 import { wallClock } from '../calendar/zone';
 import { err, ok, type Result } from '../shared/result';
 import type { DayWindow } from './plan-problem';
-import { ruleFault } from './rule-fault';
+import { daysOf, readRecurrence } from './recurrence';
 
 /* When a depot, a bay, a person or a vehicle cannot be had: once, or again and again by a rule of RFC 5545. */
 
@@ -19,36 +19,12 @@ export interface Absence {
   readonly except: readonly PlainDate[];
 }
 
-const FREQUENCIES: readonly string[] = ['DAILY', 'WEEKLY', 'MONTHLY', 'YEARLY'];
-const MAX_RULE = 300;
-/** No rule is followed farther than this. */
-const MAX_TIMES = 10_000;
 const WHOLE_DAY = { fromMin: 0, toMin: 24 * 60 };
 
-/**
- * Reads a rule of RFC 5545 as a person or a file gives it, with or without "RRULE:".
- *
- * @param from its first day
- * @returns it as it is kept, or what is wrong: it can be followed in so many steps, or it is refused
- */
+/** Reads a rule as a person or a file gives it. @param from its first day @returns it as it is kept, or what is wrong */
 export function readRule(text: string, from: PlainDate): Result<string, string> {
-  const plain = text
-    .trim()
-    .replace(/^RRULE:/i, '')
-    .toUpperCase();
-  const wrong = `“${text.slice(0, 40)}” is no rule that can be followed. Write it like FREQ=WEEKLY;BYDAY=MO,TU.`;
-  if (plain.length > MAX_RULE) return err(wrong);
-  try {
-    const rule = ICAL.Recur.fromString(plain);
-    if (!FREQUENCIES.includes(rule.freq)) return err(wrong);
-    const fault = ruleFault(rule, from);
-    if (fault !== null) return err(fault);
-    // Parts that do not go with each other are told by the first step.
-    rule.iterator(ICAL.Time.fromDateString(from)).next();
-    return ok(rule.toString());
-  } catch {
-    return err(wrong);
-  }
+  const read = readRecurrence(text, from);
+  return read.ok ? ok(read.value.text) : read;
 }
 
 /** Why a rule that is kept cannot be followed; null: it can, or there is none. */
@@ -60,19 +36,11 @@ export function absenceFault({ rule, from }: Pick<Absence, 'rule' | 'from'>): st
 
 /** Days on which each time of an absence begins, from the first of some days to the last. */
 function beginnings({ from, to, rule, except }: Absence, first: PlainDate, last: PlainDate): readonly PlainDate[] {
-  // A rule that was kept before such rules were refused holds once: nobody waits for a time that never comes.
-  if (rule === null || absenceFault({ rule, from }) !== null) return [from];
-  const days: PlainDate[] = [];
-  const length = daysBetween(from, to);
-  const times = ICAL.Recur.fromString(rule).iterator(ICAL.Time.fromDateString(from));
-  for (let i = 0; i < MAX_TIMES; i += 1) {
-    const time = times.next();
-    if (!time) break;
-    const day = time.toString().slice(0, 10);
-    if (day > last) break;
-    if (addDays(day, length) >= first && !except.includes(day)) days.push(day);
-  }
-  return days;
+  const read = rule === null ? null : readRecurrence(rule, from);
+  // A rule that was kept before such rules were refused holds once.
+  if (!read?.ok) return [from];
+  const days = daysOf(read.value, from, addDays(first, -daysBetween(from, to)), last);
+  return days.filter((day) => !except.includes(day));
 }
 
 /** The hours of some days that absences take. @param days in order */
