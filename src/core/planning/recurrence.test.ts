@@ -98,7 +98,7 @@ const usualRule = fc
 
 describe('the days of a rule', () => {
   it('are those that a calendar library finds, one next time after the other', () => {
-    const begin = fc.constantFrom('2026-11-16', '2026-12-31', '2027-02-28', '2028-02-29');
+    const begin = fc.constantFrom('2026-11-16', '2026-12-07', '2027-02-28', '2028-01-01');
     fc.assert(
       fc.property(usualRule, begin, (text, from) => {
         const read = readRecurrence(text, from);

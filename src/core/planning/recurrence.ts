@@ -17,7 +17,7 @@ interface RuleWeekday {
   readonly nth: number;
 }
 
-export interface Recurrence {
+interface Recurrence {
   readonly frequency: Frequency;
   readonly interval: number;
   readonly count: number | null;
