@@ -251,6 +251,12 @@ export function drivingText({ driving, reasons }: DrivingAdvice): string | null 
     : `No load, straight to the workshop: ${why}.`;
 }
 
+/** How to see what a swap has changed: a vehicle that must not be driven runs in the bay. */
+export const afterSwapText = ({ driving }: Pick<DrivingAdvice, 'driving'>): string =>
+  driving === 'stop'
+    ? 'Clear the codes. Do not drive: run it in the bay, at idle and at raised speed, until a cylinder misfires, five minutes at most.'
+    : 'Clear the codes and drive, ten minutes, with load and at idle.';
+
 /** One reason for a cause, or against it. */
 export function reasonWords({ about, bits }: Reason, ignition: Ignition): string {
   switch (about.kind) {

@@ -5,6 +5,7 @@ import { AUDIT_ACTIONS } from '@/core/shared/audit';
 import { workOrderActionWords } from './audit-words';
 import { resistorWords } from './catalogue-words';
 import { turnText, wearText } from './format';
+import { afterSwapText, drivingText } from './misfire-words';
 import { doubtHead, doubtText } from './odometer-words';
 import { removalChoices } from './removal-words';
 
@@ -41,5 +42,14 @@ describe('wear, turns and resistors', () => {
     expect(wearText(3.2, 'us')).toBe('0.20 thou per 1,000 mi');
     expect([turnText({ min: 180, max: 240 }), turnText({ min: 90, max: 90 })]).toEqual(['180° to 240°', '90°']);
     expect([true, false, null].map(resistorWords)).toEqual(['with', 'without', null]);
+  });
+});
+
+describe('words for a vehicle that must not be driven', () => {
+  it('never ask for a drive', () => {
+    const stopped = { driving: 'stop', reasons: [{ kind: 'counts', cylinder: 2, per1000: 143 }] } as const;
+    expect(drivingText(stopped)).toMatch(/^Do not drive on: cylinder 2 misfires 143 times in 1,000/);
+    expect(afterSwapText(stopped)).toMatch(/Do not drive/);
+    expect(afterSwapText({ driving: 'to_the_shop' })).toMatch(/and drive/);
   });
 });

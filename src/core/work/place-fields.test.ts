@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Json } from './entry';
 import {
   allNormal,
+  crackedRegion,
   hasField,
   isPlaceField,
   isPlaceQuantity,
@@ -22,6 +23,16 @@ import {
 import { TASK_COMPONENTS } from './task';
 
 const json = fc.jsonValue() as fc.Arbitrary<Json>;
+
+describe('a crack of the insulator', () => {
+  it.each([
+    [{ 'nose tan': 2 }, undefined],
+    [{ 'nose tan': 2, 'nose cracked': 1 }, 'nose'],
+    [{ 'insulator cracked': 3 }, 'insulator'],
+  ] as const)('is asked about where it was seen: %j', (seen, region) => {
+    expect(crackedRegion(seen)).toBe(region);
+  });
+});
 
 describe('placeRecord', () => {
   it('reads nothing out of what is no text, not even how it would print', () => {

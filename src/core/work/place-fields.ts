@@ -8,6 +8,7 @@ import {
   type BreakawayFeel,
   CONDITIONS,
   type Condition,
+  type ConditionRegion,
   isCondition,
   NORMAL,
   REGIONS_OF,
@@ -215,9 +216,13 @@ function seenOf(json: Json): Seen {
 /** A piece of an insulator that cracked may lie in the cylinder. */
 const CRACKS = ['nose cracked', 'insulator cracked'] as const satisfies readonly Condition[];
 
+/** The region of a plug in which a crack was seen; undefined: none was. */
+export const crackedRegion = (seen: Seen): ConditionRegion | undefined =>
+  REGIONS_OF.plug.find((region) => CONDITIONS[region].some((word) => seen[word] && CRACKS.some((one) => one === word)));
+
 /** Why the engine is not turned after what came out of a place, in words; null: nothing of it speaks against it. */
 export function piecesSays({ seen, pieces }: Pick<PlaceRecord, 'seen' | 'pieces'>): string | null {
-  if (pieces === 'all there' || !CRACKS.some((word) => seen[word] !== undefined)) return null;
+  if (pieces === 'all there' || !crackedRegion(seen)) return null;
   return pieces === 'one is missing'
     ? 'A piece of the insulator lies in the cylinder: do not crank. Look with a borescope and take it out; a supervisor decides before anything turns.'
     : 'The insulator is cracked: is every piece there? One that is missing lies in the cylinder: do not crank.';

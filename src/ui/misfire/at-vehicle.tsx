@@ -2,13 +2,14 @@
 
 import { type ReactNode, useEffect, useState } from 'react';
 import type { Layout } from '@/core/engine/layout';
-import type { StepAhead, Tried } from '@/core/misfire/advice';
+import type { Advice, StepAhead, Tried } from '@/core/misfire/advice';
 import type { Story } from '@/core/misfire/case-entry';
 import { withOutcome } from '@/core/misfire/evidence';
 import { FOUND_WORDS, type MisfireEngine } from '@/core/misfire/misfire-case';
 import { remedyTask } from '@/core/misfire/remedy-task';
 import { percentText } from '@/text/format';
 import {
+  afterSwapText,
   causeText,
   FOUND_WORDS_TEXT,
   hasBoots,
@@ -55,7 +56,7 @@ export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
         <>
           <div className="where">
             <div>
-              <StepHead misfire={misfire} step={step} ignition={ignition} currency={currency} />
+              <StepHead misfire={misfire} advice={advice} step={step} ignition={ignition} currency={currency} />
             </div>
             <div>
               <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} maxH="220px" />
@@ -111,7 +112,7 @@ interface StepProps {
   readonly ignition: MisfireEngine['ignition'];
 }
 
-function StepHead({ misfire, step, ignition, currency }: StepProps & { currency: string }) {
+function StepHead({ misfire, advice, step, ignition, currency }: StepProps & { advice: Advice; currency: string }) {
   const { underway } = misfire.story;
   if (underway)
     return (
@@ -119,7 +120,7 @@ function StepHead({ misfire, step, ignition, currency }: StepProps & { currency:
         <div className="step-title">
           The {partList(underway.moved, ignition)} of {underway.from} and {underway.to} are swapped
         </div>
-        <div>Clear the codes and drive, ten minutes, with load and at idle. What do you see?</div>
+        <div>{afterSwapText(advice)} What do you see?</div>
       </>
     );
   return (
@@ -187,7 +188,7 @@ function StepBody({
             className="button"
             onClick={() => say({ kind: 'put_back', moved: test.moved, from: test.from, to: test.to })}
           >
-            Put back without a drive
+            Put back without a test
           </button>
         </div>
       )}

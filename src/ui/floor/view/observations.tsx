@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, Grid } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
 import { CONDITIONS, type Condition, type ConditionRegion, NORMAL, REGIONS_OF } from '@/core/inspection/vocabulary';
 import type { Mm } from '@/core/shared/kinds';
 import type { Seen } from '@/core/work/place-fields';
@@ -25,7 +26,7 @@ export function Observations({
   seat,
   above,
   onChange,
-  only,
+  below,
 }: {
   seen: Seen;
   gapMm: Mm | null;
@@ -33,8 +34,7 @@ export function Observations({
   /** What stands above the plug. */
   above?: 'coil' | 'lead';
   onChange: (seen: Seen) => void;
-  /** Regions to show; all where absent. */
-  only?: readonly ConditionRegion[];
+  below: (region: ConditionRegion) => ReactNode;
 }) {
   const own = REGIONS_OF.plug.filter((region) => seat === 'gasket' || region !== 'gasket');
   return (
@@ -42,7 +42,7 @@ export function Observations({
       <Box display={{ base: 'none', md: 'block' }} position="sticky" top="0" alignSelf="start">
         <PlugDrawing seen={seen} gapMm={gapMm} seat={seat} title="The plug as it was described" />
       </Box>
-      <Words seen={seen} regions={only ?? [...own, ...(above ? [above] : [])]} onChange={onChange} />
+      <Words seen={seen} regions={[...own, ...(above ? [above] : [])]} onChange={onChange} below={below} />
     </Grid>
   );
 }
@@ -52,10 +52,13 @@ export function Words({
   seen,
   regions,
   onChange,
+  below,
 }: {
   seen: Seen;
   regions: readonly ConditionRegion[];
   onChange: (seen: Seen) => void;
+  /** What a region asks for once one of its words is pressed. */
+  below?: (region: ConditionRegion) => ReactNode;
 }) {
   return (
     <Box minW="0">
@@ -73,6 +76,7 @@ export function Words({
               );
             })}
           </div>
+          {below?.(region)}
         </Box>
       ))}
     </Box>

@@ -7,7 +7,15 @@ import { aboveThePlug, BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
 import { holeSays } from '@/core/work/gates';
 import type { FloorJob } from '@/core/work/job-record';
 import { gaugeSteps } from '@/core/work/next-site';
-import { allNormal, HOLE_THREADS, PIECES, piecesSays, placeRecord, type Seen } from '@/core/work/place-fields';
+import {
+  allNormal,
+  crackedRegion,
+  HOLE_THREADS,
+  PIECES,
+  piecesSays,
+  placeRecord,
+  type Seen,
+} from '@/core/work/place-fields';
 import { gapText, wearText } from '@/text/format';
 import { NumberField } from './number-field';
 import { GaugeRow, NumberRead } from './number-read';
@@ -61,6 +69,8 @@ function OldPlug({
   onAlike: () => void;
 }) {
   const seen = seenOf(fields);
+  const cracked = crackedRegion(seen);
+  const pieces = <Pieces fields={fields} put={put} />;
   const found = text(fields, 'observedNumber');
   const expected = site.expectedNumber;
   const oldMm = quantity('removedGap');
@@ -138,9 +148,11 @@ function OldPlug({
           seat={plug.seat}
           above={aboveThePlug(job.layout.model.ignition)}
           onChange={(value) => put('seen', value)}
+          // Where the crack was pressed: further down nobody sees it in time.
+          below={(region) => region === cracked && pieces}
         />
       )}
-      <Pieces fields={fields} put={put} />
+      {!(more && cracked) && pieces}
       <CameLoose fields={fields} put={put} />
       <Hole fields={fields} put={put} />
     </>

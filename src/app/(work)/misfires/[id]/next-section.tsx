@@ -6,6 +6,7 @@ import { remedyTask } from '@/core/misfire/remedy-task';
 import type { CaseView } from '@/server/misfire/view-case';
 import { dateText, moneyText } from '@/text/format';
 import {
+  afterSwapText,
   CASE_STATE_WORDS,
   causeText,
   hasBoots,
@@ -148,14 +149,13 @@ function Underway({ view, step, canSay }: { view: CaseView; step: Tried; canSay:
   return (
     <>
       <div className="step-title">
-        The {partList(test.moved, facts.engine.ignition)} of {test.from} and {test.to} are swapped: clear the codes and
-        drive
+        The {partList(test.moved, facts.engine.ignition)} of {test.from} and {test.to} are swapped
       </div>
-      <div className="soft">Ten minutes, with load and at idle. Then say what you see.</div>
+      <div className="soft">{afterSwapText(view.advice)} Then say what you see.</div>
       <Outcomes view={view} step={step} canSay={canSay} />
       {canSay && (
         <SayButton caseId={misfire.id} value={{ kind: 'put_back', moved: test.moved, from: test.from, to: test.to }}>
-          Put back without a drive
+          Put back without a test
         </SayButton>
       )}
     </>

@@ -74,10 +74,7 @@ export default page(async function MisfirePage({ params }: Props) {
           <SaidSection view={view.value} canSay={canSay} system={actor.unitSystem} />
         </div>
       </div>
-      <p className="soft small">
-        A suspicion with its evidence, never a verdict; the figures behind it are assumed. The manufacturer’s service
-        information, local codes and licensed practice come first.
-      </p>
+      <p className="soft small">A suspicion with its evidence, never a verdict; the figures behind it are assumed.</p>
     </>
   );
 });
