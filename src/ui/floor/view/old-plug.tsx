@@ -4,6 +4,7 @@ import { memo } from 'react';
 import { isAnotherPart } from '@/core/catalogue/same-part';
 import { gapGrowth } from '@/core/gap/check';
 import { aboveThePlug, BREAKAWAY_FEELS } from '@/core/inspection/vocabulary';
+import type { Mm } from '@/core/shared/kinds';
 import { holeSays } from '@/core/work/gates';
 import type { FloorJob } from '@/core/work/job-record';
 import { gaugeSteps } from '@/core/work/next-site';
@@ -44,6 +45,15 @@ const fittedWords = ({ fittedGapMm }: PlugSite, { units }: Pick<FloorJob, 'units
 const grownSince = ({ fittedGapMm, sinceKm }: PlugSite, oldMm: number | null): number | null =>
   oldMm !== null && fittedGapMm !== null && sinceKm !== null ? gapGrowth(fittedGapMm, oldMm, sinceKm) : null;
 
+interface Describing {
+  readonly last: Seen | null;
+  /** Other sites that nobody has described yet. */
+  readonly bare: number;
+  readonly more: boolean;
+  readonly onMore: () => void;
+  readonly onAlike: () => void;
+}
+
 /** The plug that comes out: its number, gap, what it shows and how it came loose. */
 function OldPlug({
   site,
@@ -60,25 +70,14 @@ function OldPlug({
   more,
   onMore,
   onAlike,
-}: Part & {
-  last: Seen | null;
-  /** Other sites that nobody has described yet. */
-  bare: number;
-  more: boolean;
-  onMore: () => void;
-  onAlike: () => void;
-}) {
-  const seen = seenOf(fields);
-  const cracked = crackedRegion(seen);
-  const pieces = <Pieces fields={fields} put={put} />;
+}: Part & Describing) {
   const found = text(fields, 'observedNumber');
   const expected = site.expectedNumber;
   const oldMm = quantity('removedGap');
   const growth = grownSince(site, oldMm);
   const steps = gaugeSteps(site.fittedGapMm ?? plug.rules.gap.maxMm, { below: 0, above: 7 });
-  const good = allNormal(plug.seat, job.layout.model.ignition);
   const normal = () => {
-    put('seen', good);
+    put('seen', allNormal(plug.seat, job.layout.model.ignition));
     put('hole', 'sound');
     if (!fields.breakawayFeel) put('breakawayFeel', 'normal');
   };
@@ -122,6 +121,33 @@ function OldPlug({
         label="By wire gauge, the old"
         onPick={(value) => put('removedGap', value)}
       />
+      <WhatYouSee {...{ fields, put, job, plug, last, bare, more, onMore, onAlike, normal }} gapMm={oldMm} />
+      <CameLoose fields={fields} put={put} />
+      <Hole fields={fields} put={put} />
+    </>
+  );
+}
+
+/** What the plug shows: in one press where all is normal, else word by word. */
+function WhatYouSee({
+  fields,
+  put,
+  job,
+  plug,
+  last,
+  bare,
+  more,
+  onMore,
+  onAlike,
+  normal,
+  gapMm,
+}: Pick<Part, 'fields' | 'put' | 'job' | 'plug'> & Describing & { normal: () => void; gapMm: Mm | null }) {
+  const seen = seenOf(fields);
+  const good = allNormal(plug.seat, job.layout.model.ignition);
+  const cracked = crackedRegion(seen);
+  const pieces = <Pieces fields={fields} put={put} />;
+  return (
+    <>
       <FieldHead name="What you see" known="press again: beyond doubt, just visible" />
       <div className="press-row">
         <Press
@@ -144,7 +170,7 @@ function OldPlug({
       {more && (
         <Observations
           seen={seen}
-          gapMm={oldMm}
+          gapMm={gapMm}
           seat={plug.seat}
           above={aboveThePlug(job.layout.model.ignition)}
           onChange={(value) => put('seen', value)}
@@ -153,8 +179,6 @@ function OldPlug({
         />
       )}
       {!(more && cracked) && pieces}
-      <CameLoose fields={fields} put={put} />
-      <Hole fields={fields} put={put} />
     </>
   );
 }
