@@ -17,6 +17,7 @@ import { confirmImport, uploadFile } from '../../src/server/imports/import-file'
 import { listLoads } from '../../src/server/odometer/list-loads';
 import { loadReadingsFile } from '../../src/server/odometer/load-readings-file';
 import { NO_QUEUE } from '../../src/server/queue';
+import { killServer } from '../builders/kill-server';
 import { TODAY, value } from '../builders/workspace';
 
 /* A load whose process, or whose database server, is killed with -9 in the midst of writing. A server of its own. */
@@ -119,14 +120,12 @@ it('leaves nothing behind when its process is killed, and is then taken again, o
 
 it('leaves nothing behind when the database server is killed, and is then taken again, once', async () => {
   const { child, letGo } = await loadingHalfway();
-  const pid = Number(readFileSync(path.join(cluster.folder, 'data', 'postmaster.pid'), 'utf8').split('\n')[0]);
-  process.kill(pid, 'SIGKILL');
+  const living = killServer(cluster.folder);
   const [code] = await once(child, 'exit');
   expect(code).not.toBe(0);
   await letGo();
   await connection.pool.end();
-  // The server's own processes go by themselves once they see that it is gone.
-  await new Promise((resolve) => setTimeout(resolve, 3000));
+  await expect.poll(living, { timeout: 60_000 }).toBe(0);
   cluster = await startCluster(folder);
   connection = openConnection(cluster.url, 6);
   expect(await kept()).toBe(0);

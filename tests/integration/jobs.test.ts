@@ -74,6 +74,13 @@ const sheet = (revision: number, interval: number) => ({
   },
 });
 const states = async () => value(await listJobs(w.deps, actor)).map(({ state }) => state);
+/** Connections that wait for a lock of somebody else. */
+const waiting = async () =>
+  (
+    await w.deps.db.execute<{ n: number }>(
+      sql`select count(*)::int as n from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'`,
+    )
+  ).rows[0]?.n;
 const limits = async () =>
   (
     await w.deps.db.execute<{ km: number; n: number }>(sql`
@@ -125,7 +132,7 @@ describe('a sheet that concerns many vehicles', () => {
     );
     value(await enterRow(app, actor, sheet(50, 43_000)));
     await expect.poll(async () => (await states()).includes('running'), { timeout: 30_000 }).toBe(true);
-    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await expect.poll(waiting, { timeout: 60_000 }).toBe(1);
     for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');
@@ -149,7 +156,7 @@ describe('a sheet that concerns many vehicles', () => {
     const { loadId } = value(await receiveReadingsFile(app, actor, { fileName: 'file.csv', file }));
     const load = async () => value(await listLoads(w.deps, actor)).find(({ id }) => id === loadId);
     await expect.poll(async () => (await load())?.step, { timeout: 30_000 }).toBe('putting in order');
-    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await expect.poll(waiting, { timeout: 60_000 }).toBe(1);
     for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');

@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
@@ -12,6 +12,7 @@ import { migrateToLatest } from '../../src/db/migrate';
 import { floorEntries, vehicles } from '../../src/db/schema';
 import { NO_QUEUE } from '../../src/server/queue';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
+import { killServer } from '../builders/kill-server';
 import { PASSWORD } from './user';
 
 /* A whole V6 by two technicians on tablets, with an app and a database server of this file's own, both of which are killed. */
@@ -56,11 +57,8 @@ async function killApp(): Promise<void> {
 }
 
 async function killDatabase(): Promise<void> {
-  const pid = Number(readFileSync(path.join(cluster.folder, 'data', 'postmaster.pid'), 'utf8').split('\n')[0]);
   await connection.pool.end().catch(() => undefined);
-  process.kill(pid, 'SIGKILL');
-  // Its children see that it is gone, and go too.
-  await new Promise((resolve) => setTimeout(resolve, 2000));
+  await expect.poll(killServer(cluster.folder), { timeout: 60_000 }).toBe(0);
 }
 
 test.beforeAll(async () => {
