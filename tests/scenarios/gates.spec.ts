@@ -25,6 +25,7 @@ test('every gate is held over HTTP, and the close waits for codes and proof', as
     'dropped',
     'by_hand',
     'solvent',
+    'pieces',
     'counts',
     'clicks',
   ]);
