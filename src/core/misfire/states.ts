@@ -216,11 +216,16 @@ const partFactors = (given: MisfireCase, hypothesis: Hypothesis): Readonly<Recor
   weak: given.weak.includes(hypothesis.cause) ? WEAK_FACTOR : 1,
 });
 
-/** By how much each makes a cause more likely than usual; 1: it says nothing. */
-export function factorsOf(given: MisfireCase, hypothesis: Hypothesis): Readonly<Record<RecordFactor, number>> {
+/** What may be wrong, with its weight before the last visits count and after. */
+function weighed(given: MisfireCase) {
   const hypotheses = hypothesesOf(given);
   const before = hypotheses.map((one) => weightBefore(given, one));
-  const after = withVisits(given, hypotheses, before);
+  return { hypotheses, before, after: withVisits(given, hypotheses, before) };
+}
+
+/** By how much each makes a cause more likely than usual; 1: it says nothing. */
+export function factorsOf(given: MisfireCase, hypothesis: Hypothesis): Readonly<Record<RecordFactor, number>> {
+  const { hypotheses, before, after } = weighed(given);
   const i = hypotheses.findIndex(
     ({ cause, cylinders }) => cause === hypothesis.cause && `${cylinders}` === `${hypothesis.cylinders}`,
   );
@@ -273,12 +278,7 @@ function comeTogether(a: Hypothesis, b: Hypothesis): boolean {
 
 /** All states with their weights before anything is seen; weights are relative. */
 export function statesOf(given: MisfireCase): readonly State[] {
-  const hypotheses = hypothesesOf(given);
-  const weights = withVisits(
-    given,
-    hypotheses,
-    hypotheses.map((one) => weightBefore(given, one)),
-  );
+  const { hypotheses, after: weights } = weighed(given);
   const singles = hypotheses.map((hypothesis, i) => ({ hypothesis, weight: weights[i] ?? 0 }));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
   const doubles = singles.flatMap((a, i) =>
