@@ -12,9 +12,9 @@ export default {
     only('contracts-reach-only-core', 'contracts', 'contracts|core'),
     only('db-reaches-only-core', 'db', 'db|core'),
     only(
-      'server-reaches-only-db-core-contracts-text-and-its-ports',
+      'server-reaches-only-db-core-contracts-text-its-ports-and-the-planner',
       'server',
-      'server|db|core|contracts|text|simulators',
+      'server|db|core|contracts|text|simulators|workers/planner',
     ),
     {
       name: 'stand-ins-only-behind-ports',
@@ -23,7 +23,7 @@ export default {
       to: { path: '^src/simulators/' },
     },
     only('stand-ins-reach-only-core', 'simulators', 'simulators|core'),
-    only('ui-reaches-only-core-contracts-and-text', 'ui', 'ui|core|contracts|text'),
+    only('ui-reaches-only-core-contracts-text-and-the-planner', 'ui', 'ui|core|contracts|text|workers/planner'),
     only('jobs-reach-only-server-db-core-and-contracts', 'jobs', 'jobs|server|db|core|contracts'),
     only('workers-reach-only-core-and-contracts', 'workers', 'workers|core|contracts'),
     {

@@ -64,8 +64,10 @@ async function measure(shape: Shape, seconds: number): Promise<number> {
   const problem = { ...instance(shape), seconds };
   const from = performance.now();
   let firstSeen = 0;
-  const plan = await solvePlan(problem, ({ cost }) => {
-    if (cost !== null && firstSeen === 0) firstSeen = cost;
+  const plan = await solvePlan(problem, {
+    onNews: ({ cost }) => {
+      if (cost !== null && firstSeen === 0) firstSeen = cost;
+    },
   });
   const took = (performance.now() - from) / 1000;
   if (planClashes(problem, plan.assignments).length > 0) throw new Error(`${shape.name}: a hard rule is broken`);

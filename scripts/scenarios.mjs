@@ -2,11 +2,11 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { freePort, startCluster } from './lib/cluster.mjs';
-import { nodeArgs, start } from './lib/command.mjs';
+import { startCluster } from './lib/cluster.mjs';
+import { nodeArgs } from './lib/command.mjs';
 import { say } from './lib/say.mjs';
 
-/* Runs the browser tests against two servers: one on an empty workspace, one on the demo scenario, with a worker beside it. */
+/* Runs the browser tests, each file on a copy of one of two databases that are prepared here: an empty workspace, and the demo scenario. */
 
 const MAX_SEEN = 6000;
 
@@ -46,23 +46,13 @@ function tellWhatWasSeen() {
   }
 }
 
-const ports = [await freePort(), await freePort()];
 let status = prepare();
-if (status === 0) {
-  const worker = start([nodeArgs.tsx, 'scripts/worker.ts'], {
-    DATABASE_URL: databases.demo,
-    ISOBAR_TODAY: '2026-11-16',
-    ISOBAR_LOG_LEVEL: 'error',
-  });
+if (status === 0)
   status = node(['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
     E2E_EMPTY_URL: databases.empty,
     E2E_DEMO_URL: databases.demo,
-    E2E_EMPTY_PORT: String(ports[0]),
-    E2E_DEMO_PORT: String(ports[1]),
     E2E_TOKEN_FILE: path.join(folder, 'demo-token'),
   });
-  worker.kill('SIGTERM');
-}
 if (status !== 0) tellWhatWasSeen();
 cluster.stop();
 rmSync(folder, { recursive: true, force: true });

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { walkGates } from '../builders/gate-walk';
+import { test } from './app';
 
 const token = () => readFileSync(process.env.E2E_TOKEN_FILE ?? '', 'utf8').trim();
 test.use({ extraHTTPHeaders: { Authorization: `Bearer ${process.env.E2E_TOKEN_FILE ? token() : ''}` } });

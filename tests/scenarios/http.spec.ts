@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { type APIResponse, expect, test } from '@playwright/test';
+import { type APIResponse, expect } from '@playwright/test';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
+import { test } from './app';
 import { User } from './user';
 
 const token = () => readFileSync(process.env.E2E_TOKEN_FILE ?? '', 'utf8').trim();

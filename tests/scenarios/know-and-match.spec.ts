@@ -308,7 +308,7 @@ test('a seller is banned, its next delivery is quarantined, and an accepted batc
     await page.getByLabel('Order', { exact: true }).fill(order);
     await page.getByLabel('Number on the box').fill('KM-2801');
     await page.getByLabel('Counted').fill('6');
-    await page.getByLabel('Lot').fill('K26-9');
+    await page.getByLabel('Lot', { exact: true }).fill('K26-9');
     await page.getByLabel('Who sent it').fill(source);
     await page.getByLabel('Price of one').fill('3,70');
     await page.getByRole('button', { name: 'Check the delivery' }).click();

@@ -1,4 +1,5 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './app';
 import { User } from './user';
 
 /* A file too large for a request: the page says what a worker is doing, and is not kept waiting by it. */

@@ -1,4 +1,5 @@
-import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { test as base } from './app';
 
 /** Every scenario fails on a console error or warning that the page did not mean to give. */
 export const test = base.extend<{ consoleGuard: undefined }>({

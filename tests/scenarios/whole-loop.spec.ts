@@ -12,6 +12,8 @@ const KINDS = [
   'service-history',
 ];
 
+test.use({ workspace: 'empty' });
+
 test('a supervisor starts from an empty workspace, and the next due date moves', async ({ page, browser }) => {
   // A whole day's work on one page after another.
   test.setTimeout(240_000);

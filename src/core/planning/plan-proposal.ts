@@ -3,7 +3,7 @@ import type { VehicleId, WorkOrderId } from '../shared/kinds';
 import type { TaskComponent } from '../work/task';
 import type { VisitCosts } from './day-costs';
 import type { PlanBay, PlanPerson, PlanSlot } from './plan-problem';
-import type { Plan } from './solver/plan';
+import type { SolvedPlan } from './solver/plan';
 
 /* A plan of the fleet that is proposed: asked for, worked out in the background, looked at, then adopted or not. */
 
@@ -17,13 +17,6 @@ export interface PlanScope {
   /** The most that the search may take. */
   readonly seconds: number;
   readonly seed: number;
-}
-
-/** A plan with what no plan can be cheaper than. */
-export interface SolvedPlan extends Plan {
-  readonly lowerBound: number;
-  /** Nothing cheaper is possible. */
-  readonly isProven: boolean;
 }
 
 /** How far the search is. */

@@ -79,7 +79,7 @@ export async function planInBackground(deps: Deps, fleetId: FleetId, proposalId:
   try {
     await ensureDueStatus(deps.db, fleetId, deps.today());
     const { problem, jobs } = await fleetProblem(deps.db, fleetId, { today: deps.today(), now: deps.now() }, row.scope);
-    const plan = await solvePlan(problem, (news) => (latest = news), stop.signal);
+    const plan = await solvePlan(problem, { onNews: (news) => (latest = news), stop: stop.signal });
     await deps.db
       .update(planProposals)
       .set({

@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { planClashes } from '@/core/planning/plan-check';
 import type { PlanProblem } from '@/core/planning/plan-problem';
-import { agreedSlots, leastCost, planOf } from '@/core/planning/solver/plan';
+import { agreedSlots, leastCost, planOf, withBound } from '@/core/planning/solver/plan';
 import { spaceOf } from '@/core/planning/solver/space';
-import { withBound } from '@/core/planning/solver/threads';
 import { type WhatIfChange, withChanges } from '@/core/planning/what-if';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';

@@ -1,6 +1,6 @@
 import type { PlanProblem } from '@/core/planning/plan-problem';
-import type { PlanProgress, SolvedPlan } from '@/core/planning/plan-proposal';
-import { type OpenThread, type PlannerNews, solveInThreads } from '@/core/planning/solver/threads';
+import type { PlanProgress } from '@/core/planning/plan-proposal';
+import { type OpenThread, type PlanFound, type PlannerNews, solveInThreads } from '@/workers/planner/solve-in-threads';
 
 const openThread: OpenThread = (task, { news, error }) => {
   const worker = new Worker('/planner.js', { type: 'module' });
@@ -15,4 +15,4 @@ export const solveHere = (
   problem: PlanProblem,
   onNews: (news: PlanProgress) => void,
   stop: AbortSignal,
-): Promise<SolvedPlan> => solveInThreads(problem, openThread, onNews, stop);
+): Promise<PlanFound> => solveInThreads(problem, openThread, onNews, stop);

@@ -2,7 +2,8 @@
 
 import { useRef, useState } from 'react';
 import type { PlanProblem } from '@/core/planning/plan-problem';
-import type { PlanProgress, SolvedPlan } from '@/core/planning/plan-proposal';
+import type { PlanProgress } from '@/core/planning/plan-proposal';
+import type { SolvedPlan } from '@/core/planning/solver/plan';
 import { type WhatIfChange, withChanges } from '@/core/planning/what-if';
 import { solveHere } from './solve-here';
 

@@ -1,9 +1,9 @@
 import loadHighs from 'highs';
 import { boundModels } from '@/core/planning/solver/bound-model';
 import { spaceOf } from '@/core/planning/solver/space';
-import { type PlannerNews, type PlannerTask, STOP } from '@/core/planning/solver/threads';
 import { proveBound } from './prove-bound';
 import { searchInSlices } from './search-slices';
+import { type PlannerNews, type PlannerTask, STOP } from './solve-in-threads';
 
 /* A worker of a browser that plans, so that the page stays quick: one of them searches, another proves the bound. */
 
@@ -17,13 +17,13 @@ declare const self: {
 let isStopped = false;
 
 const search = async ({ problem }: PlannerTask): Promise<void> => {
-  const plan = await searchInSlices(problem, {
+  const found = await searchInSlices(problem, {
     onProgress: (progress) => self.postMessage({ kind: 'progress', ...progress }),
     isStopped: () => isStopped,
     // What was said meanwhile is heard in between.
     pause: () => new Promise((resolve) => setTimeout(resolve)),
   });
-  self.postMessage({ kind: 'plan', plan });
+  self.postMessage({ kind: 'plan', ...found });
 };
 
 const bound = async ({ problem }: PlannerTask): Promise<void> => {

@@ -3,9 +3,9 @@ import { type MessagePort, parentPort, workerData } from 'node:worker_threads';
 import loadHighs from 'highs';
 import { boundModels } from '@/core/planning/solver/bound-model';
 import { spaceOf } from '@/core/planning/solver/space';
-import { type PlannerNews, type PlannerTask, STOP } from '@/core/planning/solver/threads';
 import { proveBound } from './prove-bound';
 import { searchInSlices } from './search-slices';
+import { type PlannerNews, type PlannerTask, STOP } from './solve-in-threads';
 
 /* A thread of a server that plans: one of them searches, another proves the bound. */
 
@@ -15,12 +15,12 @@ async function search(port: MessagePort, { problem }: PlannerTask): Promise<void
   port.on('message', (said) => {
     isStopped ||= said === STOP;
   });
-  const plan = await searchInSlices(problem, {
+  const found = await searchInSlices(problem, {
     onProgress: (progress) => tell({ kind: 'progress', ...progress }),
     isStopped: () => isStopped,
     pause: () => setImmediate(),
   });
-  tell({ kind: 'plan', plan });
+  tell({ kind: 'plan', ...found });
   port.close();
 }
 

@@ -20,6 +20,7 @@ interface SearchProgress {
  * @param isStopped the best so far is kept then
  * @param pause resolves when the next slice may begin
  * @param start a plan to begin with; by default what was agreed
+ * @returns the plan, and whether all rounds were made: time or a stop ended it otherwise
  */
 export async function searchInSlices(
   problem: PlanProblem,
@@ -34,7 +35,7 @@ export async function searchInSlices(
     readonly pause: () => Promise<void>;
     readonly start?: Slots;
   },
-): Promise<Plan> {
+): Promise<{ readonly plan: Plan; readonly isOver: boolean }> {
   const space = spaceOf(problem);
   const search = new PlanSearch(space, problem.seed, roundsFor(problem), start);
   const until = performance.now() + problem.seconds * 1000;
@@ -49,7 +50,8 @@ export async function searchInSlices(
     }
     await pause();
   }
+  const { isOver } = search;
   search.polish();
   onProgress({ cost: search.bestCost, share: 1 });
-  return planOf(problem, space, search.best);
+  return { plan: planOf(problem, space, search.best), isOver };
 }

@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { pinClash } from '@/core/planning/plan-check';
 import { MAX_PLAN_DAYS, type PlanProblem, type PlanSlot, problemFaults, sizeFault } from '@/core/planning/plan-problem';
+import { PLAN_ENDS } from '@/core/planning/solver/plan';
 import { PLANNED_REASONS, UNPLANNED_REASONS } from '@/core/planning/solver/reasons';
 import { solvePlan } from '@/server/planning/solve';
-import { type Calculation, calculation } from './calculation';
+import { type Calculation, type CalculationCall, calculation } from './calculation';
 
 /* The plan over HTTP: the same core, in names of the interface. */
 
@@ -75,6 +76,7 @@ const output = z.object({
   cost: z.number(),
   lower_bound: z.number(),
   proven: z.boolean(),
+  ended_by: z.enum(PLAN_ENDS),
 });
 
 type Input = z.output<typeof input>;
@@ -110,8 +112,8 @@ function problemOf({ days, bays, people, jobs, move_cost, seconds, seed }: Input
   };
 }
 
-async function plan(given: Input): Promise<z.output<typeof output>> {
-  const found = await solvePlan(problemOf(given));
+async function plan(given: Input, call?: CalculationCall): Promise<z.output<typeof output>> {
+  const found = await solvePlan(problemOf(given), { person: call?.personId, stop: call?.signal });
   return {
     assignments: found.assignments.map(({ startMin, why, ...one }) => ({
       ...one,
@@ -122,6 +124,7 @@ async function plan(given: Input): Promise<z.output<typeof output>> {
     cost: found.cost,
     lower_bound: found.lowerBound,
     proven: found.isProven,
+    ended_by: found.endedBy,
   };
 }
 

@@ -22,6 +22,7 @@ const TITLES: Readonly<Record<number, string>> = {
   409: 'Changed meanwhile',
   413: 'Too large',
   422: 'The input does not fit',
+  429: 'Too many at once',
   500: 'Something failed on the server',
 };
 

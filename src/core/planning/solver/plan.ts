@@ -17,14 +17,28 @@ interface Unplanned {
   readonly message: string;
 }
 
+/** What ended a search: all its rounds were made, nothing better is possible, or the time (or a person) stopped it. */
+export const PLAN_ENDS = ['rounds', 'bound', 'seconds'] as const;
+export type PlanEnd = (typeof PLAN_ENDS)[number];
+
 export interface Plan {
   readonly assignments: readonly Assignment[];
   readonly unplanned: readonly Unplanned[];
   readonly cost: number;
 }
 
-/** Rounds in a second that a slow machine still makes, times the jobs of a depot. Measured: bench/plan.ts. */
-const ROUNDS_A_SECOND = 1_300_000;
+/** A plan with what no plan can be cheaper than. */
+export interface SolvedPlan extends Plan {
+  readonly lowerBound: number;
+  /** Nothing cheaper is possible. */
+  readonly isProven: boolean;
+}
+
+/**
+ * Rounds that each second buys, times the jobs of a depot: made in about a fifth of it on two quiet cores, so that a slow or busy
+ * machine makes them all too. Measured: bench/plan.ts.
+ */
+const ROUNDS_A_SECOND = 500_000;
 const LEAST_ROUNDS = 2000;
 /** A small problem is settled after so many. */
 const ENOUGH_ROUNDS_A_JOB = 8000;
@@ -71,6 +85,15 @@ export const leastCost = ({ jobs, days }: PlanProblem): number =>
     const pinned = pin && costByDay[days.indexOf(pin.day)];
     return sum + (pinned ?? Math.min(costUnplanned, ...costByDay));
   }, 0);
+
+/** Figures are money: less than this is the same. */
+const SAME_COST = 0.005;
+
+/** A plan with what no plan can be cheaper than: never more than the plan itself. */
+export function withBound(plan: Plan, bound: number): SolvedPlan {
+  const lowerBound = Math.min(bound, plan.cost);
+  return { ...plan, lowerBound, isProven: plan.cost - lowerBound < SAME_COST };
+}
 
 /** What was agreed before, as a plan to begin with. */
 export function agreedSlots(problem: PlanProblem): Slots {

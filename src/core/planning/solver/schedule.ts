@@ -128,8 +128,12 @@ export class Schedule {
     return this.ofPerson[person * this.space.days + day] ?? [];
   }
 
-  /** The best slot for a job on a day: as agreed before where that is free, else the one that wastes least; null: none is free. */
-  find(job: number, day: number): Slot | null {
+  /**
+   * The best slot for a job on a day: as agreed before where that is free, else the one that wastes least; null: none is free.
+   *
+   * @param isSoonest whichever begins first instead: what it wastes may leave more room for what comes after
+   */
+  find(job: number, day: number, isSoonest = false): Slot | null {
     const of = this.space.jobs[job];
     const pairs = of?.pairs[day];
     if (!of || !pairs) return null;
@@ -148,9 +152,10 @@ export class Schedule {
       // The same bay and person at another time: nothing was moved that costs.
       const agreed = was !== null && was.day === day && was.bay === bay && was.person === person;
       // What it wastes by what it can do is known before it is tried.
-      if (!agreed && waste * SCARCITY_MIN >= least) continue;
+      if (!agreed && !isSoonest && waste * SCARCITY_MIN >= least) continue;
       if (!this.earliest(pair, day, minutes)) continue;
-      const score = agreed ? -1 : this.foundIdle + waste * SCARCITY_MIN;
+      const found = isSoonest ? this.foundStart : this.foundIdle + waste * SCARCITY_MIN;
+      const score = agreed ? -1 : found;
       if (score < least) {
         least = score;
         best = pair;

@@ -10,6 +10,10 @@ import { costAt, type Slot, type Space } from './space';
 
 /** Share of places that are passed over. */
 const BLINK = 0.02;
+/** Share of rounds that place each job as soon as it goes, whoever does it. */
+const SOONEST = 0.15;
+/** Share of rounds that take out jobs of depots with the same people too. */
+const AROUND = 0.2;
 const MIN_RUIN = 2;
 const MAX_RUIN = 10;
 /** Unplanned jobs that are tried again in one round. */
@@ -18,15 +22,23 @@ const MAX_TRIED = 8;
 const HOT = 0.05;
 const COOL = 0.0004;
 
+/**
+ * What is cheaper by less, as a share of the cost of the plan, is not taken for better. The same share ends the search by the
+ * bound: which plan comes out does not hang on when the proof comes.
+ */
+export const WORTH_A_CHANGE = 5e-6;
+
 /** A plan as the search keeps it: a slot for each job, null where it is not planned. */
 export type Slots = readonly (Slot | null)[];
 
 export class PlanSearch {
-  private readonly schedule: Schedule;
+  private schedule: Schedule;
   private readonly random: Random;
   /** Jobs that may move. */
   private readonly free: readonly number[];
   private readonly ofDepot: readonly (readonly number[])[];
+  /** With those of depots that share people. */
+  private readonly aroundDepot: readonly (readonly number[])[];
   private readonly scale: number;
   private done = 0;
   private bestSlots: Slots;
@@ -47,6 +59,7 @@ export class PlanSearch {
     const { jobs, depots } = space;
     this.free = [...jobs.keys()].filter((job) => jobs[job]?.pin === null && (jobs[job]?.order.length ?? 0) > 0);
     this.ofDepot = Array.from({ length: depots }, (_, depot) => this.free.filter((job) => jobs[job]?.depot === depot));
+    this.aroundDepot = space.sharing.map((near) => near.flatMap((depot) => this.ofDepot[depot] ?? []));
     const spread = this.free.reduce((sum, job) => {
       const of = jobs[job];
       return of ? sum + of.costUnplanned - (of.cost[of.order[0] ?? 0] ?? 0) : sum;
@@ -73,7 +86,7 @@ export class PlanSearch {
   run(rounds: number): boolean {
     const before = this.bestCost;
     for (let i = 0; i < rounds && !this.isOver; i += 1) this.round();
-    return this.bestCost < before - 1e-9;
+    return this.bestCost < before;
   }
 
   /** How far the search has come, from 0 to 1. */
@@ -83,12 +96,15 @@ export class PlanSearch {
 
   /** Puts each job of the best plan where it costs least, without passing over anything, until nothing gets better. */
   polish(): void {
-    const { schedule, free } = this;
-    for (const job of free) schedule.remove(job);
+    const { free } = this;
+    // Anew, so that it does not hang on the rounds before.
+    this.schedule = new Schedule(this.space);
+    const { schedule } = this;
     for (const job of free) {
       const slot = this.bestSlots[job];
       if (slot) schedule.put(job, slot);
     }
+    this.bestCost = schedule.cost;
     for (let better = true; better; ) {
       better = false;
       for (const job of free) {
@@ -105,8 +121,7 @@ export class PlanSearch {
         }
       }
     }
-    this.bestCost = schedule.cost;
-    this.bestSlots = this.slots();
+    this.keepIfBest();
   }
 
   private slots(): Slots {
@@ -144,10 +159,14 @@ export class PlanSearch {
       schedule.cost = before;
       return;
     }
-    if (schedule.cost < this.bestCost - 1e-9) {
-      this.bestCost = schedule.cost;
-      this.bestSlots = this.slots();
-    }
+    this.keepIfBest();
+  }
+
+  private keepIfBest(): void {
+    const { cost } = this.schedule;
+    if (cost >= this.bestCost - WORTH_A_CHANGE * Math.abs(this.bestCost) - 1e-9) return;
+    this.bestCost = cost;
+    this.bestSlots = this.slots();
   }
 
   /** What is taken out round a job: neighbours by depot and day, and some that have no place yet. */
@@ -155,7 +174,7 @@ export class PlanSearch {
     const { schedule, random } = this;
     const of = this.space.jobs[seed];
     if (!of) return [];
-    const kin = this.ofDepot[of.depot] ?? [];
+    const kin = (random() < AROUND ? this.aroundDepot : this.ofDepot)[of.depot] ?? [];
     const at = schedule.isPlanned(seed)
       ? (schedule.day[seed] ?? 0)
       : (of.order[Math.floor(random() ** 2 * of.order.length)] ?? 0);
@@ -184,8 +203,9 @@ export class PlanSearch {
     const { schedule, random } = this;
     const weighed = jobs.map((job) => ({ job, weight: this.weight(job, order) * (0.8 + 0.4 * random()) }));
     weighed.sort((a, b) => b.weight - a.weight || a.job - b.job);
+    const isSoonest = random() < SOONEST;
     for (const { job } of weighed) {
-      const slot = this.cheapest(job);
+      const slot = this.cheapest(job, BLINK, isSoonest);
       if (slot) schedule.put(job, slot);
     }
   }
@@ -211,7 +231,7 @@ export class PlanSearch {
     }
   }
 
-  private cheapest(job: number, blink = BLINK): Slot | null {
+  private cheapest(job: number, blink: number, isSoonest = false): Slot | null {
     const { schedule, random } = this;
     const of = this.space.jobs[job];
     if (!of) return null;
@@ -220,7 +240,7 @@ export class PlanSearch {
     for (const day of of.order) {
       if ((of.cost[day] ?? 0) >= least) break;
       if (blink > 0 && random() < blink) continue;
-      const slot = schedule.find(job, day);
+      const slot = schedule.find(job, day, isSoonest);
       if (!slot) continue;
       const cost = costAt(this.space, of, slot);
       if (cost < least) {

@@ -57,6 +57,8 @@ export interface Space {
   /** Of each bay; bays of each depot. */
   readonly depotOfBay: Int32Array;
   readonly baysOfDepot: readonly (readonly number[])[];
+  /** By depot: itself and those that it shares people with. */
+  readonly sharing: readonly (readonly number[])[];
   readonly jobs: readonly SpaceJob[];
   readonly moveCost: number;
   /** By bay or person and day: when it is there. */
@@ -187,6 +189,13 @@ export function spaceOf(problem: PlanProblem): Space {
     people: people.length,
     depots: depots.size,
     depotOfBay: Int32Array.from(bays, ({ depot }) => depots.get(depot) ?? 0),
+    sharing: [...depots.keys()].map((depot) => [
+      ...new Set(
+        [depot, ...people.flatMap((one) => (one.depots.includes(depot) ? one.depots : []))].flatMap(
+          (name) => depots.get(name) ?? [],
+        ),
+      ),
+    ]),
     baysOfDepot: [...depots.keys()].map((depot) => bays.flatMap((bay, i) => (bay.depot === depot ? [i] : []))),
     moveCost,
     ...open,

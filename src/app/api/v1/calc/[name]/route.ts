@@ -1,7 +1,8 @@
+import { TooManyPlans } from '@/server/planning/solve';
 import { CALCULATIONS } from '../../calc';
 import { problem, readBody, route } from '../../http';
 
-export const POST = route<{ name: string }>(async ({ request, params }) => {
+export const POST = route<{ name: string }>(async ({ request, actor, params }) => {
   const { name } = params;
   const found = Object.hasOwn(CALCULATIONS, name) ? CALCULATIONS[name] : undefined;
   if (!found)
@@ -12,5 +13,11 @@ export const POST = route<{ name: string }>(async ({ request, params }) => {
   const body = await readBody(request, found.input, found.maxBytes);
   if (!body.ok) return body.response;
   const clash = found.conflict?.(body.value) ?? null;
-  return clash === null ? Response.json(await found.run(body.value)) : problem(409, clash);
+  if (clash !== null) return problem(409, clash);
+  try {
+    return Response.json(await found.run(body.value, { personId: actor.personId, signal: request.signal }));
+  } catch (error) {
+    if (error instanceof TooManyPlans) return problem(429, error.message);
+    throw error;
+  }
 });

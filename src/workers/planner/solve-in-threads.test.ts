@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { PlanProblem } from '../plan-problem';
-import type { PlanProgress } from '../plan-proposal';
-import type { Plan } from './plan';
-import { type OpenThread, type PlannerNews, type PlannerTask, STOP, solveInThreads } from './threads';
+import type { PlanProblem } from '@/core/planning/plan-problem';
+import type { PlanProgress } from '@/core/planning/plan-proposal';
+import type { Plan } from '@/core/planning/solver/plan';
+import { type OpenThread, type PlannerNews, type PlannerTask, STOP, solveInThreads } from './solve-in-threads';
 
 const problem: PlanProblem = {
   days: ['2027-03-01'],
@@ -41,8 +41,8 @@ describe('two threads on one plan', () => {
     say('bound', { kind: 'bound', bound: 50 });
     // Nothing better can be found.
     expect(heard).toContain(`search ${STOP}`);
-    say('search', { kind: 'plan', plan: plan(50) });
-    expect(await solved).toMatchObject({ cost: 50, lowerBound: 50, isProven: true });
+    say('search', { kind: 'plan', plan: plan(50), isOver: false });
+    expect(await solved).toMatchObject({ cost: 50, lowerBound: 50, isProven: true, endedBy: 'bound' });
     expect(ended.sort()).toEqual(['bound', 'search']);
   });
 
@@ -50,12 +50,12 @@ describe('two threads on one plan', () => {
     const { openThread, say } = threads();
     const solved = solveInThreads(problem, openThread);
     say('bound', { kind: 'bound', bound: 40 });
-    say('search', { kind: 'plan', plan: plan(50) });
-    expect(await solved).toMatchObject({ cost: 50, lowerBound: 40, isProven: false });
+    say('search', { kind: 'plan', plan: plan(50), isOver: true });
+    expect(await solved).toMatchObject({ cost: 50, lowerBound: 40, isProven: false, endedBy: 'rounds' });
     const other = threads();
     const late = solveInThreads(problem, other.openThread);
     other.say('bound', { kind: 'bound-done', bound: 60 });
-    other.say('search', { kind: 'plan', plan: plan(50) });
+    other.say('search', { kind: 'plan', plan: plan(50), isOver: true });
     expect((await late).lowerBound).toBe(50);
   });
 
@@ -65,8 +65,8 @@ describe('two threads on one plan', () => {
     const solved = solveInThreads(problem, openThread, undefined, stop.signal);
     stop.abort();
     expect(heard).toEqual([`search ${STOP}`]);
-    say('search', { kind: 'plan', plan: plan(70) });
-    expect((await solved).cost).toBe(70);
+    say('search', { kind: 'plan', plan: plan(70), isOver: false });
+    expect(await solved).toMatchObject({ cost: 70, endedBy: 'seconds' });
   });
 
   it('give no half answer when one of them fails', async () => {

@@ -1,6 +1,7 @@
-import type { PlanProblem } from '../plan-problem';
-import type { PlanProgress, SolvedPlan } from '../plan-proposal';
-import { leastCost, type Plan } from './plan';
+import type { PlanProblem } from '@/core/planning/plan-problem';
+import type { PlanProgress } from '@/core/planning/plan-proposal';
+import { leastCost, type Plan, type PlanEnd, type SolvedPlan, withBound } from '@/core/planning/solver/plan';
+import { WORTH_A_CHANGE } from '@/core/planning/solver/search';
 
 /* A plan is worked out by two threads, in a browser and on a server alike: one searches, the other proves how good a plan can be. */
 
@@ -12,7 +13,7 @@ export interface PlannerTask {
 export type PlannerNews =
   | { readonly kind: 'progress'; readonly cost: number; readonly share: number }
   | { readonly kind: 'bound'; readonly bound: number }
-  | { readonly kind: 'plan'; readonly plan: Plan }
+  | { readonly kind: 'plan'; readonly plan: Plan; readonly isOver: boolean }
   | { readonly kind: 'bound-done'; readonly bound: number };
 
 /** Said to a search: keep the best so far. */
@@ -29,12 +30,13 @@ export type OpenThread = (
   on: { readonly news: (news: PlannerNews) => void; readonly error: (error: unknown) => void },
 ) => PlannerThread;
 
-/** Relative distance to the bound at which no more is looked for. */
-const CLOSE_ENOUGH = 1e-7;
 /** Threads begin a little later than they are asked to. */
 const GRACE_MS = 500;
-/** Figures are money: less than this is the same. */
-const SAME_COST = 0.005;
+
+export interface PlanFound extends SolvedPlan {
+  /** After `rounds` and `bound` the same problem and seed give the same plan on any machine. */
+  readonly endedBy: PlanEnd;
+}
 
 /**
  * A plan for a problem, and what no plan can be cheaper than.
@@ -48,7 +50,7 @@ export async function solveInThreads(
   open: OpenThread,
   onNews: (news: PlanProgress) => void = () => undefined,
   stop?: AbortSignal,
-): Promise<SolvedPlan> {
+): Promise<PlanFound> {
   const from = performance.now();
   const race = new Race(leastCost(problem), onNews);
   const searcher = open({ kind: 'search', problem }, { news: race.hear, error: race.fail });
@@ -61,32 +63,29 @@ export async function solveInThreads(
   if (stop?.aborted) onStop();
   stop?.addEventListener('abort', onStop, { once: true });
   try {
-    const plan = await race.plan;
+    const { plan, isOver } = await race.plan;
+    const endedBy = isOver ? 'rounds' : race.stoppedBy;
     race.tell({ cost: plan.cost });
     // What is not proven in time is not waited for.
     const late = problem.seconds * 1000 + GRACE_MS - (performance.now() - from);
     if (!race.isClose) await Promise.race([race.proof, after(Math.max(0, late))]);
-    return withBound(plan, race.bound);
+    return { ...withBound(plan, race.bound), endedBy };
   } finally {
     stop?.removeEventListener('abort', onStop);
     await Promise.all([searcher.end(), prover.end()]);
   }
 }
 
-/** A plan with what no plan can be cheaper than. */
-export function withBound(plan: Plan, bound: number): SolvedPlan {
-  const lowerBound = Math.min(bound, plan.cost);
-  return { ...plan, lowerBound, isProven: plan.cost - lowerBound < SAME_COST };
-}
-
 const after = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+type Searched = Extract<PlannerNews, { readonly kind: 'plan' }>;
 
 /** What both threads have said so far. */
 class Race {
-  private found: (plan: Plan) => void = () => undefined;
+  private found: (said: Searched) => void = () => undefined;
   giveUpProof: () => void = () => undefined;
   fail: (error: unknown) => void = () => undefined;
-  readonly plan = new Promise<Plan>((resolve, reject) => {
+  readonly plan = new Promise<Searched>((resolve, reject) => {
     this.found = resolve;
     this.fail = reject;
   });
@@ -109,15 +108,21 @@ class Race {
 
   get isClose(): boolean {
     const { cost, bound } = this.news;
-    return cost !== null && cost - bound <= CLOSE_ENOUGH * Math.abs(cost);
+    // The search itself takes nothing that is better by less: stopped here or not, it ends with the same plan.
+    return cost !== null && cost - bound <= WORTH_A_CHANGE * Math.abs(cost);
   }
 
   readonly hear = (said: PlannerNews): void => {
     if (said.kind === 'progress') this.tell({ cost: said.cost, share: said.share });
-    if (said.kind === 'plan') this.found(said.plan);
+    if (said.kind === 'plan') this.found(said);
     if (said.kind === 'bound' || said.kind === 'bound-done') this.tell({ bound: Math.max(said.bound, this.bound) });
     if (said.kind === 'bound-done') this.giveUpProof();
   };
+
+  /** What ends a search that has rounds left. */
+  get stoppedBy(): PlanEnd {
+    return this.isClose ? 'bound' : 'seconds';
+  }
 
   tell(more: Partial<PlanProgress & { readonly bound: number }>): void {
     this.news = { ...this.news, ...more };
