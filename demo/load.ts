@@ -67,6 +67,9 @@ const scenario = z
     supervisor: z.object({ name: z.string(), email: z.string() }),
     people: z.array(personInput.omit({ password: true })),
     ferryDays: z.array(z.number()),
+    ferryFrom: z.string(),
+    /** Minutes from one depot to another. */
+    ways: z.array(z.tuple([z.string(), z.string(), z.number()])),
     closures: z.array(z.object({ depot: z.string(), what: z.string(), from: z.string(), to: z.string() })),
     /** Counted today: the rest of what is needed comes by the ferry. */
     shelf: z.array(z.object({ number: z.string(), onHand: z.string(), leadDays: z.string() })),
@@ -113,7 +116,9 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
     await playPast(deps, actor, people, pastMisfires(deps, actor, people));
     await importSamples(deps, actor, ['odometer']);
   }
-  for (const { id, name, timeZone, hours } of must('depots', await listDepots(deps, actor)))
+  const depots = must('depots', await listDepots(deps, actor));
+  const idOf = (depot: string): string => depots.find(({ name }) => name === depot)?.id ?? depot;
+  for (const { id, name, timeZone, hours } of depots)
     must(
       name,
       await changeDepot(deps, actor, {
@@ -123,6 +128,10 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
         opens: timeOf(hours.fromMin),
         closes: timeOf(hours.toMin),
         deliveryDays: scenario.ferryDays,
+        deliveryFrom: scenario.ferryFrom,
+        ways: Object.fromEntries(
+          scenario.ways.flatMap(([from, to, minutes]) => (from === name ? [[idOf(to), minutes]] : [])),
+        ),
       }),
     );
   const persons = await peopleOf(deps, actor);

@@ -28,6 +28,8 @@ function prepare() {
   for (const url of Object.values(databases)) {
     const migrated = node([nodeArgs.tsx, 'scripts/migrate.ts'], { DATABASE_URL: url });
     if (migrated !== 0) return migrated;
+    const queued = node([nodeArgs.tsx, 'tests/builders/make-queue.ts'], { DATABASE_URL: url });
+    if (queued !== 0) return queued;
   }
   return node([nodeArgs.tsx, 'scripts/load-demo.ts'], {
     DATABASE_URL: databases.demo,

@@ -67,7 +67,7 @@ describe('a move', () => {
     const [pirie] = await w.deps.db.select().from(people).where(eq(people.name, 'S. Pirie'));
     const tries = [
       [{ ...to, personId: pirie?.id ?? '' }, /S. Pirie is not there/],
-      [{ ...to, startMin: 480 }, /too hot before 09:45/],
+      [{ ...to, day: '2026-11-20', startMin: 480 }, /too hot before 09:45/],
       [{ ...to, startMin: 900 }, /not open all that time/],
       [{ ...to, day: '2026-11-13' }, /passed|not open/],
     ] as const;
@@ -87,15 +87,43 @@ describe('a move', () => {
     const { version, bayId, personId } = booking;
     const to = (day: string) => ({ day, bayId, personId, startMin: 600 });
     const tries = await Promise.all(
-      ['2026-11-18', '2026-11-19'].map((day) => moveJob(w.deps, w.supervisor, { job: id, to: to(day), version })),
+      ['2026-11-19', '2026-11-20'].map((day) => moveJob(w.deps, w.supervisor, { job: id, to: to(day), version })),
     );
     expect(tries.filter(({ ok }) => ok)).toHaveLength(1);
     expect(tries.find(({ ok }) => !ok)).toMatchObject({
       error: {
         kind: 'edited-meanwhile',
-        message: expect.stringMatching(/moved unit 42 meanwhile: it is on (Wed 18|Thu 19) Nov at 10:00/),
+        message: expect.stringMatching(/moved unit 42 meanwhile: it is on (Thu 19|Fri 20) Nov at 10:00/),
       },
     });
+  });
+
+  it('leaves people the way between depots, and their break', async () => {
+    const board = await boardOf('Eastlight', '2026-11-23');
+    const person = board.problem.people.find(({ depots }) => depots.includes('Northhaven'));
+    const [bay] = board.problem.bays;
+    const { rows } = await w.deps.db.execute<{ id: string; depot: string; bay: string }>(sql`
+      select v.id, d.name as depot, (select b.id from bays b where b.depot_id = d.id order by b.name limit 1) as bay
+      from vehicles v join depots d on d.id = v.depot_id
+      join due_status s on s.vehicle_id = v.id and s.component = 'plug' and s.fitment = 'match'
+      join engine_families f on f.id = v.engine_family_id
+      where d.name in ('Eastlight', 'Northhaven') and not f.hybrid
+        and not exists (select 1 from work_orders o where o.vehicle_id = v.id) order by d.name, v.unit_number`);
+    const at = (depot: string) => rows.find((row) => row.depot === depot);
+    const [here, there] = [at('Eastlight'), at('Northhaven')];
+    const to = (bayId: string | undefined, startMin: number) => ({
+      job: { day: '2026-11-25', bayId: bayId ?? '', personId: person?.id ?? '', startMin },
+      version: null,
+    });
+    const first = to(bay?.id, 600);
+    value(await moveJob(w.deps, w.supervisor, { job: `vehicle ${here?.id}`, to: first.job, version: null }));
+    const busy = (await boardOf('Northhaven', '2026-11-23')).problem.people.find(({ id }) => id === person?.id)?.busy;
+    expect(busy).toMatchObject([{ day: '2026-11-25', fromMin: 600, depot: 'Eastlight' }]);
+    const ends = busy?.[0]?.toMin ?? 0;
+    const second = to(there?.bay, ends + 15);
+    expect(
+      await moveJob(w.deps, w.supervisor, { job: `vehicle ${there?.id}`, to: second.job, version: null }),
+    ).toMatchObject({ error: { kind: 'conflict', message: expect.stringContaining('30 min apart') } });
   });
 
   it('of fifty who book the last hour, one gets it', async () => {
@@ -203,12 +231,12 @@ describe('a person who falls ill', () => {
   it('has no hours that day, and nobody can be booked with them', async () => {
     const holm = (await boardOf()).problem.people.find(({ name }) => name === 'J. Holm');
     value(
-      await addAbsence(w.deps, w.supervisor, { of: 'person', ofId: holm?.id ?? '', what: 'ill', from: '2026-11-19' }),
+      await addAbsence(w.deps, w.supervisor, { of: 'person', ofId: holm?.id ?? '', what: 'ill', from: '2026-11-20' }),
     );
     const after = (await boardOf()).problem.people.find(({ name }) => name === 'J. Holm');
-    expect(after?.shift.map(({ day }) => day)).not.toContain('2026-11-19');
+    expect(after?.shift.map(({ day }) => day)).not.toContain('2026-11-20');
     const { id, booking } = jobOn(await boardOf(), '21');
-    const to = { day: '2026-11-19', bayId: booking?.bayId ?? '', personId: holm?.id ?? '', startMin: 600 };
+    const to = { day: '2026-11-20', bayId: booking?.bayId ?? '', personId: holm?.id ?? '', startMin: 900 };
     expect(await moveJob(w.deps, w.supervisor, { job: id, to, version: booking?.version ?? null })).toMatchObject({
       error: { message: expect.stringContaining('J. Holm is not there') },
     });

@@ -47,7 +47,7 @@ interface Answer {
 
 const calculation = CALCULATIONS.plan;
 if (!calculation) throw new Error('no plan');
-const solve = async (problem: PlanProblem, seconds = 4): Promise<Answer> =>
+const solve = async (problem: PlanProblem, seconds = 10): Promise<Answer> =>
   (await calculation.run(asSent(problem, seconds))) as Answer;
 
 const [small] = SHAPES;
@@ -55,7 +55,7 @@ if (!small) throw new Error('no shape');
 
 describe('a plan over HTTP', () => {
   it('keeps every rule, lies over a bound that is proven, and is the same for the same seed', async () => {
-    const problem = instance(small);
+    const problem = instance({ ...small, jobs: 10 });
     const [one, two] = [await solve(problem), await solve(problem)];
     const placed = one.assignments.map(({ start_min: startMin, ...rest }) => ({ ...rest, startMin }));
     expect(planClashes(problem, placed)).toEqual([]);
@@ -83,6 +83,34 @@ describe('a plan over HTTP', () => {
     const problem = instance({ ...small, jobs: 4, load: 0.1 });
     const easy = { ...problem, jobs: problem.jobs.map((job) => ({ ...job, needsSkills: [], needsBay: [] })) };
     expect(await solve(easy)).toMatchObject({ proven: true, unplanned: [] });
+  }, 60_000);
+
+  it('takes the way between depots, breaks and the minute of a delivery, and names what does not fit', async () => {
+    const day = '2027-03-01';
+    const open = [{ day, from_min: 480, to_min: 960 }];
+    const job = (id: string, depot: string, over: object = {}) => ({
+      ...{ id, depot, minutes: 120, cost_by_day: [10], cost_unplanned: 100, ...over },
+    });
+    const sent = {
+      days: [day],
+      bays: ['N', 'M'].map((depot) => ({ id: depot, depot, open })),
+      people: [{ id: 'P1', depots: ['N', 'M'], shift: open }],
+      jobs: [job('J1', 'N'), job('J2', 'M', { kit_from: day, kit_from_min: 780 })],
+      travel_min: { N: { M: 35 } },
+      breaks: { minutes: 30, from_min: 660, to_min: 780 },
+      seconds: 1,
+    };
+    const answer = (await calculation.run(calculation.input.parse(sent))) as Answer;
+    const [first, second] = [...answer.assignments].sort((a, b) => a.start_min - b.start_min);
+    expect([first?.job, second?.job]).toEqual(['J1', 'J2']);
+    expect(second?.start_min).toBeGreaterThanOrEqual(Math.max(780, (first?.start_min ?? 0) + 120 + 35));
+    const faults = (over: object) =>
+      calculation.input.safeParse({ ...sent, ...over }).error?.issues.map(({ path }) => path.join('/')) ?? [];
+    expect(faults({ breaks: { minutes: 30, from_min: 660, to_min: 680 } })).toEqual(['breaks']);
+    expect(faults({ travel_min: { N: { M: -1 } } })).toEqual(['travel_min/N/M']);
+    const pin = (bay: string, start: number) => ({ pin: { day, bay, person: 'P1', start_min: start } });
+    const pinned = { ...sent, jobs: [job('J1', 'N', pin('N', 480)), job('J2', 'M', pin('M', 610))] };
+    expect(calculation.conflict?.(calculation.input.parse(pinned))).toMatch(/35 min apart/);
   }, 60_000);
 
   it('plans nothing where there is nothing', async () => {

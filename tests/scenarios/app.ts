@@ -6,9 +6,11 @@ import { freePort } from '../../scripts/lib/cluster.mjs';
 import { nodeArgs } from '../../scripts/lib/command.mjs';
 
 /*
- * Each test file has an app with its worker on a database of its own, copied from one that scripts/scenarios.mjs prepared: files
- * run in any order, at once and alone.
+ * Each test file has a database of its own, a fresh copy of one that scripts/scenarios.mjs prepared: files run in any order, at
+ * once and alone. The app of a process goes on from file to file, as it does when its database is restored.
  */
+
+type Workspace = 'demo' | 'empty';
 
 interface App {
   readonly url: string;
@@ -17,13 +19,15 @@ interface App {
 
 interface RunningApp extends App {
   readonly file: string;
-  readonly stop: () => Promise<void>;
+  readonly workspace: Workspace;
+  readonly server: ChildProcess;
+  readonly worker: ChildProcess;
 }
 
 const TODAY = '2026-11-16';
 
-let running: Promise<RunningApp> | null = null;
-let count = 0;
+let running: RunningApp | null = null;
+let starting: Promise<RunningApp> | null = null;
 
 const needed = (name: string): string => {
   const value = process.env[name];
@@ -31,19 +35,22 @@ const needed = (name: string): string => {
   return value;
 };
 
-/** The app of a test file, started when its first test asks. @param workspace what its database is a copy of */
-export async function appFor(file: string, workspace: 'demo' | 'empty' = 'demo'): Promise<App> {
-  const now = await running;
-  if (now?.file === file) return now;
-  await now?.stop();
-  running = startApp(file, workspace);
+/** The app of a test file, with its database anew when another file asks. @param workspace what its database is a copy of */
+export async function appFor(file: string, workspace: Workspace = 'demo'): Promise<App> {
+  await starting;
+  if (running?.file === file) return running;
+  starting = startApp(file, workspace);
+  running = await starting;
   return running;
 }
 
-async function startApp(file: string, workspace: 'demo' | 'empty'): Promise<RunningApp> {
-  const databaseUrl = await copyOf(workspace);
-  const port = await freePort();
-  const url = `http://127.0.0.1:${port}`;
+async function startApp(file: string, workspace: Workspace): Promise<RunningApp> {
+  const before = running;
+  if (before) await end(before.worker);
+  const keeps = before !== null && before.workspace === workspace;
+  if (before && !keeps) await end(before.server);
+  const databaseUrl = await freshCopy(workspace);
+  const url = keeps ? before.url : `http://127.0.0.1:${await freePort()}`;
   const env = {
     ...process.env,
     DATABASE_URL: databaseUrl,
@@ -57,31 +64,26 @@ async function startApp(file: string, workspace: 'demo' | 'empty'): Promise<Runn
   // Node on the files themselves, not npm or npx: the signal then reaches them.
   const start = (...args: string[]): ChildProcess =>
     spawn(process.execPath, args, { env, stdio: ['ignore', 'ignore', 'inherit'] });
-  const processes = [
-    start('scripts/serve.mjs', '-H', '127.0.0.1', '-p', String(port)),
-    start(nodeArgs.tsx, 'scripts/worker.ts'),
-  ];
-  const stop = async (): Promise<void> => {
-    running = null;
-    await Promise.all(
-      processes.map(async (one) => {
-        if (one.exitCode !== null || one.signalCode !== null) return;
-        const ended = new Promise((resolve) => one.once('exit', resolve));
-        one.kill('SIGTERM');
-        await ended;
-      }),
-    );
-  };
+  const { hostname, port } = new URL(url);
+  const server = keeps ? before.server : start('scripts/serve.mjs', '-H', hostname, '-p', port);
+  const worker = start(nodeArgs.tsx, 'scripts/worker.ts');
   await untilAnswers(`${url}/api/v1/health`);
-  return { url, databaseUrl, file, stop };
+  return { url, databaseUrl, file, workspace, server, worker };
 }
 
-async function copyOf(workspace: 'demo' | 'empty'): Promise<string> {
+async function end(program: ChildProcess): Promise<void> {
+  if (program.exitCode !== null || program.signalCode !== null) return;
+  const ended = new Promise((resolve) => program.once('exit', resolve));
+  program.kill('SIGTERM');
+  await ended;
+}
+
+async function freshCopy(workspace: Workspace): Promise<string> {
   const template = needed(workspace === 'demo' ? 'E2E_DEMO_URL' : 'E2E_EMPTY_URL');
-  count += 1;
-  const name = `scenario_${process.pid}_${count}`;
+  const name = `scenario_${process.pid}`;
   const admin = new pg.Client({ connectionString: template.replace(/\/\w+$/, '/postgres') });
   await admin.connect();
+  await admin.query(`drop database if exists ${name} with (force)`);
   await admin.query(`create database ${name} template ${path.basename(template)}`);
   await admin.end();
   return template.replace(/\/\w+$/, `/${name}`);
@@ -100,14 +102,15 @@ async function untilAnswers(url: string): Promise<void> {
 }
 
 /** Tests whose addresses are those of their file's app. */
-export const test = base.extend<{ workspace: 'demo' | 'empty' }, { endApp: undefined }>({
+export const test = base.extend<{ workspace: Workspace }, { endApp: undefined }>({
   workspace: ['demo', { option: true }],
   baseURL: async ({ workspace }, use, { file }) => use((await appFor(file, workspace)).url),
   endApp: [
     // biome-ignore lint/correctness/noEmptyPattern: what a fixture needs is read from its first argument.
     async ({}, use) => {
       await use(undefined);
-      await (await running)?.stop();
+      if (running) await Promise.all([end(running.server), end(running.worker)]);
+      running = null;
     },
     { scope: 'worker', auto: true },
   ],

@@ -17,8 +17,12 @@ const presence = (days: readonly string[]): fc.Arbitrary<readonly DayWindow[]> =
 
 const some = (words: readonly string[]): fc.Arbitrary<string[]> => fc.subarray([...words]);
 
-/** A small problem with everything in it that a problem can have. */
-export const anyProblem = (most: { readonly jobs: number; readonly days: number }): fc.Arbitrary<PlanProblem> =>
+/** A small problem with everything in it that a problem can have. @param most.hasDayRules false: without ways between depots and breaks */
+export const anyProblem = (most: {
+  readonly jobs: number;
+  readonly days: number;
+  readonly hasDayRules?: boolean;
+}): fc.Arbitrary<PlanProblem> =>
   fc.integer({ min: 1, max: most.days }).chain((n) => {
     const days = Array.from({ length: n }, (_, i) => addDays(MONDAY, i));
     const money = fc.integer({ min: 0, max: 300 });
@@ -29,6 +33,7 @@ export const anyProblem = (most: { readonly jobs: number; readonly days: number 
       needsBay: fc.oneof({ weight: 3, arbitrary: fc.constant<string[]>([]) }, some(SKILLS)),
       allowed: fc.option(presence(days), { freq: 2 }),
       kitFrom: fc.option(fc.constantFrom(...days), { freq: 2 }),
+      kitFromMin: fc.constantFrom(0, 0, 540, 720),
       coolFromMin: fc.option(
         fc.integer({ min: 40, max: 70 }).map((tens) => tens * 10),
         { freq: 2 },
@@ -38,7 +43,16 @@ export const anyProblem = (most: { readonly jobs: number; readonly days: number 
       pin: fc.constant(null),
       was: fc.constant(null),
     });
-    return fc.record({
+    const dayRules = fc.record(
+      {
+        travelMin: fc.integer({ min: 5, max: 120 }).map((minutes) => ({ N: { E: minutes } })),
+        breaks: fc
+          .tuple(fc.constantFrom(15, 30, 60), fc.integer({ min: 50, max: 70 }), fc.integer({ min: 6, max: 24 }))
+          .map(([minutes, from, length]) => ({ minutes, fromMin: from * 10, toMin: (from + length) * 10 })),
+      },
+      { requiredKeys: [] },
+    );
+    const rest = fc.record({
       days: fc.constant(days),
       bays: fc
         .array(fc.record({ depot: fc.constantFrom(...DEPOTS), can: some(SKILLS), open: presence(days) }), {
@@ -57,4 +71,7 @@ export const anyProblem = (most: { readonly jobs: number; readonly days: number 
       seconds: fc.constant(1),
       seed: fc.integer({ min: 1, max: 1000 }),
     });
+    return fc
+      .tuple(rest, most.hasDayRules === false ? fc.constant({}) : dayRules)
+      .map(([one, rules]) => ({ ...one, ...rules }));
   });

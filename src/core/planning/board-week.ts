@@ -3,7 +3,7 @@ import type { DepotId, WorkOrderId } from '../shared/kinds';
 import type { TaskComponent } from '../work/task';
 import type { Placing, Progress } from './board';
 import { type Booking, slotOfBooking } from './booking';
-import type { DayWindow, PlanProblem } from './plan-problem';
+import type { BusyWindow, PlanProblem } from './plan-problem';
 import type { JobFacts } from './plan-proposal';
 import type { Place } from './solver/place-in';
 
@@ -56,7 +56,7 @@ export interface BoardWeek {
   readonly nowMin: number | null;
   readonly problem: PlanProblem;
   /** What people of this depot do at others. */
-  readonly elsewhere: readonly (DayWindow & { readonly person: string; readonly depot: string })[];
+  readonly elsewhere: readonly (BusyWindow & { readonly person: string })[];
   readonly jobs: readonly BoardJob[];
   readonly currency: string;
 }

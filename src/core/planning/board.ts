@@ -1,6 +1,6 @@
 import type { PlainDate } from '../calendar/plain-date';
 import { timeTo24 } from '../calendar/zone';
-import { type Placed, slotClashes } from './plan-check';
+import { dayClashes, minutesTaken, type Placed, slotClashes } from './plan-check';
 import {
   minutesIn,
   named,
@@ -40,11 +40,11 @@ export const costOfPlacing = (problem: PlanProblem, placing: Placing): number =>
 
 /** Who else has the bay or the person in that time. */
 function takenBy(problem: PlanProblem, placing: Placing, job: PlanJob, slot: PlanSlot): readonly string[] {
-  const ends = slot.startMin + job.minutes;
+  const ends = slot.startMin + minutesTaken(problem, job, slot);
   return problem.jobs.flatMap((other) => {
     const at = placing.get(other.id);
     if (!at || other.id === job.id || at.day !== slot.day) return [];
-    const otherEnds = at.startMin + other.minutes;
+    const otherEnds = at.startMin + minutesTaken(problem, other, at);
     if (otherEnds <= slot.startMin || ends <= at.startMin) return [];
     const whose = [
       ...(at.bay === slot.bay ? [nameIn(problem.bays, slot.bay)] : []),
@@ -72,7 +72,20 @@ export function judgeMove(problem: PlanProblem, placing: Placing, { job: id, to 
   if (!to) return { difference, breaks: stays };
   const past = to.day < today ? ['this day has passed'] : [];
   const own = slotClashes(problem, job, to).map(({ message }) => afterColon(message));
-  return { difference, breaks: [...stays, ...past, ...own, ...takenBy(problem, placing, job, to)] };
+  const taken = takenBy(problem, placing, job, to);
+  return { difference, breaks: [...stays, ...past, ...own, ...taken, ...dayOfPerson(problem, placing, job, to)] };
+}
+
+/** What the day of a person would lack with a job on it, besides what it lacks already. */
+function dayOfPerson(problem: PlanProblem, placing: Placing, job: PlanJob, to: PlanSlot): readonly string[] {
+  const others = [...placing].flatMap(([id, at]): readonly Placed[] =>
+    id !== job.id && at.day === to.day && at.person === to.person ? [{ ...at, job: id }] : [],
+  );
+  const known = new Set(dayClashes(problem, others, to.person).map(({ message }) => message));
+  return dayClashes(problem, [...others, { ...to, job: job.id }], to.person)
+    .map(({ message }) => message)
+    .filter((message) => !known.has(message))
+    .map((message) => message.replace(/\.$/, ''));
 }
 
 /** Beside the job itself its name need not be said again. */
@@ -131,13 +144,17 @@ interface Load {
   readonly open: number;
 }
 
-/** How much of a bay or a person is taken on a day. */
+/** How much of a bay or a person is taken on a day: of a person at other depots too. */
 export function loadOf(problem: PlanProblem, placing: Placing, day: PlainDate, of: PlanBay | PlanPerson): Load {
   const taken = problem.jobs.reduce((sum, job) => {
     const at = placing.get(job.id);
     return at && at.day === day && (at.bay === of.id || at.person === of.id) ? sum + job.minutes : sum;
   }, 0);
-  return { taken, open: minutesIn(('open' in of ? of.open : of.shift).filter((window) => window.day === day)) };
+  const elsewhere = 'busy' in of ? minutesIn((of.busy ?? []).filter((one) => one.day === day)) : 0;
+  return {
+    taken: taken + elsewhere,
+    open: minutesIn(('open' in of ? of.open : of.shift).filter((window) => window.day === day)),
+  };
 }
 
 /** What a job's waiting costs a week on each of the days. */
@@ -203,6 +220,7 @@ export interface Trouble {
  */
 export const troublesOf = (problem: PlanProblem, bars: readonly Bar[]): readonly Trouble[] => [
   ...bars.flatMap((bar) => brokenRules(problem, bar)),
+  ...brokenDays(problem, bars),
   ...noLongerFits(problem, bars),
 ];
 
@@ -213,6 +231,18 @@ function brokenRules(problem: PlanProblem, bar: Bar): readonly Trouble[] {
     job: bar.job,
     message: `${bar.name}: ${afterColon(message)}`,
   }));
+}
+
+/** People who come too late from another depot, or have no break, as it is booked. */
+function brokenDays(problem: PlanProblem, bars: readonly Bar[]): readonly Trouble[] {
+  const ahead = bars.filter(({ isFinished }) => !isFinished);
+  const ids = new Set(ahead.map(({ job }) => job));
+  return [...new Set(ahead.map(({ person }) => person))].flatMap((person) =>
+    dayClashes(problem, bars, person).flatMap(({ a, b, message }) => {
+      const job = [b, a].find((id) => ids.has(id));
+      return job === undefined ? [] : [{ job, message: message.replace(/\.$/, '') }];
+    }),
+  );
 }
 
 /** What comes after something in its bay or with its person and no longer fits, or goes beyond the end of their day. */

@@ -1,6 +1,9 @@
 import { sayDay } from '../calendar/day-names';
+import type { PlainDate } from '../calendar/plain-date';
 import { timeTo24 } from '../calendar/zone';
-import { type DayWindow, named, type PlanJob, type PlanProblem, type PlanSlot } from './plan-problem';
+import { groupBy } from '../shared/group-by';
+import { breaksOf, hasBreak, minutesWithBreak, type Stay, travelBetween } from './person-day';
+import { type DayWindow, named, type PlanJob, type PlanPerson, type PlanProblem, type PlanSlot } from './plan-problem';
 
 /* The hard rules, one by one and by themselves: a plan or a pin is checked here whoever made it. */
 
@@ -30,8 +33,25 @@ function joined(windows: readonly DayWindow[], day: string): readonly DayWindow[
   }, []);
 }
 
+/** How long a job takes in a slot: longer by the break of whoever does it where it covers the whole window of breaks. */
+export const minutesTaken = (
+  problem: Pick<PlanProblem, 'people' | 'breaks'>,
+  { minutes }: Pick<PlanJob, 'minutes'>,
+  { startMin, person }: Pick<PlanSlot, 'startMin' | 'person'>,
+): number =>
+  minutesWithBreak(
+    minutes,
+    startMin,
+    breaksOf(
+      problem,
+      problem.people.find(({ id }) => id === person),
+    ),
+  );
+
 /** What a slot breaks for a job by itself, with the thing that it clashes with. */
-export function slotClashes({ bays, people }: PlanProblem, job: PlanJob, slot: PlanSlot): readonly Clash[] {
+export function slotClashes(problem: PlanProblem, job: PlanJob, slot: PlanSlot): readonly Clash[] {
+  const { bays, people } = problem;
+  const minutes = minutesTaken(problem, job, slot);
   const bay = bays.find(({ id }) => id === slot.bay);
   const person = people.find(({ id }) => id === slot.person);
   const clash = (b: string, why: string): Clash => ({
@@ -50,15 +70,16 @@ export function slotClashes({ bays, people }: PlanProblem, job: PlanJob, slot: P
     ...(personLacks.length > 0
       ? [clash(person.id, `${named(person)} is not trained for ${personLacks.join(' and ')}`)]
       : []),
-    ...(covers(bay.open, slot, job.minutes) ? [] : [clash(bay.id, `${named(bay)} is not open all that time`)]),
-    ...(covers(person.shift, slot, job.minutes)
-      ? []
-      : [clash(person.id, `${named(person)} is not there all that time`)]),
-    ...(job.allowed === null || covers(job.allowed, slot, job.minutes)
+    ...(covers(bay.open, slot, minutes) ? [] : [clash(bay.id, `${named(bay)} is not open all that time`)]),
+    ...(covers(person.shift, slot, minutes) ? [] : [clash(person.id, `${named(person)} is not there all that time`)]),
+    ...(job.allowed === null || covers(job.allowed, slot, minutes)
       ? []
       : [clash(job.id, 'the vehicle cannot be had then')]),
     ...(job.kitFrom !== null && slot.day < job.kitFrom
-      ? [clash(job.id, `its parts are there from ${sayDay(job.kitFrom)}`)]
+      ? [clash(job.id, `its parts are there from ${partsFrom(job.kitFrom, job.kitFromMin)}`)]
+      : []),
+    ...(job.kitFrom === slot.day && slot.startMin < (job.kitFromMin ?? 0)
+      ? [clash(job.id, `its parts are there from ${partsFrom(job.kitFrom, job.kitFromMin)}`)]
       : []),
     ...(job.coolFromMin !== null && slot.startMin < job.coolFromMin
       ? [clash(job.id, `its engine is too hot before ${timeTo24(job.coolFromMin)}`)]
@@ -66,29 +87,110 @@ export function slotClashes({ bays, people }: PlanProblem, job: PlanJob, slot: P
   ];
 }
 
-/** Jobs that have one bay or one person at the same time. */
+/** "Fri 5 Mar, 10:00" */
+export const partsFrom = (day: PlainDate, minute = 0): string =>
+  [sayDay(day), ...(minute > 0 ? [timeTo24(minute)] : [])].join(', ');
+
+/** A job where it lies, or work of a person that is none of the problem's jobs. */
+interface DayStay extends Stay {
+  readonly job: string | null;
+  readonly name: string;
+  readonly day: PlainDate;
+  readonly depot: string;
+}
+
+/** Jobs where they lie, of one bay or person, by day and in order. */
+function daysOf(
+  problem: PlanProblem,
+  placed: readonly Placed[],
+  more: readonly DayStay[] = [],
+): readonly (readonly DayStay[])[] {
+  const jobs = new Map(problem.jobs.map((job) => [job.id, job]));
+  const stays = placed.map((one): DayStay => {
+    const job = jobs.get(one.job);
+    const { day, startMin: fromMin } = one;
+    const toMin = fromMin + (job ? minutesTaken(problem, job, one) : 0);
+    return { job: one.job, name: job ? named(job) : one.job, depot: job?.depot ?? '', day, fromMin, toMin };
+  });
+  return [...groupBy([...stays, ...more], ({ day }) => day).values()].map((list) =>
+    list.sort((x, y) => x.fromMin - y.fromMin),
+  );
+}
+
+const overlapping = (
+  stays: readonly DayStay[],
+  whose: string,
+  counts: (before: DayStay, stay: DayStay) => boolean = () => true,
+): readonly Clash[] =>
+  stays.flatMap((stay, i) => {
+    const before = stays[i - 1];
+    if (!before || before.toMin <= stay.fromMin || !counts(before, stay)) return [];
+    return clashOf(before, stay, `both have ${whose} on ${sayDay(stay.day)}`);
+  });
+
+/** Two stays of which one is a job of the problem at least. */
+const clashOf = (before: DayStay, stay: DayStay, why: string): readonly Clash[] => {
+  if (before.job === null && stay.job === null) return [];
+  const message = `${before.name} and ${stay.name} ${why}.`;
+  return [{ a: before.job ?? before.depot, b: stay.job ?? stay.depot, message }];
+};
+
+/** What the days of a person do not allow besides two jobs at once: work elsewhere at the time, too late from another depot, no break. */
+export const dayClashes = (problem: PlanProblem, placed: readonly Placed[], id: string): readonly Clash[] =>
+  personClashes(problem, placed, id, (before, stay) => before.job === null || stay.job === null);
+
+function personClashes(
+  problem: PlanProblem,
+  placed: readonly Placed[],
+  id: string,
+  counts: (before: DayStay, stay: DayStay) => boolean = () => true,
+): readonly Clash[] {
+  const person = problem.people.find((one) => one.id === id);
+  const busy = (person?.busy ?? []).map((one) => ({ ...one, job: null, name: one.name ?? `work at ${one.depot}` }));
+  const own = placed.filter((one) => one.person === id);
+  return daysOf(problem, own, busy).flatMap((stays) => [
+    ...overlapping(stays, person ? named(person) : id, counts),
+    ...(person ? [...lateFrom(problem, person, stays), ...withoutBreak(problem, person, stays)] : []),
+  ]);
+}
+
+const wayTo = (problem: PlanProblem, a: DayStay | undefined, b: DayStay | undefined): number =>
+  a && b ? travelBetween(problem, a.depot, b.depot) : 0;
+
+const lateFrom = (problem: PlanProblem, person: PlanPerson, stays: readonly DayStay[]): readonly Clash[] =>
+  stays.flatMap((stay, i) => {
+    const before = stays[i - 1];
+    const minutes = wayTo(problem, before, stay);
+    if (!before || before.toMin > stay.fromMin || before.toMin + minutes <= stay.fromMin) return [];
+    const has = `${named(person)} has ${stay.fromMin - before.toMin} min between them on ${sayDay(stay.day)}`;
+    return clashOf(before, stay, `are ${minutes} min apart, and ${has}`);
+  });
+
+function withoutBreak(problem: PlanProblem, person: PlanPerson, stays: readonly DayStay[]): readonly Clash[] {
+  const breaks = breaksOf(problem, person);
+  const job = stays.find((stay) => stay.job !== null);
+  if (!breaks || !job?.job || hasBreak(stays, breaks, (i) => wayTo(problem, stays[i], stays[i + 1]))) return [];
+  const window = `between ${timeTo24(breaks.fromMin)} and ${timeTo24(breaks.toMin)}`;
+  const message = `${named(person)} has no break of ${breaks.minutes} min ${window} on ${sayDay(job.day)}.`;
+  return [{ a: job.job, b: person.id, message }];
+}
+
+/** Jobs that have one bay at the same time, and what the days of people do not allow. */
 function overlaps(problem: PlanProblem, placed: readonly Placed[]): readonly Clash[] {
-  const minutes = new Map(problem.jobs.map((job) => [job.id, job.minutes]));
-  const of = (what: 'bay' | 'person'): readonly Clash[] => {
-    const sorted = [...placed].sort(
-      (x, y) => x[what].localeCompare(y[what]) || x.day.localeCompare(y.day) || x.startMin - y.startMin,
-    );
-    return sorted.flatMap((one, i): readonly Clash[] => {
-      const before = sorted[i - 1];
-      if (!before || before[what] !== one[what] || before.day !== one.day) return [];
-      const ends = before.startMin + (minutes.get(before.job) ?? 0);
-      return ends <= one.startMin
-        ? []
-        : [
-            {
-              a: before.job,
-              b: one.job,
-              message: `${before.job} and ${one.job} both have ${one[what]} on ${one.day}.`,
-            },
-          ];
-    });
+  const idsOf = (what: 'bay' | 'person'): readonly string[] => [...new Set(placed.map((one) => one[what]))].sort();
+  const nameOf = (id: string): string => {
+    const bay = problem.bays.find((one) => one.id === id);
+    return bay ? named(bay) : id;
   };
-  return [...of('bay'), ...of('person')];
+  return [
+    ...idsOf('bay').flatMap((bay) =>
+      daysOf(
+        problem,
+        placed.filter((one) => one.bay === bay),
+      ).flatMap((stays) => overlapping(stays, nameOf(bay))),
+    ),
+    ...idsOf('person').flatMap((person) => personClashes(problem, placed, person)),
+  ];
 }
 
 /** Every hard rule that a plan breaks; empty: none. */

@@ -19,12 +19,30 @@ export interface PlanBay {
   readonly open: readonly DayWindow[];
 }
 
+/** A break that a person has on a day on which their work begins before the window and ends after it. */
+export interface Breaks {
+  readonly minutes: number;
+  /** Between these minutes of the day the break lies in one piece. */
+  readonly fromMin: number;
+  readonly toMin: number;
+}
+
+/** Work at a depot that does not move. */
+export interface BusyWindow extends DayWindow {
+  readonly depot: string;
+  readonly name?: string;
+}
+
 export interface PlanPerson {
   readonly id: string;
   readonly name?: string;
   readonly depots: readonly string[];
   readonly skills: readonly string[];
   readonly shift: readonly DayWindow[];
+  /** Of this person; left out: that of the problem. */
+  readonly breaks?: Breaks | null;
+  /** Work that is none of this problem and does not move. */
+  readonly busy?: readonly BusyWindow[];
 }
 
 /** Where and when a job is done. */
@@ -49,6 +67,8 @@ export interface PlanJob {
   readonly allowed: readonly DayWindow[] | null;
   /** First day on which its parts are there; null: they are. */
   readonly kitFrom: PlainDate | null;
+  /** The minute of that day from which they are there; left out: from its beginning. */
+  readonly kitFromMin?: number;
   /** Not to start before this minute of its day; null: at any. */
   readonly coolFromMin: number | null;
   /** What it costs to do it on each day, in the order of the days. */
@@ -67,6 +87,10 @@ export interface PlanProblem {
   readonly people: readonly PlanPerson[];
   readonly jobs: readonly PlanJob[];
   readonly moveCost: number;
+  /** Minutes that a person needs from one depot to another; left out: none. */
+  readonly travelMin?: Readonly<Record<string, Readonly<Record<string, number>>>>;
+  /** Of everybody who has none of their own; left out: none. */
+  readonly breaks?: Breaks;
   /** Of all money, ISO 4217: as reasons tell it; left out: amounts are told alone. */
   readonly currency?: string;
   /** The most that the search may take. */
@@ -129,8 +153,14 @@ export function problemFaults(problem: PlanProblem): readonly ProblemFault[] {
     ...bays.flatMap(({ open }, i) => windowFaults(open, ['bays', i, 'open'])),
     ...people.flatMap(({ shift }, i) => windowFaults(shift, ['people', i, 'shift'])),
     ...jobs.flatMap((job, i) => jobFaults(job, i, problem)),
+    ...breakFaults(problem.breaks),
   ];
 }
+
+const breakFaults = (breaks: Breaks | undefined): readonly ProblemFault[] =>
+  breaks && breaks.toMin - breaks.fromMin < breaks.minutes
+    ? [{ path: ['breaks'], message: `a break of ${breaks.minutes} minutes does not fit into its window` }]
+    : [];
 
 function dayFaults(days: readonly PlainDate[]): readonly ProblemFault[] {
   if (days.length === 0 || days.length > MAX_PLAN_DAYS)

@@ -1,5 +1,6 @@
 import { addDays, daysBetween, mondayOf, type PlainDate } from '../calendar/plain-date';
 import type { BoardJob, BoardWeek, NamedDepot } from './board-week';
+import { minutesTaken } from './plan-check';
 import { isSamePlace, type PlanJob, type PlanSlot } from './plan-problem';
 import type { JobFacts, ProposalResult } from './plan-proposal';
 
@@ -113,7 +114,11 @@ export function weekOfProposal(result: ProposalResult, { depot, monday, today, c
     today,
     nowMin: null,
     currency,
-    elsewhere: [],
+    elsewhere: proposedJobs(result).flatMap(({ facts, to }) => {
+      if (to === null || facts.depot === depot.name || !days.includes(to.day)) return [];
+      const { day, person, startMin: fromMin } = to;
+      return [{ day, person, fromMin, toMin: fromMin + minutesTaken(result, facts, to), depot: facts.depot }];
+    }),
     problem: {
       days,
       bays: result.bays

@@ -44,6 +44,8 @@ export const fleets = pgTable('fleets', {
   hourCost: integer().notNull().default(15),
   /** What it costs to move a booking that was agreed, so that a replan disturbs little. */
   moveCost: integer().notNull().default(20),
+  /** Of a break within a long day's work, minutes; 0: none is planned. */
+  breakMinutes: integer().notNull().default(30),
   /** Of a vehicle off the road for one more visit. */
   downtimePerVisit: numeric({ precision: 9, scale: 2, mode: 'number' }).notNull().default(150),
   createdAt: createdAt(),
@@ -67,8 +69,11 @@ export const depots = pgTable(
     closesMin: integer().notNull().default(USUAL_HOURS.toMin),
     /** Days of the week on which parts come: a ferry. None: any working day. */
     deliveryDays: integer().array().$type<Weekday[]>().notNull().default([]),
+    /** Minutes since midnight from which they are there on such a day; null: from the opening. */
+    deliveryFromMin: integer(),
   },
   (t) => [
+    check('depots_delivery_time', sql`${t.deliveryFromMin} between 0 and 1440`),
     unique().on(t.fleetId, t.name),
     unique().on(t.fleetId, t.id),
     check(
@@ -77,6 +82,25 @@ export const depots = pgTable(
     ),
     check('depots_delivery_days', sql`${t.deliveryDays} <@ array[1,2,3,4,5,6,7]`),
     check('depots_working_days', sql`${t.workingDays} <@ array[1,2,3,4,5,6,7]`),
+  ],
+);
+
+/** What people need from one depot to another, by the worst of its days: a ferry, a tide. One row for both directions. */
+export const depotWays = pgTable(
+  'depot_ways',
+  {
+    id: id(),
+    fleetId: fleetId(),
+    depotId: uuid().$type<DepotId>().notNull(),
+    otherId: uuid().$type<DepotId>().notNull(),
+    minutes: integer().notNull(),
+  },
+  (t) => [
+    foreignKey({ columns: [t.fleetId, t.depotId], foreignColumns: [depots.fleetId, depots.id] }),
+    foreignKey({ columns: [t.fleetId, t.otherId], foreignColumns: [depots.fleetId, depots.id] }),
+    unique().on(t.depotId, t.otherId),
+    check('depot_ways_in_order', sql`${t.depotId} < ${t.otherId}`),
+    check('depot_ways_possible', sql`${t.minutes} between 0 and 1440`),
   ],
 );
 

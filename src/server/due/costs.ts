@@ -36,6 +36,13 @@ export const costsInput = z.object({
     .min(0, 'Not below 0.')
     .max(100_000)
     .default(20),
+  /** Of a break within a long day's work, minutes; 0: none. */
+  breakMinutes: z.coerce
+    .number('Give minutes.')
+    .int('Give whole minutes.')
+    .min(0, 'Not below 0.')
+    .max(180, 'At most 180.')
+    .default(30),
   /** Share of the bays' time that plug and coil service gets, in per cent. */
   bayPercent: z.coerce.number('Give a share.').min(1, 'At least 1 %.').max(100, 'At most 100 %.').default(100),
   /** By duty group; a group left out has the fleet's. */
@@ -54,6 +61,7 @@ export async function loadCosts(q: Querier, fleetId: FleetId): Promise<CostsInpu
     downtimePerVisit: fleet?.downtimePerVisit ?? 0,
     hourCost: fleet?.hourCost ?? 0,
     moveCost: fleet?.moveCost ?? 0,
+    breakMinutes: fleet?.breakMinutes ?? 0,
     bayPercent: (fleet?.bayShare ?? 1) * 100,
     groups: Object.fromEntries(groups.map((row) => [row.dutyGroup, row.failureCost])),
   };

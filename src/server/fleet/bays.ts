@@ -3,13 +3,13 @@ import { z } from 'zod';
 import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
 import { isZone, minuteOf } from '@/core/calendar/zone';
 import { weekFromText } from '@/core/planning/presence';
-import type { BayId, FleetId } from '@/core/shared/kinds';
+import type { BayId, DepotId, FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { depotHours } from '@/db/queries/depots';
-import { bays, bookings, depots } from '@/db/schema';
+import { depotHours, loadWays } from '@/db/queries/depots';
+import { bays, bookings, depots, depotWays } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -187,6 +187,15 @@ const depotInput = z
         (days): days is Weekday[] => days.every((day) => WEEKDAYS.some((known) => known === day)),
         'There are seven days, 1 Monday to 7 Sunday.',
       ),
+    /** From when they are there on such a day; null: from the opening. */
+    deliveryFrom: time.nullable().default(null),
+    /** Minutes to other depots, by their id. */
+    ways: z
+      .record(
+        z.uuid(),
+        z.coerce.number('Give minutes.').int('Give whole minutes.').min(0, 'Not below 0.').max(1440, 'At most 1,440.'),
+      )
+      .default({}),
   })
   .refine(({ opens, closes }) => opens < closes, { path: ['closes'], message: 'It closes after it opens.' });
 
@@ -194,7 +203,8 @@ const depotInput = z
 export const changeDepot = useCase({
   permission: 'manage bays',
   input: depotInput,
-  async run(deps, actor, { depotId, timeZone, workingDays, opens, closes, deliveryDays }): Promise<Outcome<null>> {
+  async run(deps, actor, { depotId, ...input }): Promise<Outcome<null>> {
+    const { timeZone, workingDays, opens, closes, deliveryDays, deliveryFrom, ways } = input;
     return deps.db.transaction(async (tx) => {
       const values = {
         timeZone,
@@ -202,6 +212,7 @@ export const changeDepot = useCase({
         opensMin: opens,
         closesMin: closes,
         deliveryDays: [...new Set(deliveryDays)].sort(),
+        deliveryFromMin: deliveryFrom,
       };
       const [depot] = await tx
         .update(depots)
@@ -209,11 +220,28 @@ export const changeDepot = useCase({
         .where(and(eq(depots.fleetId, actor.fleetId), eq(depots.id, depotId)))
         .returning();
       if (!depot) return notFound('depot');
-      await writeAudit(tx, actor, { action: 'change', entity: 'depot', entityId: depotId, changes: values });
+      const all = await tx.select({ id: depots.id }).from(depots).where(eq(depots.fleetId, actor.fleetId));
+      const named = Object.entries(ways).filter(([id]) => id !== depotId && all.some((one) => one.id === id));
+      for (const [otherId, minutes] of named) await keepWay(tx, actor.fleetId, [depot.id, otherId as DepotId], minutes);
+      await writeAudit(tx, actor, {
+        action: 'change',
+        entity: 'depot',
+        entityId: depotId,
+        changes: { ...values, ways: Object.fromEntries(named) },
+      });
       return ok(null);
     });
   },
 });
+
+async function keepWay(tx: Tx, fleetId: FleetId, ends: readonly DepotId[], minutes: number): Promise<void> {
+  const [depotId, otherId] = [...ends].sort();
+  if (depotId === undefined || otherId === undefined) return;
+  await tx
+    .insert(depotWays)
+    .values({ fleetId, depotId, otherId, minutes })
+    .onConflictDoUpdate({ target: [depotWays.depotId, depotWays.otherId], set: { minutes } });
+}
 
 /** Depots of the fleet by name, with when they work. */
 export const listDepots = useCase({
@@ -226,10 +254,31 @@ export const listDepots = useCase({
         timeZone: depots.timeZone,
         hours: depotHours,
         deliveryDays: depots.deliveryDays,
+        deliveryFromMin: depots.deliveryFromMin,
       })
       .from(depots)
       .where(eq(depots.fleetId, actor.fleetId))
       .orderBy(asc(depots.name));
     return ok(rows);
+  },
+});
+
+/** How far each depot is from each other, minutes. */
+export const listWays = useCase({
+  permission: 'read the fleet',
+  async run({ db }, actor) {
+    const rows = await db
+      .select({ id: depots.id, name: depots.name })
+      .from(depots)
+      .where(eq(depots.fleetId, actor.fleetId))
+      .orderBy(asc(depots.name));
+    const way = await loadWays(db, actor.fleetId);
+    return ok(
+      rows.flatMap((from) =>
+        rows.flatMap((to) =>
+          from === to ? [] : [{ from: from.id, to: to.id, name: to.name, minutes: way(from.id, to.id) }],
+        ),
+      ),
+    );
   },
 });

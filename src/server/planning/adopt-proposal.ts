@@ -1,6 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { timeOf } from '@/core/calendar/zone';
+import { minutesTaken } from '@/core/planning/plan-check';
 import type { Adopted, JobFacts, ProposalResult } from '@/core/planning/plan-proposal';
 import type { Assignment } from '@/core/planning/solver/plan';
 import type { WhatIfChange } from '@/core/planning/what-if';
@@ -84,7 +85,7 @@ export const adoptProposal = useCase({
   },
 });
 
-async function adopt(deps: Deps, actor: Actor, tx: Tx, { plan, jobs }: ProposalResult): Promise<Adopted> {
+async function adopt(deps: Deps, actor: Actor, tx: Tx, { plan, jobs, people }: ProposalResult): Promise<Adopted> {
   const facts = new Map(jobs.map((job) => [job.id, job]));
   const free = jobs.filter(({ workOrderId, booked }) => workOrderId !== null && booked !== null && !booked.isPinned);
   const ids = free.flatMap(({ workOrderId }) => workOrderId ?? []);
@@ -122,7 +123,7 @@ async function adopt(deps: Deps, actor: Actor, tx: Tx, { plan, jobs }: ProposalR
     }
     if (job.workOrderId === null) opened += 1;
     if (job.booked && job.booked.day !== slot.day) moved += 1;
-    await book(deps, actor, order.value, job, slot);
+    await book(deps, actor, order.value, { ...job, minutes: minutesTaken({ people }, job, slot) }, slot);
     planned += 1;
   }
   return { planned, opened, moved, refused };

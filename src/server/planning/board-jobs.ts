@@ -2,8 +2,9 @@ import type { PlainDate } from '@/core/calendar/plain-date';
 import { wallClock } from '@/core/calendar/zone';
 import type { Progress } from '@/core/planning/board';
 import type { BoardJob } from '@/core/planning/board-week';
-import { slotOfBooking } from '@/core/planning/booking';
-import type { PlanJob, PlanSlot } from '@/core/planning/plan-problem';
+import { type Booking, slotOfBooking } from '@/core/planning/booking';
+import { breaksOf, minutesWithoutBreak } from '@/core/planning/person-day';
+import type { Breaks, BusyWindow, PlanJob, PlanProblem, PlanSlot } from '@/core/planning/plan-problem';
 import type { JobFacts } from '@/core/planning/plan-proposal';
 import type { Place } from '@/core/planning/solver/place-in';
 import type { TaskComponent } from '@/core/work/task';
@@ -74,6 +75,21 @@ const slotIn = (row: WorkOrderListRow): PlanSlot | null => {
   const booking = bookingOf(row);
   return booking && slotOfBooking(booking);
 };
+
+/** The time that an order has with its person, as work that is none of a board. */
+export function busyOf(row: WorkOrderListRow): readonly BusyWindow[] {
+  const booking = bookingOf(row);
+  if (!booking) return [];
+  const { day, startMin: fromMin, minutes } = booking;
+  return [{ day, fromMin, toMin: fromMin + minutes, depot: row.depot, name: `unit ${row.unitNumber}` }];
+}
+
+export const breaksBy = (problem: PlanProblem): ReadonlyMap<string, Breaks | null> =>
+  new Map(problem.people.map((person) => [person.id, breaksOf(problem, person)]));
+
+/** The work alone of a booking, without the break that lies in it. @param breaks by person */
+export const workIn = (booking: Booking, breaks: ReadonlyMap<string, Breaks | null>): number =>
+  minutesWithoutBreak(booking.minutes, booking.startMin, breaks.get(booking.personId) ?? null);
 
 /** An order that is closed still takes the time that it took. */
 export const closedJob = (row: WorkOrderListRow, days: readonly PlainDate[]): PlanJob => ({

@@ -3,6 +3,7 @@ import { groupBy } from '@/core/shared/group-by';
 import type { DepotId, FleetId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
 import { loadFamilies } from '@/db/queries/catalogue';
+import { loadWays } from '@/db/queries/depots';
 import { loadPolicyChoices } from '@/db/queries/policies';
 import { loadTimeRatios } from '@/db/queries/work-entries';
 import { listWorkOrderRows } from '@/db/queries/work-orders';
@@ -38,6 +39,7 @@ export async function loadFleetData(q: Querier, fleetId: FleetId, depotId?: Depo
   return {
     isOneDepot: depotId !== undefined,
     costs: await loadCosts(q, fleetId),
+    way: await loadWays(q, fleetId),
     depots: await q.select().from(depots).where(eq(depots.fleetId, fleetId)),
     bays: await q
       .select()

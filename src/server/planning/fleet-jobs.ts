@@ -91,6 +91,11 @@ function jobOf(ahead: Ahead, visit: Visit): FleetJob {
   const cool = coolMinutes(data, vehicle, family, components);
   const coolFromMin = cool === 0 ? null : Math.min(24 * 60, inSteps(depot.opensMin + cool));
   const short = shortParts(rows, { family, depot, today, stock });
+  const kitFrom =
+    short
+      .map(({ from }) => from)
+      .sort()
+      .at(-1) ?? null;
   const money = {
     components: rows.map((row) => waiting(row, family, data.costs.wearCostPerPercent)),
     minutes,
@@ -109,11 +114,8 @@ function jobOf(ahead: Ahead, visit: Visit): FleetJob {
       ...needsOf(data, depot, family),
       ...(vehicle.retiresOn ? { note: `it leaves the fleet on ${sayDay(vehicle.retiresOn)}` } : {}),
       allowed: allowedOf([...awayOf(data, `vehicle ${vehicle.id}`), ...goneBy(vehicle)], days),
-      kitFrom:
-        short
-          .map(({ from }) => from)
-          .sort()
-          .at(-1) ?? null,
+      kitFrom,
+      kitFromMin: kitFrom !== null && depot.deliveryDays.length > 0 ? (depot.deliveryFromMin ?? 0) : 0,
       coolFromMin,
       costByDay: costs.byDay.map(({ total }) => total),
       costUnplanned: costs.unplanned.total,

@@ -1,6 +1,7 @@
 import { addDays, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
 import { wallClock } from '@/core/calendar/zone';
 import { without } from '@/core/planning/absence';
+import { breakIn } from '@/core/planning/person-day';
 import type { DayWindow, PlanBay, PlanPerson, PlanProblem } from '@/core/planning/plan-problem';
 import type { JobFacts, PlanScope } from '@/core/planning/plan-proposal';
 import { present, weekOf } from '@/core/planning/presence';
@@ -110,6 +111,7 @@ export async function problemOf(
       people: peopleIn(data, days),
       jobs: made.map(({ job }) => job),
       moveCost: data.costs.moveCost,
+      ...(data.depots.length > 1 ? { travelMin: waysIn(data) } : {}),
       currency: data.costs.currency,
       seconds: 1,
       seed: 1,
@@ -117,6 +119,11 @@ export async function problemOf(
     jobs: made.map(({ facts }) => facts),
   };
 }
+
+const waysIn = ({ depots: all, way }: FleetData): PlanProblem['travelMin'] =>
+  Object.fromEntries(
+    all.map((from) => [from.name, Object.fromEntries(all.map((to) => [to.name, way(from.id, to.id)]))]),
+  );
 
 const bySlot = (a: FleetData['orders'][number], b: FleetData['orders'][number]): number =>
   (a.startsAt ?? '9').localeCompare(b.startsAt ?? '9') || a.number - b.number;
@@ -148,13 +155,15 @@ function peopleIn(data: FleetData, days: readonly PlainDate[]): readonly PlanPer
     const own = data.depots.filter(({ id }) => person.depotIds.length === 0 || person.depotIds.includes(id));
     const [first] = own;
     if (!first) return [];
+    const week = person.hours ?? usualShift(first, person);
     return [
       {
         id: person.id,
         name: person.name,
         depots: own.map(({ name }) => name),
         skills: [...(person.hybridQualified ? ['hybrid'] : []), ...person.skills],
-        shift: present(person.hours ?? usualShift(first, person), awayOf(data, `person ${person.id}`), days),
+        shift: present(week, awayOf(data, `person ${person.id}`), days),
+        breaks: breakIn(week, data.costs.breakMinutes),
       },
     ];
   });

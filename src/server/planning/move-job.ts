@@ -1,22 +1,25 @@
 import { and, eq, ne, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { sayDay } from '@/core/calendar/day-names';
+import { addDays, type PlainDate } from '@/core/calendar/plain-date';
 import { timeOf, timeTo24 } from '@/core/calendar/zone';
 import { judgeMove } from '@/core/planning/board';
 import { inSteps } from '@/core/planning/booking';
-import type { PlanSlot } from '@/core/planning/plan-problem';
-import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
+import { minutesTaken } from '@/core/planning/plan-check';
+import type { PlanProblem, PlanSlot } from '@/core/planning/plan-problem';
+import type { DepotId, FleetId, WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
-import { bookingOf, listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
+import { bookingOf, listBooked, listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
 import { bookings, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { editedMeanwhile, fail, notFound, type Outcome, Refused } from '../failure';
 import { useCase } from '../use-case';
 import { openWorkOrder } from '../work-orders/open-work-order';
+import { breaksBy, busyOf, workIn } from './board-jobs';
 import { loadFleetData } from './fleet-data';
 import { problemOf, stillAhead } from './fleet-problem';
 import { planWorkOrder, unplanWorkOrder } from './plan-work-order';
@@ -75,21 +78,17 @@ export const moveJob = useCase({
         const off = await unplanWorkOrder(within, actor, order.id);
         return off.ok ? ok({ workOrderId: order.id, opened, version: null }) : off;
       }
-      const minutes = booking?.minutes ?? inSteps(order.minutes);
-      const asked = {
-        id: `order ${order.id}`,
-        depotId: row.depotId,
-        minutes,
-        to: { day: to.day, bay: to.bayId, person: to.personId, startMin: to.startMin },
-      };
-      const breaks = isUndo ? [] : await whatBreaks(tx, within, actor, asked);
+      const slot = { day: to.day, bay: to.bayId, person: to.personId, startMin: to.startMin };
+      const problem = await dayProblem(tx, within, actor, order.id, row.depotId, slot);
+      const minutes = booking ? workIn(booking, breaksBy(problem)) : inSteps(order.minutes);
+      const breaks = isUndo ? [] : whatBreaks(problem, `order ${order.id}`, minutes, slot, deps.today());
       if (breaks.length > 0) throw new Refused(cannot(row.unitNumber, to.day, breaks));
       const { day, bayId, personId, startMin } = to;
       const planned = await planWorkOrder(within, actor, {
         workOrderId: order.id,
         day,
         start: timeOf(startMin),
-        minutes,
+        minutes: minutesTaken(problem, { minutes }, slot),
         bayId,
         personId,
       });
@@ -139,20 +138,28 @@ function movedMeanwhile(unit: string, booking: ReturnType<typeof bookingOf>) {
   return fail('edited-meanwhile', `Somebody else moved unit ${unit} meanwhile: ${now}. Look again, then move it.`);
 }
 
-interface Asked {
-  readonly id: string;
-  readonly depotId: Parameters<typeof loadFleetData>[2];
-  readonly minutes: number;
-  readonly to: PlanSlot;
-}
-
-/** Hard rules that a slot breaks. Whether bay and person are free is the database's to say. */
-async function whatBreaks(tx: Tx, deps: Deps, actor: Actor, { id, depotId, minutes, to }: Asked) {
+/** The depot of an order on a day, with all else that a person does then as work that stays. */
+async function dayProblem(
+  tx: Tx,
+  deps: Deps,
+  actor: Actor,
+  orderId: WorkOrderId,
+  depotId: DepotId,
+  { day, person: personId }: PlanSlot,
+): Promise<PlanProblem> {
   const clock = { today: deps.today(), now: deps.now() };
   const data = await loadFleetData(tx, actor.fleetId, depotId);
-  const { problem } = await problemOf(tx, data, [to.day], clock.today);
+  const { problem } = await problemOf(tx, data, [day], clock.today);
+  const booked = await listBooked(tx, actor.fleetId, day, addDays(day, 1));
+  const busy = booked.filter((row) => row.personId === personId && row.id !== orderId).flatMap(busyOf);
+  const people = problem.people.map((person) => (person.id === personId ? { ...person, busy } : person));
+  return stillAhead(data, { ...problem, people }, clock);
+}
+
+/** Hard rules that a slot breaks. Whether the bay is free is the database's to say. */
+function whatBreaks(problem: PlanProblem, id: string, minutes: number, to: PlanSlot, today: PlainDate) {
   const jobs = problem.jobs.filter((job) => job.id === id).map((job) => ({ ...job, minutes }));
-  return judgeMove({ ...stillAhead(data, problem, clock), jobs }, new Map(), { job: id, to }, clock.today).breaks;
+  return judgeMove({ ...problem, jobs }, new Map(), { job: id, to }, today).breaks;
 }
 
 /** Says of a booking that it stays where it is, or that it may move again. */

@@ -1,20 +1,29 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import type { PlainDate } from '@/core/calendar/plain-date';
+import { addDays, type PlainDate } from '@/core/calendar/plain-date';
 import { minuteOf, timeOf } from '@/core/calendar/zone';
 import { type BookingFault, bookingFault } from '@/core/planning/booking';
 import type { WorkingHours } from '@/core/planning/hours';
-import type { DepotId } from '@/core/shared/kinds';
+import { dayClashes } from '@/core/planning/plan-check';
+import type { PlanProblem } from '@/core/planning/plan-problem';
+import type { DepotId, FleetId, PersonId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
 import type { Querier, Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
-import { depotHours } from '@/db/queries/depots';
-import { bookingOf, listWorkOrderRows, lockWorkOrder } from '@/db/queries/work-orders';
+import { depotHours, loadWays } from '@/db/queries/depots';
+import {
+  bookingOf,
+  listBooked,
+  listWorkOrderRows,
+  lockWorkOrder,
+  type WorkOrderListRow,
+} from '@/db/queries/work-orders';
 import { bays, bookings, depots, people, workOrders } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
+import { busyOf, closedJob } from './board-jobs';
 
 const planInput = z.object({
   workOrderId: z.uuid(),
@@ -72,7 +81,9 @@ export const planWorkOrder = useCase({
           return fail('invalid', `${person.name} is not qualified for hybrid traction systems.`, {
             personId: 'Choose a qualified person.',
           });
-        const misfit = await whyNotThen(tx, bay.depotId, input, deps.today());
+        const misfit =
+          (await whyNotThen(tx, bay.depotId, input, deps.today())) ??
+          (await tooFar(tx, actor.fleetId, row, person, input));
         if (misfit) return misfit;
         const values = { bayId: bay.id, personId: person.id, during, version: (before?.version ?? 0) + 1 };
         await tx
@@ -123,6 +134,36 @@ async function whyNotThen(tx: Tx, depotId: DepotId, input: z.output<typeof planI
   if (!fault) return null;
   const [field, message] = FAULT_WORDS[fault](name, hours);
   return fail('invalid', message, { [field]: message });
+}
+
+/** Why a person cannot come from another depot in time, or get to it; null: they can. */
+async function tooFar(
+  tx: Tx,
+  fleetId: FleetId,
+  row: WorkOrderListRow,
+  { id, name }: { readonly id: PersonId; readonly name: string },
+  { day, start, minutes, bayId }: z.output<typeof planInput>,
+) {
+  const booked = await listBooked(tx, fleetId, day, addDays(day, 1));
+  const startMin = minuteOf(start);
+  // Two at one time are the database's to refuse.
+  const isApart = (one: WorkOrderListRow): boolean =>
+    busyOf(one).every(({ fromMin, toMin }) => toMin <= startMin || startMin + minutes <= fromMin);
+  const others = booked.filter(
+    (one) => one.personId === id && one.id !== row.id && one.depotId !== row.depotId && isApart(one),
+  );
+  if (others.length === 0) return null;
+  const way = await loadWays(tx, fleetId);
+  const job = { ...closedJob(row, [day]), minutes };
+  const problem: PlanProblem = {
+    ...{ days: [day], bays: [], jobs: [job], moveCost: 0, seconds: 1, seed: 1 },
+    people: [{ id, name, depots: [], skills: [], shift: [], busy: others.flatMap(busyOf) }],
+    travelMin: { [row.depot]: Object.fromEntries(others.map((one) => [one.depot, way(row.depotId, one.depotId)])) },
+  };
+  const [clash] = dayClashes(problem, [{ job: job.id, day, bay: bayId, person: id, startMin }], id);
+  return clash
+    ? fail('conflict', `${clash.message} Choose another time or person.`, { personId: 'At another depot then.' })
+    : null;
 }
 
 async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<typeof planInput>): Promise<string> {

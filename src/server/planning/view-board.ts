@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { addDays, mondayOf, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
-import { without } from '@/core/planning/absence';
 import type { BoardWeek, NamedDepot } from '@/core/planning/board-week';
-import type { DayWindow, PlanProblem } from '@/core/planning/plan-problem';
+import type { PlanProblem } from '@/core/planning/plan-problem';
 import { placeIn } from '@/core/planning/solver/place-in';
 import { ok } from '@/core/shared/result';
 import { isTaskComponent } from '@/core/work/task';
@@ -11,7 +10,7 @@ import { bookingOf, listBooked, loadStarts, loadTaskKinds, type WorkOrderListRow
 import { notFound, type Outcome } from '../failure';
 import { listDepots } from '../fleet/bays';
 import { useCase } from '../use-case';
-import { boardJob, closedJob } from './board-jobs';
+import { boardJob, breaksBy, busyOf, closedJob, workIn } from './board-jobs';
 import { type FleetData, loadFleetData } from './fleet-data';
 import { type FleetProblem, minuteToday, type PlanClock, problemOf, stillAhead } from './fleet-problem';
 
@@ -100,12 +99,13 @@ function boardProblem(
 ): PlanProblem {
   const orders = new Map(data.orders.map((order) => [`order ${order.id}`, order]));
   const elsewhere = booked.filter(({ depotId }) => depotId !== depot.id);
+  const breaks = breaksBy(problem);
   const closed = booked.filter(({ depotId, state }) => depotId === depot.id && state === 'closed');
   return {
     ...problem,
     people: problem.people.map((person) => ({
       ...person,
-      shift: without(person.shift, elsewhere.filter(({ personId }) => personId === person.id).flatMap(windowOf)),
+      busy: elsewhere.filter(({ personId }) => personId === person.id).flatMap(busyOf),
     })),
     jobs: [
       ...problem.jobs
@@ -114,7 +114,7 @@ function boardProblem(
           const order = orders.get(job.id);
           const booking = order && bookingOf(order);
           const isHere = booking && days.includes(booking.day);
-          return isHere ? { ...job, minutes: booking.minutes } : { ...job, was: null };
+          return isHere ? { ...job, minutes: workIn(booking, breaks) } : { ...job, was: null };
         }),
       ...closed.map((row) => closedJob(row, days)),
     ],
@@ -124,11 +124,4 @@ function boardProblem(
 const elsewhereOf = ({ booked, depot }: DepotWeek): BoardWeek['elsewhere'] =>
   booked
     .filter(({ depotId }) => depotId !== depot.id)
-    .flatMap((row) => windowOf(row).map((window) => ({ ...window, person: row.personId ?? '', depot: row.depot })));
-
-function windowOf(row: WorkOrderListRow): readonly DayWindow[] {
-  const booking = bookingOf(row);
-  if (!booking) return [];
-  const { day, startMin, minutes } = booking;
-  return [{ day, fromMin: startMin, toMin: startMin + minutes }];
-}
+    .flatMap((row) => busyOf(row).map((stay) => ({ ...stay, person: row.personId ?? '' })));

@@ -1,6 +1,7 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { barOf, type Placing } from '@/core/planning/board';
 import type { BoardJob, BoardWeek } from '@/core/planning/board-week';
+import { minutesTaken } from '@/core/planning/plan-check';
 import type { DayWindow, PlanProblem, PlanSlot } from '@/core/planning/plan-problem';
 import { named } from '@/core/planning/plan-problem';
 import { moneyText } from '@/text/format';
@@ -46,13 +47,13 @@ function heats(jobs: readonly BoardJob[]): ReadonlyMap<string, number> {
   return new Map(withHeat(ranked.map(({ id }) => ({ id }))).map(({ id, heat }) => [id, heat]));
 }
 
-export function barsOf({ jobs, today, nowMin }: BoardWeek, placing: Placing): readonly Bar[] {
+export function barsOf({ problem, jobs, today, nowMin }: BoardWeek, placing: Placing): readonly Bar[] {
   const heat = heats(jobs);
   return jobs.flatMap((job) => {
     const slot = placing.get(job.id);
     if (!slot) return [];
     const now = slot.day === today && !job.isFinished ? nowMin : null;
-    const span = barOf({ startMin: slot.startMin, minutes: job.minutes }, job.progress, now);
+    const span = barOf({ startMin: slot.startMin, minutes: minutesTaken(problem, job, slot) }, job.progress, now);
     return [{ job, slot, ...span, heat: heat.get(job.id) ?? 0 }];
   });
 }

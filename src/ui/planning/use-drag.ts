@@ -17,6 +17,7 @@ import {
 import { useState } from 'react';
 import { judgeMove, type Placing, slotOf } from '@/core/planning/board';
 import type { BoardWeek } from '@/core/planning/board-week';
+import { minutesTaken } from '@/core/planning/plan-check';
 import type { InHand } from './board-day';
 import { type Bar, endsIn, type Lane, PX_A_MINUTE, type Reading, snapped } from './board-shape';
 import { OFF_PLAN } from './waiting-list';
@@ -85,7 +86,7 @@ function landingOf({ active, over }: DragMoveEvent | DragOverEvent, board: Board
   const to = slotOf(week.problem, placing, id, landing, week.today);
   if (!to) return null;
   const judgement = judgeMove(week.problem, placing, { job: id, to }, week.today);
-  return { job: id, unitNumber: job.unitNumber, minutes: job.minutes, to, judgement };
+  return { job: id, unitNumber: job.unitNumber, minutes: minutesTaken(week.problem, job, to), to, judgement };
 }
 
 /** What a job in hand would do where it is held, while it is dragged by pointer, finger or keys. */

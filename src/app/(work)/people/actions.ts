@@ -27,7 +27,14 @@ export const changeDepotAction = formAction(changeDepot, {
     ...texts,
     workingDays: data.getAll('workingDays'),
     deliveryDays: data.getAll('deliveryDays'),
+    deliveryFrom: texts.deliveryFrom?.trim() || null,
+    ways: Object.fromEntries(
+      Object.entries(texts).flatMap(([name, value]) =>
+        name.startsWith('way:') ? [[name.slice('way:'.length), value]] : [],
+      ),
+    ),
   }),
+  fieldName: (name) => name.replace(/^ways\./, 'way:'),
   onDone: () => ({ message: 'Saved.' }),
 });
 export const makeTokenAction = formAction(makeToken, {

@@ -30,6 +30,7 @@ export const setCostsAction = formAction(setCosts, {
     downtimePerVisit,
     hourCost,
     moveCost,
+    breakMinutes,
     bayPercent,
     ...rest
   }) => ({
@@ -40,6 +41,7 @@ export const setCostsAction = formAction(setCosts, {
     downtimePerVisit,
     hourCost,
     moveCost,
+    breakMinutes,
     bayPercent,
     groups: Object.fromEntries(
       Object.entries(rest).flatMap(([name, value]) =>

@@ -4,7 +4,7 @@ import { timeOf } from '@/core/calendar/zone';
 import { may } from '@/server/access';
 import { listTokens } from '@/server/auth/access-tokens';
 import { deps } from '@/server/deps';
-import { listBays, listDepots } from '@/server/fleet/bays';
+import { listBays, listDepots, listWays } from '@/server/fleet/bays';
 import { instantText } from '@/text/format';
 import { DAY_WORDS } from '@/text/planning-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
@@ -26,12 +26,13 @@ export const metadata = { title: 'Settings' };
 
 export default async function SettingsPage() {
   const actor = await requireActor();
-  const [bays, depots, tokens] = await Promise.all([
+  const [bays, depots, ways, tokens] = await Promise.all([
     listBays(deps(), actor),
     listDepots(deps(), actor),
+    listWays(deps(), actor),
     listTokens(deps(), actor),
   ]);
-  if (!bays.ok || !depots.ok || !tokens.ok) return <Empty>Settings cannot be shown to you.</Empty>;
+  if (!bays.ok || !depots.ok || !ways.ok || !tokens.ok) return <Empty>Settings cannot be shown to you.</Empty>;
   return (
     <>
       <PageHead title="Settings">
@@ -66,9 +67,14 @@ export default async function SettingsPage() {
             </ActionForm>
           </Box>
         </Section>
-        <Section title="Depots" aside="working days, hours and time zone">
+        <Section title="Depots" aside="working days, hours, deliveries and ways between them">
           {depots.value.map((depot) => (
-            <DepotHours key={depot.id} depot={depot} manage={may(actor, 'manage bays')} />
+            <DepotHours
+              key={depot.id}
+              depot={depot}
+              ways={ways.value.filter(({ from }) => from === depot.id)}
+              manage={may(actor, 'manage bays')}
+            />
           ))}
           {depots.value.length === 0 && <Box color="soft">Depots are created when you import vehicles.</Box>}
         </Section>
@@ -147,7 +153,10 @@ function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
   );
 }
 
-function DepotHours({ depot: { id, name, timeZone, hours, deliveryDays }, manage }: { depot: Depot; manage: boolean }) {
+type Way = Extract<Awaited<ReturnType<typeof listWays>>, { ok: true }>['value'][number];
+
+function DepotHours({ depot, ways, manage }: { depot: Depot; ways: readonly Way[]; manage: boolean }) {
+  const { id, name, timeZone, hours, deliveryDays, deliveryFromMin } = depot;
   const days = hours.workingDays.map((day) => DAY_WORDS[day - 1]).join(' ');
   return (
     <details>
@@ -176,6 +185,22 @@ function DepotHours({ depot: { id, name, timeZone, hours, deliveryDays }, manage
               choices={DAY_WORDS.map((label, i) => ({ value: String(i + 1), label }))}
               chosen={deliveryDays.map(String)}
             />
+            <TextField
+              name="deliveryFrom"
+              label="Parts are there from, on such a day"
+              hint="such as 10:30; empty: from the opening"
+              defaultValue={deliveryFromMin === null ? '' : timeOf(deliveryFromMin)}
+            />
+            {ways.map((way) => (
+              <TextField
+                key={way.to}
+                name={`way:${way.to}`}
+                label={`From ${name} to ${way.name}`}
+                hint="minutes on the worst day; ferry and tide included"
+                inputMode="numeric"
+                defaultValue={String(way.minutes)}
+              />
+            ))}
             <TextField name="timeZone" label="Time zone" hint="such as Europe/Lisbon" defaultValue={timeZone} />
             <SubmitButton>Save {name}</SubmitButton>
           </ActionForm>

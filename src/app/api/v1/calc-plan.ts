@@ -35,6 +35,7 @@ const input = z
           needs_bay: words.default([]),
           allowed: windows.nullish(),
           kit_from: day.nullish(),
+          kit_from_min: minute.nullish(),
           cool_from_min: minute.nullish(),
           cost_by_day: z.array(money).max(MAX_PLAN_DAYS),
           cost_unplanned: money,
@@ -43,6 +44,8 @@ const input = z
         }),
       )
       .max(3000),
+    travel_min: z.record(id, z.record(id, minute)).nullish(),
+    breaks: z.object({ minutes: z.number().int().min(1).max(1440), from_min: minute, to_min: minute }).nullish(),
     move_cost: z.number().min(0).max(1e9).default(0),
     seconds: z.number().gt(0).max(MAX_SECONDS).default(10),
     seed: z.number().int().min(-2_147_483_648).max(2_147_483_647).default(1),
@@ -87,9 +90,13 @@ const windowsOf = (list: readonly Window[]) =>
 const slotOf = (one: z.output<typeof slot> | null | undefined): PlanSlot | null =>
   one ? { day: one.day, bay: one.bay, person: one.person, startMin: one.start_min } : null;
 
-function problemOf({ days, bays, people, jobs, move_cost, seconds, seed }: Input): PlanProblem {
+function problemOf({ days, bays, people, jobs, move_cost, seconds, seed, ...rules }: Input): PlanProblem {
   return {
     days,
+    ...(rules.travel_min ? { travelMin: rules.travel_min } : {}),
+    ...(rules.breaks
+      ? { breaks: { minutes: rules.breaks.minutes, fromMin: rules.breaks.from_min, toMin: rules.breaks.to_min } }
+      : {}),
     bays: bays.map((bay) => ({ ...bay, open: windowsOf(bay.open) })),
     people: people.map((person) => ({ ...person, shift: windowsOf(person.shift) })),
     jobs: jobs.map((job) => ({
@@ -100,6 +107,7 @@ function problemOf({ days, bays, people, jobs, move_cost, seconds, seed }: Input
       needsBay: job.needs_bay,
       allowed: job.allowed ? windowsOf(job.allowed) : null,
       kitFrom: job.kit_from ?? null,
+      kitFromMin: job.kit_from_min ?? 0,
       coolFromMin: job.cool_from_min ?? null,
       costByDay: job.cost_by_day,
       costUnplanned: job.cost_unplanned,

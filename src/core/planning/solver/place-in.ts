@@ -22,7 +22,7 @@ export function placeIn(problem: PlanProblem): Places {
   const schedule = scheduleOf(space, agreedSlots(problem));
   const planned = problem.jobs.flatMap(({ id }, job): (readonly [string, string])[] => {
     const slot = schedule.slotOf(job);
-    return slot ? [[id, whyThere(problem, space, job, slot).message]] : [];
+    return slot ? [[id, whyThere(problem, space, schedule, job, slot).message]] : [];
   });
   const waiting = problem.jobs.flatMap(({ id }, job): (readonly [string, Place])[] =>
     schedule.isPlanned(job) ? [] : [[id, placeOf(problem, space, schedule, job)]],

@@ -77,7 +77,7 @@ describe('a plan', () => {
 
   it('is the cheapest that there is, where all of them can be tried', () => {
     fc.assert(
-      fc.property(anyProblem({ jobs: 3, days: 2 }), (problem) => {
+      fc.property(anyProblem({ jobs: 3, days: 2, hasDayRules: false }), (problem) => {
         expect(planAtOnce(problem, 400).cost).toBeCloseTo(cheapestOf(problem), 6);
       }),
       { numRuns: 60 },
@@ -232,6 +232,47 @@ const garage = (jobs: readonly PlanJob[], over: Partial<PlanProblem> = {}): Plan
   seconds: 1,
   seed: 1,
   ...over,
+});
+
+describe('a person’s day', () => {
+  const both = (over: Partial<PlanProblem>): PlanProblem => ({
+    ...garage([job('J1', { minutes: 230 }), job('J2', { minutes: 230, depot: 'M' })]),
+    days: DAYS.slice(0, 1),
+    bays: ['N', 'M'].map((depot) => ({ id: `B ${depot}`, depot, can: [], open: hours })),
+    people: [{ id: 'P1', name: 'T. Okoro', depots: ['N', 'M'], skills: [], shift: hours }],
+    ...over,
+  });
+  const one = (problem: PlanProblem): PlanProblem => ({
+    ...problem,
+    jobs: problem.jobs.map((each) => ({ ...each, costByDay: each.costByDay.slice(0, 1) })),
+  });
+
+  it('holds the way between depots', () => {
+    expect(planAtOnce(one(both({ travelMin: { M: { N: 15 } } })), ROUNDS).unplanned).toEqual([]);
+    const { unplanned } = planAtOnce(one(both({ travelMin: { M: { N: 35 } } })), ROUNDS);
+    expect(unplanned).toMatchObject([{ reason: 'travel', message: expect.stringContaining('another depot') }]);
+  });
+
+  it('holds a break, and a job over the whole window is as much longer', () => {
+    const breaks = { minutes: 30, fromMin: 660, toMin: 840 };
+    const { unplanned } = planAtOnce(one(both({ breaks })), ROUNDS);
+    expect(unplanned).toMatchObject([{ reason: 'break', message: expect.stringContaining('no break') }]);
+    const long = (minutes: number) => planAtOnce(garage([job('J1', { minutes })], { breaks }), ROUNDS);
+    expect(long(450).assignments).toMatchObject([{ startMin: 480 }]);
+    expect(long(455).unplanned).toHaveLength(1);
+    const two = garage([job('J1', { minutes: 400 }), job('J2', { minutes: 60 })], { breaks, days: DAYS.slice(0, 1) });
+    expect(planAtOnce(one(two), ROUNDS).unplanned).toHaveLength(1);
+  });
+
+  it('holds work that is none of the plan, and the minute from which parts are there', () => {
+    const busy = [{ day: DAYS[0] ?? '', fromMin: 480, toMin: 600, depot: 'M' }];
+    const people = [{ id: 'P1', depots: ['N'], skills: ['hybrid'], shift: hours, busy }];
+    const only = (over: Partial<PlanProblem>) => planAtOnce(garage([job('J1')], over), ROUNDS).assignments[0]?.startMin;
+    expect(only({ people })).toBe(600);
+    expect(only({ people, travelMin: { N: { M: 40 } } })).toBe(640);
+    const ferry = job('J1', { kitFrom: '2027-03-03', kitFromMin: 630, costByDay: [0, 90, 90] });
+    expect(planAtOnce(garage([ferry]), ROUNDS).assignments).toMatchObject([{ day: '2027-03-03', startMin: 630 }]);
+  });
 });
 
 describe('the reasons', () => {

@@ -38,7 +38,7 @@ export interface SolvedPlan extends Plan {
  * Rounds that each second buys, times the jobs of a depot: made in about a fifth of it on two quiet cores, so that a slow or busy
  * machine makes them all too. Measured: bench/plan.ts.
  */
-const ROUNDS_A_SECOND = 500_000;
+const ROUNDS_A_SECOND = 350_000;
 const LEAST_ROUNDS = 2000;
 /** A small problem is settled after so many. */
 const ENOUGH_ROUNDS_A_JOB = 8000;
@@ -68,7 +68,7 @@ export function planOf(problem: PlanProblem, space: Space, slots: Slots): Plan {
       const of = space.jobs[i];
       if (!slot || !of) return [];
       const cost = costAt(space, of, slot);
-      return [{ job: id, ...slotOf(slot), cost, why: whyThere(problem, space, i, slot) }];
+      return [{ job: id, ...slotOf(slot), cost, why: whyThere(problem, space, schedule, i, slot) }];
     }),
     unplanned: jobs.flatMap(({ id }, i): readonly Unplanned[] => {
       if (slots[i]) return [];

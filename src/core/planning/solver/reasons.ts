@@ -1,8 +1,9 @@
 import { sayDay } from '../../calendar/day-names';
 import type { PlainDate } from '../../calendar/plain-date';
 import { timeTo24 } from '../../calendar/zone';
+import { partsFrom } from '../plan-check';
 import type { PlanJob, PlanProblem } from '../plan-problem';
-import { Schedule } from './schedule';
+import { type DayRules, Schedule } from './schedule';
 import type { Slots } from './search';
 import { common, roomy, type Slot, type Space, type SpaceJob, type Spans, spansOf } from './space';
 
@@ -15,6 +16,8 @@ export const UNPLANNED_REASONS = [
   'no_skill',
   'no_bay',
   'cool_down',
+  'travel',
+  'break',
   'cheaper_later',
   'horizon',
 ] as const;
@@ -46,27 +49,50 @@ function dayFault(of: SpaceJob, job: PlanJob, day: number, dayName: PlainDate): 
   if (kind.length === 0) return 'closed';
   const fits = (spans: Spans, from: number): boolean => roomy(spans, job.minutes, from).length > 0;
   if (!kind.some(({ spans }) => fits(spans, 0))) return 'too_long';
+  const kitFromMin = dayName === job.kitFrom ? (job.kitFromMin ?? 0) : 0;
   if (job.kitFrom !== null && dayName < job.kitFrom) return 'parts';
+  if (!kind.some(({ spans }) => fits(spans, kitFromMin))) return 'parts';
   const own = allowedOn(job, dayName);
   const free = kind.map(({ spans }) => (own ? common(spans, own) : spans));
-  if (!free.some((spans) => fits(spans, 0))) return 'vehicle_away';
-  return free.some((spans) => fits(spans, job.coolFromMin ?? 0)) ? null : 'cool_down';
+  if (!free.some((spans) => fits(spans, kitFromMin))) return 'vehicle_away';
+  return free.some((spans) => fits(spans, Math.max(kitFromMin, job.coolFromMin ?? 0))) ? null : 'cool_down';
 }
 
 /** When the vehicle can be had on a day; null: any time. */
 const allowedOn = ({ allowed }: PlanJob, day: PlainDate): Spans | null =>
   allowed && spansOf(allowed.filter((window) => window.day === day));
 
+const kitText = ({ kitFrom, kitFromMin }: PlanJob): string => (kitFrom ? partsFrom(kitFrom, kitFromMin) : 'later');
+
 const FAULTS: Readonly<Record<DayFault, (job: PlanJob) => string>> = {
   closed: () => 'no bay with somebody for it is open',
   too_long: ({ minutes }) => `nobody has ${sayMinutes(minutes)} together`,
-  parts: ({ kitFrom }) => `its parts are there from ${kitFrom ? sayDay(kitFrom) : 'later'}`,
+  parts: (job) => `its parts are there from ${kitText(job)}`,
   vehicle_away: () => 'the vehicle is away',
   cool_down: ({ coolFromMin }) => `it is cool from ${timeTo24(coolFromMin ?? 0)}, and then nobody has the time`,
 };
 
-/** Why a job is planned where it is. */
-export function whyThere(problem: PlanProblem, space: Space, index: number, slot: Slot): Why<PlannedReason> {
+/** What of a person's day keeps a job from a day on which everything else lets it be; null: it is not that. */
+function dayRuleAgainst(schedule: Schedule, job: number, day: number): 'travel' | 'break' | null {
+  const isFound = (rules: DayRules): boolean => schedule.withRules(rules, () => schedule.find(job, day) !== null);
+  if (isFound({ travel: true, breaks: true })) return null;
+  if (isFound({ travel: true, breaks: false })) return 'break';
+  return isFound({ travel: false, breaks: false }) ? 'travel' : null;
+}
+
+const DAY_RULES = {
+  travel: 'whoever is free then comes from another depot too late',
+  break: 'whoever is free then would have no break',
+} as const;
+
+/** Why a job is planned where it is. @param schedule the plan as it is */
+export function whyThere(
+  problem: PlanProblem,
+  space: Space,
+  schedule: Schedule,
+  index: number,
+  slot: Slot,
+): Why<PlannedReason> {
   const job = problem.jobs[index];
   const of = space.jobs[index];
   const day = problem.days[slot.day];
@@ -85,7 +111,9 @@ export function whyThere(problem: PlanProblem, space: Space, index: number, slot
       ? { code: 'as_agreed', message: `As agreed, and ${sayDay(day)} is the cheapest day.${where}` }
       : { code: 'cheapest_day', message: `${sayDay(day)} is the cheapest day.${where}` };
   const fault = dayFault(of, job, cheaper.i, cheaper.name);
-  const why = fault ? FAULTS[fault](job) : 'jobs that lose more by waiting have its hours';
+  const rule = fault ? null : dayRuleAgainst(schedule, index, cheaper.i);
+  const full = rule ? DAY_RULES[rule] : 'jobs that lose more by waiting have its hours';
+  const why = fault ? FAULTS[fault](job) : full;
   const message = `${sayDay(day)}: ${sayDay(cheaper.name)} would cost ${sayMoney(cost - cheaper.cost, problem)} less, but ${why}.${where}`;
   return isAgreed ? { code: 'as_agreed', message: `As agreed, ${message}` } : { code: 'next_best_day', message };
 }
@@ -117,12 +145,20 @@ export function whyNot(problem: PlanProblem, space: Space, schedule: Schedule, i
       code: 'cheaper_later',
       message: `It loses less by waiting until after these days than by any free hour within them${job.note ? `: ${job.note}` : ''}.`,
     };
+  const rules = new Set(of.order.map((at) => dayRuleAgainst(schedule, index, at)));
+  const rule = rules.has('break') ? 'break' : 'travel';
+  if (rules.has(rule)) return { code: rule, message: DAY_RULE_ALWAYS[rule] };
   const day = problem.days[first];
   return {
     code: 'no_capacity',
     message: `No ${sayMinutes(job.minutes)} are left on a day that would pay: ${day ? sayDay(day) : 'the best day'} and the others are full with jobs that lose more by waiting.`,
   };
 }
+
+const DAY_RULE_ALWAYS = {
+  travel: 'On each day that would pay, whoever has the time comes from another depot too late.',
+  break: 'On each day that would pay, whoever has the time would have no break.',
+} as const;
 
 function whoLacks({ bays, people }: PlanProblem, job: PlanJob): Why<'no_bay' | 'no_skill'> | null {
   const { depot, needsBay, needsSkills } = job;
@@ -154,8 +190,7 @@ const REASONS: Readonly<Record<DayFault, UnplannedReason>> = {
 const NEVER: Readonly<Record<DayFault, (job: PlanJob) => string>> = {
   closed: () => 'On none of these days is a bay open with somebody for it.',
   too_long: ({ minutes }) => `On none of these days has anybody ${sayMinutes(minutes)} together in one bay.`,
-  parts: ({ kitFrom }) =>
-    `Its parts are there from ${kitFrom ? sayDay(kitFrom) : 'later'}, after the last day on which it could be done.`,
+  parts: (job) => `Its parts are there from ${kitText(job)}, after the last day on which it could be done.`,
   vehicle_away: () => 'The vehicle is away whenever a bay and somebody for it are free.',
   cool_down: ({ coolFromMin }) =>
     `It is cool from ${timeTo24(coolFromMin ?? 0)}: what is left of any of these days is too short.`,

@@ -1,5 +1,6 @@
 import { groupBy } from '../../shared/group-by';
-import type { DayWindow, PlanJob, PlanProblem, PlanSlot } from '../plan-problem';
+import { breaksOf, type Stay, travelBetween } from '../person-day';
+import type { Breaks, DayWindow, PlanJob, PlanProblem, PlanSlot } from '../plan-problem';
 
 /* A problem on compact arrays: bays, people, jobs and days are numbers, and what can never be is left out. */
 
@@ -64,6 +65,16 @@ export interface Space {
   /** By bay or person and day: when it is there. */
   readonly bayOpen: readonly (readonly Spans[])[];
   readonly personOpen: readonly (readonly Spans[])[];
+  /** Minutes from one depot to another, by depot × depots + depot; null: nobody needs any. */
+  readonly travel: Int32Array | null;
+  /** By person. */
+  readonly breaks: readonly (Breaks | null)[];
+  /** By person × days + day: work that is none of these jobs. */
+  readonly busy: readonly (readonly BusyStay[])[];
+}
+
+export interface BusyStay extends Stay {
+  readonly depot: number;
 }
 
 /** Union of spans, in order, those that touch as one. */
@@ -175,7 +186,8 @@ export function spaceOf(problem: PlanProblem): Space {
     bayOpen: bays.map((bay) => byDay(days, bay.open)),
     personOpen: people.map((person) => byDay(days, person.shift)),
   };
-  const depots = placesOf([...new Set([...jobs, ...bays].map(({ depot }) => depot))]);
+  const named = [...jobs, ...bays, ...people.flatMap(({ busy = [] }) => busy)].map(({ depot }) => depot);
+  const depots = placesOf([...new Set(named)]);
   const kinds = new Map<string, readonly (readonly Pair[])[]>();
   const kindOf = (job: PlanJob): readonly (readonly Pair[])[] => {
     const key = JSON.stringify([job.depot, [...job.needsSkills].sort(), [...job.needsBay].sort()]);
@@ -199,6 +211,15 @@ export function spaceOf(problem: PlanProblem): Space {
     baysOfDepot: [...depots.keys()].map((depot) => bays.flatMap((bay, i) => (bay.depot === depot ? [i] : []))),
     moveCost,
     ...open,
+    travel: travelIn(problem, [...depots.keys()]),
+    breaks: people.map((person) => breaksOf(problem, person)),
+    busy: people.flatMap(({ busy = [] }) =>
+      days.map((day) =>
+        busy
+          .filter((one) => one.day === day)
+          .map(({ fromMin, toMin, depot }) => ({ fromMin, toMin, depot: depots.get(depot) ?? 0 })),
+      ),
+    ),
     jobs: jobs.map((job) => {
       const kind = kindOf(job);
       const pairs = pairsOf(job, kind, days);
@@ -222,6 +243,11 @@ export function spaceOf(problem: PlanProblem): Space {
   };
 }
 
+function travelIn(problem: PlanProblem, depots: readonly string[]): Int32Array | null {
+  if (!problem.travelMin) return null;
+  return Int32Array.from(depots.flatMap((from) => depots.map((to) => travelBetween(problem, from, to))));
+}
+
 /** The shortest span of the pairs of a day: what is no longer fits into all of them. */
 const shortest = new WeakMap<readonly Pair[], number>();
 
@@ -237,7 +263,7 @@ function shortestOf(pairs: readonly Pair[]): number {
 
 /** The pairs of a job's own kind, less what its vehicle, its parts and its engine's heat rule out. */
 function pairsOf(
-  { minutes, allowed, kitFrom, coolFromMin }: PlanJob,
+  { minutes, allowed, kitFrom, kitFromMin = 0, coolFromMin }: PlanJob,
   kind: readonly (readonly Pair[])[],
   days: readonly string[],
 ): readonly (readonly Pair[])[] {
@@ -245,11 +271,12 @@ function pairsOf(
   return kind.map((pairs, day) => {
     if (kitFrom !== null && (days[day] ?? '') < kitFrom) return NO_PAIRS;
     // Jobs of a kind that nothing else confines share one list.
-    if (!free && coolFromMin === null && minutes <= shortestOf(pairs)) return pairs;
+    const fromMin = Math.max(coolFromMin ?? 0, days[day] === kitFrom ? kitFromMin : 0);
+    if (!free && fromMin === 0 && minutes <= shortestOf(pairs)) return pairs;
     const own = free ? (free[day] ?? []) : ANY_TIME;
     if (own.length === 0) return NO_PAIRS;
     return pairs.flatMap((pair): Pair[] => {
-      const spans = roomy(free ? common(pair.spans, own) : pair.spans, minutes, coolFromMin ?? 0);
+      const spans = roomy(free ? common(pair.spans, own) : pair.spans, minutes, fromMin);
       return spans.length > 0 ? [{ ...pair, spans }] : [];
     });
   });

@@ -52,6 +52,13 @@ export default page(async function CostsPage() {
               />
             ))}
             <TextField
+              name="breakMinutes"
+              label="A break in the middle of a long day’s work"
+              hint="minutes; 0: none is planned"
+              inputMode="numeric"
+              defaultValue={String(costs.breakMinutes)}
+            />
+            <TextField
               name="bayPercent"
               label="Share of the bays’ time for plug and coil service"
               hint="%"
