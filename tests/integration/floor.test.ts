@@ -257,19 +257,25 @@ describe('a job that stops halfway', () => {
   it('says what it waits for, drafts the order less what lies here, and holds the close', async () => {
     const wait = (over: object) =>
       waitFor(w.deps, actor, waitInput.parse({ workOrderId: order, reason: 'A boot is torn', ...over }));
+    expect(await wait({ nextPersonId: randomUUID() })).toMatchObject({ error: { kind: 'not-found' } });
     expect(await wait({ site: '9Z' })).toMatchObject({ error: { fields: { site: expect.any(String) } } });
     expect(await wait({ partNumber: 'ZZ-1' })).toMatchObject({ error: { fields: { partWhat: expect.any(String) } } });
     value(await setWorking(w.deps, actor, { workOrderId: order, working: true }));
-    value(await wait({ site: '3a', partNumber: 'ZZ-1', partWhat: 'boot', quantity: '2' }));
-    const { waits, times, blockers } = await view();
-    expect(waits).toMatchObject([{ wait: { site: '3A', partNumber: 'ZZ-1', quantity: 2 } }]);
+    // By the name that screens give a place.
+    const part = { partNumber: 'ZZ-1', partWhat: 'boot', quantity: '2' };
+    value(await wait({ site: '3', note: 'the clip is in the tray', nextPersonId: actor.personId, ...part }));
+    const { stops, times, blockers } = await view();
+    expect(stops).toMatchObject([{ place: '3', part: '2 × ZZ-1', note: 'the clip is in the tray' }]);
+    expect(stops[0]?.next).toBe(stops[0]?.by);
+    expect(value(await viewFloor(w.deps, actor, order)).stops).toEqual(stops);
     expect(times.every(({ time }) => time.toAt !== null)).toBe(true);
     expect(blockers.join(' ')).toContain('Waits: A boot is torn');
     const list = value(await listWaiting(w.deps, actor));
     expect(list.draft.find(({ number }) => number === 'ZZ-1')).toMatchObject({ what: 'boot', needed: 2, order: 2 });
     // Three wanted, two on hand, four in a pack.
     expect(list.draft.find(({ number }) => number === 'NL-3811')).toMatchObject({ needed: 3, onHand: 2, order: 4 });
-    value(await endWait(w.deps, actor, { workOrderId: order, waitId: waits[0]?.wait.id ?? '' }));
+    value(await endWait(w.deps, actor, { workOrderId: order, waitId: stops[0]?.id ?? '' }));
+    expect((await view()).stops).toEqual([]);
     expect(value(await listWaiting(w.deps, actor)).waits.map(({ wait: { partNumber } }) => partNumber)).toEqual([
       'NL-3811',
     ]);

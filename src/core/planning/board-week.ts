@@ -1,5 +1,6 @@
 import type { PlainDate } from '../calendar/plain-date';
 import type { DepotId, WorkOrderId } from '../shared/kinds';
+import type { Stop } from '../work/stop';
 import type { TaskComponent } from '../work/task';
 import type { Placing, Progress } from './board';
 import { type Booking, slotOfBooking } from './booking';
@@ -36,6 +37,8 @@ export interface BoardJob {
   readonly isPinned: boolean;
   readonly isBegun: boolean;
   readonly isFinished: boolean;
+  /** Why it stands still; null: it does not. */
+  readonly stop: Stop | null;
   readonly progress: Progress;
   /** Of one that waits: where it could be, or why it cannot; null: it is booked. */
   readonly place: Place | null;

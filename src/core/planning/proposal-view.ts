@@ -177,6 +177,7 @@ function boardJob(facts: JobFacts, to: PlanSlot | null): Omit<BoardJob, 'weekly'
     isPinned: booked?.isPinned === true,
     isBegun: false,
     isFinished: false,
+    stop: null,
     progress: { startedMin: null, finishedMin: null },
     place: null,
   };

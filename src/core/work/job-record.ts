@@ -5,6 +5,7 @@ import type { JobRecord, Json } from './entry';
 import type { OrderModel, PlaceModel, StepModel, TaskModel } from './order-model';
 import type { PlugRules } from './place-done';
 import type { Phase } from './procedure/step';
+import type { Stop } from './stop';
 import type { TaskWhy } from './task';
 
 /** A plug site: what the drawing of the engine shows, and where the parts of a cylinder are worked on. */
@@ -111,7 +112,8 @@ export interface FloorJob extends OrderModel {
   }[];
   /** Keys of findings on which a supervisor has spoken. */
   readonly decided: readonly string[];
-  readonly waits: readonly { readonly id: string; readonly words: string }[];
+  /** Why it stands still. */
+  readonly stops: readonly Stop[];
   /** Since when the person who asks is working at it; null: they are not. */
   readonly workingSince: string | null;
   readonly minutes: number;

@@ -1,4 +1,5 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { AccessClass } from '@/core/engine/access';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId, WorkOrderId } from '@/core/shared/kinds';
@@ -81,11 +82,15 @@ export const loadCodes = (q: Querier, workOrderId: WorkOrderId) =>
     .where(eq(workOrderCodes.workOrderId, workOrderId))
     .orderBy(asc(workOrderCodes.readAt));
 
+/** Who goes on where a job stands. */
+const nextPeople = alias(people, 'next_people');
+
 export const loadWaits = (q: Querier, fleetId: FleetId, only: { workOrderId?: WorkOrderId; open?: boolean }) =>
   q
-    .select({ wait: workOrderWaits, who: people.name })
+    .select({ wait: workOrderWaits, who: people.name, next: nextPeople.name })
     .from(workOrderWaits)
     .innerJoin(people, eq(people.id, workOrderWaits.saidBy))
+    .leftJoin(nextPeople, eq(nextPeople.id, workOrderWaits.nextPersonId))
     .where(
       and(
         eq(workOrderWaits.fleetId, fleetId),
@@ -95,7 +100,7 @@ export const loadWaits = (q: Querier, fleetId: FleetId, only: { workOrderId?: Wo
     )
     .orderBy(asc(workOrderWaits.saidAt));
 
-export type WaitRow = Awaited<ReturnType<typeof loadWaits>>[number]['wait'];
+export type WaitRow = Awaited<ReturnType<typeof loadWaits>>[number];
 
 export const loadTimes = (q: Querier, workOrderId: WorkOrderId) =>
   q

@@ -3,6 +3,7 @@ import { minuteOf } from '@/core/calendar/zone';
 import type { Booking } from '@/core/planning/booking';
 import { groupBy } from '@/core/shared/group-by';
 import type { DepotId, FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
+import type { Stop } from '@/core/work/stop';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
 import {
@@ -140,6 +141,12 @@ const listColumns = {
   person: people.name,
   startsAt: sql<string | null>`to_char(lower(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
   endsAt: sql<string | null>`to_char(upper(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
+  /** Where it stands still: the last that was said. */
+  stop: sql<Omit<Stop, 'place'> | null>`(
+    select jsonb_build_object('id', w.id, 'reason', w.reason, 'by', p.name, 'at', w.said_at, 'note', w.note,
+      'next', n.name, 'part', case when w.part_number is not null then w.quantity || ' × ' || w.part_number end)
+    from work_order_waits w join people p on p.id = w.said_by left join people n on n.id = w.next_person_id
+    where w.work_order_id = ${workOrders.id} and w.ended_at is null order by w.said_at desc limit 1)`,
 };
 
 /** The booking of a listed order; null where it has none. */

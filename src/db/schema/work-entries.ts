@@ -121,6 +121,10 @@ export const workOrderWaits = pgTable(
     /** The site it concerns; null: the job. */
     site: text(),
     reason: text().notNull(),
+    /** What whoever goes on should know. */
+    note: text(),
+    /** Who goes on, where that is agreed. */
+    nextPersonId: uuid().$type<PersonId>(),
     partNumber: text(),
     partWhat: text(),
     quantity: integer(),
@@ -130,7 +134,9 @@ export const workOrderWaits = pgTable(
   },
   (t) => [
     foreignKey({ columns: [t.fleetId, t.workOrderId], foreignColumns: [workOrders.fleetId, workOrders.id] }),
+    foreignKey({ columns: [t.fleetId, t.nextPersonId], foreignColumns: [people.fleetId, people.id] }),
     index().on(t.fleetId).where(sql`${t.endedAt} is null`),
+    index().on(t.workOrderId).where(sql`${t.endedAt} is null`),
     check('work_order_waits_whole', sql`(${t.partNumber} is null) = (${t.quantity} is null)`),
   ],
 );

@@ -12,7 +12,7 @@ import { isLive } from '@/core/work/order-state';
 import type { Querier } from '@/db/client';
 import type { ComponentSheet } from '@/db/queries/catalogue';
 import { loadVerdicts } from '@/db/queries/findings';
-import { loadDifferences, loadTimes, loadWaits, type WaitRow } from '@/db/queries/work-entries';
+import { loadDifferences, loadTimes, loadWaits } from '@/db/queries/work-entries';
 import { type FittedRow, loadWorkOrder, type StepRow } from '@/db/queries/work-orders';
 import { people, vehicles } from '@/db/schema';
 import { may } from '../access';
@@ -32,6 +32,7 @@ import {
 } from './order-state';
 import { placeModelOf, targetOf } from './place-record';
 import { previousSet } from './previous-set';
+import { stopOf } from './wait-for';
 import { minutesWorked } from './work-time';
 
 /** An order as a device at the vehicle carries it. */
@@ -96,7 +97,7 @@ export const viewFloor = useCase({
 });
 
 /** What people have said that is not in the record itself: differences, pictures, verdicts, waits. */
-async function saidSince(q: Querier, { order, photos }: FloorState) {
+async function saidSince(q: Querier, { order, layout, photos }: FloorState) {
   const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
   return {
     differences: (await loadDifferences(q, order.id)).map(({ entry, who }) => ({
@@ -111,12 +112,9 @@ async function saidSince(q: Querier, { order, photos }: FloorState) {
     decided: (await loadVerdicts(q, order.id)).flatMap(({ verdict, role }) =>
       role === 'supervisor' ? [verdict.findingKey] : [],
     ),
-    waits: waits.map(({ wait }) => ({ id: wait.id, words: waitWords(wait) })),
+    stops: waits.map((wait) => stopOf(wait, layout)),
   };
 }
-
-const waitWords = ({ site, reason, partNumber, quantity }: WaitRow): string =>
-  [site && `site ${site}`, reason, partNumber && `${quantity} × ${partNumber}`].filter(Boolean).join(', ');
 
 function cautionOf({ family }: FloorState): string {
   const first = family.hybrid

@@ -11,6 +11,7 @@ import { ok } from '@/core/shared/result';
 import { type BoxPick, pickBoxes } from '@/core/stock/pick';
 import { isLive } from '@/core/work/order-state';
 import { placeName } from '@/core/work/say-places';
+import { leftOpenOf } from '@/core/work/stop';
 import type { TaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
 import { auditOf } from '@/db/queries/audit';
@@ -29,9 +30,10 @@ import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { learnedFor } from './learned-of';
-import { type FloorState, isNewAt, loadFloorState, needsRedo, plugPlaces, taskOf } from './order-state';
+import { type FloorState, isNewAt, jobRecordOf, loadFloorState, needsRedo, plugPlaces, taskOf } from './order-state';
 import { stateOfPlace, targetOf } from './place-record';
 import { previousSet } from './previous-set';
+import { stopOf } from './wait-for';
 import { gatesViewOf, wayOf } from './way-of';
 
 /** A work order with all that its pages show. */
@@ -52,13 +54,14 @@ export const viewWorkOrder = useCase({
     const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), state, rows) : null;
     const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];
     const [waits, times] = await Promise.all([
-      loadWaits(deps.db, actor.fleetId, { workOrderId: id }),
+      loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true }),
       loadTimes(deps.db, id),
     ]);
     const kept = await listKept(deps, actor, id);
+    const tasks = tasksOf(state);
     return ok({
       order,
-      tasks: tasksOf(state),
+      tasks,
       kit: kitOf(state),
       way: wayOf(state),
       gates: gatesViewOf(state),
@@ -78,7 +81,12 @@ export const viewWorkOrder = useCase({
       codes,
       photos,
       before: await previousSet(deps.db, order),
-      waits,
+      /** Why it stands still. */
+      stops: live ? waits.map((wait) => stopOf(wait, layout)) : [],
+      leftOpen: leftOpenOf(
+        tasks.flatMap(({ row: { component }, places }) => places.map((place) => ({ ...place, component }))),
+        jobRecordOf(state),
+      ),
       times,
       sheetChanged,
       learned: await learnedFor(deps.db, state),

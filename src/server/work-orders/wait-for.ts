@@ -1,19 +1,29 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { partKey } from '@/core/catalogue/match';
+import { type Layout, siteName } from '@/core/engine/layout';
+import { type SiteKey, siteId } from '@/core/engine/model';
 import { placeId } from '@/core/engine/places';
+import type { FleetId, PersonId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
+import type { Stop } from '@/core/work/stop';
+import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
+import type { WaitRow } from '@/db/queries/work-entries';
 import { loadPlaces } from '@/db/queries/work-orders';
-import { parts, workOrderWaits, workTimes } from '@/db/schema';
+import { parts, people, workOrderWaits, workTimes } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 
 export const waitInput = z.object({
   workOrderId: z.uuid(),
-  reason: z.string().trim().min(3, 'Say in a few words why it stops.').max(200),
-  site: z.string().trim().max(4).default(''),
+  reason: z.string('Choose why it stops.').trim().min(3, 'Say in a few words why it stops.').max(200),
+  /** As its button is called: 5, or 3A of a cylinder with two plugs. */
+  site: z.string().trim().max(6).default(''),
+  note: z.string().trim().max(500).default(''),
+  /** Who goes on; empty: whoever has the time. */
+  nextPersonId: z.union([z.literal(''), z.uuid()]).default(''),
   partNumber: z.string().trim().max(40).default(''),
   partWhat: z.string().trim().max(80).default(''),
   quantity: z.coerce.number().int('A whole number.').min(1, 'At least 1.').max(100).default(1),
@@ -26,11 +36,13 @@ export const waitFor = useCase({
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       await lockOpenOrder(tx, actor, input.workOrderId);
-      const places = await loadPlaces(tx, input.workOrderId);
-      if (input.site !== '' && !places.some((place) => placeId(place) === input.site.toUpperCase())) {
-        const message = `This engine has no site ${input.site}. Write it as 3A.`;
+      const place = input.site === '' ? null : placeCalled(await loadPlaces(tx, input.workOrderId), input.site);
+      if (place === undefined) {
+        const message = `No task of this order is at ${input.site}. Choose one of its places.`;
         return fail('invalid', message, { site: message });
       }
+      const next = input.nextPersonId === '' ? null : await activePerson(tx, actor.fleetId, input.nextPersonId);
+      if (next === undefined) return notFound('person');
       const [known] = input.partNumber
         ? await tx
             .select({ number: parts.number })
@@ -44,8 +56,10 @@ export const waitFor = useCase({
       await tx.insert(workOrderWaits).values({
         fleetId: actor.fleetId,
         workOrderId: input.workOrderId,
-        site: input.site === '' ? null : input.site.toUpperCase(),
+        site: place && placeId(place),
         reason: input.reason,
+        note: input.note || null,
+        nextPersonId: next,
         partNumber: input.partNumber === '' ? null : (known?.number ?? input.partNumber),
         partWhat: input.partWhat || null,
         quantity: input.partNumber === '' ? null : input.quantity,
@@ -60,12 +74,43 @@ export const waitFor = useCase({
         action: 'wait',
         entity: 'work-order',
         entityId: input.workOrderId,
-        changes: { reason: input.reason, part: input.partNumber || null },
+        changes: { reason: input.reason, part: input.partNumber || null, note: input.note || null },
       });
       return ok(null);
     });
   },
 });
+
+/** A place by what screens call it; undefined: none is called so. A cylinder with one plug is called by its number alone. */
+function placeCalled<P extends SiteKey>(places: readonly P[], name: string): P | undefined {
+  const asked = name.toUpperCase();
+  const exact = places.find((place) => placeId(place) === asked);
+  const ofCylinder = places.filter((place) => String(place.cylinder) === asked);
+  return exact ?? (new Set(ofCylinder.map(placeId)).size === 1 ? ofCylinder[0] : undefined);
+}
+
+async function activePerson(tx: Tx, fleetId: FleetId, id: string): Promise<PersonId | undefined> {
+  const [person] = await tx
+    .select({ id: people.id })
+    .from(people)
+    .where(and(eq(people.fleetId, fleetId), eq(people.id, id), eq(people.active, true)));
+  return person?.id;
+}
+
+/** Why a job stands, as screens show it. @param layout names its place */
+export const stopOf = ({ wait, who, next }: WaitRow, layout: Layout): Stop => {
+  const place = layout.sites.find((site) => siteId(site) === wait.site);
+  return {
+    id: wait.id,
+    reason: wait.reason,
+    by: who,
+    at: wait.saidAt.toISOString(),
+    note: wait.note,
+    next,
+    place: place ? siteName(layout, place) : wait.site,
+    part: wait.partNumber && `${wait.quantity} × ${wait.partNumber}`,
+  };
+};
 
 /** The part is there, or the night is over: the job goes on. */
 export const endWait = useCase({

@@ -7,8 +7,10 @@ import { judgeMove, type Placing } from '@/core/planning/board';
 import { type BoardJob, kitOn } from '@/core/planning/board-week';
 import { isSameSlot, named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
 import { hoursText, moneyText } from '@/text/format';
+import type { FormAction } from '../primitives/action-form';
 import { TextLink } from '../primitives/links';
 import { LiveSelect, LiveText } from '../primitives/live-fields';
+import { StoppedBanner } from '../work-orders/stopped-banner';
 import { differenceText } from './board-shape';
 import { KIT_WORDS, whatText } from './job-bar';
 import { placeText } from './waiting-list';
@@ -20,6 +22,7 @@ interface Props {
   readonly today: string;
   readonly currency: string;
   readonly canMove: boolean;
+  readonly goOn: FormAction | null;
   readonly troubles: readonly string[];
   readonly onMove: (job: BoardJob, to: PlanSlot | null) => void;
   readonly onPin: (job: BoardJob) => void;
@@ -27,7 +30,7 @@ interface Props {
 
 /** One job of the board: where it stands and why, the money behind it, and how to move it without dragging. */
 export function ChosenJob(props: Props) {
-  const { job, problem, placing, currency, canMove, troubles, onMove, onPin } = props;
+  const { job, problem, placing, currency, canMove, goOn, troubles, onMove, onPin } = props;
   const slot = placing.get(job.id) ?? null;
   const canGo = canMove && !job.isBegun && !job.isFinished && !job.isPinned;
   return (
@@ -44,6 +47,7 @@ export function ChosenJob(props: Props) {
           </span>
         )}
       </p>
+      {job.stop && job.workOrderId && <StoppedBanner stops={[job.stop]} workOrderId={job.workOrderId} goOn={goOn} />}
       {job.why && slot && <p>{job.why}</p>}
       <ul>
         <li>

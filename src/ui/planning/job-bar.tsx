@@ -5,6 +5,7 @@ import { sayDay } from '@/core/calendar/day-names';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { timeTo24 } from '@/core/calendar/zone';
 import { type BoardJob, type KitState, kitOn } from '@/core/planning/board-week';
+import { stopText } from '@/core/work/stop';
 import { hoursText } from '@/text/format';
 import { partsText } from '@/text/task-words';
 import { type Bar, PX_A_MINUTE } from './board-shape';
@@ -62,6 +63,7 @@ export function JobBar({ bar, fromMin, other, isChosen, isTroubled, canMove, onC
     ...(job.isPinned ? ['pinned'] : []),
     ...(job.isFinished ? ['done'] : []),
     ...(job.isBegun && !job.isFinished ? ['work has begun'] : []),
+    ...(job.stop ? [stopText(job.stop)] : []),
     ...(isTroubled ? ['cannot be as booked'] : []),
   ].join(', ');
   return (
@@ -98,6 +100,7 @@ export function JobBar({ bar, fromMin, other, isChosen, isTroubled, canMove, onC
         </span>
       </span>
       <span className="job-name">{job.name}</span>
+      {job.stop && <strong className="job-more wrong-ink">stopped</strong>}
       <span className="job-more">{whatText(job)}</span>
       <span className="job-more">{other}</span>
       <span className="job-more">{timeTo24(bar.fromMin)}</span>

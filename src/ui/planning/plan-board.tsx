@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { type Placing, pressureLeft, type Trouble } from '@/core/planning/board';
 import type { BoardJob, BoardWeek } from '@/core/planning/board-week';
 import { isSameSlot, type PlanSlot } from '@/core/planning/plan-problem';
+import type { FormAction } from '../primitives/action-form';
 import { Barometer } from './barometer';
 import { BoardGrid } from './board-grid';
 import { BoardSummary } from './board-summary';
@@ -16,7 +17,7 @@ import { useShape } from './use-shape';
 import { placeText, WaitingList } from './waiting-list';
 
 /** The week of a depot: its bays and people as two readings of the same jobs, what waits, and what each move would do. */
-export function PlanBoard({ week, canMove }: { week: BoardWeek; canMove: boolean }) {
+export function PlanBoard({ week, canMove, goOn }: { week: BoardWeek; canMove: boolean; goOn: FormAction | null }) {
   const { problem, jobs, currency, today } = week;
   const [chosen, setChosen] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
@@ -80,7 +81,7 @@ export function PlanBoard({ week, canMove }: { week: BoardWeek; canMove: boolean
         <div className="board-side" data-no-print>
           <Chosen
             job={jobs.find(({ id }) => id === chosen)}
-            {...{ problem, placing, today, currency, canMove }}
+            {...{ problem, placing, today, currency, canMove, goOn }}
             troubles={shape.troubles}
             onMove={go}
             onPin={({ workOrderId, isPinned, booking }) =>

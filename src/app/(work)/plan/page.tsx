@@ -12,6 +12,7 @@ import { LinkChoices } from '@/ui/primitives/link-choices';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PrintButton } from '@/ui/primitives/print-button';
+import { endWaitAction } from '../work-orders/actions';
 import { proposeAction } from './actions';
 
 export const metadata = { title: 'Plan' };
@@ -67,7 +68,12 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
           then this is its week.
         </Empty>
       ) : (
-        <PlanBoard key={`${shown.id} ${monday}`} week={board.value} canMove={may(actor, 'plan work orders')} />
+        <PlanBoard
+          key={`${shown.id} ${monday}`}
+          week={board.value}
+          canMove={may(actor, 'plan work orders')}
+          goOn={may(actor, 'record work') ? endWaitAction : null}
+        />
       )}
     </>
   );

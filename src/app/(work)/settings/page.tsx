@@ -187,16 +187,16 @@ function DepotHours({ depot, ways, manage }: { depot: Depot; ways: readonly Way[
             />
             <TextField
               name="deliveryFrom"
-              label="Parts are there from, on such a day"
-              hint="such as 10:30; empty: from the opening"
+              label="Parts are there from"
+              hint="such as 10:30; empty: the opening"
               defaultValue={deliveryFromMin === null ? '' : timeOf(deliveryFromMin)}
             />
             {ways.map((way) => (
               <TextField
                 key={way.to}
                 name={`way:${way.to}`}
-                label={`From ${name} to ${way.name}`}
-                hint="minutes on the worst day; ferry and tide included"
+                label={`Way to ${way.name}`}
+                hint="minutes on the worst day"
                 inputMode="numeric"
                 defaultValue={String(way.minutes)}
               />

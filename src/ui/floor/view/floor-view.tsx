@@ -7,8 +7,10 @@ import type { FloorJob } from '@/core/work/job-record';
 import { countsIn, openPlacesIn, type PlaceModel, placeIn, stepStateIn } from '@/core/work/order-model';
 import { siteTarget } from '@/core/work/targets';
 import { keepPage } from '@/ui/primitives/keep-page';
+import type { FormAction } from '../../primitives/action-form';
 import { Caution } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
+import { StoppedBanner } from '../../work-orders/stopped-banner';
 import type { Link } from '../sync/parts';
 import { type Floor, useFloor } from '../sync/use-floor';
 import { CylinderPanel } from './cylinder-panel';
@@ -86,12 +88,14 @@ export function FloorView({
   deskHref,
   codesHref,
   stopHref,
+  goOn,
 }: {
   first: FloorJob;
   wrench: Wrench;
   deskHref: string;
   codesHref: string;
   stopHref: string;
+  goOn: FormAction;
 }) {
   const floor = useFloor(first);
   const { job } = floor;
@@ -119,6 +123,7 @@ export function FloorView({
           {floor.undo && <Press onPress={floor.undo}>Undo</Press>}
           <a href={stopHref}>Job stops here…</a>
         </nav>
+        <StoppedBanner stops={job.stops} workOrderId={job.orderId} goOn={goOn} />
         <PartBoundary name="What stops the work">
           <StopFindings floor={floor} />
         </PartBoundary>

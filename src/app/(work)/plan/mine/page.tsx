@@ -4,11 +4,14 @@ import { sayDay } from '@/core/calendar/day-names';
 import { addDays } from '@/core/calendar/plain-date';
 import { timeTo24 } from '@/core/calendar/zone';
 import { groupBy } from '@/core/shared/group-by';
+import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPlan, type PlannedJob } from '@/server/planning/list-plan';
 import { hoursText } from '@/text/format';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
+import { StoppedBanner } from '@/ui/work-orders/stopped-banner';
+import { endWaitAction } from '../../work-orders/actions';
 
 export const metadata = { title: 'My days' };
 
@@ -48,6 +51,13 @@ export default page(async function MyDaysPage() {
                     {job.depot}, {job.bay}
                     {job.handedOverAt ? ' · handed over' : ''}
                   </span>
+                  {job.stop && (
+                    <StoppedBanner
+                      stops={[{ ...job.stop, place: null }]}
+                      workOrderId={job.id}
+                      goOn={may(actor, 'record work') ? endWaitAction : null}
+                    />
+                  )}
                 </span>
               </li>
             ))}

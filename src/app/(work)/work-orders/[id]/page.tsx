@@ -23,7 +23,8 @@ import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { PlanForm } from '@/ui/work-orders/plan-form';
 import { SpecLines } from '@/ui/work-orders/spec-lines';
 import { StepList } from '@/ui/work-orders/step-list';
-import { planAction, unplanAction } from '../actions';
+import { StoppedBanner } from '@/ui/work-orders/stopped-banner';
+import { endWaitAction, planAction, unplanAction } from '../actions';
 import { CloseSection } from './close-section';
 import { FindingsSection } from './findings-section';
 import { GatesSection } from './gates-section';
@@ -48,6 +49,11 @@ export default page(async function WorkOrderPage({ params }: Props) {
   return (
     <>
       <Head view={view.value} works={live && may(actor, 'record work')} />
+      <StoppedBanner
+        stops={view.value.stops}
+        workOrderId={view.value.order.id}
+        goOn={may(actor, 'record work') ? endWaitAction : null}
+      />
       {live && <Stops view={view.value} />}
       {live && <SheetChanged view={view.value} actor={actor} />}
       <WithContents
@@ -76,7 +82,7 @@ export default page(async function WorkOrderPage({ params }: Props) {
         <div className="halves">
           <CloseSection view={view.value} actor={actor} live={live} />
           {plans && <PlanSection view={view.value} actor={actor} />}
-          {live && <StandsOpen view={view.value} live={may(actor, 'record work')} />}
+          {live && <StandsOpen view={view.value} />}
         </div>
         <Section id="steps" title="Steps" aside={minutesText(view.value.order, view.value.learned)}>
           <StepList steps={view.value.steps} sitesText={doneText(view.value, false)} />
@@ -117,7 +123,8 @@ function Head({ view, works }: { view: WorkOrderView; works: boolean }) {
           </>
         }
       >
-        {family.code}, {family.name} · {ORDER_STATES[order.state]} · {doneText(view, true)}
+        {family.code}, {family.name} · {view.stops.length > 0 ? 'Stopped' : ORDER_STATES[order.state]} ·{' '}
+        {doneText(view, true)}
         {row.startsAt &&
           ` · ${dateText(row.startsAt)} ${row.startsAt.slice(11)}, ${row.depot} ${row.bay}, ${row.person}`}
       </PageHead>

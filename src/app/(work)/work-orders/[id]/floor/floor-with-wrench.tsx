@@ -4,6 +4,7 @@ import type { FloorJob } from '@/core/work/job-record';
 import { type CurveKind, playCurve } from '@/simulators/torque-wrench';
 import { FloorView } from '@/ui/floor/view/floor-view';
 import type { Wrench } from '@/ui/floor/view/wrench-panel';
+import { endWaitAction } from '../../actions';
 
 /** The stand-in for a wrench that measures: it ships with the app and plays on the device, network or none. */
 const STAND_IN: Wrench = {
@@ -33,6 +34,13 @@ function scaled({ job: own, samples }: ReturnType<typeof playCurve>, job: Parame
 export function FloorWithWrench({ first }: { first: FloorJob }) {
   const desk = `/work-orders/${first.orderId}`;
   return (
-    <FloorView first={first} wrench={STAND_IN} deskHref={desk} codesHref={`${desk}/codes`} stopHref={`${desk}/stop`} />
+    <FloorView
+      first={first}
+      wrench={STAND_IN}
+      deskHref={desk}
+      codesHref={`${desk}/codes`}
+      stopHref={`${desk}/stop`}
+      goOn={endWaitAction}
+    />
   );
 }

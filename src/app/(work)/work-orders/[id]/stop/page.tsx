@@ -1,28 +1,22 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
+import { siteId } from '@/core/engine/model';
 import { isLive } from '@/core/work/order-state';
+import { STOP_REASONS } from '@/core/work/stop';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
-import { viewWorkOrder } from '@/server/work-orders/view-work-order';
+import { listPeople } from '@/server/fleet/people';
+import { viewWorkOrder, type WorkOrderView } from '@/server/work-orders/view-work-order';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
-import { waitAction } from '../../actions';
+import { StoppedBanner } from '@/ui/work-orders/stopped-banner';
+import { endWaitAction, waitAction } from '../../actions';
 import { StandsOpen } from '../stands-open';
 
 type Props = { params: Promise<{ id: string }> };
-
-const REASONS = [
-  'A boot is torn',
-  'A gasket is missing',
-  'A new plug is not right',
-  'A connector tab is broken',
-  'A plug is seized or broken',
-  'End of the shift',
-  'Another fault comes first',
-];
 
 /** The job stops halfway: why, what it waits for, and what stands open for whoever takes over. */
 export default page(async function StopPage({ params }: Props) {
@@ -31,6 +25,10 @@ export default page(async function StopPage({ params }: Props) {
   const view = await viewWorkOrder(deps(), actor, id);
   mustShow(view);
   const { order, vehicle } = view.value;
+  const people = await listPeople(deps(), actor);
+  const others = people.ok
+    ? people.value.filter(({ active }) => active).map((one) => ({ value: one.id, label: one.name }))
+    : [];
   const live = isLive(order) && may(actor, 'record work');
   return (
     <>
@@ -41,18 +39,26 @@ export default page(async function StopPage({ params }: Props) {
         Whoever takes over sees what is open, what is done, and what it waits for.
       </PageHead>
       <Caution>Cover open holes and ports. Hang a note on the wheel: the engine is not to be started.</Caution>
+      <StoppedBanner stops={view.value.stops} workOrderId={id} goOn={live ? endWaitAction : null} />
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: '1fr 1fr' }} gap="8" mt="5">
         <Section title="Why it stops">
           {live ? (
             <ActionForm action={waitAction}>
               <input type="hidden" name="workOrderId" value={id} />
-              <SelectField
+              <Chips
                 name="reason"
-                label="Reason"
-                choices={REASONS.map((reason) => ({ value: reason, label: reason }))}
+                legend="Why"
+                choices={STOP_REASONS.map((reason) => ({ value: reason, label: reason }))}
+                chosen={[]}
+              />
+              <Chips name="site" legend="Where" choices={placesIn(view.value)} chosen={['']} />
+              <TextField name="note" label="Note for whoever goes on" hint="what they should know" />
+              <SelectField
+                name="nextPersonId"
+                label="Who goes on"
+                choices={[{ value: '', label: 'Whoever has the time' }, ...others]}
                 large
               />
-              <TextField name="site" label="Site" hint="as 3A; empty: the whole job" />
               <TextField name="partNumber" label="Part that it waits for" hint="its number; empty: none" mono />
               <TextField name="partWhat" label="What the part is" hint="where the catalogue does not know it" />
               <TextField name="quantity" label="How many" inputMode="numeric" defaultValue="1" />
@@ -67,8 +73,15 @@ export default page(async function StopPage({ params }: Props) {
             <TextLink href="/work-orders/waiting">What waits, and the drafted order</TextLink>
           </Box>
         </Section>
-        <StandsOpen view={view.value} live={live} />
+        <StandsOpen view={view.value} />
       </Grid>
     </>
   );
 });
+
+/** The whole job, and each place of its tasks as screens call it. */
+function placesIn({ tasks, sites }: WorkOrderView) {
+  const names = new Map(sites.map((site) => [siteId(site), site.name]));
+  const ids = [...new Set(tasks.flatMap(({ places }) => places.map(({ id }) => id)))];
+  return [{ value: '', label: 'The whole job' }, ...ids.map((id) => ({ value: id, label: names.get(id) ?? id }))];
+}
