@@ -8,19 +8,17 @@ import { fromSi, KM_PER_MILE, UNITS, type UnitName } from '@/core/units/unit';
 /** Missing is shown as such, never as zero. */
 export const NONE = '–';
 
-const formats = new Map<string, Intl.NumberFormat>();
+const formats = new Map<number, Intl.NumberFormat>();
 
-/** A format made once: making one costs more than a hundred uses of it. @param currency empty: a plain figure */
-function formatOf(decimals: number, currency = ''): Intl.NumberFormat {
-  const key = `${decimals} ${currency}`;
-  const known = formats.get(key);
+/** A format made once: making one costs more than a hundred uses of it. */
+function formatOf(decimals: number): Intl.NumberFormat {
+  const known = formats.get(decimals);
   if (known) return known;
   const made = new Intl.NumberFormat('en', {
-    ...(currency && { style: 'currency', currency }),
     minimumFractionDigits: decimals,
     maximumFractionDigits: decimals,
   });
-  formats.set(key, made);
+  formats.set(decimals, made);
   return made;
 }
 
@@ -105,9 +103,7 @@ export const instantText = (at: Date): string => `${instant.format(at)} UTC`;
 /** Where an hour meter stands, to a tenth at most. */
 export const meterText = (hours: number): string => `${formatOf(Number.isInteger(hours) ? 0 : 1).format(hours)} h`;
 
-export function moneyText(amount: number, currency: string): string {
-  return formatOf(Math.abs(amount) < 9.995 && amount % 1 !== 0 ? 2 : 0, currency).format(amount);
-}
+export { moneyText } from '@/core/units/money';
 
 /** A turn from finger-tight, as a range or one figure, degrees. */
 export const turnText = ({ min, max }: { readonly min: number; readonly max: number }): string =>

@@ -2,7 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { loadOf } from './board';
 import { placingOf } from './board-week';
 import type { JobFacts, ProposalResult } from './plan-proposal';
-import { agreedSlotsOf, planFigures, proposedJobs, proposedSlotsOf, weekOfProposal, weeksOf } from './proposal-view';
+import {
+  agreedSlotsOf,
+  planFigures,
+  proposedJobs,
+  proposedSlotsOf,
+  waitsInAll,
+  weekOfProposal,
+  weeksOf,
+} from './proposal-view';
 
 const DAYS = ['2027-03-05', '2027-03-08'];
 const cost = (waiting: number) => ({ waiting, thrownAway: 2, downtime: 10, total: waiting + 12 });
@@ -71,15 +79,24 @@ describe('a proposal beside what is agreed', () => {
       planned: 3,
       leftOut: 2,
       minutes: 180,
-      daysWaited: 1,
+      waits: new Map([
+        ['1', 0],
+        ['2', 0],
+        ['3', 3],
+      ]),
       waiting: 630,
       thrownAway: 10,
       downtime: 50,
       total: 690,
     });
     const agreed = planFigures(result, agreedSlotsOf(result.jobs), '2027-03-05');
-    expect(agreed).toMatchObject({ planned: 3, leftOut: 2, waiting: 660, daysWaited: 2 });
-    expect(planFigures(result, new Map(), '2027-03-05')).toMatchObject({ planned: 0, daysWaited: null });
+    expect(agreed).toMatchObject({ planned: 3, leftOut: 2, waiting: 660 });
+    const none = planFigures(result, new Map(), '2027-03-05');
+    expect(none.planned).toBe(0);
+    // Only what both do is compared.
+    expect(waitsInAll([agreed, proposed]).jobs).toBe(2);
+    expect(waitsInAll([proposed, proposed])).toEqual({ jobs: 3, days: [1, 1] });
+    expect(waitsInAll([proposed, none])).toEqual({ jobs: 0, days: [null, null] });
   });
 
   it('is a board for each of its weeks', () => {

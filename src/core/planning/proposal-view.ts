@@ -44,8 +44,8 @@ export interface PlanFigures {
   readonly planned: number;
   readonly leftOut: number;
   readonly minutes: number;
-  /** From today until each is done, on average over what is planned; null: nothing is. */
-  readonly daysWaited: number | null;
+  /** Days from today until each job that is planned, by its id. */
+  readonly waits: ReadonlyMap<string, number>;
   readonly waiting: number;
   readonly thrownAway: number;
   readonly downtime: number;
@@ -64,21 +64,34 @@ export function planFigures(
     return {
       cost: on ?? costs.unplanned,
       minutes: on ? minutes : 0,
-      waited: slot && on ? daysBetween(today, slot.day) : null,
+      waited: slot && on ? ([id, daysBetween(today, slot.day)] as const) : null,
     };
   });
   const sum = (of: (one: (typeof each)[number]) => number): number => each.reduce((total, one) => total + of(one), 0);
-  const waited = each.flatMap((one) => one.waited ?? []);
+  const waits = new Map(each.flatMap((one) => (one.waited ? [one.waited] : [])));
   return {
-    planned: waited.length,
-    leftOut: each.length - waited.length,
+    planned: waits.size,
+    leftOut: each.length - waits.size,
     minutes: sum((one) => one.minutes),
-    daysWaited: waited.length === 0 ? null : waited.reduce((total, one) => total + one, 0) / waited.length,
+    waits,
     waiting: sum(({ cost }) => cost.waiting),
     thrownAway: sum(({ cost }) => cost.thrownAway),
     downtime: sum(({ cost }) => cost.downtime),
     total: sum(({ cost }) => cost.total),
   };
+}
+
+/** How long the jobs wait that every one of some plans does: like is compared with like. */
+export function waitsInAll(plans: readonly Pick<PlanFigures, 'waits'>[]): {
+  readonly jobs: number;
+  /** By plan, the average; null: they have no job in common. */
+  readonly days: readonly (number | null)[];
+} {
+  const [first, ...others] = plans;
+  const shared = [...(first?.waits.keys() ?? [])].filter((id) => others.every(({ waits }) => waits.has(id)));
+  const mean = ({ waits }: Pick<PlanFigures, 'waits'>): number | null =>
+    shared.length === 0 ? null : shared.reduce((sum, id) => sum + (waits.get(id) ?? 0), 0) / shared.length;
+  return { jobs: shared.length, days: plans.map(mean) };
 }
 
 export const agreedSlotsOf = (jobs: readonly JobFacts[]): ReadonlyMap<string, PlanSlot | null> =>

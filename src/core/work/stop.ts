@@ -47,7 +47,7 @@ export function stopText({ by, reason, place, part }: Pick<Stop, 'by' | 'reason'
 }
 
 /** What whoever goes on has to know before anything is turned. */
-export interface LeftOpen<P extends NamedPlace> {
+interface LeftOpen<P extends NamedPlace> {
   /** Seized plugs with penetrant in their wells that are still in. */
   readonly soaking: readonly P[];
   /** Plugs whose insulator is cracked. */

@@ -33,7 +33,7 @@ export function Barometer({ left, before, days, currency }: Props) {
   return (
     <figure className="barometer">
       <figcaption>
-        Service pressure still waiting, {currency} a week: {moneyText(left[0] ?? 0, currency)} before,{' '}
+        Service pressure still waiting, a week: {moneyText(left[0] ?? 0, currency)} before,{' '}
         {moneyText(left.at(-1) ?? 0, currency)} after
         {before && <span> · dashed: as it stands now</span>}
       </figcaption>

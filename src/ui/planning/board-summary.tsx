@@ -36,8 +36,18 @@ export function BoardSummary({ week, placing, waiting, left, troubled }: Props) 
           · <strong>{troubled}</strong> cannot be as booked
         </span>
       )}{' '}
-      · pressure falls from <strong>{moneyText(Math.round(left[0] ?? 0), currency)}</strong> to{' '}
-      <strong>{moneyText(Math.round(left.at(-1) ?? 0), currency)}</strong> a week
+      · pressure <Change from={Math.round(left[0] ?? 0)} to={Math.round(left.at(-1) ?? 0)} currency={currency} />
     </p>
+  );
+}
+
+/** "falls from €43 to €27 a week" */
+function Change({ from, to, currency }: { from: number; to: number; currency: string }) {
+  const at = (amount: number) => <strong>{moneyText(amount, currency)}</strong>;
+  if (from === to) return <>stays at {at(from)} a week</>;
+  return (
+    <>
+      {to < from ? 'falls' : 'rises'} from {at(from)} to {at(to)} a week
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import type { PlanFigures } from '@/core/planning/proposal-view';
+import { type PlanFigures, waitsInAll } from '@/core/planning/proposal-view';
 import { countText, hoursText, moneyText, NONE } from '@/text/format';
 
 interface Column {
@@ -9,11 +9,16 @@ interface Column {
 /** Plans side by side: what each comes to, and by how much the last differs from the first. */
 export function ProposalFigures({ columns, currency }: { columns: readonly Column[]; currency: string }) {
   const money = (value: number): string => moneyText(Math.round(value), currency);
-  const rows: readonly (readonly [string, (f: PlanFigures) => string])[] = [
+  const waits = waitsInAll(columns.map(({ figures }) => figures));
+  const waitText = (days: number | null | undefined): string => (days == null ? NONE : `${days.toFixed(1)} days`);
+  const rows: readonly (readonly [string, (f: PlanFigures, column: number) => string])[] = [
     ['Jobs planned', ({ planned }) => countText(planned)],
     ['Left out of these days', ({ leftOut }) => countText(leftOut)],
     ['Hours of work', ({ minutes }) => hoursText(minutes)],
-    ['Wait until done, on average', ({ daysWaited }) => (daysWaited === null ? NONE : `${daysWaited.toFixed(1)} days`)],
+    [
+      `Wait until done, on average of the ${countText(waits.jobs)} in each`,
+      (_, column) => waitText(waits.days[column]),
+    ],
     ['Waiting costs', ({ waiting }) => money(waiting)],
     ['Life thrown away', ({ thrownAway }) => money(thrownAway)],
     ['Downtime', ({ downtime }) => money(downtime)],
@@ -35,8 +40,8 @@ export function ProposalFigures({ columns, currency }: { columns: readonly Colum
         {rows.map(([name, of]) => (
           <tr key={name} data-sum={name === 'Together' || undefined}>
             <th scope="row">{name}</th>
-            {columns.map((column) => (
-              <td key={column.name}>{of(column.figures)}</td>
+            {columns.map((column, i) => (
+              <td key={column.name}>{of(column.figures, i)}</td>
             ))}
           </tr>
         ))}

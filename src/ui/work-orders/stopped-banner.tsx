@@ -16,7 +16,7 @@ export const StoppedBanner = ({ stops, workOrderId, goOn }: Props) =>
     <Flex
       key={stop.id}
       role="status"
-      mt="3"
+      my="3"
       px="4"
       py="3"
       gap="4"

@@ -1,6 +1,7 @@
 import { sayDay } from '../../calendar/day-names';
 import type { PlainDate } from '../../calendar/plain-date';
 import { timeTo24 } from '../../calendar/zone';
+import { moneyText } from '../../units/money';
 import { partsFrom } from '../plan-check';
 import type { PlanJob, PlanProblem } from '../plan-problem';
 import { type DayRules, Schedule } from './schedule';
@@ -37,9 +38,11 @@ function sayMinutes(minutes: number): string {
   return [h > 0 && `${h} h`, (min > 0 || h === 0) && `${min} min`].filter(Boolean).join(' ');
 }
 
-/** "EUR 646" */
-const sayMoney = (amount: number, { currency }: PlanProblem): string =>
-  [currency, Math.round(amount)].filter((part) => part !== undefined).join(' ');
+/** By how much a day would be cheaper: "cost €646 less"; below 1 no figure is worth telling. */
+function lessText(amount: number, { currency }: PlanProblem): string {
+  if (amount < 1) return 'cost hardly less';
+  return `cost ${currency ? moneyText(Math.round(amount), currency) : Math.round(amount)} less`;
+}
 
 /** What of a job rules a day out, whatever else is planned on it. */
 type DayFault = 'closed' | 'too_long' | 'parts' | 'vehicle_away' | 'cool_down';
@@ -114,7 +117,7 @@ export function whyThere(
   const rule = fault ? null : dayRuleAgainst(schedule, index, cheaper.i);
   const full = rule ? DAY_RULES[rule] : 'jobs that lose more by waiting have its hours';
   const why = fault ? FAULTS[fault](job) : full;
-  const message = `${sayDay(day)}: ${sayDay(cheaper.name)} would cost ${sayMoney(cost - cheaper.cost, problem)} less, but ${why}.${where}`;
+  const message = `${sayDay(day)}: ${sayDay(cheaper.name)} would ${lessText(cost - cheaper.cost, problem)}, but ${why}.${where}`;
   return isAgreed ? { code: 'as_agreed', message: `As agreed, ${message}` } : { code: 'next_best_day', message };
 }
 
