@@ -116,24 +116,7 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
     await playPast(deps, actor, people, pastMisfires(deps, actor, people));
     await importSamples(deps, actor, ['odometer']);
   }
-  const depots = must('depots', await listDepots(deps, actor));
-  const idOf = (depot: string): string => depots.find(({ name }) => name === depot)?.id ?? depot;
-  for (const { id, name, timeZone, hours } of depots)
-    must(
-      name,
-      await changeDepot(deps, actor, {
-        depotId: id,
-        timeZone,
-        workingDays: [...hours.workingDays],
-        opens: timeOf(hours.fromMin),
-        closes: timeOf(hours.toMin),
-        deliveryDays: scenario.ferryDays,
-        deliveryFrom: scenario.ferryFrom,
-        ways: Object.fromEntries(
-          scenario.ways.flatMap(([from, to, minutes]) => (from === name ? [[idOf(to), minutes]] : [])),
-        ),
-      }),
-    );
+  await setDepots(deps, actor);
   const persons = await peopleOf(deps, actor);
   for (const { person, ...away } of scenario.absences)
     must(
@@ -170,6 +153,28 @@ export async function loadDemo(deps: Deps, withPast = false): Promise<{ actor: A
   await deps.db.transaction((tx) => backTestFleet(tx, actor.fleetId, DEMO_TODAY));
   const { token } = must('token', await makeToken(deps, actor, { name: 'Demo token' }));
   return { actor, token };
+}
+
+/** Hours, deliveries and ways between depots. */
+async function setDepots(deps: Deps, actor: Actor): Promise<void> {
+  const depots = must('depots', await listDepots(deps, actor));
+  const idOf = (depot: string): string => depots.find(({ name }) => name === depot)?.id ?? depot;
+  for (const { id, name, timeZone, hours } of depots)
+    must(
+      name,
+      await changeDepot(deps, actor, {
+        depotId: id,
+        timeZone,
+        workingDays: [...hours.workingDays],
+        opens: timeOf(hours.fromMin),
+        closes: timeOf(hours.toMin),
+        deliveryDays: scenario.ferryDays,
+        deliveryFrom: scenario.ferryFrom,
+        ways: Object.fromEntries(
+          scenario.ways.flatMap(([from, to, minutes]) => (from === name ? [[idOf(to), minutes]] : [])),
+        ),
+      }),
+    );
 }
 
 /** The sample files, in the order in which they build on each other. */
