@@ -1,8 +1,9 @@
 import { addDays, type PlainDate } from '../calendar/plain-date';
 import { effectiveRate, type GroupRate, type UseRate } from '../odometer/use-rate';
-import { pressureOf } from '../reliability/pressure';
+import { type PressureInput, pressureOf } from '../reliability/pressure';
 import type { LifeModel } from '../reliability/weibull';
 import {
+  type Certainty,
   type DueDates,
   type DueState,
   dueState,
@@ -123,14 +124,32 @@ export function pressureFor(
   money: Money,
   model: LifeModel,
 ) {
-  const share = limits.share ?? 1;
-  const full = worst.due.lifeUsed * share;
   return pressureOf({
-    lifeUsed: worst.site.certainty === 'assumed' ? Math.min(1, full) : full,
-    weeklyLife: (lifeIn7 - worst.due.lifeUsed) * share,
+    ...lifeForPressure({ ...worst.due, lifeIn7, share: limits.share ?? 1, certainty: worst.site.certainty }),
     ...money,
     model,
   });
+}
+
+/** What service pressure counts of a life: of the full limit, and of one that is only assumed at most up to the limit. */
+export function lifeForPressure({
+  lifeUsed,
+  lifeIn7,
+  share,
+  certainty,
+}: {
+  readonly lifeUsed: number;
+  readonly lifeIn7: number;
+  /** Of the full limit that the option in force asks for. */
+  readonly share: number;
+  readonly certainty: Certainty | null;
+}): Pick<PressureInput, 'lifeUsed' | 'weeklyLife' | 'mostLife'> {
+  const mostLife = certainty === 'assumed' ? 1 : null;
+  return {
+    lifeUsed: Math.min(mostLife ?? Number.POSITIVE_INFINITY, lifeUsed * share),
+    weeklyLife: (lifeIn7 - lifeUsed) * share,
+    mostLife,
+  };
 }
 
 function worstOn(recorded: Recorded, rate: UseRate | null, today: PlainDate): WorstSite | null {

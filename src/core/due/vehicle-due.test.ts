@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { addDays } from '../calendar/plain-date';
 import { COMPONENTS } from '../engine/quantities';
 import { DUE_STATES } from './due';
-import { bindsFirst, sumOfPressures } from './vehicle-due';
+import { bindsFirst } from './vehicle-due';
 
 const of = (over: object) => ({
   component: 'plug' as const,
@@ -54,12 +54,5 @@ describe('the component that binds first', () => {
         if (all.some(({ state }) => state === 'past')) expect(first?.state).toBe('past');
       }),
     );
-  });
-});
-
-describe('what it costs to wait', () => {
-  it('is the sum over the components of which it is known, and unknown where it is of none', () => {
-    expect(sumOfPressures([of({}), of({ pressure: 3.5 }), of({ pressure: null })])).toBe(5.5);
-    expect(sumOfPressures([of({ pressure: null })])).toBeNull();
   });
 });

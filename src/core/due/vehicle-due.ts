@@ -48,9 +48,3 @@ export function compareDue(a: ComponentDue, b: ComponentDue): number {
 }
 
 const FAR = '9999-12-31';
-
-/** Money a week if the vehicle waits with all of it; null where of none is known. */
-export function sumOfPressures(components: readonly { readonly pressure: number | null }[]): number | null {
-  const known = components.flatMap(({ pressure }) => pressure ?? []);
-  return known.length === 0 ? null : known.reduce((sum, each) => sum + each, 0);
-}

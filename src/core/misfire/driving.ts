@@ -16,7 +16,7 @@ export const OVER_EMISSIONS_PER_1000 = 20;
 
 /** free: nothing speaks against it; to_the_shop: without load, straight there; stop: not a metre more. */
 export const DRIVING = ['free', 'to_the_shop', 'stop'] as const;
-type Driving = (typeof DRIVING)[number];
+export type Driving = (typeof DRIVING)[number];
 
 /** Why a vehicle is not driven on as it is. */
 export type DrivingReason =

@@ -27,7 +27,9 @@ export interface BoardJob {
   readonly likely: JobFacts['likely'] | null;
   /** Of one that is booked: why there, as the plan stands; null: it waits, or is done. */
   readonly why: string | null;
-  /** Service pressure by day, money a week. */
+  /** What the vehicle costs each week that it waits, as everywhere; null: nobody knows. */
+  readonly weekCost: number | null;
+  /** What waiting with this visit costs by day, money a week. */
   readonly weekly: readonly number[];
   /** Null: it is closed. */
   readonly costs: JobFacts['costs'] | null;

@@ -15,6 +15,7 @@ const visit = (lifeUsed: number, over: Partial<VisitMoney> = {}): VisitMoney => 
       partsCost: 80,
     },
   ],
+  troublePerWeek: 0,
   minutes: 90,
   coolMinutes: 60,
   hourCost: 20,
@@ -23,6 +24,18 @@ const visit = (lifeUsed: number, over: Partial<VisitMoney> = {}): VisitMoney => 
 });
 
 describe('what a visit costs by the day', () => {
+  it('counts an open misfire from the first day, and a life that is only assumed up to its limit', () => {
+    const quiet = visitCosts(visit(1), days, TODAY);
+    const loud = visitCosts(visit(1, { troublePerWeek: 35 }), days, TODAY);
+    expect((loud.byDay[14]?.waiting ?? 0) - (quiet.byDay[14]?.waiting ?? 0)).toBeCloseTo(70, 6);
+    expect((loud.weekly[0] ?? 0) - (quiet.weekly[0] ?? 0)).toBeCloseTo(35, 6);
+    const [known] = visit(1).components;
+    if (!known) throw new Error('no component');
+    const assumed = { ...known, pressure: { ...known.pressure, mostLife: 1 } };
+    const { weekly } = visitCosts(visit(1, { components: [assumed] }), days, TODAY);
+    for (const each of weekly) expect(each).toBeCloseTo(weekly[0] ?? 0, 9);
+  });
+
   it('waits a week for what a week costs, and stands as long whenever it comes', () => {
     const { byDay } = visitCosts(visit(1.1), days, TODAY);
     const weekly = visit(1.1).components.reduce((sum, { pressure }) => sum + pressureOf(pressure).total, 0);

@@ -14,6 +14,8 @@ interface WaitingComponent {
 
 export interface VisitMoney {
   readonly components: readonly WaitingComponent[];
+  /** Of an open misfire and of findings, money a week. */
+  readonly troublePerWeek: number;
   readonly minutes: number;
   /** The vehicle stands and cools before it is begun, minutes. */
   readonly coolMinutes: number;
@@ -57,7 +59,7 @@ export function visitCosts(visit: VisitMoney, days: readonly PlainDate[], today:
     return { waiting, thrownAway, downtime, total: waiting + thrownAway + downtime };
   };
   const weeklyOn = (offset: number): number =>
-    visit.components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, offset), 0);
+    visit.components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, offset), visit.troublePerWeek);
   /** By the last day as it goes; after it at its last pressure. */
   const waitingAt = (offset: number): number =>
     (waited[Math.min(offset, last)] ?? 0) + (weeklyOn(last) * Math.max(0, offset - last)) / 7;
@@ -84,17 +86,18 @@ function unusedOf({ leavesIn }: VisitMoney, { weeklyLife }: PressureInput, offse
   return Math.max(0, 1 - (weeklyLife * Math.max(0, leavesIn - offset)) / 7);
 }
 
-const lifeAfter = ({ lifeUsed, weeklyLife }: PressureInput, days: number): number => lifeUsed + (weeklyLife * days) / 7;
+const lifeAfter = ({ lifeUsed, weeklyLife, mostLife }: PressureInput, days: number): number =>
+  Math.min(mostLife ?? Number.POSITIVE_INFINITY, lifeUsed + (weeklyLife * days) / 7);
 
 /** Money a week, some days from now. */
 const weeklyAfter = (pressure: PressureInput, days: number): number =>
   pressureOf({ ...pressure, lifeUsed: lifeAfter(pressure, days) }).total;
 
 /** What waiting has cost by each day from today on; 0 today. */
-function waitedUntil({ components }: VisitMoney, days: number): readonly number[] {
+function waitedUntil({ components, troublePerWeek }: VisitMoney, days: number): readonly number[] {
   const sums = [0];
   for (let day = 0; day < days; day += 1) {
-    const weekly = components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, day), 0);
+    const weekly = components.reduce((sum, { pressure }) => sum + weeklyAfter(pressure, day), troublePerWeek);
     sums.push((sums[day] ?? 0) + weekly / 7);
   }
   return sums;

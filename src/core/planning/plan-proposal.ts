@@ -41,6 +41,8 @@ export interface JobFacts {
   readonly minutes: number;
   /** Within which four of five visits like it end, minutes. */
   readonly likely: { readonly fromMin: number; readonly toMin: number };
+  /** What the vehicle costs each week that it waits, as everywhere; null: nobody knows. */
+  readonly weekCost: number | null;
   /** What each day would cost, and leaving it out, opened down to where it comes from. */
   readonly costs: VisitCosts;
   readonly coolFromMin: number | null;

@@ -25,6 +25,7 @@ const job = (id: string, over: Partial<JobFacts> = {}): JobFacts => ({
   number: null,
   components: ['plug'],
   minutes: 60,
+  weekCost: 70,
   likely: { fromMin: 50, toMin: 75 },
   costs: { byDay: [cost(0), cost(30)], weekly: [70, 80], unplanned: cost(300) },
   coolFromMin: null,

@@ -177,6 +177,7 @@ function boardJob(facts: JobFacts, to: PlanSlot | null): Omit<BoardJob, 'weekly'
   return {
     ...{ id, unitNumber, name, components, workOrderId, vehicleId, number, minutes, short, coolFromMin },
     estimate: minutes,
+    weekCost: facts.weekCost ?? null,
     likely: facts.likely,
     costs: null,
     booking: to && {

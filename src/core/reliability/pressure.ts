@@ -5,6 +5,8 @@ export interface PressureInput {
   readonly lifeUsed: number;
   /** What another week adds to it. */
   readonly weeklyLife: number;
+  /** Beyond this it is not counted, however long it waits: nobody knows that a life which is assumed is past its limit. */
+  readonly mostLife?: number | null;
   /** Cost of a failure on the road for this vehicle, in the fleet's currency. */
   readonly failureCost: number;
   /** Cost a week for each per cent of life over the limit: fuel and the load on the coil. */

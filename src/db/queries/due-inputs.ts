@@ -3,6 +3,7 @@ import { toSnakeCase } from 'drizzle-orm/casing';
 import { readVin } from '@/core/catalogue/vin';
 import type { HourMeter } from '@/core/due/due';
 import type { Component } from '@/core/engine/quantities';
+import type { Driving } from '@/core/misfire/driving';
 import type { HourReading } from '@/core/odometer/engine-hours';
 import type { Reading } from '@/core/odometer/use-rate';
 import { WINDOW_DAYS } from '@/core/odometer/use-rate';
@@ -179,6 +180,10 @@ export interface RecordedRow {
   readonly wearCostPerPercent: number;
   readonly hourMeter: HourMeter | null;
   readonly deferrals: readonly DeferredRow[];
+  /** Of its open misfire; null: it has none, or one that is watched. */
+  readonly misfire: Driving | null;
+  /** Findings that are followed up. */
+  readonly findings: number;
   /** What past forecasts of its duty group taught, or those of the fleet; null: there are too few. */
   readonly drift: number | null;
   readonly scale: number | null;
@@ -195,6 +200,7 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.components, '[]'::jsonb) as components,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
       s.hour_meter as "hourMeter", coalesce(h.deferrals, '[]'::jsonb) as deferrals,
+      m.driving as misfire, coalesce(u.findings, 0)::int as findings,
       b.drift, b.scale, b.forecasts, b.held
     from vehicles v
     join fleets f on f.id = v.fleet_id
@@ -204,6 +210,10 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
     left join (
       select vehicle_id, jsonb_agg(jsonb_build_object('component', component, 'until', until, 'fault', fault)) as deferrals
       from deferrals where fleet_id = ${fleetId} and ended_at is null group by vehicle_id) h on h.vehicle_id = v.id
+    left join misfire_cases m on m.fleet_id = v.fleet_id and m.vehicle_id = v.id and m.state in ('open', 'mending', 'referred')
+    left join (
+      select vehicle_id, count(*) as findings from follow_ups
+      where fleet_id = ${fleetId} and done_at is null and finding_key is not null group by vehicle_id) u on u.vehicle_id = v.id
     left join back_tests g on g.fleet_id = v.fleet_id and g.duty_group = v.duty_group and v.duty_group <> ''
     left join back_tests b on b.fleet_id = v.fleet_id and b.duty_group = coalesce(g.duty_group, '')
     where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);

@@ -13,6 +13,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Said } from '../../core/misfire/case-entry';
 import { CASE_STATES } from '../../core/misfire/case-state';
+import { DRIVING } from '../../core/misfire/driving';
 import type { Suspicion } from '../../core/misfire/posterior';
 import type { PersonId, VehicleId, WorkOrderId } from '../../core/shared/kinds';
 import { createdAt, day, fleetId, id, instant, km, list, version } from './columns';
@@ -34,6 +35,10 @@ export const misfireCases = pgTable(
     openedKm: km(),
     /** What its entries pointed to when the last of them was made; null: they say nothing. */
     pointsTo: jsonb().$type<Suspicion>(),
+    /** Whether the vehicle may be driven, by the same entries. */
+    driving: text({ enum: list(DRIVING) })
+      .notNull()
+      .default('to_the_shop'),
     /** The visit that is to cure it, or did. */
     workOrderId: uuid().$type<WorkOrderId>(),
     /** Believed cured when the vehicle comes to so much. */
@@ -51,6 +56,7 @@ export const misfireCases = pgTable(
     uniqueIndex('misfire_cases_one_a_vehicle').on(t.vehicleId).where(sql`${t.state} <> 'closed'`),
     index().on(t.workOrderId),
     check('misfire_cases_state_known', sql`${t.state} in ('open','mending','referred','watching','closed')`),
+    check('misfire_cases_driving_known', sql`${t.driving} in ('free','to_the_shop','stop')`),
     check('misfire_cases_ended_whole', sql`(${t.state} = 'closed') = (${t.endedOn} is not null)`),
   ],
 );

@@ -2,7 +2,8 @@ import type { PlainDate } from '@/core/calendar/plain-date';
 import type { SiteClock } from '@/core/due/due';
 import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-status';
 import { ASSUMED_FORECAST, type Forecast } from '@/core/due/forecast';
-import { bindsFirst, sumOfPressures } from '@/core/due/vehicle-due';
+import { bindsFirst } from '@/core/due/vehicle-due';
+import { weekCost } from '@/core/due/week-cost';
 import { ASSUMED_WEEKLY } from '@/core/odometer/spread';
 import { type GroupRate, groupRate, type UseRate, WINDOW_DAYS } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
@@ -110,7 +111,11 @@ function toRows(row: RecordedRow, group: GroupRate | null, today: PlainDate): re
     };
   });
   const first = bindsFirst(found);
-  const vehiclePressure = sumOfPressures(found.map(({ status }) => status));
+  const { total: vehiclePressure } = weekCost(
+    found.map(({ status }) => status),
+    row,
+    row.failureCost,
+  );
   return found.map((each) => ({
     ...toRow(row, each.of, each.status),
     component: each.component,

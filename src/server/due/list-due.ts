@@ -7,7 +7,7 @@ import { DUE_SORTS, type DueItem } from '@/core/due/due-item';
 import { pressureFor } from '@/core/due/due-status';
 import type { Forecast } from '@/core/due/forecast';
 import { seizingRisk } from '@/core/due/seizing-risk';
-import { sumOfPressures } from '@/core/due/vehicle-due';
+import { type WeekCost, weekCost } from '@/core/due/week-cost';
 import { COMPONENTS, type Component } from '@/core/engine/quantities';
 import { effectiveRate, type GroupRate, groupRate, type UseRate } from '@/core/odometer/use-rate';
 import type { Pressure } from '@/core/reliability/pressure';
@@ -123,6 +123,7 @@ interface ComponentDueView extends DueItem {
 export interface DueView extends ComponentDueView {
   /** The one that binds first leads. */
   readonly components: readonly ComponentDueView[];
+  readonly week: WeekCost;
   readonly useRate: UseRate | null;
   readonly forecast: Forecast;
   /** Past forecasts of its duty group, or of the fleet; null: too few. */
@@ -141,13 +142,15 @@ export const viewDue = useCase({
     const components = row ? shown.map((item) => componentView(row, item, group, deps.today())) : [];
     const [first] = components;
     if (!row || !first) return notFound('vehicle');
+    const week = weekCost(components, row, row.failureCost);
     return ok({
       ...first,
       components,
+      week,
       useRate: effectiveRate(ownRateOf(row), group),
       forecast: forecastOf(row),
       tested: row.forecasts && row.held !== null ? { forecasts: row.forecasts, held: row.held } : null,
-      pressure: sumOfPressures(components),
+      pressure: week.total,
     });
   },
 });

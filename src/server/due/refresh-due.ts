@@ -67,6 +67,12 @@ export async function refreshDue(tx: Tx, fleetId: FleetId, today: PlainDate, whi
   await updateDueStatus(tx, fleetId, today, which);
 }
 
+/** The weekly cost of a vehicle anew: its misfire or a finding has changed, and nothing else of what is recorded. */
+export async function refreshWeekCost(tx: Tx, fleetId: FleetId, today: PlainDate, vehicleId: string): Promise<void> {
+  await lockFleet(tx, fleetId, false);
+  await updateDueStatus(tx, fleetId, today, [vehicleId]);
+}
+
 /**
  * The same after new readings alone: what goes in, its limits and when it was fitted stand as they are, so that only the
  * odometer and the rate are worked out anew.

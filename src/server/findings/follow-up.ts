@@ -8,6 +8,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadFollowUps } from '@/db/queries/findings';
 import { loadWorkOrder } from '@/db/queries/work-orders';
 import { followUps, people, vehicles } from '@/db/schema';
+import { refreshWeekCost } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -70,6 +71,7 @@ export const addFollowUp = useCase({
         entityId: order.id,
         changes: { what: input.what, dueOn: input.dueOn, dueAt: input.dueAt },
       });
+      await refreshWeekCost(tx, actor.fleetId, deps.today(), vehicle.id);
       return ok({ followUpId: row?.id ?? '' });
     });
   },
@@ -90,7 +92,12 @@ export const finishFollowUp = useCase({
         .update(followUps)
         .set({ doneAt: deps.now(), doneBy: actor.personId, outcome })
         .where(and(eq(followUps.fleetId, actor.fleetId), eq(followUps.id, followUpId), isNull(followUps.doneAt)))
-        .returning({ workOrderId: followUps.workOrderId, caseId: followUps.misfireCaseId, what: followUps.what });
+        .returning({
+          vehicleId: followUps.vehicleId,
+          workOrderId: followUps.workOrderId,
+          caseId: followUps.misfireCaseId,
+          what: followUps.what,
+        });
       if (!row) return notFound('open follow-up');
       await writeAudit(tx, actor, {
         action: 'finish follow-up',
@@ -99,6 +106,7 @@ export const finishFollowUp = useCase({
           : { entity: 'misfire-case' as const, entityId: row.caseId ?? '' }),
         changes: { what: row.what, outcome },
       });
+      await refreshWeekCost(tx, actor.fleetId, deps.today(), row.vehicleId);
       return ok(null);
     });
   },

@@ -17,6 +17,7 @@ import { CASE_STATE_WORDS, causeText } from '@/text/misfire-words';
 import type { Actor } from '../access';
 import { fitmentFor, fitmentOf, type VehicleFitment } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
+import { refreshWeekCost } from '../due/refresh-due';
 import { fail, notFound, type Outcome, Refused } from '../failure';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
@@ -86,6 +87,7 @@ export const mendCase = useCase({
         .set({ state: 'mending', workOrderId, watchUntilKm: null })
         .where(eq(misfireCases.id, misfire.id));
       await keepDecision(deps, tx, actor, misfire, { decision: 'mend', words: task.note, cause: chosen });
+      await refreshWeekCost(tx, actor.fleetId, deps.today(), misfire.vehicleId);
       return ok({ workOrderId });
     });
   },
@@ -148,6 +150,7 @@ export const decideCase = useCase({
           .where(eq(misfireCases.id, misfire.id));
         await keepDecision(deps, tx, actor, misfire, { decision, words, cause: chosen });
       }
+      await refreshWeekCost(tx, actor.fleetId, deps.today(), misfire.vehicleId);
       return ok(null);
     });
   },

@@ -1,6 +1,7 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { codesIn } from '@/core/engine/fault-code';
 import { type CaseEntry, type Said, storyOf } from '@/core/misfire/case-entry';
+import { drivingOf } from '@/core/misfire/driving';
 import { withNamedParts } from '@/core/misfire/named-parts';
 import { beliefOf, suspicions } from '@/core/misfire/posterior';
 import type { PersonId } from '@/core/shared/kinds';
@@ -11,6 +12,7 @@ import { misfireCases, misfireEntries } from '@/db/schema';
 import type { Actor } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
+import { refreshWeekCost } from '../due/refresh-due';
 import { caseWith, factsOf } from './case-facts';
 
 /** Codes as somebody typed or pasted them. */
@@ -69,11 +71,17 @@ export async function updatePointsTo(deps: Deps, tx: Tx, actor: Actor, misfire: 
   const story = storyOf(entriesOf(await loadCaseEntries(tx, misfire.id)));
   const facts = await factsOf({ ...deps, db: tx }, actor, found, story.away);
   const says = story.codes.length + story.counts.length + story.found.length + story.testsDone.length > 0;
-  const [first] = suspicions(beliefOf(withNamedParts(caseWith(facts, story))));
+  const told = caseWith(facts, story);
+  const [first] = suspicions(beliefOf(withNamedParts(told)));
   await tx
     .update(misfireCases)
-    .set({ pointsTo: says ? (first ?? null) : null, version: sql`${misfireCases.version} + 1` })
+    .set({
+      pointsTo: says ? (first ?? null) : null,
+      driving: drivingOf(told).driving,
+      version: sql`${misfireCases.version} + 1`,
+    })
     .where(eq(misfireCases.id, misfire.id));
+  await refreshWeekCost(tx, actor.fleetId, deps.today(), misfire.vehicleId);
 }
 
 export const entriesOf = (rows: Awaited<ReturnType<typeof loadCaseEntries>>): readonly CaseEntry[] =>

@@ -39,6 +39,7 @@ export function boardJob(job: PlanJob, known: Known): BoardJob {
     estimate: estimate ?? job.minutes,
     likely: facts?.likely ?? null,
     why: whyOf(known),
+    weekCost: facts?.weekCost ?? null,
     weekly: facts?.costs.weekly ?? job.costByDay.map(() => 0),
     costs: facts?.costs ?? null,
     short: facts?.short ?? [],

@@ -1,5 +1,6 @@
 import { sayDay } from '@/core/calendar/day-names';
 import { addDays, daysBetween, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
+import { lifeForPressure } from '@/core/due/due-status';
 import { layoutOf } from '@/core/engine/layout';
 import { quantityOf } from '@/core/engine/quantities';
 import { type Absence, hoursAway, without } from '@/core/planning/absence';
@@ -87,7 +88,8 @@ interface Visit {
 function jobOf(ahead: Ahead, visit: Visit): FleetJob {
   const { data, days, today, stock } = ahead;
   const { vehicle, depot, family, components, minutes, slots, order } = visit;
-  const rows = (data.due.get(vehicle.id) ?? []).filter(({ component }) => components.some((one) => one === component));
+  const all = data.due.get(vehicle.id) ?? [];
+  const rows = all.filter(({ component }) => components.some((one) => one === component));
   const cool = coolMinutes(data, vehicle, family, components);
   const coolFromMin = cool === 0 ? null : Math.min(24 * 60, inSteps(depot.opensMin + cool));
   const short = shortParts(rows, { family, depot, today, stock });
@@ -98,6 +100,7 @@ function jobOf(ahead: Ahead, visit: Visit): FleetJob {
       .at(-1) ?? null;
   const money = {
     components: rows.map((row) => waiting(row, family, data.costs.wearCostPerPercent)),
+    troublePerWeek: troubleOf(all),
     minutes,
     coolMinutes: cool,
     hourCost: vehicle.hourCost ?? data.costs.hourCost,
@@ -131,6 +134,7 @@ function jobOf(ahead: Ahead, visit: Visit): FleetJob {
       number: order?.number ?? null,
       components,
       minutes,
+      weekCost: all[0]?.vehiclePressure ?? null,
       costs,
       coolFromMin,
       short,
@@ -194,18 +198,28 @@ const quantityIn = (family: EngineFamily, { component }: DueRow): number =>
   quantityOf(layoutOf(family.model), component);
 
 function waiting(row: DueRow, family: EngineFamily, wearCostPerPercent: number) {
-  const lifeUsed = row.lifeUsed ?? UNKNOWN_LIFE;
+  const { share, certainty, lifeUsed, lifeIn7 } = row;
   return {
     what: row.component,
     pressure: {
-      lifeUsed,
-      weeklyLife: row.lifeUsed === null || row.lifeIn28 === null ? 0 : Math.max(0, (row.lifeIn28 - row.lifeUsed) / 4),
+      ...lifeForPressure({
+        lifeUsed: lifeUsed ?? UNKNOWN_LIFE,
+        lifeIn7: lifeUsed === null || lifeIn7 === null ? (lifeUsed ?? UNKNOWN_LIFE) : Math.max(lifeUsed, lifeIn7),
+        share: lifeUsed === null ? 1 : share,
+        certainty,
+      }),
       failureCost: row.failureCost,
       wearCostPerPercent,
       model: ASSUMED_LIFE,
     },
     partsCost: (row.price ?? 0) * quantityIn(family, row),
   };
+}
+
+/** What the weekly cost of a vehicle holds besides its components: a misfire, findings. */
+function troubleOf(rows: readonly DueRow[]): number {
+  const ofComponents = rows.reduce((sum, { pressure }) => sum + (pressure ?? 0), 0);
+  return Math.max(0, (rows[0]?.vehiclePressure ?? ofComponents) - ofComponents);
 }
 
 interface Shelf {

@@ -84,8 +84,8 @@ export const closeWorkOrder = useCase({
         await tx.update(vehicles).set({ reminderOn: null }).where(eq(vehicles.id, order.vehicleId));
       // The work is done, so what was deferred is no longer asked for.
       await endDeferral(tx, order.vehicleId, deps.now(), componentsDone(state));
-      await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
       await watchAfterVisit(deps, tx, actor, order, odometerKm);
+      await refreshDue(tx, actor.fleetId, deps.today(), [order.vehicleId]);
       await writeAudit(tx, actor, {
         action: 'close',
         entity: 'work-order',

@@ -39,7 +39,11 @@ export interface DueRow {
   readonly state: string;
   readonly urgent: boolean;
   readonly due: string;
-  readonly pressure: string;
+  /** Money a week: of the vehicle, or of the component that the list is of. */
+  readonly pressure: number | null;
+  readonly currency: string;
+  /** The pressure is that of the whole vehicle. */
+  readonly isWhole: boolean;
   readonly limit: string;
   readonly odometer: string;
   readonly suspects: number;
@@ -51,7 +55,7 @@ export interface DueRow {
 
 export function dueRow(
   item: DueItem,
-  { system, currency, canOpen }: { system: UnitSystem; currency: string; canOpen: boolean },
+  { system, currency, canOpen, isWhole }: { system: UnitSystem; currency: string; canOpen: boolean; isWhole: boolean },
 ): DueRow {
   const assumed = item.certainty === 'assumed';
   const order = item.openWorkOrder;
@@ -76,7 +80,9 @@ export function dueRow(
     state: STATE_WORDS[item.state],
     urgent: item.state === 'past' || item.state === 'soon',
     due: dueText(item, system),
-    pressure: item.pressure === null ? NONE : `${moneyText(item.pressure, currency)} a week`,
+    pressure: item.pressure,
+    currency,
+    isWhole,
     limit: bindingText(item, system),
     odometer: distanceText(item.odometerNowKm, system),
     suspects: item.suspectReadings,

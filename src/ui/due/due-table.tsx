@@ -5,6 +5,7 @@ import { memo, type ReactNode } from 'react';
 import { LifeRing } from '../drawings/life-ring';
 import { ActionForm, type FormAction, useFormState } from '../primitives/action-form';
 import { ListFrame } from '../primitives/plain-table';
+import { WeekCost } from '../primitives/week-cost';
 import { COLUMN_WORDS, type DueColumn, type DueRow } from './due-row';
 
 const ORDER = ['life', 'vehicle', 'depot', 'due', 'pressure', 'limit', 'odometer', 'sure', 'order'] as const;
@@ -99,6 +100,13 @@ function cellOf(column: Column, row: DueRow): ReactNode {
         <>
           {row.odometer}
           {row.suspects > 0 && <span className="doubtful">{row.suspects} suspect</span>}
+        </>
+      );
+    case 'pressure':
+      return (
+        <>
+          <WeekCost unit={row.isWhole ? row.unit : null} amount={row.pressure} currency={row.currency} />
+          {row.pressure !== null && ' a week'}
         </>
       );
     case 'order':

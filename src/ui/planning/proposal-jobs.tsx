@@ -7,6 +7,7 @@ import { hoursText, moneyText } from '@/text/format';
 import { partsText } from '@/text/task-words';
 import { TextLink } from '../primitives/links';
 import { PlainTable } from '../primitives/plain-table';
+import { WeekCost } from '../primitives/week-cost';
 
 const CHANGE_WORDS: Readonly<Record<Change, string>> = {
   new: 'new',
@@ -46,7 +47,9 @@ export function ProposalJobs({ result, jobs, currency }: Props) {
               <span className="soft small"> · opens its work order</span>
             )}
           </td>
-          <td>{moneyText(Math.round(facts.costs.weekly[0] ?? 0), currency)}</td>
+          <td>
+            <WeekCost unit={facts.unitNumber} amount={facts.weekCost ?? null} currency={currency} />
+          </td>
           <td>{why}</td>
         </tr>
       ))}

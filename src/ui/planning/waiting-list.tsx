@@ -6,6 +6,7 @@ import { timeTo24 } from '@/core/calendar/zone';
 import type { BoardJob } from '@/core/planning/board-week';
 import { named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
 import { moneyText } from '@/text/format';
+import { WeekCost } from '../primitives/week-cost';
 import { whatText } from './job-bar';
 
 /** Over it a job is taken off the plan. */
@@ -22,7 +23,7 @@ interface Props {
   readonly onPlace: (job: BoardJob, to: PlanSlot) => void;
 }
 
-/** What waits, by what another week costs, with where it could be done, or why it cannot. */
+/** What waits, by each week costs, with where it could be done, or why it cannot. */
 export function WaitingList({ jobs, ...props }: Props) {
   const { setNodeRef, isOver } = useDroppable({ id: OFF_PLAN });
   const ranked = [...jobs].sort((a, b) => weekOf(b) - weekOf(a));
@@ -51,7 +52,7 @@ export function WaitingList({ jobs, ...props }: Props) {
   );
 }
 
-const weekOf = ({ weekly }: BoardJob): number => weekly.at(-1) ?? 0;
+const weekOf = ({ weekCost }: BoardJob): number => weekCost ?? 0;
 
 function WaitingJob({
   job,
@@ -79,7 +80,9 @@ function WaitingJob({
           <strong>{job.unitNumber}</strong> {job.name}
           <span className="soft small"> · {whatText(job)}</span>
         </span>
-        <strong>{moneyText(Math.round(weekOf(job)), currency)}</strong>
+        <strong>
+          <WeekCost unit={job.unitNumber} amount={job.weekCost} currency={currency} />
+        </strong>
       </button>
       {place?.slot && canMove && (
         <button

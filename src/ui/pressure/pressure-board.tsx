@@ -9,6 +9,7 @@ import { LifeRing } from '../drawings/life-ring';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { TextField } from '../primitives/fields';
 import { ButtonLink, TextLink } from '../primitives/links';
+import { WeekCost } from '../primitives/week-cost';
 import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './chart-vehicle';
 import { PressureChart } from './pressure-chart';
 
@@ -18,6 +19,8 @@ interface Props {
   readonly weeklyLife: number;
   readonly wearCostPerPercent: number;
   readonly currency: string;
+  /** Pressures are those of whole vehicles, not of one component. */
+  readonly isWhole: boolean;
   /** Null for those who may not. */
   readonly open: FormAction | null;
   readonly defer: FormAction | null;
@@ -29,7 +32,7 @@ const LISTED = 20;
 const MAX_EXPORTED = 200;
 
 /** Chart and ranked list: one selection. */
-export function PressureBoard({ points: plain, open, defer, ...chart }: Props) {
+export function PressureBoard({ points: plain, open, defer, isWhole, ...chart }: Props) {
   const points = useMemo(() => withHeat(plain), [plain]);
   const [selected, setSelected] = useState<ReadonlySet<string>>(new Set());
   const [active, setActive] = useState<string | null>(null);
@@ -89,6 +92,7 @@ export function PressureBoard({ points: plain, open, defer, ...chart }: Props) {
               key={p.id}
               point={p}
               currency={chart.currency}
+              isWhole={isWhole}
               isSelected={selected.has(p.id)}
               isActive={p.id === active}
               onActive={() => setActive(p.id)}
@@ -116,6 +120,7 @@ export function PressureBoard({ points: plain, open, defer, ...chart }: Props) {
 function Ranked({
   point: p,
   currency,
+  isWhole,
   isSelected,
   isActive,
   onActive,
@@ -123,6 +128,7 @@ function Ranked({
 }: {
   point: ChartVehicle;
   currency: string;
+  isWhole: boolean;
   isSelected: boolean;
   isActive: boolean;
   onActive: () => void;
@@ -163,7 +169,10 @@ function Ranked({
         )}
       </div>
       <div className="right nowrap">
-        <strong>{moneyText(p.pressure, currency)}</strong> <span className="soft">a week</span>
+        <strong>
+          <WeekCost unit={isWhole ? p.unit : null} amount={p.pressure} currency={currency} />
+        </strong>{' '}
+        <span className="soft">a week</span>
         <div className="soft small">{lifeText(p)}</div>
       </div>
     </li>

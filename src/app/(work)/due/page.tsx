@@ -102,6 +102,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
                   system: actor.unitSystem,
                   currency: costs.ok ? costs.value.currency : 'EUR',
                   canOpen: may(actor, 'open work orders'),
+                  isWhole: !filter.component,
                 }),
               )}
               hidden={hidden}

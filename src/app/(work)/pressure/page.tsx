@@ -65,6 +65,7 @@ export default page(async function PressurePage({ searchParams }: Props) {
         <PressureBoard
           key={`${component} ${depot} ${group} ${search}`}
           points={points}
+          isWhole={!component}
           {...facts}
           open={may(actor, 'open work orders') ? openSelectedAction : null}
           defer={may(actor, 'defer work') ? deferAction : null}

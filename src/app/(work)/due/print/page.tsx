@@ -29,7 +29,12 @@ export default page(async function PrintPage({ searchParams }: { searchParams: S
   const [list, costs] = await Promise.all([listDue(deps(), actor, filter), viewCosts(deps(), actor)]);
   mustShow(list);
   const items = filter.state ? list.value.items : list.value.items.filter((item) => WANTS_WORK.has(item.state));
-  const words = { system: actor.unitSystem, currency: costs.ok ? costs.value.currency : 'EUR', canOpen: false };
+  const words = {
+    system: actor.unitSystem,
+    currency: costs.ok ? costs.value.currency : 'EUR',
+    canOpen: false,
+    isWhole: !filter.component,
+  };
   const depots = [...groupBy(items, (item) => item.depot)].sort(([a], [b]) => a.localeCompare(b));
   return (
     <>

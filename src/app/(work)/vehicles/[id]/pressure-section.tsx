@@ -8,6 +8,7 @@ import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
+import { WeekCost } from '@/ui/primitives/week-cost';
 import { blockAction, deferAction, takeBackAction } from '../../pressure/actions';
 
 /** The parts of the service pressure in money a week, and what was done about the date. */
@@ -20,7 +21,15 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
     <Section
       id="pressure"
       title="Service pressure"
-      aside={due.pressure === null ? 'not known' : `${moneyText(due.pressure, currency)} a week if it waits`}
+      aside={
+        due.pressure === null ? (
+          'not known'
+        ) : (
+          <>
+            <WeekCost unit={vehicle.unitNumber} amount={due.pressure} currency={currency} /> a week if it waits
+          </>
+        )
+      }
     >
       {parts ? (
         <Facts
@@ -33,6 +42,7 @@ export function PressureSection({ view, actor }: { view: VehicleView; actor: Act
             ['Its cost', `${moneyText(due.failureCost, currency)}, on the road`],
             ['That is', `${moneyText(parts.failure, currency)} a week`],
             ['Wear past the limit', parts.wear > 0 ? `${moneyText(parts.wear, currency)} a week` : NONE],
+            ...troubles(view),
           ]}
         />
       ) : (
@@ -61,6 +71,17 @@ function perComponent({ due: { components }, currency }: VehicleView): readonly 
     COMPONENT_WORDS[component],
     `${moneyText(pressureParts?.total ?? 0, currency)} a week`,
   ]);
+}
+
+/** What an open misfire and findings add. */
+function troubles({ due: { week }, currency }: VehicleView): readonly (readonly [string, string])[] {
+  const added = [
+    ['Its open misfire', week.misfire],
+    ['Findings that are followed up', week.findings],
+  ] as const;
+  return added.flatMap(([name, amount]) =>
+    amount > 0 ? [[name, `${moneyText(amount, currency)} a week, assumed`] as const] : [],
+  );
 }
 
 /** What keeps the work from being asked for, and the ways to say so. */

@@ -1,0 +1,2 @@
+ALTER TABLE "misfire_cases" ADD COLUMN "driving" text DEFAULT 'to_the_shop' NOT NULL;--> statement-breakpoint
+ALTER TABLE "misfire_cases" ADD CONSTRAINT "misfire_cases_driving_known" CHECK ("misfire_cases"."driving" in ('free','to_the_shop','stop'));
