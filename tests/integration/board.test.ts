@@ -123,7 +123,7 @@ describe('a move', () => {
     const second = to(there?.bay, ends + 15);
     expect(
       await moveJob(w.deps, w.supervisor, { job: `vehicle ${there?.id}`, to: second.job, version: null }),
-    ).toMatchObject({ error: { kind: 'conflict', message: expect.stringContaining('30 min apart') } });
+    ).toMatchObject({ error: { kind: 'conflict', message: expect.stringContaining('40 min apart') } });
   });
 
   it('of fifty who book the last hour, one gets it', async () => {

@@ -6,7 +6,7 @@ import type { UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { bindingText, STATE_WORDS, seizingText, sinceText, sureText } from '@/text/due-words';
-import { countText, dateText, distanceText, moneyText, NONE, percentText, spanText } from '@/text/format';
+import { countText, dateText, distanceText, NONE, percentText, spanText } from '@/text/format';
 
 /** Columns that can be left out; vehicle and due date always stand. */
 export const DUE_COLUMNS = ['life', 'pressure', 'depot', 'limit', 'odometer', 'sure', 'order'] as const;

@@ -3,7 +3,7 @@ import { timeTo24 } from '@/core/calendar/zone';
 import { named, type PlanSlot } from '@/core/planning/plan-problem';
 import type { ProposalResult } from '@/core/planning/plan-proposal';
 import type { Change, ProposedJob } from '@/core/planning/proposal-view';
-import { hoursText, moneyText } from '@/text/format';
+import { hoursText } from '@/text/format';
 import { partsText } from '@/text/task-words';
 import { TextLink } from '../primitives/links';
 import { PlainTable } from '../primitives/plain-table';

@@ -4,7 +4,7 @@ import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { LifeModel } from '@/core/reliability/weibull';
-import { dateText, moneyText } from '@/text/format';
+import { dateText } from '@/text/format';
 import { LifeRing } from '../drawings/life-ring';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
 import { TextField } from '../primitives/fields';

@@ -40,6 +40,12 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
   const hidden = DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column));
   mustShow(list);
   const { items: shown, found, total } = list.value;
+  const words = {
+    system: actor.unitSystem,
+    currency: costs.ok ? costs.value.currency : 'EUR',
+    canOpen: may(actor, 'open work orders'),
+    isWhole: !filter.component,
+  };
   return (
     <>
       <PageHead
@@ -59,15 +65,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
         <Summary list={list.value} />
       </PageHead>
       {total === 0 ? (
-        <Empty>
-          No vehicles yet.{' '}
-          {may(actor, 'import data') ? (
-            <TextLink href="/import">Import your fleet from CSV files</TextLink>
-          ) : (
-            'A supervisor imports them'
-          )}
-          : engine families, spec sheets, vehicles, odometer readings, service history.
-        </Empty>
+        <NoVehicles mayImport={may(actor, 'import data')} />
       ) : (
         <>
           <DueFilterBar
@@ -97,14 +95,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
             </Empty>
           ) : (
             <DueTable
-              rows={shown.map((item) =>
-                dueRow(item, {
-                  system: actor.unitSystem,
-                  currency: costs.ok ? costs.value.currency : 'EUR',
-                  canOpen: may(actor, 'open work orders'),
-                  isWhole: !filter.component,
-                }),
-              )}
+              rows={shown.map((item) => dueRow(item, words))}
               hidden={hidden}
               dense={query.get('dense') === '1'}
               openOrder={openWorkOrderAction}
@@ -116,6 +107,14 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
     </>
   );
 });
+
+const NoVehicles = ({ mayImport }: { mayImport: boolean }) => (
+  <Empty>
+    No vehicles yet.{' '}
+    {mayImport ? <TextLink href="/import">Import your fleet from CSV files</TextLink> : 'A supervisor imports them'}:
+    engine families, spec sheets, vehicles, odometer readings, service history.
+  </Empty>
+);
 
 function Summary({ list: { counts, total, tested } }: { list: DueList }) {
   const figures = [
