@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { keptKm } from '../units/round';
 import { checkAgainst, checkReading, isAskedOnly, suspectReadings } from './check';
+import { kmOf } from './slips';
 import { ownRate, type Reading } from './use-rate';
 
 /** 60 km a day, read every ten days, the last at day 180. */
@@ -28,6 +30,37 @@ describe('checkReading', () => {
     expect(read((last.km + 430) / 1.609344, 187, 'mi').verdict).toBe('accept');
     expect(read(last.km).verdict).toBe('accept');
     expect(checkReading([], { day: 1, value: 5, unit: 'km' }).verdict).toBe('accept');
+  });
+
+  it('takes a vehicle that stands for standing, in the unit and the rounding of its dash', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 400_000 }),
+        fc.constantFrom('km' as const, 'mi' as const),
+        fc.integer({ min: 0, max: 20 }),
+        fc.double({ min: -0.49, max: 0.49, noNaN: true }),
+        (shown, unit, days, part) => {
+          // As it was kept, and as it was read with a part of its last digit.
+          const kept = keptKm(kmOf({ value: shown, unit }));
+          const next = { day: 100 + days, value: shown + part, unit };
+          expect(checkReading([{ day: 100, km: kept }], { ...next, value: shown }).verdict).toBe('accept');
+          const { reasons } = checkReading(
+            [{ day: 100, km: keptKm(kmOf({ value: shown + 0.4 * Math.sign(part), unit })) }],
+            {
+              ...next,
+              value: shown,
+            },
+          );
+          expect(reasons).not.toContain('backwards');
+        },
+      ),
+    );
+    expect(checkReading([{ day: 100, km: 19_867.4 }], { day: 101, value: 12_344, unit: 'mi' }).reasons).toContain(
+      'backwards',
+    );
+    expect(checkReading([{ day: 100, km: 20_000 }], { day: 101, value: 19_999, unit: 'km' }).reasons).toContain(
+      'backwards',
+    );
   });
 
   it.each([

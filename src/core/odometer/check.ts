@@ -1,7 +1,7 @@
 import type { Km } from '../shared/kinds';
 import { keptKm } from '../units/round';
 import { KM_PER_MILE } from '../units/unit';
-import { digitSlips, kmOf, rolledOver, type Shown } from './slips';
+import { digitSlips, halfUnitKm, kmOf, rolledOver, type Shown } from './slips';
 import { byDay, MAX_KM_PER_DAY, ownRate, type Reading } from './use-rate';
 import { lentUsual, paceOf, standsOut, type Usual, usualOf } from './usual';
 
@@ -80,8 +80,13 @@ export function checkAgainst(
   const before = sorted.findLast((known) => known.day <= reading.day) ?? null;
   const after = sorted.find((known) => known.day > reading.day) ?? null;
   const highest = sorted.reduce((most, known) => (known.day <= reading.day ? Math.max(most, known.km) : most), 0);
-  const wrong = plainFaults(before && { day: before.day, km: highest }, after, { day: reading.day, km });
-  if (before && wrong.length === 0 && isStuck(sorted, reading.day, km, kmPerDay) && othersMove)
+  const wrong = plainFaults(
+    before && { day: before.day, km: highest },
+    after,
+    { day: reading.day, km },
+    halfUnitKm(reading),
+  );
+  if (before && wrong.length === 0 && isStuck(sorted, reading, kmPerDay) && othersMove)
     return { verdict: 'suspect', reasons: ['stuck'], suggestion: null };
   if (!before) return wrong.length === 0 ? ACCEPT : { verdict: 'suspect', reasons: wrong, suggestion: null };
   const days = Math.max(1, reading.day - before.day);
@@ -108,8 +113,10 @@ interface Step {
   readonly usual: Usual | null;
 }
 
-function plainFaults(before: Reading | null, after: Reading | null, reading: Reading): CheckCode[] {
-  if ((before && reading.km < before.km) || (after && reading.km > after.km)) return ['backwards'];
+/** @param nothingKm what the dash cannot tell */
+function plainFaults(before: Reading | null, after: Reading | null, reading: Reading, nothingKm: number): CheckCode[] {
+  const isBelow = before !== null && reading.km < before.km - nothingKm;
+  if (isBelow || (after && reading.km > after.km + nothingKm)) return ['backwards'];
   if (!before) return [];
   const days = Math.max(1, reading.day - before.day);
   return (reading.km - before.km) / days > MAX_KM_PER_DAY ? ['too_fast'] : [];
@@ -141,9 +148,10 @@ const isFarOut = ({ usual, km, days }: Step): boolean =>
   km - usual.kmPerDay * days > HOLIDAY_KM;
 
 /** The same figure for long, on a vehicle that moved before. */
-function isStuck(sorted: readonly Reading[], day: number, km: Km, kmPerDay: number | null): boolean {
-  const first = sorted.find((known) => Math.abs(known.km - km) < 0.5);
-  if (!first || day - first.day < STUCK_DAYS) return false;
+function isStuck(sorted: readonly Reading[], reading: ShownReading, kmPerDay: number | null): boolean {
+  const km = kmOf(reading);
+  const first = sorted.find((known) => Math.abs(known.km - km) < halfUnitKm(reading));
+  if (!first || reading.day - first.day < STUCK_DAYS) return false;
   const earlier = sorted.filter((known) => known.day <= first.day);
   const rate = ownRate(earlier)?.kmPerDay ?? kmPerDay ?? 0;
   return rate > MOVING_KM_PER_DAY;
@@ -202,10 +210,10 @@ export interface Beginning {
 }
 
 /** A first reading has nothing before it but the vehicle's own record. */
-function checkFirst({ day: began, fitted }: Beginning, { day, km }: Reading): ReadingCheck {
+function checkFirst({ day: began, fitted }: Beginning, { day, km }: Reading, nothingKm: number): ReadingCheck {
   const reasons: CheckCode[] = [];
   if (day < began) reasons.push('before_service');
-  if (fitted && day >= fitted.day && km < fitted.km - 0.5) reasons.push('below_fitting');
+  if (fitted && day >= fitted.day && km < fitted.km - nothingKm) reasons.push('below_fitting');
   return reasons.length === 0 ? ACCEPT : { verdict: 'suspect', reasons, suggestion: null };
 }
 
@@ -232,7 +240,7 @@ export function suspectReadings(
     if (!followsPlainly(known.at(-1) ?? null, highest, paceOf(known, rate) ?? lent, next)) {
       const check =
         known.length === 0 && beginning
-          ? checkFirst(beginning, next)
+          ? checkFirst(beginning, next, halfUnitKm(reading))
           : checkAgainst(known, rate, reading, othersMove, lent);
       if (check.verdict === 'suspect') {
         suspects.set(index, check);

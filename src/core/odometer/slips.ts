@@ -13,6 +13,8 @@ export interface Shown {
 const factor = (unit: Shown['unit']): number => (unit === 'mi' ? KM_PER_MILE : 1);
 /** What a figure says of the vehicle's life, km. */
 export const kmOf = ({ value, unit, offsetKm = 0 }: Shown): number => value * factor(unit) + offsetKm;
+/** Half a unit of a dash, km: less than its last digit tells, however the figure was rounded when it was kept. */
+export const halfUnitKm = ({ unit }: Pick<Shown, 'unit'>): number => factor(unit) / 2;
 /** The figure that a dash shows for so much of a life. */
 export const shownFor = (km: number, unit: Shown['unit'], offsetKm: number): Shown => ({
   value: (km - offsetKm) / factor(unit),
