@@ -5,6 +5,7 @@ import {
   ACCESS_PARTS,
   type AccessItem,
   type Breakage,
+  COIL_CONNECTORS,
   type DisturbedSeal,
   DRIVERS,
   type ItemFasteners,
@@ -30,6 +31,7 @@ export const ITEM_FIELDS = [
   'order',
   'captive',
   'record_torque',
+  'coil_connectors',
   'minutes_off',
   'minutes_on',
   'how_off',
@@ -57,6 +59,7 @@ export const ITEM_CHOICES: Readonly<Partial<Record<ItemField, readonly string[]>
   order: TIGHTENING_ORDERS,
   captive: ['no', 'yes'],
   record_torque: ['no', 'yes'],
+  coil_connectors: ['', ...COIL_CONNECTORS],
   seal_rule: SEAL_RULES,
 };
 
@@ -120,12 +123,14 @@ export function itemFromFields(
     return r.whole(field, 0, MAX_ITEM_MINUTES) ?? 0;
   };
   const instead = r.words('instead_of');
+  const connectors = r.oneOf('coil_connectors', COIL_CONNECTORS, null);
   const item: AccessItem = {
     key: itemKey(what),
     part: r.oneOf('part', ACCESS_PARTS, 'cover') ?? 'cover',
     what,
     opens: opens ?? [],
     fasteners: readFasteners(r),
+    ...(connectors ? { coilConnectors: connectors } : {}),
     minutesOff: minutes('minutes_off'),
     minutesOn: minutes('minutes_on'),
     howOff: r.words('how_off'),
@@ -194,6 +199,7 @@ export function fieldsOfItem(
     order: fasteners && fasteners.order !== 'any' ? fasteners.order : '',
     captive: fasteners?.captive ? 'yes' : '',
     record_torque: fasteners?.isRecorded ? 'yes' : '',
+    coil_connectors: text(item.coilConnectors),
     minutes_off: text(item.minutesOff),
     minutes_on: text(item.minutesOn),
     how_off: text(item.howOff),

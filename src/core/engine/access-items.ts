@@ -68,6 +68,10 @@ export interface Breakage {
   readonly chance: number;
 }
 
+/** With a harness the connectors of its coils stay plugged in, or are off already. */
+export const COIL_CONNECTORS = ['stay', 'unplugged'] as const;
+export type CoilConnectors = (typeof COIL_CONNECTORS)[number];
+
 export const SEAL_RULES = ['new', 'if_sound'] as const;
 
 /** A gasket or seal that is disturbed with an item. */
@@ -90,6 +94,8 @@ export interface AccessItem {
   /** Minutes off and on; 0 on: nothing is put back. */
   readonly minutesOff: number;
   readonly minutesOn: number;
+  /** What becomes of the connectors of the coils with it; left out: nothing, they are met one by one. */
+  readonly coilConnectors?: CoilConnectors;
   /** What is special about it, in words. */
   readonly howOff: string | null;
   readonly howOn: string | null;

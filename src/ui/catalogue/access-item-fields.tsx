@@ -14,6 +14,7 @@ const LABELS: Readonly<Record<ItemField, readonly [label: string, hint: string]>
   order: ['Tightened', ''],
   captive: ['Captive', 'stay in their part'],
   record_torque: ['Torque written down', 'when they go on again'],
+  coil_connectors: ['Connectors of the coils', 'stay plugged with it, or come off with it'],
   minutes_off: ['Off', 'min'],
   minutes_on: ['On', 'min; 0: nothing is put back'],
   how_off: ['How it comes off', 'what is special'],
@@ -33,6 +34,7 @@ const LABELS: Readonly<Record<ItemField, readonly [label: string, hint: string]>
 const WORDS: Readonly<Record<string, string>> = {
   '': '–',
   if_sound: 'if it is sound',
+  stay: 'stay plugged in',
   new: 'new always',
   fuel_line: 'fuel line',
   centre_outward: 'from the centre outward',
@@ -40,7 +42,7 @@ const WORDS: Readonly<Record<string, string>> = {
 
 const GROUPS: readonly (readonly [string, readonly ItemField[]])[] = [
   ['What it is', ['part', 'what', 'opens', 'minutes_off', 'minutes_on']],
-  ['What holds it', ['count', 'size', 'driver', 'torque', 'order', 'captive', 'record_torque']],
+  ['What holds it', ['count', 'size', 'driver', 'torque', 'order', 'captive', 'record_torque', 'coil_connectors']],
   ['How', ['how_off', 'how_on', 'caution']],
   ['What it takes', ['breaks', 'breaks_number', 'breaks_chance', 'seal', 'seal_number', 'seal_rule']],
   ['When', ['only_with', 'instead_of', 'speaks']],

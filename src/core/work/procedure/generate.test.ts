@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { ACCESS_CLASSES, type BankAccess } from '../../engine/access';
+import { itemFromFields } from '../../engine/access-item-fields';
+import { COIL_CONNECTORS } from '../../engine/access-items';
 import { anyEngine } from '../../engine/any-engine.fixture';
 import { layoutOf } from '../../engine/layout';
 import { WORK_KIND_TABLE, WORK_KINDS, type WorkKind } from '../../engine/other-work';
@@ -142,6 +144,25 @@ describe('visitProcedure', () => {
       if (access.some((bank) => bank.access === 'under_intake'))
         expect(steps.map((step) => step.caution).join(' ')).toContain('a rag left in a port');
     });
+  });
+
+  it('says of the coils’ connectors what the chosen way does with them, off and on', () => {
+    const harness = itemFromFields(null, { part: 'harness', what: 'coil harness', minutes_off: '3', minutes_on: '4' });
+    expect(harness.faults).toEqual({});
+    fc.assert(
+      fc.property(any, fc.constantFrom(...COIL_CONNECTORS), (input, coilConnectors) => {
+        const cylinders = input.layout.sites.map(({ cylinder }) => cylinder);
+        const items = [{ ...harness.item, coilConnectors, opens: [...new Set(cylinders)] }];
+        const titles = visitProcedure({ ...input, items }).steps.map(({ title }) => title);
+        const lift = titles.find((title) => title.includes('then lift each'));
+        const { connectorRail } = input.layout.model;
+        if (!lift || connectorRail) return;
+        expect(lift).not.toContain('Unplug each connector');
+        expect(lift).toContain(coilConnectors === 'stay' ? 'stay plugged' : 'are off with the harness');
+        const refit = titles.find((title) => title.includes('boot home')) ?? '';
+        expect(refit).toContain(coilConnectors === 'stay' ? 'still home' : 'when the harness is back');
+      }),
+    );
   });
 
   it('counts what can be left behind, and no screw that stays in its part', () => {

@@ -1,5 +1,5 @@
 import { ACCESS_CLASSES, type AccessClass, type BankAccess, type Fastener } from '../../engine/access';
-import { type AccessItem, itemsOnTheWay, usualItems, type Ways } from '../../engine/access-items';
+import { type AccessItem, type CoilConnectors, itemsOnTheWay, usualItems, type Ways } from '../../engine/access-items';
 import type { Layout, Site } from '../../engine/layout';
 import { type SiteKey, siteId } from '../../engine/model';
 import { isOfEngine, servedBy } from '../../engine/places';
@@ -81,3 +81,7 @@ export function coilsLifted({ layout, tasks }: Visit): number {
   const reached = new Set(sitesReached({ layout, tasks }).map(siteId));
   return layout.model.coils.filter(({ fires }) => fires.some((site) => reached.has(siteId(site)))).length;
 }
+
+/** What the chosen way does with the connectors of the coils; undefined: nothing, they are met one by one. */
+export const connectorsByWay = (visit: Way): CoilConnectors | undefined =>
+  itemsOff(visit).findLast(({ coilConnectors }) => coilConnectors !== undefined)?.coilConnectors;

@@ -25,6 +25,7 @@ const ITEM_HELP: Readonly<Record<ItemField, readonly [help: string, example: str
   order: ['In which they are tightened', 'any'],
   captive: ['yes where they stay in their part', 'no'],
   record_torque: ['yes where their torque is written down when they go on', 'no'],
+  coil_connectors: ['stay: the coils stay plugged in when it is laid aside; unplugged: they are off with it', ''],
   minutes_off: ['To take it off', '3'],
   minutes_on: ['To put it back; 0 where nothing is put back', '4'],
   how_off: ['What is special about taking it off', 'unplug the sensor first'],

@@ -1,10 +1,11 @@
+import type { CoilConnectors } from '../../../engine/access-items';
 import { siteName } from '../../../engine/layout';
 import { siteId } from '../../../engine/model';
 import { WORK_KIND_TABLE, type WorkHazard } from '../../../engine/other-work';
 import { saySmallTorque } from '../../../units/say';
 import { MINUTES } from '../minutes';
 import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput } from '../step';
-import { coilsLifted, sitesReached } from '../visit';
+import { coilsLifted, connectorsByWay, sitesReached } from '../visit';
 import { wayOn } from './way';
 
 /** What can hurt at other work, by what it sets free. */
@@ -48,6 +49,13 @@ const coilNames = (input: ProcedureInput): readonly string[] => {
     .map(({ name }) => name.replaceAll(' ', ''));
 };
 
+/** How the coils are connected again. @param byWay what the way to them did with their connectors */
+function connected(connectorRail: boolean, byWay: CoilConnectors | undefined): string {
+  if (byWay === 'stay') return 'connector still home, second lock too';
+  if (byWay === 'unplugged') return 'its connector clicks when the harness is back';
+  return connectorRail ? 'then the connector rail over all of them, both locks home' : 'connector clicks';
+}
+
 function refit(input: ProcedureInput): Draft {
   const { layout, fasteners } = input;
   const lead = LEAD_WORDS[layout.model.ignition];
@@ -58,7 +66,7 @@ function refit(input: ProcedureInput): Draft {
   return draft(
     'close',
     'refit',
-    `A little dielectric grease in each boot; refit each ${lead}: boot home, ${layout.model.connectorRail ? 'then the connector rail over all of them, both locks home' : 'connector clicks'}${torques.length > 0 ? `, ${torques.join(', ')}` : ''}`,
+    `A little dielectric grease in each boot; refit each ${lead}: boot home, ${connected(layout.model.connectorRail === true, connectorsByWay(input))}${torques.length > 0 ? `, ${torques.join(', ')}` : ''}`,
     'Grease insulates and lets the boot come off next time; it belongs in the boot, never on a bare contact.',
     MINUTES.refit + MINUTES.refitEach * coilsLifted(input),
     {

@@ -1,8 +1,9 @@
 import type { AccessClass } from '../../../engine/access';
+import type { CoilConnectors } from '../../../engine/access-items';
 import type { Bank } from '../../../engine/model';
 import { MINUTES } from '../minutes';
 import { choice, type Draft, draft, LEAD_WORDS, type ProcedureInput, SIDE } from '../step';
-import { banksOpened, coilsLifted, sitesReached } from '../visit';
+import { banksOpened, coilsLifted, connectorsByWay, sitesReached } from '../visit';
 import { wayOff } from './way';
 
 /** Where a bank is not reached from above, how it is. @param n the bank's number, from 1 */
@@ -37,8 +38,10 @@ function reach(bank: Bank, n: number, access: AccessClass): readonly Draft[] {
   return [];
 }
 
-/** How the coils come free of their harness. */
-function freeing(connectorRail: boolean, stays: boolean): string {
+/** How the coils come free of their harness. @param byWay what the way to them has done with their connectors */
+function freeing(connectorRail: boolean, stays: boolean, byWay: CoilConnectors | undefined): string {
+  if (byWay === 'stay') return 'The connectors stay plugged: the harness hangs aside with them';
+  if (byWay === 'unplugged') return 'The connectors are off with the harness';
   if (connectorRail) return 'Unlock the connector rail and lift it off all coils of the bank together';
   return stays ? 'Leave the connectors plugged and free the harness' : 'Unplug each connector by its tab';
 }
@@ -113,11 +116,12 @@ function liftStep(input: ProcedureInput): Draft {
   const coils = coilsLifted(input);
   const onPlug = ignition === 'coil_on_plug' || ignition === 'coil_rail';
   const stays = onPlug && !connectorRail && policies.coil_connectors === 'leave';
+  const byWay = connectorsByWay(input);
   return draft(
     'open',
     'leads',
     onPlug
-      ? `${freeing(connectorRail === true, stays)}, then lift each ${lead} with a twist (${coils} on this visit)`
+      ? `${freeing(connectorRail === true, stays, byWay)}, then lift each ${lead} with a twist (${coils} on this visit)`
       : `Mark every lead with its cylinder, then pull each by its boot with a twist, never by the cable (${coils} coil${coils === 1 ? '' : 's'} on this visit)`,
     onPlug
       ? 'A boot that is stuck tears when it is pulled straight.'
