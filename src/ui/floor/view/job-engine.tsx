@@ -41,7 +41,8 @@ function marksOf({ job, record }: Floor, here: string): Record<string, SiteMark>
       const left = served.every((place) => stateAt(record, place) !== 'open') ? ('done' as const) : ('todo' as const);
       const fields = record[siteTarget(id)] ?? {};
       const torque = fields.done === true ? String(fields.installedTorque ?? '') : '';
-      const lines = [fields.removedGap ? `old ${fields.removedGap}` : '', torque].filter(Boolean);
+      const gap = fields.removedGap ? ['old gap', String(fields.removedGap)] : [];
+      const lines = [...gap, ...(torque === '' ? [] : [torque])];
       const state = id === here ? ('now' as const) : left;
       const href = own.length > 0 ? `#sites-${id}` : undefined;
       return [[id, { state, lines: id === here ? [] : lines, href }] as const];

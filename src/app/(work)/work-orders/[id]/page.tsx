@@ -203,7 +203,7 @@ function Sites({ view: { order, tasks, sites, layout, vehicle }, live }: PartPro
           siteId(site),
           {
             state: states.includes('open') ? ('todo' as const) : ('done' as const),
-            lines: gap === null ? [] : [`new ${gapText(gap, 'metric').split(' · ')[0]}`],
+            lines: gap === null ? [] : ['new gap', gapText(gap, 'metric').split(' · ')[0] ?? ''],
             href: live ? `/work-orders/${order.id}/floor#sites-${siteId(site)}` : undefined,
           },
         ] as const,

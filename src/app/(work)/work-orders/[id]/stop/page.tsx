@@ -43,7 +43,7 @@ export default page(async function StopPage({ params }: Props) {
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: '1fr 1fr' }} gap="8" mt="5">
         <Section title="Why it stops">
           {live ? (
-            <ActionForm action={waitAction}>
+            <ActionForm action={waitAction} clears>
               <input type="hidden" name="workOrderId" value={id} />
               <Chips
                 name="reason"
