@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import pg from 'pg';
 import { startCluster } from './lib/cluster.mjs';
 import { nodeArgs } from './lib/command.mjs';
 import { say } from './lib/say.mjs';
@@ -16,21 +17,16 @@ const databases = { empty: cluster.url, demo: cluster.url.replace(/\/isobar$/, '
 const node = (args, env) =>
   spawnSync(process.execPath, args, { stdio: 'inherit', env: { ...process.env, ...env } }).status ?? 1;
 
-function prepare() {
-  const made = node(
-    [
-      '-e',
-      `const {Client}=require('pg');(async()=>{const c=new Client(process.env.DATABASE_URL);await c.connect();await c.query('create database demo');await c.end()})()`,
-    ],
-    { DATABASE_URL: databases.empty },
-  );
-  if (made !== 0) return made;
-  for (const url of Object.values(databases)) {
-    const migrated = node([nodeArgs.tsx, 'scripts/migrate.ts'], { DATABASE_URL: url });
-    if (migrated !== 0) return migrated;
-    const queued = node([nodeArgs.tsx, 'tests/builders/make-queue.ts'], { DATABASE_URL: url });
-    if (queued !== 0) return queued;
+/** An empty workspace, and a copy of it with the demo scenario. */
+async function prepare() {
+  for (const script of ['scripts/migrate.ts', 'tests/builders/make-queue.ts']) {
+    const made = node([nodeArgs.tsx, script], { DATABASE_URL: databases.empty });
+    if (made !== 0) return made;
   }
+  const admin = new pg.Client({ connectionString: databases.empty.replace(/\/isobar$/, '/postgres') });
+  await admin.connect();
+  await admin.query('create database demo template isobar');
+  await admin.end();
   return node([nodeArgs.tsx, 'scripts/load-demo.ts'], {
     DATABASE_URL: databases.demo,
     ISOBAR_DATA_DIR: folder,
@@ -48,7 +44,7 @@ function tellWhatWasSeen() {
   }
 }
 
-let status = prepare();
+let status = await prepare();
 if (status === 0)
   status = node(['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], {
     E2E_EMPTY_URL: databases.empty,

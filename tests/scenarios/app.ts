@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import path from 'node:path';
-import { test as base } from '@playwright/test';
+import { test as base, expect } from '@playwright/test';
 import pg from 'pg';
 import { freePort } from '../../scripts/lib/cluster.mjs';
 import { nodeArgs } from '../../scripts/lib/command.mjs';
@@ -67,7 +67,7 @@ async function startApp(file: string, workspace: Workspace): Promise<RunningApp>
   const { hostname, port } = new URL(url);
   const server = keeps ? before.server : start('scripts/serve.mjs', '-H', hostname, '-p', port);
   const worker = start(nodeArgs.tsx, 'scripts/worker.ts');
-  await untilAnswers(`${url}/api/v1/health`);
+  await untilAnswers(url);
   return { url, databaseUrl, file, workspace, server, worker };
 }
 
@@ -89,17 +89,18 @@ async function freshCopy(workspace: Workspace): Promise<string> {
   return template.replace(/\/\w+$/, `/${name}`);
 }
 
-async function untilAnswers(url: string): Promise<void> {
-  for (let tries = 0; tries < 600; tries += 1) {
-    const isUp = await fetch(url).then(
-      (answer) => answer.ok,
-      () => false,
-    );
-    if (isUp) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error(`${url} does not answer`);
-}
+/** Until the app at an address answers. */
+export const untilAnswers = (url: string): Promise<void> =>
+  expect
+    .poll(
+      () =>
+        fetch(`${url}/api/v1/health`).then(
+          ({ status }) => status,
+          () => 0,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(200);
 
 /** Tests whose addresses are those of their file's app. */
 export const test = base.extend<{ workspace: Workspace }, { endApp: undefined }>({

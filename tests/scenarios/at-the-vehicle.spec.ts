@@ -13,6 +13,7 @@ import { floorEntries, vehicles } from '../../src/db/schema';
 import { NO_QUEUE } from '../../src/server/queue';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { killServer } from '../builders/kill-server';
+import { untilAnswers } from './app';
 import { PASSWORD } from './user';
 
 /* A whole V6 by two technicians on tablets, with an app and a database server of this file's own, both of which are killed. */
@@ -39,16 +40,7 @@ async function startApp(): Promise<void> {
       ISOBAR_URL: base(),
     },
   });
-  await expect
-    .poll(
-      () =>
-        fetch(`${base()}/api/v1/health`).then(
-          ({ status }) => status,
-          () => 0,
-        ),
-      { timeout: 60_000 },
-    )
-    .toBe(200);
+  await untilAnswers(base());
 }
 
 async function killApp(): Promise<void> {

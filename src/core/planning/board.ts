@@ -85,11 +85,14 @@ function dayOfPerson(problem: PlanProblem, placing: Placing, job: PlanJob, to: P
   return dayClashes(problem, [...others, { ...to, job: job.id }], to.person)
     .map(({ message }) => message)
     .filter((message) => !known.has(message))
-    .map((message) => message.replace(/\.$/, ''));
+    .map(withoutStop);
 }
 
+/** As a part of a longer sentence. */
+const withoutStop = (message: string): string => message.replace(/\.$/, '');
+
 /** Beside the job itself its name need not be said again. */
-const afterColon = (message: string): string => message.slice(message.indexOf(': ') + 2).replace(/\.$/, '');
+const afterColon = (message: string): string => withoutStop(message.slice(message.indexOf(': ') + 2));
 
 /** Where a job is let go: in a bay, or with a person. */
 interface Landing {
@@ -240,7 +243,7 @@ function brokenDays(problem: PlanProblem, bars: readonly Bar[]): readonly Troubl
   return [...new Set(ahead.map(({ person }) => person))].flatMap((person) =>
     dayClashes(problem, bars, person).flatMap(({ a, b, message }) => {
       const job = [b, a].find((id) => ids.has(id));
-      return job === undefined ? [] : [{ job, message: message.replace(/\.$/, '') }];
+      return job === undefined ? [] : [{ job, message: withoutStop(message) }];
     }),
   );
 }

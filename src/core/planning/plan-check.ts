@@ -75,10 +75,7 @@ export function slotClashes(problem: PlanProblem, job: PlanJob, slot: PlanSlot):
     ...(job.allowed === null || covers(job.allowed, slot, minutes)
       ? []
       : [clash(job.id, 'the vehicle cannot be had then')]),
-    ...(job.kitFrom !== null && slot.day < job.kitFrom
-      ? [clash(job.id, `its parts are there from ${partsFrom(job.kitFrom, job.kitFromMin)}`)]
-      : []),
-    ...(job.kitFrom === slot.day && slot.startMin < (job.kitFromMin ?? 0)
+    ...(job.kitFrom !== null && isBeforeKit(job.kitFrom, job.kitFromMin, slot)
       ? [clash(job.id, `its parts are there from ${partsFrom(job.kitFrom, job.kitFromMin)}`)]
       : []),
     ...(job.coolFromMin !== null && slot.startMin < job.coolFromMin
@@ -86,6 +83,9 @@ export function slotClashes(problem: PlanProblem, job: PlanJob, slot: PlanSlot):
       : []),
   ];
 }
+
+const isBeforeKit = (from: PlainDate, fromMin = 0, { day, startMin }: PlanSlot): boolean =>
+  day < from || (day === from && startMin < fromMin);
 
 /** "Fri 5 Mar, 10:00" */
 export const partsFrom = (day: PlainDate, minute = 0): string =>

@@ -116,9 +116,8 @@ interface Shown {
 export function weekOfProposal(result: ProposalResult, { depot, monday, today, currency }: Shown): BoardWeek {
   const days = result.days.filter((day) => day >= monday && day < addDays(monday, 7));
   const offset = result.days.indexOf(days[0] ?? '');
-  const ours = proposedJobs(result).filter(
-    ({ facts, to }) => facts.depot === depot.name && (to === null || days.includes(to.day)),
-  );
+  const proposed = proposedJobs(result);
+  const ours = proposed.filter(({ facts, to }) => facts.depot === depot.name && (to === null || days.includes(to.day)));
   const cut = <T>(values: readonly T[]): readonly T[] => values.slice(offset, offset + days.length);
   return {
     depot,
@@ -127,7 +126,7 @@ export function weekOfProposal(result: ProposalResult, { depot, monday, today, c
     today,
     nowMin: null,
     currency,
-    elsewhere: proposedJobs(result).flatMap(({ facts, to }) => {
+    elsewhere: proposed.flatMap(({ facts, to }) => {
       if (to === null || facts.depot === depot.name || !days.includes(to.day)) return [];
       const { day, person, startMin: fromMin } = to;
       return [{ day, person, fromMin, toMin: fromMin + minutesTaken(result, facts, to), depot: facts.depot }];

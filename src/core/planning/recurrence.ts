@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import { addDays, type PlainDate } from '../calendar/plain-date';
+import { addDays, dayNumber, fromDayNumber, type PlainDate } from '../calendar/plain-date';
 import { err, ok, type Result } from '../shared/result';
 
 /*
@@ -135,16 +135,13 @@ export function daysOf(
     if (rule.count !== null && counted >= rule.count) break;
     if (!isOn(rule, origin, day)) continue;
     counted += 1;
-    const plain = plainDay(day);
+    const plain = fromDayNumber(day);
     if (plain >= first) days.push(plain);
   }
   return days;
 }
 
 const DAY_MS = 86_400_000;
-/** Days since 1970-01-01. */
-const dayNumber = (day: PlainDate): number => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS);
-const plainDay = (day: number): PlainDate => new Date(day * DAY_MS).toISOString().slice(0, 10);
 
 function isOn(rule: Recurrence, origin: number, day: number): boolean {
   if (periodOf(rule, origin, day) % rule.interval !== 0 || !isMet(rule, origin, day)) return false;

@@ -141,10 +141,10 @@ const listColumns = {
   person: people.name,
   startsAt: sql<string | null>`to_char(lower(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
   endsAt: sql<string | null>`to_char(upper(${bookings.during}), 'YYYY-MM-DD"T"HH24:MI')`,
-  /** Where it stands still: the last that was said. */
-  stop: sql<Omit<Stop, 'place'> | null>`(
+  /** Where it stands still: the last that was said, without its place, which only the engine can name. */
+  stop: sql<Stop | null>`(
     select jsonb_build_object('id', w.id, 'reason', w.reason, 'by', p.name, 'at', w.said_at, 'note', w.note,
-      'next', n.name, 'part', case when w.part_number is not null then w.quantity || ' × ' || w.part_number end)
+      'next', n.name, 'place', null, 'part', case when w.part_number is not null then w.quantity || ' × ' || w.part_number end)
     from work_order_waits w join people p on p.id = w.said_by left join people n on n.id = w.next_person_id
     where w.work_order_id = ${workOrders.id} and w.ended_at is null order by w.said_at desc limit 1)`,
 };

@@ -6,6 +6,7 @@ import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import { writeAudit } from '@/db/queries/audit';
 import { loadFollowUps } from '@/db/queries/findings';
+import { findActivePerson } from '@/db/queries/people';
 import { loadWorkOrder } from '@/db/queries/work-orders';
 import { followUps, people, vehicles } from '@/db/schema';
 import { refreshWeekCost } from '../due/refresh-due';
@@ -39,10 +40,7 @@ export const addFollowUp = useCase({
       const order = await loadWorkOrder(tx, actor.fleetId, input.workOrderId);
       const [vehicle] = order ? await tx.select().from(vehicles).where(eq(vehicles.id, order.vehicleId)) : [];
       if (!order || !vehicle) return notFound('work order');
-      const [owner] = await tx
-        .select({ id: people.id })
-        .from(people)
-        .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.ownerId), eq(people.active, true)));
+      const owner = await findActivePerson(tx, actor.fleetId, input.ownerId);
       if (!owner) return notFound('person');
       let dueKm: Km | null = null;
       if (input.dueAt !== '') {

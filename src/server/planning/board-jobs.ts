@@ -48,7 +48,7 @@ export function boardJob(job: PlanJob, known: Known): BoardJob {
     isPinned: row?.pinned === true,
     isBegun: row?.state === 'in_bay',
     isFinished: isFinished(row),
-    stop: row?.stop && row.state === 'in_bay' ? { ...row.stop, place: null } : null,
+    stop: row?.state === 'in_bay' ? row.stop : null,
     progress: booking && row ? progressOf(row, booking.day, known) : NOT_BEGUN,
     place: booking ? null : (place ?? null),
   };

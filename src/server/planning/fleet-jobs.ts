@@ -198,15 +198,16 @@ const quantityIn = (family: EngineFamily, { component }: DueRow): number =>
   quantityOf(layoutOf(family.model), component);
 
 function waiting(row: DueRow, family: EngineFamily, wearCostPerPercent: number) {
-  const { share, certainty, lifeUsed, lifeIn7 } = row;
+  const isKnown = row.lifeUsed !== null;
+  const lifeUsed = row.lifeUsed ?? UNKNOWN_LIFE;
   return {
     what: row.component,
     pressure: {
       ...lifeForPressure({
-        lifeUsed: lifeUsed ?? UNKNOWN_LIFE,
-        lifeIn7: lifeUsed === null || lifeIn7 === null ? (lifeUsed ?? UNKNOWN_LIFE) : Math.max(lifeUsed, lifeIn7),
-        share: lifeUsed === null ? 1 : share,
-        certainty,
+        lifeUsed,
+        lifeIn7: isKnown ? Math.max(lifeUsed, row.lifeIn7 ?? lifeUsed) : lifeUsed,
+        share: isKnown ? row.share : 1,
+        certainty: row.certainty,
       }),
       failureCost: row.failureCost,
       wearCostPerPercent,

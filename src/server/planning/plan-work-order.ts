@@ -13,6 +13,7 @@ import type { Querier, Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { depotHours, loadWays } from '@/db/queries/depots';
+import { findActivePerson } from '@/db/queries/people';
 import {
   bookingOf,
   listBooked,
@@ -68,10 +69,7 @@ export const planWorkOrder = useCase({
           .select()
           .from(bays)
           .where(and(eq(bays.fleetId, actor.fleetId), eq(bays.id, input.bayId)));
-        const [person] = await tx
-          .select()
-          .from(people)
-          .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, input.personId), eq(people.active, true)));
+        const person = await findActivePerson(tx, actor.fleetId, input.personId);
         if (!bay || !person) return notFound(bay ? 'person' : 'bay');
         if (bay.depotId !== row.depotId)
           return fail('invalid', `Unit ${row.unitNumber} is kept at ${row.depot}; this bay is at another depot.`, {

@@ -9,6 +9,7 @@ import { ok } from '@/core/shared/result';
 import type { Stop } from '@/core/work/stop';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
+import { findActivePerson } from '@/db/queries/people';
 import type { WaitRow } from '@/db/queries/work-entries';
 import { loadPlaces } from '@/db/queries/work-orders';
 import { parts, people, workOrderWaits, workTimes } from '@/db/schema';
@@ -41,7 +42,7 @@ export const waitFor = useCase({
         const message = `No task of this order is at ${input.site}. Choose one of its places.`;
         return fail('invalid', message, { site: message });
       }
-      const next = input.nextPersonId === '' ? null : await activePerson(tx, actor.fleetId, input.nextPersonId);
+      const next = input.nextPersonId === '' ? null : await findActivePerson(tx, actor.fleetId, input.nextPersonId);
       if (next === undefined) return notFound('person');
       const [known] = input.partNumber
         ? await tx
@@ -59,7 +60,7 @@ export const waitFor = useCase({
         site: place && placeId(place),
         reason: input.reason,
         note: input.note || null,
-        nextPersonId: next,
+        nextPersonId: next && next.id,
         partNumber: input.partNumber === '' ? null : (known?.number ?? input.partNumber),
         partWhat: input.partWhat || null,
         quantity: input.partNumber === '' ? null : input.quantity,
@@ -87,14 +88,6 @@ function placeCalled<P extends SiteKey>(places: readonly P[], name: string): P |
   const exact = places.find((place) => placeId(place) === asked);
   const ofCylinder = places.filter((place) => String(place.cylinder) === asked);
   return exact ?? (new Set(ofCylinder.map(placeId)).size === 1 ? ofCylinder[0] : undefined);
-}
-
-async function activePerson(tx: Tx, fleetId: FleetId, id: string): Promise<PersonId | undefined> {
-  const [person] = await tx
-    .select({ id: people.id })
-    .from(people)
-    .where(and(eq(people.fleetId, fleetId), eq(people.id, id), eq(people.active, true)));
-  return person?.id;
 }
 
 /** Why a job stands, as screens show it. @param layout names its place */

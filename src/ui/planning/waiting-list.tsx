@@ -23,7 +23,7 @@ interface Props {
   readonly onPlace: (job: BoardJob, to: PlanSlot) => void;
 }
 
-/** What waits, by each week costs, with where it could be done, or why it cannot. */
+/** What waits, by what another week costs, with where it could be done, or why it cannot. */
 export function WaitingList({ jobs, ...props }: Props) {
   const { setNodeRef, isOver } = useDroppable({ id: OFF_PLAN });
   const ranked = [...jobs].sort((a, b) => weekOf(b) - weekOf(a));

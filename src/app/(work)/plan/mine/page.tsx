@@ -53,7 +53,7 @@ export default page(async function MyDaysPage() {
                   </span>
                   {job.stop && (
                     <StoppedBanner
-                      stops={[{ ...job.stop, place: null }]}
+                      stops={[job.stop]}
                       workOrderId={job.id}
                       goOn={may(actor, 'record work') ? endWaitAction : null}
                     />

@@ -23,6 +23,17 @@ const AMOUNTS = [
   { name: 'hourCost', label: 'A vehicle out of service, an hour', inputMode: 'numeric' },
 ] as const;
 
+/** What the bays and people can give. */
+const TIMES = [
+  {
+    name: 'breakMinutes',
+    label: 'A break in the middle of a long day’s work',
+    hint: 'minutes; 0: none is planned',
+    inputMode: 'numeric',
+  },
+  { name: 'bayPercent', label: 'Share of the bays’ time for plug and coil service', hint: '%', inputMode: 'decimal' },
+] as const;
+
 export default page(async function CostsPage() {
   const actor = await requireActor();
   const [view, list] = await Promise.all([
@@ -41,30 +52,9 @@ export default page(async function CostsPage() {
         <Box maxW="520px">
           <ActionForm action={setCostsAction}>
             <TextField name="currency" label="Currency" hint="three letters" defaultValue={costs.currency} />
-            {AMOUNTS.map(({ name, label, inputMode }) => (
-              <TextField
-                key={name}
-                name={name}
-                label={label}
-                hint={costs.currency}
-                inputMode={inputMode}
-                defaultValue={String(costs[name])}
-              />
+            {[...AMOUNTS.map((one) => ({ ...one, hint: costs.currency })), ...TIMES].map(({ name, ...field }) => (
+              <TextField key={name} name={name} {...field} defaultValue={String(costs[name])} />
             ))}
-            <TextField
-              name="breakMinutes"
-              label="A break in the middle of a long day’s work"
-              hint="minutes; 0: none is planned"
-              inputMode="numeric"
-              defaultValue={String(costs.breakMinutes)}
-            />
-            <TextField
-              name="bayPercent"
-              label="Share of the bays’ time for plug and coil service"
-              hint="%"
-              inputMode="decimal"
-              defaultValue={String(costs.bayPercent)}
-            />
             <Section title="By duty group" aside="empty: as above">
               {groups.map((group) => (
                 <TextField
