@@ -32,6 +32,13 @@ const health = () =>
 const answers = (status: number) => expect.poll(health, { timeout: 60_000, intervals: [50] }).toBe(status);
 const pidOf = (pattern: string): number =>
   Number(execFileSync('pgrep', ['-f', pattern], { encoding: 'utf8' }).trim().split('\n')[0]);
+const isRunning = (pid: number): boolean => {
+  try {
+    return process.kill(pid, 0);
+  } catch {
+    return false;
+  }
+};
 const postmaster = (): number => {
   const inside = path.join(folder, 'data', 'postgres');
   const elsewhere = /the database stands in (\S+)/.exec(said)?.[1];
@@ -114,8 +121,9 @@ test('it ends with 0 when it is told to, and 1 when its app cannot be kept', asy
     await expect
       .poll(() => spawnSync('pgrep', ['-f', `serve.mjs -H 127.0.0.1 -p ${port}`]).status, { timeout: 20_000 })
       .toBe(0);
-    process.kill(pidOf(`serve.mjs -H 127.0.0.1 -p ${port}`), 'SIGKILL');
-    await new Promise((resolve) => setTimeout(resolve, 300));
+    const app = pidOf(`serve.mjs -H 127.0.0.1 -p ${port}`);
+    process.kill(app, 'SIGKILL');
+    await expect.poll(() => isRunning(app)).toBe(false);
   }
   expect((await ended)[0]).toBe(1);
   expect(said).toContain('5 times within a minute');

@@ -26,11 +26,12 @@ interface Props {
   readonly troubles: readonly string[];
   readonly onMove: (job: BoardJob, to: PlanSlot | null) => void;
   readonly onPin: (job: BoardJob) => void;
+  readonly onClose: () => void;
 }
 
 /** One job of the board: where it stands and why, the money behind it, and how to move it without dragging. */
 export function ChosenJob(props: Props) {
-  const { job, problem, placing, currency, canMove, goOn, troubles, onMove, onPin } = props;
+  const { job, problem, placing, currency, canMove, goOn, troubles, onMove, onPin, onClose } = props;
   const slot = placing.get(job.id) ?? null;
   const canGo = canMove && !job.isBegun && !job.isFinished && !job.isPinned;
   return (
@@ -93,6 +94,9 @@ export function ChosenJob(props: Props) {
         ) : (
           <TextLink href={`/vehicles/${job.vehicleId}`}>Vehicle {job.unitNumber}</TextLink>
         )}
+        <button type="button" className="button" onClick={onClose}>
+          Close
+        </button>
       </div>
     </section>
   );

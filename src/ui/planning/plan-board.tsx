@@ -21,7 +21,7 @@ export function PlanBoard({ week, canMove, goOn }: { week: BoardWeek; canMove: b
   const { problem, jobs, currency, today } = week;
   const [chosen, setChosen] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
-  const { placing, move, undo, pin, told } = useBoard(week, isBusy);
+  const { placing, move, undo, pin, told, tell } = useBoard(week, isBusy);
   const shape = useShape(week, placing);
   const drag = useDrag({ week, placing, ...shape });
   useUndoKey(undo);
@@ -29,15 +29,16 @@ export function PlanBoard({ week, canMove, goOn }: { week: BoardWeek; canMove: b
   const after = inHand && inHand.judgement.breaks.length === 0 ? new Map(placing).set(inHand.job, inHand.to) : null;
   const left = pressureLeft(problem, jobs, placing);
   const waiting = jobs.filter(({ id, isFinished }) => !placing.has(id) && !isFinished);
-  const choose = (job: string): void => setChosen(job === chosen ? null : job);
   const go = (job: BoardJob, to: PlanSlot | null): void => {
     const where = to ? `to ${placeText(problem, to)}` : 'off the plan';
     void move(job.id, to, `unit ${job.unitNumber} ${where}`);
   };
   const letGo = (id: string | null): void => {
     const job = jobs.find((one) => one.id === id);
-    if (job && inHand && isNew(placing, inHand.to, job.id) && inHand.judgement.breaks.length === 0) go(job, inHand.to);
     if (job && drag.isOff && placing.has(job.id)) go(job, null);
+    else if (job && inHand && isNew(placing, inHand.to, job.id) && inHand.judgement.breaks.length === 0)
+      go(job, inHand.to);
+    else if (job) tell({ isFault: false, words: staysText(job, inHand?.judgement.breaks ?? []) });
     setIsBusy(false);
     drag.letGo();
   };
@@ -76,19 +77,25 @@ export function PlanBoard({ week, canMove, goOn }: { week: BoardWeek; canMove: b
             days={problem.days}
             currency={currency}
           />
-          <BoardGrid {...{ week, chosen, canMove, inHand }} {...shape} placing={after ?? placing} onChoose={choose} />
+          <BoardGrid
+            {...{ week, chosen, canMove, inHand }}
+            {...shape}
+            placing={after ?? placing}
+            onChoose={setChosen}
+          />
         </div>
         <div className="board-side" data-no-print>
           <Chosen
             job={jobs.find(({ id }) => id === chosen)}
             {...{ problem, placing, today, currency, canMove, goOn }}
+            onClose={() => setChosen(null)}
             troubles={shape.troubles}
             onMove={go}
             onPin={({ workOrderId, isPinned, booking }) =>
               workOrderId && booking && void pin(workOrderId, !isPinned, booking.version)
             }
           />
-          <WaitingList jobs={waiting} {...{ problem, currency, canMove, chosen }} onChoose={choose} onPlace={go} />
+          <WaitingList jobs={waiting} {...{ problem, currency, canMove, chosen }} onChoose={setChosen} onPlace={go} />
         </div>
       </div>
     </DndContext>
@@ -125,6 +132,11 @@ const SPOKEN = {
     onDragCancel: () => 'Put back.',
   },
 };
+
+const staysText = ({ unitNumber }: BoardJob, breaks: readonly string[]): string =>
+  breaks.length > 0
+    ? `unit ${unitNumber} stays where it was: there it cannot be, ${breaks.join('; ')}`
+    : `unit ${unitNumber} stays where it was`;
 
 function isNew(placing: Placing, to: PlanSlot, job: string): boolean {
   const now = placing.get(job);

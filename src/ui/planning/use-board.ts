@@ -99,7 +99,7 @@ export function useBoard(week: BoardWeek, isBusy: boolean) {
     router.refresh();
   };
 
-  return { placing, move, undo: undos.length > 0 ? undo : null, pin, told };
+  return { placing, move, undo: undos.length > 0 ? undo : null, pin, told, tell: setTold };
 }
 
 /** Where the jobs are: as the week has them, and as they were moved here since. */

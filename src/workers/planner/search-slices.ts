@@ -9,7 +9,8 @@ const ROUNDS_A_LOOK = 20;
 const TELL_MS = 200;
 
 interface SearchProgress {
-  readonly cost: number;
+  /** The best so far. */
+  readonly plan: Plan;
   /** From 0 to 1. */
   readonly share: number;
 }
@@ -40,18 +41,19 @@ export async function searchInSlices(
   const search = new PlanSearch(space, problem.seed, roundsFor(problem), start);
   const until = performance.now() + problem.seconds * 1000;
   let told = 0;
-  onProgress({ cost: search.bestCost, share: 0 });
+  const tell = (share: number): void => onProgress({ plan: planOf(problem, space, search.best), share });
+  tell(0);
   while (!search.isOver && !isStopped() && performance.now() < until) {
     const from = performance.now();
     while (!search.isOver && performance.now() - from < SLICE_MS) search.run(ROUNDS_A_LOOK);
     if (performance.now() - told > TELL_MS) {
       told = performance.now();
-      onProgress({ cost: search.bestCost, share: search.share });
+      tell(search.share);
     }
     await pause();
   }
   const { isOver } = search;
   search.polish();
-  onProgress({ cost: search.bestCost, share: 1 });
+  tell(1);
   return { plan: planOf(problem, space, search.best), isOver };
 }

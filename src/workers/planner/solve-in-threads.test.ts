@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { PlanProblem } from '@/core/planning/plan-problem';
 import type { PlanProgress } from '@/core/planning/plan-proposal';
 import type { Plan } from '@/core/planning/solver/plan';
@@ -29,11 +29,36 @@ function threads() {
 }
 
 describe('two threads on one plan', () => {
+  afterEach(() => void vi.useRealTimers());
+
+  it('are ended two seconds after their time where the search hangs, with the best that it told', async () => {
+    vi.useFakeTimers();
+    const { openThread, say, ended } = threads();
+    const solved = solveInThreads({ ...problem, seconds: 5 }, openThread);
+    say('search', { kind: 'progress', plan: plan(90), share: 0 });
+    say('search', { kind: 'progress', plan: plan(80), share: 0.1 });
+    await vi.advanceTimersByTimeAsync(6_900);
+    expect(ended).toEqual([]);
+    await vi.advanceTimersByTimeAsync(200);
+    expect(await solved).toMatchObject({ cost: 80, endedBy: 'seconds', isProven: false });
+    expect(ended.sort()).toEqual(['bound', 'search']);
+  });
+
+  it('are ended as a failure where the search never tells a plan', async () => {
+    vi.useFakeTimers();
+    const { openThread, ended } = threads();
+    const solved = solveInThreads({ ...problem, seconds: 5 }, openThread);
+    const failed = expect(solved).rejects.toThrow('No plan was found in 5 s');
+    await vi.advanceTimersByTimeAsync(65_000);
+    await failed;
+    expect(ended.sort()).toEqual(['bound', 'search']);
+  });
+
   it('tell how far they are, and end once the plan is proven', async () => {
     const { openThread, say, heard, ended } = threads();
     const news: PlanProgress[] = [];
     const solved = solveInThreads(problem, openThread, (one) => news.push(one));
-    say('search', { kind: 'progress', cost: 50, share: 0.2 });
+    say('search', { kind: 'progress', plan: plan(50), share: 0.2 });
     say('bound', { kind: 'bound', bound: 30 });
     say('bound', { kind: 'bound', bound: 20 });
     expect(news.at(-1)).toEqual({ cost: 50, bound: 30, share: 0.2 });

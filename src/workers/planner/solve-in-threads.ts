@@ -11,7 +11,7 @@ export interface PlannerTask {
 }
 
 export type PlannerNews =
-  | { readonly kind: 'progress'; readonly cost: number; readonly share: number }
+  | { readonly kind: 'progress'; readonly plan: Plan; readonly share: number }
   | { readonly kind: 'bound'; readonly bound: number }
   | { readonly kind: 'plan'; readonly plan: Plan; readonly isOver: boolean }
   | { readonly kind: 'bound-done'; readonly bound: number };
@@ -32,6 +32,10 @@ export type OpenThread = (
 
 /** Threads begin a little later than they are asked to. */
 const GRACE_MS = 500;
+/** A search that does not end by itself so long after its time is ended. */
+const OVERRUN_MS = 2000;
+/** A search says its first plan within this time, on a busy machine too. */
+const FIRST_PLAN_MS = 60_000;
 
 export interface PlanFound extends SolvedPlan {
   /** After `rounds` and `bound` the same problem and seed give the same plan on any machine. */
@@ -43,7 +47,7 @@ export interface PlanFound extends SolvedPlan {
  *
  * @param onNews told now and then how far it is
  * @param stop the best so far is kept then
- * @throws what a thread failed with: half an answer is not given
+ * @throws what a thread failed with: half an answer is not given; and where no first plan was found
  */
 export async function solveInThreads(
   problem: PlanProblem,
@@ -53,7 +57,8 @@ export async function solveInThreads(
 ): Promise<PlanFound> {
   const from = performance.now();
   const race = new Race(leastCost(problem), onNews);
-  const searcher = open({ kind: 'search', problem }, { news: race.hear, error: race.fail });
+  const limit = new TimeLimit(problem.seconds, race);
+  const searcher = open({ kind: 'search', problem }, { news: limit.hear, error: race.fail });
   const prover = open({ kind: 'bound', problem }, { news: race.hear, error: race.fail });
   race.onClose = () => searcher.post(STOP);
   const onStop = (): void => {
@@ -71,6 +76,7 @@ export async function solveInThreads(
     if (!race.isClose) await Promise.race([race.proof, after(Math.max(0, late))]);
     return { ...withBound(plan, race.bound), endedBy };
   } finally {
+    limit.clear();
     stop?.removeEventListener('abort', onStop);
     await Promise.all([searcher.end(), prover.end()]);
   }
@@ -80,9 +86,43 @@ const after = (ms: number): Promise<void> => new Promise((resolve) => setTimeout
 
 type Searched = Extract<PlannerNews, { readonly kind: 'plan' }>;
 
+/** Ends a search that hangs: with the best plan that it told, or as a failure where it told none. */
+class TimeLimit {
+  private best: Plan | null = null;
+  private timer: NodeJS.Timeout;
+
+  constructor(
+    private readonly seconds: number,
+    private readonly race: Race,
+  ) {
+    this.timer = setTimeout(this.end, seconds * 1000 + FIRST_PLAN_MS);
+  }
+
+  readonly hear = (said: PlannerNews): void => {
+    if (said.kind === 'progress') {
+      // The time runs from the first plan: before it the thread was only being started.
+      if (!this.best) {
+        this.clear();
+        this.timer = setTimeout(this.end, this.seconds * 1000 + OVERRUN_MS);
+      }
+      this.best = said.plan;
+    }
+    this.race.hear(said);
+  };
+
+  private readonly end = (): void => {
+    if (this.best) this.race.found({ kind: 'plan', plan: this.best, isOver: false });
+    else this.race.fail(new Error(`No plan was found in ${this.seconds} s, nor in the minute after.`));
+  };
+
+  clear(): void {
+    clearTimeout(this.timer);
+  }
+}
+
 /** What both threads have said so far. */
 class Race {
-  private found: (said: Searched) => void = () => undefined;
+  found: (said: Searched) => void = () => undefined;
   giveUpProof: () => void = () => undefined;
   fail: (error: unknown) => void = () => undefined;
   readonly plan = new Promise<Searched>((resolve, reject) => {
@@ -113,7 +153,7 @@ class Race {
   }
 
   readonly hear = (said: PlannerNews): void => {
-    if (said.kind === 'progress') this.tell({ cost: said.cost, share: said.share });
+    if (said.kind === 'progress') this.tell({ cost: said.plan.cost, share: said.share });
     if (said.kind === 'plan') this.found(said);
     if (said.kind === 'bound' || said.kind === 'bound-done') this.tell({ bound: Math.max(said.bound, this.bound) });
     if (said.kind === 'bound-done') this.giveUpProof();
