@@ -2,7 +2,7 @@
 const MAX_TEXT = 60;
 
 /**
- * Numbers as people type them: "0,8", ".030", "104 000", "104,000", "1.234,5", "104k", "8e-1".
+ * Numbers as people type them: "0,8", ".030", "104 000", "104,000", "1.234,5", "104k", "1.2M", "8e-1".
  *
  * @param text a number without its unit
  * @returns every value the text can mean, most usual first: none if it is no number, two where a separator before
@@ -12,11 +12,11 @@ export function readNumber(text: string): readonly number[] {
   if (text.length > MAX_TEXT) return [];
   const compact = text.trim().replace(/[\s\u00a0\u202f\u2009'’_]+(?=\d{3}(\D|$))/g, '');
   if (/^\d+([.,]\d+)?e[+-]?\d{1,2}$/i.test(compact)) return [Number(compact.replace(',', '.'))];
-  const thousand = /^(.*\d)\s*k$/i.exec(compact);
-  const digits = thousand?.[1] ?? compact;
+  const scaled = /^(.*\d)\s*([kKM])$/.exec(compact);
+  const digits = scaled?.[1] ?? compact;
   if (!/^[\d.,]*\d[\d.,]*$/.test(digits)) return [];
-  const scale = thousand ? 1000 : 1;
-  return interpretations(digits).map((plain) => Number((Number(plain) * scale).toPrecision(15)));
+  const scale = scaled?.[2] === 'M' ? 1_000_000 : 1000;
+  return interpretations(digits).map((plain) => Number((Number(plain) * (scaled ? scale : 1)).toPrecision(15)));
 }
 
 function interpretations(digits: string): readonly string[] {
@@ -46,5 +46,6 @@ function twoMarks(digits: string): readonly string[] {
 
 function isGrouped(digits: string, mark: string): boolean {
   const [first = '', ...rest] = digits.split(mark);
-  return /^\d{1,3}$/.test(first) && rest.length > 0 && rest.every((group) => /^\d{3}$/.test(group));
+  const isByTwos = mark === ',' && /^\d{1,2}(,\d{2})+,\d{3}$/.test(digits);
+  return isByTwos || (/^\d{1,3}$/.test(first) && rest.length > 0 && rest.every((group) => /^\d{3}$/.test(group)));
 }

@@ -1,6 +1,7 @@
 import { notAFigure, plainText, twice, withDigits } from './as-written';
 import { readNumber } from './read-number';
 import { type QuantityKind, UNITS, type Unit, type UnitName, unitFromText, unitsOf } from './unit';
+import { bareText } from './words-around';
 
 export interface Suggestion {
   readonly text: string;
@@ -64,8 +65,13 @@ export interface QuantityInput {
  *   Never throws: any text is a possible input.
  */
 export function readQuantity(input: QuantityInput): QuantityReading {
-  const text = plainText(input.text.slice(0, MAX_TEXT + 1));
-  const both = twice(text);
+  const plain = plainText(input.text.slice(0, MAX_TEXT + 1));
+  return readPlain(input, plain.length > MAX_TEXT ? '' : plain);
+}
+
+function readPlain(input: QuantityInput, plain: string): QuantityReading {
+  const text = bareText(input.kind, plain);
+  const both = twice(text, (each) => unitIn(input.kind, each));
   if (both) return readTwice(input, both);
   const digits = withDigits(text);
   if (digits !== null) return askForDigits(input, digits);
@@ -83,20 +89,30 @@ function askForDigits(input: QuantityInput, digits: string): QuantityReading {
 
 /** Two figures of one quantity, as manuals give them: they must agree as far as they are written. */
 function readTwice(input: QuantityInput, [one, other]: readonly [string, string]): QuantityReading {
-  const [first, second] = [readOne(input, one), readOne(input, other)];
+  const [first, second] = [readOne(input, bareText(input.kind, one)), readPlain(input, other)];
   if (first.verdict !== 'ok') return first;
+  // "0.8 mm (.031)": the second is without its unit, and only one unit makes it plausible.
+  const seconds = second.verdict === 'ok' ? [second] : second.suggestions;
+  const room = (each: Meant): number => lastDigit(one, first) / 2 + lastDigit(other, each) / 2;
+  if (seconds.some((each) => Math.abs(first.valueSi - each.valueSi) <= room(each) + 1e-9)) return first;
   if (second.verdict !== 'ok') return second;
-  const room = lastDigit(one, first) / 2 + lastDigit(other, second) / 2;
-  if (Math.abs(first.valueSi - second.valueSi) <= room + 1e-9) return first;
   const meanings = [suggest(first.number, UNITS[first.unit]), suggest(second.number, UNITS[second.unit])];
   return ask(`“${one}” and “${other}” are not the same. Which holds?`, meanings);
 }
 
-/** What one in the last written digit is, in SI. */
-function lastDigit(text: string, { unit }: { readonly unit: UnitName }): number {
-  const decimals = /[.,](\d+)/u.exec(text)?.[1]?.length ?? 0;
-  return UNITS[unit].factor / 10 ** decimals;
+type Meant = Pick<Suggestion, 'valueSi' | 'unit'>;
+
+/** What one in the last written digit is, in SI: the mark before it may part thousands. */
+function lastDigit(text: string, { unit, valueSi }: Meant): number {
+  const { factor } = UNITS[unit];
+  const found = /(\d*)[.,](\d+)\D*$/u.exec(text);
+  const isDecimal = found && Math.abs(Number(`${found[1]}.${found[2]}`) * factor - valueSi) < factor / 1000;
+  return isDecimal ? factor / 10 ** (found[2]?.length ?? 0) : factor;
 }
+
+/** The name of the unit that a figure is written with; null: none that is known. */
+const unitIn = (kind: QuantityKind, text: string): string | null =>
+  unitFromText(split(bareText(kind, text))?.unit ?? '')?.name ?? null;
 
 function readOne(input: QuantityInput, text: string): QuantityReading {
   const { kind } = input;
@@ -144,7 +160,9 @@ const clip = (text: string): string => (text.length > 40 ? `${text.slice(0, 40)}
 function split(text: string): { number: string; unit: string } | null {
   if (text.length > MAX_TEXT) return null;
   const match =
-    /^\s*([\d.,][\d.,\s\u00a0\u202f\u2009'’]*(?:e[+-]?\d{1,2}(?![\w.]))?(?:k(?![a-z]))?)\s*(.*?)\s*$/iu.exec(text);
+    /^\s*([\d.,][\d.,_\s\u00a0\u202f\u2009'’]*(?:[eE][+-]?\d{1,2}(?![\w.]))?(?:[kKM](?![a-zA-Z/·]))?)\s*-?(.*?)\s*$/u.exec(
+      text,
+    );
   if (!match) return null;
   // A quote after the number is inches, not a thousands mark.
   const number = (match[1] ?? '').replace(/['’]+$/, '');

@@ -159,4 +159,11 @@ describe('converting there and back', () => {
       }),
     );
   });
+
+  it('does not lose the state of the threads in a torque', () => {
+    expect(readRange({ kind: 'torque', text: '28 Nm (oiled)' })).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('state of the threads'),
+    });
+  });
 });

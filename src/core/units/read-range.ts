@@ -1,6 +1,7 @@
 import { plainText } from './as-written';
 import { type QuantityInput, readQuantity } from './read-quantity';
 import { fromSi, UNITS, type UnitName, unitFromText } from './unit';
+import { saysState } from './words-around';
 
 export type RangeReading =
   | {
@@ -104,6 +105,9 @@ function toleranceUnit(text: string, middle: { readonly valueSi: number; readonl
 }
 
 function point(input: QuantityInput, text: string): RangeReading {
+  // The state of the threads has a field beside the figure: left in the text the state would be lost.
+  if (saysState(text))
+    return { ok: false, message: `Give the figure alone, and choose the state of the threads beside it: “${text}”.` };
   const read = readQuantity({ ...input, text });
   if (read.verdict !== 'ok') return { ok: false, message: read.message };
   const end = (share: number): number => Number((read.valueSi * share).toPrecision(12));

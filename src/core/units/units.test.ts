@@ -111,6 +111,31 @@ describe('readQuantity', () => {
     ['gap', '~0.8', 0.8],
     ['gap', '8e-1', 0.8],
     ['gap', '０．８ mm', 0.8],
+    ['gap', '0·8 mm', 0.8],
+    ['gap', '0. 8 mm', 0.8],
+    ['gap', '0, 80 mm', 0.8],
+    ['gap', '.031 ins', 0.7874],
+    ['gap', 'plug gap: 0.8', 0.8],
+    ['gap', '0.8 mm (.031)', 0.8],
+    ['gap', '1 1/10 mm', 1.1],
+    ['gap', '3 / 64 of an inch', 1.190625],
+    ['torque', '28 Nm (dry)', 28],
+    ['torque', 'oiled: 20 Nm', 20],
+    ['torque', '28 Nm, threads clean and dry', 28],
+    ['torque', '28 Nm / 21 lb-ft', 28],
+    ['torque', '28 Nm 21 lb-ft', 28],
+    ['torque', '28 Nm - 21 lb-ft', 28],
+    ['torque', '27 Nm / 20 ft-lb / 240 in-lb', 27],
+    ['torque', '21lb ft', 28.4722],
+    ['torque', '20 1/2 lb ft', 27.7943],
+    ['torque', '28000 N·mm', 28],
+    ['distance', 'odo: 104 000 km', 104000],
+    ['distance', '104000 on the clock', 104000],
+    ['distance', '104 thousand km', 104000],
+    ['distance', '1.2 million km', 1200000],
+    ['distance', 'miles 64,000', 102998.016],
+    ['distance', '104,000 km (64,623 mi)', 104000],
+    ['distance', '1,04,000 km', 104000],
   ] as const)('%s %s is %d', (kind, text, expected) => {
     expect(value(kind, text)).toBeCloseTo(expected, 3);
   });
@@ -178,6 +203,7 @@ describe('readQuantity', () => {
     ['torque', '28 ± 2 Nm', 'a figure with its tolerance'],
     ['torque', '1/2 turn', 'a turn'],
     ['torque', '180°', 'a turn'],
+    ['torque', '28 Nm then 1/4 turn', 'a turn'],
   ] as const)('says what %s %s is', (kind, text, words) => {
     const reading = readQuantity({ kind, text });
     expect(reading).toMatchObject({ verdict: 'refuse', message: expect.stringContaining(words) });
@@ -198,6 +224,14 @@ describe('readQuantity', () => {
   });
 
   it.each([
+    ['distance', '104000 km since plugs'],
+    ['distance', 'every 60000 km'],
+    ['distance', 'odo -5 km'],
+    ['torque', '28, 30 Nm'],
+    ['torque', '28 Nm + 5'],
+    ['torque', 'half of 28 Nm'],
+    ['gap', 'under 0.8 mm'],
+    ['gap', '0.7/0.8 mm'],
     ['gap', '0.8 Nm'],
     ['torque', '0.8 mm'],
     ['gap', 'wide'],

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Placing } from '@/core/planning/board';
 import { type BoardWeek, placingOf } from '@/core/planning/board-week';
 import type { PlanSlot } from '@/core/planning/plan-problem';
@@ -23,55 +23,57 @@ export interface Told {
   readonly words: string;
 }
 
-async function post(
-  path: string,
-  body: object,
-): Promise<{ ok: boolean; answer: { detail?: string; work_order_id?: string; version?: number | null } }> {
-  const answer = await fetch(path, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  });
-  return { ok: answer.ok, answer: await answer.json().catch(() => ({})) };
+interface Answer {
+  readonly ok: boolean;
+  readonly answer: { readonly detail?: string; readonly work_order_id?: string; readonly version?: number | null };
+}
+
+/** Sends a change; what cannot be reached is answered as a refusal. */
+async function send(path: string, body: object): Promise<Answer> {
+  try {
+    const headers = { 'Content-Type': 'application/json' };
+    const answer = await fetch(path, { method: 'POST', headers, body: JSON.stringify(body) });
+    return { ok: answer.ok, answer: await answer.json().catch(() => ({})) };
+  } catch {
+    return { ok: false, answer: { detail: LOST } };
+  }
 }
 
 /** The week with what is being moved, undo, and what others do meanwhile. @param isBusy somebody has a job in hand */
 export function useBoard(week: BoardWeek, isBusy: boolean) {
   const router = useRouter();
-  // What was moved here has another version before the week comes anew.
-  const versions = useRef(new Map<string, number | null>());
-  const { placing, setMoving } = usePlacing(week);
+  const { placing, begin, done, failed, versionOf } = useMoves(week);
   const [undos, setUndos] = useState<readonly Undo[]>([]);
   const [told, setTold] = useState<Told | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new week has them all
-  useEffect(() => versions.current.clear(), [week]);
+  // One after another: a job that is moved twice in a hurry goes by the version that its first move was given.
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
   useChanges(week, isBusy, () => router.refresh());
 
-  const send = useCallback(
-    async (job: string, to: PlanSlot | null, isUndo = false): Promise<string | null> => {
-      const known = versions.current.get(job);
-      const version = known === undefined ? (week.jobs.find(({ id }) => id === job)?.booking?.version ?? null) : known;
-      const slot = to && { day: to.day, bay_id: to.bay, person_id: to.person, start_min: to.startMin };
-      setMoving((before) => new Map(before).set(job, to));
-      const { ok, answer } = await post('/api/v1/plan/moves', { job, to: slot, undo: isUndo, version }).catch(() => ({
-        ok: false,
-        answer: { detail: LOST, work_order_id: undefined, version: undefined },
-      }));
-      if (!ok) {
-        setMoving((before) => new Map([...before].filter(([id]) => id !== job)));
-        setTold({ isFault: true, words: answer.detail ?? LOST });
-      }
-      if (ok && answer.version !== undefined) versions.current.set(`order ${answer.work_order_id}`, answer.version);
-      router.refresh();
-      return ok && answer.work_order_id ? `order ${answer.work_order_id}` : null;
-    },
-    [week, router, setMoving],
-  );
+  const post = async (job: string, to: PlanSlot | null, isUndo: boolean): Promise<string | null> => {
+    const slot = to && { day: to.day, bay_id: to.bay, person_id: to.person, start_min: to.startMin };
+    const version = versionOf(job);
+    const { ok, answer } = await send('/api/v1/plan/moves', { job, to: slot, undo: isUndo, version });
+    router.refresh();
+    if (ok && answer.work_order_id) {
+      const order = `order ${answer.work_order_id}`;
+      done([job, order], answer.version ?? null);
+      return order;
+    }
+    failed(job);
+    setTold({ isFault: true, words: answer.detail ?? LOST });
+    return null;
+  };
+  const place = (job: string, to: PlanSlot | null, isUndo = false): Promise<string | null> => {
+    begin(job, to);
+    const posted = queue.current.then(() => post(job, to, isUndo));
+    queue.current = posted;
+    return posted;
+  };
 
   const move = async (job: string, to: PlanSlot | null, words: string): Promise<void> => {
     const back = placing.get(job) ?? null;
     setTold(null);
-    const moved = await send(job, to);
+    const moved = await place(job, to);
     if (moved === null) return;
     setUndos((before) => [...before, { job: moved, back, words }]);
     setTold({ isFault: false, words });
@@ -81,17 +83,12 @@ export function useBoard(week: BoardWeek, isBusy: boolean) {
     const last = undos.at(-1);
     if (!last) return;
     setUndos((before) => before.slice(0, -1));
-    if ((await send(last.job, last.back, true)) !== null)
+    if ((await place(last.job, last.back, true)) !== null)
       setTold({ isFault: false, words: `Taken back: ${last.words}` });
   };
 
   const pin = async (workOrderId: string, pinned: boolean, version: number): Promise<void> => {
-    const { ok, answer } = await post('/api/v1/plan/pins', { work_order_id: workOrderId, pinned, version }).catch(
-      () => ({
-        ok: false,
-        answer: { detail: LOST },
-      }),
-    );
+    const { ok, answer } = await send('/api/v1/plan/pins', { work_order_id: workOrderId, pinned, version });
     setTold({
       isFault: !ok,
       words: ok ? PIN_WORDS[pinned ? 'on' : 'off'] : (answer.detail ?? LOST),
@@ -102,24 +99,68 @@ export function useBoard(week: BoardWeek, isBusy: boolean) {
   return { placing, move, undo: undos.length > 0 ? undo : null, pin, told, tell: setTold };
 }
 
-/** Where the jobs are: as the week has them, and as they were moved here since. */
-function usePlacing(week: BoardWeek) {
+/** So many weeks may come that were read before a move; a later one counts as it is. */
+const MAX_OLD_WEEKS = 2;
+
+interface Answered {
+  readonly version: number | null;
+  readonly oldWeeks: number;
+}
+
+/** Whether a week was read after a job was given a version; null: after it was taken off the plan. */
+function hasSeen({ jobs }: BoardWeek, job: string, version: number | null): boolean {
+  const found = jobs.find(({ id }) => id === job);
+  if (!found) return false;
+  return version === null ? !found.booking : (found.booking?.version ?? 0) >= version;
+}
+
+/** Where the jobs are: as the week has them, and as they were moved here until a week has the same. */
+function useMoves(week: BoardWeek) {
   const [moving, setMoving] = useState<ReadonlyMap<string, PlanSlot | null>>(new Map());
-  // What was moved here holds until the server has said the same.
-  const [seen, setSeen] = useState(week);
-  if (seen !== week) {
-    setSeen(week);
-    setMoving(new Map());
-  }
+  const sent = useRef(new Map<string, number>());
+  const answered = useRef(new Map<string, Answered>());
+  useEffect(() => {
+    for (const [job, { version, oldWeeks }] of answered.current) {
+      if (hasSeen(week, job, version) || oldWeeks >= MAX_OLD_WEEKS) answered.current.delete(job);
+      else answered.current.set(job, { version, oldWeeks: oldWeeks + 1 });
+    }
+    setMoving((before) => new Map([...before].filter(([job]) => sent.current.has(job) || answered.current.has(job))));
+  }, [week]);
   const placing = useMemo((): Placing => {
     const all = new Map(placingOf(week.jobs));
-    for (const [job, slot] of moving) {
-      if (slot) all.set(job, slot);
-      else all.delete(job);
+    for (const { id } of week.jobs) {
+      const slot = moving.get(id);
+      if (slot) all.set(id, slot);
+      if (slot === null) all.delete(id);
     }
     return all;
   }, [week, moving]);
-  return { placing, setMoving };
+  const end = (job: string): void => {
+    const left = (sent.current.get(job) ?? 1) - 1;
+    if (left > 0) sent.current.set(job, left);
+    else sent.current.delete(job);
+  };
+  return {
+    placing,
+    begin: (job: string, to: PlanSlot | null): void => {
+      sent.current.set(job, (sent.current.get(job) ?? 0) + 1);
+      setMoving((before) => new Map(before).set(job, to));
+    },
+    /** @param jobs its names: a job that was due has another as a work order */
+    done: (jobs: readonly [string, string], version: number | null): void => {
+      end(jobs[0]);
+      for (const job of jobs) answered.current.set(job, { version, oldWeeks: 0 });
+    },
+    failed: (job: string): void => {
+      end(job);
+      answered.current.delete(job);
+      setMoving((before) => new Map([...before].filter(([id]) => id !== job)));
+    },
+    versionOf: (job: string): number | null => {
+      const own = answered.current.get(job);
+      return own ? own.version : (week.jobs.find(({ id }) => id === job)?.booking?.version ?? null);
+    },
+  };
 }
 
 /** Asks again and again whether the plan of a week is still the same, and says when it is not. */
