@@ -29,12 +29,12 @@ export const said = (job: FloorJob, at: string, target: string, fields: Fields):
 /**
  * Every step answered with what lets it be ticked, counts included.
  *
- * @param when they were said, and since when what soaks or cools has waited
+ * @param when they were said, since when what soaks or cools has waited, and what the dash shows after the road test
  * @param over what is said of some steps instead of done
  */
 export function answered(
   job: FloorJob,
-  when: { readonly at: string; readonly waitedFrom: string },
+  when: { readonly at: string; readonly waitedFrom: string; readonly dash?: number },
   over: Readonly<Record<string, 'done' | 'not_done'>> = {},
 ): Entry[] {
   return job.steps.flatMap((step) => {
@@ -48,7 +48,9 @@ export function answered(
         const expected = job.counts.find(({ key }) => key === row)?.expected ?? 4;
         return counted === null ? said(job, when.at, countTarget(row), { [side]: expected }) : [];
       }
-      return said(job, when.at, target, { [answerField(ask.key)]: answerTo(ask, when.waitedFrom) });
+      return said(job, when.at, target, {
+        [answerField(ask.key)]: answerTo(ask, when.waitedFrom, when.dash ?? job.dash?.shown ?? 41_322),
+      });
     });
     const state = over[step.key] ?? 'done';
     const why = state === 'not_done' ? { [answerField('why')]: 'not today' } : {};
@@ -56,10 +58,10 @@ export function answered(
   });
 }
 
-function answerTo({ kind, key, accepts, choices, torqueNm }: Ask, waitedFrom: string): string {
+function answerTo({ kind, key, accepts, choices, torqueNm }: Ask, waitedFrom: string, dash: number): string {
   if (kind === 'choice') return (accepts ?? choices ?? [])[0] ?? '';
   if (kind === 'each') return (choices ?? []).join(' ');
-  if (kind === 'odometer') return key === 'from' ? '41310' : '41322';
+  if (kind === 'odometer') return String(key === 'from' ? Math.max(0, dash - 12) : dash);
   if (kind === 'torque') return `${torqueNm ?? 0} N·m`;
   return kind === 'wait' ? waitedFrom : 'written down';
 }

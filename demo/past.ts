@@ -6,6 +6,7 @@ import { siteId } from '../src/core/engine/model';
 import { allPlaces, isCoil } from '../src/core/engine/places';
 import type { FleetId, WorkOrderId } from '../src/core/shared/kinds';
 import { normal, type Random, seeded } from '../src/core/stats/seeded';
+import { dashFigure } from '../src/core/work/ask';
 import type { Entry, Fields, Json } from '../src/core/work/entry';
 import type { FloorJob, FloorPlace, FloorTask } from '../src/core/work/job-record';
 import { plugRulesOf } from '../src/core/work/order-model';
@@ -251,7 +252,11 @@ async function workOn(
   const job = must(what, await viewFloor(then, worker, workOrderId));
   const entries = [
     ...job.places.flatMap((place) => placeEntries(job, place, visit, technician, random)),
-    ...answered(job, { at: momentOf(visit), waitedFrom: `${visit.on}T09:10:00Z` }),
+    ...answered(job, {
+      at: momentOf(visit),
+      waitedFrom: `${visit.on}T09:10:00Z`,
+      dash: dashFigure(visit.odometer) ?? undefined,
+    }),
   ];
   const first = job.sites[0];
   if (job.plug && first) entries.unshift(...said(job, momentOf(visit), ORDER_TARGET, { trayFirst: first.id }));

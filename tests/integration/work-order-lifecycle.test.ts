@@ -173,6 +173,28 @@ describe('a work order from open to closed', () => {
     expect((await unit('11')).odometerKm).toBe(121_710);
   });
 
+  it('keeps how sure the reading was, and holds the reading against the road test', async () => {
+    const close = (odometer: string, over = {}) =>
+      closeWorkOrder(w.deps, actor, { workOrderId: id, version: 5, odometer, note: '', ...over });
+    value(await reopenWorkOrder(w.deps, actor, { workOrderId: id, reason: 'road test was driven after all' }));
+    await enter(w.deps, actor, id, 'step road', { 'answer.from': '61 698', 'answer.to': '61 710' });
+    expect(await close('about 121,720')).toMatchObject({
+      error: { fields: { odometer: expect.stringContaining('The road test ended at 61710') } },
+    });
+    value(await close('about 121,720', { roadTestWrong: true }));
+    const after = await unit('11');
+    expect(after).toMatchObject({ odometerKm: 121_720, lifeUsed: 0, certainty: 'estimated' });
+    const sure = async () =>
+      value(await viewVehicle(w.deps, actor, after.vehicleId)).fitted.map((row) => row.fitted.installedKmCertainty);
+    expect(await sure()).toEqual(Array(4).fill('estimated'));
+    value(await reopenWorkOrder(w.deps, actor, { workOrderId: id, reason: 'read again' }));
+    await enter(w.deps, actor, id, 'step road', { 'answer.from': '', 'answer.to': '' });
+    // What was only about so much is no evidence against the exact figure below.
+    const note = 'relay bracket first';
+    value(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 7, odometer: '121 710', note }));
+    expect(await sure()).toEqual(Array(4).fill('exact'));
+  });
+
   it('keeps "not looked at" apart from what was seen', async () => {
     expect(value(await viewWorkOrder(w.deps, actor, id)).sites[0]?.conditions).toBeNull();
     const begun = (await unit('32')).openWorkOrder?.id ?? '';

@@ -69,7 +69,7 @@ test('a supervisor’s Monday: proposed, read, moved by keys, pinned, planned ag
   expect(first).toMatch(/ on \w{3} \d+ Nov/);
 
   // One stays where it is.
-  const pinnedUnit = (await movable(page).nth(2).locator('strong').innerText()).trim();
+  const pinnedUnit = (await movable(page).last().locator('strong').innerText()).trim();
   const bar = page.locator('.job-bar').filter({ has: page.getByText(pinnedUnit, { exact: true }) });
   await bar.click();
   // Pressed once more, a job stays chosen.

@@ -10,8 +10,10 @@ const stay = (over: Partial<Stay> = {}): Stay => ({
   tag: null,
   installedOn: '2020-01-01',
   installedKm: 0,
+  installedKmCertainty: 'exact',
   removedOn: null,
   removedKm: null,
+  removedKmCertainty: null,
   removalReason: null,
   ...over,
 });
@@ -49,7 +51,15 @@ describe('insertStays', () => {
   it('takes out what was there, with day, distance and reason', () => {
     const old = stay({ installedOn: '2020-01-01' });
     const { ends, starts } = insertStays([old], [stay({ installedOn: '2024-05-01', installedKm: 61000 })], 'failed');
-    expect(ends).toEqual([{ stay: old, removedOn: '2024-05-01', removedKm: 61000, removalReason: 'failed' }]);
+    expect(ends).toEqual([
+      {
+        stay: old,
+        removedOn: '2024-05-01',
+        removedKm: 61000,
+        removedKmCertainty: 'exact',
+        removalReason: 'failed',
+      },
+    ]);
     expect(starts).toMatchObject([{ removedOn: null, removalReason: null }]);
   });
 

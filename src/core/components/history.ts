@@ -1,4 +1,5 @@
 import type { PlainDate } from '../calendar/plain-date';
+import type { Certainty } from '../due/due';
 import type { Component } from '../engine/quantities';
 import { groupBy } from '../shared/group-by';
 import type { Km, VehicleId } from '../shared/kinds';
@@ -42,9 +43,24 @@ export interface Stay extends Place {
   readonly installedOn: PlainDate;
   /** Life distance of the vehicle, km. */
   readonly installedKm: Km;
+  readonly installedKmCertainty: Certainty;
   readonly removedOn: PlainDate | null;
   readonly removedKm: Km | null;
+  readonly removedKmCertainty: Certainty | null;
   readonly removalReason: RemovalReason | null;
+}
+
+/**
+ * How far a part went until it came out.
+ *
+ * @param stays of one part, oldest first
+ * @returns null: it sits there still; `isAbout`: a reading at either end is only about so much
+ */
+export function ageOf(stays: readonly Stay[]): { readonly km: Km; readonly isAbout: boolean } | null {
+  const [first, last] = [stays[0], stays.at(-1)];
+  if (!first || !last || last.removedKm === null) return null;
+  const isAbout = first.installedKmCertainty !== 'exact' || (last.removedKmCertainty ?? 'exact') !== 'exact';
+  return { km: Math.max(0, last.removedKm - first.installedKm), isAbout };
 }
 
 /** A stay that ends, with when and why. */
@@ -52,6 +68,7 @@ interface End<S> {
   readonly stay: S;
   readonly removedOn: PlainDate;
   readonly removedKm: Km;
+  readonly removedKmCertainty: Certainty;
   readonly removalReason: RemovalReason;
 }
 
@@ -106,7 +123,7 @@ export function insertStays<S extends Stay>(
   return { ends, starts };
 }
 
-const STILL_THERE = { removedOn: null, removedKm: null, removalReason: null };
+const STILL_THERE = { removedOn: null, removedKm: null, removedKmCertainty: null, removalReason: null };
 
 /** How a stay ends: with the next part at its place, or where the part itself went, whichever came first. */
 function endOf<S extends Stay>(stay: S, next: S | undefined, moved: S | undefined, why: (taker: S) => RemovalReason) {
@@ -116,6 +133,7 @@ function endOf<S extends Stay>(stay: S, next: S | undefined, moved: S | undefine
   return {
     removedOn: taker.installedOn,
     removedKm: taker.installedKm,
+    removedKmCertainty: taker.installedKmCertainty,
     removalReason: wentAway && taker.tag === stay.tag ? ('swap' as const) : why(taker),
   };
 }

@@ -12,8 +12,10 @@ const stay = (over: Partial<Stay> = {}): Stay => ({
   tag: 'NC-1',
   installedOn: '2025-01-10',
   installedKm: 80_000,
+  installedKmCertainty: 'exact',
   removedOn: '2026-03-01',
   removedKm: 101_000,
+  removedKmCertainty: 'exact',
   removalReason: 'failed',
   ...over,
 });
@@ -21,7 +23,13 @@ const TWO_YEARS = { months: 24, km: 40_000 };
 
 describe('a claim', () => {
   it('is open where a part failed before both limits, until the day of the first', () => {
-    expect(claimOf([stay()], TWO_YEARS)).toEqual({ isWithin: true, until: '2027-01-10', ageKm: 21_000 });
+    expect(claimOf([stay()], TWO_YEARS)).toEqual({
+      isWithin: true,
+      until: '2027-01-10',
+      ageKm: 21_000,
+      isAbout: false,
+    });
+    expect(claimOf([stay({ removedKmCertainty: 'estimated' })], TWO_YEARS)?.isAbout).toBe(true);
     expect(claimOf([stay({ removedKm: 130_000 })], TWO_YEARS)?.isWithin).toBe(false);
     expect(claimOf([stay({ removedOn: '2027-02-01' })], TWO_YEARS)?.isWithin).toBe(false);
   });

@@ -1,6 +1,6 @@
 import { addMonths, type PlainDate } from '../calendar/plain-date';
 import type { Km } from '../shared/kinds';
-import type { RemovalReason, Stay } from './history';
+import { ageOf, type RemovalReason, type Stay } from './history';
 
 /** How long the maker answers for a part; null: no such limit is known. */
 export interface Warranty {
@@ -15,6 +15,8 @@ interface Claim {
   readonly until: PlainDate | null;
   /** How old it was when it came out. */
   readonly ageKm: Km;
+  /** A reading at either end is only about so much: the maker may ask for a better one. */
+  readonly isAbout: boolean;
 }
 
 const FAULT_OF_THE_PART: readonly RemovalReason[] = ['failed', 'found_damaged'];
@@ -26,10 +28,10 @@ const FAULT_OF_THE_PART: readonly RemovalReason[] = ['failed', 'found_damaged'];
  * @returns null: it sits there still, came out for no fault of its own, or nobody knows a limit
  */
 export function claimOf(stays: readonly Stay[], { months, km }: Warranty): Claim | null {
-  const [first, last] = [stays[0], stays.at(-1)];
-  if (!first || !last || last.removedOn === null || last.removedKm === null) return null;
+  const [first, last, age] = [stays[0], stays.at(-1), ageOf(stays)];
+  if (!first || !last?.removedOn || !age) return null;
   if (!FAULT_OF_THE_PART.includes(last.removalReason ?? 'unknown') || (months === null && km === null)) return null;
   const until = months === null ? null : addMonths(first.installedOn, months);
-  const ageKm = Math.max(0, last.removedKm - first.installedKm);
-  return { until, ageKm, isWithin: (until === null || last.removedOn <= until) && (km === null || ageKm <= km) };
+  const isWithin = (until === null || last.removedOn <= until) && (km === null || age.km <= km);
+  return { until, ageKm: age.km, isAbout: age.isAbout, isWithin };
 }

@@ -214,6 +214,10 @@ function capped(dates: DueDates | null, cap: PlainDate | null): DueDates | null 
   return { p10: least(dates.p10), p50: least(dates.p50), p90: least(dates.p90) };
 }
 
+/** The less certain of two. */
+export const leastCertain = (a: Certainty, b: Certainty): Certainty =>
+  CERTAINTIES.indexOf(a) > CERTAINTIES.indexOf(b) ? a : b;
+
 /** A site's own clock. */
 export interface SiteClock {
   readonly cylinder: number;

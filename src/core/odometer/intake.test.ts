@@ -50,6 +50,18 @@ describe('takeIn', () => {
     );
   });
 
+  it('lets a figure that is only about so much lie below the last as far as it was rounded, and proves nothing by it', () => {
+    const about = (km: number) => ({ ...read(1111, km), certainty: 'estimated' as const });
+    // The last was 46,600: whole hundreds may be off by 50, whole thousands by 500.
+    const kind = (km: number) => takeIn(known, [about(km)])[0]?.kind;
+    expect([46_500, 46_000, 45_900, 40_000].map(kind)).toEqual(['suspect', 'suspect', 'suspect', 'suspect']);
+    expect(takeIn({ ...known, accepted: [...steady, { day: 1110, km: 46_640 }] }, [about(46_600)])[0]?.kind).toBe(
+      'new',
+    );
+    // An exact figure after it that lies lower is no step back.
+    expect(takeIn(known, [about(46_700), read(1112, 46_660)]).map((taken) => taken.kind)).toEqual(['new', 'new']);
+  });
+
   it('takes a first reading of a vehicle of which nothing is known', () => {
     expect(takeIn(NOTHING_KNOWN, [last])).toEqual([{ kind: 'new' }]);
   });

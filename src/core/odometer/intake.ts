@@ -1,6 +1,7 @@
 import { dayNumber, type PlainDate } from '../calendar/plain-date';
 import type { Km } from '../shared/kinds';
 import { keptKm } from '../units/round';
+import { fromSi, KM_PER_MILE } from '../units/unit';
 import { type Beginning, MAX_ODOMETER_KM, type ReadingCheck, type ShownReading, suspectReadings } from './check';
 import { shownFor } from './slips';
 import { byDay, type Reading } from './use-rate';
@@ -16,6 +17,10 @@ interface Meter {
 export const lifeKm = (shownKm: Km, readOn: PlainDate, { meterOffsetKm, meterReplacedOn }: Meter): number =>
   keptKm(shownKm + (meterReplacedOn !== null && readOn >= meterReplacedOn ? meterOffsetKm : 0));
 
+/** What the dash shows today at a life distance, in its unit. */
+export const shownToday = (km: Km, unit: 'km' | 'mi', { meterOffsetKm }: Pick<Meter, 'meterOffsetKm'>): number =>
+  Math.round(fromSi(km - meterOffsetKm, unit));
+
 interface LifeReading {
   readonly readOn: PlainDate;
   readonly odometerKm: Km;
@@ -26,12 +31,34 @@ const readingOf = ({ readOn, odometerKm }: LifeReading): Reading => ({ day: dayN
 /** A reading with the unit in which its digits stood: they are what is misread. */
 export interface GivenReading extends Reading {
   readonly unit: 'km' | 'mi';
+  /** `estimated`: said to be about so much; left out: exact. */
+  readonly certainty?: ReadingCertainty;
 }
 
-export const givenOf = (row: LifeReading & { readonly unit: 'km' | 'mi' }): GivenReading => ({
+export const READING_CERTAINTIES = ['exact', 'estimated'] as const;
+export type ReadingCertainty = (typeof READING_CERTAINTIES)[number];
+
+export const certaintyOf = ({ isAbout }: { readonly isAbout: boolean }): ReadingCertainty =>
+  isAbout ? 'estimated' : 'exact';
+
+export const givenOf = (row: LifeReading & Pick<GivenReading, 'unit' | 'certainty'>): GivenReading => ({
   ...readingOf(row),
   unit: row.unit,
+  certainty: row.certainty,
 });
+
+/**
+ * What a round figure may be off: half of its last place that is no zero, 50 km of "about 102,900 km". At most a tenth of it.
+ *
+ * @returns km
+ */
+function roundingKm({ km, unit }: GivenReading): Km {
+  const perUnit = unit === 'mi' ? KM_PER_MILE : 1;
+  const shown = Math.round(km / perUnit);
+  let place = 1;
+  while (shown > 0 && shown % (place * 10) === 0 && place * 10 <= shown / 5) place *= 10;
+  return (place / 2) * perUnit;
+}
 
 /** What the dash of that day showed. */
 export const dashOf = ({ day, km, unit }: GivenReading, { meterOffsetKm, meterReplacedOn }: Meter): ShownReading => {
@@ -55,6 +82,12 @@ export interface KnownReadings {
   readonly beginning: Beginning | null;
   readonly meter: Meter;
 }
+/** Whether a reading lies below the last one before it by no more than it was rounded. */
+function isRoundedDown(reading: GivenReading, accepted: readonly Reading[]): boolean {
+  const last = accepted.findLast(({ day }) => day <= reading.day);
+  return last !== undefined && reading.km <= last.km && last.km - reading.km <= roundingKm(reading);
+}
+
 /** The meter it was built with. */
 const FIRST_METER: Meter = { meterOffsetKm: 0, meterReplacedOn: null };
 export const NOTHING_KNOWN: KnownReadings = { known: new Set(), accepted: [], beginning: null, meter: FIRST_METER };
@@ -74,7 +107,8 @@ export type Taken =
 
 /**
  * Judges new readings of one vehicle against what is known of it: sent twice does no harm, and what cannot follow is kept as
- * suspect. In order of day, whatever the order in which they come; one that passes counts as known for the next.
+ * suspect. In order of day, whatever the order in which they come; one that passes counts as known for the next. A reading
+ * that is only about so much is no evidence against others, and may lie below the last as far as it was rounded.
  *
  * @param given life distance, km
  * @param mayStand the vehicle is known to stand, as in a bay: the same figure again is no fault
@@ -97,9 +131,20 @@ export function takeIn(
     return { kind: 'new' };
   });
   fresh.sort((a, b) => byDay(a.reading, b.reading));
-  const shown = fresh.map(({ reading }) => dashOf(reading, meter));
-  const suspects = suspectReadings(accepted, shown, !mayStand, beginning);
-  const checks = new Map([...suspects].map(([at, check]) => [fresh[at]?.index, check]));
+  const checks = new Map<number, ReadingCheck>();
+  const judge = (some: typeof fresh, stands: boolean): void => {
+    const shown = some.map(({ reading }) => dashOf(reading, meter));
+    for (const [at, check] of suspectReadings(accepted, shown, !stands, beginning)) {
+      const { index } = some[at] ?? {};
+      if (index !== undefined) checks.set(index, check);
+    }
+  };
+  judge(
+    fresh.filter(({ reading }) => reading.certainty !== 'estimated'),
+    mayStand,
+  );
+  for (const one of fresh.filter(({ reading }) => reading.certainty === 'estimated'))
+    if (!isRoundedDown(one.reading, accepted)) judge([one], true);
   return taken.map((verdict, index) => {
     const check = checks.get(index);
     return check ? { kind: 'suspect', check } : verdict;

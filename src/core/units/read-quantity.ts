@@ -1,7 +1,7 @@
 import { notAFigure, plainText, twice, withDigits } from './as-written';
 import { readNumber } from './read-number';
 import { type QuantityKind, UNITS, type Unit, type UnitName, unitFromText, unitsOf } from './unit';
-import { bareText } from './words-around';
+import { bareText, isAbout } from './words-around';
 
 export interface Suggestion {
   readonly text: string;
@@ -15,6 +15,8 @@ type QuantityReading =
       readonly valueSi: number;
       readonly number: number;
       readonly unit: UnitName;
+      /** Said to be about so much, or given in whole thousands: it is no exact figure. */
+      readonly isAbout: boolean;
       readonly message: string;
     }
   | { readonly verdict: 'ask' | 'refuse'; readonly suggestions: readonly Suggestion[]; readonly message: string };
@@ -66,7 +68,9 @@ export interface QuantityInput {
  */
 export function readQuantity(input: QuantityInput): QuantityReading {
   const plain = plainText(input.text.slice(0, MAX_TEXT + 1));
-  return readPlain(input, plain.length > MAX_TEXT ? '' : plain);
+  if (plain.length > MAX_TEXT) return readPlain(input, '');
+  const reading = readPlain(input, plain);
+  return reading.verdict === 'ok' ? { ...reading, isAbout: isAbout(input.text) } : reading;
 }
 
 function readPlain(input: QuantityInput, plain: string): QuantityReading {
@@ -110,8 +114,12 @@ function lastDigit(text: string, { unit, valueSi }: Meant): number {
   return isDecimal ? factor / 10 ** (found[2]?.length ?? 0) : factor;
 }
 
-/** The name of the unit that a figure is written with; null: none that is known. */
-const unitIn = (kind: QuantityKind, text: string): string | null =>
+/** A figure that is given without its unit, with one. @param text as `plainText` gives it */
+export const withUnitName = (kind: QuantityKind, text: string, unit: UnitName): string =>
+  `${isAbout(text) ? '~' : ''}${bareText(kind, text)} ${unit}`;
+
+/** The name of the unit that a figure is written with; null: none that is known. @param text as `plainText` gives it */
+export const unitIn = (kind: QuantityKind, text: string): string | null =>
   unitFromText(split(bareText(kind, text))?.unit ?? '')?.name ?? null;
 
 function readOne(input: QuantityInput, text: string): QuantityReading {
@@ -194,6 +202,7 @@ const accept = (number: number, unit: Unit): QuantityReading => ({
   valueSi: inSi(number, unit),
   number,
   unit: unit.name,
+  isAbout: false,
   message: `read as ${show(number, unit)}`,
 });
 

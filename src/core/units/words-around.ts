@@ -4,9 +4,11 @@ import { type QuantityKind, unitFromText } from './unit';
    is not here: such a text is refused. */
 
 const ANY =
-  'about|approx\\.?|approximately|around|roughly|circa|ca\\.?|exactly|now|new|current|currently|today|set|it|says|' +
+  'exactly|now|new|current|currently|today|set|it|says|' +
   'measured|measures|reads?|reading|shows?|spec|specified|nominal';
-const JOINING = 'of|is|to|at|on|the|and|with|or so|so far|ok|okay|each';
+/** What says that a figure is none exactly. */
+const ABOUT = 'about|approx\\.?|approximately|around|roughly|circa|ca\\.?|or so';
+const JOINING = 'of|is|to|at|on|the|and|with|so far|ok|okay|each';
 /** The state of the threads that a torque is for. */
 const STATE =
   'dry|clean|lightly|oiled|oil|lubricated|unlubricated|lubed|greased|grease|paste|threads?|anti-?seize|w\\/o?|without|no|non';
@@ -16,7 +18,7 @@ const OF_KIND: Readonly<Record<QuantityKind, string>> = {
   distance: 'odo|odom|odometer|speedo|speedometer|clock|dash|dashboard|mileage|meter|total|counter|driven',
   resistance: 'coil|primary|secondary|lead|winding|resistance|r',
 };
-const wordsOf = (kind: QuantityKind): string => `(?:${ANY}|${JOINING}|${OF_KIND[kind]})`;
+const wordsOf = (kind: QuantityKind): string => `(?:${ABOUT}|${ANY}|${JOINING}|${OF_KIND[kind]})`;
 const patternsOf = (kind: QuantityKind) => ({
   before: new RegExp(`^(?:${wordsOf(kind)}(?:(?:[\\s:=@]|[.,](?!\\d)|-(?=\\s))+|(?=[\\d~])))+`, 'iu'),
   after: new RegExp(`(?:[\\s,;:([/-]+${wordsOf(kind)})+[)\\]\\s.!]*$`, 'iu'),
@@ -61,6 +63,11 @@ function unitLast(text: string): string {
   const found = /^([a-z]+)[\s:=]+([\d.,\s]+)$/iu.exec(text);
   return found?.[1] && unitFromText(found[1]) ? `${found[2]} ${found[1]}` : text;
 }
+
+/** Whether a figure is said to be about so much, or in whole thousands: "about 102,900 km", "104k km". */
+export const isAbout = (text: string): boolean =>
+  /[~≈]/u.test(text) || ABOUT_WORDS.test(text) || SCALES.some(([pattern]) => pattern.test(text));
+const ABOUT_WORDS = new RegExp(`(?<![\\p{L}])(?:${ABOUT})(?![\\p{L}])`, 'iu');
 
 /** Whether a torque is written with the state of its threads. */
 export const saysState = (text: string): boolean => new RegExp(`\\b(?:${STATE})\\b`, 'iu').test(text);

@@ -40,7 +40,14 @@ const anyOrder = fc
       ...plugService,
       places: [],
       steps: steps as readonly FloorStep[],
-      counts: counts.map(({ key, kind, what, count, back }) => ({ key, kind, what, expected: count, backStep: back })),
+      counts: counts.map(({ key, kind, what, count, out, back }) => ({
+        key,
+        kind,
+        what,
+        expected: count,
+        outStep: out,
+        backStep: back,
+      })),
     };
   });
 type Order = Omit<OrderModel, 'steps'> & { readonly steps: readonly FloorStep[] };

@@ -63,6 +63,8 @@ export interface CountState {
   readonly expected: number | null;
   readonly out: number | null;
   readonly back: number | null;
+  /** What was missing or broken on arrival, as it was written at the step at which it is counted out; empty: nothing. */
+  readonly found: string;
 }
 
 /** What has been written down so far, as far as the asks of a step concern it. */
@@ -111,7 +113,8 @@ function faultOf(
       const [side, row] = key.split(':');
       const count = written.counts.find((c) => c.key === row);
       if (!count) return null;
-      return count[side === 'back' ? 'back' : 'out'] === null ? `Count ${what}.` : null;
+      if (count[side === 'back' ? 'back' : 'out'] === null) return `Count ${what}.`;
+      return side === 'back' ? backFault(count) : outFault(count);
     }
     case 'codes':
       return written.codesKept.includes(key) || written.answers[key]?.trim()
@@ -163,11 +166,14 @@ function torqueFault(what: string, typed: string, torqueNm: Nm): string | null {
 }
 
 /** Farther than this no road test goes, in whatever the dash shows. */
-const LONGEST_TEST = 300;
+export const LONGEST_TEST = 300;
 
-/** What the dash shows as a bare number; null: no figure. */
-const dashFigure = (text = ''): number | null => {
-  const digits = /\d[\d., ]*/.exec(text)?.[0].replace(/[., ]/g, '');
+/** What the dash shows as a bare number, without tenths; null: no figure. */
+export const dashFigure = (text = ''): number | null => {
+  const digits = /\d[\d., ]*/
+    .exec(text)?.[0]
+    .replace(/[.,]\d?$/, '')
+    .replace(/[., ]/g, '');
   return digits ? Number(digits) : null;
 };
 
@@ -189,12 +195,25 @@ export function waitLeft(begun: string | undefined, minutes: number, nowMs: numb
 
 /** Counts that are open: not made, short, or more back than out. In words. */
 export const openCounts = (counts: readonly CountState[]): readonly string[] =>
-  counts.flatMap(({ what, expected, out, back }) => {
-    if (out === null)
+  counts.flatMap((count) => {
+    const { what, expected } = count;
+    if (count.out === null)
       return [`${what}: not counted out yet${expected === null ? '' : `, there should be ${expected}`}.`];
-    if (back === null) return [`${what}: ${out} out, none counted back.`];
-    if (back < out)
-      return [`${what}: ${out} out and ${back} back. Find the missing ${out - back} before anything turns.`];
-    if (back > out) return [`${what}: ${back} back and only ${out} out. Count again.`];
-    return [];
+    if (count.back === null) return [outFault(count) ?? `${what}: ${count.out} out, none counted back.`];
+    return [outFault(count) ?? backFault(count) ?? []].flat();
   });
+
+/** Out is held against what the engine has: what is not out is still in there, unless it was missing on arrival. */
+function outFault({ what, expected, out, found }: CountState): string | null {
+  if (expected === null || out === null || out === expected || found.trim()) return null;
+  const explain = 'Count again, or write at this step what was missing or broken on arrival.';
+  return `${what}: ${out} out, and there should be ${expected}. ${explain}`;
+}
+
+/** Back is held against out; what was missing on arrival may be made up. */
+function backFault({ what, expected, out, back, found }: CountState): string | null {
+  if (out === null || back === null) return null;
+  if (back < out) return `${what}: ${out} out and ${back} back. Find the missing ${out - back} before anything turns.`;
+  const most = found.trim() ? Math.max(out, expected ?? back) : out;
+  return back > most ? `${what}: ${back} back and only ${out} out. Count again.` : null;
+}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type Closing, closingBlockers } from './closing';
+import { type Closing, closingBlockers, roadTestFault } from './closing';
 import type { PlaceState, TaskComponent } from './task';
 
 const step = (state: 'open' | 'done' | 'not_done', perSite = false) => ({ title: 'Road test', perSite, state });
@@ -35,7 +35,7 @@ describe('closingBlockers', () => {
   });
 
   it('holds for a count that is open, a part that is awaited, two answers to one field', () => {
-    const rags = { key: 'rags_1', what: 'rags in ports', expected: 3, out: 3, back: 2 };
+    const rags = { key: 'rags_1', what: 'rags in ports', expected: 3, out: 3, back: 2, found: '' };
     expect(closingBlockers(closing({ counts: [rags], differences: 1, waits: ['a boot is torn, 1 × CB-5'] }))).toEqual([
       'One field has two answers: choose at the vehicle.',
       'Waits: a boot is torn, 1 × CB-5.',
@@ -51,5 +51,17 @@ describe('closingBlockers', () => {
       'Another sheet is in force now. Take it over, or have a supervisor decide.',
       'Site 2 done under another sheet than the one in force: redo, or release with a reason.',
     ]);
+  });
+});
+
+describe('the odometer at the close', () => {
+  it('follows the end of the road test on the same dash', () => {
+    expect(roadTestFault(102_912, '102,912', false)).toBeNull();
+    expect(roadTestFault(102_920, '102912 km', false)).toBeNull();
+    expect(roadTestFault(102_912, '42912', false)).toContain('ended at 42912');
+    expect(roadTestFault(102_900, '102912', false)).toContain('ended at 102912');
+    // What is only about so much may lie a little below.
+    expect(roadTestFault(102_900, '102912', true)).toBeNull();
+    expect(roadTestFault(102_900, undefined, false)).toBeNull();
   });
 });

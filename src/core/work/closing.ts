@@ -1,4 +1,4 @@
-import { type CountState, openCounts } from './ask';
+import { type CountState, dashFigure, LONGEST_TEST, openCounts } from './ask';
 import { type NamedPlace, sayPlaces } from './say-places';
 import type { PlaceState } from './task';
 
@@ -55,6 +55,24 @@ export function closingBlockers({
     ...gates,
     ...(unsaid.length > 0 ? [`Neither done nor marked as not done: ${someOf(unsaid.map(({ title }) => title))}.`] : []),
   ];
+}
+
+/** An order may be closed days after its road test, with the vehicle out again: so far at most, in what the dash shows. */
+const MAX_SINCE_TEST = 2000;
+
+/**
+ * Whether the odometer at the close can follow the end of the road test: both are read off one dash.
+ *
+ * @param shown what the dash shows at the close @param end as it was written after the road test
+ * @param isAbout the figure at the close is only about so much
+ * @returns what differs and what to do; null: nothing does, or there was no road test
+ */
+export function roadTestFault(shown: number, end: string | undefined, isAbout: boolean): string | null {
+  const ended = dashFigure(end);
+  if (ended === null) return null;
+  const least = isAbout ? ended - LONGEST_TEST : Math.floor(ended);
+  if (Math.round(shown) >= least && shown <= ended + MAX_SINCE_TEST) return null;
+  return `The road test ended at ${ended}, and this is ${Math.round(shown)}. Read the dash again. If the road test was written wrongly, say so below and close.`;
 }
 
 const MAX_NAMED = 2;

@@ -89,7 +89,7 @@ describe('a gate', () => {
     const counted = {
       ...ready,
       places: [],
-      counts: [{ key: 'rags', kind: 'rags' as const, what: 'rags', expected: 3, backStep: 'x' }],
+      counts: [{ key: 'rags', kind: 'rags' as const, what: 'rags', expected: 3, outStep: 'x', backStep: 'x' }],
     };
     expect(stopBefore(counted, { 'count rags': { out: 3, back: 2 } }, 'start')).toContain('missing 1');
     expect(stopBefore(counted, { 'count rags': { out: 3, back: 3 } }, 'start')).toBeNull();

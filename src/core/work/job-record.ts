@@ -83,6 +83,8 @@ export interface FloorJob extends OrderModel {
   readonly engineCode: string;
   readonly hybrid: boolean;
   readonly caution: string;
+  /** What the dash showed at the last reading, in its unit; null: nobody has read it. */
+  readonly dash: { readonly shown: number; readonly unit: 'km' | 'mi' } | null;
   /** Null: no task takes a plug out. */
   readonly plug: FloorPlug | null;
   readonly tasks: readonly FloorTask[];

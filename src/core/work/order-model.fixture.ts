@@ -63,8 +63,8 @@ export const plugService: OrderModel = {
     { key: 'lids_1', kind: 'lids', title: 'Refit the cover', perSite: false, asks: [] },
   ],
   counts: [
-    { key: 'tools', kind: 'tools', what: 'tools in the bay', expected: null, backStep: 'count' },
-    { key: 'screws_1', kind: 'screws', what: 'cover screw M6', expected: 4, backStep: 'lids_1' },
+    { key: 'tools', kind: 'tools', what: 'tools in the bay', expected: null, outStep: 'layout', backStep: 'count' },
+    { key: 'screws_1', kind: 'screws', what: 'cover screw M6', expected: 4, outStep: 'lids_out_1', backStep: 'lids_1' },
   ],
   codesKept: [],
   photos: [],

@@ -12,7 +12,7 @@ import type { Lift } from './gate-table';
 import { isFitted, type PlugRules, readPlaceQuantity, type TaskRules } from './place-done';
 import { type PlaceQuantity, type PlaceRecord, placeRecord } from './place-fields';
 import type { StepKind } from './procedure/step';
-import { countTarget, ORDER_TARGET, siteTarget, stepTarget } from './targets';
+import { answerField, countTarget, ORDER_TARGET, siteTarget, stepTarget } from './targets';
 import { type PlaceState, placeState, type TaskAction, type TaskComponent } from './task';
 
 /*
@@ -65,7 +65,8 @@ interface CountModel {
   readonly kind: CountKind | null;
   readonly what: string;
   readonly expected: number | null;
-  /** The step at which it is counted back. */
+  /** The steps at which it is counted. */
+  readonly outStep: string;
   readonly backStep: string;
 }
 
@@ -154,7 +155,8 @@ export const countsIn = (
 ): readonly (CountState & CountModel)[] =>
   counts.map((count) => {
     const { out, back } = fieldsOf(record, countTarget(count.key));
-    return { ...count, out: numberOf(out), back: numberOf(back) };
+    const found = fieldsOf(record, stepTarget(count.outStep))[answerField('found')];
+    return { ...count, out: numberOf(out), back: numberOf(back), found: typeof found === 'string' ? found : '' };
   });
 
 /**

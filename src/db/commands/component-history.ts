@@ -37,6 +37,7 @@ export const newStay = (
   workOrderId: null,
   removedOn: null,
   removedKm: null,
+  removedKmCertainty: null,
   removalReason: null,
   removedByWorkOrderId: null,
   checkedOn: null,
@@ -107,7 +108,7 @@ export async function saveHistory(
   { ends, starts }: HistoryChange<NewStay & { readonly id?: string }>,
   { order = null, seen }: { readonly order?: string | null; readonly seen?: ReadonlyMap<string, ReadOff> } = {},
 ): Promise<void> {
-  for (const { stay, removedOn, removedKm, removalReason } of ends) {
+  for (const { stay, removedOn, removedKm, removedKmCertainty, removalReason } of ends) {
     if (stay.id === undefined) continue;
     const read = seen?.get(placeKey(stay));
     await tx
@@ -115,6 +116,7 @@ export async function saveHistory(
       .set({
         removedOn,
         removedKm,
+        removedKmCertainty,
         removalReason,
         removedByWorkOrderId: order,
         ...(read ? { observedNumber: read.observedNumber } : {}),
@@ -143,7 +145,14 @@ export async function undoOrder(tx: Tx, fleetId: FleetId, workOrderId: WorkOrder
   );
   await tx
     .update(fittedComponents)
-    .set({ removedOn: null, removedKm: null, removalReason: null, removedByWorkOrderId: null, observedNumber: null })
+    .set({
+      removedOn: null,
+      removedKm: null,
+      removedKmCertainty: null,
+      removalReason: null,
+      removedByWorkOrderId: null,
+      observedNumber: null,
+    })
     .where(and(eq(fittedComponents.fleetId, fleetId), eq(fittedComponents.removedByWorkOrderId, workOrderId)));
   await tx
     .update(fittedComponents)

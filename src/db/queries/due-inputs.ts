@@ -1,7 +1,7 @@
 import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
 import { toSnakeCase } from 'drizzle-orm/casing';
 import { readVin } from '@/core/catalogue/vin';
-import type { HourMeter } from '@/core/due/due';
+import type { Certainty, HourMeter } from '@/core/due/due';
 import type { Component } from '@/core/engine/quantities';
 import type { Driving } from '@/core/misfire/driving';
 import type { HourReading } from '@/core/odometer/engine-hours';
@@ -171,6 +171,7 @@ export interface RecordedRow {
   readonly reminderOn: string | null;
   readonly odometerOn: string | null;
   readonly odometerKm: Km | null;
+  readonly odometerCertainty: Certainty;
   readonly rateKmPerDay: number | null;
   readonly rateWeeklySpread: number | null;
   readonly rateObservedDays: number | null;
@@ -196,6 +197,7 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
   const found = await q.execute<Record<string, unknown> & RecordedRow>(sql`
     select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
       v.reminder_on::text as "reminderOn", s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
+      coalesce(o.certainty, 'exact') as "odometerCertainty",
       s.rate_km_per_day as "rateKmPerDay", s.rate_weekly_spread as "rateWeeklySpread", s.rate_observed_days as "rateObservedDays",
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.components, '[]'::jsonb) as components,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
@@ -207,6 +209,7 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
     join depots d on d.id = v.depot_id
     left join duty_costs c on c.fleet_id = v.fleet_id and c.duty_group = v.duty_group
     left join due_inputs s on s.vehicle_id = v.id
+    left join odometer_readings o on o.vehicle_id = v.id and o.read_on = s.odometer_on and o.odometer_km = s.odometer_km
     left join (
       select vehicle_id, jsonb_agg(jsonb_build_object('component', component, 'until', until, 'fault', fault)) as deferrals
       from deferrals where fleet_id = ${fleetId} and ended_at is null group by vehicle_id) h on h.vehicle_id = v.id

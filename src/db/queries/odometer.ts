@@ -16,9 +16,9 @@ export async function insertReadings(tx: Tx, fleetId: FleetId, rows: readonly Ne
     const chunk = rows.slice(at, at + CHUNK);
     const column = <K extends keyof NewReading>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
     await tx.execute(sql`
-      insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, state, doubt, suggested_km, entered_by)
+      insert into odometer_readings (fleet_id, vehicle_id, read_on, odometer_km, as_typed, unit, source, certainty, state, doubt, suggested_km, entered_by)
       select ${fleetId}::uuid, t.* from unnest(${column('vehicleId')}::uuid[], ${column('readOn')}::date[], ${column('odometerKm')}::numeric[],
-        ${column('asTyped')}::text[], ${column('unit')}::text[], ${column('source')}::text[], ${column('state')}::text[], ${column('doubt')}::text[], ${column('suggestedKm')}::numeric[],
+        ${column('asTyped')}::text[], ${column('unit')}::text[], ${column('source')}::text[], ${sql.param(chunk.map((row) => row.certainty ?? 'exact'))}::text[], ${column('state')}::text[], ${column('doubt')}::text[], ${column('suggestedKm')}::numeric[],
         ${column('enteredBy')}::uuid[]) as t`);
   }
 }
@@ -96,13 +96,15 @@ export async function loadHistories(
     days: number[] | null;
     kms: number[] | null;
     states: ReadingState[] | null;
+    certainties: string[] | null;
   }>(sql`
     select v.id as vehicle_id, v.meter_offset_km::float8 as offset, v.meter_replaced_on::text as replaced,
-      r.days, r.kms, r.states
+      r.days, r.kms, r.states, r.certainties
     from vehicles v left join (
-      select vehicle_id, array_agg(day) as days, array_agg(km) as kms, array_agg(state) as states
+      select vehicle_id, array_agg(day) as days, array_agg(km) as kms, array_agg(state) as states,
+        array_agg(certainty) as certainties
       from (
-        select vehicle_id, read_on - date '1970-01-01' as day, odometer_km::float8 as km, state from odometer_readings
+        select vehicle_id, read_on - date '1970-01-01' as day, odometer_km::float8 as km, state, certainty from odometer_readings
         where fleet_id = ${fleetId} and vehicle_id = any(${sql.param(vehicleIds)}::uuid[]) order by vehicle_id, read_on, odometer_km
       ) ordered group by vehicle_id) r on r.vehicle_id = v.id
     where v.fleet_id = ${fleetId} and v.id = any(${sql.param(vehicleIds)}::uuid[])`);
@@ -117,20 +119,23 @@ export async function loadHistories(
           young.map((row) => row.vehicle_id),
         );
   return new Map(
-    found.rows.map(({ vehicle_id: id, offset, replaced, days: daysThere, kms: kmsThere, states: statesThere }) => {
-      const [days, kms, states] = [daysThere ?? [], kmsThere ?? [], statesThere ?? []];
-      const readings = days.map((day, i) => ({ day, km: kms[i] ?? 0 }));
-      return [
-        id,
-        {
-          known: new Set(readings.map(readingKey)),
-          accepted: readings.filter((_, i) => states[i] === 'accepted'),
-          suspects: states.filter((state) => state === 'suspect').length,
-          meter: { meterOffsetKm: offset, meterReplacedOn: replaced },
-          beginning: meters?.get(id)?.beginning ?? null,
-        },
-      ];
-    }),
+    found.rows.map(
+      ({ vehicle_id: id, offset, replaced, days: daysThere, kms: kmsThere, states: statesThere, certainties }) => {
+        const [days, kms, states] = [daysThere ?? [], kmsThere ?? [], statesThere ?? []];
+        const readings = days.map((day, i) => ({ day, km: kms[i] ?? 0 }));
+        return [
+          id,
+          {
+            known: new Set(readings.map(readingKey)),
+            // What is only about so much is no evidence against the next.
+            accepted: readings.filter((_, i) => states[i] === 'accepted' && certainties?.[i] === 'exact'),
+            suspects: states.filter((state) => state === 'suspect').length,
+            meter: { meterOffsetKm: offset, meterReplacedOn: replaced },
+            beginning: meters?.get(id)?.beginning ?? null,
+          },
+        ];
+      },
+    ),
   );
 }
 

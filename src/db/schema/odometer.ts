@@ -15,6 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { type Binding, CERTAINTIES, DUE_STATES, type HourMeter, type SiteClock } from '../../core/due/due';
 import { COMPONENTS, type Component } from '../../core/engine/quantities';
+import { READING_CERTAINTIES } from '../../core/odometer/intake';
 import type { Km, SpecSheetId, VehicleId } from '../../core/shared/kinds';
 import { bytea, createdAt, day, fleetId, instant, km, list } from './columns';
 import { vehicles } from './fleet';
@@ -30,6 +31,10 @@ export const odometerReadings = pgTable(
     asTyped: text().notNull(),
     unit: text({ enum: ['km', 'mi'] }).notNull(),
     source: text().notNull(),
+    /** `estimated`: said to be about so much. */
+    certainty: text({ enum: list(READING_CERTAINTIES) })
+      .notNull()
+      .default('exact'),
     state: text({ enum: ['accepted', 'suspect', 'rejected'] }).notNull(),
     /** Codes of what is wrong with it, the likely cause last, separated by commas. */
     doubt: text(),
@@ -52,6 +57,7 @@ export const odometerReadings = pgTable(
     check('odometer_readings_possible', sql`${t.odometerKm} between 0 and 3300000`),
     check('odometer_readings_unit_known', sql`${t.unit} in ('km','mi')`),
     check('odometer_readings_state_known', sql`${t.state} in ('accepted','suspect','rejected')`),
+    check('odometer_readings_certainty_known', sql`${t.certainty} in ('exact','estimated')`),
   ],
 );
 

@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { REMOVAL_REASONS } from '../../core/components/history';
+import { CERTAINTIES } from '../../core/due/due';
 import { ACCESS_CLASSES } from '../../core/engine/access';
 import type { Ways } from '../../core/engine/access-items';
 import type { VisitWork } from '../../core/engine/other-work';
@@ -66,6 +67,8 @@ export const fittedComponents = pgTable(
     workOrderId: uuid().$type<WorkOrderId>(),
     removedOn: day(),
     removedKm: km(),
+    /** As sure as the reading at which it came out. */
+    removedKmCertainty: text({ enum: list(CERTAINTIES) }),
     /** Null as long as it sits there. */
     removalReason: text({ enum: list(REMOVAL_REASONS) }),
     removedByWorkOrderId: uuid(),

@@ -1,5 +1,5 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
-import type { SiteClock } from '@/core/due/due';
+import { leastCertain, type SiteClock } from '@/core/due/due';
 import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-status';
 import { ASSUMED_FORECAST, type Forecast } from '@/core/due/forecast';
 import { bindsFirst } from '@/core/due/vehicle-due';
@@ -29,12 +29,16 @@ export const recordedOf = (row: RecordedRow, of: ComponentInputs): Recorded => (
   odometer: row.odometerOn === null || row.odometerKm === null ? null : { on: row.odometerOn, km: row.odometerKm },
   ownRate: ownRateOf(row),
   limits: { distanceKm: of.limitKm, months: of.limitMonths, share: of.limitShare },
-  clocks: of.clocks,
+  clocks: clocksOf(row, of),
   meter: row.hourMeter,
   deferral: row.deferrals.find(({ component }) => component === of.component) ?? null,
   reminderOn: of.component === 'plug' ? row.reminderOn : null,
   forecast: forecastOf(row),
 });
+
+/** No part is dated better than the reading that the day goes by. */
+const clocksOf = (row: RecordedRow, { clocks }: Pick<ComponentInputs, 'clocks'>): readonly SiteClock[] =>
+  clocks.map((clock) => ({ ...clock, certainty: leastCertain(clock.certainty, row.odometerCertainty) }));
 
 export const forecastOf = ({ drift, scale }: RecordedRow): Forecast =>
   drift === null || scale === null ? ASSUMED_FORECAST : { drift, scale };
@@ -129,7 +133,7 @@ function toRow(
   { component: _, clocks, ...of }: ComponentInputs,
   { state, worst, dates, rate, lifeIn7, lifeIn28, pressure }: DueStatus,
 ): Omit<DueStatusRow, 'component' | 'leads'> {
-  const since = worst?.site ?? oldest(clocks);
+  const since = worst?.site ?? oldest(clocksOf(row, { clocks }));
   return {
     ...of,
     vehicleId: row.id,

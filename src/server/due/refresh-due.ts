@@ -1,6 +1,6 @@
 import { dayNumber, fromDayNumber, type PlainDate } from '@/core/calendar/plain-date';
 import { type Fitment, matcher, type QuestionKey } from '@/core/catalogue/match';
-import type { Certainty, SiteClock } from '@/core/due/due';
+import { type Certainty, leastCertain, type SiteClock } from '@/core/due/due';
 import { mayGrowFast } from '@/core/due/seizing-risk';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { type SiteKey, siteId } from '@/core/engine/model';
@@ -311,6 +311,3 @@ const goodOf = ({ checkedOn, checkedKm, goodForKm }: Fitted) =>
 /** Whoever has looked at it has estimated what it has left; before that it is as sure as its fitting. */
 const clockCertainty = (row: Fitted): Certainty =>
   goodOf(row) ? 'estimated' : leastCertain(row.installedOnCertainty, row.installedKmCertainty);
-
-const ORDER: readonly Certainty[] = ['exact', 'estimated', 'assumed'];
-const leastCertain = (a: Certainty, b: Certainty): Certainty => (ORDER.indexOf(a) > ORDER.indexOf(b) ? a : b);

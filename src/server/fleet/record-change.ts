@@ -3,11 +3,12 @@ import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { partKey } from '@/core/catalogue/match';
 import { insertStays, REMOVAL_REASONS } from '@/core/components/history';
+import { leastCertain } from '@/core/due/due';
 import { layoutOf, sitesFromText } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { placesOf } from '@/core/engine/places';
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
-import { lifeKm } from '@/core/odometer/intake';
+import { certaintyOf, lifeKm } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
 import { lockFitted, type NewStay, newStay, saveHistory } from '@/db/commands/component-history';
@@ -88,7 +89,7 @@ export const recordChange = useCase({
           installedOn: input.on,
           installedOnCertainty: input.certainty,
           installedKm,
-          installedKmCertainty: input.certainty,
+          installedKmCertainty: leastCertain(input.certainty, certaintyOf(read)),
           installedKmAsTyped: input.odometer,
         }),
       );

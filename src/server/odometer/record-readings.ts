@@ -2,7 +2,16 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { MAX_ODOMETER_KM } from '@/core/odometer/check';
-import { givenOf, historyOf, lifeKm, NOTHING_KNOWN, readingFault, type Taken, takeIn } from '@/core/odometer/intake';
+import {
+  certaintyOf,
+  givenOf,
+  historyOf,
+  lifeKm,
+  NOTHING_KNOWN,
+  readingFault,
+  type Taken,
+  takeIn,
+} from '@/core/odometer/intake';
 import { byDay } from '@/core/odometer/use-rate';
 import { groupBy } from '@/core/shared/group-by';
 import type { Km } from '@/core/shared/kinds';
@@ -174,6 +183,7 @@ function readOne(
     asTyped: text,
     unit: read.unit === 'mi' ? 'mi' : 'km',
     source,
+    certainty: certaintyOf(read),
     state: 'accepted',
     enteredBy: actor.personId,
   });

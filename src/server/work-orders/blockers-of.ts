@@ -1,6 +1,7 @@
 import { siteName } from '@/core/engine/layout';
 import { closingBlockers } from '@/core/work/closing';
 import { isLifted, shutByNotDone } from '@/core/work/gates';
+import { countsIn } from '@/core/work/order-model';
 import { placeName } from '@/core/work/say-places';
 import type { Querier } from '@/db/client';
 import { loadDifferences, loadWaits } from '@/db/queries/work-entries';
@@ -16,8 +17,8 @@ export async function blockersOf(
   findings: readonly FindingView[],
   sheetChanged: string | null,
 ): Promise<readonly string[]> {
-  const { order, layout, tasks, places, steps, counts } = state;
-  const model = orderModelOf(state);
+  const { order, layout, tasks, places, steps } = state;
+  const [model, record] = [orderModelOf(state), jobRecordOf(state)];
   const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
   return [
     ...stopsOf(findings).map(
@@ -32,8 +33,8 @@ export async function blockersOf(
         redo: needsRedo(place, tasks),
       })),
       steps,
-      counts: isLifted(model, 'counts') ? [] : counts,
-      gates: shutByNotDone(model, jobRecordOf(state)),
+      counts: isLifted(model, 'counts') ? [] : countsIn(model, record),
+      gates: shutByNotDone(model, record),
       differences: (await loadDifferences(q, order.id)).length,
       waits: waits.map(({ wait }) => [wait.reason, wait.partNumber].filter(Boolean).join(', ')),
       sheetChanged,

@@ -5,9 +5,11 @@ import { REMOVAL_REASONS } from '@/core/components/history';
 import { siteId } from '@/core/engine/model';
 import type { Component } from '@/core/engine/quantities';
 import { isAskedOnly } from '@/core/odometer/check';
-import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
+import { certaintyOf, givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
+import { fromSi } from '@/core/units/unit';
+import { roadTestFault } from '@/core/work/closing';
 import type { Tx } from '@/db/client';
 import { undoOrder } from '@/db/commands/component-history';
 import { writeAudit } from '@/db/queries/audit';
@@ -38,6 +40,8 @@ export const closeInput = z.object({
   version: z.coerce.number().int(),
   odometer: z.string().trim().max(60),
   note: z.string().trim().max(500).default(''),
+  /** The odometer after the road test was written wrongly: the figure at the close holds. */
+  roadTestWrong: z.stringbool().or(z.boolean()).default(false),
   /** Why the old plugs came out, where nobody said it at their site; left out: as their task says. */
   removalReason: z.preprocess(
     (said) => (said === '' ? undefined : said),
@@ -61,8 +65,20 @@ export const closeWorkOrder = useCase({
       const blockers = await blockersOf(tx, state, findings, sheet);
       if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
       const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
-      const odometerKm = await keepReading(deps, tx, actor, order, input.odometer);
-      await moveParts(tx, state, { odometerKm, today: deps.today(), plugReason: input.removalReason ?? null });
+      const { odometerKm, certainty } = await keepReading(
+        deps,
+        tx,
+        actor,
+        order,
+        input.odometer,
+        input.roadTestWrong ? undefined : roadTestEnd(state),
+      );
+      await moveParts(tx, state, {
+        odometerKm,
+        certainty,
+        today: deps.today(),
+        plugReason: input.removalReason ?? null,
+      });
       await tx.update(taskPlaces).set({ live: false }).where(eq(taskPlaces.workOrderId, order.id));
       await tx
         .update(workOrders)
@@ -102,12 +118,23 @@ export const closeWorkOrder = useCase({
   },
 });
 
-async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow, text: string): Promise<number> {
+/** @param roadEnd what the dash showed after the road test; undefined: nothing to hold the reading against */
+async function keepReading(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  order: WorkOrderRow,
+  text: string,
+  roadEnd: string | undefined,
+) {
   const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, order.vehicleId));
   const unit = vehicle?.odometerUnit ?? 'km';
   const reading = readQuantity({ kind: 'distance', text, personUnit: unit });
   if (reading.verdict !== 'ok')
     throw new Refused({ kind: 'invalid', message: reading.message, fields: { odometer: reading.message } });
+  const unlike = roadTestFault(fromSi(reading.valueSi, unit), roadEnd, reading.isAbout);
+  if (unlike)
+    throw new Refused({ kind: 'invalid', message: unlike, fields: { odometer: unlike, roadTestWrong: unlike } });
   const today = deps.today();
   const odometerKm = vehicle ? lifeKm(reading.valueSi, today, vehicle) : reading.valueSi;
   const history = (await loadHistories(tx, actor.fleetId, [order.vehicleId])).get(order.vehicleId) ?? NOTHING_KNOWN;
@@ -115,8 +142,9 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
   const refuse = (message: string) => new Refused({ kind: 'invalid', message, fields: { odometer: message } });
   if (readingFault({ readOn: today, odometerKm }, today))
     throw refuse(`${distanceText(odometerKm, system)} is further than any vehicle goes. Check figure and unit.`);
+  const certainty = certaintyOf(reading);
   const asRead = reading.unit === 'mi' ? ('mi' as const) : ('km' as const);
-  const [taken] = takeIn(history, [givenOf({ readOn: today, odometerKm, unit: asRead })], true);
+  const [taken] = takeIn(history, [givenOf({ readOn: today, odometerKm, unit: asRead, certainty })], true);
   // Kept, and asked about later: the work is not held up by it.
   const asked = taken?.kind === 'suspect' && isAskedOnly(taken.check) ? taken.check : null;
   if (taken?.kind === 'suspect' && !asked) {
@@ -135,6 +163,7 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
         asTyped: text,
         unit: asRead,
         source: `work order ${order.number}`,
+        certainty,
         state: asked ? 'suspect' : 'accepted',
         doubt: asked?.reasons.join(',') ?? null,
         suggestedKm: asked?.suggestion?.km ?? null,
@@ -142,7 +171,7 @@ async function keepReading(deps: Deps, tx: Tx, actor: Actor, order: WorkOrderRow
       },
     ]);
   }
-  return odometerKm;
+  return { odometerKm, certainty };
 }
 
 const reasonInput = z.object({
@@ -253,6 +282,10 @@ const isEveryPlugNew = (state: FloorState): boolean =>
   state.layout.sites.every((site) =>
     plugPlaces(state).some((place) => siteId(place) === siteId(site) && place.doneAt !== null && isNewAt(state, place)),
   );
+
+/** What was written of the dash after the road test. */
+export const roadTestEnd = ({ steps }: Pick<FloorState, 'steps'>): string | undefined =>
+  steps.find(({ kind }) => kind === 'road')?.answers.to;
 
 /** Components of which something was done. */
 const componentsDone = ({ places }: FloorState): readonly Component[] => [

@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { partKey } from '@/core/catalogue/match';
 import { insertStays, placeKey, type RemovalReason } from '@/core/components/history';
+import type { Certainty } from '@/core/due/due';
 import { allPlaces, placeId } from '@/core/engine/places';
 import type { Day, Km } from '@/core/shared/kinds';
 import { sayGap } from '@/core/units/say';
@@ -15,6 +16,8 @@ import { targetOf } from './place-record';
 /** When an order closes: the reading, the day, and why the parts came out where nobody said it at their place. */
 interface Closing {
   readonly odometerKm: Km;
+  /** Of that reading. */
+  readonly certainty: Certainty;
   readonly today: Day;
   /** Of the plugs, as it was said at the close; null: as their task says. */
   readonly plugReason: RemovalReason | null;
@@ -57,6 +60,7 @@ async function fitNew(tx: Tx, state: FloorState, places: readonly PlaceRow[], cl
       observedNumber: place.newNumber,
       installedOn: closing.today,
       installedKm: closing.odometerKm,
+      installedKmCertainty: closing.certainty,
       gapMm: place.newGapMm,
       gapAsTyped: place.newGapAsTyped,
       lot: place.newLot,

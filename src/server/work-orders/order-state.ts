@@ -64,6 +64,8 @@ export interface FloorState {
   readonly graph: SupersessionGraph;
   readonly choices: readonly PolicyChoice[];
   readonly places: readonly PlaceRow[];
+  /** Life distance of the vehicle by its last reading; null: it has none. */
+  readonly lastKm: Km | null;
   /** What comes out of each place, by its target. */
   readonly outgoing: ReadonlyMap<string, Outgoing>;
   readonly steps: readonly StepRow[];
@@ -99,16 +101,20 @@ export function isNewAt(state: Pick<FloorState, 'tasks'>, place: PlaceRow): bool
   return task !== undefined && isFitted(task.row.action, place);
 }
 
-async function outgoingOf(q: Querier, order: WorkOrderRow): Promise<ReadonlyMap<string, Outgoing>> {
+async function lastKmOf(q: Querier, { vehicleId }: WorkOrderRow): Promise<Km | null> {
   const [status] = await q
     .select({ km: dueInputs.odometerKm })
     .from(dueInputs)
-    .where(eq(dueInputs.vehicleId, order.vehicleId));
+    .where(eq(dueInputs.vehicleId, vehicleId));
+  return status?.km ?? null;
+}
+
+async function outgoingOf(q: Querier, order: WorkOrderRow, lastKm: Km | null): Promise<ReadonlyMap<string, Outgoing>> {
   const [begin] = await q
     .select({ km: min(odometerReadings.odometerKm) })
     .from(odometerReadings)
     .where(and(eq(odometerReadings.vehicleId, order.vehicleId), eq(odometerReadings.state, 'accepted')));
-  const now = order.closedKm ?? status?.km ?? null;
+  const now = order.closedKm ?? lastKm;
   const recorded = now === null || begin?.km == null ? 0 : now - begin.km;
   return new Map(
     (await loadOutgoing(q, order)).flatMap((fitted) => {
@@ -141,6 +147,7 @@ export async function loadFloorState(
   const choices = choicesFor(await loadPolicyChoices(q, fleetId), vehicle);
   const tasks = await taskStates(q, order, today, { vehicle, family, choices, graph });
   if (!tasks) return null;
+  const lastKm = await lastKmOf(q, order);
   const spec = tasks.flatMap(({ sheet }) => (sheet && hasPlug(sheet) ? [sheet] : []))[0] ?? null;
   return {
     order,
@@ -153,7 +160,8 @@ export async function loadFloorState(
     graph,
     choices,
     places: await loadPlaces(q, order.id),
-    outgoing: await outgoingOf(q, order),
+    lastKm,
+    outgoing: await outgoingOf(q, order, lastKm),
     steps: await loadSteps(q, order.id),
     counts: await loadCounts(q, order.id),
     photos: await loadPhotos(q, order.id),
@@ -254,7 +262,14 @@ export function orderModelOf(state: FloorState, mayIsolate = true): OrderModel {
     tasks: tasks.map(({ row: { id, action, component }, rules }) => ({ id, action, component, rules })),
     places: places.map((place) => placeModelOf(layout, place)),
     steps: steps.map(({ key, kind, title, perSite, asks }) => ({ key, kind, title, perSite, asks: asks ?? [] })),
-    counts: counts.map(({ key, kind, what, expected, backStep }) => ({ key, kind, what, expected, backStep })),
+    counts: counts.map(({ key, kind, what, expected, outStep, backStep }) => ({
+      key,
+      kind,
+      what,
+      expected,
+      outStep,
+      backStep,
+    })),
     codesKept: codes.map(({ moment }) => moment),
     photos,
     followUps,

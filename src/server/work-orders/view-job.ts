@@ -4,6 +4,7 @@ import { sameNumbers } from '@/core/catalogue/same-part';
 import { siteName, siteWhere } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { isOfEngine, servedBy } from '@/core/engine/places';
+import { shownToday } from '@/core/odometer/intake';
 import type { FleetId, Nm } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Json } from '@/core/work/entry';
@@ -35,6 +36,11 @@ import { previousSet } from './previous-set';
 import { stopOf } from './wait-for';
 import { minutesWorked } from './work-time';
 
+function dashOf({ lastKm, vehicle }: FloorState): FloorJob['dash'] {
+  const unit = vehicle.odometerUnit;
+  return lastKm === null ? null : { shown: shownToday(lastKm, unit, vehicle), unit };
+}
+
 /** An order as a device at the vehicle carries it. */
 export const viewFloor = useCase({
   permission: 'read the fleet',
@@ -60,6 +66,7 @@ export const viewFloor = useCase({
       engineCode: family.code,
       hybrid: family.hybrid,
       ...orderModelOf(state, await mayIsolate(deps.db, state, actor.personId)),
+      dash: dashOf(state),
       caution: cautionOf(state),
       plug: plugOf(state),
       tasks: state.tasks.map(toTask),

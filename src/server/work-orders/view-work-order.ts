@@ -9,6 +9,7 @@ import { fastWear, wearRate } from '@/core/gap/wear';
 import { USUAL_HOURS } from '@/core/planning/hours';
 import { ok } from '@/core/shared/result';
 import { type BoxPick, pickBoxes } from '@/core/stock/pick';
+import { countsIn } from '@/core/work/order-model';
 import { isLive } from '@/core/work/order-state';
 import { placeName } from '@/core/work/say-places';
 import { leftOpenOf } from '@/core/work/stop';
@@ -29,8 +30,18 @@ import { threadsFor } from '../policies/threads';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
+import { roadTestEnd } from './close-work-order';
 import { learnedFor } from './learned-of';
-import { type FloorState, isNewAt, jobRecordOf, loadFloorState, needsRedo, plugPlaces, taskOf } from './order-state';
+import {
+  type FloorState,
+  isNewAt,
+  jobRecordOf,
+  loadFloorState,
+  needsRedo,
+  orderModelOf,
+  plugPlaces,
+  taskOf,
+} from './order-state';
 import { stateOfPlace, targetOf } from './place-record';
 import { previousSet } from './previous-set';
 import { stopOf } from './wait-for';
@@ -47,7 +58,8 @@ export const viewWorkOrder = useCase({
     const state = await loadFloorState(deps.db, order, deps.today());
     const [row] = await listWorkOrderRows(deps.db, actor.fleetId, { id });
     if (!state || !row) return notFound('work order');
-    const { family, layout, steps, counts, codes, photos } = state;
+    const { family, layout, steps, codes, photos } = state;
+    const record = jobRecordOf(state);
     const findings = await findingsOf(deps.db, state);
     const live = isLive(order);
     const rows = state.tasks.map(({ row: own }) => own);
@@ -77,7 +89,8 @@ export const viewWorkOrder = useCase({
       steps,
       blockers,
       findings,
-      counts,
+      counts: countsIn(orderModelOf(state), record),
+      roadTestEnd: roadTestEnd(state),
       codes,
       photos,
       before: await previousSet(deps.db, order),
@@ -85,7 +98,7 @@ export const viewWorkOrder = useCase({
       stops: live ? waits.map((wait) => stopOf(wait, layout)) : [],
       leftOpen: leftOpenOf(
         tasks.flatMap(({ row: { component }, places }) => places.map((place) => ({ ...place, component }))),
-        jobRecordOf(state),
+        record,
       ),
       times,
       sheetChanged,

@@ -1,8 +1,9 @@
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { type DateOrder, readDate } from '@/core/calendar/read-date';
 import type { Certainty } from '@/core/due/due';
+import { plainText } from '@/core/units/as-written';
 import { readNumber } from '@/core/units/read-number';
-import { readQuantity, type Window } from '@/core/units/read-quantity';
+import { readQuantity, unitIn, type Window, withUnitName } from '@/core/units/read-quantity';
 import { type RangeReading, readRange } from '@/core/units/read-range';
 import { type QuantityKind, type UnitName, unitFromText } from '@/core/units/unit';
 
@@ -22,6 +23,8 @@ interface Measured {
   readonly si: number;
   readonly unit: UnitName;
   readonly asTyped: string;
+  /** Said to be about so much. */
+  readonly isAbout: boolean;
 }
 
 const MAX_TEXT = 120;
@@ -170,11 +173,17 @@ export class RowReader {
     const unit = unitText === '' ? null : unitFromText(unitText);
     if (unitText !== '' && unit?.kind !== kind)
       return this.fault(unitKey, `“${clip(unitText)}” is not a unit of ${kind}`);
-    const ownUnit = /[a-z"″']\s*$/i.test(typed.replace(/k$/i, ''));
-    const text = ownUnit || !unit ? typed : `${typed} ${unit.name}`;
+    const plain = plainText(typed.slice(0, MAX_TEXT));
+    const needsUnit = unit !== null && unitIn(kind, plain) === null;
+    const text = needsUnit ? withUnitName(kind, plain, unit.name) : typed;
     const reading = readQuantity({ kind, text, personUnit: fallback, window });
     if (reading.verdict !== 'ok') return this.fault(key, reading.message);
-    return { si: reading.valueSi, unit: reading.unit, asTyped: text };
+    return {
+      si: reading.valueSi,
+      unit: reading.unit,
+      asTyped: needsUnit ? `${typed} ${unit.name}` : typed,
+      isAbout: reading.isAbout,
+    };
   }
 
   date(key: string): Dated | null {

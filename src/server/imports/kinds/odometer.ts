@@ -1,7 +1,15 @@
 import { eq } from 'drizzle-orm';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { MAX_ODOMETER_KM, type ReadingCheck } from '@/core/odometer/check';
-import { givenOf, lifeKm, NOTHING_KNOWN, readingFault, takeIn } from '@/core/odometer/intake';
+import {
+  certaintyOf,
+  givenOf,
+  lifeKm,
+  NOTHING_KNOWN,
+  type ReadingCertainty,
+  readingFault,
+  takeIn,
+} from '@/core/odometer/intake';
 import { groupBy } from '@/core/shared/group-by';
 import type { FleetId, Km, VehicleId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
@@ -19,6 +27,7 @@ interface ReadingWrite {
   readonly asTyped: string;
   readonly unit: 'km' | 'mi';
   readonly source: string;
+  readonly certainty: ReadingCertainty;
   doubt: string | null;
   suggestedKm: Km | null;
 }
@@ -101,6 +110,7 @@ function planRow(
     asTyped: value.asTyped,
     unit: value.unit === 'mi' ? 'mi' : 'km',
     source: r.text('source') ?? 'import',
+    certainty: certaintyOf(value),
     doubt: null,
     suggestedKm: null,
   };

@@ -6,6 +6,7 @@ import { layoutOf, sitesFromText } from '@/core/engine/layout';
 import { type SiteKey, siteId } from '@/core/engine/model';
 import { placesOf } from '@/core/engine/places';
 import { bankNamed } from '@/core/engine/sides';
+import { certaintyOf } from '@/core/odometer/intake';
 import type { FleetId, Km } from '@/core/shared/kinds';
 import { keptKm, keptMm } from '@/core/units/round';
 import { KM_PER_MILE } from '@/core/units/unit';
@@ -252,7 +253,6 @@ function readDistance(
       certainty: 'estimated',
       asTyped: typed,
     };
-  const plain = typed.replace(/^(about|around|ca\.?|~)\s*/i, '');
-  const value = r.quantityOf('odometer', plain, 'distance', 'unit', unit);
-  return value && { km: keptKm(value.si), certainty: plain === typed ? 'exact' : 'estimated', asTyped: typed };
+  const value = r.quantityOf('odometer', typed, 'distance', 'unit', unit);
+  return value && { km: keptKm(value.si), certainty: certaintyOf(value), asTyped: typed };
 }

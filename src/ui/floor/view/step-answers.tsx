@@ -17,16 +17,18 @@ function Line({
   field,
   name,
   isFigure = false,
+  known,
 }: {
   floor: Floor;
   target: string;
   field: string;
   name: string;
   isFigure?: boolean;
+  known?: string;
 }) {
   return (
     <label>
-      <FieldHead name={name} />
+      <FieldHead name={name} known={known} />
       <chakra.input
         inputMode={isFigure ? 'decimal' : undefined}
         value={String(record[target]?.[field] ?? '')}
@@ -162,6 +164,7 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
             field={field}
             name={FIGURE_UNITS[ask.kind] ? `${ask.what}, ${FIGURE_UNITS[ask.kind]}` : ask.what}
             isFigure={ask.kind in FIGURE_UNITS || ask.kind === 'odometer'}
+            known={ask.kind === 'odometer' && job.dash ? `last read ${job.dash.shown} ${job.dash.unit}` : undefined}
           />
           {ask.kind === 'photo' && <PhotoRow target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />}
           {ask.kind === 'follow_up' && <DeskLink href={link}>Make a follow-up</DeskLink>}

@@ -1,6 +1,6 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { daysBetween } from '@/core/calendar/plain-date';
-import type { Stay } from '@/core/components/history';
+import { ageOf, type Stay } from '@/core/components/history';
 import { claimOf, type Warranty } from '@/core/components/warranty';
 import type { UnitSystem } from '@/core/units/person-units';
 import { type Actor, may } from '@/server/access';
@@ -89,10 +89,10 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
 
 /** How far a coil went in all, until it came out. */
 function ageText(stays: readonly Stay[], system: UnitSystem): string {
-  const [first, last] = [stays[0], stays.at(-1)];
-  if (!first || !last || last.removedOn === null || last.removedKm === null) return NONE;
+  const [first, last, age] = [stays[0], stays.at(-1), ageOf(stays)];
+  if (!first || !last?.removedOn || !age) return NONE;
   const months = Math.round(daysBetween(first.installedOn, last.removedOn) / MONTH_DAYS);
-  return `${distanceText(Math.max(0, last.removedKm - first.installedKm), system)}, ${months} months`;
+  return `${age.isAbout ? 'about ' : ''}${distanceText(age.km, system)}, ${months} months`;
 }
 const MONTH_DAYS = 30.44;
 
@@ -100,7 +100,8 @@ function claimText(stays: readonly Stay[], warranty: Warranty | null): string {
   const claim = warranty && claimOf(stays, warranty);
   if (!claim) return NONE;
   if (!claim.isWithin) return 'over';
-  return claim.until ? `failed within it: claim until ${dateText(claim.until)}` : 'failed within it: claim it';
+  const proof = claim.isAbout ? ', with a better reading: the odometer is only about so much' : '';
+  return `failed within it: claim ${claim.until ? `until ${dateText(claim.until)}` : 'it'}${proof}`;
 }
 
 /** Where a coil sits or sat, its tag and its number. */

@@ -7,7 +7,7 @@ import { dateText, distanceText, hoursText, instantText, NONE } from '@/text/for
 import { minutesText } from '@/text/minutes-words';
 import { removalChoices } from '@/text/removal-words';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { SelectField, TextField } from '@/ui/primitives/fields';
+import { CheckField, SelectField, TextField } from '@/ui/primitives/fields';
 import { Facts, Section } from '@/ui/primitives/page';
 import { cancelAction, closeAction, handOverAction, reopenAction } from '../actions';
 
@@ -80,9 +80,11 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
             <TextField
               name="odometer"
               label="Odometer now"
-              hint={`this dash shows ${vehicle.odometerUnit}`}
-              inputMode="decimal"
+              hint={`this dash shows ${vehicle.odometerUnit}${view.roadTestEnd ? `; ${view.roadTestEnd} after the road test` : ''}`}
             />
+            {view.roadTestEnd && (
+              <CheckField name="roadTestWrong" label="The figure after the road test was written wrongly" />
+            )}
             {view.plug && (
               <SelectField
                 name="removalReason"
