@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { bindingText, sureText } from './due-words';
 
-const own = { kmPerDay: 62.4, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 12, borrowed: false };
+const own = {
+  kmPerDay: 62.4,
+  weeklySpread: 0.4,
+  drift: 0.018,
+  observedDays: 180,
+  groupSpread: 0,
+  used: 12,
+  borrowed: false,
+};
 
 describe('due words', () => {
   it('name the limit that binds, in the person’s units', () => {

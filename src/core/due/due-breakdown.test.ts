@@ -6,7 +6,15 @@ import { type BreakdownLine, dueBreakdown } from './due-breakdown';
 const base: DueInput = {
   today: '2026-11-16',
   odometer: { on: '2026-11-06', km: 50_000 },
-  rate: { kmPerDay: 100, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 12, borrowed: false },
+  rate: {
+    kmPerDay: 100,
+    weeklySpread: 0.4,
+    drift: 0.018,
+    observedDays: 180,
+    groupSpread: 0,
+    used: 12,
+    borrowed: false,
+  },
   installed: { on: '2024-11-16', km: 11_000 },
   limits: { distanceKm: 60_000, months: 48 },
 };
@@ -62,7 +70,15 @@ describe('dueBreakdown', () => {
           rate:
             rate === null
               ? null
-              : { kmPerDay: rate, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 9, borrowed: false },
+              : {
+                  kmPerDay: rate,
+                  weeklySpread: 0.4,
+                  drift: 0.018,
+                  observedDays: 180,
+                  groupSpread: 0,
+                  used: 9,
+                  borrowed: false,
+                },
           installed: { on: '2024-11-16', km: installedKm },
           limits: { distanceKm, months, share },
         };

@@ -11,7 +11,15 @@ const MONEY = { failureCost: 1000, wearCostPerPercent: 0.5 };
 const recorded: Recorded = {
   matched: true,
   odometer: { on: '2026-11-10', km: 70_000 },
-  ownRate: { kmPerDay: 100, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 12, borrowed: false },
+  ownRate: {
+    kmPerDay: 100,
+    weeklySpread: 0.4,
+    drift: 0.018,
+    observedDays: 180,
+    groupSpread: 0,
+    used: 12,
+    borrowed: false,
+  },
   limits: { distanceKm: 80_000, months: 60 },
   clocks: [
     { cylinder: 1, position: 'A', installed: { on: '2024-01-01', km: 0 }, certainty: 'exact' },
@@ -70,6 +78,7 @@ describe('computeDueStatus', () => {
   const rate = fc.double({ min: 1, max: 400, noNaN: true }).map((kmPerDay) => ({
     kmPerDay,
     weeklySpread: 0.4,
+    drift: 0.018,
     observedDays: 180,
     groupSpread: 0,
     used: 12,

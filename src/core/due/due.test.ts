@@ -9,6 +9,7 @@ const rate = (kmPerDay: number, weeklySpread = 0.4) => ({
   used: 9,
   borrowed: false,
   weeklySpread,
+  drift: 0.018,
   observedDays: 180,
   groupSpread: 0,
 });

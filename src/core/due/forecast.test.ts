@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { weeklySpread } from '../odometer/spread';
+import { spreadOfUse } from '../odometer/spread';
 import { normal, seeded } from '../stats/seeded';
 import { backTest, pastForecasts } from './back-test';
 import { ASSUMED_FORECAST, band, logSpread } from './forecast';
@@ -10,6 +10,7 @@ const rate = (over = {}) => ({
   used: 9,
   borrowed: false,
   weeklySpread: 0.4,
+  drift: 0.018,
   observedDays: 180,
   groupSpread: 0,
   ...over,
@@ -50,7 +51,7 @@ describe('the band of a date', () => {
   });
 });
 
-describe('weeklySpread', () => {
+describe('the spread of use', () => {
   const uneven = (spread: number, weeks: number) => {
     const random = seeded(3);
     let km = 0;
@@ -60,19 +61,21 @@ describe('weeklySpread', () => {
     });
   };
 
-  it('is what is assumed without readings, and comes to a vehicle\u2019s own with many', () => {
-    expect(weeklySpread([], 50)).toBe(0.4);
-    expect(
-      weeklySpread(
-        [
-          { day: 0, km: 0 },
-          { day: 7, km: 350 },
-        ],
-        50,
-      ),
-    ).toBe(0.4);
-    expect(weeklySpread(uneven(0.1, 200), 50)).toBeLessThan(0.16);
-    expect(weeklySpread(uneven(0.7, 200), 50)).toBeGreaterThan(0.6);
+  it('is about what is assumed without readings, and comes to a vehicle’s own with many', () => {
+    expect(spreadOfUse([], 50).weekly).toBeCloseTo(0.4, 1);
+    expect(spreadOfUse(uneven(0.1, 200), 50).weekly).toBeLessThan(0.16);
+    expect(spreadOfUse(uneven(0.7, 200), 50).weekly).toBeGreaterThan(0.6);
+  });
+
+  it('tells even weeks from a duty that drifts', () => {
+    const random = seeded(4);
+    let [km, level] = [0, 0];
+    const drifting = Array.from({ length: 104 }, (_, i) => {
+      level += 0.06 * normal(random);
+      if (i > 0) km += 350 * Math.exp(level + 0.2 * normal(random));
+      return { day: 7 * i, km };
+    });
+    expect(spreadOfUse(drifting, 50).drift).toBeGreaterThan(2 * spreadOfUse(uneven(0.2, 104), 50).drift);
   });
 });
 

@@ -7,16 +7,21 @@ import { Z_80 } from '../stats/theil-sen';
 
 /** What past forecasts of a duty group taught; `ASSUMED_FORECAST` before there are any. */
 export interface Forecast {
-  /** Standard deviation, by week, of how the logarithm of usual use wanders. */
+  /** By how much more than its own readings tell usual use of such a vehicle wanders in a week: seasons, and duty that changes. */
   readonly drift: number;
   /** The band is so much wider than reckoned, so that it holds 80 %. */
   readonly scale: number;
 }
 
-/** Source: the fleet's choice; duty that changes by a tenth in a year and a half or so. */
-export const ASSUMED_FORECAST: Forecast = { drift: 0.018, scale: 1 };
+/** As long as no forecast has been held against what came. */
+export const ASSUMED_FORECAST: Forecast = { drift: 0, scale: 1 };
 /** Theil–Sen on a running sum is less sure than its two ends by so much. Source: 6/5, as for least squares on a random walk. */
 const SLOPE_ON_A_SUM = 1.2;
+/**
+ * Several spreads of a vehicle are likely at once: what holds 80 % of all of them is narrower than their mean variance says.
+ * Source: bench/due-band.ts.
+ */
+const OF_MEAN = 0.9;
 const WEEK = 7;
 /** More than this says nothing any more. */
 const WIDEST = 1.6;
@@ -29,9 +34,9 @@ const WIDEST = 1.6;
 export function logSpread(rate: UseRate, days: number, { drift, scale }: Forecast): number {
   const weekly = rate.weeklySpread ** 2 * WEEK;
   const watched = rate.observedDays > 0 ? (SLOPE_ON_A_SUM * weekly) / rate.observedDays : 0;
-  const wander = (drift ** 2 * (rate.observedDays + days)) / WEEK / 3;
+  const wander = ((drift ** 2 + rate.drift ** 2) * (rate.observedDays + days)) / WEEK / 3;
   const variance = watched + rate.groupSpread ** 2 + wander + weekly / Math.max(1, days);
-  return Math.min(WIDEST, scale * Math.sqrt(variance));
+  return Math.min(WIDEST, scale * OF_MEAN * Math.sqrt(variance));
 }
 
 /** Days from the last reading, the earliest and the latest likely ones. @param days at the rate; below 0: so long ago */

@@ -6,7 +6,7 @@ import { companions, type OtherComponent } from './other-components';
 const vehicle = {
   today: '2026-11-16',
   odometer: { on: '2026-11-16', km: 100_000 },
-  rate: { kmPerDay: 100, weeklySpread: 0.4, observedDays: 180, groupSpread: 0, used: 9, borrowed: false },
+  rate: { kmPerDay: 100, weeklySpread: 0.4, drift: 0.018, observedDays: 180, groupSpread: 0, used: 9, borrowed: false },
 } as const;
 const plugs = { p10: '2026-12-10', p50: '2026-12-16', p90: '2026-12-20' };
 const leads = (over: Partial<OtherComponent>): OtherComponent => ({

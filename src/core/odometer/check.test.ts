@@ -131,7 +131,7 @@ describe('checkReading', () => {
   });
 
   it('tells a stuck meter, but not a vehicle that stands or a whole feed that is silent', () => {
-    const still = { day: 215, value: last.km, unit: 'km' } as const;
+    const still = { day: 240, value: last.km, unit: 'km' } as const;
     expect(checkReading(history, still)).toMatchObject({ verdict: 'suspect', reasons: ['stuck'] });
     expect(checkReading(history, still, false).verdict).toBe('accept');
     const parked = history.map(({ day }) => ({ day, km: 500 + day }));

@@ -45,7 +45,7 @@ export interface ShownReading extends Shown {
 const SLIP_TOLERANCE = 0.02;
 /** Faster than this many times its own rate, and a step is looked at. */
 const UNUSUAL = 2;
-const STUCK_DAYS = 30;
+const STUCK_DAYS = 50;
 /** A vehicle that covers less stands anyway, km a day. */
 const MOVING_KM_PER_DAY = 5;
 

@@ -1,6 +1,6 @@
 import type { Km } from '../shared/kinds';
 import { median, quantile, theilSen, Z_80 } from '../stats/theil-sen';
-import { ASSUMED_WEEKLY, weeklySpread } from './spread';
+import { ASSUMED_DRIFT, ASSUMED_WEEKLY, spreadOfUse } from './spread';
 
 /** One accepted odometer reading. */
 export interface Reading {
@@ -20,6 +20,8 @@ export interface UseRate {
   readonly borrowed: boolean;
   /** Standard deviation of the logarithm of one week's use. */
   readonly weeklySpread: number;
+  /** The same of how far usual use wanders in a week. */
+  readonly drift: number;
   /** Days that its readings cover; 0 when borrowed. */
   readonly observedDays: number;
   /** Standard deviation of the logarithm of the rates of the group it is borrowed from; 0 when its own. */
@@ -81,12 +83,15 @@ function rateOf(recent: readonly Reading[]): OwnRate | null {
   if (!fit) return null;
   const ci80 = [Math.max(0, fit.ci80[0]), Math.max(0, fit.ci80[1])] as const;
   const kmPerDay = Math.max(0, fit.slope);
+  const { weekly, drift } =
+    kmPerDay > 0 ? spreadOfUse([...recent].sort(byDay), kmPerDay) : { weekly: ASSUMED_WEEKLY, drift: ASSUMED_DRIFT };
   return {
     kmPerDay,
     ci80,
     used: recent.length,
     borrowed: false,
-    weeklySpread: kmPerDay > 0 ? weeklySpread([...recent].sort(byDay), kmPerDay) : ASSUMED_WEEKLY,
+    weeklySpread: weekly,
+    drift,
     observedDays: span,
     groupSpread: 0,
   };
@@ -106,6 +111,7 @@ const borrow = ({ medianKmPerDay, p10KmPerDay, p90KmPerDay }: GroupRate): UseRat
   used: 0,
   borrowed: true,
   weeklySpread: ASSUMED_WEEKLY,
+  drift: ASSUMED_DRIFT,
   observedDays: 0,
   groupSpread: p10KmPerDay > 0 ? Math.log(p90KmPerDay / p10KmPerDay) / (2 * Z_80) : 1,
 });

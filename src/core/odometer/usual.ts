@@ -1,4 +1,4 @@
-import { weeklySpread } from './spread';
+import { spreadOfUse } from './spread';
 import type { Reading } from './use-rate';
 
 /* What a step between two readings usually is for this very vehicle: its pace, how uneven its weeks are, and the most it has done. */
@@ -47,7 +47,7 @@ export function usualOf(sorted: readonly Reading[], kmPerDay: number | null): Us
     fastest = Math.max(fastest, (reading.km - from.km) / days);
     from = reading;
   }
-  return { kmPerDay: pace, weekly: recent.length < 4 ? UNKNOWN_WEEKLY : weeklySpread(recent, pace), fastest };
+  return { kmPerDay: pace, weekly: recent.length < 4 ? UNKNOWN_WEEKLY : spreadOfUse(recent, pace).weekly, fastest };
 }
 
 /** What is usual in its duty group, for a vehicle that has no pace of its own yet. */

@@ -174,6 +174,7 @@ export interface RecordedRow {
   readonly odometerCertainty: Certainty;
   readonly rateKmPerDay: number | null;
   readonly rateWeeklySpread: number | null;
+  readonly rateDrift: number | null;
   readonly rateObservedDays: number | null;
   readonly rateReadings: number;
   readonly components: readonly ComponentInputs[];
@@ -198,7 +199,7 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
     select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
       v.reminder_on::text as "reminderOn", s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
       coalesce(o.certainty, 'exact') as "odometerCertainty",
-      s.rate_km_per_day as "rateKmPerDay", s.rate_weekly_spread as "rateWeeklySpread", s.rate_observed_days as "rateObservedDays",
+      s.rate_km_per_day as "rateKmPerDay", s.rate_weekly_spread as "rateWeeklySpread", s.rate_drift as "rateDrift", s.rate_observed_days as "rateObservedDays",
       coalesce(s.rate_readings, 0) as "rateReadings", coalesce(s.components, '[]'::jsonb) as components,
       coalesce(v.failure_cost, c.failure_cost, f.failure_cost)::float8 as "failureCost", f.wear_cost_per_percent::float8 as "wearCostPerPercent",
       s.hour_meter as "hourMeter", coalesce(h.deferrals, '[]'::jsonb) as deferrals,
@@ -280,6 +281,7 @@ export type OdometerRow = Pick<
   | 'suspectReadings'
   | 'rateKmPerDay'
   | 'rateWeeklySpread'
+  | 'rateDrift'
   | 'rateObservedDays'
   | 'rateReadings'
 >;
@@ -291,10 +293,10 @@ export async function writeOdometers(tx: Tx, rows: readonly OdometerRow[]): Prom
     const column = <K extends keyof (typeof rows)[number]>(key: K) => sql.param(chunk.map((row) => row[key] ?? null));
     await tx.execute(sql`
       update due_inputs s set odometer_on = n.on, odometer_km = n.km, suspect_readings = n.suspects,
-        rate_km_per_day = n.rate, rate_weekly_spread = n.spread, rate_observed_days = n.observed, rate_readings = n.used
+        rate_km_per_day = n.rate, rate_weekly_spread = n.spread, rate_drift = n.drift, rate_observed_days = n.observed, rate_readings = n.used
       from unnest(${column('vehicleId')}::uuid[], ${column('odometerOn')}::date[], ${column('odometerKm')}::numeric[],
-        ${column('suspectReadings')}::int[], ${column('rateKmPerDay')}::float8[], ${column('rateWeeklySpread')}::float8[],
-        ${column('rateObservedDays')}::int[], ${column('rateReadings')}::int[]) as n (id, "on", km, suspects, rate, spread, observed, used)
+        ${column('suspectReadings')}::int[], ${column('rateKmPerDay')}::float8[], ${column('rateWeeklySpread')}::float8[], ${column('rateDrift')}::float8[],
+        ${column('rateObservedDays')}::int[], ${column('rateReadings')}::int[]) as n (id, "on", km, suspects, rate, spread, drift, observed, used)
       where s.vehicle_id = n.id`);
   }
 }

@@ -114,8 +114,9 @@ export const dueInputs = pgTable(
     suspectReadings: integer().notNull().default(0),
     /** The vehicle's own rate; null: its readings cannot tell, and its duty group lends one when it is read. */
     rateKmPerDay: doublePrecision(),
-    /** Standard deviation of the logarithm of a week's use, and the days it was seen over; null: not worked out yet. */
+    /** Standard deviations of the logarithm of a week's use and of its drift, and the days they were seen over; null: not worked out yet. */
     rateWeeklySpread: doublePrecision(),
+    rateDrift: doublePrecision(),
     rateObservedDays: integer(),
     rateReadings: integer().notNull().default(0),
     hourMeter: jsonb().$type<HourMeter>(),

@@ -4,7 +4,7 @@ import { computeDueStatus, type DueStatus, type Recorded } from '@/core/due/due-
 import { ASSUMED_FORECAST, type Forecast } from '@/core/due/forecast';
 import { bindsFirst } from '@/core/due/vehicle-due';
 import { weekCost } from '@/core/due/week-cost';
-import { ASSUMED_WEEKLY } from '@/core/odometer/spread';
+import { ASSUMED_DRIFT, ASSUMED_WEEKLY } from '@/core/odometer/spread';
 import { type GroupRate, groupRate, type UseRate, WINDOW_DAYS } from '@/core/odometer/use-rate';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
@@ -52,6 +52,7 @@ export function ownRateOf(row: RecordedRow): UseRate | null {
     used: row.rateReadings,
     borrowed: false,
     weeklySpread: row.rateWeeklySpread ?? ASSUMED_WEEKLY,
+    drift: row.rateDrift ?? ASSUMED_DRIFT,
     observedDays: row.rateObservedDays ?? WINDOW_DAYS,
     groupSpread: 0,
   };

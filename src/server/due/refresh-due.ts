@@ -126,6 +126,7 @@ export function odometerOf({ readings, suspects: suspectReadings }: RecentReadin
     suspectReadings,
     rateKmPerDay: rate?.kmPerDay ?? null,
     rateWeeklySpread: rate?.weeklySpread ?? null,
+    rateDrift: rate?.drift ?? null,
     rateObservedDays: rate?.observedDays ?? null,
     rateReadings: rate?.used ?? 0,
   };
