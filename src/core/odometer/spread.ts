@@ -16,7 +16,7 @@ const WEEK = 7;
 const WEEKLY = [0.05, 0.1, 0.18, 0.28, 0.4, 0.55, 0.8];
 const DRIFTS = [0, 0.03, 0.06, 0.1, 0.16];
 
-export interface SpreadOfUse {
+interface SpreadOfUse {
   /** Standard deviation of the logarithm of one week's use. */
   readonly weekly: number;
   /** The same of how far usual use wanders in a week. */
