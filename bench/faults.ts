@@ -41,6 +41,9 @@ const oneBank: Fault['acts'] = ({ model, sites }, _, random) => {
   const { cylinders } = pick(model.banks, random);
   return sites.filter(({ cylinder }) => cylinders.includes(cylinder));
 };
+/** Where a bank is one end of each pair its gaps grow apart by polarity alone: nobody could call the bank the cause. */
+const oneBankOfItself: Fault['acts'] = (layout, rests, random) =>
+  layout.model.ignition === 'waste_spark' ? null : oneBank(layout, rests, random);
 const besideEachOther: Fault['acts'] = (layout, _, random) => {
   const { cylinder } = pick(layout.sites, random);
   const beside = pick(neighbours(layout, cylinder), random);
@@ -59,9 +62,9 @@ const oneRow: Fault['acts'] = ({ model, sites }, _, random) => {
   const row = pick(['A', 'B'] as const, random);
   return sites.filter(({ position }) => position === row);
 };
-/** The same end of each pair, as the coils are wound alike; in a V they lie in one bank, which cannot be told from a worn one. */
+/** The same end of each pair, as the coils are wound alike; in a V they may lie in one bank. */
 const negative: Fault['acts'] = ({ model, sites }) =>
-  model.ignition === 'waste_spark' && model.banks.length === 1
+  model.ignition === 'waste_spark'
     ? sites.filter(({ cylinder }) => model.coils.some(({ fires }) => fires[0]?.cylinder === cylinder))
     : null;
 
@@ -185,7 +188,7 @@ export const FAULTS: readonly Fault[] = [
     beside: [['electrodes eroded', 0.6]],
     gap: (r) => 1.45 + 0.4 * r(),
   },
-  { cause: 'bank_wears_faster', weight: 3, acts: oneBank, leaves: [], growsMm: 0.2 },
+  { cause: 'bank_wears_faster', weight: 3, acts: oneBankOfItself, leaves: [], growsMm: 0.2 },
   { cause: 'wears_faster', weight: 3, acts: oneCylinder, leaves: [], growsMm: 0.2 },
   { cause: 'partner_polarity', weight: 4, acts: negative, leaves: [], growsMm: 0.16 },
   { cause: 'electrodes_worn', weight: 3, acts: everywhere, leaves: [['electrodes eroded', 1]] },

@@ -72,7 +72,7 @@ run(process.execPath, [nodeArgs.tsx, 'bench/plan.ts', ...(small ? ['--small'] : 
 run(process.execPath, [nodeArgs.tsx, 'bench/misfire.ts']);
 run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
 run(process.execPath, [nodeArgs.tsx, 'bench/curves.ts']);
-for (const judged of ['reading', 'due-band', 'fleet-band', 'dash', 'quantities'])
+for (const judged of ['reading', 'reading-classes', 'due-band', 'fleet-band', 'dash', 'quantities'])
   run(process.execPath, [nodeArgs.tsx, `bench/${judged}.ts`]);
 
 const cluster = await startCluster(path.join(folder, 'cluster'));

@@ -154,7 +154,7 @@ export interface Finding {
 
 /** Whether a finding is of one of two banks, and nobody can tell which. */
 export const isUnplaced = ({ shape, sites }: Pick<Finding, 'shape' | 'sites'>): boolean =>
-  shape === 'bank' && sites.length === 0;
+  (shape === 'bank' || shape === 'partners') && sites.length === 0;
 
 /** What tells one finding of an engine from another: its cause and where it stands. */
 export const findingKey = ({ cause, sites }: Finding): string => `${cause} ${sites.map(siteId).join(' ')}`;

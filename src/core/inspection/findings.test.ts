@@ -244,6 +244,21 @@ describe('readEngine finds the cause by where a condition stands', () => {
       ['oil_inside one 5', 'oil_outside one 5'],
     ],
     [
+      'a track and the soot of the same plug',
+      reading(v6, { 5: bad('carbon track', 'nose black dry') }),
+      ['tracked one 5'],
+    ],
+    [
+      'a cracked nose and its soot, beside soot of another cylinder',
+      reading(v6, { 2: bad('insulator cracked', 'nose black dry'), 5: soot }),
+      ['cylinder_rich one 5', 'cracked one 2'],
+    ],
+    [
+      'white noses in one row of two',
+      reading(twin4, { '1A': white, '2A': white, '3A': white, '4A': white }),
+      ['one_position_weak position 1 2 3 4'],
+    ],
+    [
       'a worn bank whose plugs are each one of a pair',
       reading(wasteSparkV6, {
         1: { grownMm: 0.3 },
@@ -251,7 +266,7 @@ describe('readEngine finds the cause by where a condition stands', () => {
         5: { grownMm: 0.28 },
         rest: { grownMm: 0.13 },
       }),
-      ['bank_wears_faster bank 1 3 5'],
+      ['partner_polarity partners 1 3 5'],
     ],
     [
       'gaps far over the limit, one of each pair',
@@ -296,6 +311,30 @@ describe('readEngine finds the cause by where a condition stands', () => {
     expect(sure(bank(1))).toBe('medium');
     expect(sure(reading(v6, { 1: soot, 3: soot, 5: unseen, 2: unseen }))).toBe('medium');
     expect(sure(reading(v6, { 1: { ...soot, severity: 1 }, 2: { ...soot, severity: 1 } }))).toBe('low');
+  });
+});
+
+describe('how urgent and how sure', () => {
+  const first = (one: EngineReading, cause: string) => readEngine(one).find((finding) => finding.cause === cause);
+
+  it('takes oil at resting cylinders as urgent, and soot there as a note', () => {
+    const resting = (shown: Shown) =>
+      first(reading(v8, { 1: shown, 4: shown, 6: shown, 7: shown }, { deactivated: RESTS }), 'rests_at_part_load');
+    expect(resting(oily)).toMatchObject({
+      urgency: 'soon',
+      next: [expect.stringContaining('oil use'), expect.anything(), expect.anything()],
+    });
+    expect(resting(soot)?.urgency).toBe('note');
+  });
+
+  it('is never unsure of a gap that was measured over its limit', () => {
+    const over = reading(wasteSpark4, { 1: { gap: 1.45 }, 2: { gap: 1.45 } }, { directionKnown: false });
+    expect(first(over, 'gap_worn_out')?.confidence).not.toBe('low');
+  });
+
+  it('names the soot that a track explains', () => {
+    const words = first(reading(v6, { 5: bad('carbon track', 'nose black dry') }), 'tracked')?.evidence[0]?.words;
+    expect(words).toBe('carbon track; nose black dry, which this explains');
   });
 });
 

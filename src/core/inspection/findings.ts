@@ -10,8 +10,11 @@ import { type Shape, shapeOf } from './shape';
 import { against, type Looked, SIGNS, type Sign, type SignName } from './signs';
 import { NORMAL } from './vocabulary';
 
+/** A row of plugs that differs from the other row differs by its spark, whatever it shows: mixture is the same for both. */
+const oneRow = (signs: readonly SignName[]): Rule => ({ ...RULES.one_position_weak, signs });
+
 const GROUPS = {
-  hot: { signs: ['hot'], rules: [RULES.bank_lean, RULES.runner_leak, RULES.lean_or_hot] },
+  hot: { signs: ['hot'], rules: [oneRow(['hot']), RULES.bank_lean, RULES.runner_leak, RULES.lean_or_hot] },
   dark: {
     signs: ['dry', 'oily', 'ash'],
     rules: [
@@ -25,7 +28,7 @@ const GROUPS = {
   },
   wear: {
     signs: ['over', 'grown', 'eroded'],
-    rules: [RULES.partner_polarity, RULES.bank_wears_faster, RULES.electrodes_worn],
+    rules: [RULES.partner_polarity, oneRow(['grown', 'eroded']), RULES.bank_wears_faster, RULES.electrodes_worn],
   },
 } as const satisfies Readonly<Record<string, Group>>;
 
@@ -231,6 +234,9 @@ function weighed(
     (rule.ambiguous || shape === 'some' ? AMBIGUOUS : 1) *
     (reading.directionKnown || shape === 'all' || shape === 'engine' ? 1 : UNDECLARED) *
     (shape === 'one' || shape === 'engine' ? 1 : Math.min(1, 0.5 + 0.6 * share));
+  const { urgentWith } = rule;
+  const urgent = urgentWith && sites.some((site) => shown(site, urgentWith.sign)) ? urgentWith : null;
+  const urgency = urgent?.urgency ?? rule.urgency;
   const finding: Finding = {
     cause: rule.id,
     shape,
@@ -244,15 +250,22 @@ function weighed(
     against: without.map((site) => ({ ...key(site), words: against(site, signs) })),
     looked: looked.length,
     of: reading.layout.sites.length,
-    confidence: confidenceOf(probability),
-    urgency: rule.urgency,
-    next: rule.next,
+    confidence: rule.measured && probability < MEDIUM ? 'medium' : confidenceOf(probability),
+    urgency,
+    next: urgent ? [urgent.next, ...rule.next] : rule.next,
   };
-  const isTurned = shape === 'bank' && !reading.directionKnown && reading.layout.model.banks.length > 1;
+  const isTurned = !reading.directionKnown && isOneBank(reading.layout, shape, sites);
   // In tenths: what is closer than that is told in the order of the rules.
-  const weight = Math.round(10 * MATTERS[rule.urgency] * probability);
+  const weight = Math.round(10 * MATTERS[urgency] * probability);
   return { finding: isTurned ? unplaced(finding) : finding, weight };
 }
+
+/** Whether a finding is of one of two banks: of a bank as a whole, or of one of each pair where those are a bank. */
+const isOneBank = ({ model: { banks } }: EngineReading['layout'], shape: Shape, sites: readonly SiteKey[]): boolean =>
+  banks.length > 1 &&
+  (shape === 'bank' ||
+    (shape === 'partners' &&
+      banks.some(({ cylinders }) => sites.every(({ cylinder }) => cylinders.includes(cylinder)))));
 
 /** With two rows a tray that is read from its other end shows the other bank: until its direction is declared no side is named. */
 function unplaced(finding: Finding): Finding {

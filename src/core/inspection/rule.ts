@@ -13,6 +13,10 @@ export interface Rule {
    */
   readonly places?: Readonly<Partial<Record<Shape, number>>>;
   readonly urgency: Urgency;
+  /** A sign that makes it more urgent than it is without, and what to do then. */
+  readonly urgentWith?: { readonly sign: SignName; readonly urgency: Urgency; readonly next: string };
+  /** Measured against a limit: it is there, whatever else explains what was measured. */
+  readonly measured?: true;
   /** Less sure than its signs: other causes look the same. */
   readonly ambiguous?: boolean;
   readonly reason: string;

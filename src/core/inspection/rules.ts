@@ -121,6 +121,11 @@ export const RULES: Readonly<Record<Exclude<Cause, 'healthy'>, Rule>> = {
     signs: ['dry', 'oily', 'ash'],
     places: { deactivated: 0.25 },
     urgency: 'note',
+    urgentWith: {
+      sign: 'oily',
+      urgency: 'soon',
+      next: 'Oil is drawn where a cylinder rests: measure oil use over a distance, then crankcase ventilation and rings.',
+    },
     reason: 'a cylinder that rests stays cold and draws oil',
     next: [
       'These cylinders rest at part load and foul by it. See whether oil use has grown.',
@@ -129,7 +134,7 @@ export const RULES: Readonly<Record<Exclude<Cause, 'healthy'>, Rule>> = {
   },
   one_position_weak: {
     id: 'one_position_weak',
-    signs: ['dry'],
+    signs: ['dry', 'oily', 'ash'],
     places: { position: 0.08 },
     urgency: 'soon',
     reason: 'one row of plugs has its own coils and trigger',
@@ -254,6 +259,7 @@ export const RULES: Readonly<Record<Exclude<Cause, 'healthy'>, Rule>> = {
     id: 'gap_worn_out',
     signs: [],
     urgency: 'soon',
+    measured: true,
     reason: 'a gap over its limit is over it, whatever made it so',
     next: ['They ran past what this gap allows: look at the interval, and at the coils that fired them.'],
   },
@@ -261,6 +267,7 @@ export const RULES: Readonly<Record<Exclude<Cause, 'healthy'>, Rule>> = {
     id: 'gap_worn_in_one',
     signs: [],
     urgency: 'soon',
+    measured: true,
     reason: 'one cylinder alone is over the limit',
     next: [
       'A hot or lean cylinder wears faster: compare its nose with the others.',

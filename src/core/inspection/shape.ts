@@ -66,9 +66,9 @@ export function placesOf<S extends SiteKey>(
   ];
 }
 
-/** One site of each waste-spark pair, the one that shows it; none where those are a whole bank, which has causes of its own. */
+/** One site of each waste-spark pair, the one that shows it: in a V those may be a whole bank. */
 function partnersOf<S extends SiteKey>(
-  { ignition, firingOrder, plugsPerCylinder, banks }: Layout['model'],
+  { ignition, firingOrder, plugsPerCylinder }: Layout['model'],
   looked: readonly S[],
   shows: (site: S) => boolean,
 ): readonly PlaceSites<S>[] {
@@ -76,9 +76,7 @@ function partnersOf<S extends SiteKey>(
   const seen = companions(firingOrder).map((pair) => looked.filter(({ cylinder }) => pair.includes(cylinder)));
   const chosen = seen.flatMap((pair) => (pair.length === 2 ? pair.filter(shows).slice(0, 1) : []));
   const bothSeen = seen.every(({ length }) => length === 2);
-  const isBank = banks.some((bank) => chosen.every(({ cylinder }) => bank.cylinders.includes(cylinder)));
-  const aBank = banks.length > 1 && isBank;
-  return bothSeen && seen.length >= 2 && chosen.length === seen.length && !aBank
+  return bothSeen && seen.length >= 2 && chosen.length === seen.length
     ? [{ shape: 'partners', sites: looked.filter((site) => chosen.includes(site)) }]
     : [];
 }

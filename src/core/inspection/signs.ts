@@ -94,6 +94,15 @@ const without =
     others.some((other) => other(site, reading)) ? null : sign(site, reading);
 
 const soot = any('nose black dry');
+const tracked = any('carbon track', 'boot tracked');
+const cracked = any('insulator cracked', 'nose cracked');
+/** A plug whose spark finds another way does not burn clean: its soot is told with the cause. */
+const withSoot =
+  (sign: SignOf): SignOf =>
+  (site, reading) => {
+    const [found, black] = [sign(site, reading), soot(site, reading)];
+    return found && black ? { ...found, words: `${found.words}; ${black.words}, which this explains` } : found;
+  };
 const oilThere = any('oil in well', 'insulator oily', 'coil oily', 'seal weeping');
 const badCoil: SignOf = (site, reading) =>
   any('coil body cracked', 'coil swollen', 'coil melted', 'coil tower tracked')(site, reading) ??
@@ -129,11 +138,11 @@ export const SIGNS = {
   loose,
   seat: tightOnly(any('seat sooted')),
   hot: tightOnly(any('nose white', 'nose blistered')),
-  dry: dryOnly(without(soot, starvedByCoil, starvedByLead)),
+  dry: dryOnly(without(soot, starvedByCoil, starvedByLead, tracked, cracked)),
   oily,
   ash: dryOnly(any('ash')),
   oil_outside: any('insulator oily', 'oil in well'),
-  tracked: any('carbon track', 'boot tracked'),
+  tracked: withSoot(tracked),
   water: any('water in well', 'threads rusted'),
   coolant_outside: any('coolant in well'),
   differs: ({ differs }) => (differs ? { words: 'its number is not the one on record', severity: 3 } : null),
@@ -142,7 +151,7 @@ export const SIGNS = {
   eroded: any('electrodes eroded'),
   glazed: any('glazed'),
   bridged: any('bridged'),
-  cracked: any('insulator cracked', 'nose cracked'),
+  cracked: withSoot(cracked),
   threads: (site, reading) => {
     const galled = any('threads galled')(site, reading);
     if (site.breakaway !== 'seized') return galled;
