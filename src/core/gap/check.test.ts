@@ -49,6 +49,14 @@ describe('checkGaps', () => {
     );
   });
 
+  it('holds a range that was written in inches to the precision of its inches', () => {
+    // 0.039 to 0.043 in, of 1.0 to 1.1 mm: 1.1 mm is 0.0433 in, and nobody has to close it.
+    const inches = { minMm: 0.9906, maxMm: 1.0922 };
+    const action = (gap: number) => checkGaps(inches, 'nickel', 'adjust', [gap]).plugs[0]?.action;
+    expect([0.99, 1.1, 1.12, 0.97].map(action)).toEqual(['accept', 'accept', 'close', 'open']);
+    expect(actions([1.105])).toEqual(['close']);
+  });
+
   it('refuses to judge nothing', () => {
     expect(() => checkGaps(spec, 'nickel', 'adjust', [])).toThrow(RangeError);
   });

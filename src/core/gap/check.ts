@@ -1,6 +1,7 @@
 import type { Km, Mm } from '../shared/kinds';
 import { median } from '../stats/theil-sen';
 import { keepsRange, type WrittenAs } from '../units/read-range';
+import { fromSi } from '../units/unit';
 
 export const ELECTRODES = ['nickel', 'fine_wire', 'multi_ground'] as const;
 export type Electrode = (typeof ELECTRODES)[number];
@@ -66,8 +67,16 @@ export function checkGaps(
   return { plugs, batch: batchVerdict(spec, measuredMm, plugs) };
 }
 
-const inRange = ({ minMm, maxMm, written = null }: GapSpec, gap: number): boolean =>
-  keepsRange(gap, { min: minMm, max: maxMm }, written);
+const inRange = (spec: GapSpec, gap: number): boolean =>
+  keepsRange(gap, { min: spec.minMm, max: spec.maxMm }, spec.written ?? inThousandths(spec));
+
+/** Both ends are whole thousandths of an inch and no round mm: the range was written in inches, and is held to their precision. */
+function inThousandths({ minMm, maxMm }: GapSpec): WrittenAs | null {
+  const isWhole = (value: number): boolean => Math.abs(value - Math.round(value)) < EPSILON_MM;
+  const ends = [minMm, maxMm];
+  const areThousandths = ends.every((end) => isWhole(fromSi(end, 'thou')));
+  return areThousandths && !ends.every((end) => isWhole(100 * end)) ? { unit: 'in', decimals: 3 } : null;
+}
 
 function checkOne(spec: GapSpec, electrode: Electrode, policy: RegapPolicy, gap: number): GapVerdict {
   if (inRange(spec, gap)) return { action: 'accept', byMm: 0 };

@@ -2,12 +2,13 @@
 
 import { Box, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
-import { bendHistory } from '@/core/gap/bends';
+import { bendHistory, canReach } from '@/core/gap/bends';
 import {
   type BatchVerdict,
   checkGaps,
   ELECTRODES,
   type Electrode,
+  type GapSpec,
   type GapVerdict,
   gaugeAdvice,
   REGAP_POLICIES,
@@ -50,9 +51,12 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const read = readGaps(gaps, unit);
   const result = spec && read.values.length > 0 ? checkGaps(spec, wire, rule, read.values) : null;
   const reversals = bendHistory(readSigned(bends), allowedReversals(sheet?.reverseOption ?? 'once', wire));
+  const reaches = spec ? read.values.map((gap) => canReach(spec, wire, rule, gap)) : [];
+  const count = read.values.length;
+  const plugsText = `${count === 1 ? '1 plug' : `${count} plugs`}${sheet ? ` ${sheet.part}` : ''}`;
   const summary =
     result && spec && read.fault === null
-      ? `${read.values.length} plugs${sheet ? ` ${sheet.part}` : ''} for ${rangeTexts(spec.minMm, spec.maxMm, system, 'gap')[0]}: ${batchText(result.batch, system)}`
+      ? `${plugsText} for ${rangeText(spec, system)}: ${batchText(result.batch, count, system)}`
       : null;
   return (
     <>
@@ -93,13 +97,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
             value={bends}
             onChange={setBends}
           />
-          {bends.trim() !== '' && (
-            <Box role="status" mb="3" color={reversals.discard ? 'wrong.ink' : 'ink'}>
-              {reversals.changesOfDirection} change{reversals.changesOfDirection === 1 ? '' : 's'} of direction
-              {reversals.discard ? ': discard this plug, the metal is tired.' : '.'} (
-              {sheet?.reverseWhy ?? 'Once, never on fine wire'})
-            </Box>
-          )}
+          {bends.trim() !== '' && <Reversals {...reversals} why={sheet?.reverseWhy ?? 'Once, never on fine wire'} />}
         </Box>
         <Box minW="0">
           {spec && (
@@ -112,8 +110,10 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
               Measure every new plug of the set and type the gaps: each is judged, and the batch.
             </Box>
           )}
-          {result && <Verdict batch={result.batch} system={system} />}
-          {result && <Plugs plugs={result.plugs} gaps={read.values} dropped={dropped(result.batch)} system={system} />}
+          {result && <Verdict batch={result.batch} count={count} system={system} />}
+          {result && (
+            <Plugs {...{ plugs: result.plugs, gaps: read.values, reaches, system }} dropped={dropped(result.batch)} />
+          )}
           <Caution>{gaugeAdvice(wire)} Nothing touches or levers on the centre electrode or insulator.</Caution>
         </Box>
       </Grid>
@@ -122,7 +122,19 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   );
 }
 
-function Verdict({ batch, system }: { batch: BatchVerdict; system: UnitSystem }) {
+function Reversals({ changesOfDirection, discard, why }: ReturnType<typeof bendHistory> & { readonly why: string }) {
+  return (
+    <Box role="status" mb="3" color={discard ? 'wrong.ink' : 'ink'}>
+      {changesOfDirection} change{changesOfDirection === 1 ? '' : 's'} of direction
+      {discard ? ': discard this plug, the metal is tired.' : '.'} ({why})
+    </Box>
+  );
+}
+
+const rangeText = ({ minMm, maxMm }: GapSpec, system: UnitSystem): string =>
+  rangeTexts(minMm, maxMm, system, 'gap')[0] ?? '';
+
+function Verdict({ batch, count, system }: { batch: BatchVerdict; count: number; system: UnitSystem }) {
   return (
     <Box
       role="status"
@@ -134,14 +146,16 @@ function Verdict({ batch, system }: { batch: BatchVerdict; system: UnitSystem })
       bg={batch.verdict === 'good' ? 'tint' : 'wrong.bg'}
       color={batch.verdict === 'good' ? 'ink' : 'wrong.ink'}
     >
-      {batchText(batch, system)}
+      {batchText(batch, count, system)}
     </Box>
   );
 }
 
-function batchText({ verdict, offsetMm, spreadMm, suspects }: BatchVerdict, system: UnitSystem): string {
+function batchText({ verdict, offsetMm, spreadMm, suspects }: BatchVerdict, count: number, system: UnitSystem): string {
   const off = `${gapText(Math.abs(offsetMm), system)} too ${offsetMm > 0 ? 'wide' : 'narrow'}`;
   const names = suspects.map((i) => i + 1).join(', ');
+  // One plug is like itself: there is no batch to judge.
+  if (count === 1) return verdict === 'good' ? 'In range.' : `This plug is ${off}.`;
   switch (verdict) {
     case 'good':
       return `Good batch, spread ${gapText(spreadMm, system)}.`;
@@ -167,11 +181,14 @@ const REASONS = {
 function Plugs({
   plugs,
   gaps,
+  reaches,
   dropped,
   system,
 }: {
   plugs: readonly GapVerdict[];
   gaps: readonly number[];
+  /** Whether each can be bent right within what its electrode takes. */
+  reaches: readonly boolean[];
   dropped: readonly number[];
   system: UnitSystem;
 }) {
@@ -183,7 +200,7 @@ function Plugs({
           <td>{i + 1}</td>
           <td className="nowrap">{gapText(gaps[i] ?? null, system)}</td>
           <td className={plug.action === 'accept' && !dropped.includes(i) ? undefined : 'strong'}>
-            {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug, system)}
+            {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug, reaches[i] ?? true, system)}
           </td>
         </tr>
       ))}
@@ -191,9 +208,10 @@ function Plugs({
   );
 }
 
-function plugText({ action, byMm, reason }: GapVerdict, system: UnitSystem): string {
+function plugText({ action, byMm, reason }: GapVerdict, canBeReached: boolean, system: UnitSystem): string {
   if (action === 'accept') return 'accept';
   if (action === 'reject') return `reject: ${reason ? REASONS[reason] : 'out of range'}`;
+  if (!canBeReached) return `take another: to ${action} it by ${gapText(byMm, system)} is too far to bend`;
   return `${action} by ${gapText(byMm, system)}`;
 }
 

@@ -2,6 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
+import { canReach } from '@/core/gap/bends';
 import { checkGaps, type GapVerdict, gapTarget, gaugeAdvice } from '@/core/gap/check';
 import type { Mm } from '@/core/shared/kinds';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
@@ -102,16 +103,7 @@ function NewPlugs({ floor, plug, rows }: { floor: Floor; plug: FloorPlug; rows: 
   const units = personUnits(job.units);
   const { rules } = plug;
   const measured = rows.filter((row) => row.mm !== null);
-  const check =
-    measured.length === 0
-      ? null
-      : checkGaps(
-          rules.gap,
-          rules.electrode,
-          rules.regap,
-          measured.map((row) => row.mm ?? 0),
-        );
-  const verdict = new Map(measured.map((row, i) => [row.site.target, check?.plugs[i]]));
+  const { verdict, batch } = judged(measured, rules);
   const unread = rows.filter((row) => row.number === '');
   const unmeasured = rows.filter((row) => row.gap === '' && !row.done);
   const putGap = (target: string, text: string) => set(target, 'newGap', text);
@@ -173,7 +165,7 @@ function NewPlugs({ floor, plug, rows }: { floor: Floor; plug: FloorPlug; rows: 
             putGap(active, text);
           }}
         />
-        <BenchVerdict measured={measured.length} all={rows.length} verdict={check?.batch.verdict} />
+        <BenchVerdict measured={measured.length} all={rows.length} verdict={batch} />
       </Box>
     </Flex>
   );
@@ -220,6 +212,21 @@ function AllMeasure({
       ))}
     </Flex>
   );
+}
+
+/** What each plug and the batch are judged to be; a plug that could not be bent right within what its electrode takes is not bent. */
+function judged(measured: readonly NewPlugRow[], { gap, electrode, regap }: FloorPlug['rules']) {
+  const gaps = measured.map(({ mm }) => mm ?? 0);
+  if (gaps.length === 0) return { verdict: new Map<string, GapVerdict>(), batch: undefined };
+  const { plugs, batch } = checkGaps(gap, electrode, regap, gaps);
+  const verdict = new Map(
+    measured.flatMap(({ site }, i): readonly (readonly [string, GapVerdict])[] => {
+      const [plug, mm] = [plugs[i], gaps[i]];
+      if (!plug || mm === undefined) return [];
+      return [[site.target, canReach(gap, electrode, regap, mm) ? plug : { ...plug, action: 'reject' }]];
+    }),
+  );
+  return { verdict, batch: batch.verdict };
 }
 
 function verdictWords({ action, byMm }: GapVerdict, system: UnitSystem) {
