@@ -3,10 +3,12 @@ import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Actor } from '../../src/server/access';
 import { answerFitment } from '../../src/server/catalogue/answer-fitment';
+import { fitmentOf } from '../../src/server/catalogue/fitment-of';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
 import { exportVehicleHistory } from '../../src/server/exports/vehicle-history';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
+import { factsOf } from '../../src/server/misfire/case-facts';
 import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { liftGate } from '../../src/server/work-orders/lift-gate';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
@@ -193,6 +195,21 @@ describe('a work order from open to closed', () => {
     const note = 'relay bracket first';
     value(await closeWorkOrder(w.deps, actor, { workOrderId: id, version: 7, odometer: '121 710', note }));
     expect(await sure()).toEqual(Array(4).fill('exact'));
+  });
+
+  it('tells a misfire soon after that the gaps on record are in doubt, where they are', async () => {
+    const { vehicleId } = await unit('11');
+    const inDoubt = async () => {
+      const found = await fitmentOf(w.deps.db, actor.fleetId, TODAY, vehicleId);
+      if (!found) throw new Error('no unit 11');
+      return (await factsOf(w.deps, actor, found, [])).recentWork.map(({ kmAgo, setInDoubt }) => [kmAgo, setInDoubt]);
+    };
+    expect(await inDoubt()).toEqual([[expect.any(Number), false]]);
+    const gapAt2 = (mm: number) =>
+      w.deps.db.execute(sql`update task_places set new_gap_mm = ${mm} where work_order_id = ${id} and cylinder = 2`);
+    await gapAt2(0.6);
+    expect(await inDoubt()).toEqual([[expect.any(Number), true]]);
+    await gapAt2(1.0414);
   });
 
   it('keeps "not looked at" apart from what was seen', async () => {

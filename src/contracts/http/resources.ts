@@ -5,6 +5,7 @@ import { POSITIONS } from '@/core/engine/model';
 import { COMPONENTS } from '@/core/engine/quantities';
 import { CAUSES, CONFIDENCES, URGENCIES, VERDICTS } from '@/core/inspection/finding';
 import { SHAPES } from '@/core/inspection/shape';
+import { READING_CERTAINTIES } from '@/core/odometer/intake';
 import { TASK_ACTIONS, TASK_COMPONENTS } from '@/core/work/task';
 
 /* Shapes of the stored data: the same schemas check the requests and describe them. */
@@ -232,6 +233,8 @@ export const reading = z.object({
   as_typed: z.string(),
   unit: z.enum(['km', 'mi']),
   source: z.string(),
+  /** `estimated`: said to be about so much. */
+  certainty: z.enum(READING_CERTAINTIES),
   state: z.enum(['accepted', 'suspect', 'rejected']),
   doubt: z.string().nullable(),
   suggested_km: z.number().nullable(),

@@ -67,7 +67,8 @@ export function checkGaps(
   return { plugs, batch: batchVerdict(spec, measuredMm, plugs) };
 }
 
-const inRange = (spec: GapSpec, gap: number): boolean =>
+/** Whether a gap needs no bending, at the precision in which its range is written. */
+export const inRange = (spec: GapSpec, gap: number): boolean =>
   keepsRange(gap, { min: spec.minMm, max: spec.maxMm }, spec.written ?? inThousandths(spec));
 
 /** Both ends are whole thousandths of an inch and no round mm: the range was written in inches, and is held to their precision. */

@@ -244,6 +244,7 @@ export const loadReadingPage = (q: Querier, fleetId: FleetId, filter: ReadingFil
       asTyped: odometerReadings.asTyped,
       unit: odometerReadings.unit,
       source: odometerReadings.source,
+      certainty: odometerReadings.certainty,
       state: odometerReadings.state,
       doubt: odometerReadings.doubt,
       suggestedKm: odometerReadings.suggestedKm,

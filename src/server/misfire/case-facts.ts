@@ -1,7 +1,9 @@
 import { and, desc, eq } from 'drizzle-orm';
+import { isAnotherPart, sameNumbers } from '@/core/catalogue/same-part';
 import { repeatFailures } from '@/core/components/history';
 import { type Layout, layoutOf } from '@/core/engine/layout';
 import { restingCylinders } from '@/core/engine/resting';
+import { inRange } from '@/core/gap/check';
 import { homeOf, type Story } from '@/core/misfire/case-entry';
 import { VISIT_KM } from '@/core/misfire/likelihoods';
 import { type MisfireCase, type RecentWork, type SuspectPart, TOUCHED_PARTS } from '@/core/misfire/misfire-case';
@@ -18,7 +20,7 @@ import { loadLotFailures } from '@/db/queries/misfire';
 import { listWorkOrderRows, loadWorkOrder } from '@/db/queries/work-orders';
 import { fittedComponents, taskPlaces, workOrders } from '@/db/schema';
 import type { Actor } from '../access';
-import { fitmentFor, type VehicleFitment } from '../catalogue/fitment-of';
+import { fitmentFor, gapSpecOf, loadNumbers, type VehicleFitment } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { loadCosts } from '../due/costs';
 import { viewDue } from '../due/list-due';
@@ -159,7 +161,9 @@ function pricesOf(found: VehicleFitment): MisfireCase['prices'] {
 }
 
 /** What closed visits touched lately, place by place. */
-async function recentWork(q: Querier, { vehicle }: VehicleFitment, odometerKm: Km): Promise<readonly RecentWork[]> {
+async function recentWork(q: Querier, found: VehicleFitment, odometerKm: Km): Promise<readonly RecentWork[]> {
+  const { vehicle } = found;
+  const isWrong = await wrongPlugs(q, found);
   const orders = await q
     .select({ id: workOrders.id, closedKm: workOrders.closedKm })
     .from(workOrders)
@@ -170,7 +174,13 @@ async function recentWork(q: Querier, { vehicle }: VehicleFitment, odometerKm: K
   const work: RecentWork[] = [];
   for (const { id, closedKm } of recent) {
     const places = await q
-      .select({ component: taskPlaces.component, cylinder: taskPlaces.cylinder, doneAt: taskPlaces.doneAt })
+      .select({
+        component: taskPlaces.component,
+        cylinder: taskPlaces.cylinder,
+        doneAt: taskPlaces.doneAt,
+        newNumber: taskPlaces.newNumber,
+        newGapMm: taskPlaces.newGapMm,
+      })
       .from(taskPlaces)
       .where(eq(taskPlaces.workOrderId, id));
     const done = places.filter(({ doneAt, cylinder }) => doneAt !== null && cylinder > 0);
@@ -181,7 +191,19 @@ async function recentWork(q: Querier, { vehicle }: VehicleFitment, odometerKm: K
       // Whatever was done in a well, its connector or lead came off and was pressed on again.
       touched: [...new Set([...parts, 'connector' as const])],
       cylinders: [...new Set(done.map(({ cylinder }) => cylinder))],
+      setInDoubt: done.some((place) => place.component === 'plug' && isWrong(place)),
     });
   }
   return work;
+}
+
+type NewPlug = Pick<typeof taskPlaces.$inferSelect, 'newNumber' | 'newGapMm'>;
+
+/** Tells whether a plug that went in has a gap outside the range of the sheet in force, or another number. */
+async function wrongPlugs(q: Querier, { vehicle, fitment }: VehicleFitment): Promise<(plug: NewPlug) => boolean> {
+  if (fitment.kind !== 'match') return () => false;
+  const { spec } = fitment;
+  const [gap, numbers] = [gapSpecOf(spec), sameNumbers(spec.part.number, await loadNumbers(q, vehicle.fleetId))];
+  return ({ newNumber, newGapMm }) =>
+    (newGapMm !== null && !inRange(gap, newGapMm)) || isAnotherPart(newNumber, numbers) === true;
 }

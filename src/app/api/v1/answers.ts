@@ -73,6 +73,7 @@ export const toReading = (row: ReadingPage['items'][number]): z.output<typeof re
   as_typed: row.asTyped,
   unit: row.unit,
   source: row.source,
+  certainty: row.certainty,
   state: row.state,
   doubt: row.doubt,
   suggested_km: row.suggestedKm,
