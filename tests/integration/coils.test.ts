@@ -41,7 +41,12 @@ describe('coils by tag', () => {
     const stays = all.find(({ tag }) => tag === 'AC-131')?.stays ?? [];
     expect(claimOf(stays, { months: 36, km: 60_000 })).toBeNull();
     const failed = stays.map((stay) => ({ ...stay, removalReason: 'failed' as const }));
-    expect(claimOf(failed, { months: 36, km: 60_000 })).toEqual({ isWithin: true, until: '2026-05-08', ageKm: 37_900 });
+    expect(claimOf(failed, { months: 36, km: 60_000 })).toEqual({
+      isWithin: true,
+      isAbout: false,
+      until: '2026-05-08',
+      ageKm: 37_900,
+    });
   });
 
   it('are followed from cylinder to cylinder, and a moved one is not lost', async () => {
