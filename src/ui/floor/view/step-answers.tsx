@@ -4,6 +4,7 @@ import { type Ask, waitLeft } from '@/core/work/ask';
 import { headNow, USUAL_COOLING_MIN } from '@/core/work/cooling';
 import { countsIn } from '@/core/work/order-model';
 import { answerField, countTarget } from '@/core/work/targets';
+import { countText } from '@/text/format';
 import type { Floor } from '../sync/use-floor';
 import { FieldHead, Press } from './parts';
 import { PhotoRow } from './photo-row';
@@ -164,7 +165,7 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
             field={field}
             name={FIGURE_UNITS[ask.kind] ? `${ask.what}, ${FIGURE_UNITS[ask.kind]}` : ask.what}
             isFigure={ask.kind in FIGURE_UNITS || ask.kind === 'odometer'}
-            known={ask.kind === 'odometer' && job.dash ? `last read ${job.dash.shown} ${job.dash.unit}` : undefined}
+            known={ask.key === 'from' ? lastRead(job) : undefined}
           />
           {ask.kind === 'photo' && <PhotoRow target={target} job={job} waiting={floor.photos} onAdd={floor.addPhoto} />}
           {ask.kind === 'follow_up' && <DeskLink href={link}>Make a follow-up</DeskLink>}
@@ -172,6 +173,9 @@ export function Answer({ floor, target, ask, link }: { floor: Floor; target: str
       );
   }
 }
+
+const lastRead = ({ dash }: Floor['job']): string | undefined =>
+  dash ? `last read ${countText(dash.shown)} ${dash.unit}` : undefined;
 
 const DeskLink = ({ href, children }: { href?: string; children: ReactNode }) => (
   <chakra.a href={href} color="action" textDecoration="underline" display="inline-block" py="2">
