@@ -88,7 +88,7 @@ test.describe('calculations keep their fixed shapes', () => {
       {
         odometer_now_km: 51_000,
         binds: 'distance',
-        due: { p10: '2027-03-09', p50: '2027-06-04', p90: '2027-11-01' },
+        due: { p10: '2027-03-16', p50: '2027-06-04', p90: '2027-10-13' },
         rate_km_per_day: 100,
         borrowed: true,
       },
