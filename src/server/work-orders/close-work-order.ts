@@ -132,9 +132,6 @@ async function keepReading(
   const reading = readQuantity({ kind: 'distance', text, personUnit: unit });
   if (reading.verdict !== 'ok')
     throw new Refused({ kind: 'invalid', message: reading.message, fields: { odometer: reading.message } });
-  const unlike = roadTestFault(fromSi(reading.valueSi, unit), roadEnd, reading.isAbout);
-  if (unlike)
-    throw new Refused({ kind: 'invalid', message: unlike, fields: { odometer: unlike, roadTestWrong: unlike } });
   const today = deps.today();
   const odometerKm = vehicle ? lifeKm(reading.valueSi, today, vehicle) : reading.valueSi;
   const history = (await loadHistories(tx, actor.fleetId, [order.vehicleId])).get(order.vehicleId) ?? NOTHING_KNOWN;
@@ -154,6 +151,9 @@ async function keepReading(
       `The last accepted reading is ${last}, and this one ${doubtText(reasons, suggestion?.km ?? null, system)}. Check figure and unit (this dash shows ${unit}).`,
     );
   }
+  const unlike = roadTestFault(fromSi(reading.valueSi, unit), roadEnd, reading.isAbout);
+  if (unlike)
+    throw new Refused({ kind: 'invalid', message: unlike, fields: { odometer: unlike, roadTestWrong: unlike } });
   if (taken?.kind === 'new' || asked) {
     await insertReadings(tx, actor.fleetId, [
       {
