@@ -87,6 +87,13 @@ const atCylinder = (layouts: readonly EngineReading['layout'][], words: readonly
       tray(layout, (site) => (site.cylinder === cylinder && site.position === 'A' ? { words } : {})),
     ),
   );
+const resting = (word: Condition) =>
+  [
+    [1, 4, 6, 7],
+    [2, 3, 5, 8],
+  ].map((rests) =>
+    tray(V8, ({ cylinder }) => (rests.includes(cylinder) ? { words: [word] } : {}), { deactivated: rests }),
+  );
 const firstIs =
   (cause: Finding['cause']) =>
   ([first]: readonly Finding[]): boolean =>
@@ -147,14 +154,7 @@ const CLASSES: readonly Class[] = [
   },
   {
     name: 'oil at resting cylinders is urgent',
-    trays: [
-      [1, 4, 6, 7],
-      [2, 3, 5, 8],
-    ].map((rests) =>
-      tray(V8, ({ cylinder }) => (rests.includes(cylinder) ? { words: ['nose black oily'] } : {}), {
-        deactivated: rests,
-      }),
-    ),
+    trays: resting('nose black oily'),
     isRight: (findings) =>
       findings.some(
         ({ evidence, urgency }) => urgency !== 'note' && evidence.some(({ words }) => words.includes('oily')),
@@ -162,14 +162,7 @@ const CLASSES: readonly Class[] = [
   },
   {
     name: 'soot alone at resting cylinders is not',
-    trays: [
-      [1, 4, 6, 7],
-      [2, 3, 5, 8],
-    ].map((rests) =>
-      tray(V8, ({ cylinder }) => (rests.includes(cylinder) ? { words: ['nose black dry'] } : {}), {
-        deactivated: rests,
-      }),
-    ),
+    trays: resting('nose black dry'),
     isRight: (findings) => firstIs('rests_at_part_load')(findings) && findings[0]?.urgency === 'note',
   },
   {

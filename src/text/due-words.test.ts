@@ -1,15 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { steadyRate } from '../core/odometer/use-rate.fixture';
 import { bindingText, sureText } from './due-words';
 
-const own = {
-  kmPerDay: 62.4,
-  weeklySpread: 0.4,
-  drift: 0.018,
-  observedDays: 180,
-  groupSpread: 0,
-  used: 12,
-  borrowed: false,
-};
+const own = steadyRate({ kmPerDay: 62.4 });
 
 describe('due words', () => {
   it('name the limit that binds, in the person’s units', () => {

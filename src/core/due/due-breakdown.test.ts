@@ -1,20 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { steadyRate } from '../odometer/use-rate.fixture';
 import { type DueInput, due } from './due';
 import { type BreakdownLine, dueBreakdown } from './due-breakdown';
 
 const base: DueInput = {
   today: '2026-11-16',
   odometer: { on: '2026-11-06', km: 50_000 },
-  rate: {
-    kmPerDay: 100,
-    weeklySpread: 0.4,
-    drift: 0.018,
-    observedDays: 180,
-    groupSpread: 0,
-    used: 12,
-    borrowed: false,
-  },
+  rate: steadyRate(),
   installed: { on: '2024-11-16', km: 11_000 },
   limits: { distanceKm: 60_000, months: 48 },
 };

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, daysBetween } from '../calendar/plain-date';
 import { groupAround } from '../odometer/use-rate';
+import { steadyRate } from '../odometer/use-rate.fixture';
 import { ASSUMED_LIFE } from '../reliability/weibull';
 import { computeDueStatus, type Recorded } from './due-status';
 import { ASSUMED_FORECAST } from './forecast';
@@ -11,15 +12,7 @@ const MONEY = { failureCost: 1000, wearCostPerPercent: 0.5 };
 const recorded: Recorded = {
   matched: true,
   odometer: { on: '2026-11-10', km: 70_000 },
-  ownRate: {
-    kmPerDay: 100,
-    weeklySpread: 0.4,
-    drift: 0.018,
-    observedDays: 180,
-    groupSpread: 0,
-    used: 12,
-    borrowed: false,
-  },
+  ownRate: steadyRate(),
   limits: { distanceKm: 80_000, months: 60 },
   clocks: [
     { cylinder: 1, position: 'A', installed: { on: '2024-01-01', km: 0 }, certainty: 'exact' },
@@ -75,15 +68,7 @@ describe('computeDueStatus', () => {
   });
 
   const day = fc.integer({ min: 0, max: 700 }).map((n) => addDays(TODAY, n));
-  const rate = fc.double({ min: 1, max: 400, noNaN: true }).map((kmPerDay) => ({
-    kmPerDay,
-    weeklySpread: 0.4,
-    drift: 0.018,
-    observedDays: 180,
-    groupSpread: 0,
-    used: 12,
-    borrowed: false,
-  }));
+  const rate = fc.double({ min: 1, max: 400, noNaN: true }).map((kmPerDay) => steadyRate({ kmPerDay }));
 
   it('never stands better on a later day, and its date does not wander', () => {
     fc.assert(

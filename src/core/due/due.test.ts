@@ -1,18 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, fromDayNumber } from '../calendar/plain-date';
+import { steadyRate } from '../odometer/use-rate.fixture';
 import { type DueInput, due, dueState, worstSite } from './due';
 import { dueBreakdown } from './due-breakdown';
 
-const rate = (kmPerDay: number, weeklySpread = 0.4) => ({
-  kmPerDay,
-  used: 9,
-  borrowed: false,
-  weeklySpread,
-  drift: 0.018,
-  observedDays: 180,
-  groupSpread: 0,
-});
+const rate = (kmPerDay: number, weeklySpread = 0.4) => steadyRate({ kmPerDay, weeklySpread, used: 9 });
 const input = (over: Partial<DueInput> = {}): DueInput => ({
   today: '2026-11-16',
   odometer: { on: '2026-11-06', km: 50_000 },

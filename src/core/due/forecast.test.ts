@@ -1,20 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { spreadOfUse } from '../odometer/spread';
+import { steadyRate } from '../odometer/use-rate.fixture';
 import { normal, seeded } from '../stats/seeded';
 import { backTest, pastForecasts } from './back-test';
 import { ASSUMED_FORECAST, band, logSpread } from './forecast';
 
-const rate = (over = {}) => ({
-  kmPerDay: 50,
-  used: 9,
-  borrowed: false,
-  weeklySpread: 0.4,
-  drift: 0.018,
-  observedDays: 180,
-  groupSpread: 0,
-  ...over,
-});
+const rate = (over = {}) => steadyRate({ kmPerDay: 50, used: 9, ...over });
 const positive = (max: number) => fc.double({ min: 0.5, max, noNaN: true });
 
 describe('the band of a date', () => {

@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays } from '../calendar/plain-date';
+import { steadyRate } from '../odometer/use-rate.fixture';
 import { companions, type OtherComponent } from './other-components';
 
 const vehicle = {
   today: '2026-11-16',
   odometer: { on: '2026-11-16', km: 100_000 },
-  rate: { kmPerDay: 100, weeklySpread: 0.4, drift: 0.018, observedDays: 180, groupSpread: 0, used: 9, borrowed: false },
+  rate: steadyRate({ used: 9 }),
 } as const;
 const plugs = { p10: '2026-12-10', p50: '2026-12-16', p90: '2026-12-20' };
 const leads = (over: Partial<OtherComponent>): OtherComponent => ({

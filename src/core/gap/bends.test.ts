@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bendFault, bendHistory, gapsFromText, sayBends } from './bends';
+import { bendFault, bendHistory, checkReachable, gapsFromText, sayBends } from './bends';
 
 describe('bendFault', () => {
   it('lets a nickel electrode go 0.25 mm in all, and no farther', () => {
@@ -39,5 +39,18 @@ describe('bends', () => {
     expect(sayBends([...gapsFromText('0.9 1.15'), 1.05])).toMatch(/^opened by 0\.25 mm .*, then closed by 0\.10 mm /);
     expect(sayBends(gapsFromText(''))).toBe('');
     expect(bendHistory([0.1, -0.05, 0, 0.02], 1)).toEqual({ changesOfDirection: 2, discard: true });
+  });
+});
+
+describe('checkReachable', () => {
+  const spec = { minMm: 1.0, maxMm: 1.1 };
+  const judged = (gaps: readonly number[]) =>
+    checkReachable(spec, 'nickel', 'adjust', gaps).plugs.map(({ action, reason }) => reason ?? action);
+
+  it('offers no bend that the electrode does not take in all, and else says what checkGaps says', () => {
+    // To 1.05 mm: by 0.15 mm, by 0.35 mm, by 0.40 mm.
+    expect(judged([0.9, 1.05, 0.7, 1.45])).toEqual(['open', 'accept', 'bend_too_far', 'bend_too_far']);
+    expect(checkReachable(spec, 'nickel', 'never', [0.9]).plugs[0]?.reason).toBe('policy_never');
+    expect(checkReachable(spec, 'nickel', 'adjust', [0.7, 0.71]).batch.verdict).toBe('wrong_application');
   });
 });

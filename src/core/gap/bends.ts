@@ -1,6 +1,6 @@
 import type { Mm } from '../shared/kinds';
 import { sayGap } from '../units/say';
-import { checkGaps, type Electrode, type GapSpec, type RegapPolicy } from './check';
+import { checkGaps, type Electrode, type GapSpec, type GapVerdict, type RegapPolicy } from './check';
 
 /** What has been done to one plug's ground electrode, in order: mm, positive opens. */
 interface BendHistory {
@@ -64,8 +64,28 @@ export function bendFault(gaps: readonly Mm[], electrode: Electrode, reversals: 
  * @param fromMm as it was sold or measured, mm
  */
 export function canReach(spec: GapSpec, electrode: Electrode, regap: RegapPolicy, fromMm: Mm): boolean {
-  const [plug] = checkGaps(spec, electrode, regap, [fromMm]).plugs;
-  if (!plug || plug.action === 'accept') return true;
-  const toMm = plug.action === 'open' ? fromMm + plug.byMm : fromMm - plug.byMm;
-  return plug.action !== 'reject' && bendFault([fromMm, toMm], electrode, 1) === null;
+  const [plug] = checkReachable(spec, electrode, regap, [fromMm]).plugs;
+  return plug?.action !== 'reject';
+}
+
+/**
+ * The same as `checkGaps`, but what would be bent further in all than its electrode takes is rejected.
+ *
+ * @param measuredMm gaps in mm, at least one @throws RangeError as `checkGaps` does
+ */
+export function checkReachable(
+  spec: GapSpec,
+  electrode: Electrode,
+  regap: RegapPolicy,
+  measuredMm: readonly Mm[],
+): ReturnType<typeof checkGaps> {
+  const { plugs, batch } = checkGaps(spec, electrode, regap, measuredMm);
+  const reachable = (plug: GapVerdict, fromMm: Mm): GapVerdict => {
+    if (plug.action === 'accept' || plug.action === 'reject') return plug;
+    const toMm = plug.action === 'open' ? fromMm + plug.byMm : fromMm - plug.byMm;
+    return bendFault([fromMm, toMm], electrode, 1) === null
+      ? plug
+      : { ...plug, action: 'reject', reason: 'bend_too_far' };
+  };
+  return { plugs: plugs.map((plug, i) => reachable(plug, measuredMm[i] ?? 0)), batch };
 }

@@ -1,7 +1,7 @@
 import { dayNumber, type PlainDate } from '../calendar/plain-date';
 import type { Km } from '../shared/kinds';
 import { keptKm } from '../units/round';
-import { fromSi, KM_PER_MILE } from '../units/unit';
+import { KM_PER_MILE } from '../units/unit';
 import { type Beginning, MAX_ODOMETER_KM, type ReadingCheck, type ShownReading, suspectReadings } from './check';
 import { shownFor } from './slips';
 import { byDay, type Reading } from './use-rate';
@@ -19,7 +19,7 @@ export const lifeKm = (shownKm: Km, readOn: PlainDate, { meterOffsetKm, meterRep
 
 /** What the dash shows today at a life distance, in its unit. */
 export const shownToday = (km: Km, unit: 'km' | 'mi', { meterOffsetKm }: Pick<Meter, 'meterOffsetKm'>): number =>
-  Math.round(fromSi(km - meterOffsetKm, unit));
+  Math.round(shownFor(km, unit, meterOffsetKm).value);
 
 interface LifeReading {
   readonly readOn: PlainDate;

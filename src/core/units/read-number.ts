@@ -15,9 +15,11 @@ export function readNumber(text: string): readonly number[] {
   const scaled = /^(.*\d)\s*([kKM])$/.exec(compact);
   const digits = scaled?.[1] ?? compact;
   if (!/^[\d.,]*\d[\d.,]*$/.test(digits)) return [];
-  const scale = scaled?.[2] === 'M' ? 1_000_000 : 1000;
-  return interpretations(digits).map((plain) => Number((Number(plain) * (scaled ? scale : 1)).toPrecision(15)));
+  const scale = SCALES[scaled?.[2]?.toLowerCase() ?? ''] ?? 1;
+  return interpretations(digits).map((plain) => Number((Number(plain) * scale).toPrecision(15)));
 }
+
+const SCALES: Readonly<Record<string, number>> = { k: 1000, m: 1_000_000 };
 
 function interpretations(digits: string): readonly string[] {
   const marks = digits.replace(/\d/g, '');

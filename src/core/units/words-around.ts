@@ -50,7 +50,6 @@ export function bareText(kind: QuantityKind, text: string): string {
     .replace(before, '')
     .replace(/^[=~]\s*/u, '')
     .replace(after, '')
-
     .replace(/[\s!;]+$/u, '')
     .replace(/(\d)\s*\(([\p{L}·"]+)\)$/u, '$1 $2');
   const scaled =
@@ -70,4 +69,5 @@ export const isAbout = (text: string): boolean =>
 const ABOUT_WORDS = new RegExp(`(?<![\\p{L}])(?:${ABOUT})(?![\\p{L}])`, 'iu');
 
 /** Whether a torque is written with the state of its threads. */
-export const saysState = (text: string): boolean => new RegExp(`\\b(?:${STATE})\\b`, 'iu').test(text);
+export const saysState = (text: string): boolean => STATE_WORDS.test(text);
+const STATE_WORDS = new RegExp(`\\b(?:${STATE})\\b`, 'iu');

@@ -172,6 +172,7 @@ export const LONGEST_TEST = 300;
 export const dashFigure = (text = ''): number | null => {
   const digits = /\d[\d., ]*/
     .exec(text)?.[0]
+    .trim()
     .replace(/[.,]\d?$/, '')
     .replace(/[., ]/g, '');
   return digits ? Number(digits) : null;
@@ -200,7 +201,8 @@ export const openCounts = (counts: readonly CountState[]): readonly string[] =>
     if (count.out === null)
       return [`${what}: not counted out yet${expected === null ? '' : `, there should be ${expected}`}.`];
     if (count.back === null) return [outFault(count) ?? `${what}: ${count.out} out, none counted back.`];
-    return [outFault(count) ?? backFault(count) ?? []].flat();
+    const fault = outFault(count) ?? backFault(count);
+    return fault === null ? [] : [fault];
   });
 
 /** Out is held against what the engine has: what is not out is still in there, unless it was missing on arrival. */

@@ -58,6 +58,7 @@ describe('the odometer at the close', () => {
   it('follows the end of the road test on the same dash', () => {
     expect(roadTestFault(102_912, '102,912', false)).toBeNull();
     expect(roadTestFault(102_920, '102912 km', false)).toBeNull();
+    expect(roadTestFault(102_920, '102 912.4 km', false)).toBeNull();
     expect(roadTestFault(102_912, '42912', false)).toContain('ended at 42912');
     expect(roadTestFault(102_900, '102912', false)).toContain('ended at 102912');
     // What is only about so much may lie a little below.

@@ -8,7 +8,7 @@ import { writeAudit } from '@/db/queries/audit';
 import { loadFollowUps } from '@/db/queries/findings';
 import { findActivePerson } from '@/db/queries/people';
 import { loadWorkOrder } from '@/db/queries/work-orders';
-import { followUps, people, vehicles } from '@/db/schema';
+import { followUps, vehicles } from '@/db/schema';
 import { refreshWeekCost } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';

@@ -163,7 +163,6 @@ function pricesOf(found: VehicleFitment): MisfireCase['prices'] {
 /** What closed visits touched lately, place by place. */
 async function recentWork(q: Querier, found: VehicleFitment, odometerKm: Km): Promise<readonly RecentWork[]> {
   const { vehicle } = found;
-  const isWrong = await wrongPlugs(q, found);
   const orders = await q
     .select({ id: workOrders.id, closedKm: workOrders.closedKm })
     .from(workOrders)
@@ -171,6 +170,8 @@ async function recentWork(q: Querier, found: VehicleFitment, odometerKm: Km): Pr
     .orderBy(desc(workOrders.closedOn), desc(workOrders.number))
     .limit(RECENT_ORDERS);
   const recent = orders.filter(({ closedKm }) => closedKm !== null && odometerKm - closedKm <= VISIT_KM);
+  if (recent.length === 0) return [];
+  const isWrong = await wrongPlugs(q, found);
   const work: RecentWork[] = [];
   for (const { id, closedKm } of recent) {
     const places = await q

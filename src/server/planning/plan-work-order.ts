@@ -21,7 +21,7 @@ import {
   lockWorkOrder,
   type WorkOrderListRow,
 } from '@/db/queries/work-orders';
-import { bays, bookings, depots, people, workOrders } from '@/db/schema';
+import { bays, bookings, depots, workOrders } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { busyOf, closedJob } from './board-jobs';

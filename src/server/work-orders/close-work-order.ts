@@ -32,7 +32,7 @@ import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
 import { lockOpenOrder } from './lock-open-order';
 import { moveParts } from './move-parts';
-import { type FloorState, isNewAt, loadFloorState, plugPlaces } from './order-state';
+import { type FloorState, isNewAt, loadFloorState, plugPlaces, roadTestEnd } from './order-state';
 import { minutesWorked } from './work-time';
 
 export const closeInput = z.object({
@@ -152,8 +152,7 @@ async function keepReading(
     );
   }
   const unlike = roadTestFault(fromSi(reading.valueSi, unit), roadEnd, reading.isAbout);
-  if (unlike)
-    throw new Refused({ kind: 'invalid', message: unlike, fields: { odometer: unlike, roadTestWrong: unlike } });
+  if (unlike) throw refuse(unlike);
   if (taken?.kind === 'new' || asked) {
     await insertReadings(tx, actor.fleetId, [
       {
@@ -282,10 +281,6 @@ const isEveryPlugNew = (state: FloorState): boolean =>
   state.layout.sites.every((site) =>
     plugPlaces(state).some((place) => siteId(place) === siteId(site) && place.doneAt !== null && isNewAt(state, place)),
   );
-
-/** What was written of the dash after the road test. */
-export const roadTestEnd = ({ steps }: Pick<FloorState, 'steps'>): string | undefined =>
-  steps.find(({ kind }) => kind === 'road')?.answers.to;
 
 /** Components of which something was done. */
 const componentsDone = ({ places }: FloorState): readonly Component[] => [

@@ -91,6 +91,10 @@ interface Outgoing {
 export const plugPlaces = ({ places }: Pick<FloorState, 'places'>): readonly PlaceRow[] =>
   places.filter(({ component, movedToId }) => component === 'plug' && movedToId === null);
 
+/** What was written of the dash after the road test. */
+export const roadTestEnd = ({ steps }: Pick<FloorState, 'steps'>): string | undefined =>
+  steps.find(({ kind }) => kind === 'road')?.answers.to;
+
 /** The task of a place. */
 export const taskOf = ({ tasks }: Pick<FloorState, 'tasks'>, place: Pick<PlaceRow, 'taskId'>): TaskState | undefined =>
   tasks.find(({ row }) => row.id === place.taskId);

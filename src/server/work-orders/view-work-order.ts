@@ -30,7 +30,6 @@ import { threadsFor } from '../policies/threads';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { blockersOf } from './blockers-of';
-import { roadTestEnd } from './close-work-order';
 import { learnedFor } from './learned-of';
 import {
   type FloorState,
@@ -40,6 +39,7 @@ import {
   needsRedo,
   orderModelOf,
   plugPlaces,
+  roadTestEnd,
   taskOf,
 } from './order-state';
 import { stateOfPlace, targetOf } from './place-record';

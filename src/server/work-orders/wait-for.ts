@@ -4,15 +4,13 @@ import { partKey } from '@/core/catalogue/match';
 import { type Layout, siteName } from '@/core/engine/layout';
 import { type SiteKey, siteId } from '@/core/engine/model';
 import { placeId } from '@/core/engine/places';
-import type { FleetId, PersonId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Stop } from '@/core/work/stop';
-import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { findActivePerson } from '@/db/queries/people';
 import type { WaitRow } from '@/db/queries/work-entries';
 import { loadPlaces } from '@/db/queries/work-orders';
-import { parts, people, workOrderWaits, workTimes } from '@/db/schema';
+import { parts, workOrderWaits, workTimes } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
@@ -60,7 +58,7 @@ export const waitFor = useCase({
         site: place && placeId(place),
         reason: input.reason,
         note: input.note || null,
-        nextPersonId: next && next.id,
+        nextPersonId: next?.id ?? null,
         partNumber: input.partNumber === '' ? null : (known?.number ?? input.partNumber),
         partWhat: input.partWhat || null,
         quantity: input.partNumber === '' ? null : input.quantity,

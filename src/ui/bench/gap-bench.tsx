@@ -2,10 +2,9 @@
 
 import { Box, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
-import { bendHistory, canReach } from '@/core/gap/bends';
+import { bendHistory, checkReachable } from '@/core/gap/bends';
 import {
   type BatchVerdict,
-  checkGaps,
   ELECTRODES,
   type Electrode,
   type GapSpec,
@@ -49,9 +48,8 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const wire = sheet?.electrode ?? electrode;
   const rule = REGAP_POLICIES.find((p) => p === policy) ?? sheet?.regap ?? 'ground_only';
   const read = readGaps(gaps, unit);
-  const result = spec && read.values.length > 0 ? checkGaps(spec, wire, rule, read.values) : null;
+  const result = spec && read.values.length > 0 ? checkReachable(spec, wire, rule, read.values) : null;
   const reversals = bendHistory(readSigned(bends), allowedReversals(sheet?.reverseOption ?? 'once', wire));
-  const reaches = spec ? read.values.map((gap) => canReach(spec, wire, rule, gap)) : [];
   const count = read.values.length;
   const plugsText = `${count === 1 ? '1 plug' : `${count} plugs`}${sheet ? ` ${sheet.part}` : ''}`;
   const summary =
@@ -111,9 +109,7 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
             </Box>
           )}
           {result && <Verdict batch={result.batch} count={count} system={system} />}
-          {result && (
-            <Plugs {...{ plugs: result.plugs, gaps: read.values, reaches, system }} dropped={dropped(result.batch)} />
-          )}
+          {result && <Plugs {...{ plugs: result.plugs, gaps: read.values, system }} dropped={dropped(result.batch)} />}
           <Caution>{gaugeAdvice(wire)} Nothing touches or levers on the centre electrode or insulator.</Caution>
         </Box>
       </Grid>
@@ -175,20 +171,17 @@ const dropped = ({ verdict, suspects }: BatchVerdict): readonly number[] =>
 const REASONS = {
   policy_never: 'the rule in force is never to bend: return it',
   multi_ground: 'several ground electrodes are never bent',
-  bend_too_far: 'too far to bend a ground electrode over fine wire',
+  bend_too_far: 'too far to bend, take another',
 } as const;
 
 function Plugs({
   plugs,
   gaps,
-  reaches,
   dropped,
   system,
 }: {
   plugs: readonly GapVerdict[];
   gaps: readonly number[];
-  /** Whether each can be bent right within what its electrode takes. */
-  reaches: readonly boolean[];
   dropped: readonly number[];
   system: UnitSystem;
 }) {
@@ -200,7 +193,7 @@ function Plugs({
           <td>{i + 1}</td>
           <td className="nowrap">{gapText(gaps[i] ?? null, system)}</td>
           <td className={plug.action === 'accept' && !dropped.includes(i) ? undefined : 'strong'}>
-            {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug, reaches[i] ?? true, system)}
+            {dropped.includes(i) ? 'set it aside: dropped' : plugText(plug, system)}
           </td>
         </tr>
       ))}
@@ -208,10 +201,12 @@ function Plugs({
   );
 }
 
-function plugText({ action, byMm, reason }: GapVerdict, canBeReached: boolean, system: UnitSystem): string {
+function plugText({ action, byMm, reason }: GapVerdict, system: UnitSystem): string {
   if (action === 'accept') return 'accept';
-  if (action === 'reject') return `reject: ${reason ? REASONS[reason] : 'out of range'}`;
-  if (!canBeReached) return `take another: to ${action} it by ${gapText(byMm, system)} is too far to bend`;
+  if (action === 'reject') {
+    const why = reason ? REASONS[reason] : 'out of range';
+    return `reject: ${why}${reason === 'bend_too_far' ? ` (by ${gapText(byMm, system)})` : ''}`;
+  }
   return `${action} by ${gapText(byMm, system)}`;
 }
 

@@ -134,9 +134,7 @@ const SPOKEN = {
 };
 
 const staysText = ({ unitNumber }: BoardJob, breaks: readonly string[]): string =>
-  breaks.length > 0
-    ? `unit ${unitNumber} stays where it was: there it cannot be, ${breaks.join('; ')}`
-    : `unit ${unitNumber} stays where it was`;
+  `unit ${unitNumber} stays where it was${breaks.length > 0 ? `: there it cannot be, ${breaks.join('; ')}` : ''}`;
 
 function isNew(placing: Placing, to: PlanSlot, job: string): boolean {
   const now = placing.get(job);

@@ -2,8 +2,8 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import { canReach } from '@/core/gap/bends';
-import { checkGaps, type GapVerdict, gapTarget, gaugeAdvice } from '@/core/gap/check';
+import { checkReachable } from '@/core/gap/bends';
+import { type GapVerdict, gapTarget, gaugeAdvice } from '@/core/gap/check';
 import type { Mm } from '@/core/shared/kinds';
 import { personUnits, type UnitSystem } from '@/core/units/person-units';
 import { fromSi } from '@/core/units/unit';
@@ -214,19 +214,14 @@ function AllMeasure({
   );
 }
 
-/** What each plug and the batch are judged to be; a plug that could not be bent right within what its electrode takes is not bent. */
+/** What each plug and the batch are judged to be. */
 function judged(measured: readonly NewPlugRow[], { gap, electrode, regap }: FloorPlug['rules']) {
   const gaps = measured.map(({ mm }) => mm ?? 0);
-  if (gaps.length === 0) return { verdict: new Map<string, GapVerdict>(), batch: undefined };
-  const { plugs, batch } = checkGaps(gap, electrode, regap, gaps);
-  const verdict = new Map(
-    measured.flatMap(({ site }, i): readonly (readonly [string, GapVerdict])[] => {
-      const [plug, mm] = [plugs[i], gaps[i]];
-      if (!plug || mm === undefined) return [];
-      return [[site.target, canReach(gap, electrode, regap, mm) ? plug : { ...plug, action: 'reject' }]];
-    }),
-  );
-  return { verdict, batch: batch.verdict };
+  const check = gaps.length === 0 ? null : checkReachable(gap, electrode, regap, gaps);
+  return {
+    verdict: new Map(measured.map(({ site }, i) => [site.target, check?.plugs[i]])),
+    batch: check?.batch.verdict,
+  };
 }
 
 function verdictWords({ action, byMm }: GapVerdict, system: UnitSystem) {
