@@ -1,11 +1,9 @@
 import fc from 'fast-check';
-import { describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { beginCurve, type CurveJob, type CurveState, nextSample, readCurve } from '../core/torque/curve';
 import { CURVE_KINDS, type CurveKind, type PlayedCurve, playCurve } from './torque-wrench';
 
 const EACH = 500;
-/** Hundreds of curves on a machine that has other work besides, ms. */
-vi.setConfig({ testTimeout: 60_000 });
 
 /** Where the technician stops: at the word, or when the curve ends. */
 function turned({ job, samples }: PlayedCurve): { state: CurveState; atDeg: number; torqueNm: number } {

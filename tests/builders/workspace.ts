@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
+import { escapeLiteral, type PoolClient } from 'pg';
 import { afterAll, inject } from 'vitest';
 import { loadDemo } from '../../demo/load';
 import type { VehicleId } from '../../src/core/shared/kinds';
@@ -19,27 +20,63 @@ export interface Workspace {
   readonly pool: Connection['pool'];
 }
 
-/** An empty, migrated database of this test file's own, dropped when the file ends. */
-export async function emptyWorkspace(): Promise<Workspace> {
+const depsOf = (db: Deps['db']): Deps => ({
+  db,
+  now: () => new Date(`${TODAY}T09:00:00Z`),
+  today: () => TODAY,
+  jobs: NO_QUEUE,
+});
+
+const addressOf = (database: string): string => inject('serverUrl').replace(/\/[^/]*$/, `/${database}`);
+
+/** What a database that others are copied from is filled with, and what the filling gives its copies, as JSON. */
+type Fill<T> = (deps: Deps) => Promise<T>;
+
+/** Makes such a database under another name, and gives it its name when it is whole. */
+async function makeTemplate<T>(server: PoolClient, name: string, fill: Fill<T>): Promise<T> {
+  await server.query(`drop database if exists ${name}_begun with (force)`);
+  await server.query(`create database ${name}_begun`);
+  const { db, pool } = openConnection(addressOf(`${name}_begun`), 4);
+  await migrateToLatest(db);
+  const filled = await fill(depsOf(db));
+  await pool.end();
+  await server.query(`comment on database ${name}_begun is ${escapeLiteral(JSON.stringify(filled))}`);
+  await server.query(`alter database ${name}_begun rename to ${name}`);
+  return filled;
+}
+
+/** A copy, of this test file's own, of a database that the first who asks fills; dropped when the file ends. */
+export async function copyOf<T>(template: string, fill: Fill<T>): Promise<Workspace & { readonly filled: T }> {
   const server = openConnection(inject('serverUrl'), 1);
   const name = `t_${randomUUID().replaceAll('-', '')}`;
-  await server.db.execute(sql.raw(`create database ${name}`));
-  const url = inject('serverUrl').replace(/\/[^/]*$/, `/${name}`);
+  const client = await server.pool.connect();
+  // Two files at once must not both fill it.
+  await client.query('select pg_advisory_lock(1)');
+  const { rows } = await client.query(
+    "select shobj_description(oid, 'pg_database') as filled from pg_database where datname = $1",
+    [template],
+  );
+  const filled: T = rows[0] ? JSON.parse(rows[0].filled) : await makeTemplate(client, template, fill);
+  await client.query(`create database ${name} template ${template}`);
+  await client.query('select pg_advisory_unlock(1)');
+  client.release();
+  const url = addressOf(name);
   const { db, pool } = openConnection(url, 4);
-  await migrateToLatest(db);
   afterAll(async () => {
     await pool.end();
     await server.db.execute(sql.raw(`drop database ${name} with (force)`));
     await server.pool.end();
   });
-  return { deps: { db, now: () => new Date('2026-11-16T09:00:00Z'), today: () => TODAY, jobs: NO_QUEUE }, url, pool };
+  return { deps: depsOf(db), url, pool, filled };
 }
+
+/** An empty, migrated database of this test file's own. */
+export const emptyWorkspace = (): Promise<Workspace> => copyOf('empty', async () => null);
 
 /** A workspace with the demo scenario. */
 export async function demoWorkspace(): Promise<Workspace & { readonly supervisor: Actor }> {
-  const workspace = await emptyWorkspace();
-  const { actor } = await loadDemo(workspace.deps);
-  return { ...workspace, supervisor: actor };
+  const { filled, ...workspace } = await copyOf('demo', async (deps) => (await loadDemo(deps)).actor);
+  return { ...workspace, supervisor: filled };
 }
 
 /** The vehicle that the fleet knows by a number. */

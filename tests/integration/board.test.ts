@@ -145,7 +145,7 @@ describe('a move', () => {
     for (const tried of tries) if (!tried.ok) expect(tried.error.kind).toBe('conflict');
     const booked = await w.deps.db.select().from(bookings).where(eq(bookings.bayId, to.bayId));
     expect(booked.filter(({ during }) => during.includes('2026-11-24 10:00'))).toHaveLength(1);
-  }, 60_000);
+  });
 
   it('puts back what was agreed by hand, as an undo, without judging it anew', async () => {
     // Unit 21 is booked at 8:30, and cold enough at 9:45: somebody knew better.

@@ -46,11 +46,14 @@ beforeAll(async () => {
       return { ...w.deps, jobs: queueOf(Promise.resolve(boss)) };
     }),
   );
-  const files = generateFleet(13 * (MAX_AT_ONCE + 20), 1, TODAY);
-  const bytes = new TextEncoder().encode(files.vehicles);
+  // More vehicles of one engine than a request renews by itself.
+  const [header = '', ...rows] = generateFleet(9 * (MAX_AT_ONCE + 20), 1, TODAY).vehicles.split('\n');
+  const alike = rows.filter((row) => row.includes('AG-18')).slice(0, MAX_AT_ONCE + 20);
+  expect(alike).toHaveLength(MAX_AT_ONCE + 20);
+  const bytes = new TextEncoder().encode([header, ...alike].join('\n'));
   const { importId } = value(await uploadFile(w.deps, actor, { fileName: 'vehicles.csv', bytes, kind: 'vehicles' }));
   value(await confirmImport(w.deps, actor, { importId }));
-}, 120_000);
+});
 
 afterAll(async () => {
   for (const worker of workers) worker.kill('SIGKILL');
@@ -114,12 +117,12 @@ describe('a sheet that concerns many vehicles', () => {
     startWorker();
     startWorker();
     await Promise.all(apps.map((app, i) => enterRow(app, actor, sheet(40 + i, 42_000 + i)).then(value)));
-    await expect.poll(states, { timeout: 60_000 }).toEqual(['done', 'done', 'done']);
+    await expect.poll(states).toEqual(['done', 'done', 'done']);
     expect(await limits()).toEqual([{ km: 42_001, n: expect.any(Number) }]);
     const step = value(await listDue(w.deps, actor, dueFilter.parse({ sort: 'unit' }))).items;
     await w.deps.db.transaction((tx) => refreshDue(tx, actor.fleetId, TODAY, null));
     expect(value(await listDue(w.deps, actor, dueFilter.parse({ sort: 'unit' }))).items).toEqual(step);
-  }, 120_000);
+  });
 
   it('is taken again when its worker is killed in the middle, and nothing is half done', async () => {
     const [app] = apps;
@@ -131,17 +134,17 @@ describe('a sheet that concerns many vehicles', () => {
       `select 1 from due_inputs where vehicle_id = (select max(v.id::text)::uuid from vehicles v join engine_families f on f.id = v.engine_family_id where f.code = 'AG-18') for update`,
     );
     value(await enterRow(app, actor, sheet(50, 43_000)));
-    await expect.poll(async () => (await states()).includes('running'), { timeout: 30_000 }).toBe(true);
-    await expect.poll(waiting, { timeout: 60_000 }).toBe(1);
+    await expect.poll(async () => (await states()).includes('running')).toBe(true);
+    await expect.poll(waiting).toBe(1);
     for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');
     holder.release();
     expect((await limits()).map(({ km }) => km)).toEqual([42_001]);
     startWorker();
-    await expect.poll(states, { timeout: 60_000 }).toEqual(['done', 'done', 'done', 'done']);
+    await expect.poll(states).toEqual(['done', 'done', 'done', 'done']);
     expect((await limits()).map(({ km }) => km)).toEqual([43_000]);
-  }, 150_000);
+  });
 
   it('takes a large file of readings again when its worker is killed in the middle, and writes it once', async () => {
     const [app] = apps;
@@ -155,8 +158,8 @@ describe('a sheet that concerns many vehicles', () => {
     const file = Readable.from([Buffer.from(text)]);
     const { loadId } = value(await receiveReadingsFile(app, actor, { fileName: 'file.csv', file }));
     const load = async () => value(await listLoads(w.deps, actor)).find(({ id }) => id === loadId);
-    await expect.poll(async () => (await load())?.step, { timeout: 30_000 }).toBe('putting in order');
-    await expect.poll(waiting, { timeout: 60_000 }).toBe(1);
+    await expect.poll(async () => (await load())?.step).toBe('putting in order');
+    await expect.poll(waiting).toBe(1);
     for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');
@@ -165,7 +168,7 @@ describe('a sheet that concerns many vehicles', () => {
     startWorker();
     expect(value(await awaitLoad(w.deps, actor, { loadId }))).toMatchObject({ added: 3, refused: 0 });
     expect(await added()).toBe(3);
-  }, 150_000);
+  });
 
   it('that fails says why, and is asked for again by those who may; after a due run come its notices', async () => {
     const [app] = apps;
@@ -181,14 +184,14 @@ describe('a sheet that concerns many vehicles', () => {
     const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };
     expect(await retryJob(app, stranger, input)).toMatchObject({ error: { kind: 'not-found' } });
     value(await retryJob(app, actor, input));
-    await expect.poll(states, { timeout: 60_000 }).toEqual(Array(7).fill('done'));
-  }, 90_000);
+    await expect.poll(states).toEqual(Array(7).fill('done'));
+  });
 
   it('ends its worker in good order when it is told to', async () => {
     const [worker] = workers;
     const ended = once(worker as ChildProcess, 'exit');
     (worker as ChildProcess).kill('SIGTERM');
     expect((await ended)[0]).toBe(0);
-    expect(await w.deps.db.$count(vehicles)).toBeGreaterThan(5000);
-  }, 60_000);
+    expect(await w.deps.db.$count(vehicles)).toBeGreaterThan(MAX_AT_ONCE);
+  });
 });

@@ -156,7 +156,7 @@ describe('a proposal', () => {
       expect(people.map(({ id }) => id)).toContain(person);
     }
     for (const { message } of plan.unplanned) expect(message.length).toBeGreaterThan(5);
-  }, 60_000);
+  });
 
   it('is adopted once: what is due gets its order, all is booked as proposed, and what was pinned stays', async () => {
     const proposalId = await propose();
@@ -176,7 +176,7 @@ describe('a proposal', () => {
     expect(await adoptProposal(w.deps, w.supervisor, { proposalId })).toMatchObject({
       error: { kind: 'conflict', message: expect.stringContaining('already') },
     });
-  }, 60_000);
+  });
 
   it('proposed again and again comes to rest: then nothing of what was agreed moves', async () => {
     const second = await propose();
@@ -187,7 +187,7 @@ describe('a proposal', () => {
       return at && at.day !== day;
     });
     expect(moved).toEqual([]);
-  }, 60_000);
+  });
 
   it('changes nothing where somebody booked the bay meanwhile', async () => {
     // Somebody takes one off the plan: it is proposed anew.
@@ -221,7 +221,7 @@ describe('a proposal', () => {
     expect(await w.deps.db.select().from(bookings)).toEqual(before);
     value(await discardProposal(w.deps, w.supervisor, { proposalId }));
     expect(await adoptProposal(w.deps, w.supervisor, { proposalId })).toMatchObject({ error: { kind: 'conflict' } });
-  }, 60_000);
+  });
 
   it('is stopped, and keeps the best so far', async () => {
     const { proposalId } = value(await startProposal(w.deps, w.supervisor, { ...SCOPE, seconds: 120 }));
@@ -236,5 +236,5 @@ describe('a proposal', () => {
     await planInBackground(w.deps, w.supervisor.fleetId, proposalId);
     expect((await w.deps.db.select().from(planProposals).where(eq(planProposals.id, proposalId)))[0]).toEqual(before);
     expect(value(await listProposals(w.deps, w.supervisor)).map(({ id }) => id)).toContain(proposalId);
-  }, 60_000);
+  });
 });

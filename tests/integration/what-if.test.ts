@@ -94,7 +94,7 @@ describe('a second plan', () => {
     // From the next day on the bay is given back.
     const week = value(await viewBoard(w.deps, w.supervisor, { depot: 'Quarry Cross', day: '2026-11-24' }));
     expect(week?.problem.bays.find(({ id }) => id === borrowed?.id)?.open).toEqual([]);
-  }, 60_000);
+  });
 });
 
 describe('a calendar feed', () => {
