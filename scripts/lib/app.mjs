@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { portIsTaken, startCluster } from './cluster.mjs';
-import { nodeArgs, run, start } from './command.mjs';
+import { JOB_WORKER, nodeArgs, run, start } from './command.mjs';
 import { giveUp, say } from './say.mjs';
 import { ensureBuild, ensureDebian, ensurePackages } from './setup.mjs';
 import { keepRunning, watchCluster } from './supervise.mjs';
@@ -71,11 +71,7 @@ async function keep(program, env, { cluster, port, mode }) {
     void stop(1);
   };
   const app = keepRunning('the app', () => start(program, { ...env, ISOBAR_SUPERVISED: '1' }), failed);
-  const worker = keepRunning(
-    'the worker',
-    () => start([nodeArgs.tsx, 'scripts/worker.ts'], { ...env, ISOBAR_SUPERVISED: '1' }),
-    failed,
-  );
+  const worker = keepRunning('the worker', () => start([JOB_WORKER], { ...env, ISOBAR_SUPERVISED: '1' }), failed);
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
   await answering(port, app);

@@ -1,5 +1,6 @@
 import { copyFileSync, mkdirSync } from 'node:fs';
 import { build } from 'esbuild';
+import { JOB_WORKER } from './command.mjs';
 
 const common = { bundle: true, minify: true, target: 'es2022', logLevel: 'warning' };
 
@@ -16,6 +17,19 @@ export const buildPlannerThread = () =>
     platform: 'node',
     format: 'esm',
     external: ['highs'],
+  });
+
+/** The worker that does background work, whole at once: read file by file it takes seconds to start. */
+export const buildJobWorker = () =>
+  build({
+    ...common,
+    minify: false,
+    entryPoints: ['scripts/worker.ts'],
+    outfile: JOB_WORKER,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    sourcemap: 'inline',
   });
 
 /** The planner's worker in a browser. The solver asks for files of Node only where it runs there. */
@@ -39,6 +53,6 @@ function copySolver() {
 }
 
 export async function buildWorkers() {
-  await Promise.all([serviceWorker(), buildPlannerThread(), plannerWorker(), misfireWorker()]);
+  await Promise.all([serviceWorker(), buildPlannerThread(), buildJobWorker(), plannerWorker(), misfireWorker()]);
   copySolver();
 }

@@ -25,5 +25,8 @@ export const nodeArgs = {
   tsx: 'node_modules/tsx/dist/cli.mjs',
 };
 
+/** The bundled worker that does background work: Node runs the file by itself. */
+export const JOB_WORKER = 'generated/worker.mjs';
+
 export const start = (args, env) =>
   spawn(process.execPath, args, { stdio: 'inherit', env: { ...process.env, ...env } });

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { output, run } from './command.mjs';
+import { JOB_WORKER, output, run } from './command.mjs';
 import { giveUp, say } from './say.mjs';
 
 const isRoot = () => process.getuid?.() === 0;
@@ -57,7 +57,9 @@ export function ensurePackages() {
 /** Builds the app when its sources changed since the last build. */
 export function ensureBuild() {
   const sources = digestOf(
-    ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json'].filter((name) => existsSync(name)),
+    ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json', 'scripts/worker.ts', 'scripts/lib'].filter((name) =>
+      existsSync(name),
+    ),
   );
   const stamp = '.next/isobar-sources';
   if (
@@ -65,6 +67,7 @@ export function ensureBuild() {
     existsSync('.next/BUILD_ID') &&
     existsSync('public/sw.js') &&
     existsSync('generated/planner-thread.mjs') &&
+    existsSync(JOB_WORKER) &&
     readFileSync(stamp, 'utf8') === sources
   )
     return;

@@ -2,7 +2,7 @@ import { rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { TestProject } from 'vitest/node';
-import { buildPlannerThread } from '../../scripts/lib/build-workers.mjs';
+import { buildJobWorker, buildPlannerThread } from '../../scripts/lib/build-workers.mjs';
 import { startCluster } from '../../scripts/lib/cluster.mjs';
 
 declare module 'vitest' {
@@ -13,7 +13,7 @@ declare module 'vitest' {
 
 /** One throw-away PostgreSQL server for the run; each test file makes its own database in it. */
 export default async function setup(project: TestProject): Promise<() => void> {
-  await buildPlannerThread();
+  await Promise.all([buildPlannerThread(), buildJobWorker()]);
   const folder = path.join(os.tmpdir(), `isobar-test-${process.pid}`);
   const cluster = await startCluster(folder, { durable: false });
   project.provide('serverUrl', cluster.url);

@@ -5,6 +5,7 @@ import { eq, sql } from 'drizzle-orm';
 import type PgBoss from 'pg-boss';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { generateFleet } from '../../bench/generate-fleet';
+import { JOB_WORKER } from '../../scripts/lib/command.mjs';
 import { odometerReadings, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { enterRow } from '../../src/server/catalogue/enter-row';
@@ -28,8 +29,15 @@ const bosses: PgBoss[] = [];
 let workers: ChildProcess[] = [];
 
 const startWorker = (): ChildProcess => {
-  const worker = spawn(process.execPath, ['--import', 'tsx', 'scripts/worker.ts'], {
-    env: { ...process.env, DATABASE_URL: w.url, ISOBAR_TODAY: TODAY, VITEST: '', ISOBAR_LOG_LEVEL: 'error' },
+  const worker = spawn(process.execPath, [JOB_WORKER], {
+    env: {
+      ...process.env,
+      DATABASE_URL: w.url,
+      ISOBAR_TODAY: TODAY,
+      VITEST: '',
+      ISOBAR_LOG_LEVEL: 'error',
+      ISOBAR_SUPERVISED: '1',
+    },
     stdio: ['ignore', 'inherit', 'inherit'],
   });
   workers.push(worker);

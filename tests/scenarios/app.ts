@@ -1,9 +1,9 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import path from 'node:path';
-import { test as base, expect } from '@playwright/test';
+import { test as base, type Cookie, expect } from '@playwright/test';
 import pg from 'pg';
 import { freePort } from '../../scripts/lib/cluster.mjs';
-import { nodeArgs } from '../../scripts/lib/command.mjs';
+import { JOB_WORKER } from '../../scripts/lib/command.mjs';
 
 /*
  * Each test file has a database of its own, a fresh copy of one that scripts/scenarios.mjs prepared: files run in any order, at
@@ -15,6 +15,8 @@ type Workspace = 'demo' | 'empty';
 interface App {
   readonly url: string;
   readonly databaseUrl: string;
+  /** Of who has signed in: the next test of the file goes on with them. */
+  readonly sessions: Map<string, Cookie[]>;
 }
 
 interface RunningApp extends App {
@@ -44,6 +46,12 @@ export async function appFor(file: string, workspace: Workspace = 'demo'): Promi
   return running;
 }
 
+/** Who has signed in to the app of the test file at work. */
+export const sessionsNow = (): App['sessions'] => {
+  if (!running) throw new Error('no app is running');
+  return running.sessions;
+};
+
 async function startApp(file: string, workspace: Workspace): Promise<RunningApp> {
   const before = running;
   if (before) await end(before.worker);
@@ -66,9 +74,9 @@ async function startApp(file: string, workspace: Workspace): Promise<RunningApp>
     spawn(process.execPath, args, { env, stdio: ['ignore', 'ignore', 'inherit'] });
   const { hostname, port } = new URL(url);
   const server = keeps ? before.server : start('scripts/serve.mjs', '-H', hostname, '-p', port);
-  const worker = start(nodeArgs.tsx, 'scripts/worker.ts');
+  const worker = start(JOB_WORKER);
   await untilAnswers(url);
-  return { url, databaseUrl, file, workspace, server, worker };
+  return { url, databaseUrl, sessions: new Map(), file, workspace, server, worker };
 }
 
 async function end(program: ChildProcess): Promise<void> {

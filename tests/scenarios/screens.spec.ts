@@ -75,7 +75,7 @@ async function ownPages(page: Page): Promise<readonly string[]> {
 }
 
 /** Rows of long lists are alike: the first of them stand for all. */
-const FURTHER_ROWS = 'tbody tr:nth-of-type(n+9), main li:nth-of-type(n+9)';
+const FURTHER_ROWS = 'tbody tr:nth-of-type(n+5), main li:nth-of-type(n+5)';
 const IS_DEEP = Boolean(process.env.TEST_DEEP);
 const STANDARDS = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
 
@@ -118,40 +118,42 @@ test('nothing runs off a phone or a tablet at the vehicle', async ({ page }) => 
   const order = await page.getByRole('link', { name: '1001' }).getAttribute('href');
   await page.goto('/misfires');
   const misfire = await page.getByRole('link', { name: /^104 meal/ }).getAttribute('href');
-  for (const size of [
-    { width: 390, height: 844 },
-    { width: 820, height: 1180 },
+  for (const path of [
+    order,
+    `${order}/floor`,
+    `${order}/floor#steps`,
+    `${order}/floor#parts`,
+    `${order}/tray`,
+    `${order}/codes`,
+    `${order}/stop`,
+    '/misfires',
+    '/misfires/report',
+    misfire,
+    `${misfire}/vehicle`,
+    `${misfire}/paper`,
+    '/work-orders/guide',
+    '/work-orders/trainer',
+    '/engines',
+    '/engines/new',
+    '/parts?number=FS-5201',
+    '/parts/receiving',
+    '/bench',
+    '/bench/torque',
+    '/bench/leads',
+    '/bench/spark',
+    '/bench/wrenches',
+    '/policies',
   ]) {
-    await page.setViewportSize(size);
-    for (const path of [
-      order,
-      `${order}/floor`,
-      `${order}/floor#steps`,
-      `${order}/floor#parts`,
-      `${order}/tray`,
-      `${order}/codes`,
-      `${order}/stop`,
-      '/misfires',
-      '/misfires/report',
-      misfire,
-      `${misfire}/vehicle`,
-      `${misfire}/paper`,
-      '/work-orders/guide',
-      '/work-orders/trainer',
-      '/engines',
-      '/engines/new',
-      '/parts?number=FS-5201',
-      '/parts/receiving',
-      '/bench',
-      '/bench/torque',
-      '/bench/leads',
-      '/bench/spark',
-      '/bench/wrenches',
-      '/policies',
+    await page.goto(path ?? '');
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    for (const size of [
+      { width: 820, height: 1180 },
+      { width: 390, height: 844 },
     ]) {
-      await page.goto(path ?? '');
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(size.width);
+      await page.setViewportSize(size);
+      await expect
+        .poll(() => page.evaluate(() => document.documentElement.scrollWidth), `${path} at ${size.width}`)
+        .toBeLessThanOrEqual(size.width);
     }
   }
 });

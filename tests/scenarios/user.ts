@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page } from '@playwright/test';
-import { test as base } from './app';
+import { test as base, sessionsNow } from './app';
 
 /** Every scenario fails on a console error or warning that the page did not mean to give. */
 export const test = base.extend<{ consoleGuard: undefined }>({
@@ -55,7 +55,21 @@ const PLACES = {
 export class User {
   constructor(readonly page: Page) {}
 
-  async signIn(who: 'supervisor' | 'technician' | 'clerk' | 'viewer'): Promise<void> {
+  /** Signs in, once in each test file: later tests have the session. */
+  async signIn(who: keyof typeof STARTS): Promise<void> {
+    const context = this.page.context();
+    const session = sessionsNow().get(who);
+    if (!session) {
+      await this.signInByHand(who);
+      sessionsNow().set(who, await context.cookies());
+      return this.goTo('Due');
+    }
+    await context.addCookies(session);
+    await this.page.goto('/due');
+    await expect(this.page.getByRole('heading', { level: 1 })).toBeVisible();
+  }
+
+  private async signInByHand(who: keyof typeof STARTS): Promise<void> {
     await this.page.goto('/sign-in');
     await this.page.getByLabel('Address').fill(`${who}@skerrymoor.example`);
     await this.page.getByLabel('Password').fill(PASSWORD);
@@ -63,12 +77,12 @@ export class User {
     await expect(this.page).toHaveURL(new RegExp(`${STARTS[who]}$`));
     // Whole, before anybody goes on: a page that is left while it comes complains.
     await expect(this.page.getByRole('heading', { level: 1 })).toBeVisible();
-    await this.goTo('Due');
   }
 
   async signOut(): Promise<void> {
     await this.page.getByRole('banner').locator('summary').first().click();
     await this.page.getByRole('button', { name: 'Sign out' }).click();
+    sessionsNow().clear();
   }
 
   /** By the groups at the head of the page, then by the places of the group. */
