@@ -6,7 +6,7 @@ import { signedIn } from './signed-in';
 const base = process.argv[2] ?? 'http://127.0.0.1:3000';
 const { browser, storageState, order, vehicle } = await signedIn(base);
 
-for (const [name, path] of [
+const PAGES = [
   ['Pressure', '/pressure'],
   ['Due', '/due'],
   ['work order', order],
@@ -18,7 +18,9 @@ for (const [name, path] of [
   ['torque on the bench', '/bench/torque'],
   ['week', '/plan'],
   ['what if', '/plan/what-if'],
-] as const) {
+] as const;
+
+for (const [name, path] of PAGES.slice(0, Number(process.env.BENCH_PAGES ?? PAGES.length))) {
   const context = await browser.newContext({ baseURL: base, storageState });
   const fresh = await context.newPage();
   const sizes: Promise<number>[] = [];

@@ -37,7 +37,8 @@ const other = await context.newPage();
 for (const each of [page, other]) await each.goto(week, { waitUntil: 'load' });
 const waiting = page.getByRole('button', { name: /^Plan on / }).first();
 const times: number[] = [];
-for (let i = 0; i < 5 && (await waiting.count()) > 0; i += 1) {
+const MOVES = Number(process.env.BENCH_MOVES ?? 5);
+for (let i = 0; i < MOVES && (await waiting.count()) > 0; i += 1) {
   const before = await other.locator('.job-bar').count();
   await waiting.click();
   await page.getByText(/^unit \S+ to /).waitFor();

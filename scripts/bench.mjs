@@ -23,6 +23,9 @@ if (small)
     BENCH_CALLS: '8',
     BENCH_SECONDS: '0.2',
     BENCH_CASES: '10',
+    BENCH_PAGES: '2',
+    BENCH_MOVES: '1',
+    ISOBAR_DEMO_PAST: 'no',
   });
 const CALLS = Number(process.env.BENCH_CALLS ?? 100);
 

@@ -173,13 +173,21 @@ export const swapSays = (moved: readonly SuspectPart[], ignition: Ignition): str
     ? `Both together: what goes with them is ${moved.map((part) => suspectWord(part, ignition)).join(' or ')}, and which of them is not told.`
     : `One part at a time: only the ${suspectWord(moved[0] ?? 'coil', ignition)} changes its place. Mark both before they move.`;
 
-/** Whether a swap of coils asks what became of their boots. */
-export const hasBoots = ({ moved }: Pick<Swap, 'moved'>, ignition: Ignition): boolean =>
-  ignition === 'coil_on_plug' && moved.includes('coil') && !moved.includes('boot');
+/** The presses that say a swap is made: with coils on plugs, whether their boots went along. */
+export const swapPresses = (
+  { moved, from, to }: Pick<Swap, 'moved' | 'from' | 'to'>,
+  ignition: Ignition,
+): readonly { readonly text: string; readonly bootsStayed: boolean }[] =>
+  ignition === 'coil_on_plug' && moved.includes('coil') && !moved.includes('boot')
+    ? [
+        { text: 'Swapped, the boots with the coils', bootsStayed: false },
+        { text: 'Swapped, the boots stayed on the plugs', bootsStayed: true },
+      ]
+    : [{ text: swappedText({ moved, from, to }, ignition), bootsStayed: false }];
 
-/** The press that says a swap is made. */
-export const swapPress = (swap: Pick<Swap, 'moved'>, ignition: Ignition): string =>
-  hasBoots(swap, ignition) ? 'Swapped, the boots with the coils' : 'They are swapped';
+/** What has changed places. @example // The coils of 2 and 4 are swapped */
+export const swappedText = ({ moved, from, to }: Pick<Swap, 'moved' | 'from' | 'to'>, ignition: Ignition): string =>
+  `The ${partList(moved, ignition)} of ${from} and ${to} are swapped`;
 
 /** What is to be done next, as a heading. */
 export function stepText({ action, test, cause, cylinders }: NextStep, ignition: Ignition): string {
@@ -242,13 +250,12 @@ function drivingReason(reason: DrivingReason): string {
   }
 }
 
-/** Whether it may be driven on, with the reasons; null: nothing speaks against it. */
+/** Whether it may be driven on, with the reasons where there are any; null: nothing speaks against it. */
 export function drivingText({ driving, reasons }: DrivingAdvice): string | null {
   if (driving === 'free') return null;
-  const why = reasons.map(drivingReason).join('; ');
-  return driving === 'stop'
-    ? `Do not drive on: ${why}. Fuel that does not burn in the engine burns in the catalyst.`
-    : `No load, straight to the workshop: ${why}.`;
+  const order = driving === 'stop' ? 'Do not drive on' : 'No load, straight to the workshop';
+  const why = reasons.length > 0 ? `: ${reasons.map(drivingReason).join('; ')}` : '';
+  return `${order}${why}.${driving === 'stop' ? ' Fuel that does not burn in the engine burns in the catalyst.' : ''}`;
 }
 
 /** How to see what a swap has changed: a vehicle that must not be driven runs in the bay. */

@@ -48,14 +48,14 @@ export function GapBench({ data, system, keep }: ToolProps & { keep: FormAction 
   const wire = sheet?.electrode ?? electrode;
   const rule = REGAP_POLICIES.find((p) => p === policy) ?? sheet?.regap ?? 'ground_only';
   const read = readGaps(gaps, unit);
-  const result = spec && read.values.length > 0 ? checkReachable(spec, wire, rule, read.values) : null;
+  // With a gap that cannot be read, the plugs after it would have wrong numbers.
+  const result =
+    spec && read.fault === null && read.values.length > 0 ? checkReachable(spec, wire, rule, read.values) : null;
   const reversals = bendHistory(readSigned(bends), allowedReversals(sheet?.reverseOption ?? 'once', wire));
   const count = read.values.length;
   const plugsText = `${count === 1 ? '1 plug' : `${count} plugs`}${sheet ? ` ${sheet.part}` : ''}`;
   const summary =
-    result && spec && read.fault === null
-      ? `${plugsText} for ${rangeText(spec, system)}: ${batchText(result.batch, count, system)}`
-      : null;
+    result && spec ? `${plugsText} for ${rangeText(spec, system)}: ${batchText(result.batch, count, system)}` : null;
   return (
     <>
       <Grid templateColumns={{ base: '1fr', lg: '400px minmax(0, 1fr)' }} columnGap="8">

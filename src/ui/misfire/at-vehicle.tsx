@@ -12,12 +12,11 @@ import {
   afterSwapText,
   causeText,
   FOUND_WORDS_TEXT,
-  hasBoots,
-  partList,
   stepCost,
   stepText,
   stepWhy,
-  swapPress,
+  swapPresses,
+  swappedText,
   swapSays,
 } from '@/text/misfire-words';
 import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
@@ -117,9 +116,7 @@ function StepHead({ misfire, advice, step, ignition, currency }: StepProps & { a
   if (underway)
     return (
       <>
-        <div className="step-title">
-          The {partList(underway.moved, ignition)} of {underway.from} and {underway.to} are swapped
-        </div>
+        <div className="step-title">{swappedText(underway, ignition)}</div>
         <div>{afterSwapText(advice)} What do you see?</div>
       </>
     );
@@ -148,25 +145,25 @@ function StepBody({
       <>
         <TruthTable step={step} ignition={ignition} />
         <div className="step-actions">
-          <button
-            type="button"
-            className="button"
-            data-main
-            onClick={() => say({ kind: 'swapped', moved: test.moved, from: test.from, to: test.to })}
-          >
-            {swapPress(test, ignition)}
-          </button>
-          {hasBoots(test, ignition) && (
+          {swapPresses(test, ignition).map(({ text, bootsStayed }) => (
             <button
+              key={text}
               type="button"
               className="button"
+              data-main={!bootsStayed || undefined}
               onClick={() =>
-                say({ kind: 'swapped', moved: test.moved, from: test.from, to: test.to, bootsStayed: true })
+                say({
+                  kind: 'swapped',
+                  moved: test.moved,
+                  from: test.from,
+                  to: test.to,
+                  ...(bootsStayed && { bootsStayed }),
+                })
               }
             >
-              Swapped, the boots stayed on the plugs
+              {text}
             </button>
-          )}
+          ))}
         </div>
       </>
     );

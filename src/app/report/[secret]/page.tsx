@@ -1,7 +1,9 @@
 import { notFound } from 'next/navigation';
+import { DRIVING } from '@/core/misfire/driving';
 import { deps } from '@/server/deps';
 import { isDriverAddress } from '@/server/misfire/driver-address';
 import { ComplaintForm } from '@/ui/misfire/complaint-form';
+import { StopDriving } from '@/ui/misfire/stop-driving';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { reportByAddressAction } from './actions';
 
@@ -16,16 +18,8 @@ export default async function DriverReportPage({ params, searchParams }: Props) 
   if (done)
     return (
       <FrontPage title="The workshop has it">
-        {driving === 'stop' && (
-          <p className="stop-driving" role="alert">
-            Do not drive on. Call the workshop: driving on ruins the catalyst or the engine.
-          </p>
-        )}
-        {driving === 'to_the_shop' && (
-          <p className="told" role="alert">
-            No load and no hills: drive straight to the workshop.
-          </p>
-        )}
+        <StopDriving advice={{ driving: DRIVING.find((one) => one === driving) ?? 'free', reasons: [] }} />
+        {driving === 'stop' && <p>Call the workshop now.</p>}
         {done === 'kept' ? (
           <p>
             The workshop has your words, and a supervisor looks at them. The number of the vehicle was not found: if you

@@ -9,12 +9,11 @@ import {
   afterSwapText,
   CASE_STATE_WORDS,
   causeText,
-  hasBoots,
-  partList,
   stepCost,
   stepText,
   stepWhy,
-  swapPress,
+  swapPresses,
+  swappedText,
   swapSays,
 } from '@/text/misfire-words';
 import { placeNow } from '@/ui/misfire/place-now';
@@ -113,23 +112,22 @@ function Step({ view, step, canSay, mayMend, isFirst = false }: Props & { step: 
           <TruthTable step={step} ignition={ignition} />
           {canSay && (
             <div className="step-actions">
-              <SayButton
-                caseId={misfire.id}
-                value={{ kind: 'swapped', moved: test.moved, from: test.from, to: test.to }}
-                main={isFirst}
-              >
-                {hasBoots(test, ignition)
-                  ? swapPress(test, ignition)
-                  : `The ${partList(test.moved, ignition)} of ${test.from} and ${test.to} are swapped`}
-              </SayButton>
-              {hasBoots(test, ignition) && (
+              {swapPresses(test, ignition).map(({ text, bootsStayed }) => (
                 <SayButton
+                  key={text}
                   caseId={misfire.id}
-                  value={{ kind: 'swapped', moved: test.moved, from: test.from, to: test.to, boots_stayed: true }}
+                  value={{
+                    kind: 'swapped',
+                    moved: test.moved,
+                    from: test.from,
+                    to: test.to,
+                    boots_stayed: bootsStayed,
+                  }}
+                  main={isFirst && !bootsStayed}
                 >
-                  Swapped, the boots stayed on the plugs
+                  {text}
                 </SayButton>
-              )}
+              ))}
             </div>
           )}
         </>
@@ -148,9 +146,7 @@ function Underway({ view, step, canSay }: { view: CaseView; step: Tried; canSay:
   if (test?.test !== 'swap') return null;
   return (
     <>
-      <div className="step-title">
-        The {partList(test.moved, facts.engine.ignition)} of {test.from} and {test.to} are swapped
-      </div>
+      <div className="step-title">{swappedText(test, facts.engine.ignition)}</div>
       <div className="soft">{afterSwapText(view.advice)} Then say what you see.</div>
       <Outcomes view={view} step={step} canSay={canSay} />
       {canSay && (
