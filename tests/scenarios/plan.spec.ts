@@ -95,6 +95,7 @@ test('a supervisor’s Monday: proposed, read, moved by keys, pinned, planned ag
   await page.getByLabel('Why').fill('ill');
   await page.getByLabel('First day').fill('2026-11-17');
   await page.getByRole('button', { name: 'Keep the absence' }).click();
+  await expect(page.locator('div', { hasText: new RegExp(`^${person}: ill`) }).last()).toBeVisible();
   await page.goto(QUARRY);
   await expect(page.getByRole('region', { name: 'Cannot be as booked' })).toContainText(`${person} is not there`);
 
