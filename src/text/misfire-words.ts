@@ -250,10 +250,13 @@ function drivingReason(reason: DrivingReason): string {
   }
 }
 
+/** What whoever drives it is told, in a few words. */
+export const DRIVING_ORDERS = { stop: 'Do not drive on', to_the_shop: 'No load, straight to the workshop' } as const;
+
 /** Whether it may be driven on, with the reasons where there are any; null: nothing speaks against it. */
 export function drivingText({ driving, reasons }: DrivingAdvice): string | null {
   if (driving === 'free') return null;
-  const order = driving === 'stop' ? 'Do not drive on' : 'No load, straight to the workshop';
+  const order = DRIVING_ORDERS[driving];
   const why = reasons.length > 0 ? `: ${reasons.map(drivingReason).join('; ')}` : '';
   return `${order}${why}.${driving === 'stop' ? ' Fuel that does not burn in the engine burns in the catalyst.' : ''}`;
 }

@@ -366,6 +366,13 @@ describe('the list', () => {
     expect(closed.items.every(({ misfire }) => misfire.endedOn === TODAY)).toBe(true);
   });
 
+  it('says of each vehicle whether it may be driven on, as the page of the misfire does', async () => {
+    value(await report('104', { lamp: 'flashing' }));
+    const { items } = value(await listCases(w.deps, actor, { limit: 100 }));
+    expect(items.map(({ advice }) => advice.driving)).toContain('stop');
+    for (const { advice, misfire } of items) expect((await view(misfire.id)).advice).toMatchObject(advice);
+  });
+
   it('shows nothing of this fleet to another', async () => {
     const stranger: Actor = { ...actor, fleetId: randomUUID() as Actor['fleetId'] };
     expect(value(await listCases(w.deps, stranger, { limit: 10 })).items).toEqual([]);

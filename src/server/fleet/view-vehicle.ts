@@ -23,6 +23,7 @@ import { loadCosts } from '../due/costs';
 import { listDeferrals } from '../due/defer';
 import { type DueView, viewDue } from '../due/list-due';
 import { notFound } from '../failure';
+import { withDriving } from '../misfire/may-it-drive';
 import { sheetChoices } from '../policies/sheet-choices';
 import { threadsFor } from '../policies/threads';
 import { useCase } from '../use-case';
@@ -65,7 +66,7 @@ export const viewVehicle = useCase({
       loadGraph(deps.db, actor.fleetId),
       listDeferrals(deps, actor, vehicleId),
       loadCosts(deps.db, actor.fleetId),
-      loadCases(deps.db, actor.fleetId, { vehicleId }, MAX_MISFIRES),
+      loadCases(deps.db, actor.fleetId, { vehicleId }, MAX_MISFIRES).then((rows) => withDriving(deps, actor, rows)),
     ]);
     if (!due.ok) return notFound('vehicle');
     const layout = layoutOf(family.model);

@@ -62,7 +62,7 @@ export async function factsOf(
     recentWork: odometerKm === null ? [] : await recentWork(db, found, odometerKm),
     record: recordOf(stays, lots, away),
     weak: weakOf(found),
-    stoppedByFinding: await isStopped(deps, actor, vehicle.id),
+    stoppedByFinding: await isStoppedByFinding(deps, actor, vehicle.id),
     opening: openingOf(found, layout),
     minutes: {},
     prices: pricesOf(found),
@@ -73,7 +73,11 @@ export async function factsOf(
 }
 
 /** Whether what the removed parts of its open order say stops the work. */
-async function isStopped({ db, today }: Deps, { fleetId }: Actor, vehicleId: VehicleId): Promise<boolean> {
+export async function isStoppedByFinding(
+  { db, today }: Deps,
+  { fleetId }: Actor,
+  vehicleId: VehicleId,
+): Promise<boolean> {
   const [live] = (await listWorkOrderRows(db, fleetId, { vehicleId })).filter(isLive);
   const order = live && (await loadWorkOrder(db, fleetId, live.id));
   const state = order && (await loadFloorState(db, order, today()));

@@ -24,6 +24,7 @@ import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { type CaseFacts, caseWith, factsOf } from './case-facts';
 import { entriesOf } from './keep-entries';
+import { FREE, mayMisfire, withDriving } from './may-it-drive';
 
 /** Something that changed on the vehicle, as far as anybody knows. */
 interface Changed {
@@ -76,8 +77,8 @@ export type CaseView = Extract<Awaited<ReturnType<typeof viewCase>>, { ok: true 
 function adviceFor(state: CaseState, facts: CaseFacts, story: Story): Advice {
   const advice = adviceOn(caseWith(facts, story), story.underway && { test: 'swap', ...story.underway });
   // A case that is over proposes nothing, and one that is watched only that.
-  if (state === 'closed') return { ...advice, steps: [], underway: null, driving: 'free', reasons: [] };
-  return state === 'watching' ? { ...advice, steps: [], driving: 'free', reasons: [] } : advice;
+  if (state === 'closed') return { ...advice, ...FREE, steps: [], underway: null };
+  return mayMisfire(state) ? advice : { ...advice, ...FREE, steps: [] };
 }
 
 /** Each code in words, with the cylinders that it names. */
@@ -180,7 +181,7 @@ export const listCases = useCase({
   }),
   async run(deps, actor, { limit, ...filter }) {
     const rows = await loadCases(deps.db, actor.fleetId, filter, limit + 1);
-    const items = rows.slice(0, limit);
+    const items = await withDriving(deps, actor, rows.slice(0, limit));
     return ok({ items, next: rows.length > limit ? (items.at(-1)?.misfire.number ?? null) : null });
   },
 });

@@ -1,5 +1,5 @@
 import type { DrivingAdvice } from '@/core/misfire/driving';
-import { drivingText } from '@/text/misfire-words';
+import { DRIVING_ORDERS, drivingText } from '@/text/misfire-words';
 
 /** Whether a vehicle that misfires may be driven on, where something speaks against it. */
 export function StopDriving({ advice }: { advice: DrivingAdvice }) {
@@ -12,3 +12,7 @@ export function StopDriving({ advice }: { advice: DrivingAdvice }) {
     )
   );
 }
+
+/** The same within a line of a list; why stands on the page of the misfire. */
+export const DrivingOrder = ({ advice: { driving } }: { advice: DrivingAdvice }) =>
+  driving !== 'free' && <strong className="wrong">{DRIVING_ORDERS[driving]}. </strong>;

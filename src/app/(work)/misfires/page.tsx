@@ -1,14 +1,16 @@
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
+import { DRIVING } from '@/core/misfire/driving';
 import type { UnitSystem } from '@/core/units/person-units';
-import type { CaseListRow } from '@/db/queries/misfire';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewDriverAddress } from '@/server/misfire/driver-address';
+import type { CaseInList } from '@/server/misfire/may-it-drive';
 import { listUnfiledReports, type UnfiledReport } from '@/server/misfire/unfiled-reports';
 import { listCases } from '@/server/misfire/view-case';
 import { dateText, distanceText, instantText, NONE, percentText } from '@/text/format';
 import { CASE_STATE_WORDS, causeText, LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
+import { DrivingOrder } from '@/ui/misfire/stop-driving';
 import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
@@ -18,7 +20,7 @@ import { dealtWithReportAction, endDriverAddressAction, makeDriverAddressAction 
 export const metadata = { title: 'Misfires' };
 
 const MAX_SHOWN = 300;
-const isOver = ({ misfire }: CaseListRow): boolean => misfire.state === 'closed';
+const isOver = ({ misfire }: CaseInList): boolean => misfire.state === 'closed';
 
 export default page(async function MisfiresPage() {
   const actor = await requireActor();
@@ -29,7 +31,10 @@ export default page(async function MisfiresPage() {
   mustShow(list);
   mustShow(address);
   const unfiled = may(actor, 'open work orders') ? await listUnfiledReports(deps(), actor) : null;
-  const all = [...list.value.items].sort((a, b) => Number(isOver(a)) - Number(isOver(b)));
+  // Who must not drive first, what is over last.
+  const rank = (row: CaseInList): number => DRIVING.indexOf(row.advice.driving) - (isOver(row) ? 1 : 0);
+  const all = [...list.value.items].sort((a, b) => rank(b) - rank(a));
+  const stopped = all.filter(({ advice }) => advice.driving === 'stop').length;
   const live = all.filter((row) => !isOver(row));
   const open = live.filter(({ misfire }) => misfire.state === 'open').length;
   return (
@@ -42,6 +47,11 @@ export default page(async function MisfiresPage() {
           </ButtonLink>
         }
       >
+        {stopped > 0 && (
+          <>
+            <strong className="wrong">{stopped} must not be driven</strong> ·{' '}
+          </>
+        )}
         <strong>{open}</strong> being narrowed down · {live.length - open} on a visit, referred or watched ·{' '}
         {all.length - live.length} closed{list.value.next !== null && ', older ones not shown'}
       </PageHead>
@@ -114,8 +124,8 @@ function Unfiled({ reports }: { reports: readonly UnfiledReport[] }) {
   );
 }
 
-function Row({ row, system }: { row: CaseListRow; system: UnitSystem }) {
-  const { misfire, unitNumber, vehicleName, depot, odometerKm, orderNumber } = row;
+function Row({ row, system }: { row: CaseInList; system: UnitSystem }) {
+  const { advice, misfire, unitNumber, vehicleName, depot, odometerKm, orderNumber } = row;
   const { pointsTo, state, watchUntilKm } = misfire;
   const left = watchUntilKm !== null && odometerKm !== null ? Math.max(0, watchUntilKm - odometerKm) : null;
   return (
@@ -132,6 +142,7 @@ function Row({ row, system }: { row: CaseListRow; system: UnitSystem }) {
       <td className="nowrap">{dateText(misfire.openedOn)}</td>
       <td>{pointsTo ? `${causeText(pointsTo)}, ${percentText(pointsTo.probability)}` : NONE}</td>
       <td>
+        <DrivingOrder advice={advice} />
         {CASE_STATE_WORDS[state]}
         {state === 'mending' && orderNumber !== null && (
           <>

@@ -2,6 +2,7 @@ import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText, percentText } from '@/text/format';
 import { CASE_STATE_WORDS, causeText } from '@/text/misfire-words';
+import { DrivingOrder } from '@/ui/misfire/stop-driving';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Section } from '@/ui/primitives/page';
 
@@ -10,10 +11,10 @@ export function MisfiresSection({ view: { misfires, vehicle }, actor }: { view: 
   return (
     <Section id="misfires" title="Misfires">
       {misfires.length === 0 && <div className="soft">None on record.</div>}
-      {misfires.map(({ misfire: { id, number, state, openedOn, pointsTo } }) => (
+      {misfires.map(({ advice, misfire: { id, number, state, openedOn, pointsTo } }) => (
         <div key={id}>
           <TextLink href={`/misfires/${id}`}>Misfire {number}</TextLink> · {CASE_STATE_WORDS[state].toLowerCase()} ·
-          since {dateText(openedOn)}
+          since {dateText(openedOn)} <DrivingOrder advice={advice} />
           {pointsTo && ` · ${causeText(pointsTo)}, ${percentText(pointsTo.probability)}`}
         </div>
       ))}
