@@ -210,8 +210,12 @@ function plugText({ action, byMm, reason }: GapVerdict, system: UnitSystem): str
   return `${action} by ${gapText(byMm, system)}`;
 }
 
+const GAP = /[\d.,]+\s*(?:mm|in\b|thou|["″])?/gi;
+
+/** Gaps in a row or one on a line; whatever else is there is a fault. */
 function readGaps(text: string, unit: 'mm' | 'in'): { values: number[]; fault: string | null } {
-  const tokens = text.match(/[\d.,]+\s*(?:mm|in\b|thou|["″])?/gi) ?? [];
+  const others = text.replace(GAP, ' ').match(/[^\s;/|]+/g) ?? [];
+  const tokens = [...(text.match(GAP) ?? []), ...others];
   const values: number[] = [];
   let fault: string | null = null;
   for (const token of tokens) {

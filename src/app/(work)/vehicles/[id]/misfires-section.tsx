@@ -13,8 +13,9 @@ export function MisfiresSection({ view: { misfires, vehicle }, actor }: { view: 
       {misfires.length === 0 && <div className="soft">None on record.</div>}
       {misfires.map(({ advice, misfire: { id, number, state, openedOn, pointsTo } }) => (
         <div key={id}>
+          <DrivingOrder advice={advice} />
           <TextLink href={`/misfires/${id}`}>Misfire {number}</TextLink> · {CASE_STATE_WORDS[state].toLowerCase()} ·
-          since {dateText(openedOn)} <DrivingOrder advice={advice} />
+          since {dateText(openedOn)}
           {pointsTo && ` · ${causeText(pointsTo)}, ${percentText(pointsTo.probability)}`}
         </div>
       ))}
