@@ -57,9 +57,14 @@ export function ensurePackages() {
 /** Builds the app when its sources changed since the last build. */
 export function ensureBuild() {
   const sources = digestOf(
-    ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json', 'scripts/worker.ts', 'scripts/lib'].filter((name) =>
-      existsSync(name),
-    ),
+    [
+      'src',
+      'package-lock.json',
+      'next.config.ts',
+      'tsconfig.json',
+      'scripts/worker.ts',
+      'scripts/lib/build-workers.mjs',
+    ].filter((name) => existsSync(name)),
   );
   const stamp = '.next/isobar-sources';
   if (

@@ -20,7 +20,8 @@ export interface Workspace {
   readonly pool: Connection['pool'];
 }
 
-const depsOf = (db: Deps['db']): Deps => ({
+/** What use-cases of a test run with: the day and the hour stand still, and nobody does background work. */
+export const depsOf = (db: Deps['db']): Deps => ({
   db,
   now: () => new Date(`${TODAY}T09:00:00Z`),
   today: () => TODAY,
@@ -77,6 +78,14 @@ export const emptyWorkspace = (): Promise<Workspace> => copyOf('empty', async ()
 export async function demoWorkspace(): Promise<Workspace & { readonly supervisor: Actor }> {
   const { filled, ...workspace } = await copyOf('demo', async (deps) => (await loadDemo(deps)).actor);
   return { ...workspace, supervisor: filled };
+}
+
+/** How many connections to a workspace's database wait for a lock of somebody else. */
+export async function lockWaiters({ pool }: Workspace): Promise<number> {
+  const { rows } = await pool.query<{ n: number }>(
+    `select count(*)::int as n from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'`,
+  );
+  return rows[0]?.n ?? 0;
 }
 
 /** The vehicle that the fleet knows by a number. */

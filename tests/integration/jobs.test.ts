@@ -18,7 +18,7 @@ import { listJobs, retryJob } from '../../src/server/jobs/list-jobs';
 import { listLoads } from '../../src/server/odometer/list-loads';
 import { awaitLoad, receiveReadingsFile } from '../../src/server/odometer/receive-readings-file';
 import { openQueue, queueOf } from '../../src/server/queue';
-import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+import { demoWorkspace, inRole, lockWaiters, TODAY, value, type Workspace } from '../builders/workspace';
 
 /* Two apps and two workers on one database: the apps ask, the workers do, one of them is killed in the middle. */
 
@@ -85,13 +85,6 @@ const sheet = (revision: number, interval: number) => ({
   },
 });
 const states = async () => value(await listJobs(w.deps, actor)).map(({ state }) => state);
-/** Connections that wait for a lock of somebody else. */
-const waiting = async () =>
-  (
-    await w.deps.db.execute<{ n: number }>(
-      sql`select count(*)::int as n from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'`,
-    )
-  ).rows[0]?.n;
 const limits = async () =>
   (
     await w.deps.db.execute<{ km: number; n: number }>(sql`
@@ -143,7 +136,7 @@ describe('a sheet that concerns many vehicles', () => {
     );
     value(await enterRow(app, actor, sheet(50, 43_000)));
     await expect.poll(async () => (await states()).includes('running')).toBe(true);
-    await expect.poll(waiting).toBe(1);
+    await expect.poll(() => lockWaiters(w)).toBe(1);
     for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');
@@ -167,7 +160,7 @@ describe('a sheet that concerns many vehicles', () => {
     const { loadId } = value(await receiveReadingsFile(app, actor, { fileName: 'file.csv', file }));
     const load = async () => value(await listLoads(w.deps, actor)).find(({ id }) => id === loadId);
     await expect.poll(async () => (await load())?.step).toBe('putting in order');
-    await expect.poll(waiting).toBe(1);
+    await expect.poll(() => lockWaiters(w)).toBe(1);
     for (const worker of workers) worker.kill('SIGKILL');
     workers = [];
     await holder.query('rollback');

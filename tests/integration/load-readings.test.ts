@@ -15,7 +15,7 @@ import { cancelLoad, listLoads } from '../../src/server/odometer/list-loads';
 import { loadReadingsFile } from '../../src/server/odometer/load-readings-file';
 import { awaitLoad, receiveReadingsFile } from '../../src/server/odometer/receive-readings-file';
 import { recordReadings } from '../../src/server/odometer/record-readings';
-import { copyOf, inRole, TODAY, value, type Workspace } from '../builders/workspace';
+import { copyOf, inRole, lockWaiters, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace;
 let actor: Actor;
@@ -332,8 +332,7 @@ describe('a large file of readings', () => {
       [actor.fleetId, unit?.id],
     );
     const loading = load(['unit_number,read_on,odometer', ...lines, ''].join('\n'));
-    const waiting = `select 1 from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'`;
-    await expect.poll(async () => (await w.pool.query(waiting)).rowCount).toBeGreaterThan(0);
+    await expect.poll(() => lockWaiters(w)).toBeGreaterThan(0);
     return async (end: 'commit' | 'rollback') => {
       await holder.query(end);
       holder.release();

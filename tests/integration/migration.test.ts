@@ -9,9 +9,8 @@ import { migrateToLatest, NewerSchema } from '../../src/db/migrate';
 import { people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
-import { NO_QUEUE } from '../../src/server/queue';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
-import { TODAY, value } from '../builders/workspace';
+import { depsOf, value } from '../builders/workspace';
 
 const server = openConnection(inject('serverUrl'), 1);
 const opened: (() => Promise<void>)[] = [];
@@ -74,7 +73,7 @@ describe('a database of an earlier build, with the demo scenario', () => {
 
     const [person] = await db.select().from(people).where(sql`role = 'supervisor'`);
     const actor = { ...person, personId: person?.id } as unknown as Actor;
-    const deps = { db, now: () => new Date('2026-11-16T09:00:00Z'), today: () => TODAY, jobs: NO_QUEUE };
+    const deps = depsOf(db);
     // Computed anew by this build, the plugs of each vehicle stand where they stood.
     const items = value(await listDue(deps, actor, dueFilter.parse({ component: 'plug' }))).items;
     expect(items.map(({ vehicleId, state, due }) => [vehicleId, state, due?.p50 ?? null]).sort()).toEqual(

@@ -8,6 +8,7 @@ import type { Actor } from '../../src/server/access';
 import { listFollowUps } from '../../src/server/findings/follow-up';
 import { decideCase, mendCase } from '../../src/server/misfire/decide';
 import { endDriverAddress, makeDriverAddress, reportByAddress } from '../../src/server/misfire/driver-address';
+import { withDriving } from '../../src/server/misfire/may-it-drive';
 import { reportMisfire } from '../../src/server/misfire/open-case';
 import { keepCodesOfCase, sayOfCase, takeBackEntry } from '../../src/server/misfire/say';
 import { dealtWithReport, listUnfiledReports } from '../../src/server/misfire/unfiled-reports';
@@ -369,8 +370,9 @@ describe('the list', () => {
   it('says of each vehicle whether it may be driven on, as the page of the misfire does', async () => {
     value(await report('104', { lamp: 'flashing' }));
     const { items } = value(await listCases(w.deps, actor, { limit: 100 }));
-    expect(items.map(({ advice }) => advice.driving)).toContain('stop');
-    for (const { advice, misfire } of items) expect((await view(misfire.id)).advice).toMatchObject(advice);
+    const rows = await withDriving(w.deps, actor, items);
+    expect(rows.map(({ advice }) => advice.driving)).toContain('stop');
+    for (const { advice, misfire } of rows) expect((await view(misfire.id)).advice).toMatchObject(advice);
   });
 
   it('shows nothing of this fleet to another', async () => {

@@ -124,7 +124,7 @@ export interface DueView extends ComponentDueView {
   /** The one that binds first leads. */
   readonly components: readonly ComponentDueView[];
   readonly week: WeekCost;
-  readonly steadyRate: UseRate | null;
+  readonly useRate: UseRate | null;
   readonly forecast: Forecast;
   /** Past forecasts of its duty group, or of the fleet; null: too few. */
   readonly tested: Tested | null;
@@ -147,7 +147,7 @@ export const viewDue = useCase({
       ...first,
       components,
       week,
-      steadyRate: effectiveRate(ownRateOf(row), group),
+      useRate: effectiveRate(ownRateOf(row), group),
       forecast: forecastOf(row),
       tested: row.forecasts && row.held !== null ? { forecasts: row.forecasts, held: row.held } : null,
       pressure: week.total,

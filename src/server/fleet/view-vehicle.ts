@@ -104,7 +104,7 @@ export type VehicleView = Extract<Awaited<ReturnType<typeof viewVehicle>>, { ok:
 
 /** Other components that have an interval, held against the day of the plugs. */
 function companionsOf(
-  { components, odometerKm, odometerOn, steadyRate, forecast }: DueView,
+  { components, odometerKm, odometerOn, useRate, forecast }: DueView,
   layout: Layout,
   savedMinutes: number,
   today: PlainDate,
@@ -126,7 +126,7 @@ function companionsOf(
     ];
   });
   const plugs = components.find(({ component }) => component === 'plug');
-  const vehicle = { today, odometer: { on: odometerOn, km: odometerKm }, rate: steadyRate, forecast };
+  const vehicle = { today, odometer: { on: odometerOn, km: odometerKm }, rate: useRate, forecast };
   return companions(plugs?.due ?? null, others, vehicle, savedMinutes);
 }
 

@@ -24,7 +24,7 @@ import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { type CaseFacts, caseWith, factsOf } from './case-facts';
 import { entriesOf } from './keep-entries';
-import { FREE, mayMisfire, withDriving } from './may-it-drive';
+import { FREE, mayMisfire } from './may-it-drive';
 
 /** Something that changed on the vehicle, as far as anybody knows. */
 interface Changed {
@@ -181,7 +181,7 @@ export const listCases = useCase({
   }),
   async run(deps, actor, { limit, ...filter }) {
     const rows = await loadCases(deps.db, actor.fleetId, filter, limit + 1);
-    const items = await withDriving(deps, actor, rows.slice(0, limit));
+    const items = rows.slice(0, limit);
     return ok({ items, next: rows.length > limit ? (items.at(-1)?.misfire.number ?? null) : null });
   },
 });

@@ -142,11 +142,11 @@ function factsOf(found: VehicleFitment, due: DueView, onOrder: ReadonlySet<strin
 }
 
 /** How long a new set of plugs will last here, years: by its interval and the use of the vehicle. */
-function yearsOfPlugs({ components, steadyRate }: DueView): number {
+function yearsOfPlugs({ components, useRate }: DueView): number {
   const plugs = components.find(({ component }) => component === 'plug');
   const byTime = plugs?.limitMonths == null ? Number.POSITIVE_INFINITY : plugs.limitMonths / 12;
   const byDistance =
-    plugs?.limitKm == null || !steadyRate ? Number.POSITIVE_INFINITY : yearsFor(plugs.limitKm, steadyRate.kmPerDay);
+    plugs?.limitKm == null || !useRate ? Number.POSITIVE_INFINITY : yearsFor(plugs.limitKm, useRate.kmPerDay);
   const years = Math.min(byTime, byDistance);
   return Number.isFinite(years) ? years : USUAL_YEARS;
 }

@@ -5,7 +5,7 @@ import type { UnitSystem } from '@/core/units/person-units';
 import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewDriverAddress } from '@/server/misfire/driver-address';
-import type { CaseInList } from '@/server/misfire/may-it-drive';
+import { type CaseInList, withDriving } from '@/server/misfire/may-it-drive';
 import { listUnfiledReports, type UnfiledReport } from '@/server/misfire/unfiled-reports';
 import { listCases } from '@/server/misfire/view-case';
 import { dateText, distanceText, instantText, NONE, percentText } from '@/text/format';
@@ -33,7 +33,8 @@ export default page(async function MisfiresPage() {
   const unfiled = may(actor, 'open work orders') ? await listUnfiledReports(deps(), actor) : null;
   // Who must not drive first, what is over last.
   const rank = (row: CaseInList): number => DRIVING.indexOf(row.advice.driving) - (isOver(row) ? 1 : 0);
-  const all = [...list.value.items].sort((a, b) => rank(b) - rank(a));
+  const rows = await withDriving(deps(), actor, list.value.items);
+  const all = rows.sort((a, b) => rank(b) - rank(a));
   const stopped = all.filter(({ advice }) => advice.driving === 'stop').length;
   const live = all.filter((row) => !isOver(row));
   const open = live.filter(({ misfire }) => misfire.state === 'open').length;

@@ -168,7 +168,7 @@ const useRateOutput = z.object({
   used: z.number().int(),
 });
 
-function steadyRate({ readings }: z.output<typeof useRateInput>): z.output<typeof useRateOutput> {
+function useRate({ readings }: z.output<typeof useRateInput>): z.output<typeof useRateOutput> {
   const rate = ownRate(readings.map((r) => ({ day: r.day ?? dayNumber(r.on ?? ''), km: r.km })));
   return rate
     ? { rate_km_per_day: rate.kmPerDay, rate_ci80: [rate.ci80[0], rate.ci80[1]], used: rate.used }
@@ -270,7 +270,7 @@ export const CALCULATIONS: Readonly<Record<string, Calculation>> = {
     torquePlanOutput,
     torquePlan,
   ),
-  'use-rate': calculation('Distance a day with its 80 % interval', useRateInput, useRateOutput, steadyRate),
+  'use-rate': calculation('Distance a day with its 80 % interval', useRateInput, useRateOutput, useRate),
   due: calculation('Life used and due date of one component', dueInput, dueOutput, dueDate),
   'odometer-check': calculation(
     'Judges a reading against its vehicle’s history, and says what it probably was',
