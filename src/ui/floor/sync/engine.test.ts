@@ -301,6 +301,18 @@ describe('on a shared tablet', () => {
     expect(engine.snapshot()).toMatchObject({ ofOthers: 1, link: 'signed-out' });
   });
 
+  it('shows a page that was read anew at once; an older one, or one of somebody else, changes nothing', async () => {
+    const { server } = recordServer();
+    const { engine } = await opened(server);
+    const page = (seconds: number, more: object = {}): FloorJob =>
+      ({ ...JOB, orderNumber: seconds, asOf: `2026-11-16T09:00:${seconds}Z`, ...more }) as unknown as FloorJob;
+    engine.readAnew(page(30));
+    expect(engine.snapshot().job.orderNumber).toBe(30);
+    engine.readAnew(page(20));
+    engine.readAnew(page(40, { personId: 'holm' }));
+    expect(engine.snapshot().job).toMatchObject({ orderNumber: 30, personId: 'vane' });
+  });
+
   it('says so where the browser keeps nothing', async () => {
     const { server } = recordServer();
     const device = memory();

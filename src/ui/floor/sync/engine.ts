@@ -84,6 +84,11 @@ export class SyncEngine {
     void this.send();
   };
 
+  /** The page was read anew, as after a form on it was pressed: what it says is shown at once, not at the next question. */
+  readonly readAnew = (job: FloorJob): void => {
+    if (job.personId === this.state.job.personId && job.asOf > this.state.job.asOf) this.takeJob(job);
+  };
+
   readonly set = (target: string, field: string, value: Json, resolves?: string): void => {
     const { job, waiting, past } = this.state;
     const shown = withEntries(job.record, waiting)[target]?.[field] ?? null;

@@ -24,6 +24,7 @@ export function useFloor(first: FloorJob) {
       document.removeEventListener('visibilitychange', engine.hurry);
     };
   }, [engine]);
+  useEffect(() => engine.readAnew(first), [engine, first]);
   const { job, waiting, photos, link } = state;
   const record = useMemo(() => recordOf({ job, waiting }), [job, waiting]);
   const { set, edit, addPhoto, setWorking, readCodes, forget, tryAgain } = engine;
