@@ -1,4 +1,5 @@
 import { defineConfig, devices } from '@playwright/test';
+import { CHROMIUM } from './scripts/lib/command.mjs';
 
 /* Run by scripts/scenarios.mjs, which prepares the databases; tests/scenarios/app.ts starts an app for each file. */
 
@@ -15,7 +16,7 @@ export default defineConfig({
     ...devices['Desktop Chrome'],
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: CHROMIUM,
       args: [
         '--no-sandbox',
         '--disable-gpu',

@@ -1,4 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from '../scripts/lib/command.mjs';
 
 /* What it costs to record at the vehicle: presses and seconds for a set of six plugs where all is well, and the time from a
    press to the next paint with the processor slowed four times. Against a running demo:
@@ -6,7 +7,7 @@ import { chromium, type Page } from '@playwright/test';
 
 const [base = 'http://127.0.0.1:3000', unit = '33'] = process.argv.slice(2);
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: CHROMIUM,
   args: ['--no-sandbox'],
 });
 const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, baseURL: base });

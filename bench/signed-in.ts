@@ -1,9 +1,10 @@
 import { chromium } from '@playwright/test';
+import { CHROMIUM } from '../scripts/lib/command.mjs';
 
 /** The running demo in a browser, signed in as its supervisor, with the addresses of one vehicle and one open work order. */
 export async function signedIn(base: string) {
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: CHROMIUM,
     args: ['--no-sandbox', '--disable-gpu'],
   });
   const context = await browser.newContext({ baseURL: base });

@@ -3,7 +3,8 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { freePort, startCluster } from './lib/cluster.mjs';
-import { nodeArgs, run } from './lib/command.mjs';
+import { nodeArgs, run, together } from './lib/command.mjs';
+import { giveUp } from './lib/say.mjs';
 import { ensureBuild, ensureDebian, ensurePackages } from './lib/setup.mjs';
 
 /* Prints the figures that performance claims rest on. Nothing here is a test; with --small every benchmark runs once on very
@@ -29,7 +30,7 @@ if (small)
   });
 const CALLS = Number(process.env.BENCH_CALLS ?? 100);
 
-ensureDebian('postgresql', 'chromium');
+ensureDebian('postgresql', 'chromium-headless-shell');
 ensurePackages();
 ensureBuild();
 const folder = mkdtempSync(path.join(os.tmpdir(), 'isobar-bench-'));
@@ -65,18 +66,19 @@ const warm = small ? cold : await timeDemo(port);
 process.stdout.write(
   `npm run demo, packages and build at hand: ${cold.seconds.toFixed(1)} s with a new database, ${warm.seconds.toFixed(1)} s the second time\n`,
 );
-run(process.execPath, [nodeArgs.tsx, 'bench/page-weight.ts', `http://127.0.0.1:${port}`]);
-run(process.execPath, [nodeArgs.tsx, 'bench/views.ts', `http://127.0.0.1:${port}`]);
-run(process.execPath, [nodeArgs.tsx, 'bench/at-the-vehicle.ts', `http://127.0.0.1:${port}`]);
-run(process.execPath, [nodeArgs.tsx, 'bench/what-if-page.ts', `http://127.0.0.1:${port}`]);
+await benches(
+  ['bench/page-weight.ts', 'bench/views.ts', 'bench/at-the-vehicle.ts', 'bench/what-if-page.ts'].map((file) => [
+    file,
+    `http://127.0.0.1:${port}`,
+  ]),
+);
 await warm.stop();
-
-run(process.execPath, [nodeArgs.tsx, 'bench/plan.ts', ...(small ? ['--small'] : [])]);
-run(process.execPath, [nodeArgs.tsx, 'bench/misfire.ts']);
-run(process.execPath, [nodeArgs.tsx, 'bench/fitment.ts']);
-run(process.execPath, [nodeArgs.tsx, 'bench/curves.ts']);
-for (const judged of ['reading', 'reading-classes', 'due-band', 'fleet-band', 'dash', 'quantities'])
-  run(process.execPath, [nodeArgs.tsx, `bench/${judged}.ts`]);
+await benches([
+  ['bench/plan.ts', ...(small ? ['--small'] : [])],
+  ...['misfire', 'fitment', 'curves', 'reading', 'reading-classes', 'due-band', 'fleet-band', 'dash', 'quantities'].map(
+    (judged) => [`bench/${judged}.ts`],
+  ),
+]);
 
 const cluster = await startCluster(path.join(folder, 'cluster'));
 const demoUrl = madeDatabase('bench_demo');
@@ -87,6 +89,13 @@ run(process.execPath, [nodeArgs.tsx, 'bench/scale.ts', madeDatabase('bench_scale
 if (!small) run(process.execPath, [nodeArgs.tsx, 'bench/minutes.ts', madeDatabase('bench_minutes')]);
 cluster.stop();
 rmSync(folder, { recursive: true, force: true });
+
+/** One after the other, so that each has the machine to itself; where nothing is measured, side by side. */
+async function benches(files) {
+  const programs = files.map((args) => ({ program: process.execPath, args: [nodeArgs.tsx, ...args] }));
+  const groups = small ? [programs] : programs.map((program) => [program]);
+  for (const group of groups) if (!(await together(group))) giveUp('a benchmark failed. The lines above say why.');
+}
 
 /** @returns the address of a new database of this name */
 function madeDatabase(name) {

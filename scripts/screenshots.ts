@@ -1,4 +1,5 @@
 import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from './lib/command.mjs';
 
 /* Takes the pictures of docs/screenshots/ from a running demo: npm run demo, then npm run screenshots. */
 
@@ -6,7 +7,7 @@ const base = process.env.ISOBAR_URL ?? 'http://127.0.0.1:3000';
 const folder = process.env.SHOTS ?? 'docs/screenshots';
 const only = process.argv.slice(2);
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu'] });
 
 async function signedIn(width: number, height: number, colorScheme: 'light' | 'dark' = 'light'): Promise<Page> {
   const context = await browser.newContext({ viewport: { width, height }, colorScheme, baseURL: base });

@@ -1,35 +1,35 @@
-import { spawnSync } from 'node:child_process';
+import { together } from './lib/command.mjs';
 import { say } from './lib/say.mjs';
 import { ensureBuild, ensureDebian, ensurePackages } from './lib/setup.mjs';
 
 /* Everything that must hold before a change lands, on a machine that may have nothing yet. */
 
 const began = Date.now();
-ensureDebian('postgresql', 'chromium');
+ensureDebian('postgresql', 'chromium-headless-shell');
 ensurePackages();
 
 const passed = [];
-const check = (name, script) => {
+const check = async (name, ...scripts) => {
   say(`${name}…`);
-  const { status } = spawnSync('npm', ['run', '--silent', script], {
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
-  });
-  if (status !== 0) {
-    process.stderr.write(`\nisobar: ${name} failed. Passed before it: ${passed.join(', ') || 'nothing'}.\n`);
-    process.exit(status ?? 1);
+  const from = Date.now();
+  const env = { NEXT_TELEMETRY_DISABLED: '1' };
+  const ok = await together(scripts.map((script) => ({ program: 'npm', args: ['run', '--silent', script], env })));
+  const seconds = Math.round((Date.now() - from) / 1000);
+  if (!ok) {
+    process.stderr.write(
+      `\nisobar: ${name} failed after ${seconds} s. Passed before it: ${passed.join(', ') || 'nothing'}.\n`,
+    );
+    process.exit(1);
   }
-  passed.push(name);
+  passed.push(`${name} (${seconds} s)`);
 };
 
-check('format and lint', 'lint');
-check('types', 'types');
-check('import directions and exports', 'imports');
-check('unit tests', 'unit');
-check('integration tests', 'integration');
+await check('format, lint, types, import directions and exports', 'types', 'lint', 'imports');
+await check('unit tests', 'unit');
+await check('integration tests', 'integration');
 say('build…');
 ensureBuild();
 passed.push('build');
-check('benchmarks, on very little', 'bench-small');
-check('browser tests', 'scenarios');
+await check('benchmarks, on very little', 'bench-small');
+await check('browser tests', 'scenarios');
 say(`all passed in ${Math.round((Date.now() - began) / 1000)} s: ${passed.join(', ')}`);

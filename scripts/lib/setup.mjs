@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { JOB_WORKER, output, run } from './command.mjs';
+import { CHROMIUM, JOB_WORKER, output, run } from './command.mjs';
 import { giveUp, say } from './say.mjs';
 
 const isRoot = () => process.getuid?.() === 0;
@@ -17,7 +17,7 @@ export function postgresBin() {
 
 const DEBIAN = {
   postgresql: () => postgresBin() !== null,
-  chromium: () => existsSync('/usr/bin/chromium'),
+  'chromium-headless-shell': () => existsSync(CHROMIUM),
 };
 
 /** Installs what is missing of Debian's packages: as root, else through sudo, else it names the command to run. */

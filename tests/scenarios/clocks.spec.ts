@@ -2,7 +2,7 @@ import { expect, test, User } from './user';
 
 test('hours, another fault and a change of leads are recorded on the vehicle, found by keyboard', async ({ page }) => {
   const user = new User(page);
-  await user.signIn('supervisor');
+  await user.signIn('supervisor', '/due');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: /Unit, work order/ }).fill('143');
   await expect(page.getByRole('option', { name: /^143 road-gritter/ })).toBeVisible();

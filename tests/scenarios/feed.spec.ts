@@ -33,7 +33,7 @@ test('a large file is loaded with its checks, and one that is broken is refused 
 
 test('notices wait in the inbox until they are put aside, and the digest has them all', async ({ page }) => {
   const user = new User(page);
-  await user.signIn('viewer');
+  await user.signIn('viewer', '/due');
   await page
     .getByRole('link', { name: /^Notices/ })
     .first()
@@ -72,7 +72,7 @@ test('notices wait in the inbox until they are put aside, and the digest has the
 
 test('the due list is laid out, kept as a view, and goes on paper by depot', async ({ page }) => {
   const user = new User(page);
-  await user.signIn('supervisor');
+  await user.signIn('supervisor', '/due');
   await page.getByText('Columns', { exact: true }).click();
   await page.getByRole('checkbox', { name: 'How sure' }).click();
   await expect(page).toHaveURL(/hide=sure/);

@@ -9,7 +9,7 @@ for (const [who, heading] of [
   ['viewer', /^Service pressure/],
 ] as const)
   test(`a ${who} begins where the work is`, async ({ page }) => {
-    await new User(page).signIn(who);
+    await new User(page).signIn(who, '/due');
     await page.getByRole('link', { name: 'Isobar, to where your work begins' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(heading);
     await page.goto('/');
@@ -43,7 +43,7 @@ test('on a phone the head is one line, and its menu goes everywhere and closes b
 });
 
 test('every place is reached and left by keyboard alone', async ({ page }) => {
-  await new User(page).signIn('supervisor');
+  await new User(page).signIn('supervisor', '/due');
   const groups = page.getByRole('navigation', { name: 'Main' }).getByRole('link');
   for (const group of await groups.allTextContents()) {
     await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: group, exact: true }).focus();

@@ -368,7 +368,7 @@ test('a policy is chosen with its reason, and the vehicle says which is in force
 
 test('work under a blocked sheet needs a supervisor’s reason', async ({ page }) => {
   const user = new User(page);
-  await user.signIn('supervisor');
+  await user.signIn('supervisor', '/due');
   await page.getByRole('link', { name: /^8 harbour bus/ }).click();
   await expect(page.getByText('The spec sheet in force may not be used yet.')).toBeVisible();
   await page.getByRole('button', { name: 'Open a work order with this reason' }).click();
