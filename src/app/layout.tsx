@@ -6,7 +6,6 @@ import type { ReactNode } from 'react';
 import { Provider } from '@/ui/theme/provider';
 
 export const metadata: Metadata = {
-  title: { default: 'Isobar', template: '%s · Isobar' },
   description: 'Spark plug and ignition coil service for a mixed fleet',
 };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };

@@ -64,7 +64,7 @@ const HISTORY_WORDS: Readonly<Record<Certainty, string>> = {
 
 /** How past forecasts of this duty group, or of the fleet, have done. */
 export const heldText = ({ forecasts, held }: { forecasts: number; held: number }): string =>
-  `Bands like this one held ${Math.round((100 * held) / forecasts)} % of ${countText(forecasts)} past forecasts.`;
+  `Forecast check: ${Math.round((100 * held) / forecasts)} % of ${countText(forecasts)} past dates fell inside their range`;
 
 /** How long a part has been in, where nothing dates it: "in since 3 Mar 2024, 41,200 km". */
 export function sinceText(

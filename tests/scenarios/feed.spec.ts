@@ -73,22 +73,27 @@ test('notices wait in the inbox until they are put aside, and the digest has the
 test('the due list is laid out, kept as a view, and goes on paper by depot', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor', '/due');
-  await page.getByText('Columns', { exact: true }).click();
-  await page.getByRole('checkbox', { name: 'How sure' }).click();
+  const tick = async (name: string) => {
+    await page.getByRole('button', { name: 'Columns' }).click();
+    await page.getByRole('checkbox', { name }).click();
+  };
+  await tick('How sure');
   await expect(page).toHaveURL(/hide=sure/);
   await expect(page.getByRole('columnheader', { name: 'How sure' })).toBeHidden();
-  await page.getByText('Columns', { exact: true }).click();
-  await page.getByRole('checkbox', { name: 'One line a vehicle' }).click();
-  await expect(page).toHaveURL(/dense=1/);
-  await page.getByText('Save this view').click();
-  await page.getByLabel('Name').fill('Narrow');
-  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await tick('Two lines a vehicle');
+  await expect(page).toHaveURL(/rows=comfortable/);
+  const views = page.getByRole('button', { name: 'Views' });
+  await views.click();
+  await page.getByLabel('Name of this view').fill('Narrow');
+  await page.getByRole('button', { name: 'Save this view' }).click();
   await expect(page.getByRole('link', { name: 'Narrow' })).toBeVisible();
   await page.goto('/due');
   await expect(page.getByRole('columnheader', { name: 'How sure' })).toBeVisible();
+  await views.click();
   await page.getByRole('link', { name: 'Narrow' }).click();
   await expect(page.getByRole('columnheader', { name: 'How sure' })).toBeHidden();
-  await page.getByRole('link', { name: 'To print, by depot' }).click();
+  await page.getByRole('button', { name: 'Print, files' }).click();
+  await page.getByRole('menuitem', { name: 'To print, by depot' }).click();
   await expect(page.getByRole('heading', { name: /^Eastlight: \d+ due/ })).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();

@@ -24,7 +24,7 @@ test('on a phone the head is one line, and its menu goes everywhere and closes b
   const head = page.getByRole('banner');
   expect((await head.boundingBox())?.height).toBeLessThan(60);
   const menu = page.getByRole('navigation', { name: 'Menu' });
-  const open = () => head.getByText('Menu', { exact: true }).click();
+  const open = () => head.getByRole('button', { name: 'Menu' }).click();
   await open();
   const places = await menu
     .getByRole('link')

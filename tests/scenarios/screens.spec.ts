@@ -106,6 +106,7 @@ async function complaints(page: Page, path: string, colorScheme: 'light' | 'dark
   await page.emulateMedia({ colorScheme });
   await page.goto(path);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(page).toHaveTitle(/^.+ · Isobar$/);
   // What passes is not described, and the sheets are not fetched once more: a third of the time.
   const axe = new AxeBuilder({ page })
     .setLegacyMode(true)

@@ -83,7 +83,7 @@ export class User {
   }
 
   async signOut(): Promise<void> {
-    await this.page.getByRole('banner').locator('summary').first().click();
+    await this.page.locator('.top-word').first().click();
     await this.page.getByRole('button', { name: 'Sign out' }).click();
   }
 

@@ -125,6 +125,8 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await page.getByRole('link', { name: /^Site 1/ }).click();
     await page.getByRole('button', { name: /^Started by hand, torqued 17 Nm, next: 2/ }).click();
     await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
+    // Each figure on a drawing says which gap it is: here the old ones, on the order the new ones.
+    await expect(page.locator('svg text', { hasText: 'old gap' })).toBeVisible();
     await user.fillSite({ part: 'em 7205', gap: '.028 in', torque: '12.5 ft-lb' });
     await page.getByRole('button', { name: /next: 3/ }).click();
     await expect(page.getByRole('heading', { name: 'Site 3' })).toBeVisible();
@@ -139,6 +141,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await expect(page.getByText('All sent')).toBeVisible();
     await page.getByRole('link', { name: 'Work order 1001' }).click();
     await expect(page.getByText('3 of 3 sites done').first()).toBeVisible();
+    await expect(page.locator('svg text', { hasText: 'new gap' })).toHaveCount(3);
     await page.getByRole('button', { name: /I did the work: hand it over/ }).click();
     await expect(page.getByText(/Handed over by R. Tolland/)).toBeVisible();
     await page.getByLabel('Odometer now').fill('10499');
@@ -155,9 +158,10 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await expect(page).toHaveURL(/depot=Machair/);
     await expect(user.row('15 mobile library')).toContainText('0 %');
     await expect(user.row('15 mobile library')).toContainText('Later');
+    await page.getByRole('button', { name: 'Print, files' }).click();
     const [file] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('link', { name: 'CSV of this list' }).click(),
+      page.getByRole('menuitem', { name: 'CSV of this list' }).click(),
     ]);
     const csv = readFileSync(await file.path(), 'utf8');
     expect(csv.split('\r\n')[0]).toContain('unit_number');

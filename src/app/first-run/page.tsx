@@ -3,12 +3,11 @@ import { redirect } from 'next/navigation';
 import { connection } from 'next/server';
 import { deps } from '@/server/deps';
 import { isFirstRun } from '@/server/fleet/first-run';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { PasswordField, TextField } from '@/ui/primitives/fields';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { firstRunAction } from '../sign-in/actions';
-
-export const metadata = { title: 'First run' };
 
 export default async function FirstRunPage() {
   await connection();

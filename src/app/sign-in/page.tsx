@@ -3,12 +3,12 @@ import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/actor';
 import { deps } from '@/server/deps';
 import { isFirstRun } from '@/server/fleet/first-run';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { PasswordField, TextField } from '@/ui/primitives/fields';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { signInAction } from './actions';
 
-export const metadata = { title: 'Sign in' };
 export const dynamic = 'force-dynamic';
 
 export default async function SignInPage() {

@@ -1,7 +1,8 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { SubmitButton } from '../primitives/button';
 import { TextField } from '../primitives/fields';
 import type { Kept } from './bench-data';
 

@@ -7,7 +7,8 @@ import { itemFaults } from '@/core/engine/access-items';
 import type { Layout } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { EngineDrawing } from '../drawings/engine-drawing';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { Button, SubmitButton } from '../primitives/button';
 import { Section } from '../primitives/page';
 import { AccessItemFields } from './access-item-fields';
 import { useRows } from './use-rows';
@@ -66,12 +67,10 @@ export function AccessEditor({ familyId, version, layout, saved, copied, action 
             </Box>
           )}
           <div className="press-row">
-            <button type="button" className="button" onClick={() => change([...rows, EMPTY], rows.length)}>
-              Add an item
-            </button>
-            <button type="button" className="button" disabled={!undo} onClick={() => undo?.()}>
+            <Button onClick={() => change([...rows, EMPTY], rows.length)}>Add an item</Button>
+            <Button disabled={!undo} onClick={() => undo?.()}>
               Undo
-            </button>
+            </Button>
             <SubmitButton main>Save the way</SubmitButton>
           </div>
         </Section>
@@ -147,12 +146,12 @@ function ItemRow({
         </span>
         {faults > 0 && <span className="wrong small">{faults} to mend</span>}
       </button>
-      <button type="button" className="button" disabled={place === 0} onClick={() => onMove(place - 1)}>
+      <Button disabled={place === 0} onClick={() => onMove(place - 1)}>
         ↑<span className="aloud"> {name} earlier</span>
-      </button>
-      <button type="button" className="button" disabled={last} onClick={() => onMove(place + 1)}>
+      </Button>
+      <Button disabled={last} onClick={() => onMove(place + 1)}>
         ↓<span className="aloud"> {name} later</span>
-      </button>
+      </Button>
     </li>
   );
 }

@@ -1,6 +1,7 @@
 import { Box, Grid } from '@chakra-ui/react';
-import { useId } from 'react';
 import { ITEM_CHOICES, type ItemFaults, type ItemField, type ItemFields } from '@/core/engine/access-item-fields';
+import { Button } from '../primitives/button';
+import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Section } from '../primitives/page';
 
 const LABELS: Readonly<Record<ItemField, readonly [label: string, hint: string]>> = {
@@ -88,9 +89,7 @@ export function AccessItemFields({
           </Grid>
         </fieldset>
       ))}
-      <button type="button" className="button" onClick={onRemove}>
-        Remove this item
-      </button>
+      <Button onClick={onRemove}>Remove this item</Button>
     </Section>
   );
 }
@@ -106,33 +105,8 @@ function Field({
   fault: string | undefined;
   onChange: (value: string) => void;
 }) {
-  const id = useId();
   const [label, hint] = LABELS[field];
   const choices = ITEM_CHOICES[field];
-  const shared = {
-    id,
-    className: 'field',
-    value,
-    'aria-invalid': fault ? true : undefined,
-    'aria-describedby': `${id}-hint`,
-  };
-  return (
-    <Box mb="2" minW="0">
-      <label htmlFor={id}>{label}</label>
-      {choices ? (
-        <select {...shared} onChange={(event) => onChange(event.target.value)}>
-          {choices.map((choice) => (
-            <option key={choice} value={choice}>
-              {WORDS[choice] ?? choice}
-            </option>
-          ))}
-        </select>
-      ) : (
-        <input {...shared} onChange={(event) => onChange(event.target.value)} />
-      )}
-      <div id={`${id}-hint`} className={fault ? 'wrong small' : 'soft small'}>
-        {fault ?? hint}
-      </div>
-    </Box>
-  );
+  const framed = { label, hint, fault, value, onChange };
+  return choices ? <LiveSelect {...framed} choices={choicesOf(choices, WORDS)} /> : <LiveText {...framed} />;
 }

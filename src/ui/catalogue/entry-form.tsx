@@ -1,7 +1,8 @@
 'use client';
 
 import { Grid } from '@chakra-ui/react';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { SubmitButton } from '../primitives/button';
 import { SelectField, TextField } from '../primitives/fields';
 
 interface EntryColumn {

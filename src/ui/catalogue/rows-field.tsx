@@ -2,6 +2,9 @@
 
 import { type ClipboardEvent, useState } from 'react';
 import { useFormState } from '../primitives/action-form';
+import { Button } from '../primitives/button';
+import { SelectControl, TextControl } from '../primitives/field-frame';
+import { choicesOf } from '../primitives/live-fields';
 import { type Row, type RowShape, rowsOf, textOf } from './row-shapes';
 
 /** A list typed as rows of fields; a list that is pasted becomes rows. The form sends it as one text. */
@@ -48,14 +51,12 @@ export function RowsField({
               onChange={(text) => change(rows.with(at, { ...row, [column.key]: text }))}
             />
           ))}
-          <button type="button" className="button" onClick={() => change(rows.toSpliced(at, 1))}>
+          <Button onClick={() => change(rows.toSpliced(at, 1))}>
             Remove<span className="aloud"> {`${shape.one} ${at + 1}`}</span>
-          </button>
+          </Button>
         </div>
       ))}
-      <button type="button" className="button" onClick={() => change([...rows, startOf(shape)])}>
-        Add a {shape.one}
-      </button>
+      <Button onClick={() => change([...rows, startOf(shape)])}>Add a {shape.one}</Button>
       {fault && (
         <div id={`${name}-fault`} role="alert">
           {fault}
@@ -80,16 +81,11 @@ function Cell({
   value: string;
   onChange: (text: string) => void;
 }) {
-  const shared = { className: 'field', 'aria-label': `${label} ${at + 1}`, value };
-  if (choices)
-    return (
-      <select {...shared} onChange={(event) => onChange(event.target.value)}>
-        {choices.map((choice) => (
-          <option key={choice} value={choice}>
-            {choice === '' ? `${label.toLowerCase()}: by its name` : choice.replaceAll('_', ' ')}
-          </option>
-        ))}
-      </select>
-    );
-  return <input {...shared} placeholder={label} onChange={(event) => onChange(event.target.value)} />;
+  const shared = { 'aria-label': `${label} ${at + 1}`, value };
+  if (!choices)
+    return <TextControl {...shared} placeholder={label} onChange={(event) => onChange(event.target.value)} />;
+  const words = { '': `${label.toLowerCase()}: by its name` };
+  return (
+    <SelectControl {...shared} choices={choicesOf(choices, words)} onChange={(event) => onChange(event.target.value)} />
+  );
 }

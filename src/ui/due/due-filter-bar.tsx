@@ -1,9 +1,12 @@
 'use client';
 
+import { Popover } from '@chakra-ui/react';
+import { Columns3 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from 'react';
+import { type FormEvent, type RefObject, useEffect, useRef, useState } from 'react';
+import { Button } from '../primitives/button';
+import { SelectControl, TextControl } from '../primitives/field-frame';
 import type { Choice } from '../primitives/options';
-import { Options } from '../primitives/options';
 import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-row';
 
 interface DueFilterChoice {
@@ -15,16 +18,17 @@ interface DueFilterChoice {
   readonly sort: string;
   readonly order: string;
   readonly hide: readonly DueColumn[];
-  readonly dense: boolean;
+  /** Two lines a vehicle instead of one. */
+  readonly comfortable: boolean;
 }
 
 const SORTS: readonly Choice[] = [
-  { value: 'life', label: 'Life used' },
-  { value: 'pressure', label: 'Service pressure' },
-  { value: 'due', label: 'Due date' },
-  { value: 'unit', label: 'Unit number' },
-  { value: 'depot', label: 'Depot' },
-  { value: 'odometer', label: 'Odometer' },
+  { value: 'pressure', label: 'By service pressure' },
+  { value: 'life', label: 'By life used' },
+  { value: 'due', label: 'By due date' },
+  { value: 'unit', label: 'By unit number' },
+  { value: 'depot', label: 'By depot' },
+  { value: 'odometer', label: 'By odometer' },
 ];
 
 const plain = (values: readonly string[]): Choice[] => values.map((value) => ({ value, label: value }));
@@ -91,12 +95,15 @@ export function DueFilterBar({
         key={key}
         data-no-print
       >
-        <Labelled label="Search unit (press /)" id="due-search">
-          <input className="field" id="due-search" name="search" defaultValue={chosen.search} />
-        </Labelled>
-        <button type="button" className="button filters-fold" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <TextControl
+          name="search"
+          aria-label="Search unit (press /)"
+          placeholder="Unit, name, engine ( / )"
+          defaultValue={chosen.search}
+        />
+        <Button className="filters-fold" aria-expanded={open} onClick={() => setOpen(!open)}>
           Filter and sort
-        </button>
+        </Button>
         <div>
           <Picker
             name="component"
@@ -124,38 +131,54 @@ export function DueFilterBar({
           />
           <Picker name="state" label="State" choices={states} chosen={chosen.state} onChange={show} all="All states" />
           <Picker name="sort" label="Sort by" choices={SORTS} chosen={chosen.sort} onChange={show} />
-          <Picker
-            name="order"
-            label="Order"
-            choices={[{ value: 'reversed', label: 'Reversed' }]}
-            chosen={chosen.order}
-            onChange={show}
-            all="Usual"
-          />
-          <details className="small">
-            <summary>Columns</summary>
-            <div>
-              {DUE_COLUMNS.map((column) => (
-                <Tick
-                  key={column}
-                  name="show"
-                  value={column}
-                  label={COLUMN_WORDS[column]}
-                  ticked={!chosen.hide.includes(column)}
-                  onChange={show}
-                />
-              ))}
-              <Tick name="dense" value="1" label="One line a vehicle" ticked={chosen.dense} onChange={show} />
-            </div>
-          </details>
-          <button type="submit" className="button">
-            Show
-          </button>
+          <Laying chosen={chosen} onChange={show} />
         </div>
       </form>
     </search>
   );
 }
+
+/** How the list is laid out. Within the form, as what is not ticked would otherwise be sent as hidden. */
+const Laying = ({ chosen, onChange }: { chosen: DueFilterChoice; onChange: () => void }) => (
+  <Popover.Root positioning={{ placement: 'bottom-end' }}>
+    <Popover.Trigger asChild>
+      <Button>
+        <Columns3 size={16} /> Columns
+      </Button>
+    </Popover.Trigger>
+    <Popover.Positioner>
+      <Popover.Content>
+        <Popover.Body>
+          {DUE_COLUMNS.map((column) => (
+            <Tick
+              key={column}
+              name="show"
+              value={column}
+              label={COLUMN_WORDS[column]}
+              ticked={!chosen.hide.includes(column)}
+              onChange={onChange}
+            />
+          ))}
+          <Tick
+            name="rows"
+            value="comfortable"
+            label="Two lines a vehicle"
+            ticked={chosen.comfortable}
+            onChange={onChange}
+          />
+          <Tick
+            name="order"
+            value="reversed"
+            label="Reverse the order"
+            ticked={chosen.order === 'reversed'}
+            onChange={onChange}
+          />
+          <Button type="submit">Show</Button>
+        </Popover.Body>
+      </Popover.Content>
+    </Popover.Positioner>
+  </Popover.Root>
+);
 
 function Tick({
   name,
@@ -178,17 +201,6 @@ function Tick({
   );
 }
 
-function Labelled({ label, id, children }: { label: string; id: string; children: ReactNode }) {
-  return (
-    <div>
-      <label htmlFor={id} className="soft small">
-        {label}
-      </label>
-      {children}
-    </div>
-  );
-}
-
 interface PickerProps {
   readonly name: string;
   readonly label: string;
@@ -198,13 +210,12 @@ interface PickerProps {
   readonly all?: string;
 }
 
-function Picker({ name, label, choices, chosen, onChange, all }: PickerProps) {
-  return (
-    <Labelled label={label} id={`due-${name}`}>
-      <select id={`due-${name}`} name={name} className="field" defaultValue={chosen ?? ''} onChange={onChange}>
-        {all && <option value="">{all}</option>}
-        <Options choices={choices} />
-      </select>
-    </Labelled>
-  );
-}
+const Picker = ({ name, label, choices, chosen, onChange, all }: PickerProps) => (
+  <SelectControl
+    name={name}
+    aria-label={label}
+    choices={all ? [{ value: '', label: all }, ...choices] : choices}
+    defaultValue={chosen ?? ''}
+    onChange={onChange}
+  />
+);

@@ -54,13 +54,21 @@ const Row = memo(function Row({ row, shown }: { row: DueRow; shown: readonly Col
   return (
     <tr>
       {shown.map((column) => (
-        <td key={column} className={`due-${column}`}>
+        <td key={column} className={`due-${column}`} title={wholeOf(column, row)}>
           {cellOf(column, row)}
         </td>
       ))}
     </tr>
   );
 });
+
+/** What one line may cut off. */
+function wholeOf(column: Column, row: DueRow): string | undefined {
+  if (column === 'due') return row.also || undefined;
+  if (column === 'vehicle') return row.engine;
+  if (column === 'depot') return row.group;
+  return column === 'sure' || column === 'limit' ? row[column] : undefined;
+}
 
 function cellOf(column: Column, row: DueRow): ReactNode {
   switch (column) {

@@ -1,9 +1,10 @@
 'use client';
 
+import { Drawer, Popover, Portal } from '@chakra-ui/react';
+import { ChevronDown, Menu, X } from 'lucide-react';
 import NextLink from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { Drop } from './drop';
 import { groupAt, type Place, type PlaceGroup, placeAt } from './place';
 
 interface Props {
@@ -52,25 +53,17 @@ export function TopBar({ groups, start, waiting, aside, name, own }: Props) {
               Notices {waiting}
             </NextLink>
           )}
-          <Drop word={name}>{own}</Drop>
-          <Drop menu word="Menu">
-            <nav aria-label="Menu">
-              {groups.map(({ label, places }) => (
-                <section key={label}>
-                  <h2>{label}</h2>
-                  <ul>
-                    {places.map((each) => (
-                      <li key={each.href}>
-                        <NextLink href={each.href} prefetch={false} aria-current={each === place ? 'page' : undefined}>
-                          {labelOf(each)}
-                        </NextLink>
-                      </li>
-                    ))}
-                  </ul>
-                </section>
-              ))}
-            </nav>
-          </Drop>
+          <Popover.Root key={path} positioning={{ placement: 'bottom-end' }} lazyMount>
+            <Popover.Trigger className="top-word">
+              {name} <ChevronDown size={15} aria-hidden="true" />
+            </Popover.Trigger>
+            <Popover.Positioner>
+              <Popover.Content>
+                <Popover.Body>{own}</Popover.Body>
+              </Popover.Content>
+            </Popover.Positioner>
+          </Popover.Root>
+          <PhoneMenu key={`menu ${path}`} groups={groups} current={place} labelOf={labelOf} />
         </div>
       </div>
       {group && group.places.length > 1 && !atVehicle && (
@@ -90,6 +83,49 @@ export function TopBar({ groups, start, waiting, aside, name, own }: Props) {
     </header>
   );
 }
+
+/** On a phone: every place, over the page; closed by going to another page. */
+const PhoneMenu = ({
+  groups,
+  current,
+  labelOf,
+}: {
+  groups: readonly PlaceGroup[];
+  current: Place | null | undefined;
+  labelOf: (place: Place) => string;
+}) => (
+  <Drawer.Root placement="end" lazyMount unmountOnExit>
+    <Drawer.Trigger className="top-word top-menu">
+      <Menu size={18} aria-hidden="true" /> Menu
+    </Drawer.Trigger>
+    <Portal>
+      <Drawer.Backdrop />
+      <Drawer.Positioner>
+        <Drawer.Content aria-label="Menu">
+          <Drawer.CloseTrigger className="top-word">
+            <X size={18} aria-hidden="true" /> Close
+          </Drawer.CloseTrigger>
+          <nav aria-label="Menu">
+            {groups.map(({ label, places }) => (
+              <section key={label}>
+                <h2>{label}</h2>
+                <ul>
+                  {places.map((each) => (
+                    <li key={each.href}>
+                      <NextLink href={each.href} prefetch={false} aria-current={each === current ? 'page' : undefined}>
+                        {labelOf(each)}
+                      </NextLink>
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            ))}
+          </nav>
+        </Drawer.Content>
+      </Drawer.Positioner>
+    </Portal>
+  </Drawer.Root>
+);
 
 /** How a link stands to the page that is shown: it is that page, holds it, or neither. */
 function currentOf(holds: boolean, isPage: boolean): 'page' | 'true' | undefined {

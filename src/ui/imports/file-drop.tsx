@@ -1,6 +1,7 @@
 'use client';
 
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { SubmitButton } from '../primitives/button';
 import { SelectField } from '../primitives/fields';
 import { FileField } from '../primitives/file-field';
 import type { Choice } from '../primitives/options';

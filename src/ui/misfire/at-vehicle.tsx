@@ -19,7 +19,8 @@ import {
   swappedText,
   swapSays,
 } from '@/text/misfire-words';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { Button, SubmitButton } from '../primitives/button';
 import { keepPage } from '../primitives/keep-page';
 import { placeNow } from './place-now';
 import { StopDriving } from './stop-driving';
@@ -87,18 +88,11 @@ function LinkState({ misfire: { waiting, link, refused, undo, seen } }: { misfir
       <div className="link-state" role="status">
         {count > 0 &&
           `${count} kept here${link === 'cut' ? ', no connection' : ''}${link === 'signed-out' ? ': sign in again to send' : ''}`}{' '}
-        {count > 0 && link !== 'sending' && (
-          <button type="button" className="button" onClick={undo}>
-            Take the last back
-          </button>
-        )}
+        {count > 0 && link !== 'sending' && <Button onClick={undo}>Take the last back</Button>}
       </div>
       {refused && (
         <div className="told" role="alert">
-          Not taken: {refused.why}{' '}
-          <button type="button" className="button" onClick={seen}>
-            Drop it
-          </button>
+          Not taken: {refused.why} <Button onClick={seen}>Drop it</Button>
         </div>
       )}
     </>
@@ -146,11 +140,9 @@ function StepBody({
         <TruthTable step={step} ignition={ignition} />
         <div className="step-actions">
           {swapPresses(test, ignition).map(({ text, bootsStayed }) => (
-            <button
+            <Button
               key={text}
-              type="button"
-              className="button"
-              data-main={!bootsStayed || undefined}
+              main={!bootsStayed || undefined}
               onClick={() =>
                 say({
                   kind: 'swapped',
@@ -162,7 +154,7 @@ function StepBody({
               }
             >
               {text}
-            </button>
+            </Button>
           ))}
         </div>
       </>
@@ -180,13 +172,9 @@ function StepBody({
       />
       {test.test === 'swap' && (
         <div className="step-actions">
-          <button
-            type="button"
-            className="button"
-            onClick={() => say({ kind: 'put_back', moved: test.moved, from: test.from, to: test.to })}
-          >
+          <Button onClick={() => say({ kind: 'put_back', moved: test.moved, from: test.from, to: test.to })}>
             Put back without a test
-          </button>
+          </Button>
         </div>
       )}
     </>
@@ -287,9 +275,7 @@ function Counts({ misfire: { say }, layout }: { misfire: Misfire; layout: Layout
       </div>
       {wrong && <div className="fault">Cylinder {wrong.cylinder}: give misfires in 1,000 firings, 0 to 1000.</div>}
       <div className="step-actions">
-        <button
-          type="button"
-          className="button"
+        <Button
           disabled={counts.length === 0 || wrong !== undefined}
           onClick={() => {
             say({ kind: 'counts', counts });
@@ -297,7 +283,7 @@ function Counts({ misfire: { say }, layout }: { misfire: Misfire; layout: Layout
           }}
         >
           Save the counts
-        </button>
+        </Button>
       </div>
     </details>
   );
@@ -316,17 +302,15 @@ function Found({ misfire: { say, advice, story }, layout }: { misfire: Misfire; 
           {FOUND_WORDS.map((word) => {
             const isSaid = story.found.some((one) => one.cylinder === cylinder && one.word === word);
             return (
-              <button
+              <Button
                 key={word}
-                type="button"
-                className="button"
                 aria-pressed={isSaid}
                 disabled={isSaid}
                 onClick={() => say({ kind: 'found', cylinder, word })}
               >
                 {isSaid ? '✓ ' : ''}
                 {FOUND_WORDS_TEXT[word]}
-              </button>
+              </Button>
             );
           })}
         </fieldset>

@@ -1,7 +1,8 @@
 import { LAMPS } from '@/core/misfire/case-entry';
 import { SYMPTOMS } from '@/core/misfire/misfire-case';
 import { LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { SubmitButton } from '../primitives/button';
 import { Chips, TextField } from '../primitives/fields';
 import { Caution } from '../primitives/page';
 

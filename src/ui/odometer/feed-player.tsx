@@ -2,6 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState, useTransition } from 'react';
+import { Button } from '../primitives/button';
 import { TextLink } from '../primitives/links';
 import { PlainTable } from '../primitives/plain-table';
 
@@ -53,9 +54,9 @@ export function FeedPlayer({ play }: { play: (seed: number) => Promise<PlayAnswe
         Nothing is dropped: what cannot follow is kept as suspect.
       </Box>
       <Flex gap="3" align="center">
-        <button type="button" className="button" data-main onClick={press} disabled={pending}>
+        <Button main onClick={press} disabled={pending}>
           {pending ? 'Driving…' : 'Play the feed'}
-        </button>
+        </Button>
         <Box role="status" aria-live="polite">
           {answer?.message}
         </Box>

@@ -5,6 +5,7 @@ import { type FormEvent, useCallback, useEffect, useState } from 'react';
 import type { z } from 'zod';
 import type { loadItem } from '@/contracts/http/resources';
 import { countText, instantText } from '@/text/format';
+import { Button } from '../primitives/button';
 import { FileField } from '../primitives/file-field';
 
 type Load = z.output<typeof loadItem>;
@@ -61,9 +62,9 @@ export function LargeFile() {
           accept=".csv,text/csv"
         />
         <div className="form-line">
-          <button type="submit" className="button" disabled={sending}>
+          <Button type="submit" disabled={sending}>
             {sending ? 'Sending…' : 'Load it'}
-          </button>
+          </Button>
         </div>
       </form>
       {message && (
@@ -88,11 +89,7 @@ function OneLoad({ load, onCancel }: { load: Load; onCancel: () => void }) {
         <Box as="span" color={FAILED.includes(load.state) ? 'wrong.ink' : undefined}>
           {stateText(load)}
         </Box>
-        {OPEN.includes(load.state) && (
-          <button type="button" className="button" onClick={onCancel}>
-            Cancel
-          </button>
-        )}
+        {OPEN.includes(load.state) && <Button onClick={onCancel}>Cancel</Button>}
         <Box as="span" color="soft" fontSize="sm">
           {load.started_by}, {instantText(new Date(load.started_at))}
         </Box>

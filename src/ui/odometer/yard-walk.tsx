@@ -3,6 +3,8 @@
 import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useState, useTransition } from 'react';
+import { Button } from '../primitives/button';
+import { FieldFrame, TextControl } from '../primitives/field-frame';
 import { PlainTable } from '../primitives/plain-table';
 
 interface WalkVehicle {
@@ -54,21 +56,14 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
   return (
     <>
       <Box display="flex" gap="4" alignItems="end" mb="3" flexWrap="wrap">
-        <Box fontSize="sm" color="soft">
-          Day of the walk
-          <input
-            className="field"
-            aria-label="Day of the walk"
-            type="date"
-            value={on}
-            max={today}
-            onChange={(event) => setOn(event.target.value)}
-            style={{ width: 170, display: 'block' }}
-          />
+        <Box w="170px">
+          <FieldFrame label="Day of the walk">
+            <TextControl type="date" value={on} max={today} onChange={(event) => setOn(event.target.value)} />
+          </FieldFrame>
         </Box>
-        <button type="button" className="button" data-main disabled={pending || filled.length === 0} onClick={send}>
+        <Button main mb="3" disabled={pending || filled.length === 0} onClick={send}>
           {pending ? 'Saving…' : `Save ${filled.length} reading${filled.length === 1 ? '' : 's'}`}
-        </button>
+        </Button>
         <Box aria-live="polite" role="status">
           {answer &&
             (answer.ok

@@ -3,6 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState, useTransition } from 'react';
+import { Button } from '../primitives/button';
 import { LiveText } from '../primitives/live-fields';
 import { Scan } from './scan';
 
@@ -36,9 +37,9 @@ export function PartSearch({ initial, initialUnit }: { initial: string; initialU
           <Box w="110px" mb="-12px">
             <LiveText label="For unit" hint="any" value={unit} onChange={setUnit} />
           </Box>
-          <button type="submit" className="button" data-main disabled={pending}>
+          <Button type="submit" main disabled={pending}>
             {pending ? 'Looking…' : 'What is it?'}
-          </button>
+          </Button>
         </Flex>
       </form>
       <Box mt="3">

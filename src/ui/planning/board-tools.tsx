@@ -3,6 +3,7 @@
 import type { ReactNode } from 'react';
 import { nameOfDay } from '@/core/calendar/day-names';
 import type { BoardWeek } from '@/core/planning/board-week';
+import { Button } from '../primitives/button';
 import type { InHand } from './board-day';
 import { differenceText, type Reading } from './board-shape';
 import type { Told } from './use-board';
@@ -27,28 +28,22 @@ export function BoardTools({ days, reading, onReading, dayShown, onDay, undo, ch
       <fieldset>
         <legend className="sr-only">Reading</legend>
         {(['bays', 'people'] as const).map((each) => (
-          <button
-            key={each}
-            type="button"
-            className="button"
-            aria-pressed={reading === each}
-            onClick={() => onReading(each)}
-          >
+          <Button key={each} aria-pressed={reading === each} onClick={() => onReading(each)}>
             {each === 'bays' ? 'By bay' : 'By person'}
-          </button>
+          </Button>
         ))}
       </fieldset>
       {undo !== undefined && (
-        <button type="button" className="button" disabled={!undo} onClick={() => void undo?.()}>
+        <Button disabled={!undo} onClick={() => void undo?.()}>
           Undo
-        </button>
+        </Button>
       )}
       <fieldset className="day-choice">
         <legend className="sr-only">Day</legend>
         {days.map((day) => (
-          <button key={day} type="button" className="button" aria-pressed={day === dayShown} onClick={() => onDay(day)}>
+          <Button key={day} aria-pressed={day === dayShown} onClick={() => onDay(day)}>
             {nameOfDay(day)}
-          </button>
+          </Button>
         ))}
       </fieldset>
       {children}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { sayDay } from '@/core/calendar/day-names';
 import { named, type PlanProblem } from '@/core/planning/plan-problem';
 import { WHAT_IF_KINDS, type WhatIfChange } from '@/core/planning/what-if';
+import { Button } from '../primitives/button';
 import { LiveSelect } from '../primitives/live-fields';
 import type { Choice } from '../primitives/options';
 import { CHANGE_KIND_WORDS, type ChangeKind } from './change-words';
@@ -54,14 +55,9 @@ export function ChangeForm({ problem, onAdd }: Props) {
       />
       <LiveSelect label={DAY_WORDS[kind]} value={from} onChange={setFrom} choices={dayChoices} />
       {hasSpan && <LiveSelect label="to" value={last} onChange={setTo} choices={dayChoices} />}
-      <button
-        type="button"
-        className="button"
-        disabled={which === ''}
-        onClick={() => onAdd(changeOf(kind, which, from, last))}
-      >
+      <Button disabled={which === ''} onClick={() => onAdd(changeOf(kind, which, from, last))}>
         Add
-      </button>
+      </Button>
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { type BoardJob, kitOn } from '@/core/planning/board-week';
 import { isSameSlot, named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
 import { hoursText, moneyText } from '@/text/format';
 import type { FormAction } from '../primitives/action-form';
+import { Button } from '../primitives/button';
 import { TextLink } from '../primitives/links';
 import { LiveSelect, LiveText } from '../primitives/live-fields';
 import { StoppedBanner } from '../work-orders/stopped-banner';
@@ -80,23 +81,15 @@ export function ChosenJob(props: Props) {
       {canGo && <MoveForm key={`${job.id} ${slot?.day} ${slot?.startMin} ${slot?.bay}`} {...props} slot={slot} />}
       <div className="chosen-actions">
         {canMove && job.booking && !job.isBegun && !job.isFinished && (
-          <button type="button" className="button" onClick={() => onPin(job)}>
-            {job.isPinned ? 'Take the pin off' : 'Pin it here'}
-          </button>
+          <Button onClick={() => onPin(job)}>{job.isPinned ? 'Take the pin off' : 'Pin it here'}</Button>
         )}
-        {canGo && slot && (
-          <button type="button" className="button" onClick={() => onMove(job, null)}>
-            Take off the plan
-          </button>
-        )}
+        {canGo && slot && <Button onClick={() => onMove(job, null)}>Take off the plan</Button>}
         {job.workOrderId ? (
           <TextLink href={`/work-orders/${job.workOrderId}`}>Work order {job.number}</TextLink>
         ) : (
           <TextLink href={`/vehicles/${job.vehicleId}`}>Vehicle {job.unitNumber}</TextLink>
         )}
-        <button type="button" className="button" onClick={onClose}>
-          Close
-        </button>
+        <Button onClick={onClose}>Close</Button>
       </div>
     </section>
   );
@@ -194,14 +187,9 @@ function MoveForm({ job, problem, placing, today, currency, slot, onMove }: Prop
             : differenceText(judged.difference, currency)}
         </p>
       )}
-      <button
-        type="button"
-        className="button"
-        disabled={isSame || judged.breaks.length > 0}
-        onClick={() => onMove(job, to)}
-      >
+      <Button disabled={isSame || judged.breaks.length > 0} onClick={() => onMove(job, to)}>
         {slot ? 'Move' : 'Plan'}
-      </button>
+      </Button>
     </details>
   );
 }

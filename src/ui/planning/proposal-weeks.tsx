@@ -5,6 +5,7 @@ import type { NamedDepot } from '@/core/planning/board-week';
 import type { ProposalResult } from '@/core/planning/plan-proposal';
 import { agreedSlotsOf, type ProposedJob, proposedJobs, weekOfProposal, weeksOf } from '@/core/planning/proposal-view';
 import { dateText } from '@/text/format';
+import { Button } from '../primitives/button';
 import { Section } from '../primitives/page';
 import { ProposalBoard } from './proposal-board';
 import { ProposalJobs } from './proposal-jobs';
@@ -77,15 +78,9 @@ function Choice({ label, names, chosen, onChoose, words = (name) => name }: Choi
     <fieldset className="plain-choice" data-no-print>
       <legend className="sr-only">{label}</legend>
       {names.map((name) => (
-        <button
-          key={name}
-          type="button"
-          className="button"
-          aria-pressed={name === chosen}
-          onClick={() => onChoose(name)}
-        >
+        <Button key={name} aria-pressed={name === chosen} onClick={() => onChoose(name)}>
           {words(name)}
-        </button>
+        </Button>
       ))}
     </fieldset>
   );

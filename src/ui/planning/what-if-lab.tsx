@@ -6,7 +6,8 @@ import type { PlanProblem } from '@/core/planning/plan-problem';
 import type { JobFacts } from '@/core/planning/plan-proposal';
 import { agreedSlotsOf, planFigures, proposedSlotsOf } from '@/core/planning/proposal-view';
 import type { WhatIfChange } from '@/core/planning/what-if';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { Button, SubmitButton } from '../primitives/button';
 import { TextField } from '../primitives/fields';
 import { Section } from '../primitives/page';
 import { ChangeForm } from './change-form';
@@ -57,20 +58,12 @@ export function WhatIfLab({ problem, currency, ...props }: Props) {
           <>
             <p className="soft">Planning {running.step}</p>
             <ProposalProgress progress={running.progress} currency={currency} />
-            <button type="button" className="button" onClick={stop}>
-              Stop, and keep the best so far
-            </button>
+            <Button onClick={stop}>Stop, and keep the best so far</Button>
           </>
         ) : (
-          <button
-            type="button"
-            className="button"
-            data-main={!plans || undefined}
-            disabled={changes.length === 0}
-            onClick={() => void solve(changes)}
-          >
+          <Button main={!plans || undefined} disabled={changes.length === 0} onClick={() => void solve(changes)}>
             Work it out
-          </button>
+          </Button>
         )}
         {fault && <p role="alert">{fault}</p>}
       </Section>

@@ -6,7 +6,8 @@ import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { LifeModel } from '@/core/reliability/weibull';
 import { dateText } from '@/text/format';
 import { LifeRing } from '../drawings/life-ring';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { Button, SubmitButton } from '../primitives/button';
 import { TextField } from '../primitives/fields';
 import { ButtonLink, TextLink } from '../primitives/links';
 import { WeekCost } from '../primitives/week-cost';
@@ -107,9 +108,7 @@ export function PressureBoard({ points: plain, open, defer, isWhole, ...chart }:
           ))}
         </Box>
         {ranked.length > listed && (
-          <button type="button" className="button" onClick={() => setListed(listed + 200)}>
-            Show more of {ranked.length}
-          </button>
+          <Button onClick={() => setListed(listed + 200)}>Show more of {ranked.length}</Button>
         )}
         {chosen.length > 0 && <Selection chosen={chosen} open={open} defer={defer} onClear={() => select(new Set())} />}
       </Box>
@@ -216,9 +215,7 @@ function Selection({
             CSV
           </ButtonLink>
         )}
-        <button type="button" className="button" onClick={onClear}>
-          Clear
-        </button>
+        <Button onClick={onClear}>Clear</Button>
       </Flex>
       {defer && (
         <chakra.details mt="2">

@@ -4,6 +4,7 @@ import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useS
 import type { Frame } from '@/core/reliability/pressure';
 import { paint } from '@/ui/theme/paint';
 import { useChartInk } from '../charts/chart-ink';
+import { Button } from '../primitives/button';
 import { Axes, drawIsobars, Isobars, type PressureFacts } from './chart-frame';
 import type { ChartVehicle } from './chart-vehicle';
 import { DRAWN, Vehicles } from './chart-vehicles';
@@ -244,9 +245,5 @@ function Dots({ points, plot, width }: { points: readonly ChartVehicle[]; plot: 
 }
 
 function Tool({ onPress, children }: { onPress: () => void; children: string }) {
-  return (
-    <button type="button" className="button" onClick={onPress}>
-      {children}
-    </button>
-  );
+  return <Button onClick={onPress}>{children}</Button>;
 }

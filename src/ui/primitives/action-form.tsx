@@ -89,33 +89,3 @@ export function ActionForm({
     </FormContext.Provider>
   );
 }
-
-/** The one filled button of a screen is `main`; others are quiet. */
-export function SubmitButton({
-  children,
-  main = false,
-  name,
-  value,
-  large = false,
-}: {
-  children: ReactNode;
-  main?: boolean;
-  name?: string;
-  value?: string;
-  large?: boolean;
-}) {
-  const { pending } = useFormState();
-  return (
-    <button
-      type="submit"
-      className="button"
-      name={name}
-      value={value}
-      disabled={pending}
-      data-main={main || undefined}
-      data-large={large || undefined}
-    >
-      {pending ? 'Saving…' : children}
-    </button>
-  );
-}

@@ -1,6 +1,8 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
+import { Button } from './button';
+import { TabTitle } from './page';
 import { useReloadSoon } from './reload-soon';
 
 /** What went wrong stays on the server; the person gets a way on. */
@@ -8,6 +10,7 @@ export function CouldNotLoad({ reset }: { reset: () => void }) {
   useReloadSoon();
   return (
     <Box role="alert" py="8" px="6" maxW="60ch">
+      <TabTitle name="Not loaded" />
       <Box fontSize="22px" fontWeight="650">
         This page could not be loaded
       </Box>
@@ -15,9 +18,9 @@ export function CouldNotLoad({ reset }: { reset: () => void }) {
         Nothing was changed. The database may be restarting: this page is tried again by itself in a moment. If it stays
         so, the terminal that runs Isobar says why.
       </Box>
-      <button type="button" className="button" data-main onClick={reset}>
+      <Button main onClick={reset}>
         Try again
-      </button>
+      </Button>
     </Box>
   );
 }

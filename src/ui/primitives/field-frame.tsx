@@ -1,30 +1,50 @@
-import type { ReactNode } from 'react';
+'use client';
 
-interface FieldFrameProps {
-  readonly id: string;
+import { Field, Input, type InputProps, NativeSelect, Textarea, type TextareaProps } from '@chakra-ui/react';
+import type { ComponentProps, ReactNode } from 'react';
+import { type Choice, Options } from './options';
+
+export interface Framing {
   readonly label: string;
   readonly hint?: ReactNode;
   readonly fault?: string | null;
 }
 
-/** Label and hint over a field, and under it what is wrong with it. */
-export function FieldFrame({ id, label, hint, fault, children }: FieldFrameProps & { children: ReactNode }) {
-  return (
-    <div className="field-frame">
-      <div>
-        <label htmlFor={id}>{label}</label>
-        {hint && <span id={`${id}-hint`}>{hint}</span>}
-      </div>
-      {children}
-      {fault && (
-        <div id={`${id}-fault`} role="alert">
-          {fault}
-        </div>
-      )}
+/** Label and hint over a control, and under it what is wrong with it; whoever hears the page hears all three. */
+export const FieldFrame = ({ label, hint, fault, children }: Framing & { children: ReactNode }) => (
+  <Field.Root invalid={Boolean(fault)}>
+    <div className="field__head">
+      <Field.Label>{label}</Field.Label>
+      {hint && <Field.HelperText>{hint}</Field.HelperText>}
     </div>
-  );
+    {children}
+    <Field.ErrorText role="alert">{fault}</Field.ErrorText>
+  </Field.Root>
+);
+
+interface Mono {
+  /** Numbers and codes, in which 0 and O must differ. */
+  readonly mono?: boolean;
 }
 
-/** Ties a control to its hint and fault for those who hear the page. */
-export const describedBy = (id: string, hint: unknown, fault: unknown): string | undefined =>
-  [hint ? `${id}-hint` : '', fault ? `${id}-fault` : ''].filter(Boolean).join(' ') || undefined;
+export const TextControl = ({ mono, ...props }: InputProps & Mono) => (
+  <Input data-mono={mono || undefined} {...props} />
+);
+
+export const LinesControl = ({ mono, ...props }: TextareaProps & Mono) => (
+  <Textarea data-mono={mono || undefined} {...props} />
+);
+
+/** A list of the browser's own: it works before the scripts have come, and is a wheel on a phone. */
+export const SelectControl = ({
+  choices,
+  large,
+  ...props
+}: ComponentProps<typeof NativeSelect.Field> & { choices: readonly Choice[]; large?: boolean }) => (
+  <NativeSelect.Root>
+    <NativeSelect.Field data-large={large || undefined} {...props}>
+      <Options choices={choices} />
+    </NativeSelect.Field>
+    <NativeSelect.Indicator />
+  </NativeSelect.Root>
+);

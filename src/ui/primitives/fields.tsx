@@ -1,10 +1,10 @@
 'use client';
 
-import { Box, chakra, Flex } from '@chakra-ui/react';
-import { type ReactNode, useId } from 'react';
+import { Checkbox, CheckboxCard, CheckboxGroup, Fieldset, RadioCard } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
 import { useFormState } from './action-form';
-import { describedBy, FieldFrame } from './field-frame';
-import { type Choice, Options } from './options';
+import { FieldFrame, SelectControl, TextControl } from './field-frame';
+import type { Choice } from './options';
 import type { SecretField } from './secret-fields';
 
 interface FieldProps {
@@ -13,24 +13,10 @@ interface FieldProps {
   readonly hint?: ReactNode;
 }
 
-function Frame({ name, ...frame }: FieldProps & { readonly id: string; readonly children: ReactNode }) {
-  return <FieldFrame {...frame} fault={useFormState().fields[name]} />;
-}
-
-function useField(name: string, hint: unknown, defaultValue?: string) {
-  const id = useId();
+/** What was typed before the form came back, and what is wrong with it. */
+function useAnswered(name: string, defaultValue?: string) {
   const { fields, typed } = useFormState();
-  const fault = fields[name];
-  return {
-    id,
-    control: {
-      id,
-      name,
-      defaultValue: typed?.[name]?.[0] ?? defaultValue,
-      'aria-invalid': fault ? (true as const) : undefined,
-      'aria-describedby': describedBy(id, hint, fault),
-    },
-  };
+  return { fault: fields[name], control: { name, defaultValue: typed?.[name]?.[0] ?? defaultValue } };
 }
 
 interface TextProps extends FieldProps {
@@ -43,12 +29,12 @@ interface TextProps extends FieldProps {
   readonly autoFocus?: boolean;
 }
 
-export function TextField({ name, label, hint, mono = false, type = 'text', defaultValue, ...rest }: TextProps) {
-  const { id, control } = useField(name, hint, defaultValue);
+export function TextField({ name, label, hint, defaultValue, ...rest }: TextProps) {
+  const { fault, control } = useAnswered(name, defaultValue);
   return (
-    <Frame name={name} label={label} hint={hint} id={id}>
-      <input {...control} {...rest} type={type} className="field" data-mono={mono || undefined} />
-    </Frame>
+    <FieldFrame label={label} hint={hint} fault={fault}>
+      <TextControl {...control} {...rest} />
+    </FieldFrame>
   );
 }
 
@@ -63,17 +49,14 @@ export function SelectField({
   name,
   label,
   hint,
-  choices,
   defaultValue,
-  large = false,
+  ...rest
 }: FieldProps & { readonly choices: readonly Choice[]; readonly defaultValue?: string; readonly large?: boolean }) {
-  const { id, control } = useField(name, hint, defaultValue);
+  const { fault, control } = useAnswered(name, defaultValue);
   return (
-    <Frame name={name} label={label} hint={hint} id={id}>
-      <select {...control} className="field" data-large={large || undefined}>
-        <Options choices={choices} />
-      </select>
-    </Frame>
+    <FieldFrame label={label} hint={hint} fault={fault}>
+      <SelectControl {...control} {...rest} />
+    </FieldFrame>
   );
 }
 
@@ -88,17 +71,11 @@ export function CheckField({
 }) {
   const { typed } = useFormState();
   return (
-    <chakra.label display="inline-flex" gap="2" alignItems="center" minH="32px">
-      <chakra.input
-        type="checkbox"
-        name={name}
-        defaultChecked={typed ? typed[name] !== undefined : defaultChecked}
-        accentColor="action"
-        w="16px"
-        h="16px"
-      />
-      {label}
-    </chakra.label>
+    <Checkbox.Root name={name} defaultChecked={typed ? typed[name] !== undefined : defaultChecked}>
+      <Checkbox.HiddenInput />
+      <Checkbox.Control />
+      <Checkbox.Label>{label}</Checkbox.Label>
+    </Checkbox.Root>
   );
 }
 
@@ -110,54 +87,36 @@ interface ChipProps {
   readonly many?: boolean;
 }
 
-/** Large targets for gloves: a chosen chip is filled and ticked, so colour is not the only sign. */
+/** Large targets for gloves: a chosen one is filled and ticked, so colour is not the only sign. */
 export function Chips({ name, legend, choices, chosen, many = false }: ChipProps) {
   const { fields, typed } = useFormState();
   const fault = fields[name];
-  const pressed = typed ? (typed[name] ?? []) : chosen;
+  const pressed = [...(typed ? (typed[name] ?? []) : chosen)];
   return (
-    <chakra.fieldset mb="3" border="none">
-      <chakra.legend color="soft" fontSize="sm" mb="1">
-        {legend}
-      </chakra.legend>
-      <Flex gap="2" wrap="wrap">
-        {choices.map((choice) => (
-          <chakra.label key={choice.value} cursor="pointer">
-            <chakra.input
-              type={many ? 'checkbox' : 'radio'}
-              name={name}
-              value={choice.value}
-              defaultChecked={pressed.includes(choice.value)}
-              className="peer"
-              position="absolute"
-              opacity="0"
-            />
-            <Box
-              as="span"
-              display="inline-flex"
-              alignItems="center"
-              minH="44px"
-              px="3"
-              rounded="sm"
-              border="1px solid"
-              borderColor="line"
-              bg="sheet"
-              css={{
-                '.peer:checked + &': { background: 'ink', color: 'sheet', borderColor: 'ink' },
-                '.peer:checked + &::before': { content: '"✓"', marginRight: '6px' },
-                '.peer:focus-visible + &': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
-              }}
-            >
-              {choice.label}
-            </Box>
-          </chakra.label>
-        ))}
-      </Flex>
-      {fault && (
-        <Box role="alert" mt="1" color="wrong.ink" fontSize="sm" fontWeight="600">
-          {fault}
-        </Box>
+    <Fieldset.Root invalid={Boolean(fault)}>
+      <Fieldset.Legend>{legend}</Fieldset.Legend>
+      {many ? (
+        <CheckboxGroup name={name} defaultValue={pressed}>
+          <div className="chips">
+            {choices.map(({ value, label }) => (
+              <CheckboxCard.Root key={value} value={value}>
+                <CheckboxCard.HiddenInput />
+                <CheckboxCard.Label>{label}</CheckboxCard.Label>
+              </CheckboxCard.Root>
+            ))}
+          </div>
+        </CheckboxGroup>
+      ) : (
+        <RadioCard.Root name={name} defaultValue={pressed[0]} className="chips">
+          {choices.map(({ value, label }) => (
+            <RadioCard.Item key={value} value={value}>
+              <RadioCard.ItemHiddenInput />
+              <RadioCard.ItemText>{label}</RadioCard.ItemText>
+            </RadioCard.Item>
+          ))}
+        </RadioCard.Root>
       )}
-    </chakra.fieldset>
+      <Fieldset.ErrorText role="alert">{fault}</Fieldset.ErrorText>
+    </Fieldset.Root>
   );
 }

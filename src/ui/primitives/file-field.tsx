@@ -1,9 +1,12 @@
 'use client';
 
+import { FileUpload } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useFormState } from './action-form';
 
-/** Takes files that are dropped on it or chosen by a press, and says which they are. The control lies over the whole field. */
+const MAX_FILES = 20;
+
+/** Takes files that are dropped on the field or chosen by a press, shows them, and says which were not taken. */
 export function FileField({
   name,
   label,
@@ -17,21 +20,27 @@ export function FileField({
   accept: string;
   multiple?: boolean;
 }) {
-  const [chosen, setChosen] = useState<readonly string[]>([]);
   const fault = useFormState().fields[name];
+  const [refused, setRefused] = useState<readonly string[]>([]);
   return (
-    <div className="file-field">
-      <strong>{chosen.length > 0 ? chosen.join(', ') : label}</strong>
-      <span className="soft small">{chosen.length > 0 ? 'press, or drop others here, to change' : hint}</span>
-      <input
-        type="file"
-        name={name}
-        aria-label={label}
-        accept={accept}
-        multiple={multiple}
-        aria-invalid={fault ? true : undefined}
-        onChange={({ currentTarget }) => setChosen([...(currentTarget.files ?? [])].map((file) => file.name))}
-      />
-    </div>
+    <FileUpload.Root
+      name={name}
+      accept={accept}
+      maxFiles={multiple ? MAX_FILES : 1}
+      invalid={Boolean(fault)}
+      onFileChange={({ rejectedFiles }) => setRefused(rejectedFiles.map(({ file }) => file.name))}
+    >
+      <FileUpload.HiddenInput />
+      <FileUpload.Dropzone disableClick>
+        <FileUpload.Label>{label}</FileUpload.Label>
+        <span className="soft small">{hint}</span>
+      </FileUpload.Dropzone>
+      <FileUpload.List showSize clearable />
+      {refused.length > 0 && (
+        <div role="alert" className="wrong small">
+          Not taken: {refused.join(', ')}. {hint}
+        </div>
+      )}
+    </FileUpload.Root>
   );
 }

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
+import { TabTitle } from './page';
 
 const LINES = Array.from({ length: 17 }, (_, i) => i);
 
@@ -25,6 +26,7 @@ export function FrontPage({ title, children }: { title: string; children: ReactN
         <Box fontWeight="700" fontSize="20px" mb="8">
           isobar
         </Box>
+        <TabTitle name={title} />
         <Box as="h1" fontSize="22px" fontWeight="600" mb="4">
           {title}
         </Box>

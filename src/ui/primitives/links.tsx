@@ -1,5 +1,6 @@
 import NextLink from 'next/link';
 import type { ReactNode } from 'react';
+import { Button } from './button';
 
 /* Pages are made for the one who asks when they are asked for: none is fetched before. */
 
@@ -12,7 +13,7 @@ export function TextLink({ href, children }: { href: string; children: ReactNode
 }
 
 /** A link that looks like a button; `download` for files. */
-export function ButtonLink({
+export const ButtonLink = ({
   href,
   children,
   main = false,
@@ -22,16 +23,16 @@ export function ButtonLink({
   children: ReactNode;
   main?: boolean;
   download?: boolean;
-}) {
-  if (download)
-    return (
-      <a href={href} className="button" download>
+}) => (
+  <Button asChild main={main}>
+    {download ? (
+      <a href={href} download>
         {children}
       </a>
-    );
-  return (
-    <NextLink href={href} className="button" data-main={main || undefined} prefetch={false}>
-      {children}
-    </NextLink>
-  );
-}
+    ) : (
+      <NextLink href={href} prefetch={false}>
+        {children}
+      </NextLink>
+    )}
+  </Button>
+);

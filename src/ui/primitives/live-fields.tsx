@@ -1,90 +1,52 @@
 'use client';
 
-import { chakra } from '@chakra-ui/react';
-import { type ReactNode, useId } from 'react';
-import { describedBy, FieldFrame } from './field-frame';
+import { FieldFrame, type Framing, LinesControl, SelectControl, TextControl } from './field-frame';
 import type { Choice } from './options';
-import { Options } from './options';
 
-interface LiveProps {
-  readonly label: string;
+interface LiveProps extends Framing {
   readonly value: string;
   readonly onChange: (value: string) => void;
-  readonly hint?: ReactNode;
-  readonly fault?: string | null;
   readonly name?: string;
 }
 
-/** A field whose value is used as it is typed. */
-export function LiveText({
-  mono = false,
-  inputMode,
-  placeholder,
-  ...props
-}: LiveProps & { mono?: boolean; inputMode?: 'decimal' | 'numeric' | 'text'; placeholder?: string }) {
-  const id = useId();
-  return (
-    <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
-      <input
-        id={id}
-        name={props.name}
-        value={props.value}
-        onChange={(event) => props.onChange(event.target.value)}
-        inputMode={inputMode}
-        placeholder={placeholder}
-        aria-invalid={props.fault ? true : undefined}
-        aria-describedby={describedBy(id, props.hint, props.fault)}
-        className="field"
-        data-mono={mono || undefined}
-      />
-    </FieldFrame>
-  );
+interface LiveTextProps extends LiveProps {
+  readonly mono?: boolean;
+  readonly inputMode?: 'decimal' | 'numeric' | 'text';
+  readonly placeholder?: string;
 }
 
-export function LiveSelect({ choices, ...props }: LiveProps & { choices: readonly Choice[] }) {
-  const id = useId();
-  return (
-    <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
-      <select
-        id={id}
-        name={props.name}
-        value={props.value}
-        onChange={(event) => props.onChange(event.target.value)}
-        aria-describedby={describedBy(id, props.hint, props.fault)}
-        className="field"
-      >
-        <Options choices={choices} />
-      </select>
-    </FieldFrame>
-  );
-}
+/** A field whose value is used as it is typed. */
+export const LiveText = ({ label, hint, fault, onChange, ...rest }: LiveTextProps) => (
+  <FieldFrame label={label} hint={hint} fault={fault}>
+    <TextControl onChange={(event) => onChange(event.target.value)} {...rest} />
+  </FieldFrame>
+);
+
+export const LiveSelect = ({
+  label,
+  hint,
+  fault,
+  onChange,
+  ...rest
+}: LiveProps & { readonly choices: readonly Choice[] }) => (
+  <FieldFrame label={label} hint={hint} fault={fault}>
+    <SelectControl onChange={(event) => onChange(event.target.value)} {...rest} />
+  </FieldFrame>
+);
 
 /** A few lines, such as a pasted column of figures. */
-export function LiveLines({ rows = 3, ...props }: LiveProps & { rows?: number }) {
-  const id = useId();
-  return (
-    <FieldFrame id={id} label={props.label} hint={props.hint} fault={props.fault}>
-      <chakra.textarea
-        id={id}
-        name={props.name}
-        value={props.value}
-        rows={rows}
-        onChange={(event) => props.onChange(event.target.value)}
-        aria-invalid={props.fault ? true : undefined}
-        aria-describedby={describedBy(id, props.hint, props.fault)}
-        w="100%"
-        bg="sheet"
-        border="1px solid"
-        borderColor="line"
-        rounded="sm"
-        px="2"
-        py="1"
-        fontFamily="mono"
-        fontSize="sm"
-      />
-    </FieldFrame>
-  );
-}
+export const LiveLines = ({
+  label,
+  hint,
+  fault,
+  onChange,
+  rows = 3,
+  ...rest
+}: LiveProps & { readonly rows?: number }) => (
+  <FieldFrame label={label} hint={hint} fault={fault}>
+    <LinesControl mono rows={rows} onChange={(event) => onChange(event.target.value)} {...rest} />
+  </FieldFrame>
+);
 
 /** Choices of a list, shown as they are or in words. */
 export const choicesOf = (values: readonly string[], words: Readonly<Record<string, string>> = {}): Choice[] =>

@@ -1,4 +1,5 @@
-import { Box } from '@chakra-ui/react';
+import { Box, Skeleton } from '@chakra-ui/react';
+import { TabTitle } from './page';
 
 const LINES = [1, 2, 3, 4, 5, 6];
 
@@ -6,9 +7,10 @@ const LINES = [1, 2, 3, 4, 5, 6];
 export function Loading() {
   return (
     <Box role="status" aria-label="Loading">
-      <Box h="26px" mb="4" w="220px" bg="hair" rounded="sm" />
+      <TabTitle name="Loading" />
+      <Skeleton h="26px" mb="4" w="220px" />
       {LINES.map((line) => (
-        <Box key={line} h="16px" mb="4" w="900px" maxW="100%" bg="hair" rounded="sm" />
+        <Skeleton key={line} h="16px" mb="4" w="900px" maxW="100%" />
       ))}
     </Box>
   );

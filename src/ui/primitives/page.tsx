@@ -1,19 +1,31 @@
-import { Fragment, type ReactNode } from 'react';
+import { Alert, DataList, EmptyState } from '@chakra-ui/react';
+import { TriangleAlert } from 'lucide-react';
+import type { ReactNode } from 'react';
 
-/** The head of a page: what it is, one sentence of figures, and at the right what can be done. */
+/** The page's name in the browser's tab. */
+export const TabTitle = ({ name }: { name: string }) => <title>{`${name} · Isobar`}</title>;
+
+/**
+ * The head of a page: what it is, one sentence of figures, and at the right what can be done. The browser's tab says the same.
+ *
+ * @param mono the title is a number, in which 0 and O must differ
+ */
 export function PageHead({
   title,
+  mono = false,
   children,
   actions,
 }: {
-  title: ReactNode;
+  title: string;
+  mono?: boolean;
   children?: ReactNode;
   actions?: ReactNode;
 }) {
   return (
     <div className="page-head">
+      <TabTitle name={title} />
       <div>
-        <h1>{title}</h1>
+        <h1>{mono ? <Code>{title}</Code> : title}</h1>
         {children && <div>{children}</div>}
       </div>
       {actions && (
@@ -51,35 +63,33 @@ export function Section({
 /** A hazard, where it is. */
 export function Caution({ children }: { children: ReactNode }) {
   return (
-    <div className="caution" role="note" aria-label="Caution">
-      <svg width="22" height="20" viewBox="0 0 22 20" aria-hidden="true" style={{ flexShrink: 0 }}>
-        <path
-          d="M11 1 21 19H1Z M11 7v6 M11 15.5v1.5"
-          fill="none"
-          stroke="currentColor"
-          strokeWidth="2"
-          strokeLinejoin="round"
-        />
-      </svg>
-      <div>{children}</div>
-    </div>
+    <Alert.Root role="note" aria-label="Caution">
+      <Alert.Indicator>
+        <TriangleAlert size={22} />
+      </Alert.Indicator>
+      <Alert.Content>{children}</Alert.Content>
+    </Alert.Root>
   );
 }
 
 /** An empty state that says what would stand here and how to get it there. */
-export const Empty = ({ children }: { children: ReactNode }) => <div className="empty">{children}</div>;
+export const Empty = ({ children }: { children: ReactNode }) => (
+  <EmptyState.Root>
+    <EmptyState.Content>{children}</EmptyState.Content>
+  </EmptyState.Root>
+);
 
 /** Name and value pairs, values aligned. */
 export function Facts({ rows }: { rows: readonly (readonly [string, ReactNode])[] }) {
   return (
-    <dl className="facts">
+    <DataList.Root>
       {rows.map(([name, value]) => (
-        <Fragment key={name}>
-          <dt>{name}</dt>
-          <dd>{value}</dd>
-        </Fragment>
+        <DataList.Item key={name}>
+          <DataList.ItemLabel>{name}</DataList.ItemLabel>
+          <DataList.ItemValue>{value}</DataList.ItemValue>
+        </DataList.Item>
       ))}
-    </dl>
+    </DataList.Root>
   );
 }
 

@@ -1,9 +1,11 @@
 'use client';
 
+import { Button } from './button';
+
 export function PrintButton({ main = true }: { main?: boolean }) {
   return (
-    <button type="button" className="button" data-main={main || undefined} onClick={() => window.print()}>
+    <Button main={main} onClick={() => window.print()}>
       Print
-    </button>
+    </Button>
   );
 }

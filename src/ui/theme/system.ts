@@ -27,7 +27,37 @@ const plain = <T extends object>({
 
 const shade = (light: string, dark: string) => ({ value: { base: light, _dark: dark } });
 
-/** Paper and ink, one accent, and one ramp from cold to hot instead of traffic lights. No recipe of the library is in use: fields, buttons and tables are classes. */
+/**
+ * Components in use that are one element, and those of several parts. Each carries its class, a part `class__part`, and the page's
+ * sheet says how it looks (css/): no style is worked out while a page is drawn, by the server or by the browser.
+ */
+const ELEMENTS = { button: 'button', input: 'field', skeleton: 'skeleton', textarea: 'field' } as const;
+const PARTS = {
+  alert: ['root', 'indicator', 'content'],
+  checkboxCard: ['root', 'label'],
+  combobox: ['root', 'input', 'content', 'item'],
+  dataList: ['root', 'item', 'itemLabel', 'itemValue'],
+  dialog: ['backdrop', 'positioner', 'content'],
+  drawer: ['trigger', 'backdrop', 'positioner', 'content', 'closeTrigger'],
+  emptyState: ['root', 'content'],
+  field: ['root', 'label', 'helperText', 'errorText'],
+  checkbox: ['root', 'control', 'label', 'indicator'],
+  fieldset: ['root', 'legend', 'errorText'],
+  fileUpload: [
+    ...['root', 'label', 'dropzone', 'itemGroup', 'item', 'itemPreview', 'itemContent', 'itemName'],
+    ...['itemSizeText', 'itemDeleteTrigger'],
+  ],
+  menu: ['positioner', 'content', 'item'],
+  nativeSelect: ['root', 'field', 'indicator'],
+  popover: ['trigger', 'positioner', 'content', 'body'],
+  radioCard: ['root', 'item', 'itemText'],
+} as const;
+const recipes = Object.fromEntries(Object.entries(ELEMENTS).map(([name, className]) => [name, { className }]));
+const slotRecipes = Object.fromEntries(
+  Object.entries(PARTS).map(([name, slots]) => [name, { className: name, slots: [...slots] }]),
+);
+
+/** Paper and ink, one accent, and one ramp from cold to hot instead of traffic lights. */
 export const config = defineConfig({
   // The page's own sheet holds all of that: see stylesheet.ts.
   preflight: false,
@@ -39,6 +69,8 @@ export const config = defineConfig({
     textStyles,
     layerStyles,
     animationStyles,
+    recipes,
+    slotRecipes,
     tokens: {
       ...tokens,
       colors: palettes,

@@ -1,6 +1,7 @@
 import { Box, Grid } from '@chakra-ui/react';
 import type { BayId, PersonId, WorkOrderId } from '@/core/shared/kinds';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { SubmitButton } from '../primitives/button';
 import { SelectField, TextField } from '../primitives/fields';
 import type { Choice } from '../primitives/options';
 

@@ -1,7 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { type Stop, stopText } from '@/core/work/stop';
 import { instantText } from '@/text/format';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { SubmitButton } from '../primitives/button';
 
 interface Props {
   readonly stops: readonly Stop[];

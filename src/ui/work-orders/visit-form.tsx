@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import { hoursText, moneyText } from '@/text/format';
-import { ActionForm, type FormAction, SubmitButton } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { SubmitButton } from '../primitives/button';
 import { ListFrame } from '../primitives/plain-table';
 
 /** A proposed task, in words, with what is sent when it is taken. */

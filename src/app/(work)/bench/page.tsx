@@ -8,8 +8,6 @@ import { PageHead } from '@/ui/primitives/page';
 import { keepResultAction } from './actions';
 import { BENCH_PLACES } from './places';
 
-export const metadata = { title: 'Bench: gap set' };
-
 export default page(async function GapBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);

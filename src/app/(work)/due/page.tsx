@@ -1,4 +1,4 @@
-import { Box, Flex } from '@chakra-ui/react';
+import { Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import { DUE_STATES } from '@/core/due/due';
@@ -12,14 +12,12 @@ import { heldText, STATE_WORDS } from '@/text/due-words';
 import { DueFilterBar } from '@/ui/due/due-filter-bar';
 import { DUE_COLUMNS, dueRow } from '@/ui/due/due-row';
 import { DueTable } from '@/ui/due/due-table';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
-import { TextField } from '@/ui/primitives/fields';
-import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { SavedViews } from '@/ui/due/saved-views';
+import { LinkMenu } from '@/ui/primitives/link-menu';
+import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { openWorkOrderAction } from '../work-orders/actions';
 import { removeViewAction, saveViewAction } from './actions';
-
-export const metadata = { title: 'Due' };
 
 const PAGE = 50;
 
@@ -30,13 +28,16 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
   const query = new URLSearchParams(
     Object.entries(await searchParams).flatMap(([k, v]) => (typeof v === 'string' && v !== '' ? [[k, v]] : [])),
   );
-  const filter = dueFilter.parse({ ...Object.fromEntries(query), descending: query.get('order') === 'reversed' });
+  // What costs most each week stands first, unless another order is asked for.
+  const asked = { sort: 'pressure', ...Object.fromEntries(query) };
+  const filter = dueFilter.parse({ ...asked, descending: query.get('order') === 'reversed' });
   const page = Math.max(1, Number.parseInt(query.get('page') ?? '1', 10) || 1);
   const [list, views, costs] = await Promise.all([
     listDue(deps(), actor, { ...filter, page: { from: (page - 1) * PAGE, limit: PAGE } }),
     listViews(deps(), actor),
     viewCosts(deps(), actor),
   ]);
+  const comfortable = query.get('rows') === 'comfortable';
   const hidden = DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column));
   mustShow(list);
   const { items: shown, found, total } = list.value;
@@ -48,22 +49,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
   };
   return (
     <>
-      <PageHead
-        title="Due"
-        actions={
-          <>
-            <ButtonLink href={`/due/print?${query}`}>To print, by depot</ButtonLink>
-            <ButtonLink href={`/due/csv?${query}`} download>
-              CSV of this list
-            </ButtonLink>
-            <ButtonLink href={`/due/ics?${query}`} download>
-              Calendar
-            </ButtonLink>
-          </>
-        }
-      >
-        <Summary list={list.value} />
-      </PageHead>
+      <Head list={list.value} views={views.ok ? views.value : []} query={query} />
       {total === 0 ? (
         <NoVehicles mayImport={may(actor, 'import data')} />
       ) : (
@@ -85,10 +71,9 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
               sort: filter.sort,
               order: query.get('order') ?? '',
               hide: hidden,
-              dense: query.get('dense') === '1',
+              comfortable,
             }}
           />
-          <Views views={views.ok ? views.value : []} query={query} />
           {shown.length === 0 ? (
             <Empty>
               None of {total} vehicles fits this filter. <TextLink href="/due">Show all</TextLink>
@@ -97,7 +82,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
             <DueTable
               rows={shown.map((item) => dueRow(item, words))}
               hidden={hidden}
-              dense={query.get('dense') === '1'}
+              dense={!comfortable}
               openOrder={openWorkOrderAction}
             />
           )}
@@ -120,7 +105,7 @@ function Summary({ list: { counts, total, tested } }: { list: DueList }) {
   const figures = [
     [counts.past, 'past a limit'],
     [counts.soon, 'due within 4 weeks'],
-    [counts.inspect, 'to inspect, life only assumed'],
+    [counts.inspect, 'to inspect'],
     [counts['no-match'], 'without a firm match'],
     [counts['no-odometer'], 'without a reading'],
   ] as const;
@@ -139,37 +124,28 @@ function Summary({ list: { counts, total, tested } }: { list: DueList }) {
   );
 }
 
-type View = Extract<Awaited<ReturnType<typeof listViews>>, { ok: true }>['value'][number];
+type Views = Extract<Awaited<ReturnType<typeof listViews>>, { ok: true }>['value'];
 
-/** Views that this person kept, and keeping the one shown. */
-function Views({ views, query }: { views: readonly View[]; query: URLSearchParams }) {
-  return (
-    <Flex gap="4" wrap="wrap" align="baseline" mb="3" fontSize="sm" data-no-print>
-      {views.length > 0 && <span>Your views:</span>}
-      {views.map((view) => (
-        <TextLink key={view.id} href={`/due?${view.query}`}>
-          {view.name}
-        </TextLink>
-      ))}
-      <details>
-        <summary>Save this view</summary>
-        <Box mt="2" maxW="360px">
-          <ActionForm action={saveViewAction}>
-            <input type="hidden" name="query" value={String(query)} />
-            <TextField name="name" label="Name" />
-            <SubmitButton>Save</SubmitButton>
-          </ActionForm>
-          {views.map((view) => (
-            <ActionForm key={view.id} action={removeViewAction} quiet>
-              <input type="hidden" name="viewId" value={view.id} />
-              <SubmitButton>Remove {view.name}</SubmitButton>
-            </ActionForm>
-          ))}
-        </Box>
-      </details>
-    </Flex>
-  );
-}
+const Head = ({ list, views, query }: { list: DueList; views: Views; query: URLSearchParams }) => (
+  <PageHead
+    title="Due"
+    actions={
+      <>
+        <SavedViews views={views} query={String(query)} save={saveViewAction} remove={removeViewAction} />
+        <LinkMenu
+          label="Print, files"
+          links={[
+            { href: `/due/print?${query}`, label: 'To print, by depot' },
+            { href: `/due/csv?${query}`, label: 'CSV of this list', isFile: true },
+            { href: `/due/ics?${query}`, label: 'Calendar', isFile: true },
+          ]}
+        />
+      </>
+    }
+  >
+    <Summary list={list} />
+  </PageHead>
+);
 
 function Pages({ page, pages, query }: { page: number; pages: number; query: URLSearchParams }) {
   if (pages <= 1) return null;

@@ -9,8 +9,6 @@ import { EngineDrawing } from '@/ui/drawings/engine-drawing';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 
-export const metadata = { title: 'Engines' };
-
 export default page(async function EnginesPage() {
   const actor = await requireActor();
   const engines = await listEngines(deps(), actor);

@@ -11,8 +11,6 @@ import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { uploadAction } from './actions';
 
-export const metadata = { title: 'Import' };
-
 const WAITING: Readonly<Record<string, string>> = {
   checking: 'being checked',
   checked: 'checked',

@@ -11,13 +11,12 @@ import { listCases } from '@/server/misfire/view-case';
 import { dateText, distanceText, instantText, NONE, percentText } from '@/text/format';
 import { CASE_STATE_WORDS, causeText, LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
 import { DrivingOrder } from '@/ui/misfire/stop-driving';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { dealtWithReportAction, endDriverAddressAction, makeDriverAddressAction } from './actions';
-
-export const metadata = { title: 'Misfires' };
 
 const MAX_SHOWN = 300;
 const isOver = ({ misfire }: CaseInList): boolean => misfire.state === 'closed';

@@ -5,12 +5,11 @@ import { groupBy } from '@/core/shared/group-by';
 import { deps } from '@/server/deps';
 import { KIND_WORDS, listNotices, type NoticeKind, type NoticeRow } from '@/server/notices/list-notices';
 import { dateText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { putAsideAction } from './actions';
-
-export const metadata = { title: 'Notices' };
 
 export default page(async function NoticesPage() {
   const actor = await requireActor();

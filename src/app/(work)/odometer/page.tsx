@@ -10,14 +10,13 @@ import { listSuspectHours } from '@/server/odometer/resolve-hours';
 import { dateText, distanceText, meterText } from '@/text/format';
 import { doubtHead } from '@/text/odometer-words';
 import { SubPlaces } from '@/ui/frame/sub-places';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { resolveAction, resolveHoursAction } from './actions';
 import { ODOMETER_PLACES } from './places';
-
-export const metadata = { title: 'Odometer' };
 
 type Suspect = SuspectGroup['items'][number];
 const itemKey = (item: Suspect): string => `${item.vehicleId}|${item.readOn}|${item.odometerKm}`;

@@ -13,8 +13,6 @@ import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 
-export const metadata = { title: 'Parts' };
-
 type Props = { searchParams: Promise<{ number?: string; unit?: string }> };
 
 export default page(async function PartsPage({ searchParams }: Props) {

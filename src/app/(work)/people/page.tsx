@@ -4,12 +4,11 @@ import { mustShow, page } from '@/app/shown-page';
 import { may, ROLES, roleName } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { CheckField, PasswordField, SelectField, TextField } from '@/ui/primitives/fields';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { addPersonAction, changePersonAction, resetPasswordAction } from './actions';
-
-export const metadata = { title: 'People' };
 
 const CHOICES = ROLES.map((role) => ({ value: role, label: roleName(role) }));
 

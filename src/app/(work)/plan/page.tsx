@@ -7,15 +7,14 @@ import { listProposals } from '@/server/planning/proposals';
 import { viewBoard } from '@/server/planning/view-board';
 import { dateText, instantText } from '@/text/format';
 import { PlanBoard } from '@/ui/planning/plan-board';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { LinkChoices } from '@/ui/primitives/link-choices';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PrintButton } from '@/ui/primitives/print-button';
 import { endWaitAction } from '../work-orders/actions';
 import { proposeAction } from './actions';
-
-export const metadata = { title: 'Plan' };
 
 type Asked = Readonly<Record<string, string | string[] | undefined>>;
 

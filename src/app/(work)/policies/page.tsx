@@ -8,12 +8,11 @@ import { deps } from '@/server/deps';
 import { viewPolicies } from '@/server/policies/view-policies';
 import { ELECTRODE_WORDS, SCOPE_WORDS } from '@/text/catalogue-words';
 import { distanceText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { choosePolicyOptionAction, setCeilingAction } from './actions';
-
-export const metadata = { title: 'Shop policies' };
 
 type View = Extract<Awaited<ReturnType<typeof viewPolicies>>, { ok: true }>['value'];
 type Item = View['policies'][number];

@@ -13,8 +13,6 @@ import { ButtonLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { deferAction, openSelectedAction } from './actions';
 
-export const metadata = { title: 'Service pressure' };
-
 type Props = { searchParams: Promise<{ component?: string; depot?: string; group?: string; search?: string }> };
 
 export default page(async function PressurePage({ searchParams }: Props) {

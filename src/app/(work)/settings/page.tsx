@@ -7,7 +7,8 @@ import { deps } from '@/server/deps';
 import { listBays, listDepots, listWays } from '@/server/fleet/bays';
 import { instantText } from '@/text/format';
 import { DAY_WORDS } from '@/text/planning-words';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { Chips, PasswordField, SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
@@ -21,8 +22,6 @@ import {
   revokeTokenAction,
   settingsAction,
 } from '../people/actions';
-
-export const metadata = { title: 'Settings' };
 
 export default async function SettingsPage() {
   const actor = await requireActor();

@@ -11,8 +11,6 @@ import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 
-export const metadata = { title: 'Work orders' };
-
 const PAGE = 60;
 
 type Search = Promise<{ below?: string; show?: string }>;

@@ -7,8 +7,6 @@ import { StopDriving } from '@/ui/misfire/stop-driving';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { reportByAddressAction } from './actions';
 
-export const metadata = { title: 'Report a misfire' };
-
 type Props = { params: Promise<{ secret: string }>; searchParams: Promise<{ done?: string; driving?: string }> };
 
 /** For a driver without an account: whoever has the address may report, and sees nothing else. */

@@ -8,7 +8,7 @@ import { countsIn, openPlacesIn, type PlaceModel, placeIn, stepStateIn } from '@
 import { siteTarget } from '@/core/work/targets';
 import { keepPage } from '@/ui/primitives/keep-page';
 import type { FormAction } from '../../primitives/action-form';
-import { Caution } from '../../primitives/page';
+import { Caution, TabTitle } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
 import { StoppedBanner } from '../../work-orders/stopped-banner';
 import type { Link } from '../sync/parts';
@@ -261,6 +261,7 @@ function Head({ floor, deskHref }: { floor: Floor; deskHref: string }) {
   const stepsOpen = job.steps.filter((step) => !step.perSite && stepStateIn(record, step.key) === 'open').length;
   return (
     <div className="floor-head">
+      <TabTitle name={`At the vehicle: unit ${job.unitNumber} ${job.vehicleName}`} />
       <div>
         <h1>
           Unit {job.unitNumber} {job.vehicleName}

@@ -10,6 +10,7 @@ export const baseCss = {
     fontVariantNumeric: 'tabular-nums',
     _print: { bg: 'white', color: 'black', fontSize: '10.5pt' },
   },
+  'input[type=checkbox], input[type=radio]': { accentColor: 'action' },
   '*': { borderColor: 'hair', _motionReduce: { animation: 'none !important', transition: 'none !important' } },
   ':focus-visible': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
   summary: { cursor: 'pointer', color: 'action', py: '1' },

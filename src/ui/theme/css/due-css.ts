@@ -1,6 +1,6 @@
 /* The due list, and the ring of life used that stands in every line of it. */
 
-import { PHONE, TABLET } from './media';
+import { DESK, PHONE, TABLET } from './media';
 
 const heats = Object.fromEntries(
   [0, 1, 2, 3, 4, 5].map((heat) => [
@@ -51,12 +51,12 @@ export const dueCss = {
     display: 'flex',
     flexWrap: 'wrap',
     gap: '3',
-    alignItems: 'flex-end',
-    mb: '4',
-    '& > div:first-of-type': { flex: { base: '1 1 0', sm: '0 0 170px' } },
-    '& > div:last-of-type': { display: 'flex', flexWrap: 'wrap', gap: '3', alignItems: 'flex-end' },
-    '& .small': { display: 'block' },
-    '& select': { w: 'auto', minW: '110px', maxW: '170px' },
+    alignItems: 'center',
+    mb: '2',
+    '& > .field': { flex: { base: '1 1 0', sm: '0 0 190px' } },
+    '& > div:last-of-type': { display: 'flex', flexWrap: 'wrap', gap: '2', alignItems: 'center' },
+    '& .nativeSelect__root': { w: 'auto' },
+    '& select': { w: 'auto', maxW: '168px' },
     [PHONE]: { '&:not([data-open]) > div:last-of-type': { display: 'none' } },
   },
   '.filters-fold': { display: { base: 'inline-flex', sm: 'none' } },
@@ -88,9 +88,27 @@ export const dueCss = {
     '& > tbody > tr > .due-limit': { minW: '110px', whiteSpace: 'normal' },
     '& > tbody > tr > .due-odometer > .doubtful': { display: 'block', fontSize: 'sm' },
     '& > * > tr > .due-pressure, & > * > tr > .due-odometer': { textAlign: 'right' },
-    '&[data-dense] .second': { display: 'inline', ml: '2' },
-    '&[data-dense] > tbody > tr > td': { minW: '0 !important' },
-    '&[data-dense] > tbody > tr > .due-vehicle': { minW: '190px !important' },
+    // One line a vehicle: what does not fit ends in dots, and is whole in the title and with two lines.
+    [DESK]: {
+      '&[data-dense] > tbody > tr': {
+        h: '40px',
+        '& > td': {
+          minW: '0',
+          maxW: '112px',
+          py: '0',
+          verticalAlign: 'middle',
+          whiteSpace: 'nowrap',
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+        },
+        '& > .due-vehicle': { minW: '0', maxW: '185px' },
+        '& > .due-due': { minW: '0', maxW: '310px' },
+        '& > .due-order': { maxW: '140px' },
+        '& .second': { display: 'inline', ml: '2' },
+        '& > .due-vehicle > .second, & > .due-depot > .second, & > .due-due > .second ~ .second': { display: 'none' },
+        '& .button': { minH: '32px' },
+      },
+    },
     [TABLET]: {
       ...card(
         '92px minmax(0, 5fr) minmax(0, 4fr) 132px',

@@ -7,8 +7,6 @@ import { SubPlaces } from '@/ui/frame/sub-places';
 import { PageHead } from '@/ui/primitives/page';
 import { BENCH_PLACES } from '../places';
 
-export const metadata = { title: 'Bench: one coil or all' };
-
 export default page(async function CoilBenchPage() {
   const costs = await viewCosts(deps(), await requireActor());
   mustShow(costs);

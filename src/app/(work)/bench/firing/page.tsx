@@ -8,8 +8,6 @@ import { PageHead } from '@/ui/primitives/page';
 import { keepResultAction } from '../actions';
 import { BENCH_PLACES } from '../places';
 
-export const metadata = { title: 'Bench: firing order' };
-
 export default page(async function FiringBenchPage() {
   const actor = await requireActor();
   const view = await viewBench(deps(), actor);

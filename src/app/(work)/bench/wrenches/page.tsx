@@ -9,15 +9,14 @@ import { listWrenches, type WrenchRow } from '@/server/bench/wrenches';
 import { deps } from '@/server/deps';
 import { dateText, instantText } from '@/text/format';
 import { SubPlaces } from '@/ui/frame/sub-places';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { addWrenchAction, updateWrenchAction } from '../actions';
 import { BENCH_PLACES } from '../places';
-
-export const metadata = { title: 'Wrenches' };
 
 export default page(async function WrenchesPage() {
   const actor = await requireActor();

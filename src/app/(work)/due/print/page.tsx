@@ -13,8 +13,6 @@ import { Empty, PageHead } from '@/ui/primitives/page';
 import { PrintButton } from '@/ui/primitives/print-button';
 import { openWorkOrderAction } from '../../work-orders/actions';
 
-export const metadata = { title: 'Due, by depot' };
-
 type Search = Promise<Record<string, string | undefined>>;
 
 /** Without a state chosen, paper gets what wants work: nobody pins up the rest. */

@@ -4,8 +4,6 @@ import { EngineEditor } from '@/ui/catalogue/engine-editor';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { enterRowAction } from '../actions';
 
-export const metadata = { title: 'New engine family' };
-
 const START = {
   arrangement: 'inline',
   mounting: 'transverse',

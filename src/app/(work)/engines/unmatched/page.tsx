@@ -5,12 +5,11 @@ import { may } from '@/server/access';
 import { listUnmatched, type UnmatchedGroup } from '@/server/catalogue/list-unmatched';
 import { deps } from '@/server/deps';
 import { ANSWER_FIELDS, AnswerField } from '@/ui/catalogue/answer-field';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { answerFitmentAction } from '../../vehicles/actions';
-
-export const metadata = { title: 'Without a firm match' };
 
 export default page(async function UnmatchedPage() {
   const actor = await requireActor();

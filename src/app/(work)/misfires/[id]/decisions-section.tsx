@@ -2,7 +2,8 @@ import { afterDecision, DECISIONS, type Decision, WATCH_KM } from '@/core/misfir
 import { remedyTask } from '@/core/misfire/remedy-task';
 import type { CaseView } from '@/server/misfire/view-case';
 import { causeText } from '@/text/misfire-words';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { Section } from '@/ui/primitives/page';
 import { decideCaseAction } from '../actions';

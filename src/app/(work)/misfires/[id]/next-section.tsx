@@ -18,7 +18,8 @@ import {
 } from '@/text/misfire-words';
 import { placeNow } from '@/ui/misfire/place-now';
 import { TruthTable } from '@/ui/misfire/truth-table';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Caution, Section } from '@/ui/primitives/page';
 import { mendCaseAction, sayAction } from '../actions';

@@ -5,8 +5,6 @@ import { ComplaintForm } from '@/ui/misfire/complaint-form';
 import { PageHead } from '@/ui/primitives/page';
 import { reportMisfireAction } from '../actions';
 
-export const metadata = { title: 'Report a misfire' };
-
 type Props = { searchParams: Promise<{ unit?: string; codes?: string }> };
 
 export default page(async function ReportPage({ searchParams }: Props) {

@@ -8,8 +8,6 @@ import { dateText } from '@/text/format';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 
-export const metadata = { title: 'Digest' };
-
 type Props = { searchParams: Promise<{ on?: string }> };
 
 export default page(async function DigestPage({ searchParams }: Props) {

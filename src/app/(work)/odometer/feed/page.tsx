@@ -8,8 +8,6 @@ import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { playFeedAction } from '../actions';
 import { ODOMETER_PLACES } from '../places';
 
-export const metadata = { title: 'Feed' };
-
 export default async function FeedPage() {
   const actor = await requireActor();
   return (

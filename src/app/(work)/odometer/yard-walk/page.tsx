@@ -12,8 +12,6 @@ import { PageHead } from '@/ui/primitives/page';
 import { yardWalkAction } from '../actions';
 import { ODOMETER_PLACES } from '../places';
 
-export const metadata = { title: 'Yard walk' };
-
 type Props = { searchParams: Promise<Record<string, string>> };
 
 export default page(async function YardWalkPage({ searchParams }: Props) {

@@ -29,7 +29,7 @@ export default page(async function PartPage({ params }: Props) {
   const { part } = view;
   return (
     <>
-      <PageHead title={<Code>{part.number}</Code>}>
+      <PageHead title={part.number} mono>
         {COMPONENT_WORDS[part.kind]} by {part.maker}
         {part.name && `, ${part.name}`}
       </PageHead>

@@ -5,8 +5,6 @@ import { EntryForm } from '@/ui/catalogue/entry-form';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { enterRowAction } from '../../engines/actions';
 
-export const metadata = { title: 'New part' };
-
 export default async function NewPartPage() {
   const actor = await requireActor();
   if (!may(actor, 'enter catalogue data')) return <Empty>Ask a supervisor or parts clerk to enter a part.</Empty>;

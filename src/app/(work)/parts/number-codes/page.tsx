@@ -12,8 +12,6 @@ import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { enterRowAction } from '../../engines/actions';
 
-export const metadata = { title: 'Number codes' };
-
 export default page(async function NumberCodesPage() {
   const actor = await requireActor();
   const codes = await listNumberCodes(deps(), actor);

@@ -8,13 +8,12 @@ import { deps } from '@/server/deps';
 import { listBans } from '@/server/stock/ban-seller';
 import { listDeliveries } from '@/server/stock/resolve-delivery';
 import { dateText, gapText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { CheckField, Chips, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { banAction, liftAction, quarantineAction, receiveAction, resolveAction } from './actions';
-
-export const metadata = { title: 'Receiving' };
 
 type Delivery = Extract<Awaited<ReturnType<typeof listDeliveries>>, { ok: true }>['value'][number];
 

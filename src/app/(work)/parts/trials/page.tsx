@@ -7,14 +7,13 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listTrials } from '@/server/stock/trials';
 import { dateText, distanceText, NONE, percentText, wearText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { endTrialAction, startTrialAction } from './actions';
-
-export const metadata = { title: 'Trials' };
 
 type Trial = Extract<Awaited<ReturnType<typeof listTrials>>, { ok: true }>['value'][number];
 

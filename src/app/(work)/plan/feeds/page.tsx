@@ -5,13 +5,12 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listFeeds } from '@/server/planning/feeds';
 import { dateText, instantText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink } from '@/ui/primitives/links';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { makeFeedAction, removeFeedAction } from '../actions';
-
-export const metadata = { title: 'Plan as a calendar' };
 
 const OF_WORDS = { depot: 'Depot', bay: 'Bay', person: 'Person' } as const;
 

@@ -13,8 +13,6 @@ import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { StoppedBanner } from '@/ui/work-orders/stopped-banner';
 import { endWaitAction } from '../../work-orders/actions';
 
-export const metadata = { title: 'My days' };
-
 const DAYS = 7;
 
 /** What a person is booked for, today and in the days after: for a pocket. */

@@ -10,14 +10,14 @@ import { listUnits } from '@/server/fleet/list-units';
 import { listPeople } from '@/server/fleet/people';
 import { type AbsenceView, absenceOf, listAbsences } from '@/server/planning/absences';
 import { absenceWords, DAY_WORDS } from '@/text/planning-words';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
+import { FileField } from '@/ui/primitives/file-field';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { changeBayAction } from '../../people/actions';
 import { addAbsenceAction, changePresenceAction, readCalendarAction, removeAbsenceAction } from './actions';
-
-export const metadata = { title: 'Bays, people and absences' };
 
 type Value<T> = Extract<T, { ok: true }> extends { value: infer V } ? V : never;
 type Bay = Value<Awaited<ReturnType<typeof listBays>>>[number];
@@ -243,10 +243,12 @@ function NewAbsence({
         <Box mt="2">
           <ActionForm action={readCalendarAction}>
             <SelectField name="who" label="Whose calendar" choices={choices} />
-            <label className="field">
-              <span>iCalendar file (.ics)</span>
-              <input type="file" name="calendar" accept=".ics,text/calendar" />
-            </label>
+            <FileField
+              name="calendar"
+              label="Drop a calendar file here, or press to choose it"
+              hint="iCalendar (.ics)"
+              accept=".ics,text/calendar"
+            />
             <SubmitButton>Read the calendar</SubmitButton>
           </ActionForm>
         </Box>

@@ -9,8 +9,6 @@ import { WhatIfLab } from '@/ui/planning/what-if-lab';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { keepWhatIfAction } from '../actions';
 
-export const metadata = { title: 'What if' };
-
 export default page(async function WhatIfPage() {
   const actor = await requireActor();
   const fleet = await viewWhatIf(deps(), actor);

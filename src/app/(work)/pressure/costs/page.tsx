@@ -6,12 +6,11 @@ import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { moneyText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { Facts, PageHead, Section } from '@/ui/primitives/page';
 import { setCostsAction } from '../actions';
-
-export const metadata = { title: 'Costs' };
 
 /** What costs something, as the fleet has it where no group says otherwise. */
 const AMOUNTS = [

@@ -14,8 +14,6 @@ import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Code, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 
-export const metadata = { title: 'Horizon' };
-
 type Props = { searchParams: Promise<{ depot?: string; share?: string }> };
 
 const SHARES = [1, 0.9, 0.75] as const;

@@ -2,8 +2,6 @@ import { requireActor } from '@/app/actor';
 import { Code, Facts, PageHead } from '@/ui/primitives/page';
 import packageFile from '../../../../../package.json';
 
-export const metadata = { title: 'About' };
-
 /** What whoever helps asks for first. */
 export default async function AboutPage() {
   const actor = await requireActor();

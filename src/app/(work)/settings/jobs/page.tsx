@@ -4,13 +4,12 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type JobItem, listJobs } from '@/server/jobs/list-jobs';
 import { instantText, NONE } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { retryJobAction } from './actions';
-
-export const metadata = { title: 'Background work' };
 
 const NAMES: Readonly<Record<string, string>> = {
   'refresh-families': 'Due dates after a change of the catalogue',

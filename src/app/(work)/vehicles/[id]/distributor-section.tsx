@@ -2,7 +2,8 @@ import { Box } from '@chakra-ui/react';
 import { towerMap } from '@/core/wiring/firing-map';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { recordDistributorAction } from '../actions';
 

@@ -2,7 +2,8 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { UnitSystem } from '@/core/units/person-units';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText, distanceText } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { resolveAction } from '../../odometer/actions';
 

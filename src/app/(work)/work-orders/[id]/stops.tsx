@@ -5,7 +5,8 @@ import { type Actor, may } from '@/server/access';
 import { stopsOf } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { CAUSE_WORDS } from '@/text/cause-words';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { releaseSiteAction, takeOverSheetAction } from '../actions';
 

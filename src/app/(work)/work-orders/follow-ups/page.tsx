@@ -5,14 +5,13 @@ import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type FollowUpItem, listFollowUps } from '@/server/findings/follow-up';
 import { dateText, distanceText, NONE } from '@/text/format';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { finishFollowUpAction } from '../actions';
-
-export const metadata = { title: 'Follow-ups' };
 
 export default page(async function FollowUpsPage() {
   const actor = await requireActor();

@@ -8,8 +8,6 @@ import { PartDrawing } from '@/ui/drawings/part-drawing';
 import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
 
-export const metadata = { title: 'Guide to removed parts' };
-
 /** Regions that are seen on the body, above the threads. */
 const OF_BODY: ReadonlySet<string> = new Set<ConditionRegion>(['gasket', 'insulator', 'well']);
 /** Regions of other parts than the plug, by the part that shows them. */

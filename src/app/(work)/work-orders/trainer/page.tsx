@@ -11,12 +11,11 @@ import { gapText, NONE, rangeTexts } from '@/text/format';
 import { GRADE_WORDS } from '@/text/grade-words';
 import { PartDrawing } from '@/ui/drawings/part-drawing';
 import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { gradeAction } from '../actions';
-
-export const metadata = { title: 'Trainer' };
 
 /** How a kappa is usually read. Source: J. R. Landis, G. G. Koch, Biometrics 33 (1977). */
 const AGREEMENT: readonly (readonly [number, string])[] = [

@@ -16,8 +16,6 @@ const NEED_WORDS = {
   likely_to_break: 'likely to break',
 } as const;
 
-export const metadata = { title: 'Waiting' };
-
 export default page(async function WaitingPage() {
   const list = await listWaiting(deps(), await requireActor());
   mustShow(list);

@@ -12,8 +12,6 @@ import { PlainTable } from '@/ui/primitives/plain-table';
 import { PrintButton } from '@/ui/primitives/print-button';
 import { SafetyLines } from '../safety-lines';
 
-export const metadata = { title: 'Misfire on paper' };
-
 type Props = { params: Promise<{ id: string }> };
 
 /** All that is known of a misfire, for whoever goes on with it: a referral goes with the vehicle. */

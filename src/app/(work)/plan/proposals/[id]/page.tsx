@@ -15,13 +15,12 @@ import { changeWords } from '@/ui/planning/change-words';
 import { ProposalFigures } from '@/ui/planning/proposal-figures';
 import { ProposalProgress } from '@/ui/planning/proposal-progress';
 import { ProposalWeeks } from '@/ui/planning/proposal-weeks';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink } from '@/ui/primitives/links';
 import { LookAgain } from '@/ui/primitives/look-again';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { adoptAction, discardAction, stopAction } from '../../actions';
-
-export const metadata = { title: 'Proposed plan' };
 
 export default page(async function ProposalPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await requireActor();

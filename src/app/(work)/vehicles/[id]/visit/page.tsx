@@ -8,14 +8,13 @@ import { toTask, type VisitProposal, viewProposal } from '@/server/work-orders/p
 import { percentText } from '@/text/format';
 import { otherWorkText, proposalText, reasonText } from '@/text/proposal-words';
 import { CoilCosts } from '@/ui/bench/coil-costs';
-import { ActionForm, SubmitButton } from '@/ui/primitives/action-form';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { TaskFields } from '@/ui/work-orders/task-fields';
 import { VisitForm } from '@/ui/work-orders/visit-form';
 import { openForTaskAction, openVisitAction } from '../../../work-orders/actions';
-
-export const metadata = { title: 'Open a visit' };
 
 type Props = { params: Promise<{ id: string }> };
 

@@ -1,0 +1,45 @@
+'use client';
+
+import { Popover } from '@chakra-ui/react';
+import { Bookmark } from 'lucide-react';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { Button, SubmitButton } from '../primitives/button';
+import { TextField } from '../primitives/fields';
+import { TextLink } from '../primitives/links';
+
+interface Props {
+  readonly views: readonly { readonly id: string; readonly name: string; readonly query: string }[];
+  /** What is shown now. */
+  readonly query: string;
+  readonly save: FormAction;
+  readonly remove: FormAction;
+}
+
+/** Lists that this person comes back to, by name. */
+export const SavedViews = ({ views, query, save, remove }: Props) => (
+  <Popover.Root positioning={{ placement: 'bottom-end' }} lazyMount>
+    <Popover.Trigger asChild>
+      <Button>
+        <Bookmark size={16} /> Views
+      </Button>
+    </Popover.Trigger>
+    <Popover.Positioner>
+      <Popover.Content>
+        <Popover.Body>
+          {views.map((view) => (
+            <ActionForm key={view.id} action={remove} quiet>
+              <input type="hidden" name="viewId" value={view.id} />
+              <TextLink href={`/due?${view.query}`}>{view.name}</TextLink>{' '}
+              <SubmitButton aria-label={`Remove ${view.name}`}>Remove</SubmitButton>
+            </ActionForm>
+          ))}
+          <ActionForm action={save} clears>
+            <input type="hidden" name="query" value={query} />
+            <TextField name="name" label="Name of this view" />
+            <SubmitButton>Save this view</SubmitButton>
+          </ActionForm>
+        </Popover.Body>
+      </Popover.Content>
+    </Popover.Positioner>
+  </Popover.Root>
+);
