@@ -20,6 +20,16 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          name: 'component',
+          include: ['tests/component/**/*.test.tsx'],
+          setupFiles: ['tests/component/setup.ts'],
+          environment: 'happy-dom',
+          testTimeout: 600_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
           name: 'integration',
           include: ['tests/integration/**/*.test.{ts,tsx}'],
           globalSetup: ['tests/integration/cluster.ts'],

@@ -14,7 +14,7 @@ export const STATE_WORDS: Readonly<Record<DueState, string>> = {
   'no-match': 'No firm match',
   'no-odometer': 'No reading',
   deferred: 'Deferred',
-  blocked: 'Another fault first',
+  blocked: 'Other fault',
   'no-date': 'No date',
 };
 

@@ -5,6 +5,7 @@ import type { Said } from '../../src/core/misfire/case-entry';
 import { normalFor } from '../../src/core/work/place-fields';
 import { fittedComponents, followUps, misfireCases } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { listFollowUps } from '../../src/server/findings/follow-up';
 import { decideCase, mendCase } from '../../src/server/misfire/decide';
 import { endDriverAddress, makeDriverAddress, reportByAddress } from '../../src/server/misfire/driver-address';
@@ -41,6 +42,9 @@ const caseNumbered = async (number: number | null): Promise<string> => {
     .where(and(eq(misfireCases.fleetId, actor.fleetId), eq(misfireCases.number, number ?? 0)));
   return row?.id ?? '';
 };
+const misfireInDueList = async (search: string) =>
+  value(await listDue(w.deps, actor, dueFilter.parse({ search }))).items.find(({ unitNumber }) => unitNumber === search)
+    ?.misfire;
 const view = async (caseId: string) => value(await viewCase(w.deps, actor, caseId));
 const coilsOf = async (unit: string) =>
   (
@@ -72,6 +76,8 @@ describe('a report', () => {
     const { story, advice } = await view(first.caseId);
     expect(story).toMatchObject({ codes: ['P0302'], symptoms: ['load', 'idle'], lamp: 'flashing' });
     expect(advice.driving).toBe('stop');
+    // The due list names what makes waiting so dear.
+    expect(await misfireInDueList('12')).toBe(first.number);
   });
 
   it('of two at the same moment leaves one case', async () => {
@@ -321,6 +327,7 @@ describe('the end of a case', () => {
     );
     const { misfire } = await view(caseId);
     expect(misfire).toMatchObject({ state: 'watching', watchUntilKm: Math.round(km) + 800 });
+    expect(await misfireInDueList('11')).toBeNull();
     const open = value(await listFollowUps(w.deps, actor, { open: true }));
     expect(open.find(({ followUp }) => followUp.misfireCaseId === caseId)).toMatchObject({
       isDue: false,

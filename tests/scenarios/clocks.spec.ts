@@ -25,7 +25,7 @@ test('hours, another fault and a change of leads are recorded on the vehicle, fo
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: /Unit, work order/ }).fill('42 road');
   await page.getByRole('option', { name: /^42 road-gritter/ }).click();
-  await page.getByText('Another fault comes first').click();
+  await page.getByText('Other fault', { exact: true }).click();
   await page.getByLabel('Which fault').fill('exhaust leak at the manifold');
   await page.getByRole('button', { name: 'Block this work' }).click();
   await expect(

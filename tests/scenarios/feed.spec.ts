@@ -31,7 +31,7 @@ test('a large file is loaded with its checks, and one that is broken is refused 
   await expect(refused.getByText('Line 3: NOBODY,2026-11-15,5,km. no such unit')).toBeVisible();
 });
 
-test('notices wait in the inbox until they are put aside, and the digest has them all', async ({ page }) => {
+test('notices wait in the inbox until they are dismissed, and the digest has them all', async ({ page }) => {
   const user = new User(page);
   await user.signIn('viewer', '/due');
   await page
@@ -39,24 +39,24 @@ test('notices wait in the inbox until they are put aside, and the digest has the
     .first()
     .click();
   await expect(page.getByRole('heading', { name: 'Newly past a limit' })).toBeVisible();
-  const count = Number(await page.getByText('not put aside by you').locator('strong').textContent());
+  const count = Number(await page.getByText('not dismissed by you').locator('strong').textContent());
   expect(count).toBeGreaterThan(5);
   // By its id: other tests make notices meanwhile, so that the count says nothing.
   const id = await page
-    .getByRole('button', { name: /^Aside/ })
+    .getByRole('button', { name: /^Dismiss the/ })
     .first()
     .getAttribute('value');
   await page
-    .getByRole('button', { name: /^Aside/ })
+    .getByRole('button', { name: /^Dismiss the/ })
     .first()
     .click();
   await expect(page.locator(`button[name=ids][value="${id}"]`)).toHaveCount(0);
   const idsShown = () =>
     page
-      .getByRole('button', { name: /^Aside/ })
+      .getByRole('button', { name: /^Dismiss the/ })
       .evaluateAll((buttons) => buttons.map((button) => (button as HTMLButtonElement).value));
   const before = await idsShown();
-  await page.getByRole('button', { name: 'Put all aside' }).click();
+  await page.getByRole('button', { name: 'Dismiss all', exact: true }).click();
   await expect
     .poll(async () => (await idsShown()).filter((shown) => shown !== '' && before.includes(shown)))
     .toEqual([]);

@@ -83,7 +83,7 @@ test('a long page has its contents in sight, and goes to each part', async ({ pa
   await page.goto('/work-orders');
   await page.getByRole('link', { name: '1001' }).click();
   const contents = page.getByRole('navigation', { name: 'On this page' });
-  for (const label of ['Record by site', 'What happened', 'What goes in']) {
+  for (const label of ['Record by site', 'What happened', 'Parts and spec']) {
     await contents.getByRole('link', { name: label, exact: true }).click();
     await expect(page.getByRole('heading', { name: label, exact: true })).toBeInViewport();
     await expect(contents).toBeInViewport();

@@ -145,10 +145,9 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
   await user.signIn('supervisor');
   await openFor(user, '6', { what: 'Replace', to: 'distributor cap', where: 'all', why: 'due' });
   for (const part of ['rotor', 'lead set']) {
-    if (!(await page.getByRole('combobox', { name: 'To what' }).isVisible()))
-      await page.getByText('Put another task on').click();
+    if (!(await page.getByRole('combobox', { name: 'To what' }).isVisible())) await page.getByText('Add task').click();
     await page.getByRole('combobox', { name: 'To what' }).selectOption(part);
-    await page.getByRole('button', { name: 'Put it on' }).click();
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(page.locator('#tasks').getByRole('cell').getByText(`Replace ${part}`)).toBeVisible();
   }
   await page.getByRole('link', { name: 'At the vehicle' }).click();
@@ -188,7 +187,7 @@ test('a visit is opened with what belongs to it: one press takes or leaves each 
   await user.signIn('supervisor');
   await page.goto('/due?search=131');
   await page.locator('a:has(strong:text-is("131"))').first().click();
-  await page.getByRole('link', { name: 'What belongs to it' }).click();
+  await page.getByRole('link', { name: 'Plan a visit' }).click();
   await expect(page.getByRole('heading', { level: 1, name: /^A visit of unit 131 / })).toBeVisible();
   await expect(page.getByRole('checkbox', { name: 'Replace plugs' })).toBeChecked();
   await expect(user.row('Replace plugs')).toContainText('Past the limit');
@@ -209,11 +208,11 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   await user.signIn('supervisor');
   const before = await dueOf(user, '34', 'plug');
   await openFor(user, '34', { what: 'Replace', to: 'plugs', where: 'front', why: 'due' });
-  await page.getByText('Put another task on').click();
+  await page.getByText('Add task').click();
   await page.getByRole('combobox', { name: 'To what' }).selectOption('coils');
   await page.getByRole('textbox', { name: /^Where/ }).fill('4');
   await page.getByRole('combobox', { name: 'Why', exact: true }).selectOption('reported fault');
-  await page.getByRole('button', { name: 'Put it on' }).click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.locator('#tasks').getByRole('cell').getByText('Replace coil')).toBeVisible();
 
   await test.step('the coil comes another day: a supervisor lets the work begin without it', async () => {
@@ -245,7 +244,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
     await page.getByRole('button', { name: 'Confirm', exact: true }).first().click();
     await page.getByRole('button', { name: 'Put on: replace boot 4' }).click();
     await expect(page.locator('#tasks').getByRole('cell').getByText('Replace boot')).toBeVisible();
-    await page.getByText('Leave part of it for another visit').click();
+    await page.getByText('Split visit').click();
     for (const part of ['Coil 4', 'Boot 4']) await page.getByRole('checkbox', { name: part }).check();
     await page
       .locator('#tasks')
@@ -323,7 +322,7 @@ test('the rear bank is closed, the front stays open for another day, and then al
   const before = await dueOf(user, '126', 'plug');
   await openFor(user, '126', { what: 'Replace', to: 'plugs', where: 'all', why: 'due' });
   const rear = page.url();
-  await page.getByText('Leave part of it for another visit').click();
+  await page.getByText('Split visit').click();
   for (const plug of ['2', '4', '6']) await page.getByRole('checkbox', { name: `plug ${plug}` }).check();
   await page.locator('#tasks').getByRole('textbox', { name: 'Why', exact: true }).fill('front bank on Friday');
   await page.getByRole('button', { name: 'Open the other visit' }).click();

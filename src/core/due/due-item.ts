@@ -54,6 +54,8 @@ export interface DueItem {
   readonly dueAtDashKm: Km | null;
   /** Its own service reminder has been on since then; null: off, or of another component. */
   readonly reminderOn: PlainDate | null;
+  /** Number of its open misfire, which counts in the cost of waiting; null: none is open. */
+  readonly misfire: number | null;
   /** Of plugs that were never out; null: nothing speaks for it. */
   readonly seizing: SeizingRisk | null;
   /** What the dash shows. */

@@ -11,6 +11,10 @@ import type { FleetId, Km } from '@/core/shared/kinds';
 import type { Querier, Tx } from '../client';
 import { type ComponentInputs, dueInputs, dueStatus, fittedComponents, staleGroups, vehicles } from '../schema';
 
+/** The misfire of a vehicle `v` that is not yet believed cured, as `m`: it counts in the cost of waiting. */
+export const OPEN_MISFIRE = sql`left join misfire_cases m on m.fleet_id = v.fleet_id and m.vehicle_id = v.id
+  and m.state in ('open', 'mending', 'referred')`;
+
 export type DueInputsRow = typeof dueInputs.$inferInsert;
 
 /** Vehicles to bring up to date: some, or (null) the whole fleet. */
@@ -214,7 +218,7 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
     left join (
       select vehicle_id, jsonb_agg(jsonb_build_object('component', component, 'until', until, 'fault', fault)) as deferrals
       from deferrals where fleet_id = ${fleetId} and ended_at is null group by vehicle_id) h on h.vehicle_id = v.id
-    left join misfire_cases m on m.fleet_id = v.fleet_id and m.vehicle_id = v.id and m.state in ('open', 'mending', 'referred')
+    ${OPEN_MISFIRE}
     left join (
       select vehicle_id, count(*) as findings from follow_ups
       where fleet_id = ${fleetId} and done_at is null and finding_key is not null group by vehicle_id) u on u.vehicle_id = v.id

@@ -8,6 +8,7 @@ import type { FleetId, Km } from '@/core/shared/kinds';
 import type { Head } from '@/core/torque/plan';
 import type { Querier, Tx } from '../client';
 import { dueCounts, dueStatus, vehicles } from '../schema';
+import { OPEN_MISFIRE } from './due-inputs';
 import { literally } from './like';
 
 type DueSort = (typeof DUE_SORTS)[number];
@@ -173,6 +174,8 @@ export interface DueRow {
   readonly dashBehindKm: Km;
   /** Its own service reminder has been on since then. */
   readonly reminderOn: string | null;
+  /** Number of its open misfire. */
+  readonly misfire: number | null;
   readonly headMaterial: Head;
   readonly shell: Shell | null;
   /** Its engine family is known for plugs that seize. */
@@ -204,7 +207,8 @@ export async function loadDueRows(
       ${component ? sql`t.pressure` : sql`t.vehicle_pressure`} as pressure, t.component, t.fitted_on::text as "fittedOn", t.fitted_km::float8 as "fittedKm",
       t.limit_km::float8 as "limitKm", t.limit_by as "limitBy", t.limit_months as "limitMonths", t.limit_share as "limitShare",
       case when v.meter_replaced_on is null then 0 else v.meter_offset_km end::float8 as "dashBehindKm",
-      case when t.component = 'plug' then v.reminder_on::text end as "reminderOn", f.head_material as "headMaterial", p.shell, coalesce(f.weak_points @> '[{"kind": "seizing"}]', false) as seizes,
+      case when t.component = 'plug' then v.reminder_on::text end as "reminderOn", m.number as misfire,
+      f.head_material as "headMaterial", p.shell, coalesce(f.weak_points @> '[{"kind": "seizing"}]', false) as seizes,
       v.odometer_unit as "odometerUnit", s.odometer_km::float8 as "odometerKm", s.odometer_on::text as "odometerOn",
       coalesce(s.suspect_readings, 0) as "suspectReadings", t.fitment_why as "fitmentWhy", p.number as "partNumber",
       coalesce(o.others, '[]'::jsonb) as others,
@@ -214,6 +218,7 @@ export async function loadDueRows(
     join vehicles v on v.id = t.vehicle_id
     join engine_families f on f.id = v.engine_family_id
     left join due_inputs s on s.vehicle_id = v.id
+    ${OPEN_MISFIRE}
     left join spec_sheets sh on sh.id = t.spec_sheet_id
     left join parts p on p.id = sh.part_id
     left join lateral (

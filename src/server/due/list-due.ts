@@ -194,6 +194,7 @@ const toItem = (row: DueRow, today: PlainDate): DueItem => ({
   due: row.dueP10 && row.dueP50 && row.dueP90 ? { p10: row.dueP10, p50: row.dueP50, p90: row.dueP90 } : null,
   dueAtDashKm: dueAtDashKm(row, today),
   reminderOn: row.reminderOn,
+  misfire: row.misfire,
   seizing:
     row.component === 'plug'
       ? seizingRisk({

@@ -198,7 +198,7 @@ export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content
       ['auto', 'auto', 'auto', '*', 'auto', 'auto', 'auto', 'auto'],
     ),
     ...partRows(view),
-    { text: 'What the removed parts say', style: 'h2' },
+    { text: 'Findings', style: 'h2' },
     ...(findings.length === 0 ? ['Nothing was described.'] : []),
     ...findings.map(
       ({ said, ...finding }) =>

@@ -38,6 +38,8 @@ export interface DueRow {
   readonly also: string;
   readonly state: string;
   readonly urgent: boolean;
+  /** What else makes waiting dear: "misfire 12". */
+  readonly trouble: string | null;
   readonly due: string;
   /** Money a week: of the vehicle, or of the component that the list is of. */
   readonly pressure: number | null;
@@ -71,7 +73,7 @@ export function dueRow(
     life: lifeWords(item.lifeUsed, assumed),
     what: COMPONENT_WORDS[item.component],
     also: [
-      item.reminderOn && `its own reminder has been on since ${dateText(item.reminderOn)}`,
+      item.reminderOn && `dash service light on since ${dateText(item.reminderOn)}`,
       item.seizing && seizingText(item.seizing, system),
       alsoText(item),
     ]
@@ -79,6 +81,7 @@ export function dueRow(
       .join('; '),
     state: STATE_WORDS[item.state],
     urgent: item.state === 'past' || item.state === 'soon',
+    trouble: item.misfire === null ? null : `misfire ${item.misfire}`,
     due: dueText(item, system),
     pressure: item.pressure,
     currency,

@@ -98,6 +98,7 @@ function cellOf(column: Column, row: DueRow): ReactNode {
     case 'due':
       return (
         <>
+          {row.trouble && <strong>{row.trouble} · </strong>}
           {row.what}: {row.urgent ? <strong>{row.state}</strong> : row.state}
           <Second>{row.due}</Second>
           {row.also && <Second>{row.also}</Second>}

@@ -1,6 +1,6 @@
 'use client';
 
-import { Combobox, createListCollection, Dialog, Portal } from '@chakra-ui/react';
+import { createListCollection, Dialog, Listbox, Portal } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import type { Place } from './place';
@@ -27,6 +27,7 @@ interface Props {
 export function Finder({ places, find, onClose }: Props) {
   const router = useRouter();
   const [text, setText] = useState('');
+  const [at, setAt] = useState<string | null>(null);
   const found = useFound(text, find);
   const asked = text.trim();
   const isAnswered = asked !== '' && found.asked === asked;
@@ -39,6 +40,8 @@ export function Finder({ places, find, onClose }: Props) {
       }),
     [places, asked, isAnswered, found],
   );
+  // The first, unless another one was chosen that is still there.
+  const chosen = at !== null && collection.has(at) ? at : collection.firstValue;
   const go = (href: string | undefined) => {
     if (!href) return;
     onClose();
@@ -50,30 +53,31 @@ export function Finder({ places, find, onClose }: Props) {
         <Dialog.Backdrop />
         <Dialog.Positioner>
           <Dialog.Content aria-label="Go to">
-            <Combobox.Root
-              open
+            <Listbox.Root
               collection={collection}
-              inputValue={text}
-              onInputValueChange={({ inputValue }) => setText(inputValue)}
+              highlightedValue={chosen}
+              onHighlightChange={({ highlightedValue }) => setAt(highlightedValue)}
               onValueChange={({ value }) => go(value[0])}
-              inputBehavior="autohighlight"
-              selectionBehavior="preserve"
               loopFocus
             >
-              <Combobox.Input
+              <Listbox.Input
                 className="field"
+                role="combobox"
+                aria-expanded={collection.size > 0}
                 aria-label="Unit, work order, part or page"
                 placeholder="Unit, work order, part or page"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
               />
-              <Combobox.Content>
+              <Listbox.Content>
                 {collection.items.map((target) => (
-                  <Combobox.Item key={target.href} item={target}>
+                  <Listbox.Item key={target.href} item={target}>
                     <span>{target.label}</span>
                     <span className="soft small">{target.kind}</span>
-                  </Combobox.Item>
+                  </Listbox.Item>
                 ))}
-              </Combobox.Content>
-            </Combobox.Root>
+              </Listbox.Content>
+            </Listbox.Root>
             <div role="status" className="soft small">
               {isAnswered && collection.items.length === 0 && 'Nothing has this in its number or name.'}
             </div>

@@ -173,7 +173,7 @@ function StepBody({
       {test.test === 'swap' && (
         <div className="step-actions">
           <Button onClick={() => say({ kind: 'put_back', moved: test.moved, from: test.from, to: test.to })}>
-            Put back without a test
+            Swap back
           </Button>
         </div>
       )}

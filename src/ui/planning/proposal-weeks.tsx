@@ -50,7 +50,7 @@ export function ProposalWeeks({ result, depots, today, currency }: Props) {
       <Part title="Moved, and taken off" jobs={of('moved', 'taken off')} {...{ result, currency }} />
       <Part title="New" jobs={of('new')} {...{ result, currency }} />
       <Part title="Left out" jobs={of('left out')} {...{ result, currency }} />
-      <Part title="As agreed" jobs={of('stays')} {...{ result, currency }} />
+      <Part title="Unchanged" jobs={of('stays')} {...{ result, currency }} />
     </>
   );
 }

@@ -32,7 +32,7 @@ export function WhatIfLab({ problem, currency, ...props }: Props) {
   const { running, plans, fault, solve, stop } = useWhatIf(problem);
   return (
     <>
-      <Section title="What would be otherwise">
+      <Section title="Changes to try">
         <ChangeForm problem={problem} onAdd={(change) => setChanges([...changes, change])} />
         {changes.length === 0 && (
           <p className="soft">
@@ -87,7 +87,7 @@ function Compared({
   const { days, bays, people } = problem;
   const of = (slots: Parameters<typeof planFigures>[1]) => planFigures({ days, jobs }, slots, today);
   const columns = [
-    { name: 'As agreed', figures: of(agreedSlotsOf(jobs)) },
+    { name: 'Current plan', figures: of(agreedSlotsOf(jobs)) },
     { name: 'Planned again', figures: of(proposedSlotsOf({ plan: asIs })) },
     { name: 'What if', figures: of(proposedSlotsOf({ plan: changed })) },
   ];
@@ -96,7 +96,7 @@ function Compared({
       <Section title="Side by side" aside={isStale ? 'before you changed the list: work it out again' : undefined}>
         <ProposalFigures columns={columns} currency={currency} />
       </Section>
-      <Section title="Keep it" aside="it is adopted, or put away, on its own page">
+      <Section title="Keep it" aside="it is adopted, or discarded, on its own page">
         <ActionForm action={keep}>
           <div className="keep-name">
             <input type="hidden" name="changes" value={JSON.stringify(changes)} />

@@ -35,7 +35,6 @@ const ELEMENTS = { button: 'button', input: 'field', skeleton: 'skeleton', texta
 const PARTS = {
   alert: ['root', 'indicator', 'content'],
   checkboxCard: ['root', 'label'],
-  combobox: ['root', 'input', 'content', 'item'],
   dataList: ['root', 'item', 'itemLabel', 'itemValue'],
   dialog: ['backdrop', 'positioner', 'content'],
   drawer: ['trigger', 'backdrop', 'positioner', 'content', 'closeTrigger'],
@@ -47,6 +46,7 @@ const PARTS = {
     ...['root', 'label', 'dropzone', 'itemGroup', 'item', 'itemPreview', 'itemContent', 'itemName'],
     ...['itemSizeText', 'itemDeleteTrigger'],
   ],
+  listbox: ['root', 'input', 'content', 'item'],
   menu: ['positioner', 'content', 'item'],
   nativeSelect: ['root', 'field', 'indicator'],
   popover: ['trigger', 'positioner', 'content', 'body'],

@@ -62,7 +62,7 @@ export default page(async function MisfiresPage() {
           test tells most for its minutes.
         </Empty>
       ) : (
-        <PlainTable heads={['No.', 'Vehicle', 'Depot', 'Since', 'It points to', 'Now']}>
+        <PlainTable heads={['No.', 'Vehicle', 'Depot', 'Since', 'Suspected cause', 'Now']}>
           {all.map((row) => (
             <Row key={row.misfire.id} row={row} system={actor.unitSystem} />
           ))}

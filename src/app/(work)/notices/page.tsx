@@ -31,13 +31,13 @@ export default page(async function NoticesPage() {
             {notices.length > 0 && (
               <ActionForm action={putAsideAction} quiet>
                 <input type="hidden" name="upTo" value={latest.toISOString()} />
-                <SubmitButton main>Put all aside</SubmitButton>
+                <SubmitButton main>Dismiss all</SubmitButton>
               </ActionForm>
             )}
           </>
         }
       >
-        <strong>{notices.length}</strong> not put aside by you
+        <strong>{notices.length}</strong> not dismissed by you
       </PageHead>
       {notices.length === 0 && (
         <Empty>
@@ -55,19 +55,19 @@ export default page(async function NoticesPage() {
   );
 });
 
-/** Notices of one kind, those of a depot together, to be put aside one by one or all at once. */
+/** Notices of one kind, those of a depot together, to be dismissed one by one or all at once. */
 function Kind({ kind, rows }: { kind: NoticeKind; rows: readonly NoticeRow[] }) {
   const depots = [...groupBy(rows, (row) => row.depot)].sort(([a], [b]) => a.localeCompare(b));
   return (
     <Section
       title={KIND_WORDS[kind]}
-      aside={<AsideButton rows={rows} words={`Put all ${rows.length} of this kind aside`} />}
+      aside={<DismissButton rows={rows} words={`Dismiss all ${rows.length} of this kind`} />}
     >
       {depots.map(([depot, own]) => (
         <div key={depot} className="notices">
           <div>
             <strong>{depot}</strong>
-            {own.length > 1 && <AsideButton rows={own} words={`Put these ${own.length} aside`} />}
+            {own.length > 1 && <DismissButton rows={own} words={`Dismiss these ${own.length}`} />}
           </div>
           <ul>
             {own.map((row) => (
@@ -78,7 +78,7 @@ function Kind({ kind, rows }: { kind: NoticeKind; rows: readonly NoticeRow[] }) 
                   </TextLink>
                   : {row.text} <span className="soft small">noted {dateText(row.notedOn)}</span>
                 </span>
-                <AsideButton rows={[row]} words="Aside" of={`the notice of unit ${row.unitNumber}`} />
+                <DismissButton rows={[row]} words="Dismiss" of={`the notice of unit ${row.unitNumber}`} />
               </li>
             ))}
           </ul>
@@ -88,7 +88,7 @@ function Kind({ kind, rows }: { kind: NoticeKind; rows: readonly NoticeRow[] }) 
   );
 }
 
-function AsideButton({ rows, words, of }: { rows: readonly NoticeRow[]; words: string; of?: string }) {
+function DismissButton({ rows, words, of }: { rows: readonly NoticeRow[]; words: string; of?: string }) {
   return (
     <SubmitButton name="ids" value={rows.map(({ id }) => id).join()}>
       {words}

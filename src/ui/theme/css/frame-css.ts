@@ -95,9 +95,8 @@ export const frameCss = {
     rounded: 'sm',
     outline: 'none',
   },
-  // Both open at once, and the dialog would take the list for something below it.
-  '.combobox__content': { mt: '2', maxH: '56vh', overflowY: 'auto', pointerEvents: 'auto !important' },
-  '.combobox__item': {
+  '.listbox__content': { mt: '2', maxH: '56vh', overflowY: 'auto', outline: 'none' },
+  '.listbox__item': {
     px: '2',
     py: '1.5',
     display: 'flex',

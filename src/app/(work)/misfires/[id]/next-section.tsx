@@ -152,7 +152,7 @@ function Underway({ view, step, canSay }: { view: CaseView; step: Tried; canSay:
       <Outcomes view={view} step={step} canSay={canSay} />
       {canSay && (
         <SayButton caseId={misfire.id} value={{ kind: 'put_back', moved: test.moved, from: test.from, to: test.to }}>
-          Put back without a test
+          Swap back
         </SayButton>
       )}
     </>

@@ -52,7 +52,7 @@ export default page(async function MisfirePage({ params }: Props) {
       )}
       <div className="misfire">
         <div>
-          <Section title="Where it points" aside={codes.length > 0 && codes.map(({ code }) => code).join(' ')}>
+          <Section title="Suspected cause" aside={codes.length > 0 && codes.map(({ code }) => code).join(' ')}>
             <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} codes={codes} maxH="300px" />
             {codes.map(({ code, says }) => (
               <div key={code}>

@@ -26,7 +26,7 @@ export function SaidSection({ view, canSay, system }: { view: CaseView; canSay: 
   const { entries, facts, misfire } = view;
   const { ignition } = facts.engine;
   return (
-    <Section title="Said, found and tried">
+    <Section title="Log">
       <Tank view={view} system={system} />
       <ol className="said-lines">
         {entries.map(({ entry, who }) => (

@@ -58,7 +58,7 @@ export default page(async function VehiclePage({ params }: Props) {
                 <input type="hidden" name="vehicleId" value={vehicle.id} />
                 <SubmitButton main>Open a work order</SubmitButton>
               </ActionForm>
-              <ButtonLink href={`/vehicles/${vehicle.id}/visit`}>What belongs to it</ButtonLink>
+              <ButtonLink href={`/vehicles/${vehicle.id}/visit`}>Plan a visit</ButtonLink>
             </>
           )
         }
@@ -207,9 +207,7 @@ function OwnReminder({ view: { vehicle, today } }: { view: VehicleView }) {
   return (
     <details open={reminderOn !== null}>
       <summary>
-        {reminderOn
-          ? `Its own service reminder has been on since ${dateText(reminderOn)}`
-          : 'Its own service reminder came on'}
+        {reminderOn ? `Dash service light on since ${dateText(reminderOn)}` : 'Dash service light is on'}
       </summary>
       <Box mt="2" maxW="420px">
         {reminderOn ? (

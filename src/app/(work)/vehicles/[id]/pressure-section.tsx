@@ -124,7 +124,7 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
             </Box>
           </details>
           <details>
-            <summary>Another fault comes first</summary>
+            <summary>Other fault</summary>
             <Box mt="2" maxW="420px">
               <ActionForm action={blockAction}>
                 <input type="hidden" name="vehicleId" value={vehicle.id} />

@@ -33,7 +33,7 @@ export function FindingsSection({
   return (
     <Section
       id="findings"
-      title="What the removed parts say"
+      title="Findings"
       aside={findings.length > 0 ? 'suspicions with evidence, never verdicts' : undefined}
     >
       {findings.length === 0 && (

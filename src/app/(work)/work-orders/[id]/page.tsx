@@ -59,10 +59,10 @@ export default page(async function WorkOrderPage({ params }: Props) {
       <WithContents
         of={[
           ['tasks', 'Tasks'],
-          ['parts', 'What goes in'],
-          view.value.way.parts.length + view.value.way.choices.length > 0 && ['way', 'The way in'],
+          ['parts', 'Parts and spec'],
+          view.value.way.parts.length + view.value.way.choices.length > 0 && ['way', 'Access'],
           ['gates', 'Gates'],
-          ['findings', 'What the removed parts say'],
+          ['findings', 'Findings'],
           (!live || may(actor, 'record work')) && ['close', live ? 'Close' : 'How it ended'],
           plans && ['plan', 'Day, bay and person'],
           ['steps', 'Steps'],
@@ -156,7 +156,11 @@ function WhatGoesIn({ view, live, system }: PartProps & { readonly system: UnitS
   const others = tasks.filter(({ row, sheet }) => row.component !== 'plug' && sheet);
   const released = [...new Set(tasks.flatMap(({ row }) => row.releaseReason ?? []))];
   return (
-    <Section id="parts" title="What goes in" aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}>
+    <Section
+      id="parts"
+      title="Parts and spec"
+      aside={<TextLink href={`/vehicles/${vehicle.id}`}>the vehicle</TextLink>}
+    >
       {plug && (
         <SpecLines
           spec={plug.spec}

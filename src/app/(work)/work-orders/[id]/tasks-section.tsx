@@ -127,7 +127,7 @@ function Change({
 }
 
 const AddTask = ({ view: { order, layout } }: { view: WorkOrderView }) => (
-  <Change summary="Put another task on" orderId={order.id} action={addTaskAction} submit="Put it on">
+  <Change summary="Add task" orderId={order.id} action={addTaskAction} submit="Add">
     <TaskFields layout={layout} why="with_other_work" />
   </Change>
 );
@@ -137,7 +137,7 @@ function OtherWork({ view: { order, family } }: { view: WorkOrderView }) {
   const left = family.otherWork.filter(({ what }) => !order.otherWork.some((on) => on.what === what));
   if (left.length === 0) return null;
   return (
-    <Change summary="Put other work on" orderId={order.id} action={addOtherWorkAction} submit="Put it on">
+    <Change summary="Add other work" orderId={order.id} action={addOtherWorkAction} submit="Add">
       <Chips
         name="what"
         legend="Not ignition, done in the same visit"
@@ -154,7 +154,7 @@ function ApprovePart({ view: { order, tasks } }: { view: WorkOrderView }) {
   const own = tasks.filter(({ sheet }) => sheet !== null);
   if (own.length === 0) return null;
   return (
-    <Change summary="Let another part in" orderId={order.id} action={approvePartAction} submit="Let it in">
+    <Change summary="Use another part" orderId={order.id} action={approvePartAction} submit="Use this part">
       <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
         <SelectField
           name="taskId"
@@ -180,7 +180,7 @@ function ApprovePart({ view: { order, tasks } }: { view: WorkOrderView }) {
 }
 
 function Split({ view: { order, tasks } }: { view: WorkOrderView }) {
-  const summary = 'Leave part of it for another visit';
+  const summary = 'Split visit';
   const open = tasks.flatMap(({ row, places }) =>
     places
       .filter(({ state }) => state === 'open')

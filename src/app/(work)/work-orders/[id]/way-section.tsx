@@ -13,7 +13,7 @@ export function WaySection({ view, actor, live }: { view: WorkOrderView; actor: 
   const { parts, choices, defects } = view.way;
   if (parts.length === 0 && choices.length === 0 && defects.length === 0) return null;
   return (
-    <Section id="way" title="The way in" aside="for the kit, before the day">
+    <Section id="way" title="Access" aside="for the kit, before the day">
       <WayParts parts={parts} />
       {choices.map((choice) => (
         <Ways key={choice.usual.key} orderId={view.order.id} choice={choice} may={live && may(actor, 'record work')} />

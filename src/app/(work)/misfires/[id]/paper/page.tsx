@@ -56,11 +56,11 @@ export default page(async function MisfirePaperPage({ params }: Props) {
             </div>
           ))}
         </Section>
-        <Section title="Where it points">
+        <Section title="Suspected cause">
           <SuspicionDrawing layout={layout} byCylinder={advice.byCylinder} codes={codes} maxH="200px" />
         </Section>
       </div>
-      <Section title="Said, found and tried" aside="in its order">
+      <Section title="Log" aside="in its order">
         <PlainTable heads={['Day', 'Who', 'What']}>
           {entries.map(({ entry, who }) => (
             <tr key={entry.id}>

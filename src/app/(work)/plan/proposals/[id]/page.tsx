@@ -90,7 +90,7 @@ function Deciding({ id, state, canPlan }: { id: string; state: keyof typeof STAT
     <>
       <ActionForm action={discardAction} quiet>
         {own}
-        <SubmitButton>Put away</SubmitButton>
+        <SubmitButton>Discard</SubmitButton>
       </ActionForm>
       <ActionForm action={adoptAction}>
         {own}
@@ -132,8 +132,8 @@ function Result({ result, changes, ...shown }: ResultProps) {
   const { plan, jobs, bays, people } = result;
   const { today, currency } = shown;
   const columns = [
-    { name: 'As agreed', figures: planFigures(result, agreedSlotsOf(jobs), today) },
-    { name: 'Proposed', figures: planFigures(result, proposedSlotsOf(result), today) },
+    { name: 'Current plan', figures: planFigures(result, agreedSlotsOf(jobs), today) },
+    { name: 'Proposed plan', figures: planFigures(result, proposedSlotsOf(result), today) },
   ];
   const known = { bays, people, jobs: jobs.map(({ id, unitNumber }) => ({ id, name: `unit ${unitNumber}` })) };
   return (
