@@ -245,7 +245,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
     await page.getByRole('button', { name: 'Put on: replace boot 4' }).click();
     await expect(page.locator('#tasks').getByRole('cell').getByText('Replace boot')).toBeVisible();
     await page.getByText('Split visit').click();
-    for (const part of ['Coil 4', 'Boot 4']) await page.getByRole('checkbox', { name: part }).check();
+    for (const part of ['coil 4', 'boot 4']) await page.locator('.chips').getByText(part, { exact: true }).click();
     await page
       .locator('#tasks')
       .getByRole('textbox', { name: 'Why', exact: true })
@@ -323,7 +323,7 @@ test('the rear bank is closed, the front stays open for another day, and then al
   await openFor(user, '126', { what: 'Replace', to: 'plugs', where: 'all', why: 'due' });
   const rear = page.url();
   await page.getByText('Split visit').click();
-  for (const plug of ['2', '4', '6']) await page.getByRole('checkbox', { name: `plug ${plug}` }).check();
+  for (const plug of ['2', '4', '6']) await page.locator('.chips').getByText(`plug ${plug}`, { exact: true }).click();
   await page.locator('#tasks').getByRole('textbox', { name: 'Why', exact: true }).fill('front bank on Friday');
   await page.getByRole('button', { name: 'Open the other visit' }).click();
   await expect(page).not.toHaveURL(rear);

@@ -206,17 +206,6 @@ export const pageCss = {
       outlineOffset: '2px',
     },
   },
-  // Over the whole of what is pressed, so that the native control itself is what is pressed.
-  '.checkbox__root > input, .checkboxCard__root > input, .radioCard__item > input': {
-    position: 'absolute !important',
-    inset: '0',
-    w: '100% !important',
-    h: '100% !important',
-    m: '0 !important',
-    clip: 'auto !important',
-    opacity: 0,
-    cursor: 'pointer',
-  },
   '.checkbox__control': {
     display: 'inline-grid',
     placeContent: 'center',
