@@ -38,7 +38,10 @@ function ranWell({ program, args, env }, live) {
   const said = [];
   for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk) => said.push(chunk));
   return new Promise((resolve) => {
-    child.once('error', () => resolve(false));
+    child.once('error', ({ message }) => {
+      process.stderr.write(`isobar: ${program} could not be started: ${message}\n`);
+      resolve(false);
+    });
     child.once('close', (status) => {
       process.stdout.write(Buffer.concat(said));
       resolve(status === 0);

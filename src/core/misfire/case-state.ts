@@ -4,6 +4,11 @@
 export const CASE_STATES = ['open', 'mending', 'referred', 'watching', 'closed'] as const;
 export type CaseState = (typeof CASE_STATES)[number];
 
+/** Not yet believed cured: the engine may misfire. */
+export const UNCURED_STATES = ['open', 'mending', 'referred'] as const satisfies readonly CaseState[];
+/** Of what is watched or closed nothing speaks against driving. */
+export const mayMisfire = (state: CaseState): boolean => UNCURED_STATES.some((one) => one === state);
+
 export const DECISIONS = ['mend', 'refer', 'watch', 'close', 'reopen'] as const;
 export type Decision = (typeof DECISIONS)[number];
 
@@ -17,7 +22,7 @@ const LEADS_TO: Readonly<Record<Decision, CaseState>> = {
 const FROM: Readonly<Record<Decision, readonly CaseState[]>> = {
   mend: ['open', 'referred', 'watching'],
   refer: ['open', 'mending', 'watching'],
-  watch: ['open', 'mending', 'referred'],
+  watch: UNCURED_STATES,
   close: ['open', 'referred', 'watching'],
   reopen: ['mending', 'referred', 'watching', 'closed'],
 };

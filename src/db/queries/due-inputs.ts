@@ -3,6 +3,7 @@ import { toSnakeCase } from 'drizzle-orm/casing';
 import { readVin } from '@/core/catalogue/vin';
 import type { Certainty, HourMeter } from '@/core/due/due';
 import type { Component } from '@/core/engine/quantities';
+import { UNCURED_STATES } from '@/core/misfire/case-state';
 import type { Driving } from '@/core/misfire/driving';
 import type { HourReading } from '@/core/odometer/engine-hours';
 import type { Reading } from '@/core/odometer/use-rate';
@@ -13,7 +14,7 @@ import { type ComponentInputs, dueInputs, dueStatus, fittedComponents, staleGrou
 
 /** The misfire of a vehicle `v` that is not yet believed cured, as `m`: it counts in the cost of waiting. */
 export const OPEN_MISFIRE = sql`left join misfire_cases m on m.fleet_id = v.fleet_id and m.vehicle_id = v.id
-  and m.state in ('open', 'mending', 'referred')`;
+  and m.state in ${UNCURED_STATES}`;
 
 export type DueInputsRow = typeof dueInputs.$inferInsert;
 

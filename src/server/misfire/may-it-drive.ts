@@ -1,5 +1,5 @@
 import { storyOf } from '@/core/misfire/case-entry';
-import type { CaseState } from '@/core/misfire/case-state';
+import { mayMisfire } from '@/core/misfire/case-state';
 import { type DrivingAdvice, drivingOf } from '@/core/misfire/driving';
 import { type CaseListRow, loadCaseEntries } from '@/db/queries/misfire';
 import type { Actor } from '../access';
@@ -8,9 +8,6 @@ import { isStoppedByFinding } from './case-facts';
 import { entriesOf } from './keep-entries';
 
 export const FREE: DrivingAdvice = { driving: 'free', reasons: [] };
-
-/** Of what is watched or closed nothing speaks against driving. */
-export const mayMisfire = (state: CaseState): boolean => state !== 'watching' && state !== 'closed';
 
 /** Cases of a list, each with whether its vehicle may be driven on. */
 export const withDriving = (deps: Deps, actor: Actor, rows: readonly CaseListRow[]) =>

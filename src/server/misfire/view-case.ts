@@ -5,7 +5,7 @@ import { type Layout, layoutOf } from '@/core/engine/layout';
 import { allPlaces } from '@/core/engine/places';
 import { type Advice, adviceOn } from '@/core/misfire/advice';
 import { type Story, storyOf } from '@/core/misfire/case-entry';
-import { CASE_STATES, type CaseState } from '@/core/misfire/case-state';
+import { CASE_STATES, type CaseState, mayMisfire } from '@/core/misfire/case-state';
 import { VISIT_KM } from '@/core/misfire/likelihoods';
 import { rangeChange, rangePerTank } from '@/core/misfire/tank';
 import type { Km, VehicleId } from '@/core/shared/kinds';
@@ -24,7 +24,7 @@ import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
 import { type CaseFacts, caseWith, factsOf } from './case-facts';
 import { entriesOf } from './keep-entries';
-import { FREE, mayMisfire } from './may-it-drive';
+import { FREE } from './may-it-drive';
 
 /** Something that changed on the vehicle, as far as anybody knows. */
 interface Changed {

@@ -5,8 +5,8 @@ import { Columns3 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { Button } from '../primitives/button';
+import type { Choice } from '../primitives/field-frame';
 import { SelectControl, TextControl } from '../primitives/field-frame';
-import type { Choice } from '../primitives/options';
 import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-row';
 
 interface DueFilterChoice {

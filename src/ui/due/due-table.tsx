@@ -64,7 +64,7 @@ const Row = memo(function Row({ row, shown }: { row: DueRow; shown: readonly Col
 
 /** What one line may cut off. */
 function wholeOf(column: Column, row: DueRow): string | undefined {
-  if (column === 'due') return row.also || undefined;
+  if (column === 'due') return [row.due, row.also].filter(Boolean).join('; ') || undefined;
   if (column === 'vehicle') return row.engine;
   if (column === 'depot') return row.group;
   return column === 'sure' || column === 'limit' ? row[column] : undefined;

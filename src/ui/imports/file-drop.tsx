@@ -2,9 +2,9 @@
 
 import { ActionForm, type FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
+import type { Choice } from '../primitives/field-frame';
 import { SelectField } from '../primitives/fields';
 import { FileField } from '../primitives/file-field';
-import type { Choice } from '../primitives/options';
 
 /** One or several CSV files at once; what each is, is told from its header. */
 export function FileDrop({ action, kinds }: { action: FormAction; kinds: readonly Choice[] }) {

@@ -5,8 +5,8 @@ import { sayDay } from '@/core/calendar/day-names';
 import { named, type PlanProblem } from '@/core/planning/plan-problem';
 import { WHAT_IF_KINDS, type WhatIfChange } from '@/core/planning/what-if';
 import { Button } from '../primitives/button';
+import type { Choice } from '../primitives/field-frame';
 import { LiveSelect } from '../primitives/live-fields';
-import type { Choice } from '../primitives/options';
 import { CHANGE_KIND_WORDS, type ChangeKind } from './change-words';
 
 interface Props {

@@ -35,9 +35,7 @@ export function WhatIfLab({ problem, currency, ...props }: Props) {
       <Section title="Changes to try">
         <ChangeForm problem={problem} onAdd={(change) => setChanges([...changes, change])} />
         {changes.length === 0 && (
-          <p className="soft">
-            Add what would be otherwise: a bay more on Thursday, a person ill, parts late, a vehicle away.
-          </p>
+          <p className="soft">Add a change: a bay more on Thursday, a person ill, parts late, a vehicle away.</p>
         )}
         <ul className="changes">
           {changes.map((change, i) => (

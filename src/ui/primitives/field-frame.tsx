@@ -2,7 +2,11 @@
 
 import { Field, Input, type InputProps, NativeSelect, Textarea, type TextareaProps } from '@chakra-ui/react';
 import type { ComponentProps, ReactNode } from 'react';
-import { type Choice, Options } from './options';
+
+export interface Choice {
+  readonly value: string;
+  readonly label: string;
+}
 
 export interface Framing {
   readonly label: string;
@@ -43,7 +47,11 @@ export const SelectControl = ({
 }: ComponentProps<typeof NativeSelect.Field> & { choices: readonly Choice[]; large?: boolean }) => (
   <NativeSelect.Root>
     <NativeSelect.Field data-large={large || undefined} {...props}>
-      <Options choices={choices} />
+      {choices.map(({ value, label }) => (
+        <option key={value} value={value}>
+          {label}
+        </option>
+      ))}
     </NativeSelect.Field>
     <NativeSelect.Indicator />
   </NativeSelect.Root>

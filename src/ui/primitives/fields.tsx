@@ -3,8 +3,8 @@
 import { Checkbox, CheckboxCard, CheckboxGroup, Fieldset, RadioCard } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { useFormState } from './action-form';
+import type { Choice } from './field-frame';
 import { FieldFrame, SelectControl, TextControl } from './field-frame';
-import type { Choice } from './options';
 import type { SecretField } from './secret-fields';
 
 interface FieldProps {

@@ -4,8 +4,6 @@ import { FileUpload } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useFormState } from './action-form';
 
-const MAX_FILES = 20;
-
 /** Takes files that are dropped on the field or chosen by a press, shows them, and says which were not taken. */
 export function FileField({
   name,
@@ -26,7 +24,7 @@ export function FileField({
     <FileUpload.Root
       name={name}
       accept={accept}
-      maxFiles={multiple ? MAX_FILES : 1}
+      maxFiles={multiple ? Number.POSITIVE_INFINITY : 1}
       invalid={Boolean(fault)}
       onFileChange={({ rejectedFiles }) => setRefused(rejectedFiles.map(({ file }) => file.name))}
     >

@@ -2,8 +2,8 @@
 
 import { Menu, Portal } from '@chakra-ui/react';
 import { ChevronDown } from 'lucide-react';
-import NextLink from 'next/link';
 import { Button } from './button';
+import { PlainLink } from './links';
 
 interface MenuLink {
   readonly href: string;
@@ -25,15 +25,9 @@ export const LinkMenu = ({ label, links }: { label: string; links: readonly Menu
         <Menu.Content>
           {links.map(({ href, label: words, isFile }) => (
             <Menu.Item key={href} value={href} asChild>
-              {isFile ? (
-                <a href={href} download>
-                  {words}
-                </a>
-              ) : (
-                <NextLink href={href} prefetch={false}>
-                  {words}
-                </NextLink>
-              )}
+              <PlainLink href={href} download={isFile}>
+                {words}
+              </PlainLink>
             </Menu.Item>
           ))}
         </Menu.Content>

@@ -1,5 +1,7 @@
+'use client';
+
 import NextLink from 'next/link';
-import type { ReactNode } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { Button } from './button';
 
 /* Pages are made for the one who asks when they are asked for: none is fetched before. */
@@ -11,6 +13,10 @@ export function TextLink({ href, children }: { href: string; children: ReactNode
     </NextLink>
   );
 }
+
+/** To a page, or to a file that is saved; what the link stands in says how it looks. */
+export const PlainLink = ({ href = '', download, ...rest }: ComponentProps<'a'>) =>
+  download ? <a href={href} download {...rest} /> : <NextLink href={href} prefetch={false} {...rest} />;
 
 /** A link that looks like a button; `download` for files. */
 export const ButtonLink = ({
@@ -25,14 +31,8 @@ export const ButtonLink = ({
   download?: boolean;
 }) => (
   <Button asChild main={main}>
-    {download ? (
-      <a href={href} download>
-        {children}
-      </a>
-    ) : (
-      <NextLink href={href} prefetch={false}>
-        {children}
-      </NextLink>
-    )}
+    <PlainLink href={href} download={download}>
+      {children}
+    </PlainLink>
   </Button>
 );

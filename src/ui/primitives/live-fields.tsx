@@ -1,7 +1,7 @@
 'use client';
 
+import type { Choice } from './field-frame';
 import { FieldFrame, type Framing, LinesControl, SelectControl, TextControl } from './field-frame';
-import type { Choice } from './options';
 
 interface LiveProps extends Framing {
   readonly value: string;

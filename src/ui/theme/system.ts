@@ -34,13 +34,13 @@ const shade = (light: string, dark: string) => ({ value: { base: light, _dark: d
 const ELEMENTS = { button: 'button', input: 'field', skeleton: 'skeleton', textarea: 'field' } as const;
 const PARTS = {
   alert: ['root', 'indicator', 'content'],
+  checkbox: ['root', 'control', 'label', 'indicator'],
   checkboxCard: ['root', 'label'],
   dataList: ['root', 'item', 'itemLabel', 'itemValue'],
   dialog: ['backdrop', 'positioner', 'content'],
   drawer: ['trigger', 'backdrop', 'positioner', 'content', 'closeTrigger'],
   emptyState: ['root', 'content'],
   field: ['root', 'label', 'helperText', 'errorText'],
-  checkbox: ['root', 'control', 'label', 'indicator'],
   fieldset: ['root', 'legend', 'errorText'],
   fileUpload: [
     ...['root', 'label', 'dropzone', 'itemGroup', 'item', 'itemPreview', 'itemContent', 'itemName'],

@@ -2,8 +2,8 @@ import { Box, Grid } from '@chakra-ui/react';
 import type { BayId, PersonId, WorkOrderId } from '@/core/shared/kinds';
 import { ActionForm, type FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
+import type { Choice } from '../primitives/field-frame';
 import { SelectField, TextField } from '../primitives/fields';
-import type { Choice } from '../primitives/options';
 
 interface Props {
   readonly action: FormAction;

@@ -28,9 +28,9 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
   const query = new URLSearchParams(
     Object.entries(await searchParams).flatMap(([k, v]) => (typeof v === 'string' && v !== '' ? [[k, v]] : [])),
   );
-  // What costs most each week stands first, unless another order is asked for.
-  const asked = { sort: 'pressure', ...Object.fromEntries(query) };
-  const filter = dueFilter.parse({ ...asked, descending: query.get('order') === 'reversed' });
+  // What costs most each week stands first, unless another order is asked for: on paper and in files as on screen.
+  if (!query.has('sort')) query.set('sort', 'pressure');
+  const filter = dueFilter.parse({ ...Object.fromEntries(query), descending: query.get('order') === 'reversed' });
   const page = Math.max(1, Number.parseInt(query.get('page') ?? '1', 10) || 1);
   const [list, views, costs] = await Promise.all([
     listDue(deps(), actor, { ...filter, page: { from: (page - 1) * PAGE, limit: PAGE } }),

@@ -1,5 +1,6 @@
 /* Heads, sections, links and buttons: what every page is made of. */
 
+import { baseCss } from './base-css';
 import { PHONE } from './media';
 
 const button = {
@@ -36,6 +37,9 @@ const field = {
   '&[data-mono]': { fontFamily: 'mono' },
   '&[data-large]': { minH: '52px', fontSize: 'lg' },
 } as const;
+
+/** The control that has the focus is hidden in what shows it. */
+const focused = baseCss[':focus-visible'];
 
 export const pageCss = {
   '.item-rows': {
@@ -180,7 +184,8 @@ export const pageCss = {
   '.fileUpload__itemSizeText': { color: 'soft', fontSize: 'sm' },
   '.fileUpload__itemDeleteTrigger': { boxSize: '32px', display: 'grid', placeContent: 'center', cursor: 'pointer' },
   '.fileUpload__itemPreview svg, .fileUpload__itemDeleteTrigger svg': { boxSize: '18px', color: 'soft' },
-  '.field__root': { mb: '3', w: '100%' },
+  // As wide as its place: a form that lays its fields side by side goes on doing so.
+  '.field__root': { mb: '3' },
   '.field__head': {
     display: 'flex',
     justifyContent: 'space-between',
@@ -190,7 +195,6 @@ export const pageCss = {
     fontSize: 'sm',
   },
   '.field__helperText': { textAlign: 'right' },
-  '.field__errorText': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
   // The native control says what it is, before the scripts have come as well.
   '.checkbox__root': {
     position: 'relative',
@@ -200,11 +204,7 @@ export const pageCss = {
     minH: '32px',
     cursor: 'pointer',
     '&:has(input:checked) > .checkbox__control': { bg: 'action', borderColor: 'action', color: 'onAction' },
-    '&:has(input:focus-visible) > .checkbox__control': {
-      outline: '2px solid',
-      outlineColor: 'action',
-      outlineOffset: '2px',
-    },
+    '&:has(input:focus-visible) > .checkbox__control': focused,
   },
   '.checkbox__control': {
     display: 'inline-grid',
@@ -219,7 +219,7 @@ export const pageCss = {
   },
   '.fieldset__root': { mb: '3', border: 'none' },
   '.fieldset__legend': { color: 'soft', fontSize: 'sm', mb: '1' },
-  '.fieldset__errorText': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
+  '.field__errorText, .fieldset__errorText': { mt: '1', color: 'wrong.ink', fontSize: 'sm', fontWeight: '600' },
   '.chips': { display: 'flex', flexFlow: 'row wrap', gap: '2' },
   '.checkboxCard__root, .radioCard__item': {
     position: 'relative',
@@ -233,7 +233,7 @@ export const pageCss = {
     bg: 'sheet',
     cursor: 'pointer',
     '&:has(input:checked)': { bg: 'ink', color: 'sheet', borderColor: 'ink', _before: { content: '"✓"', mr: '6px' } },
-    '&:has(input:focus-visible)': { outline: '2px solid', outlineColor: 'action', outlineOffset: '2px' },
+    '&:has(input:focus-visible)': focused,
   },
   // What opens over the page.
   '.menu__content, .popover__content': {
@@ -321,15 +321,5 @@ export const pageCss = {
   '.field': {
     ...field,
     'textarea&': { py: '1', fontSize: 'sm' },
-    'select&': {
-      appearance: 'none',
-      pr: '7',
-      textOverflow: 'ellipsis',
-      backgroundImage:
-        'linear-gradient(45deg, transparent 50%, currentColor 50%), linear-gradient(-45deg, transparent 50%, currentColor 50%)',
-      backgroundSize: '5px 5px',
-      backgroundPosition: 'calc(100% - 15px) 50%, calc(100% - 10px) 50%',
-      backgroundRepeat: 'no-repeat',
-    },
   },
 } as const;

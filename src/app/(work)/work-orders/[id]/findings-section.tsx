@@ -12,9 +12,9 @@ import { dateText, instantText } from '@/text/format';
 import { taskText } from '@/text/task-words';
 import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
+import type { Choice } from '@/ui/primitives/field-frame';
 import { SelectField, TextField } from '@/ui/primitives/fields';
 import { TextLink } from '@/ui/primitives/links';
-import type { Choice } from '@/ui/primitives/options';
 import { Section } from '@/ui/primitives/page';
 import { addTaskAction, followUpAction, openForTaskAction, verdictAction } from '../actions';
 
