@@ -158,6 +158,17 @@ describe('what is typed', () => {
     await time.pass(100);
     expect(record['site 1A']).toMatchObject({ remark: 'a', newLot: '' });
   });
+
+  it('is a press of its own however soon it follows another: what was typed before it stays', async () => {
+    const { server, record } = recordServer();
+    const { engine, time } = await opened(server);
+    engine.set('site 1A', 'remark', 'typed');
+    await time.settled();
+    engine.set('site 1A', 'newLot', 'L');
+    engine.undo();
+    await time.pass(100);
+    expect(record['site 1A']).toMatchObject({ remark: 'typed', newLot: '' });
+  });
 });
 
 describe('without a connection', () => {

@@ -17,8 +17,6 @@ const FIRST_RETRY_MS = 2_000;
 const MAX_RETRY_MS = 20_000;
 const SOON_MS = 60;
 const BATCH = 100;
-/** What is set within this time belongs to one press. */
-const ONE_PRESS_MS = 80;
 const MAX_UNDONE = 60;
 export class SyncEngine {
   private state: State;
@@ -26,6 +24,8 @@ export class SyncEngine {
   private edited: string | null = null;
   private sending = false;
   private stopped = false;
+  private press = 0;
+  private inPress = false;
   private cancelTimer: () => void = () => undefined;
   private retryMs = FIRST_RETRY_MS;
   /** Entries a request: one after a refusal, until it is known which of them is not taken. */
@@ -93,7 +93,7 @@ export class SyncEngine {
     const { job, waiting, past } = this.state;
     const shown = withEntries(job.record, waiting)[target]?.[field] ?? null;
     if (sameJson(shown, value) && !resolves) return;
-    this.put({ past: [...past, { target, field, from: shown, atMs: this.clock.nowMs() }].slice(-MAX_UNDONE) });
+    this.put({ past: [...past, { target, field, from: shown, press: this.pressNow() }].slice(-MAX_UNDONE) });
     const last = waiting.findLast((entry) => entry.target === target && entry.field === field);
     if (last && !last.tried && !resolves) this.change(last, value);
     else this.add({ target, field, value, base: shown, ...(resolves ? { resolves } : {}) });
@@ -160,12 +160,24 @@ export class SyncEngine {
   /** Takes back what the last press did on this device. */
   readonly undo = (): void => {
     const { past } = this.state;
-    const lastMs = past.at(-1)?.atMs ?? 0;
-    const press = past.filter(({ atMs }) => lastMs - atMs < ONE_PRESS_MS);
+    const last = past.at(-1)?.press;
+    const press = past.filter((one) => one.press === last);
     for (const { target, field, from } of press.toReversed())
       this.set(target, field, from ?? (field.startsWith('answer.') ? '' : null));
     this.put({ past: past.slice(0, past.length - press.length) });
   };
+
+  /** What is set by one event of the browser belongs to one press: it is over before a microtask runs. */
+  private pressNow(): number {
+    if (!this.inPress) {
+      this.inPress = true;
+      this.press += 1;
+      queueMicrotask(() => {
+        this.inPress = false;
+      });
+    }
+    return this.press;
+  }
 
   private change(last: Waiting, value: Json): void {
     const others = this.state.waiting.filter(({ id }) => id !== last.id);

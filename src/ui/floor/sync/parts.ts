@@ -78,5 +78,6 @@ interface Past {
   readonly target: string;
   readonly field: string;
   readonly from: Json;
-  readonly atMs: number;
+  /** Of the press that set it: a press is taken back whole. */
+  readonly press: number;
 }
