@@ -22,6 +22,7 @@ import {
 import { ActionForm, type FormAction } from '../primitives/action-form';
 import { Button, SubmitButton } from '../primitives/button';
 import { keepPage } from '../primitives/keep-page';
+import { Unsent } from '../sync/unsent';
 import { placeNow } from './place-now';
 import { StopDriving } from './stop-driving';
 import { SuspicionDrawing } from './suspicion-drawing';
@@ -81,20 +82,18 @@ export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
 }
 
 /** What is still on this device alone, and what the server would not take. */
-function LinkState({ misfire: { waiting, link, refused, undo, seen } }: { misfire: Misfire }) {
-  const count = waiting.length;
+function LinkState({ misfire: { waiting, aside, ofOthers, link, undo, drop } }: { misfire: Misfire }) {
   return (
     <>
-      <div className="link-state" role="status">
-        {count > 0 &&
-          `${count} kept here${link === 'cut' ? ', no connection' : ''}${link === 'signed-out' ? ': sign in again to send' : ''}`}{' '}
-        {count > 0 && link !== 'sending' && <Button onClick={undo}>Take the last back</Button>}
+      <div className="link-state">
+        <Unsent unsent={waiting.length} ofOthers={ofOthers} link={link} />
+        {waiting.length > 0 && link !== 'sending' && <Button onClick={undo}>Take the last back</Button>}
       </div>
-      {refused && (
-        <div className="told" role="alert">
-          Not taken: {refused.why} <Button onClick={seen}>Drop it</Button>
+      {aside.map(({ id, refusedWhy }) => (
+        <div key={id} className="told" role="alert">
+          Not taken: {refusedWhy} <Button onClick={() => drop(id)}>Drop the entry</Button>
         </div>
-      )}
+      ))}
     </>
   );
 }

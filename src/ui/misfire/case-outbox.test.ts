@@ -1,128 +1,148 @@
 import { describe, expect, it } from 'vitest';
+import type { PersonId } from '@/core/shared/kinds';
 import { Answered } from '../sync/answered';
 import type { Clock } from '../sync/clock';
-import { CaseOutbox, type DeviceEntry } from './case-outbox';
+import { type CaseWaiting, caseOutbox, type SentCaseEntry } from './case-outbox';
 
 /** A device whose network is as the test says, and whose clock goes on when it is told to. */
-function device(kept: readonly DeviceEntry[] = []) {
-  let stored = kept;
-  let answer: (entries: readonly DeviceEntry[]) => Promise<unknown> = async () => ({});
+async function device(kept: readonly CaseWaiting[] = []) {
+  const stored = new Map(kept.map((entry) => [entry.id, entry]));
+  let answer: (entries: readonly SentCaseEntry[]) => Promise<unknown> = async () => ({});
   let timers: (() => void)[] = [];
   let id = 0;
-  const reached: (readonly DeviceEntry[])[] = [];
+  let looked = 0;
+  const reached: (readonly SentCaseEntry[])[] = [];
   const clock: Clock = {
     nowMs: () => Date.parse('2026-11-16T08:00:00Z'),
     after: (_, run) => {
       timers = [...timers, run];
       return () => {
-        timers = timers.filter((one) => one !== run);
+        timers = timers.filter((timer) => timer !== run);
       };
     },
   };
-  const outbox = new CaseOutbox(
+  const outbox = caseOutbox(
     {
-      load: () => stored,
-      save: (entries) => {
-        stored = entries;
+      send: async (entries) => {
+        await answer(entries);
+        reached.push(entries);
+      },
+      look: async () => {
+        looked += 1;
       },
     },
-    async (entries) => {
-      await answer(entries);
-      reached.push(entries);
+    {
+      load: async () => ({ entries: [...stored.values()], ofOthers: 0 }),
+      save: async (keep, drop) => {
+        for (const entry of keep) stored.set(entry.id, entry);
+        for (const gone of drop) stored.delete(gone);
+      },
     },
     clock,
     () => `id-${++id}`,
-    'vane',
+    'vane' as PersonId,
   );
-  const settle = () => new Promise((resolve) => setTimeout(resolve));
+  const goOn = async () => {
+    const due = timers;
+    timers = [];
+    for (const run of due) run();
+    for (let i = 0; i < 80; i++) await Promise.resolve();
+  };
+  await outbox.start();
+  await goOn();
   return {
     outbox,
     reached,
-    settle,
-    stored: () => stored,
+    goOn,
+    looked: () => looked,
+    stored: () => [...stored.values()],
+    say: (text: string) => outbox.add((entry) => ({ ...entry, caseId: 'case', said: { kind: 'note', words: text } })),
     answers: (next: typeof answer) => {
       answer = next;
     },
-    goOn: async () => {
-      const due = timers;
-      timers = [];
-      for (const run of due) run();
-      await settle();
-    },
   };
 }
-const note = (words: string) => ({ kind: 'note' as const, words });
-const words = ({ said }: DeviceEntry) => (said.kind === 'note' ? said.words : said.kind);
+const words = ({ said }: { said: SentCaseEntry['said'] }) => (said.kind === 'note' ? said.words : said.kind);
 const cut = async () => {
   throw new TypeError('no network');
 };
 
 describe('what is said at the vehicle', () => {
   it('is kept on the device until the server has it, and sent once the network is back', async () => {
-    const d = device();
+    const d = await device();
     d.answers(cut);
-    d.outbox.say(note('one'));
-    d.outbox.say(note('two'));
-    await d.settle();
+    d.say('one');
+    d.say('two');
+    await d.goOn();
     expect(d.outbox.snapshot()).toMatchObject({ link: 'cut' });
     expect(d.stored().map(words)).toEqual(['one', 'two']);
     d.answers(async () => ({}));
     await d.goOn();
-    expect(d.reached.flat().map(words)).toEqual(['one', 'two']);
-    expect(d.stored()).toEqual([]);
-    expect(d.outbox.snapshot().sent).toHaveLength(2);
+    expect(d.reached.flat().map((entry) => [entry.by, words(entry)])).toEqual([
+      ['vane', 'one'],
+      ['vane', 'two'],
+    ]);
+    expect([d.stored(), d.outbox.snapshot().waiting]).toEqual([[], []]);
   });
 
-  it('goes on with what an earlier page left, under the same ids', async () => {
-    const d = device([{ id: 'old', by: 'vane', at: '2026-11-16T07:00:00Z', said: note('left') }]);
-    d.outbox.start();
-    await d.settle();
-    expect(d.reached.flat().map(({ id }) => id)).toEqual(['old']);
+  it('goes on with what an earlier page left, under the same ids, and then asks what others said', async () => {
+    const left = {
+      id: 'old',
+      personId: 'vane' as PersonId,
+      at: '2026-11-16T07:00:00Z',
+      place: 1,
+      tried: true,
+      caseId: 'case',
+      said: { kind: 'note' as const, words: 'left' },
+    };
+    const d = await device([left]);
+    expect(d.reached.flat()).toEqual([{ id: 'old', by: 'vane', at: left.at, said: left.said }]);
+    expect(d.looked()).toBeGreaterThan(0);
   });
 
   it('is taken back as long as it is here alone', async () => {
-    const d = device();
+    const d = await device();
     d.answers(cut);
-    d.outbox.say(note('one'));
-    d.outbox.say(note('wrong'));
-    await d.settle();
-    d.outbox.undo();
+    d.say('one');
+    d.say('wrong');
+    await d.goOn();
+    d.outbox.dropLast();
+    await d.goOn();
     expect(d.outbox.snapshot().waiting.map(words)).toEqual(['one']);
     expect(d.stored().map(words)).toEqual(['one']);
   });
 
   it('does not wait behind what the server will never take', async () => {
-    const d = device();
-    d.answers(cut);
-    for (const one of ['good', 'bad', 'better']) d.outbox.say(note(one));
-    await d.settle();
+    const d = await device();
     d.answers(async (entries) => {
       if (entries.some((entry) => words(entry) === 'bad')) throw new Answered(422, 'There is no cylinder 9.');
     });
-    await d.goOn();
+    for (const text of ['good', 'bad', 'better']) d.say(text);
+    for (let i = 0; i < 5; i++) await d.goOn();
     expect(d.reached.flat().map(words)).toEqual(['good', 'better']);
-    expect(d.outbox.snapshot()).toMatchObject({ waiting: [], refused: { why: 'There is no cylinder 9.' } });
-    d.outbox.seen();
-    expect(d.outbox.snapshot().refused).toBeNull();
+    expect(d.outbox.snapshot()).toMatchObject({ waiting: [], aside: [{ refusedWhy: 'There is no cylinder 9.' }] });
+    d.outbox.drop(d.outbox.snapshot().aside[0]?.id ?? '');
+    await d.goOn();
+    expect([d.outbox.snapshot().aside, d.stored()]).toEqual([[], []]);
   });
 
   it('says why where the case was closed meanwhile, and does not ask again for ever', async () => {
-    const d = device();
+    const d = await device();
     d.answers(async () => {
       throw new Answered(409, 'Misfire 5 is closed.');
     });
-    d.outbox.say(note('late'));
-    await d.settle();
-    expect(d.outbox.snapshot()).toMatchObject({ waiting: [], refused: { why: 'Misfire 5 is closed.' } });
+    d.say('late');
+    await d.goOn();
+    expect(d.outbox.snapshot()).toMatchObject({ waiting: [], aside: [{ refusedWhy: 'Misfire 5 is closed.' }] });
   });
 
-  it('keeps all where nobody is signed in any more', async () => {
-    const d = device();
+  it.each([401, 403])('keeps all where nobody, or somebody else, is signed in (%i)', async (status) => {
+    const d = await device();
     d.answers(async () => {
-      throw new Answered(401, 'Who is asking?');
+      throw new Answered(status, 'Who is asking?');
     });
-    d.outbox.say(note('one'));
-    await d.settle();
+    d.say('one');
+    await d.goOn();
     expect(d.outbox.snapshot()).toMatchObject({ link: 'signed-out' });
     expect(d.stored().map(words)).toEqual(['one']);
   });

@@ -2,29 +2,23 @@
 
 import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import type { Advice, AdviceNews, AdviceTask } from '@/core/misfire/advice';
-import { type CaseEntry, type Story, storyOf } from '@/core/misfire/case-entry';
+import { type CaseEntry, type Said, type Story, storyOf } from '@/core/misfire/case-entry';
 import type { MisfireCase } from '@/core/misfire/misfire-case';
+import type { PersonId } from '@/core/shared/kinds';
 import { ask, post } from '../sync/ask';
 import { browserClock } from '../sync/clock';
-import { CaseOutbox, type DeviceEntry, type OutboxStore } from './case-outbox';
+import { caseStore } from '../sync/device-store';
+import { caseOutbox } from './case-outbox';
 
 /** What a page at the vehicle begins with. */
 export interface MisfireAtVehicle {
   readonly caseId: string;
-  readonly personId: string;
+  readonly personId: PersonId;
   readonly entries: readonly CaseEntry[];
   /** What the record says, without what the entries say. */
   readonly facts: Omit<MisfireCase, keyof Story>;
   readonly advice: Advice;
 }
-
-const storeOf = (name: string): OutboxStore => ({
-  load: () => JSON.parse(window.localStorage.getItem(name) ?? '[]') as readonly DeviceEntry[],
-  save: (entries) =>
-    entries.length > 0
-      ? window.localStorage.setItem(name, JSON.stringify(entries))
-      : window.localStorage.removeItem(name),
-});
 
 const fromServer = async (caseId: string): Promise<readonly CaseEntry[]> => {
   const { entries } = (await (await ask(`/api/v1/cases/${caseId}`)).json()) as { entries: readonly CaseEntry[] };
@@ -33,40 +27,41 @@ const fromServer = async (caseId: string): Promise<readonly CaseEntry[]> => {
 
 /** A misfire at the vehicle: what is said is kept here at once, and what it means is worked out here, network or not. */
 export function useMisfire({ caseId, personId, entries: first, facts, advice: firstAdvice }: MisfireAtVehicle) {
-  const [outbox] = useState(
-    () =>
-      new CaseOutbox(
-        storeOf(`isobar-misfire ${personId} ${caseId}`),
-        (entries) => post(`/api/v1/cases/${caseId}/entries`, { entries }),
-        browserClock,
-        () => crypto.randomUUID(),
-        personId,
-      ),
+  const [known, setKnown] = useState(first);
+  const [outbox] = useState(() =>
+    caseOutbox(
+      {
+        send: (entries) => post(`/api/v1/cases/${caseId}/entries`, { entries }),
+        // A page that the device kept may be older than what the server has, and others go on with the case.
+        look: async () => {
+          const now = await fromServer(caseId);
+          setKnown((before) => (isSame(before, now) ? before : now));
+        },
+      },
+      caseStore(caseId, personId),
+      browserClock,
+      () => crypto.randomUUID(),
+      personId,
+    ),
   );
   const state = useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
-  const [known, setKnown] = useState(first);
   useEffect(() => {
-    outbox.start();
+    void outbox.start();
     window.addEventListener('online', outbox.hurry);
-    // A page that the device kept may be older than what the server has.
-    fromServer(caseId).then(
-      (now) => setKnown((before) => (isSame(before, now) ? before : now)),
-      () => undefined,
-    );
     return () => {
       outbox.stop();
       window.removeEventListener('online', outbox.hurry);
     };
-  }, [outbox, caseId]);
-  const { sent, waiting } = state;
-  const story = useMemo(() => storyOf(once([...known, ...sent, ...waiting])), [known, sent, waiting]);
+  }, [outbox]);
+  const { waiting } = state;
+  const story = useMemo(() => storyOf(once([...known, ...waiting])), [known, waiting]);
   return {
     ...state,
     story,
     advice: useAdvice(facts, story, firstAdvice),
-    say: outbox.say,
-    undo: outbox.undo,
-    seen: outbox.seen,
+    say: (said: Said) => outbox.add((kept) => ({ ...kept, caseId, said })),
+    undo: outbox.dropLast,
+    drop: outbox.drop,
   };
 }
 

@@ -3,7 +3,7 @@ import type { FloorJob } from '@/core/work/job-record';
 import { Answered } from '@/ui/sync/answered';
 import type { Clock } from '@/ui/sync/clock';
 import { recordOf, SyncEngine } from './engine';
-import type { SentEntry, Server, Store, Waiting } from './parts';
+import type { FloorStore, SentEntry, Server, Waiting, WaitingPhoto } from './parts';
 
 const JOB = {
   orderId: 'order',
@@ -52,25 +52,28 @@ function standingClock() {
   };
 }
 
-/** A device's store that outlives the page. */
+/** A device's store that outlives the page; `writes` counts its transactions. */
 function memory() {
   const entries = new Map<string, Waiting>();
-  const photos = new Map<string, Parameters<Store['keepPhoto']>[0]>();
-  const store: Store = {
-    open: async ({ orderId, personId }) => {
+  const photos = new Map<string, WaitingPhoto>();
+  const writes: (readonly Waiting[])[] = [];
+  const store: FloorStore = {
+    load: async () => {
       const all = [...entries.values()];
-      const own = all.filter((entry) => entry.orderId === orderId && entry.personId === personId);
-      return { job: undefined, entries: own, photos: [...photos.values()], ofOthers: all.length - own.length };
+      const mine = all.filter(({ orderId, personId }) => orderId === JOB.orderId && personId === JOB.personId);
+      return { entries: mine, ofOthers: all.length - mine.length };
     },
+    open: async () => ({ job: undefined, photos: [...photos.values()] }),
     keepJob: async () => undefined,
-    keepEntry: async (entry) => entries.set(entry.id, entry),
-    dropEntries: async (ids) => {
-      for (const id of ids) entries.delete(id);
+    save: async (keep, drop) => {
+      writes.push(keep);
+      for (const entry of keep) entries.set(entry.id, entry);
+      for (const id of drop) entries.delete(id);
     },
     keepPhoto: async (photo) => photos.set(photo.id, photo),
     dropPhoto: async (id) => photos.delete(id),
   };
-  return { store, entries, photos };
+  return { store, entries, photos, writes };
 }
 
 /** A server with one record; `refuse` says what it makes of a request before it looks at it. */
@@ -126,11 +129,23 @@ describe('what is typed', () => {
     const { engine, device, time } = await opened(server);
     engine.set('site 1A', 'remark', 'a');
     engine.set('site 1A', 'remark', 'ab');
+    await time.settled();
     expect([...device.entries.values()].map(({ value }) => value)).toEqual(['ab']);
     expect(recordOf(engine.snapshot())['site 1A']?.remark).toBe('ab');
     await time.pass(100);
     expect([record['site 1A']?.remark, seen.size, device.entries.size]).toEqual(['ab', 1, 0]);
     expect(engine.snapshot()).toMatchObject({ link: 'fresh', waiting: [], aside: [] });
+  });
+
+  it('is kept a press at a time: a page that is closed leaves all of a press, or nothing of it', async () => {
+    const { server } = recordServer(() => lost());
+    const { engine, device, time } = await opened(server);
+    for (const field of ['remark', 'newLot', 'removedGap']) engine.set('site 1A', field, field);
+    await Promise.resolve();
+    expect(device.writes.map((kept) => kept.map(({ field }) => field))).toEqual([['remark', 'newLot', 'removedGap']]);
+    engine.undo();
+    await time.settled();
+    expect([device.entries.size, device.writes.length]).toEqual([0, 2]);
   });
 
   it('is not sent while its field is being typed in, nor as long as it cannot be read', async () => {
@@ -256,6 +271,7 @@ describe('what the server will never take', () => {
       const again = await opened(server, device, time);
       expect(again.engine.snapshot().aside).toHaveLength(1);
       again.engine.forget(again.engine.snapshot().aside[0]?.id ?? '');
+      await time.settled();
       expect([again.engine.snapshot().aside, device.entries.size]).toEqual([[], 0]);
     },
   );
@@ -306,7 +322,7 @@ describe('on a shared tablet', () => {
 
   it('tells of entries of others, and says when its own session is over', async () => {
     const device = memory();
-    await device.store.keepEntry({ id: 'x', personId: 'holm', orderId: 'order' } as Waiting);
+    await device.store.save([{ id: 'x', personId: 'holm', orderId: 'order' } as unknown as Waiting], []);
     const { server } = recordServer(() => new Answered(401, 'Sign in.'));
     const { engine } = await opened(server, device);
     expect(engine.snapshot()).toMatchObject({ ofOthers: 1, link: 'signed-out' });
@@ -330,5 +346,17 @@ describe('on a shared tablet', () => {
     const store = { ...device.store, open: async () => Promise.reject(new Error('denied')) };
     const { engine } = await opened(server, { ...device, store });
     expect(engine.snapshot().link).toBe('unkept');
+  });
+
+  it('says so where the device is full, and sends all the same', async () => {
+    const { server, record } = recordServer();
+    const device = memory();
+    const store = { ...device.store, save: async () => Promise.reject(new Error('full')) };
+    const { engine, time } = await opened(server, { ...device, store });
+    engine.set('site 1A', 'remark', 'a');
+    await time.settled();
+    expect(engine.snapshot().link).toBe('unkept');
+    await time.pass(100);
+    expect(record['site 1A']?.remark).toBe('a');
   });
 });

@@ -1,44 +1,52 @@
 import { personUnits } from '@/core/units/person-units';
-import { type Entry, type JobRecord, type Json, sameJson, withEntries } from '@/core/work/entry';
+import { type JobRecord, type Json, sameJson, withEntries } from '@/core/work/entry';
 import type { FloorJob } from '@/core/work/job-record';
 import { readPlaceQuantity } from '@/core/work/place-done';
 import { isPlaceQuantity } from '@/core/work/place-fields';
 import { readPlaceTarget } from '@/core/work/targets';
 import { Answered, isPermanent } from '@/ui/sync/answered';
 import type { Clock } from '@/ui/sync/clock';
-import type { Answer, Link, SentEntry, Server, State, Store, Waiting, WaitingPhoto } from './parts';
+import { type Link, Outbox } from '@/ui/sync/outbox';
+import type { FloorStore, SentEntry, Server, State, Waiting, WaitingPhoto } from './parts';
 
-/* A job at the vehicle as a state machine: what is typed is kept on the device at once and sent when it can be. It knows no
+/* A job at the vehicle as a state machine: the record with what is not yet sent laid over it, pictures, and Undo. It knows no
    browser: store, server and clock are handed in. */
 
-/** Pause between two questions to the server: short when something waits, longer when it did not answer. */
-const LOOK_EVERY_MS = 15_000;
-const FIRST_RETRY_MS = 2_000;
-const MAX_RETRY_MS = 20_000;
-const SOON_MS = 60;
-const BATCH = 100;
 const MAX_UNDONE = 60;
+
 export class SyncEngine {
   private state: State;
+  private readonly outbox: Outbox<Waiting>;
   private readonly listeners = new Set<() => void>();
   private edited: string | null = null;
-  private sending = false;
-  private stopped = false;
   private press = 0;
   private inPress = false;
-  private cancelTimer: () => void = () => undefined;
-  private retryMs = FIRST_RETRY_MS;
-  /** Entries a request: one after a refusal, until it is known which of them is not taken. */
-  private batch = BATCH;
 
   constructor(
     first: FloorJob,
-    private readonly store: Store,
+    private readonly store: FloorStore,
     private readonly server: Server,
     private readonly clock: Clock,
     private readonly newId: () => string,
   ) {
-    this.state = { job: first, waiting: [], aside: [], photos: [], ofOthers: 0, link: 'opening', told: [], past: [] };
+    this.outbox = new Outbox(
+      { load: () => this.open(), save: store.save },
+      {
+        send: (batch) => this.sendEntries(batch),
+        hasMore: () => this.state.photos.length > 0,
+        sendMore: async () => {
+          for (const photo of this.state.photos) await this.sendPhoto(photo);
+        },
+        look: async () => this.takeJob((await server.job(this.state.job.orderId)).job),
+        isReady: (entry) => this.isReady(entry),
+        judge: linkAfter,
+      },
+      clock,
+      newId,
+      first.personId,
+    );
+    this.state = { ...this.outbox.snapshot(), job: first, photos: [], told: [], past: [] };
+    this.outbox.subscribe(() => this.put(this.outbox.snapshot()));
   }
 
   readonly snapshot = (): State => this.state;
@@ -49,40 +57,12 @@ export class SyncEngine {
   };
 
   /** Reads the device's store, then goes on sending until it is stopped. */
-  async start(): Promise<void> {
-    this.stopped = false;
-    try {
-      const first = this.state.job;
-      const { job, entries, photos, ofOthers } = await this.store.open(first);
-      if (this.stopped) return;
-      // A page from the device's own store may be older than the job kept beside it.
-      if (job && job.asOf > first.asOf) this.takeJob(job);
-      else await this.store.keepJob(first);
-      const known = new Set(entries.map(({ id }) => id));
-      this.put({
-        waiting: [...entries.filter(isWaiting), ...this.state.waiting.filter(({ id }) => !known.has(id))],
-        aside: entries.filter((entry) => !isWaiting(entry)),
-        photos,
-        ofOthers,
-        link: 'fresh',
-      });
-    } catch {
-      this.put({ link: 'unkept' });
-      return;
-    }
-    void this.send();
-  }
+  start = (): Promise<void> => this.outbox.start();
 
-  stop(): void {
-    this.stopped = true;
-    this.cancelTimer();
-  }
+  stop = (): void => this.outbox.stop();
 
   /** Asks at once, as when the connection comes back. */
-  readonly hurry = (): void => {
-    this.retryMs = FIRST_RETRY_MS;
-    void this.send();
-  };
+  readonly hurry = (): void => this.outbox.hurry();
 
   /** The page was read anew, as after a form on it was pressed: what it says is shown at once, not at the next question. */
   readonly readAnew = (job: FloorJob): void => {
@@ -96,22 +76,26 @@ export class SyncEngine {
     this.put({ past: [...past, { target, field, from: shown, press: this.pressNow() }].slice(-MAX_UNDONE) });
     const last = waiting.findLast((entry) => entry.target === target && entry.field === field);
     if (last && !last.tried && !resolves) this.change(last, value);
-    else this.add({ target, field, value, base: shown, ...(resolves ? { resolves } : {}) });
-    this.soon();
+    else
+      this.outbox.add((kept) => ({
+        ...{ ...kept, orderId: job.orderId, target, field, value, base: shown },
+        ...(resolves ? { resolves } : {}),
+      }));
   };
 
   /** The field that is being typed in: it is not sent half-written. Null: none. */
   readonly edit = (target: string | null, field = ''): void => {
     this.edited = target === null ? null : `${target}/${field}`;
-    this.soon();
+    this.outbox.soon();
   };
 
   readonly addPhoto = (target: string, blob: Blob): void => {
     const { orderId, personId } = this.state.job;
-    const photo = { id: this.newId(), orderId, personId, target, at: this.iso(), blob };
+    const at = new Date(this.clock.nowMs()).toISOString();
+    const photo = { id: this.newId(), orderId, personId, target, at, blob };
     void this.store.keepPhoto(photo);
     this.put({ photos: [...this.state.photos, photo] });
-    this.soon();
+    this.outbox.soon();
   };
 
   readonly setWorking = (working: boolean): void => {
@@ -142,11 +126,8 @@ export class SyncEngine {
 
   /** What was told has been seen; an entry that stands aside is given up. */
   readonly forget = (id: string): void => {
-    if (this.state.aside.some((entry) => entry.id === id)) void this.store.dropEntries([id]);
-    this.put({
-      told: this.state.told.filter((one) => one.id !== id),
-      aside: this.state.aside.filter((entry) => entry.id !== id),
-    });
+    if (this.state.aside.some((entry) => entry.id === id)) this.outbox.drop(id);
+    this.put({ told: this.state.told.filter((one) => one.id !== id) });
   };
 
   /** Enters once more what stood aside, as it was typed: the record may have changed since. */
@@ -179,40 +160,10 @@ export class SyncEngine {
     return this.press;
   }
 
+  /** An entry that says again what the server knows is no entry. */
   private change(last: Waiting, value: Json): void {
-    const others = this.state.waiting.filter(({ id }) => id !== last.id);
-    if (sameJson(last.base, value)) {
-      void this.store.dropEntries([last.id]);
-      this.put({ waiting: others });
-      return;
-    }
-    const changed = { ...last, value, at: this.iso() };
-    void this.store.keepEntry(changed);
-    this.put({ waiting: this.state.waiting.map((entry) => (entry.id === last.id ? changed : entry)) });
-  }
-
-  private add(said: Pick<Entry, 'target' | 'field' | 'value' | 'base' | 'resolves'>): void {
-    const { job, waiting } = this.state;
-    const entry: Waiting = {
-      id: this.newId(),
-      orderId: job.orderId,
-      personId: job.personId,
-      place: (waiting.at(-1)?.place ?? this.clock.nowMs()) + 1,
-      tried: false,
-      at: this.iso(),
-      ...said,
-    };
-    void this.store.keepEntry(entry);
-    this.put({ waiting: [...waiting, entry] });
-  }
-
-  private soon(): void {
-    this.wait(SOON_MS);
-  }
-
-  private wait(ms: number): void {
-    this.cancelTimer();
-    if (!this.stopped) this.cancelTimer = this.clock.after(ms, () => void this.send());
+    if (sameJson(last.base, value)) this.outbox.drop(last.id);
+    else this.outbox.change({ ...last, value, at: new Date(this.clock.nowMs()).toISOString() });
   }
 
   /** What is being typed, and what no one could read, stays with the person who typed it. */
@@ -227,74 +178,30 @@ export class SyncEngine {
     return readPlaceQuantity(place.component, field, value, personUnits(this.state.job.units)).ok;
   }
 
-  private async send(): Promise<void> {
-    if (this.sending || this.stopped) return;
-    this.sending = true;
-    this.cancelTimer();
-    let pause = LOOK_EVERY_MS;
-    try {
-      const batch = this.state.waiting.filter((entry) => this.isReady(entry)).slice(0, this.batch);
-      if (batch.length > 0 || this.state.photos.length > 0) this.put({ link: 'sending' });
-      if (batch.length > 0) await this.sendEntries(batch);
-      for (const photo of this.state.photos) await this.sendPhoto(photo);
-      if (batch.length === 0) this.takeJob((await this.server.job(this.state.job.orderId)).job);
-      this.retryMs = FIRST_RETRY_MS;
-      this.put({ link: 'fresh' });
-      if (this.state.waiting.some((entry) => this.isReady(entry))) pause = 0;
-    } catch (error) {
-      this.put({ link: linkAfter(error) });
-      pause = this.retryMs;
-      this.retryMs = Math.min(MAX_RETRY_MS, this.retryMs * 2);
-    } finally {
-      this.sending = false;
-      this.wait(pause);
-    }
+  private async open(): ReturnType<FloorStore['load']> {
+    const first = this.state.job;
+    const [kept, { job, photos }] = await Promise.all([this.store.load(), this.store.open(first)]);
+    // A page from the device's own store may be older than the job kept beside it.
+    if (job && job.asOf > first.asOf) this.takeJob(job);
+    else await this.store.keepJob(first);
+    this.put({ photos });
+    return kept;
   }
 
-  private async sendEntries(batch: readonly Waiting[]): Promise<void> {
-    const ids = new Set(batch.map(({ id }) => id));
-    // Marked before anything is awaited: what is set meanwhile becomes an entry of its own, and is not dropped with this one.
-    this.put({ waiting: this.state.waiting.map((entry) => (ids.has(entry.id) ? { ...entry, tried: true } : entry)) });
-    await Promise.all(batch.map((entry) => this.store.keepEntry({ ...entry, tried: true })));
-    let answer: Answer;
-    try {
-      answer = await this.server.entries(this.state.job.orderId, batch.map(sent));
-    } catch (error) {
-      if (!isPermanent(error)) throw error;
-      // One of them is not taken: alone, each of the others is.
-      if (batch.length > 1) this.batch = 1;
-      else await this.setAside(batch, () => error.detail);
-      return;
-    }
-    this.takeJob(answer.job);
-    const results = new Map((answer.results ?? []).map((result) => [result.id, result]));
-    const refused = batch.filter(({ id }) => results.get(id)?.outcome === 'refused');
-    await this.setAside(refused, ({ id }) => results.get(id)?.message ?? 'It was not taken.');
-    const taken = batch.filter((entry) => !refused.includes(entry));
-    await this.store.dropEntries(taken.map(({ id }) => id));
-    this.put({
-      waiting: this.state.waiting.filter((entry) => !ids.has(entry.id)),
-      told: [
-        ...this.state.told,
-        ...taken.flatMap(({ id, target }) => {
-          const message = results.get(id)?.message;
-          return message ? [{ id, target, message }] : [];
-        }),
-      ],
-    });
-    if (this.batch === 1 && !this.state.waiting.some(({ tried }) => tried)) this.batch = BATCH;
-  }
-
-  /** Refused for good: it does not stand in the way of what is behind it, and is not lost. */
-  private async setAside(entries: readonly Waiting[], why: (entry: Waiting) => string): Promise<void> {
-    if (entries.length === 0) return;
-    const aside = entries.map((entry) => ({ ...entry, tried: true, refusedWhy: why(entry) }));
-    await Promise.all(aside.map((entry) => this.store.keepEntry(entry)));
-    const ids = new Set(aside.map(({ id }) => id));
-    this.put({
-      waiting: this.state.waiting.filter(({ id }) => !ids.has(id)),
-      aside: [...this.state.aside.filter(({ id }) => !ids.has(id)), ...aside],
-    });
+  /** @returns why an entry was refused, by its id */
+  private async sendEntries(batch: readonly Waiting[]): Promise<ReadonlyMap<string, string>> {
+    const { job, results = [] } = await this.server.entries(this.state.job.orderId, batch.map(sent));
+    this.takeJob(job);
+    const targets = new Map(batch.map(({ id, target }) => [id, target]));
+    const told = results.flatMap(({ id, outcome, message }) =>
+      outcome === 'refused' || !message ? [] : [{ id, target: targets.get(id) ?? '', message }],
+    );
+    if (told.length > 0) this.put({ told: [...this.state.told, ...told] });
+    return new Map(
+      results.flatMap(({ id, outcome, message }) =>
+        outcome === 'refused' ? [[id, message ?? 'The server did not take it.'] as const] : [],
+      ),
+    );
   }
 
   private async sendPhoto(photo: WaitingPhoto): Promise<void> {
@@ -322,21 +229,13 @@ export class SyncEngine {
     this.state = { ...this.state, ...changed };
     for (const listener of this.listeners) listener();
   }
-
-  private iso(): string {
-    return new Date(this.clock.nowMs()).toISOString();
-  }
 }
 
 class OtherPerson extends Error {}
 
-const isWaiting = ({ refusedWhy }: Waiting): boolean => refusedWhy === undefined;
-
-function linkAfter(error: unknown): Link {
+function linkAfter(error: unknown): Link | null {
   if (error instanceof OtherPerson) return 'other-person';
-  if (!(error instanceof Answered)) return 'cut';
-  if (error.status === 401) return 'signed-out';
-  return error.status === 409 ? 'closed' : 'cut';
+  return error instanceof Answered && error.status === 409 ? 'closed' : null;
 }
 
 const sent = ({ id, personId, target, field, value, base, at, resolves }: Waiting): SentEntry => ({

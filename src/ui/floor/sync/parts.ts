@@ -1,18 +1,13 @@
 import type { PersonId } from '@/core/shared/kinds';
 import type { Entry, Json } from '@/core/work/entry';
 import type { FloorJob } from '@/core/work/job-record';
+import type { Kept, OutboxState, OutboxStore } from '@/ui/sync/outbox';
 
 /* What the sync engine works with: what waits on the device, the device's store, the server, the clock, and its own state. */
 
-export interface Waiting extends Entry {
+export interface Waiting extends Entry, Kept {
+  readonly at: string;
   readonly orderId: string;
-  readonly personId: PersonId;
-  /** Keeps the order in which they were made. */
-  readonly place: number;
-  /** It may have reached the server, so it is not changed any more. */
-  readonly tried: boolean;
-  /** Why the server will never take it as it is: it is kept aside and not sent again. */
-  readonly refusedWhy?: string;
 }
 
 export interface WaitingPhoto {
@@ -24,18 +19,13 @@ export interface WaitingPhoto {
   readonly blob: Blob;
 }
 
-/** The device's own store. */
-export interface Store {
+/** The device's store: entries, pictures, and the job as it was last seen. */
+export interface FloorStore extends OutboxStore<Waiting> {
   readonly open: (job: FloorJob) => Promise<{
     readonly job: FloorJob | undefined;
-    readonly entries: readonly Waiting[];
     readonly photos: readonly WaitingPhoto[];
-    /** Entries of others that this device still has. */
-    readonly ofOthers: number;
   }>;
   readonly keepJob: (job: FloorJob) => Promise<unknown>;
-  readonly keepEntry: (entry: Waiting) => Promise<unknown>;
-  readonly dropEntries: (ids: readonly string[]) => Promise<unknown>;
   readonly keepPhoto: (photo: WaitingPhoto) => Promise<unknown>;
   readonly dropPhoto: (id: string) => Promise<unknown>;
 }
@@ -56,19 +46,9 @@ export interface Server {
 
 export type SentEntry = Entry & { readonly by: string };
 
-/**
- * `opening`: the store is being read; `unkept`: it cannot be; `cut`: no connection, or a server that cannot answer now;
- * `closed`: the order is closed; `other-person`: somebody else is signed in on this device.
- */
-export type Link = 'opening' | 'fresh' | 'sending' | 'cut' | 'signed-out' | 'other-person' | 'closed' | 'unkept';
-
-export interface State {
+export interface State extends OutboxState<Waiting> {
   readonly job: FloorJob;
-  readonly waiting: readonly Waiting[];
-  readonly aside: readonly Waiting[];
   readonly photos: readonly WaitingPhoto[];
-  readonly ofOthers: number;
-  readonly link: Link;
   /** What the server said of pictures, and of entries that it took with a remark. */
   readonly told: readonly { readonly id: string; readonly target: string; readonly message: string }[];
   readonly past: readonly Past[];

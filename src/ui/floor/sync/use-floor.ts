@@ -3,15 +3,15 @@
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { FloorJob } from '@/core/work/job-record';
 import { browserClock } from '@/ui/sync/clock';
+import { floorStore } from '@/ui/sync/device-store';
 import { recordOf, SyncEngine } from './engine';
-import { deviceStore } from './outbox';
 import type { State } from './parts';
 import { httpServer } from './server';
 
 /** A job at the vehicle: everything typed is kept on the device at once and sent when it can be. */
 export function useFloor(first: FloorJob) {
   const [engine] = useState(
-    () => new SyncEngine(first, deviceStore, httpServer, browserClock, () => crypto.randomUUID()),
+    () => new SyncEngine(first, floorStore(first), httpServer, browserClock, () => crypto.randomUUID()),
   );
   const state: State = useSyncExternalStore(engine.subscribe, engine.snapshot, engine.snapshot);
   useEffect(() => {

@@ -10,8 +10,8 @@ import { keepPage } from '@/ui/primitives/keep-page';
 import type { FormAction } from '../../primitives/action-form';
 import { Caution, TabTitle } from '../../primitives/page';
 import { PartBoundary } from '../../primitives/part-boundary';
+import { Unsent } from '../../sync/unsent';
 import { StoppedBanner } from '../../work-orders/stopped-banner';
-import type { Link } from '../sync/parts';
 import { type Floor, useFloor } from '../sync/use-floor';
 import { CylinderPanel } from './cylinder-panel';
 import { Differences } from './differences';
@@ -277,7 +277,7 @@ function Head({ floor, deskHref }: { floor: Floor; deskHref: string }) {
         {job.noteBefore && <div className="aside">The last time: {job.noteBefore}</div>}
       </div>
       <div className="unsent-place">
-        <Unsent floor={floor} />
+        <Unsent {...floor} />
       </div>
     </div>
   );
@@ -306,40 +306,6 @@ function kitWords({ job, record }: Floor): string {
       return action === 'replace' && places.length > 0 ? ` · ${rules.partNumber} × ${places.length}` : '';
     })
     .join('');
-}
-
-const LINK_WORDS: Readonly<Record<Link, string>> = {
-  opening: 'Opening…',
-  fresh: '',
-  sending: 'sending…',
-  cut: 'no connection',
-  'signed-out': 'sign in again to send',
-  'other-person': 'somebody else is signed in: sign in again to send yours',
-  closed: 'the order is closed: nothing more is taken',
-  unkept: 'This browser keeps nothing for Isobar: allow it to store data, or use another',
-};
-
-/** What the server does not have yet: always in sight. */
-function Unsent({ floor: { unsent, unreadable, ofOthers, link } }: { floor: Floor }) {
-  // What is being typed waits until its field is left, and says nothing more than that it is here.
-  const mend = unreadable > 0 ? `${unreadable} to be mended first` : '';
-  const kept = [`${unsent} kept here`, LINK_WORDS[link] || mend].filter(Boolean).join(', ');
-  const nothing = link === 'cut' ? 'No connection, nothing waits' : LINK_WORDS[link] || 'All sent';
-  const words = unsent > 0 ? kept : nothing;
-  return (
-    <div
-      role="status"
-      aria-label="Not yet sent"
-      className="unsent"
-      data-doubt={unsent > 0 || link !== 'fresh' || undefined}
-      data-waiting={unsent > 0 || undefined}
-      // An answer that is on its way is no news; one that does not come is.
-      data-stuck={!(['opening', 'fresh', 'sending'] as Link[]).includes(link) || unreadable > 0 || undefined}
-    >
-      {words}
-      {ofOthers > 0 && ` · ${ofOthers} of someone else wait for them to sign in`}
-    </div>
-  );
 }
 
 function WorkClock({ floor: { job, setWorking } }: { floor: Floor }) {

@@ -132,7 +132,7 @@ export const misfireCss = {
     '& .outcomes strong': { fontSize: '20px' },
     '& .outcomes button': { minH: '76px' },
     '& .step-actions .button': { minH: '64px', fontSize: 'lg', px: '5', whiteSpace: 'normal' },
-    '& .link-state': { minH: '24px', color: 'soft' },
+    '& .link-state': { minH: '48px', display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: '3' },
     '& .where': { display: 'flex', gap: '5', alignItems: 'center', [PHONE]: { flexDirection: 'column' } },
     '& .where > div:first-of-type': { flex: '1 1 0', minW: '0' },
     '& .where > div:last-of-type': { flex: '0 0 38%', minW: '0', [PHONE]: { flexBasis: 'auto', w: '100%' } },
