@@ -22,7 +22,7 @@ import { listBans } from '../../src/server/stock/ban-seller';
 import { listDeliveries } from '../../src/server/stock/resolve-delivery';
 import { listTrials } from '../../src/server/stock/trials';
 import { listWaiting } from '../../src/server/work-orders/list-waiting';
-import { listWorkOrders } from '../../src/server/work-orders/view-work-order';
+import { listWorkOrders } from '../../src/server/work-orders/list-work-orders';
 import { demoWorkspace, emptyWorkspace, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };

@@ -90,7 +90,7 @@ describe('findings of a work order', () => {
     ).toMatchObject({
       error: { kind: 'forbidden' },
     });
-    expect((await view()).blockers[0]).toMatch(/Stop: Detonation or pre-ignition, site 3\./);
+    expect((await view()).missing[0]?.says).toMatch(/Stop: Detonation or pre-ignition, site 3\./);
     const close = async () => {
       const { order } = await view();
       return closeWorkOrder(
@@ -101,7 +101,7 @@ describe('findings of a work order', () => {
     };
     expect(await close()).toMatchObject({ error: { message: expect.stringContaining('A supervisor has to decide') } });
     value(await judge('detonation', { verdict: 'confirmed', reason: 'engine to be looked into, order 7' }));
-    expect((await view()).blockers.join(' ')).not.toContain('Stop');
+    expect((await view()).missing.map(({ says }) => says).join(' ')).not.toContain('Stop');
     const refused = await doSteps(w.deps, actor, workOrderId);
     expect(refused.join(' ')).toContain('not done yet');
     expect(await close()).toMatchObject({ error: { message: expect.stringContaining('not done yet') } });

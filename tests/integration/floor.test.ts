@@ -69,7 +69,7 @@ describe('what a device sends', () => {
     expect(await send(order, entry('site 1A', 'removedGap', '1.2 mm', ''))).toMatchObject([{ outcome: 'same' }]);
     const [difference] = (await floorOf(w.deps, actor, order)).differences;
     expect(difference).toMatchObject({ said: '0.0472 in', field: 'removedGap', by: actor.name });
-    expect((await view()).blockers.join(' ')).toContain('One field has two answers');
+    expect((await view()).missing.map(({ says }) => says).join(' ')).toContain('One field has two answers');
     const chosen = { ...entry('site 1A', 'removedGap', '1.20 mm', '1.20 mm'), resolves: difference?.id };
     expect(await send(order, chosen)).toMatchObject([{ outcome: 'same' }]);
     expect((await floorOf(w.deps, actor, order)).differences).toEqual([]);
@@ -233,7 +233,7 @@ describe('a sheet that changes in the midst of a job', () => {
       .insert(specSheets)
       .values({ ...same, revision: sheet.revision + 1, torqueMinNm: 18, torqueMaxNm: 20 });
     expect((await view(id)).sheetChanged).toContain(`revision ${sheet.revision + 1}`);
-    expect((await view(id)).blockers[0]).toContain('Another sheet is in force now');
+    expect((await view(id)).missing[0]?.says).toContain('Another sheet is in force now');
     value(await takeOverSheet(w.deps, actor, id));
     expect((await view(id)).sites.filter(({ redo }) => redo).map(({ name }) => name)).toEqual(['1', '2']);
     const [again] = await enter(w.deps, actor, id, 'site 1A', { done: false });
@@ -264,12 +264,12 @@ describe('a job that stops halfway', () => {
     // By the name that screens give a place.
     const part = { partNumber: 'ZZ-1', partWhat: 'boot', quantity: '2' };
     value(await wait({ site: '3', note: 'the clip is in the tray', nextPersonId: actor.personId, ...part }));
-    const { stops, times, blockers } = await view();
+    const { stops, times, missing } = await view();
     expect(stops).toMatchObject([{ place: '3', part: '2 × ZZ-1', note: 'the clip is in the tray' }]);
     expect(stops[0]?.next).toBe(stops[0]?.by);
     expect(value(await viewFloor(w.deps, actor, order)).stops).toEqual(stops);
     expect(times.every(({ time }) => time.toAt !== null)).toBe(true);
-    expect(blockers.join(' ')).toContain('Waits: A boot is torn');
+    expect(missing.map(({ says }) => says).join(' ')).toContain('Waits: A boot is torn');
     const list = value(await listWaiting(w.deps, actor));
     expect(list.draft.find(({ number }) => number === 'ZZ-1')).toMatchObject({ what: 'boot', needed: 2, order: 2 });
     // Three wanted, two on hand, four in a pack.

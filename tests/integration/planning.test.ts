@@ -7,8 +7,9 @@ import { changeDepot, listBays, listDepots } from '../../src/server/fleet/bays';
 import { exportWeek } from '../../src/server/planning/export-plan';
 import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
 import { viewBoard } from '../../src/server/planning/view-board';
+import { listWorkOrders } from '../../src/server/work-orders/list-work-orders';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
-import { listWorkOrders, viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };

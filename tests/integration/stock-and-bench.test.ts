@@ -15,7 +15,8 @@ import { deliveryInput, lotHistory, receiveDelivery } from '../../src/server/sto
 import { quarantineBatch } from '../../src/server/stock/quarantine-batch';
 import { listDeliveries, resolveDelivery } from '../../src/server/stock/resolve-delivery';
 import { endTrial, listTrials, startTrial, trialInput } from '../../src/server/stock/trials';
-import { listWorkOrders, viewWorkOrder } from '../../src/server/work-orders/view-work-order';
+import { listWorkOrders } from '../../src/server/work-orders/list-work-orders';
+import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 let w: Workspace & { readonly supervisor: Actor };

@@ -36,6 +36,7 @@ test('hours, another fault and a change of leads are recorded on the vehicle, fo
   await page.getByRole('button', { name: 'The other fault is mended' }).click();
   await expect(page.getByText(/Waited for another fault/)).toBeVisible();
 
+  await user.tab('Components');
   await page.getByText('Record that some were changed').click();
   await page.getByLabel('What', { exact: true }).selectOption('lead_set');
   await page.getByLabel('Odometer then').fill('61,000');
@@ -50,6 +51,7 @@ test('what the removed parts say is judged on the work order, and followed up', 
   await user.signIn('supervisor');
   await user.goTo('Work orders');
   await page.getByRole('link', { name: '1001' }).click();
+  await user.tab('Findings');
   const findings = page.locator('#findings');
   await expect(findings.getByText('A lean or hot cylinder')).toBeVisible();
   await expect(findings.getByText('Another part than the record says')).toBeVisible();

@@ -78,14 +78,43 @@ test('on a phone the due list is cards that fit, and its filters fold', async ({
   await expect(page).toHaveURL(/depot=Eastlight/);
 });
 
-test('a long page has its contents in sight, and goes to each part', async ({ page }) => {
-  await new User(page).signIn('supervisor');
+test('a work order stands on four tabs, each with its address and what is to be done there', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
   await page.goto('/work-orders');
   await page.getByRole('link', { name: '1001' }).click();
-  const contents = page.getByRole('navigation', { name: 'On this page' });
-  for (const label of ['Record by site', 'What happened', 'Parts and spec']) {
-    await contents.getByRole('link', { name: label, exact: true }).click();
-    await expect(page.getByRole('heading', { name: label, exact: true })).toBeInViewport();
-    await expect(contents).toBeInViewport();
+  for (const [tab, heading, address] of [
+    ['Procedure', 'Steps', /\/procedure$/],
+    ['Findings', 'Findings', /\/findings$/],
+    ['Record', 'What happened', /\/record$/],
+    ['Overview', 'Parts and spec', /\/work-orders\/[0-9a-f-]+$/],
+  ] as const) {
+    await user.tab(tab);
+    await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
+    await expect(page).toHaveURL(address);
   }
+  await expect(page.getByRole('link', { name: /^Findings \d+ to decide$/ })).toBeVisible();
+});
+
+test('work orders are found by number, unit, state and day, and the list is a file', async ({ page }) => {
+  await new User(page).signIn('supervisor');
+  await page.goto('/work-orders');
+  const rows = page.locator('table.list tbody tr');
+  await page.keyboard.press('/');
+  await page.keyboard.type('1001');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/search=1001/);
+  await expect(rows).toHaveCount(1);
+  await expect(rows.first()).toContainText('1001');
+  await page.goto('/work-orders?state=open&sort=unit');
+  await expect(page.getByRole('combobox', { name: 'State' })).toHaveValue('open');
+  const open = await rows.count();
+  await page.getByRole('combobox', { name: 'Depot' }).selectOption('Northhaven');
+  await expect(page).toHaveURL(/state=open.*depot=Northhaven/);
+  await expect(rows.filter({ hasNotText: 'Northhaven' })).toHaveCount(0);
+  expect(await rows.count()).toBeLessThan(open);
+  await page.goto('/work-orders?from=2999-01-01');
+  await expect(page.getByText('No work order fits this filter.')).toBeVisible();
+  const file = await page.request.get('/work-orders/csv?search=1001');
+  expect((await file.text()).split('\n').filter(Boolean)).toHaveLength(2);
 });

@@ -58,6 +58,7 @@ test('an engine is drawn as it is typed, and what is inconsistent is said at onc
   await expect(page).toHaveURL(/\/engines$/);
   await page.getByRole('link', { name: 'AG-90X' }).click();
   await expect(page.getByText('16 spark plugs · 8 coils')).toBeVisible();
+  await user.tab('Specs');
   await expect(page.getByText('No sheet yet: nothing can be fitted to this engine.')).toBeVisible();
 });
 
@@ -90,7 +91,7 @@ test('a spec is entered, refused where it cannot be, and checked by another pers
   await page.getByLabel('Gap', { exact: true }).fill('0.70 to 0.80 mm');
   await page.getByLabel('Torque', { exact: true }).fill('15 to 19 Nm');
   await page.getByRole('button', { name: 'Save the sheet, unchecked' }).click();
-  await expect(page).toHaveURL(/\/engines\/[0-9a-f-]+$/);
+  await expect(page).toHaveURL(/\/engines\/[0-9a-f-]+\/specs$/);
   const row = user.row('bulletin for a test');
   await expect(row).toContainText('by L. Brand; not checked');
   await expect(row.getByRole('button')).toHaveCount(0);
@@ -99,6 +100,7 @@ test('a spec is entered, refused where it cannot be, and checked by another pers
   await user.signIn('technician');
   await user.goTo('Engines');
   await page.getByRole('link', { name: 'AG-13R' }).click();
+  await user.tab('Specs');
   await row.getByRole('button', { name: 'I have compared it with its source' }).click();
   await expect(row).toContainText('checked by M. Vane');
 });
@@ -173,6 +175,7 @@ test('the bench judges a set, catches a slip, and its result stands on the work 
   await expect(page.getByText('Saved with work order 1004.')).toBeVisible();
   await user.goTo('Work orders');
   await page.getByRole('link', { name: '1004' }).click();
+  await user.tab('Record');
   await expect(page.getByText(/6 plugs EM-7310 for 1.00 to 1.10 mm: Plug 4 lies far/)).toBeVisible();
 });
 
@@ -363,6 +366,7 @@ test('a policy is chosen with its reason, and the vehicle says which is in force
   await user.goTo('Due');
   await page.getByRole('link', { name: /^122 clinic/ }).click();
   await expect(page.getByText(/\(early, 75 %\)/).first()).toBeVisible();
+  await user.tab('Details');
   await expect(page.getByText(/for this vehicle: its coils run hot \(R. Tolland\)/)).toBeVisible();
 });
 

@@ -10,6 +10,7 @@ test('a normal four-cylinder visit takes at most 30 presses, 16 of them for the 
   await user.signIn('supervisor');
   await page.goto('/due?search=103');
   await page.locator('a:has(strong:text-is("103"))').first().click();
+  await user.tab('History');
   await page.getByText('Open one for something else: one part, a look, a test').click();
   await page.getByRole('combobox', { name: 'What is done' }).selectOption('Replace');
   await page.getByRole('combobox', { name: 'To what' }).selectOption('plugs');

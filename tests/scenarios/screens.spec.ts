@@ -183,7 +183,7 @@ test('a viewer sees the fleet and can change nothing', async ({ page }) => {
 test('the due list is worked by keyboard, and its address keeps the filter', async ({ page }) => {
   const user = new User(page);
   await user.signIn('supervisor', '/due');
-  const search = page.getByLabel(/Search unit/);
+  const search = page.getByLabel(/^Search/);
   await expect(async () => {
     await page.keyboard.press('/');
     await expect(search).toBeFocused({ timeout: 500 });
@@ -193,7 +193,7 @@ test('the due list is worked by keyboard, and its address keeps the filter', asy
   await expect(page).toHaveURL(/search=gritter/);
   await expect(page.getByRole('row')).toHaveCount(10);
   await page.reload();
-  await expect(page.getByLabel(/Search unit/)).toHaveValue('gritter');
+  await expect(page.getByLabel(/^Search/)).toHaveValue('gritter');
   await page.goto('/due?search=nothing+like+it');
   await expect(page.getByText('None of 72 vehicles fits this filter.')).toBeVisible();
 });

@@ -130,6 +130,15 @@ export class User {
     await this.page.getByLabel(/^Installed torque/).fill(values.torque);
   }
 
+  /** Goes to a tab of a work order, a vehicle or an engine. */
+  async tab(name: string): Promise<void> {
+    const link = this.page
+      .getByRole('navigation', { name: /^Parts of the (work order|vehicle|engine)/ })
+      .getByRole('link', { name: new RegExp(`^${name}`) });
+    await link.click();
+    await expect(link).toHaveAttribute('aria-current', 'page');
+  }
+
   async place(name: 'New parts' | 'Steps' | 'Sites'): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name }).click();
   }

@@ -13,6 +13,7 @@ async function openFor(
   await page.goto(`/due?search=${unit}`);
   await page.locator(`a:has(strong:text-is("${unit}"))`).first().click();
   await expect(page.getByRole('heading', { level: 1, name: new RegExp(`^Unit ${unit} `) })).toBeVisible();
+  await user.tab('History');
   await page.getByText('Open one for something else: one part, a look, a test').click();
   await page.getByRole('combobox', { name: 'What is done' }).selectOption(task.what);
   await page.getByRole('combobox', { name: 'To what' }).selectOption(task.to);
@@ -133,8 +134,11 @@ test('a coil is replaced in one cylinder of a V6, and nothing else moves', async
   });
 
   await close(user, '47,400 km');
+  await user.tab('Findings');
   await expect(page.getByText('A cracked coil').first()).toBeVisible();
+  await user.tab('Overview');
   await page.getByRole('link', { name: 'the vehicle' }).click();
+  await user.tab('Components');
   await expect(user.row('NC-7001').first()).toContainText('NL-3806');
   // The plugs are as old as they were: none was fitted today.
   await expect(page.locator('#fitted')).not.toContainText('16 Nov 2026');
@@ -178,6 +182,7 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
   await user.answerSteps();
   await close(user, '17,650 mi');
   await page.getByRole('link', { name: 'the vehicle' }).click();
+  await user.tab('Components');
   for (const number of ['KM-C46', 'KM-R46', 'KM-L46'])
     await expect(page.locator('#others').getByRole('row').filter({ hasText: number })).toContainText('16 Nov 2026');
 });
@@ -216,6 +221,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   await expect(page.locator('#tasks').getByRole('cell').getByText('Replace coil')).toBeVisible();
 
   await test.step('the coil comes another day: a supervisor lets the work begin without it', async () => {
+    await user.tab('Procedure');
     await page.getByText('Lift a gate for this visit').click();
     const lift = page.locator('#gates form').first();
     await lift.getByRole('combobox', { name: 'Gate' }).selectOption('right parts');
@@ -240,9 +246,11 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   const today = page.url().replace(/\/floor.*/, '');
   await test.step('the finding drafts its task, and coil and boot go to Friday', async () => {
     await page.getByRole('link', { name: /^Work order \d+$/ }).click();
+    await user.tab('Findings');
     await page.getByText('Confirm, correct or reject').first().click();
     await page.getByRole('button', { name: 'Confirm', exact: true }).first().click();
     await page.getByRole('button', { name: 'Put on: replace boot 4' }).click();
+    await user.tab('Overview');
     await expect(page.locator('#tasks').getByRole('cell').getByText('Replace boot')).toBeVisible();
     await page.getByText('Split visit').click();
     for (const part of ['coil 4', 'boot 4']) await page.locator('.chips').getByText(part, { exact: true }).click();
@@ -289,6 +297,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
   expect(end.fitted_on).toBe(before.fitted_on);
   await expect(await inTheDueList(user, '34')).toContainText(dayOf(end.due?.p50));
   await page.locator('a:has(strong:text-is("34"))').first().click();
+  await user.tab('Components');
   await expect(user.row('NC-7034').first()).toContainText('NL-3806');
 });
 

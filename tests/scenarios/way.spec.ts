@@ -7,8 +7,9 @@ test('the way to the plugs is written as rows: added, checked, moved by keys, un
   await user.signIn('clerk');
   await page.goto('/engines');
   await page.getByRole('link', { name: 'TV-46D' }).first().click();
+  await user.tab('Access');
   await expect(page.locator('#way')).toContainText('heat shield of the leads');
-  await page.getByRole('link', { name: 'change it' }).click();
+  await page.getByRole('link', { name: 'Change', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'The way to the plugs of TV-46D' })).toBeVisible();
   const rows = page.getByRole('list').filter({ hasText: 'air cleaner' }).getByRole('listitem');
   await expect(rows).toHaveCount(3);
@@ -46,7 +47,8 @@ test('the way to the plugs is written as rows: added, checked, moved by keys, un
   await test.step('another family begins from it', async () => {
     await page.goto('/engines');
     await page.getByRole('link', { name: 'TV-28' }).first().click();
-    await page.getByRole('link', { name: 'change it' }).click();
+    await user.tab('Access');
+    await page.getByRole('link', { name: 'Change', exact: true }).click();
     await page.getByRole('link', { name: /^TV-46D/ }).click();
     await expect(page.getByText('These are the items of TV-46D. Nothing is saved yet')).toBeVisible();
     await expect(rows).toHaveCount(4);

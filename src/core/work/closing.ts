@@ -28,33 +28,35 @@ export interface Closing {
   readonly sheetChanged: string | null;
 }
 
-/** What still stands between a work order and its close, in words. Empty: it can be closed. */
-export function closingBlockers({
-  places,
-  steps,
-  counts,
-  gates,
-  differences,
-  waits,
-  sheetChanged,
-}: Closing): readonly string[] {
+/** Where what is missing is done: at the vehicle, on its tab of the order, or at the head of the order's pages. */
+export type MissingAt = 'sites' | 'steps' | 'gates' | 'findings' | 'head';
+
+export interface Missing {
+  readonly says: string;
+  readonly at: MissingAt;
+}
+
+/** What is still missing before a work order can be closed. Empty: it can be. */
+export function missingToClose(closing: Closing): readonly Missing[] {
+  const { places, steps, counts, gates, differences, waits, sheetChanged } = closing;
   const open = places.filter(({ state }) => state === 'open');
   const redo = places.filter((place) => place.redo);
-  const unsaid = steps.filter((step) => !step.perSite && step.state === 'open');
-  return [
-    ...(sheetChanged ? [`${sheetChanged} Take it over, or have a supervisor decide.`] : []),
-    ...(open.length > 0 ? [`${sayPlaces(open)} not done yet.`] : []),
-    ...(redo.length > 0
-      ? [`${sayPlaces(redo)} done under another sheet than the one in force: redo, or release with a reason.`]
-      : []),
-    ...(differences > 0
-      ? [`${differences === 1 ? 'One field has' : `${differences} fields have`} two answers: choose at the vehicle.`]
-      : []),
-    ...waits.map((wait) => `Waits: ${wait}.`),
-    ...openCounts(counts),
-    ...gates,
-    ...(unsaid.length > 0 ? [`Neither done nor marked as not done: ${someOf(unsaid.map(({ title }) => title))}.`] : []),
+  const unsaid = steps.filter((step) => !step.perSite && step.state === 'open').map(({ title }) => title);
+  const differing = `${differences === 1 ? 'One field has' : `${differences} fields have`} two answers: choose at the vehicle.`;
+  const all: readonly (Missing | false)[] = [
+    sheetChanged !== null && { says: `${sheetChanged} Take it over, or have a supervisor decide.`, at: 'head' },
+    open.length > 0 && { says: `${sayPlaces(open)} not done yet.`, at: 'sites' },
+    redo.length > 0 && {
+      says: `${sayPlaces(redo)} done under another sheet than the one in force: redo, or release with a reason.`,
+      at: 'head',
+    },
+    differences > 0 && { says: differing, at: 'sites' },
+    ...waits.map((wait): Missing => ({ says: `Waits: ${wait}.`, at: 'head' })),
+    ...openCounts(counts).map((says): Missing => ({ says, at: 'steps' })),
+    ...gates.map((says): Missing => ({ says, at: 'gates' })),
+    unsaid.length > 0 && { says: `Neither done nor marked as not done: ${someOf(unsaid)}.`, at: 'steps' },
   ];
+  return all.filter((missing) => missing !== false);
 }
 
 /** An order may be closed days after its road test, with the vehicle out again: so far at most, in what the dash shows. */

@@ -1,8 +1,8 @@
-import { and, asc, desc, eq, inArray, isNull, lt, min, notInArray, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, ilike, inArray, isNull, lt, lte, min, notInArray, or, sql } from 'drizzle-orm';
 import { minuteOf } from '@/core/calendar/zone';
 import type { Booking } from '@/core/planning/booking';
 import { groupBy } from '@/core/shared/group-by';
-import type { DepotId, FleetId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
+import type { DepotId, FleetId, PersonId, VehicleId, WorkOrderId } from '@/core/shared/kinds';
 import type { Stop } from '@/core/work/stop';
 import type { Querier, Tx } from '../client';
 import { lockOne } from '../locks';
@@ -21,6 +21,7 @@ import {
   workTasks,
   workTimes,
 } from '../schema';
+import { literally } from './like';
 
 export type WorkOrderRow = typeof workOrders.$inferSelect;
 export type TaskRow = typeof workTasks.$inferSelect;
@@ -170,34 +171,81 @@ const listQuery = (q: Querier) =>
 
 export type WorkOrderListRow = Awaited<ReturnType<typeof listWorkOrderRows>>[number];
 
-export const listWorkOrderRows = (
-  q: Querier,
-  fleetId: FleetId,
-  only: {
-    open?: boolean;
-    depotId?: DepotId | undefined;
-    vehicleId?: VehicleId;
-    id?: string;
-    unit?: string;
-    below?: number;
-    limit?: number;
-  } = {},
-) => {
+export const listWorkOrderRows = (q: Querier, fleetId: FleetId, only: OrderFilter = {}) => {
   const rows = listQuery(q)
-    .where(
-      and(
-        eq(workOrders.fleetId, fleetId),
-        only.unit === undefined ? undefined : eq(vehicles.unitNumber, only.unit),
-        only.below === undefined ? undefined : lt(workOrders.number, only.below),
-        only.open ? notInArray(workOrders.state, [...ENDED]) : undefined,
-        only.depotId ? eq(vehicles.depotId, only.depotId) : undefined,
-        only.vehicleId ? eq(workOrders.vehicleId, only.vehicleId) : undefined,
-        only.id ? eq(workOrders.id, only.id) : undefined,
-      ),
-    )
-    .orderBy(desc(workOrders.number));
-  return only.limit === undefined ? rows : rows.limit(only.limit);
+    .where(ordersThat(fleetId, only))
+    .orderBy(...ORDER_SORTS[only.sort ?? 'latest']);
+  const some = only.limit === undefined ? rows : rows.limit(only.limit);
+  return only.from === undefined ? some : some.offset(only.from);
 };
+
+/** How many orders fit a filter. */
+export async function countWorkOrders(q: Querier, fleetId: FleetId, only: OrderFilter): Promise<number> {
+  const [row] = await q
+    .select({ count: count() })
+    .from(workOrders)
+    .innerJoin(vehicles, eq(vehicles.id, workOrders.vehicleId))
+    .innerJoin(engineFamilies, eq(engineFamilies.id, vehicles.engineFamilyId))
+    .innerJoin(depots, eq(depots.id, vehicles.depotId))
+    .leftJoin(bookings, eq(bookings.workOrderId, workOrders.id))
+    .where(ordersThat(fleetId, only));
+  return row?.count ?? 0;
+}
+
+interface OrderFilter {
+  readonly open?: boolean;
+  readonly state?: WorkOrderRow['state'];
+  readonly depotId?: DepotId | undefined;
+  /** Its name. */
+  readonly depot?: string;
+  readonly personId?: PersonId;
+  readonly vehicleId?: VehicleId;
+  readonly id?: string;
+  readonly unit?: string;
+  /** Part of a unit, name or engine code, or a whole order number. */
+  readonly search?: string;
+  /** First and last day of the order, see `orderDay`. */
+  readonly firstDay?: string;
+  readonly lastDay?: string;
+  /** Orders with a lower number only. */
+  readonly below?: number;
+  readonly sort?: keyof typeof ORDER_SORTS;
+  readonly from?: number;
+  readonly limit?: number;
+}
+
+/** The day of an order: when it was closed, else for when it is planned, else when it was opened. */
+const orderDay = sql`coalesce(${workOrders.closedOn}, lower(${bookings.during})::date, ${workOrders.openedOn})`;
+
+/** How a list of orders may be sorted; the latest number decides between equals. */
+export const ORDER_SORTS = {
+  latest: [desc(workOrders.number)],
+  day: [asc(orderDay), desc(workOrders.number)],
+  unit: [asc(sql`length(${vehicles.unitNumber})`), asc(vehicles.unitNumber), desc(workOrders.number)],
+} as const;
+
+function ordersThat(fleetId: FleetId, only: OrderFilter) {
+  const words = only.search?.trim() ?? '';
+  const like = `%${literally(words)}%`;
+  const number = /^\d{1,9}$/.test(words) ? eq(workOrders.number, Number(words)) : undefined;
+  return and(
+    eq(workOrders.fleetId, fleetId),
+    only.unit === undefined ? undefined : eq(vehicles.unitNumber, only.unit),
+    only.below === undefined ? undefined : lt(workOrders.number, only.below),
+    only.open ? notInArray(workOrders.state, [...ENDED]) : undefined,
+    only.state ? eq(workOrders.state, only.state) : undefined,
+    only.depotId ? eq(vehicles.depotId, only.depotId) : undefined,
+    only.depot ? eq(depots.name, only.depot) : undefined,
+    only.personId ? eq(bookings.personId, only.personId) : undefined,
+    only.vehicleId ? eq(workOrders.vehicleId, only.vehicleId) : undefined,
+    only.id ? eq(workOrders.id, only.id) : undefined,
+    only.firstDay ? gte(orderDay, only.firstDay) : undefined,
+    only.lastDay ? lte(orderDay, only.lastDay) : undefined,
+    words === ''
+      ? undefined
+      : or(number, ilike(vehicles.unitNumber, like), ilike(vehicles.name, like), ilike(engineFamilies.code, like)),
+  );
+}
 
 /** What is done on some orders, by order: action and component of each task. */
 export async function loadTaskKinds(q: Querier, ids: readonly WorkOrderId[]) {

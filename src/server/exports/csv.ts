@@ -1,13 +1,9 @@
 import { stringify } from 'csv-stringify/sync';
+import { CSV_OPTIONS } from '@/text/csv';
 
 export type Cell = string | number | null;
 
-/**
- * RFC 4180 text. Cells that a spreadsheet would run as a formula are defused with a leading apostrophe.
- */
+/** A table as the text of a CSV file, see `CSV_OPTIONS`. */
 export function toCsv(header: readonly string[], rows: readonly (readonly Cell[])[]): string {
-  return stringify([[...header], ...rows.map((row) => [...row])], {
-    escape_formulas: true,
-    record_delimiter: 'windows',
-  });
+  return stringify([[...header], ...rows.map((row) => [...row])], CSV_OPTIONS);
 }

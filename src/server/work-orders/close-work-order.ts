@@ -29,8 +29,8 @@ import { findingsOf } from '../findings/findings-of';
 import { openAfterCancel, watchAfterVisit } from '../misfire/watch';
 import { reasonText } from '../reason';
 import { useCase } from '../use-case';
-import { blockersOf } from './blockers-of';
 import { lockOpenOrder } from './lock-open-order';
+import { missingOf } from './missing-of';
 import { moveParts } from './move-parts';
 import { type FloorState, isNewAt, loadFloorState, plugPlaces, roadTestEnd } from './order-state';
 import { minutesWorked } from './work-time';
@@ -62,8 +62,9 @@ export const closeWorkOrder = useCase({
       const findings = await findingsOf(tx, state);
       const tasks = state.tasks.map(({ row }) => row);
       const sheet = await sheetChange(tx, actor.fleetId, deps.today(), state, tasks);
-      const blockers = await blockersOf(tx, state, findings, sheet);
-      if (blockers.length > 0) return fail('conflict', `This order cannot be closed yet. ${blockers.join(' ')}`);
+      const missing = await missingOf(tx, state, findings, sheet);
+      if (missing.length > 0)
+        return fail('conflict', `This order cannot be closed yet. ${missing.map(({ says }) => says).join(' ')}`);
       const times = (await loadTimes(tx, order.id)).map(({ time }) => time);
       const { odometerKm, certainty } = await keepReading(
         deps,

@@ -6,8 +6,8 @@ import { workOrders, workTimes } from '@/db/schema';
 import { sheetChange } from '../catalogue/current-sheet';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
-import { blockersOf } from './blockers-of';
 import { lockOpenOrder } from './lock-open-order';
+import { missingOf } from './missing-of';
 import { loadFloorState } from './order-state';
 
 /** The person who did the work says that it is done, and signs with their name. A supervisor verifies and closes. */
@@ -22,8 +22,9 @@ export const handOver = useCase({
       const tasks = state.tasks.map(({ row }) => row);
       const sheet = await sheetChange(tx, actor.fleetId, deps.today(), state, tasks);
       // A finding that stops the work is for the supervisor, who sees it next: here none is asked.
-      const blockers = await blockersOf(tx, state, [], sheet);
-      if (blockers.length > 0) return fail('conflict', `This order is not done yet. ${blockers.join(' ')}`);
+      const missing = await missingOf(tx, state, [], sheet);
+      if (missing.length > 0)
+        return fail('conflict', `This order is not done yet. ${missing.map(({ says }) => says).join(' ')}`);
       await tx
         .update(workTimes)
         .set({ toAt: deps.now() })

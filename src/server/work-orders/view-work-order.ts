@@ -29,8 +29,8 @@ import { findingsOf, foundDiffers, gapLimitOf, wearOf } from '../findings/findin
 import { threadsFor } from '../policies/threads';
 import { portsOf } from '../ports/ports';
 import { useCase } from '../use-case';
-import { blockersOf } from './blockers-of';
 import { learnedFor } from './learned-of';
+import { missingOf } from './missing-of';
 import {
   type FloorState,
   isNewAt,
@@ -64,7 +64,7 @@ export const viewWorkOrder = useCase({
     const live = isLive(order);
     const rows = state.tasks.map(({ row: own }) => own);
     const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), state, rows) : null;
-    const blockers = live ? await blockersOf(deps.db, state, findings, sheetChanged) : [];
+    const missing = live ? await missingOf(deps.db, state, findings, sheetChanged) : [];
     const [waits, times] = await Promise.all([
       loadWaits(deps.db, actor.fleetId, { workOrderId: id, open: true }),
       loadTimes(deps.db, id),
@@ -87,7 +87,7 @@ export const viewWorkOrder = useCase({
       layout,
       sites: sitesOf(state),
       steps,
-      blockers,
+      missing,
       findings,
       counts: countsIn(orderModelOf(state), record),
       roadTestEnd: roadTestEnd(state),
@@ -234,24 +234,5 @@ export const whereAndWho = useCase({
       bays: depotBays,
       people: technicians.filter((person) => !hybrid || person.hybridQualified),
     });
-  },
-});
-
-/** Work orders, the latest first, a page at a time. */
-export const listWorkOrders = useCase({
-  permission: 'read the fleet',
-  input: z
-    .object({
-      open: z.boolean().optional(),
-      unit: z.string().max(60).optional(),
-      limit: z.number().int().min(1).max(1000).default(100),
-      /** The number of the last order of the page before. */
-      cursor: z.number().int().optional(),
-    })
-    .prefault({}),
-  async run(deps, actor, { open, unit, limit, cursor: below }) {
-    const rows = await listWorkOrderRows(deps.db, actor.fleetId, { open, unit, below, limit: limit + 1 });
-    const items = rows.slice(0, limit);
-    return ok({ items, nextCursor: rows.length > limit ? (items.at(-1)?.number ?? null) : null });
   },
 });

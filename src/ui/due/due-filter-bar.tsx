@@ -2,11 +2,9 @@
 
 import { Popover } from '@chakra-ui/react';
 import { Columns3 } from 'lucide-react';
-import { useRouter } from 'next/navigation';
-import { type FormEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { Button } from '../primitives/button';
 import type { Choice } from '../primitives/field-frame';
-import { SelectControl, TextControl } from '../primitives/field-frame';
+import { FilterBar, plainQuery } from '../primitives/filter-bar';
 import { COLUMN_WORDS, DUE_COLUMNS, type DueColumn } from './due-row';
 
 interface DueFilterChoice {
@@ -35,108 +33,43 @@ const plain = (values: readonly string[]): Choice[] => values.map((value) => ({ 
 
 /** What a filtered list is asked by; columns that are not ticked are hidden. */
 function queryOf(form: HTMLFormElement): URLSearchParams {
-  const data = [...new FormData(form)].filter(
-    (pair): pair is [string, string] => typeof pair[1] === 'string' && pair[1] !== '',
-  );
-  const query = new URLSearchParams(data.filter(([name]) => name !== 'show'));
-  const shown = new Set(data.flatMap(([name, value]) => (name === 'show' ? [value] : [])));
-  const hide = DUE_COLUMNS.filter((column) => !shown.has(column));
+  const query = plainQuery(form);
+  const shown = query.getAll('show');
+  query.delete('show');
+  const hide = DUE_COLUMNS.filter((column) => !shown.includes(column));
   if (hide.length > 0) query.set('hide', hide.join(','));
   return query;
 }
 
-/** “/” goes to the search, unless somebody is typing. */
-function useSlashToSearch(form: RefObject<HTMLFormElement | null>) {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
-      if (event.key !== '/' || typing || event.ctrlKey || event.metaKey) return;
-      event.preventDefault();
-      form.current?.querySelector<HTMLInputElement>('[name=search]')?.focus();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [form]);
+interface Props {
+  readonly components: readonly Choice[];
+  readonly depots: readonly string[];
+  readonly groups: readonly string[];
+  readonly states: readonly Choice[];
+  readonly chosen: DueFilterChoice;
 }
 
-/** Filters live in the address, so that a filtered list can be sent to someone. "/" goes to the search. */
-export function DueFilterBar({
-  components,
-  depots,
-  groups,
-  states,
-  chosen,
-}: {
-  components: readonly Choice[];
-  depots: readonly string[];
-  groups: readonly string[];
-  states: readonly Choice[];
-  chosen: DueFilterChoice;
-}) {
-  const router = useRouter();
-  const form = useRef<HTMLFormElement>(null);
-  // On a phone only: elsewhere there is room for all.
-  const [open, setOpen] = useState(false);
-  useSlashToSearch(form);
-  const show = () => form.current && router.replace(`/due?${queryOf(form.current)}`);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    show();
-  };
-  const key = JSON.stringify(chosen);
-  return (
-    <search>
-      <form
-        ref={form}
-        action="/due"
-        onSubmit={submit}
-        className="filters"
-        data-open={open || undefined}
-        key={key}
-        data-no-print
-      >
-        <TextControl
-          name="search"
-          aria-label="Search unit (press /)"
-          placeholder="Unit, name, engine ( / )"
-          defaultValue={chosen.search}
-        />
-        <Button className="filters-fold" aria-expanded={open} onClick={() => setOpen(!open)}>
-          Filter and sort
-        </Button>
-        <div>
-          <Picker
-            name="component"
-            label="Component"
-            choices={components}
-            chosen={chosen.component}
-            onChange={show}
-            all="What binds first"
-          />
-          <Picker
-            name="depot"
-            label="Depot"
-            choices={plain(depots)}
-            chosen={chosen.depot}
-            onChange={show}
-            all="All depots"
-          />
-          <Picker
-            name="group"
-            label="Group"
-            choices={plain(groups)}
-            chosen={chosen.group}
-            onChange={show}
-            all="All groups"
-          />
-          <Picker name="state" label="State" choices={states} chosen={chosen.state} onChange={show} all="All states" />
-          <Picker name="sort" label="Sort by" choices={SORTS} chosen={chosen.sort} onChange={show} />
-          <Laying chosen={chosen} onChange={show} />
-        </div>
-      </form>
-    </search>
-  );
-}
+export const DueFilterBar = ({ components, depots, groups, states, chosen }: Props) => (
+  <FilterBar
+    action="/due"
+    search={{ placeholder: 'Unit, name, engine ( / )', chosen: chosen.search }}
+    queryOf={queryOf}
+    filters={[
+      {
+        name: 'component',
+        label: 'Component',
+        choices: components,
+        chosen: chosen.component,
+        all: 'What binds first',
+      },
+      { name: 'depot', label: 'Depot', choices: plain(depots), chosen: chosen.depot, all: 'All depots' },
+      { name: 'group', label: 'Group', choices: plain(groups), chosen: chosen.group, all: 'All groups' },
+      { name: 'state', label: 'State', choices: states, chosen: chosen.state, all: 'All states' },
+      { name: 'sort', label: 'Sort by', choices: SORTS, chosen: chosen.sort },
+    ]}
+    more={(show) => <Laying key={JSON.stringify(chosen)} chosen={chosen} onChange={show} />}
+  />
+);
 
 /** How the list is laid out. Within the form, as what is not ticked would otherwise be sent as hidden. */
 const Laying = ({ chosen, onChange }: { chosen: DueFilterChoice; onChange: () => void }) => (
@@ -200,22 +133,3 @@ function Tick({
     </label>
   );
 }
-
-interface PickerProps {
-  readonly name: string;
-  readonly label: string;
-  readonly choices: readonly Choice[];
-  readonly chosen?: string;
-  readonly onChange: () => void;
-  readonly all?: string;
-}
-
-const Picker = ({ name, label, choices, chosen, onChange, all }: PickerProps) => (
-  <SelectControl
-    name={name}
-    aria-label={label}
-    choices={all ? [{ value: '', label: all }, ...choices] : choices}
-    defaultValue={chosen ?? ''}
-    onChange={onChange}
-  />
-);

@@ -1,6 +1,6 @@
 'use client';
 
-import { Field, Input, type InputProps, NativeSelect, Textarea, type TextareaProps } from '@chakra-ui/react';
+import { Field, Input, NativeSelect, Textarea, type TextareaProps } from '@chakra-ui/react';
 import type { ComponentProps, ReactNode } from 'react';
 
 export interface Choice {
@@ -31,7 +31,7 @@ interface Mono {
   readonly mono?: boolean;
 }
 
-export const TextControl = ({ mono, ...props }: InputProps & Mono) => (
+export const TextControl = ({ mono, ...props }: ComponentProps<typeof Input> & Mono) => (
   <Input data-mono={mono || undefined} {...props} />
 );
 

@@ -15,11 +15,17 @@ const headProperties = (heads: readonly ReactNode[]): CSSProperties =>
  */
 export function PlainTable({
   heads,
+  names = heads,
+  sorted = [],
   numeric = [],
   dense = false,
   children,
 }: {
   heads: readonly ReactNode[];
+  /** The heads as text, where they are more than that. */
+  names?: readonly ReactNode[];
+  /** How each column is sorted, where a person may choose. */
+  sorted?: readonly ('ascending' | 'descending' | 'none')[];
   numeric?: readonly number[];
   dense?: boolean;
   children: ReactNode;
@@ -32,12 +38,12 @@ export function PlainTable({
         data-wide={wide || undefined}
         data-dense={dense || undefined}
         data-numeric={numeric.join(' ') || undefined}
-        style={headProperties(heads)}
+        style={headProperties(names)}
       >
         <thead>
           <tr>
-            {heads.map((head) => (
-              <th key={String(head)} scope="col">
+            {heads.map((head, i) => (
+              <th key={String(names[i])} scope="col" aria-sort={sorted[i]}>
                 {head}
               </th>
             ))}

@@ -1,5 +1,5 @@
-import { Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { pageOf, queryOf } from '@/app/list-query';
 import { mustShow, page } from '@/app/shown-page';
 import { DUE_STATES } from '@/core/due/due';
 import { may } from '@/server/access';
@@ -16,6 +16,7 @@ import { SavedViews } from '@/ui/due/saved-views';
 import { LinkMenu } from '@/ui/primitives/link-menu';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
+import { PageLinks } from '@/ui/primitives/page-links';
 import { openWorkOrderAction } from '../work-orders/actions';
 import { removeViewAction, saveViewAction } from './actions';
 
@@ -25,13 +26,11 @@ type Search = Promise<Record<string, string | string[] | undefined>>;
 
 export default page(async function DuePage({ searchParams }: { searchParams: Search }) {
   const actor = await requireActor();
-  const query = new URLSearchParams(
-    Object.entries(await searchParams).flatMap(([k, v]) => (typeof v === 'string' && v !== '' ? [[k, v]] : [])),
-  );
+  const query = queryOf(await searchParams);
   // What costs most each week stands first, unless another order is asked for: on paper and in files as on screen.
   if (!query.has('sort')) query.set('sort', 'pressure');
   const filter = dueFilter.parse({ ...Object.fromEntries(query), descending: query.get('order') === 'reversed' });
-  const page = Math.max(1, Number.parseInt(query.get('page') ?? '1', 10) || 1);
+  const page = pageOf(query);
   const [list, views, costs] = await Promise.all([
     listDue(deps(), actor, { ...filter, page: { from: (page - 1) * PAGE, limit: PAGE } }),
     listViews(deps(), actor),
@@ -86,7 +85,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
               openOrder={openWorkOrderAction}
             />
           )}
-          <Pages page={page} pages={Math.ceil(found / PAGE)} query={query} />
+          <PageLinks path="/due" page={page} pages={Math.ceil(found / PAGE)} query={query} />
         </>
       )}
     </>
@@ -146,21 +145,3 @@ const Head = ({ list, views, query }: { list: DueList; views: Views; query: URLS
     <Summary list={list} />
   </PageHead>
 );
-
-function Pages({ page, pages, query }: { page: number; pages: number; query: URLSearchParams }) {
-  if (pages <= 1) return null;
-  const to = (n: number) => {
-    const next = new URLSearchParams(query);
-    next.set('page', String(n));
-    return `/due?${next}`;
-  };
-  return (
-    <Flex gap="4" mt="4" aria-label="Pages" as="nav">
-      {page > 1 && <TextLink href={to(page - 1)}>Earlier rows</TextLink>}
-      <span>
-        Page {page} of {pages}
-      </span>
-      {page < pages && <TextLink href={to(page + 1)}>Later rows</TextLink>}
-    </Flex>
-  );
-}

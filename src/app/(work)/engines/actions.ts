@@ -26,7 +26,7 @@ export const enterRowAction = formAction(enterRow, {
 
 export const saveAccessItemsAction = formAction(saveAccessItems, {
   read: ({ familyId, version, rows = '[]' }) => ({ familyId, version, rows: fromJson(rows) }),
-  onDone: (_, { familyId }) => ({ message: 'Saved.', to: `/engines/${familyId}#way` }),
+  onDone: (_, { familyId }) => ({ message: 'Saved.', to: `/engines/${familyId}/access` }),
 });
 
 export const checkSheetAction = formAction(checkSheet, {

@@ -8,14 +8,14 @@ import { viewDriverAddress } from '@/server/misfire/driver-address';
 import { type CaseInList, withDriving } from '@/server/misfire/may-it-drive';
 import { listUnfiledReports, type UnfiledReport } from '@/server/misfire/unfiled-reports';
 import { listCases } from '@/server/misfire/view-case';
-import { dateText, distanceText, instantText, NONE, percentText } from '@/text/format';
+import { dateText, distanceText, instantText, percentText } from '@/text/format';
 import { CASE_STATE_WORDS, causeText, LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
 import { DrivingOrder } from '@/ui/misfire/stop-driving';
 import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
 import { dealtWithReportAction, endDriverAddressAction, makeDriverAddressAction } from './actions';
 
 const MAX_SHOWN = 300;
@@ -62,11 +62,13 @@ export default page(async function MisfiresPage() {
           test tells most for its minutes.
         </Empty>
       ) : (
-        <PlainTable heads={['No.', 'Vehicle', 'Depot', 'Since', 'Suspected cause', 'Now']}>
-          {all.map((row) => (
-            <Row key={row.misfire.id} row={row} system={actor.unitSystem} />
-          ))}
-        </PlainTable>
+        <ListTable
+          of="misfires"
+          items={all}
+          idOf={({ misfire }) => misfire.id}
+          isOver={isOver}
+          columns={columnsFor(actor.unitSystem)}
+        />
       )}
       {may(actor, 'manage people') && (
         <Section
@@ -124,34 +126,49 @@ function Unfiled({ reports }: { reports: readonly UnfiledReport[] }) {
   );
 }
 
-function Row({ row, system }: { row: CaseInList; system: UnitSystem }) {
-  const { advice, misfire, unitNumber, vehicleName, depot, odometerKm, orderNumber } = row;
-  const { pointsTo, state, watchUntilKm } = misfire;
+const columnsFor = (system: UnitSystem): readonly Column<CaseInList>[] => [
+  {
+    head: 'No.',
+    value: ({ misfire }) => misfire.number,
+    cell: ({ misfire }) => <TextLink href={`/misfires/${misfire.id}`}>{misfire.number}</TextLink>,
+  },
+  {
+    head: 'Vehicle',
+    value: ({ unitNumber, vehicleName }) => `${unitNumber} ${vehicleName}`,
+    cell: ({ misfire, unitNumber, vehicleName }) => (
+      <TextLink href={`/misfires/${misfire.id}`}>
+        <strong>{unitNumber}</strong> {vehicleName}
+      </TextLink>
+    ),
+  },
+  { head: 'Depot', value: ({ depot }) => depot },
+  { head: 'Since', value: ({ misfire }) => misfire.openedOn, cell: ({ misfire }) => dateText(misfire.openedOn) },
+  {
+    head: 'Suspected cause',
+    value: ({ misfire: { pointsTo } }) => pointsTo && `${causeText(pointsTo)}, ${percentText(pointsTo.probability)}`,
+  },
+  {
+    head: 'Now',
+    value: ({ misfire }) => CASE_STATE_WORDS[misfire.state],
+    cell: (row) => <Now row={row} system={system} />,
+  },
+];
+
+function Now({ row, system }: { row: CaseInList; system: UnitSystem }) {
+  const { advice, misfire, odometerKm, orderNumber } = row;
+  const { state, watchUntilKm } = misfire;
   const left = watchUntilKm !== null && odometerKm !== null ? Math.max(0, watchUntilKm - odometerKm) : null;
   return (
-    <tr className={state === 'closed' ? 'soft' : undefined}>
-      <td>
-        <TextLink href={`/misfires/${misfire.id}`}>{misfire.number}</TextLink>
-      </td>
-      <td>
-        <TextLink href={`/misfires/${misfire.id}`}>
-          <strong>{unitNumber}</strong> {vehicleName}
-        </TextLink>
-      </td>
-      <td>{depot}</td>
-      <td className="nowrap">{dateText(misfire.openedOn)}</td>
-      <td>{pointsTo ? `${causeText(pointsTo)}, ${percentText(pointsTo.probability)}` : NONE}</td>
-      <td>
-        <DrivingOrder advice={advice} />
-        {CASE_STATE_WORDS[state]}
-        {state === 'mending' && orderNumber !== null && (
-          <>
-            {': '}
-            <TextLink href={`/work-orders/${misfire.workOrderId}`}>work order {orderNumber}</TextLink>
-          </>
-        )}
-        {state === 'watching' && left !== null && ` for ${distanceText(left, system)} more`}
-      </td>
-    </tr>
+    <>
+      <DrivingOrder advice={advice} />
+      {CASE_STATE_WORDS[state]}
+      {state === 'mending' && orderNumber !== null && (
+        <>
+          {': '}
+          <TextLink href={`/work-orders/${misfire.workOrderId}`}>work order {orderNumber}</TextLink>
+        </>
+      )}
+      {state === 'watching' && left !== null && ` for ${distanceText(left, system)} more`}
+    </>
   );
 }

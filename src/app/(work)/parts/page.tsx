@@ -10,8 +10,8 @@ import { NumberSays } from '@/ui/parts/number-says';
 import { PartInHand } from '@/ui/parts/part-in-hand';
 import { PartSearch } from '@/ui/parts/part-search';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
 
 type Props = { searchParams: Promise<{ number?: string; unit?: string }> };
 
@@ -101,40 +101,50 @@ async function Known({ id, unit }: { id: string; unit: string }) {
 
 type Listed = Extract<Awaited<ReturnType<typeof listParts>>, { ok: true }>['value'];
 
+type ListedPart = Listed[number];
+
 function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }) {
   if (parts.length === 0) return null;
-  return (
-    <PlainTable
-      heads={['Number', 'Maker', 'Kind', 'What', 'Gap as sold', 'On hand', 'Price', 'Today']}
-      numeric={[6, 7]}
-    >
-      {parts.map(({ part, current }) => (
-        <tr key={part.id}>
-          <td>
-            <TextLink href={`/parts/${part.id}`}>
-              <Code>{part.number}</Code>
-            </TextLink>
-          </td>
-          <td>{part.maker}</td>
-          <td>{part.kind.replace('_', ' ')}</td>
-          <td className="soft">
-            {[part.thread, part.reachMm && `${part.reachMm} mm`, part.seat, part.name].filter(Boolean).join(', ')}
-          </td>
-          <td className="nowrap">{gapText(part.preGapMm, system)}</td>
-          <td>{part.onHand ?? NONE}</td>
-          <td>{part.price?.toFixed(2) ?? NONE}</td>
-          <td>
-            {current.kind === 'replaced' && (
-              <>
-                {current.redesigned ? 'redesigned as' : 'now'} <Code>{current.part.number}</Code>
-              </>
-            )}
-            {current.kind === 'needs-answer' && `two successors: ${current.successors.map((p) => p.number).join(', ')}`}
-          </td>
-        </tr>
-      ))}
-    </PlainTable>
-  );
+  const columns: readonly Column<ListedPart>[] = [
+    {
+      head: 'Number',
+      value: ({ part }) => part.number,
+      cell: ({ part }) => (
+        <TextLink href={`/parts/${part.id}`}>
+          <Code>{part.number}</Code>
+        </TextLink>
+      ),
+    },
+    { head: 'Maker', value: ({ part }) => part.maker },
+    { head: 'Kind', value: ({ part }) => part.kind.replace('_', ' ') },
+    {
+      head: 'What',
+      value: ({ part }) =>
+        [part.thread, part.reachMm && `${part.reachMm} mm`, part.seat, part.name].filter(Boolean).join(', '),
+    },
+    { head: 'Gap as sold', value: ({ part }) => part.preGapMm, cell: ({ part }) => gapText(part.preGapMm, system) },
+    { head: 'On hand', value: ({ part }) => part.onHand, numeric: true },
+    {
+      head: 'Price',
+      value: ({ part }) => part.price,
+      cell: ({ part }) => part.price?.toFixed(2) ?? NONE,
+      numeric: true,
+    },
+    {
+      head: 'Today',
+      value: ({ current }) => currentWords(current) || null,
+      cell: ({ current }) => currentWords(current),
+    },
+  ];
+  return <ListTable of="parts" dense items={parts} idOf={({ part }) => part.id} columns={columns} />;
+}
+
+/** What replaced a part, in words; empty: nothing did. */
+function currentWords(current: ListedPart['current']): string {
+  if (current.kind === 'replaced') return `${current.redesigned ? 'redesigned as' : 'now'} ${current.part.number}`;
+  return current.kind === 'needs-answer'
+    ? `two successors: ${current.successors.map(({ number }) => number).join(', ')}`
+    : '';
 }
 
 /** What a number that is not in the catalogue may be. */

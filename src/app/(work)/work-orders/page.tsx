@@ -1,23 +1,27 @@
-import { Flex } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
+import { pageOf, queryOf } from '@/app/list-query';
 import { mustShow, page } from '@/app/shown-page';
-import { isLive } from '@/core/work/order-state';
 import { deps } from '@/server/deps';
+import { listDepots } from '@/server/fleet/bays';
+import { listPeople } from '@/server/fleet/people';
 import { listToday } from '@/server/work-orders/list-today';
-import { listWorkOrders } from '@/server/work-orders/view-work-order';
+import { findWorkOrders, orderFilter } from '@/server/work-orders/list-work-orders';
 import { dateText } from '@/text/format';
 import { ORDER_STATES } from '@/text/order-words';
+import type { Choice } from '@/ui/primitives/field-frame';
+import { FilterBar } from '@/ui/primitives/filter-bar';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
+import { PageLinks } from '@/ui/primitives/page-links';
 import { PlainTable } from '@/ui/primitives/plain-table';
 
-const PAGE = 60;
+const PAGE = 50;
 
-type Search = Promise<{ below?: string; show?: string }>;
+type Search = Promise<Record<string, string | string[] | undefined>>;
 
 export default page(async function WorkOrdersPage({ searchParams }: { searchParams: Search }) {
-  const { below, show } = await searchParams;
-  return show === 'today' ? <Today /> : <All below={Number(below)} />;
+  const query = queryOf(await searchParams);
+  return query.get('show') === 'today' ? <Today /> : <All query={query} />;
 });
 
 /** What is booked for today, or was for a day before and is still open. */
@@ -44,40 +48,95 @@ async function Today() {
   );
 }
 
-/** All there are, the latest first. */
-async function All({ below }: { below: number }) {
-  const cursor = Number.isInteger(below) && below > 0 ? below : undefined;
-  const list = await listWorkOrders(deps(), await requireActor(), { limit: PAGE, cursor });
+/** All that fit the filter, a page at a time. */
+async function All({ query }: { query: URLSearchParams }) {
+  const actor = await requireActor();
+  const filter = orderFilter.parse(Object.fromEntries(query));
+  const shown = pageOf(query);
+  const [list, people, depots] = await Promise.all([
+    findWorkOrders(deps(), actor, { ...filter, page: { from: (shown - 1) * PAGE, limit: PAGE } }),
+    listPeople(deps(), actor),
+    listDepots(deps(), actor),
+  ]);
   mustShow(list);
-  const { items, nextCursor } = list.value;
-  const open = items.filter(isLive).length;
+  mustShow(depots);
+  const { items, found, open } = list.value;
   return (
     <>
-      <PageHead title="Work orders" actions={<ButtonLink href="/work-orders?show=today">Work of today</ButtonLink>}>
-        <strong>{open}</strong> open · {items.length - open} closed or cancelled
-        {(cursor || nextCursor) && ' on this page'}
+      <PageHead
+        title="Work orders"
+        actions={
+          <>
+            <ButtonLink href="/work-orders?show=today">Work of today</ButtonLink>
+            <ButtonLink href={`/work-orders/csv?${query}`} download>
+              CSV of this list
+            </ButtonLink>
+          </>
+        }
+      >
+        <strong>{open}</strong> open · {found} in this list
       </PageHead>
-      {items.length === 0 ? (
-        <Empty>
-          No work orders yet. Open one from the <TextLink href="/due">due list</TextLink> or from a vehicle: it brings
-          the part, gap, torque, steps and a record for each cylinder.
-        </Empty>
-      ) : (
-        <Orders items={items} />
-      )}
-      <Flex mt="3" gap="4">
-        {cursor && <TextLink href="/work-orders">The latest</TextLink>}
-        {nextCursor && <TextLink href={`/work-orders?below=${nextCursor}`}>Earlier work orders</TextLink>}
-      </Flex>
+      <FilterBar
+        action="/work-orders"
+        search={{ placeholder: 'Number, unit, engine ( / )', chosen: filter.search }}
+        filters={[
+          { name: 'state', label: 'State', choices: STATES, chosen: filter.state, all: 'All states' },
+          {
+            name: 'depot',
+            label: 'Depot',
+            choices: depots.value.map(({ name }) => ({ value: name, label: name })),
+            chosen: filter.depot,
+            all: 'All depots',
+          },
+          {
+            name: 'person',
+            label: 'Person',
+            choices: people.ok ? people.value.filter(({ role }) => role === 'technician').map(toChoice) : [],
+            chosen: filter.person,
+            all: 'All people',
+          },
+          { name: 'from', label: 'From', chosen: filter.from },
+          { name: 'to', label: 'to', chosen: filter.to },
+          { name: 'sort', label: 'Sort by', choices: SORTS, chosen: filter.sort },
+        ]}
+      />
+      {items.length === 0 ? <NoOrders filtered={[...query].length > 0} /> : <Orders items={items} />}
+      <PageLinks path="/work-orders" page={shown} pages={Math.ceil(found / PAGE)} query={query} />
     </>
   );
 }
+
+const STATES: readonly Choice[] = [
+  { value: 'open', label: 'Not closed' },
+  ...Object.entries(ORDER_STATES).map(([value, label]) => ({ value, label })),
+];
+const SORTS: readonly Choice[] = [
+  { value: 'latest', label: 'Latest number first' },
+  { value: 'day', label: 'By day' },
+  { value: 'unit', label: 'By unit number' },
+];
+const toChoice = ({ id, name }: { id: string; name: string }): Choice => ({ value: id, label: name });
+
+const NoOrders = ({ filtered }: { filtered: boolean }) => (
+  <Empty>
+    {filtered ? (
+      <>
+        No work order fits this filter. <TextLink href="/work-orders">Show all</TextLink>
+      </>
+    ) : (
+      <>
+        No work orders yet. Open one from the <TextLink href="/due">due list</TextLink> or from a vehicle: the order
+        brings the part, gap, torque, steps and a record for each cylinder.
+      </>
+    )}
+  </Empty>
+);
 
 type Order = Extract<Awaited<ReturnType<typeof listToday>>, { ok: true }>['value'][number];
 
 function Orders({ items }: { items: readonly Order[] }) {
   return (
-    <PlainTable heads={['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed']}>
+    <PlainTable dense heads={['Number', 'Vehicle', 'Engine', 'Depot', 'State', 'Planned', 'Bay', 'Person', 'Closed']}>
       {items.map((order) => (
         <tr key={order.id}>
           <td>

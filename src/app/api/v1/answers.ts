@@ -1,15 +1,17 @@
 import type { z } from 'zod';
 import type { dueItem, finding, followUp, loadItem, reading } from '@/contracts/http/resources';
-import type { workOrder, workOrderWhole } from '@/contracts/http/work-orders';
+import { workOrder, type workOrderWhole } from '@/contracts/http/work-orders';
 import type { DueItem } from '@/core/due/due-item';
 import { siteId } from '@/core/engine/model';
+import { toCsv } from '@/server/exports/csv';
 import type { FindingView } from '@/server/findings/findings-of';
 import type { FollowUpItem } from '@/server/findings/follow-up';
 import type { listLoads } from '@/server/odometer/list-loads';
 import type { ReadingPage } from '@/server/odometer/list-readings';
+import type { listWorkOrders } from '@/server/work-orders/list-work-orders';
 import { stepFields } from '@/server/work-orders/order-state';
 import { placeFields } from '@/server/work-orders/place-record';
-import type { listWorkOrders, WorkOrderView } from '@/server/work-orders/view-work-order';
+import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 
 /* What the use-cases give, in the shapes of the HTTP interface. */
 
@@ -121,6 +123,15 @@ export const toWorkOrder = (row: Row): z.output<typeof workOrder> => ({
   closed_on: row.closedOn,
 });
 
+/** Work orders as CSV, with the columns of the HTTP interface. */
+export function workOrdersCsv(rows: readonly Row[]): string {
+  const keys = workOrder.keyof().options;
+  return toCsv(
+    keys,
+    rows.map(toWorkOrder).map((item) => keys.map((key) => item[key])),
+  );
+}
+
 export const toWorkOrderWhole = (view: WorkOrderView): z.output<typeof workOrderWhole> => ({
   ...toWorkOrder(view.row),
   version: view.order.version,
@@ -164,5 +175,5 @@ export const toWorkOrderWhole = (view: WorkOrderView): z.output<typeof workOrder
     fields: { ...stepFields(step) },
   })),
   counts: view.counts.map(({ key, what, expected, out, back }) => ({ key, what, expected, out, back })),
-  blockers: [...view.blockers],
+  blockers: view.missing.map(({ says }) => says),
 });

@@ -155,7 +155,7 @@ export function FloorView({
           </PartBoundary>
         )}
         {at.where === 'sites' && (
-          <AtSites floor={floor} at={at} go={go} wrench={wrench} liftHref={`${deskHref}#gates`} />
+          <AtSites floor={floor} at={at} go={go} wrench={wrench} liftHref={`${deskHref}/procedure#gates`} />
         )}
       </div>
     </Box>

@@ -2,8 +2,6 @@
 
 const wide = '@media (min-width: 768px)';
 const narrow = '@media (max-width: 767px)';
-const withRoom = '@media (min-width: 1080px)';
-const noRoom = '@media (max-width: 1079px)';
 const place = { display: 'flex', alignItems: 'center', minH: '44px', color: 'ink' } as const;
 
 export const frameCss = {
@@ -127,46 +125,26 @@ export const frameCss = {
     '& > button + button': { borderLeft: 'none' },
     '& > button[aria-pressed=true]': { bg: 'ink', color: 'sheet', borderColor: 'ink' },
   },
-  '.with-contents': {
-    mt: '5',
-    '& > div': { minW: '0' },
-    [withRoom]: { display: 'grid', gridTemplateColumns: '148px minmax(0, 1fr)', columnGap: '8' },
-    _print: { display: 'block' },
-  },
-  '.contents': {
-    position: 'sticky',
-    top: '0',
-    zIndex: '3',
-    bg: 'paper',
-    fontSize: 'sm',
-    '& > a': { color: 'action', whiteSpace: 'nowrap' },
-    [noRoom]: {
-      display: 'flex',
-      gap: '4',
-      overflowX: 'auto',
-      mx: { base: '-3', md: '-6' },
-      px: { base: '3', md: '6' },
-      mb: '3',
-      borderBottom: '1px solid',
-      borderColor: 'line',
-      '& > a': { py: '2.5' },
-    },
-    [withRoom]: {
-      alignSelf: 'start',
-      top: '4',
-      display: 'grid',
-      borderLeft: '1px solid',
-      borderColor: 'line',
-      '& > a': { py: '1', pl: '3', whiteSpace: 'normal' },
-    },
-  },
   '.sub-places': {
     display: 'flex',
     flexWrap: 'wrap',
-    gap: '4',
+    columnGap: '6',
+    mt: '3',
     mb: '4',
-    fontSize: 'sm',
-    '& > a': { py: '1', color: 'action', borderBottom: '2px solid transparent' },
-    '& > a[aria-current]': { color: 'ink', fontWeight: '650', borderBottomColor: 'action' },
+    borderBottom: '1px solid',
+    borderColor: 'line',
+    '& > a': { py: '2', mb: '-1px', color: 'soft', fontWeight: '600', borderBottom: '3px solid transparent' },
+    '& > a:hover': { color: 'action' },
+    '& > a[aria-current]': { color: 'ink', borderBottomColor: 'action' },
+  },
+  '.sub-note': {
+    ml: '2',
+    px: '2',
+    py: '0.5',
+    rounded: 'full',
+    bg: 'caution.bg',
+    color: 'caution.ink',
+    fontSize: 'xs',
+    fontWeight: '500',
   },
 } as const;

@@ -36,7 +36,7 @@ export const listCss = {
     '& > tbody > tr > .or-none:empty::after': { content: '"–"', color: 'soft' },
     // Where an address names a row.
     '& > tbody > tr:target': { bg: 'tint' },
-    '&[data-dense] > tbody > tr > td': { py: '0.5' },
+    '&[data-dense] > tbody > tr > td': { py: '1.5' },
   },
   '.list[data-wide]': { minW: { base: '0', sm: '760px' } },
   ...numeric,

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { SAID_REASONS } from '@/core/components/history';
+import type { MissingAt } from '@/core/work/closing';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { minutesWorked } from '@/server/work-orders/work-time';
@@ -9,12 +10,13 @@ import { removalChoices } from '@/text/removal-words';
 import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { CheckField, SelectField, TextField } from '@/ui/primitives/fields';
+import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
 import { cancelAction, closeAction, handOverAction, reopenAction } from '../actions';
 
 /** Handing over, verifying, closing and reopening, each for whoever may. */
 export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor: Actor; live: boolean }) {
-  const { order, blockers, vehicle } = view;
+  const { order, missing, vehicle } = view;
   const supervisor = may(actor, 'reopen or cancel work orders');
   const hidden = <input type="hidden" name="workOrderId" value={order.id} />;
   if (order.state === 'closed')
@@ -51,15 +53,9 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
     );
   if (!live || !may(actor, 'record work')) return null;
   return (
-    <Section id="close" title="Close">
-      {blockers.length > 0 && (
-        <Box as="ul" pl="4" mb="3" color="soft">
-          {blockers.map((blocker) => (
-            <li key={blocker}>{blocker}</li>
-          ))}
-        </Box>
-      )}
-      {blockers.length === 0 && order.handedOverAt === null && (
+    <Section id="close" title={missing.length > 0 ? 'Still missing to close' : 'Close'}>
+      {missing.length > 0 && <MissingList orderId={order.id} missing={missing} />}
+      {missing.length === 0 && order.handedOverAt === null && (
         <Box mb="4">
           <ActionForm action={handOverAction}>
             {hidden}
@@ -73,7 +69,7 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
           {!supervisor && 'A supervisor verifies and closes it.'}
         </Box>
       )}
-      {blockers.length === 0 && supervisor && (
+      {missing.length === 0 && supervisor && (
         <Box maxW="460px">
           <ActionForm action={closeAction}>
             {hidden}
@@ -99,15 +95,39 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
         </Box>
       )}
       {supervisor && (
-        <Box mt="4" maxW="460px">
+        <details data-no-print>
+          <summary>Cancel the order</summary>
           <ActionForm action={cancelAction}>
             {hidden}
             <TextField name="reason" label="Reason to cancel" />
             <SubmitButton>Cancel the order</SubmitButton>
           </ActionForm>
-        </Box>
+        </details>
       )}
     </Section>
+  );
+}
+
+/** Each thing that is missing, with a link to where it is done. */
+function MissingList({ orderId, missing }: { orderId: string; missing: WorkOrderView['missing'] }) {
+  const where: Readonly<Record<MissingAt, string | null>> = {
+    sites: `/work-orders/${orderId}/floor#sites`,
+    steps: `/work-orders/${orderId}/floor#steps`,
+    gates: `/work-orders/${orderId}/procedure#gates`,
+    findings: `/work-orders/${orderId}/findings`,
+    head: null,
+  };
+  return (
+    <ul className="missing">
+      {missing.map(({ says, at }) => {
+        const href = where[at];
+        return (
+          <li key={says}>
+            {says} {href && <TextLink href={href}>Go</TextLink>}
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 

@@ -18,7 +18,7 @@ export function GatesSection({ view, actor, live }: { view: WorkOrderView; actor
   const ofPlaces = lifts.filter(({ target }) => target !== null);
   return (
     <Section id="gates" title="Gates" aside="nothing after a gate is taken before it is passed">
-      <PlainTable heads={['Before', 'Gate', 'Stands', 'Waits for']}>
+      <PlainTable heads={['Before', 'Gate', 'State', 'Waits for']}>
         {gates.map(({ gate, state, waits, lift }) => (
           <tr key={gate}>
             <td style={{ whiteSpace: 'nowrap' }}>{STAGE_WORDS[GATE_TABLE[gate].before]}</td>

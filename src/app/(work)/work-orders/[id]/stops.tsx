@@ -11,7 +11,7 @@ import { TextField } from '@/ui/primitives/fields';
 import { releaseSiteAction, takeOverSheetAction } from '../actions';
 
 /** What the removed parts say that stops the work: loud, until a supervisor has decided. */
-export function Stops({ view: { findings, layout } }: { view: WorkOrderView }) {
+export function Stops({ view: { findings, layout, order } }: { view: WorkOrderView }) {
   return stopsOf(findings).map(({ key, cause, sites, next }) => (
     <Box key={key} role="alert" mt="3" bg="wrong.bg" color="wrong.ink" px="4" py="3" rounded="sm">
       <strong>
@@ -19,7 +19,7 @@ export function Stops({ view: { findings, layout } }: { view: WorkOrderView }) {
       </strong>{' '}
       {next[1]}{' '}
       <Box asChild textDecoration="underline">
-        <a href="#findings">A supervisor has to decide</a>
+        <a href={`/work-orders/${order.id}/findings`}>A supervisor has to decide</a>
       </Box>{' '}
       before the work goes on.
     </Box>

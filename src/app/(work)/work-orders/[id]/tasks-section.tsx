@@ -16,7 +16,7 @@ export function TasksSection({ view, actor, live }: { view: WorkOrderView; actor
   const changes = live && may(actor, 'open work orders');
   return (
     <Section id="tasks" title="Tasks" aside={kitText(view)}>
-      <PlainTable heads={['Task', 'Where', 'Why', 'Stands', changes ? '' : null].filter((head) => head !== null)}>
+      <PlainTable heads={['Task', 'Where', 'Why', 'State', changes ? '' : null].filter((head) => head !== null)}>
         {view.tasks.map(({ row, sheet, places }) => (
           <tr key={row.id}>
             <td>

@@ -74,11 +74,11 @@ function Ways({ orderId, choice, may: mayChoose }: { orderId: string; choice: Wa
           <input type="hidden" name="usual" value={choice.usual.key} />
           <Chips
             name="taken"
-            legend="Way that is taken"
+            legend="Access in use"
             choices={ways.map(({ key, what }) => ({ value: key, label: what }))}
             chosen={[choice.taken]}
           />
-          <SubmitButton>Take this way</SubmitButton>
+          <SubmitButton>Use this access</SubmitButton>
         </ActionForm>
       )}
     </Box>

@@ -9,8 +9,8 @@ import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
+import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { Empty, PageHead } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
 import { finishFollowUpAction } from '../actions';
 
 export default page(async function FollowUpsPage() {
@@ -27,11 +27,13 @@ export default page(async function FollowUpsPage() {
       {list.value.length === 0 ? (
         <Empty>No follow-ups. Add one on a work order, with who sees to it and by when.</Empty>
       ) : (
-        <PlainTable heads={['What', 'Vehicle', 'From', 'Who', 'By', 'At', '']}>
-          {list.value.map((item) => (
-            <Row key={item.followUp.id} item={item} actor={actor} />
-          ))}
-        </PlainTable>
+        <ListTable
+          of="follow-ups"
+          items={list.value}
+          idOf={({ followUp }) => followUp.id}
+          isOver={({ followUp }) => followUp.doneAt !== null}
+          columns={columnsFor(actor)}
+        />
       )}
     </>
   );
@@ -42,43 +44,67 @@ function From({ item: { followUp, orderNumber, caseNumber } }: { item: FollowUpI
   return followUp.misfireCaseId ? (
     <TextLink href={`/misfires/${followUp.misfireCaseId}`}>Misfire {caseNumber}</TextLink>
   ) : (
-    <TextLink href={`/work-orders/${followUp.workOrderId}#findings`}>{orderNumber}</TextLink>
+    <TextLink href={`/work-orders/${followUp.workOrderId}/findings`}>{orderNumber}</TextLink>
   );
 }
 
-function Row({ item, actor }: { item: FollowUpItem; actor: Actor }) {
-  const { followUp, unitNumber, vehicleName, owner, isDue } = item;
-  return (
-    <tr className={followUp.doneAt ? 'soft' : undefined}>
-      <td>
+const columnsFor = (actor: Actor): readonly Column<FollowUpItem>[] => [
+  {
+    head: 'What',
+    value: ({ followUp }) => followUp.what,
+    cell: ({ followUp, isDue }) => (
+      <>
         <Box fontWeight={isDue ? '650' : undefined}>{followUp.what}</Box>
         {isDue && <Box color="caution.ink">due now</Box>}
-      </td>
-      <td>
+      </>
+    ),
+  },
+  {
+    head: 'Vehicle',
+    value: ({ unitNumber, vehicleName }) => `${unitNumber} ${vehicleName}`,
+    cell: ({ followUp, unitNumber, vehicleName }) => (
+      <>
         <TextLink href={`/vehicles/${followUp.vehicleId}`}>{unitNumber}</TextLink> {vehicleName}
-      </td>
-      <td>
-        <From item={item} />
-      </td>
-      <td>{owner}</td>
-      <td className="nowrap">{dateText(followUp.dueOn)}</td>
-      <td className="nowrap">{followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)}</td>
-      <td className="wide">
-        {!followUp.doneAt && may(actor, 'open work orders') && (
-          <ButtonLink href={`/vehicles/${followUp.vehicleId}/visit#follow-ups`}>Open a visit for it</ButtonLink>
-        )}
-        {followUp.doneAt && `Done: ${followUp.outcome}`}
-        {!followUp.doneAt && may(actor, 'record work') && (
-          <details>
-            <summary>Done</summary>
-            <ActionForm action={finishFollowUpAction}>
-              <input type="hidden" name="followUpId" value={followUp.id} />
-              <TextField name="outcome" label="What came of it" />
-              <SubmitButton>Mark as done</SubmitButton>
-            </ActionForm>
-          </details>
-        )}
-      </td>
-    </tr>
+      </>
+    ),
+  },
+  {
+    head: 'From',
+    value: ({ orderNumber, caseNumber }) => orderNumber ?? caseNumber,
+    cell: (item) => <From item={item} />,
+  },
+  { head: 'Who', value: ({ owner }) => owner },
+  { head: 'By', value: ({ followUp }) => followUp.dueOn, cell: ({ followUp }) => dateText(followUp.dueOn) },
+  {
+    head: 'At',
+    value: ({ followUp }) => followUp.dueKm,
+    cell: ({ followUp }) => (followUp.dueKm === null ? NONE : distanceText(followUp.dueKm, actor.unitSystem)),
+    numeric: true,
+  },
+  {
+    head: 'Outcome',
+    value: ({ followUp }) => followUp.outcome,
+    cell: ({ followUp }) =>
+      followUp.doneAt ? `Done: ${followUp.outcome}` : <Finish followUp={followUp} actor={actor} />,
+  },
+];
+
+function Finish({ followUp, actor }: { followUp: FollowUpItem['followUp']; actor: Actor }) {
+  return (
+    <>
+      {may(actor, 'open work orders') && (
+        <ButtonLink href={`/vehicles/${followUp.vehicleId}/visit#follow-ups`}>Open a visit for it</ButtonLink>
+      )}
+      {may(actor, 'record work') && (
+        <details>
+          <summary>Done</summary>
+          <ActionForm action={finishFollowUpAction}>
+            <input type="hidden" name="followUpId" value={followUp.id} />
+            <TextField name="outcome" label="What came of it" />
+            <SubmitButton>Mark as done</SubmitButton>
+          </ActionForm>
+        </details>
+      )}
+    </>
   );
 }

@@ -1,9 +1,8 @@
-import { openBody, workOrder, workOrdersQuery } from '@/contracts/http/work-orders';
+import { openBody, workOrdersQuery } from '@/contracts/http/work-orders';
 import { deps } from '@/server/deps';
-import { toCsv } from '@/server/exports/csv';
+import { listWorkOrders } from '@/server/work-orders/list-work-orders';
 import { openWorkOrderForUnit } from '@/server/work-orders/open-work-order';
-import { listWorkOrders } from '@/server/work-orders/view-work-order';
-import { toWorkOrder } from '../answers';
+import { toWorkOrder, workOrdersCsv } from '../answers';
 import { csvReply, readBody, readQuery, reply, route, wantsCsv } from '../http';
 
 /** Work orders, the latest first. */
@@ -14,15 +13,8 @@ export const GET = route(async ({ request, actor }) => {
   const list = await listWorkOrders(deps(), actor, { ...page, open: open === 'true' });
   if (!list.ok) return reply(list);
   const { nextCursor } = list.value;
-  const items = list.value.items.map(toWorkOrder);
-  if (!wantsCsv(request)) return Response.json({ items, next_cursor: nextCursor });
-  const keys = workOrder.keyof().options;
-  return csvReply(
-    toCsv(
-      keys,
-      items.map((item) => keys.map((key) => item[key])),
-    ),
-  );
+  if (wantsCsv(request)) return csvReply(workOrdersCsv(list.value.items));
+  return Response.json({ items: list.value.items.map(toWorkOrder), next_cursor: nextCursor });
 });
 
 /** Opens a work order for a unit, with its tasks, steps and a record for each place. */

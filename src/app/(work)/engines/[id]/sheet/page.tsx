@@ -44,7 +44,7 @@ export default page(async function NewSheetPage({ params }: Props) {
           revision: '1',
           source_kind: 'service_information',
         }}
-        hidden={{ engine_family: family.code, back: `/engines/${family.id}` }}
+        hidden={{ engine_family: family.code, back: `/engines/${family.id}/specs` }}
         action={enterRowAction}
         save="Save the sheet, unchecked"
       />

@@ -31,12 +31,12 @@ export default page(async function VisitPage({ params }: Props) {
     <>
       <PageHead title={`A visit of unit ${vehicle.unitNumber} ${vehicle.name}`}>
         What is due, what stands behind the same covers, what the policies ask for and what was found ·{' '}
-        <TextLink href={`/vehicles/${vehicle.id}#orders`}>one task by itself</TextLink>
+        <TextLink href={`/vehicles/${vehicle.id}/log#orders`}>one task by itself</TextLink>
       </PageHead>
       {proposals.length === 0 ? (
         <Empty>
           Nothing is due or found, or all of it is on an open order.{' '}
-          <TextLink href={`/vehicles/${vehicle.id}#orders`}>Open one for something else</TextLink>
+          <TextLink href={`/vehicles/${vehicle.id}/log#orders`}>Open one for something else</TextLink>
         </Empty>
       ) : (
         <VisitForm

@@ -1,5 +1,5 @@
 import { siteName } from '@/core/engine/layout';
-import { closingBlockers } from '@/core/work/closing';
+import { type Missing, missingToClose } from '@/core/work/closing';
 import { isLifted, shutByNotDone } from '@/core/work/gates';
 import { countsIn } from '@/core/work/order-model';
 import { placeName } from '@/core/work/say-places';
@@ -10,22 +10,24 @@ import { type FindingView, stopsOf } from '../findings/findings-of';
 import { type FloorState, jobRecordOf, needsRedo, orderModelOf } from './order-state';
 import { stateOfPlace } from './place-record';
 
-/** What still stands between an order and its close, in words. @param sheetChanged as `sheetChange` says it */
-export async function blockersOf(
+/** What is still missing before an order can be closed. @param sheetChanged as `sheetChange` says it */
+export async function missingOf(
   q: Querier,
   state: FloorState,
   findings: readonly FindingView[],
   sheetChanged: string | null,
-): Promise<readonly string[]> {
+): Promise<readonly Missing[]> {
   const { order, layout, tasks, places, steps } = state;
   const [model, record] = [orderModelOf(state), jobRecordOf(state)];
   const waits = await loadWaits(q, order.fleetId, { workOrderId: order.id, open: true });
   return [
     ...stopsOf(findings).map(
-      ({ cause, sites: at }) =>
-        `Stop: ${CAUSE_WORDS[cause]}, site ${at.map((site) => siteName(layout, site)).join(', ')}. A supervisor has to decide.`,
+      ({ cause, sites }): Missing => ({
+        says: `Stop: ${CAUSE_WORDS[cause]}, site ${sites.map((site) => siteName(layout, site)).join(', ')}. A supervisor has to decide.`,
+        at: 'findings',
+      }),
     ),
-    ...closingBlockers({
+    ...missingToClose({
       places: places.map((place) => ({
         component: place.component,
         name: placeName(layout, place.component, place),

@@ -1,0 +1,40 @@
+import type { ReactNode } from 'react';
+import { NONE } from '@/text/format';
+import { type Cell, DataTable } from './data-table';
+
+/** A column of a list: what it is sorted, searched and saved by, and how it is drawn. */
+export interface Column<T> {
+  readonly head: string;
+  readonly value: (item: T) => Cell;
+  /** Left out: the value as it is. */
+  readonly cell?: (item: T) => ReactNode;
+  /** Figures stand under each other. */
+  readonly numeric?: boolean;
+}
+
+interface Props<T> {
+  readonly items: readonly T[];
+  readonly idOf: (item: T) => string;
+  readonly columns: readonly Column<T>[];
+  /** What the list is of, in the plural: names the search field and the file. */
+  readonly of: string;
+  readonly dense?: boolean;
+  /** Rows in soft ink: what is over. */
+  readonly isOver?: (item: T) => boolean;
+}
+
+/** A list that a person searches, sorts by its heads and saves as CSV; drawn on the server, with links and forms in its cells. */
+export const ListTable = <T,>({ items, idOf, columns, of, dense = false, isOver = () => false }: Props<T>) => (
+  <DataTable
+    of={of}
+    dense={dense}
+    heads={columns.map(({ head }) => head)}
+    numeric={columns.flatMap(({ numeric }, i) => (numeric ? [i + 1] : []))}
+    rows={items.map((item) => ({
+      id: idOf(item),
+      isOver: isOver(item),
+      values: columns.map(({ value }) => value(item)),
+      cells: columns.map(({ value, cell }) => (cell ? cell(item) : (value(item) ?? NONE))),
+    }))}
+  />
+);
