@@ -1,6 +1,8 @@
 import { timeOf } from '@/core/calendar/zone';
 import type { Absence } from '@/core/planning/absence';
+import type { BoardJob } from '@/core/planning/board-week';
 import { dateText } from './format';
+import { partsText } from './task-words';
 
 export { DAY_NAMES as DAY_WORDS } from '@/core/calendar/day-names';
 
@@ -50,3 +52,7 @@ export function absenceWords({ from, to, hours, rule, except }: Absence): string
   const but = except.length > 0 ? `, not on ${except.map(dateText).join(', ')}` : '';
   return rule === null ? span + times : `${ruleWords(rule)} from ${span}${times}${but}`;
 }
+
+/** What a job of the board is on: "spark plugs, coil". */
+export const whatText = ({ components }: Pick<BoardJob, 'components'>): string =>
+  components.length === 0 ? 'work' : components.map((component) => partsText(component, 2)).join(', ');

@@ -12,17 +12,17 @@ test('a bay, a person and an absence are said by hand, and a calendar is read', 
   await page.getByRole('button', { name: 'Save the bay' }).and(page.locator(':visible')).click();
   await expect(page.getByText('Mon Tue Wed 08:00-15:00').first()).toBeVisible();
 
-  await page.getByText('Somebody or something is away').click();
+  await page.getByText('Add an absence').click();
   await page.getByLabel('Who or what').selectOption({ label: 'J. Holm' });
   await page.getByLabel('Why').fill('course on the mainland');
   await page.getByLabel('First day').fill('2026-11-24');
   await page.getByText('Tue', { exact: true }).click();
-  await page.getByRole('button', { name: 'Keep the absence' }).click();
+  await page.getByRole('button', { name: 'Save the absence' }).click();
   await expect(page.getByText('every week on Tue from 24 Nov 2026')).toBeVisible();
   const line = page.locator('div', { hasText: /^J\. Holm: course on the mainland/ }).last();
   await expect(line).toBeVisible();
 
-  await page.getByText('Read them from a calendar file').click();
+  await page.getByText('Read absences from a calendar file').click();
   await page.getByLabel('Whose calendar').selectOption({ label: 'unit 21 clinic van' });
   const calendar = [
     'BEGIN:VCALENDAR',

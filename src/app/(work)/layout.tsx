@@ -8,8 +8,10 @@ import { GoTo } from '@/ui/frame/go-to';
 import { TopBar } from '@/ui/frame/top-bar';
 import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
+import { Toasts } from '@/ui/primitives/toasts';
 import { ModeSwitch } from '@/ui/theme/mode-switch';
 import { signOutAction } from '../sign-in/actions';
+import { undoAction } from '../undo-action';
 import { findAction } from './find-action';
 import { everywhere, groupsFor, startOf } from './places';
 
@@ -47,6 +49,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
         }
       />
       <main className="frame-main">{children}</main>
+      <Toasts action={undoAction} />
       <footer className="frame-foot">
         The manufacturer’s service information, local codes and licensed practice come first.
       </footer>

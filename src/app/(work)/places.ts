@@ -10,37 +10,41 @@ const GROUPS: readonly PlaceGroup[] = [
     label: 'Watch',
     places: [
       { href: '/pressure', label: 'Pressure' },
-      { href: '/due', label: 'Due', also: '/vehicles' },
-      { href: '/odometer', label: 'Odometer' },
-      { href: '/notices', label: 'Notices' },
-      { href: '/pressure/costs', label: 'Costs' },
+      { href: '/due', label: 'Due', also: '/vehicles', words: 'vehicles units fleet list overdue service' },
+      { href: '/odometer', label: 'Odometer', words: 'reading mileage km hours meter' },
+      { href: '/notices', label: 'Notices', words: 'alerts messages' },
+      { href: '/pressure/costs', label: 'Costs', words: 'money labour rate currency' },
     ],
   },
   {
     label: 'Plan',
     places: [
-      { href: '/plan', label: 'Week' },
+      { href: '/plan', label: 'Week', words: 'plan schedule board calendar' },
       { href: '/plan/what-if', label: 'What if' },
-      { href: '/plan/feeds', label: 'Calendars' },
-      { href: '/plan/resources', label: 'Bays, people, absences' },
-      { href: '/pressure/horizon', label: 'Horizon' },
+      { href: '/plan/feeds', label: 'Calendars', words: 'feed ics subscribe' },
+      {
+        href: '/plan/resources',
+        label: 'Bays, people, absences',
+        words: 'absence holiday sick away depot hours opening shifts',
+      },
+      { href: '/pressure/horizon', label: 'Horizon', words: 'forecast year ahead' },
     ],
   },
   {
     label: 'Work',
     places: [
-      { href: '/work-orders', label: 'Work orders' },
-      { href: '/plan/mine', label: 'My days' },
+      { href: '/work-orders', label: 'Work orders', words: 'job card job cards visits' },
+      { href: '/plan/mine', label: 'My days', words: 'my jobs today' },
       { href: '/misfires', label: 'Misfires' },
       { href: '/work-orders/follow-ups', label: 'Follow-ups' },
-      { href: '/work-orders/waiting', label: 'Waiting' },
+      { href: '/work-orders/waiting', label: 'Waiting', words: 'to order parts order stopped jobs' },
     ],
   },
   {
     label: 'Parts',
     places: [
-      { href: '/parts', label: 'Part in hand and catalogue' },
-      { href: '/parts/receiving', label: 'Receiving' },
+      { href: '/parts', label: 'Part in hand and catalogue', words: 'stock prices numbers' },
+      { href: '/parts/receiving', label: 'Receiving', words: 'delivery goods in' },
       { href: '/parts/trials', label: 'Trials' },
       { href: '/parts/number-codes', label: 'Number codes' },
     ],
@@ -48,10 +52,10 @@ const GROUPS: readonly PlaceGroup[] = [
   {
     label: 'Know',
     places: [
-      { href: '/engines', label: 'Engines and sheets' },
+      { href: '/engines', label: 'Engines and sheets', words: 'spec gap torque interval' },
       { href: '/engines/unmatched', label: 'Without a firm match' },
       { href: '/policies', label: 'Policies' },
-      { href: '/bench', label: 'Bench' },
+      { href: '/bench', label: 'Bench', words: 'tools calculators' },
       { href: '/work-orders/guide', label: 'Guide to removed parts' },
       { href: '/work-orders/trainer', label: 'Trainer' },
     ],
@@ -60,8 +64,8 @@ const GROUPS: readonly PlaceGroup[] = [
     label: 'Shop',
     places: [
       { href: '/import', label: 'Import' },
-      { href: '/people', label: 'People' },
-      { href: '/settings', label: 'Settings' },
+      { href: '/people', label: 'People', words: 'users accounts password roles' },
+      { href: '/settings', label: 'Settings', words: 'units depots bays tokens depot hours' },
       { href: '/settings/jobs', label: 'Background work' },
       { href: '/settings/about', label: 'About' },
     ],
@@ -80,7 +84,7 @@ export const everywhere = (role: Role): readonly Place[] => {
     ...groupsFor(role).flatMap(({ places }) => places),
     ...ODOMETER_PLACES,
     ...BENCH_PLACES,
-    { href: '/due/print', label: 'Due list on paper' },
+    { href: '/due/print', label: 'Due list on paper', words: 'print' },
   ];
   return all.filter(({ href }, i) => all.findIndex((place) => place.href === href) === i);
 };

@@ -3,7 +3,7 @@ import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
 import { addDays } from '../calendar/plain-date';
 import { type Absence, absenceFault, hoursAway, readRule } from './absence';
-import { daysOf, readRecurrence } from './recurrence';
+import { daysOf, readRecurrence, weeklyRule } from './recurrence';
 
 const FROM = '2026-11-16';
 const fault = (rule: string, from = FROM): string => {
@@ -126,5 +126,26 @@ describe('the days of a rule', () => {
         expect(daysOf(read.value, FROM, first, last)).toEqual(all);
       }),
     );
+  });
+});
+
+describe('a rule as a person ticks it', () => {
+  it('falls on the days that are ticked, up to the last day and on it, and nowhere else', () => {
+    const DAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
+    fc.assert(
+      fc.property(fc.subarray(DAYS, { minLength: 1 }), fc.integer({ min: 0, max: 60 }), (ticked, length) => {
+        const [from, until] = ['2026-11-16', addDays('2026-11-16', length)];
+        const read = readRecurrence(weeklyRule(ticked, until), from);
+        const expected = Array.from({ length: 90 }, (_, i) => addDays(from, i)).filter(
+          (day, i) => day <= until && ticked.includes(DAYS[i % 7] ?? ''),
+        );
+        // A rule that never comes is refused when it is entered.
+        expect(read.ok ? daysOf(read.value, from, from, addDays(from, 89)) : []).toEqual(expected);
+      }),
+    );
+  });
+
+  it('is none where nothing is ticked', () => {
+    expect(weeklyRule([], '2027-01-01')).toBe('');
   });
 });

@@ -4,7 +4,7 @@ import { anyProblem } from './any-problem.fixture';
 import { planClashes } from './plan-check';
 import type { PlanProblem } from './plan-problem';
 import { planAtOnce } from './solver/plan';
-import { borrowedBay, borrowedHours, type WhatIfChange, withChanges } from './what-if';
+import { borrowedBay, borrowedHours, commonQuestions, type WhatIfChange, withChanges } from './what-if';
 
 const pick = <T>(list: readonly T[], n: number): T | undefined => list[n % Math.max(1, list.length)];
 
@@ -83,5 +83,36 @@ describe('a problem that is otherwise', () => {
     expect(bays).toHaveLength(3);
     expect(bays[2]).toMatchObject({ id: borrowedBay('N', day), open: [{ day, fromMin: 420, toMin: 900 }] });
     expect(borrowedHours(problem, 'elsewhere', day)).toEqual({ day, fromMin: 480, toMin: 960 });
+  });
+});
+
+/** Jobs whose parts would be there before a day. */
+const waitable = ({ jobs }: PlanProblem, until: string) =>
+  jobs.filter(({ kitFrom }) => kitFrom === null || kitFrom < until);
+
+describe('the questions asked most', () => {
+  it('each change the problem, on its first day with somebody at work, and ask for the dearest job', () => {
+    fc.assert(
+      fc.property(
+        anyProblem({ jobs: 6, days: 4 }),
+        fc.array(fc.nat({ max: 90 }), { minLength: 6, maxLength: 6 }),
+        (problem, costs) => {
+          const weekCosts = new Map(problem.jobs.map(({ id }, i) => [id, costs[i] ?? 0]));
+          const questions = commonQuestions(problem, weekCosts);
+          const first = problem.days.find((day) =>
+            problem.people.some(({ shift }) => shift.some((one) => one.day === day)),
+          );
+          expect(questions.length > 0).toBe(first !== undefined);
+          for (const change of questions) {
+            if (change.kind === 'parts_late')
+              expect(weekCosts.get(change.job)).toBe(
+                Math.max(...waitable(problem, change.until).map(({ id }) => weekCosts.get(id) ?? 0)),
+              );
+            else expect('day' in change ? change.day : change.from).toBe(first);
+            expect(withChanges(problem, [change])).not.toEqual(problem);
+          }
+        },
+      ),
+    );
   });
 });

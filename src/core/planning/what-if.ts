@@ -13,6 +13,45 @@ export type WhatIfChange =
 
 export const WHAT_IF_KINDS = ['bay_more', 'person_away', 'bay_closed', 'vehicle_away', 'parts_late'] as const;
 
+/**
+ * The questions that a supervisor asks most, for the first day on which somebody works: the person with most hours ill, a
+ * bay more and a bay closed at the depot with most jobs for each bay, the parts of the dearest job three days late.
+ *
+ * @param weekCosts what another week of a job costs, by its id, in the fleet's money
+ * @returns one change each, those that make sense for this problem
+ */
+export function commonQuestions(problem: PlanProblem, weekCosts: ReadonlyMap<string, number>): readonly WhatIfChange[] {
+  const { bays, people, jobs, days } = problem;
+  const day = days.find((each) => people.some((person) => minutesOn(person.shift, each) > 0));
+  if (day === undefined) return [];
+  const person = most(people, ({ shift }) => minutesOn(shift, day));
+  const jobsABay = (depot: string): number =>
+    jobs.filter((job) => job.depot === depot).length / bays.filter((bay) => bay.depot === depot).length;
+  const bay = most(
+    bays.filter(({ open }) => minutesOn(open, day) > 0),
+    ({ depot }) => jobsABay(depot),
+  );
+  const late = addDays(day, 3);
+  const dearest = most(
+    jobs.filter(({ kitFrom }) => kitFrom === null || kitFrom < late),
+    ({ id }) => weekCosts.get(id) ?? 0,
+  );
+  const all: readonly (WhatIfChange | null | undefined)[] = [
+    person && { kind: 'person_away', person: person.id, from: day, to: day },
+    bay && { kind: 'bay_more', depot: bay.depot, day },
+    bay && { kind: 'bay_closed', bay: bay.id, from: day, to: day },
+    dearest && { kind: 'parts_late', job: dearest.id, until: late },
+  ];
+  return all.flatMap((change) => change ?? []);
+}
+
+const minutesOn = (windows: readonly DayWindow[], day: PlainDate): number =>
+  windows.reduce((sum, window) => sum + (window.day === day ? window.toMin - window.fromMin : 0), 0);
+
+/** The one with the highest figure; the first of equals. Null: the list is empty. */
+const most = <T>(list: readonly T[], figureOf: (one: T) => number): T | null =>
+  list.reduce<T | null>((best, one) => (best === null || figureOf(one) > figureOf(best) ? one : best), null);
+
 /** What a borrowed bay is called in a plan until it is there. */
 export const borrowedBay = (depot: string, day: PlainDate): string => `borrowed ${depot} ${day}`;
 

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull, or } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { addMonths, isPlainDate } from '@/core/calendar/plain-date';
 import { COMPONENTS, type Component } from '@/core/engine/quantities';
@@ -11,6 +11,7 @@ import { deferrals, dueStatus, people, vehicles } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
+import type { Undoable } from '../undo/undoable';
 import { useCase } from '../use-case';
 import { updateDueStatus } from './due-status';
 
@@ -29,7 +30,11 @@ export const deferInput = z.object({
 export const deferDue = useCase({
   permission: 'defer work',
   input: deferInput,
-  async run(deps, actor, { component, vehicleIds, until, reason }): Promise<Outcome<{ readonly deferred: number }>> {
+  async run(
+    deps,
+    actor,
+    { component, vehicleIds, until, reason },
+  ): Promise<Outcome<{ readonly deferred: number } & Undoable>> {
     const today = deps.today();
     if (until <= today) return fail('invalid', 'The day must lie ahead.', { until: 'Give a day to come.' });
     if (until > addMonths(today, MAX_MONTHS))
@@ -59,7 +64,11 @@ export const blockInput = z.object({
 export const blockByFault = useCase({
   permission: 'defer work',
   input: blockInput,
-  async run(deps, actor, { vehicleId, fault, until, reason }): Promise<Outcome<{ readonly deferred: number }>> {
+  async run(
+    deps,
+    actor,
+    { vehicleId, fault, until, reason },
+  ): Promise<Outcome<{ readonly deferred: number } & Undoable>> {
     if (until !== '' && until <= deps.today())
       return fail('invalid', 'The day must lie ahead.', { until: 'Give a day to come, or leave it empty.' });
     return postpone(deps, actor, { vehicleIds: [vehicleId] }, { until: until || null, fault, reason }, 'block');
@@ -73,7 +82,8 @@ async function postpone(
   { vehicleIds, component }: { readonly vehicleIds: readonly string[]; readonly component?: Component | undefined },
   deferral: Pick<typeof deferrals.$inferInsert, 'until' | 'fault' | 'reason'>,
   action: 'defer' | 'block',
-): Promise<Outcome<{ readonly deferred: number }>> {
+): Promise<Outcome<{ readonly deferred: number } & Undoable>> {
+  const now = deps.now();
   return deps.db.transaction(async (tx) => {
     const ids = [...new Set(vehicleIds)];
     const own = await tx
@@ -83,7 +93,7 @@ async function postpone(
     if (own.length !== ids.length) return notFound('vehicle');
     await tx
       .update(deferrals)
-      .set({ endedAt: deps.now() })
+      .set({ endedAt: now })
       .where(
         and(
           inArray(deferrals.vehicleId, ids),
@@ -109,18 +119,55 @@ async function postpone(
         ...row,
         fleetId: actor.fleetId,
         deferredBy: actor.personId,
-        deferredAt: deps.now(),
+        deferredAt: now,
       })),
     );
     await updateDueStatus(tx, actor.fleetId, deps.today(), ids);
-    await writeAudit(tx, actor, {
+    const undo = await writeAudit(tx, actor, {
       action,
       entity: 'vehicle',
       entityId: ids[0] ?? '',
-      changes: { vehicles: ids, ...(component ? { component } : {}), ...deferral },
+      changes: { vehicles: ids, ...(component ? { component } : {}), ...deferral, at: now.toISOString() },
     });
-    return ok({ deferred: new Set(due.map((row) => row.vehicleId)).size });
+    return ok({ deferred: new Set(due.map((row) => row.vehicleId)).size, undo });
   });
+}
+
+/**
+ * Undoes a deferral: what it ended holds again.
+ *
+ * @param at when it was made: the deferrals of that moment end, and those that ended then go on
+ */
+export async function undoDeferral(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  { vehicleIds, at }: { readonly vehicleIds: readonly string[]; readonly at: string },
+): Promise<Outcome<null>> {
+  const moment = new Date(at);
+  const made = and(eq(deferrals.fleetId, actor.fleetId), inArray(deferrals.vehicleId, [...vehicleIds]));
+  const ended = await tx
+    .update(deferrals)
+    .set({ endedAt: deps.now() })
+    .where(and(made, eq(deferrals.deferredAt, moment), isNull(deferrals.endedAt)))
+    .returning({ vehicleId: deferrals.vehicleId, until: deferrals.until, reason: deferrals.reason });
+  if (ended.length === 0) return notFound('deferral');
+  const undone = ended.map(({ vehicleId }) => vehicleId);
+  await tx
+    .update(deferrals)
+    .set({ endedAt: null })
+    .where(
+      and(made, inArray(deferrals.vehicleId, undone), ne(deferrals.deferredAt, moment), eq(deferrals.endedAt, moment)),
+    );
+  await updateDueStatus(tx, actor.fleetId, deps.today(), [...vehicleIds]);
+  for (const { vehicleId, until, reason } of ended)
+    await writeAudit(tx, actor, {
+      action: 'take back deferral',
+      entity: 'vehicle',
+      entityId: vehicleId,
+      changes: { until, fault: null, reason },
+    });
+  return ok(null);
 }
 
 /** Takes a deferral back, or says that the other fault is mended: the due date stands where it stood. */

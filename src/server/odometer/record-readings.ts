@@ -56,6 +56,8 @@ export interface RecordedReading {
   /** Of an hour meter, where the text says hours. */
   readonly hours?: number;
   readonly message: string;
+  /** Of one reading that was recorded alone: its id in the record, by which it is undone. */
+  readonly undo?: number;
 }
 
 type Vehicle = typeof vehicles.$inferSelect;
@@ -90,12 +92,13 @@ export const recordReadings = useCase({
       const added = ready
         .filter((row) => judged.get(row)?.kind !== 'known')
         .map((row) => toInsert(row, judged.get(row)));
-      if (added.length > 0) await keep(deps, tx, actor, added, histories);
+      const undo = added.length > 0 ? await keep(deps, tx, actor, added, histories) : 0;
       const told = read.map((result) =>
         result.ok ? resultOf(result.value, judged.get(result.value), actor.unitSystem) : result.error,
       );
       const [driven, ran] = [told.values(), hours.values()];
-      return ok(readings.flatMap(({ text }) => (isHours(text) ? ran : driven).next().value ?? []));
+      const results = readings.flatMap(({ text }) => (isHours(text) ? ran : driven).next().value ?? []);
+      return ok(added.length === 1 && readings.length === 1 ? results.map((result) => ({ ...result, undo })) : results);
     });
   },
 });
@@ -229,7 +232,7 @@ async function keep(
   actor: Actor,
   added: readonly NewReading[],
   histories: ReadonlyMap<string, History>,
-): Promise<void> {
+): Promise<number> {
   await insertReadings(tx, actor.fleetId, added);
   const touched = [...groupBy(added, (row) => row.vehicleId)];
   const odometers = touched.map(([vehicleId, own]) => {
@@ -239,10 +242,17 @@ async function keep(
     return { vehicleId, ...odometerOf({ readings, suspects: suspects + own.length - passed.length }) };
   });
   await saveOdometers(tx, actor.fleetId, deps.today(), odometers);
-  await writeAudit(tx, actor, {
+  const [alone, ...others] = added;
+  return writeAudit(tx, actor, {
     action: 'record',
     entity: 'odometer',
     entityId: touched.length === 1 ? (touched[0]?.[0] ?? '') : `${touched.length} vehicles`,
-    changes: { readings: added.length, suspect: added.filter((row) => row.state === 'suspect').length },
+    changes: {
+      readings: added.length,
+      suspect: added.filter((row) => row.state === 'suspect').length,
+      ...(alone && others.length === 0 && { reading: keyOf(alone) }),
+    },
   });
 }
+
+const keyOf = ({ vehicleId, readOn, odometerKm }: NewReading) => ({ vehicleId, readOn, odometerKm });

@@ -2,7 +2,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays, type PlainDate } from '@/core/calendar/plain-date';
 import { minuteOf, timeOf } from '@/core/calendar/zone';
-import { type BookingFault, bookingFault } from '@/core/planning/booking';
+import { type Booking, type BookingFault, bookingFault } from '@/core/planning/booking';
 import type { WorkingHours } from '@/core/planning/hours';
 import { dayClashes } from '@/core/planning/plan-check';
 import type { PlanProblem } from '@/core/planning/plan-problem';
@@ -23,6 +23,7 @@ import {
 } from '@/db/queries/work-orders';
 import { bays, bookings, depots, workOrders } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
+import type { Undoable } from '../undo/undoable';
 import { useCase } from '../use-case';
 import { busyOf, closedJob } from './board-jobs';
 
@@ -55,7 +56,7 @@ const FAULT_WORDS: Readonly<
 export const planWorkOrder = useCase({
   permission: 'plan work orders',
   input: planInput,
-  async run(deps, actor, input): Promise<Outcome<null>> {
+  async run(deps, actor, input): Promise<Outcome<Undoable>> {
     const during = spanOf(input);
     try {
       return await deps.db.transaction(async (tx) => {
@@ -90,13 +91,16 @@ export const planWorkOrder = useCase({
           .onConflictDoUpdate({ target: bookings.workOrderId, set: values });
         if (order.state === 'proposed')
           await tx.update(workOrders).set({ state: 'planned' }).where(eq(workOrders.id, order.id));
-        await writeAudit(tx, actor, {
+        const undo = await writeAudit(tx, actor, {
           action: 'plan',
           entity: 'work-order',
           entityId: order.id,
-          changes: { day: input.day, start: input.start, minutes: input.minutes, bay: bay.name, person: person.name },
+          changes: {
+            ...{ day: input.day, start: input.start, minutes: input.minutes, bay: bay.name, person: person.name },
+            before: before && slotOf(before),
+          },
         });
-        return ok(null);
+        return ok({ undo });
       });
     } catch (error) {
       const broken = violation(error);
@@ -115,6 +119,11 @@ export const planWorkOrder = useCase({
       throw error;
     }
   },
+});
+
+/** A booking as it is asked for. */
+const slotOf = ({ day, startMin, minutes, bayId, personId }: Booking) => ({
+  ...{ day, start: timeOf(startMin), minutes, bayId, personId },
 });
 
 /** The time of a booking as the database holds it. */
@@ -179,16 +188,23 @@ async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<type
 export const unplanWorkOrder = useCase({
   permission: 'plan work orders',
   input: z.uuid(),
-  async run(deps, actor, workOrderId): Promise<Outcome<null>> {
+  async run(deps, actor, workOrderId): Promise<Outcome<Undoable>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockWorkOrder(tx, actor.fleetId, workOrderId);
-      if (!order) return notFound('work order');
+      const [row] = order ? await listWorkOrderRows(tx, actor.fleetId, { id: order.id }) : [];
+      if (!order || !row) return notFound('work order');
+      const before = bookingOf(row);
       const gone = await tx.delete(bookings).where(eq(bookings.workOrderId, order.id)).returning({ id: bookings.id });
       if (gone.length === 0) return fail('conflict', `Work order ${order.number} is not on the plan.`);
       if (order.state === 'planned')
         await tx.update(workOrders).set({ state: 'proposed' }).where(eq(workOrders.id, order.id));
-      await writeAudit(tx, actor, { action: 'unplan', entity: 'work-order', entityId: order.id, changes: {} });
-      return ok(null);
+      const undo = await writeAudit(tx, actor, {
+        action: 'unplan',
+        entity: 'work-order',
+        entityId: order.id,
+        changes: { before: before && slotOf(before) },
+      });
+      return ok({ undo });
     });
   },
 });

@@ -1,4 +1,4 @@
-import { eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -7,10 +7,12 @@ import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import type { PlaceRow, TaskRow, WorkOrderRow } from '@/db/queries/work-orders';
 import { taskPlaces, workOrders, workTasks } from '@/db/schema';
+import type { Actor } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
 import { reasonText } from '../reason';
+import type { Undoable } from '../undo/undoable';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { insertOrder, syncNow, taskWords } from './open-work-order';
@@ -24,23 +26,23 @@ import { orTaken, putTasks } from './put-tasks';
 export const addTasks = useCase({
   permission: 'open work orders',
   input: z.object({ workOrderId: z.uuid(), tasks: tasksInput, releaseReason: z.string().max(300).optional() }),
-  async run(deps, actor, { workOrderId, tasks, releaseReason = '' }): Promise<Outcome<{ added: number }>> {
+  async run(deps, actor, { workOrderId, tasks, releaseReason = '' }): Promise<Outcome<{ added: number } & Undoable>> {
     return deps.db
-      .transaction(async (tx): Promise<Outcome<{ added: number }>> => {
+      .transaction(async (tx): Promise<Outcome<{ added: number } & Undoable>> => {
         const order = await lockOpenOrder(tx, actor, workOrderId);
         const found = await fitmentOf(tx, actor.fleetId, deps.today(), order.vehicleId);
         if (!found) return notFound('vehicle');
         const plans = planTasks(found, tasks, releaseReason.trim());
         if (!plans.ok) return plans;
-        await putTasks(tx, actor, order, plans.value, releaseReason.trim());
+        const taskIds = await putTasks(tx, actor, order, plans.value, releaseReason.trim());
         await changed(deps, tx, order, true);
-        await writeAudit(tx, actor, {
+        const undo = await writeAudit(tx, actor, {
           action: 'add tasks',
           entity: 'work-order',
           entityId: order.id,
-          changes: { tasks: plans.value.map(taskWords) },
+          changes: { tasks: plans.value.map(taskWords), taskIds },
         });
-        return ok({ added: plans.value.length });
+        return ok({ added: plans.value.length, undo });
       })
       .catch(orTaken);
   },
@@ -86,7 +88,7 @@ export const addOtherWork = useCase({
 export const takeOffTask = useCase({
   permission: 'open work orders',
   input: z.object({ workOrderId: z.uuid(), taskId: z.uuid(), reason: reasonText(200) }),
-  async run(deps, actor, { workOrderId, taskId, reason }): Promise<Outcome<null>> {
+  async run(deps, actor, { workOrderId, taskId, reason }): Promise<Outcome<Undoable>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, workOrderId);
       const state = await loadFloorState(tx, order, deps.today());
@@ -107,16 +109,41 @@ export const takeOffTask = useCase({
         .set({ takenOffAt: deps.now(), takenOffBy: actor.personId, takenOffWhy: reason })
         .where(eq(workTasks.id, taskId));
       await changed(deps, tx, order, false);
-      await writeAudit(tx, actor, {
+      const undo = await writeAudit(tx, actor, {
         action: 'take off task',
         entity: 'work-order',
         entityId: order.id,
-        changes: { task: `${task.row.action} ${task.row.component}`, reason },
+        changes: { task: `${task.row.action} ${task.row.component}`, taskId, reason },
       });
-      return ok(null);
+      return ok({ undo });
     });
   },
 });
+
+/** Puts a task back that was taken off, with its places and what was recorded of them. */
+export async function putTaskBack(
+  deps: Deps,
+  tx: Tx,
+  actor: Actor,
+  ids: { readonly workOrderId: string; readonly taskId: string },
+): Promise<Outcome<null>> {
+  const order = await lockOpenOrder(tx, actor, ids.workOrderId);
+  const [task] = await tx
+    .update(workTasks)
+    .set({ takenOffAt: null, takenOffBy: null, takenOffWhy: null })
+    .where(and(eq(workTasks.id, ids.taskId), eq(workTasks.workOrderId, order.id)))
+    .returning();
+  if (!task) return notFound('task');
+  await tx.update(taskPlaces).set({ live: true }).where(eq(taskPlaces.taskId, task.id));
+  await changed(deps, tx, order, true);
+  await writeAudit(tx, actor, {
+    action: 'add tasks',
+    entity: 'work-order',
+    entityId: order.id,
+    changes: { tasks: [`${task.action} ${task.component}, put back`], taskIds: [task.id] },
+  });
+  return ok(null);
+}
 
 const named = ({ layout }: FloorState, places: readonly PlaceRow[]) =>
   places.map((place) => ({ component: place.component, name: placeName(layout, place.component, place) }));

@@ -114,7 +114,7 @@ function useFound(text: string, find: Find) {
 function pagesFor(places: readonly Place[], asked: string): readonly Target[] {
   const words = asked.toLowerCase();
   return places
-    .filter(({ label }) => label.toLowerCase().includes(words))
+    .filter(({ label, words: others = '' }) => `${label} ${others}`.toLowerCase().includes(words))
     .slice(0, asked === '' ? places.length : MAX_PAGES)
     .map((place) => ({ ...place, kind: 'page' }));
 }

@@ -3,6 +3,8 @@ export interface Place {
   readonly label: string;
   /** Where pages of this place stand besides under its own address. */
   readonly also?: string;
+  /** What people call it besides. */
+  readonly words?: string;
 }
 
 /** Places of one part of the work. */

@@ -74,6 +74,7 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
   const { day, bars, hours, reading, isToday, nowMin, inHand, problem, chosen, troubled, canMove, onChoose } = props;
   const { setNodeRef } = useDroppable({ id: `${day}|${lane.id}` });
   const own = bars.filter(({ slot }) => slot.day === day && laneOf(slot, reading) === lane.id);
+  const windows = lane.windows.filter((window) => window.day === day);
   const top = (minute: number): number => (minute - hours.fromMin) * PX_A_MINUTE;
   const others = reading === 'bays' ? problem.people : problem.bays;
   const landing = inHand?.to.day === day && laneOf(inHand.to, reading) === lane.id ? inHand : null;
@@ -88,20 +89,19 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
         style={{ height: top(hours.toMin) }}
         data-lane={`${day}|${lane.name}`}
       >
-        {lane.windows
-          .filter((window) => window.day === day)
-          .map((window) => (
-            <div
-              key={window.fromMin}
-              className="lane-open"
-              style={{
-                top: top(window.fromMin),
-                height: (window.toMin - window.fromMin) * PX_A_MINUTE,
-                // Its lines are the hours, whenever it begins.
-                backgroundPositionY: -(window.fromMin % 60) * PX_A_MINUTE,
-              }}
-            />
-          ))}
+        {windows.length === 0 && <span className="lane-closed">{reading === 'bays' ? 'closed' : 'away'}</span>}
+        {windows.map((window) => (
+          <div
+            key={window.fromMin}
+            className="lane-open"
+            style={{
+              top: top(window.fromMin),
+              height: (window.toMin - window.fromMin) * PX_A_MINUTE,
+              // Its lines are the hours, whenever it begins.
+              backgroundPositionY: -(window.fromMin % 60) * PX_A_MINUTE,
+            }}
+          />
+        ))}
         {reading === 'people' && <Elsewhere {...props} person={lane.id} />}
         {own.map((bar) => (
           <Cooling key={bar.job.id} bar={bar} own={own} fromMin={hours.fromMin} />

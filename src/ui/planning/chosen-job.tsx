@@ -1,19 +1,21 @@
 'use client';
 
-import { useState } from 'react';
+import { X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
 import { sayDay } from '@/core/calendar/day-names';
 import { minuteOf, timeTo24 } from '@/core/calendar/zone';
 import { judgeMove, type Placing } from '@/core/planning/board';
 import { type BoardJob, kitOn } from '@/core/planning/board-week';
 import { isSameSlot, named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
 import { hoursText, moneyText } from '@/text/format';
+import { whatText } from '@/text/planning-words';
 import type { FormAction } from '../primitives/action-form';
 import { Button } from '../primitives/button';
 import { TextLink } from '../primitives/links';
 import { LiveSelect, LiveText } from '../primitives/live-fields';
 import { StoppedBanner } from '../work-orders/stopped-banner';
 import { differenceText } from './board-shape';
-import { KIT_WORDS, whatText } from './job-bar';
+import { KIT_WORDS } from './job-bar';
 import { placeText } from './waiting-list';
 
 interface Props {
@@ -35,11 +37,22 @@ export function ChosenJob(props: Props) {
   const { job, problem, placing, currency, canMove, goOn, troubles, onMove, onPin, onClose } = props;
   const slot = placing.get(job.id) ?? null;
   const canGo = canMove && !job.isBegun && !job.isFinished && !job.isPinned;
+  const proposed = canGo && slot === null ? (job.place?.slot ?? null) : null;
+  const panel = useRef<HTMLElement>(null);
+  // On a tablet the panel stands below the board.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another job is shown in the same panel
+  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), [job.id]);
+  useEscape(onClose);
   return (
-    <section className="chosen-job" aria-label={`Unit ${job.unitNumber}`}>
-      <h2>
-        {job.unitNumber} {job.name}
-      </h2>
+    <section className="chosen-job" ref={panel} aria-label={`Unit ${job.unitNumber}`}>
+      <div className="chosen-head">
+        <h2>
+          {job.unitNumber} {job.name}
+        </h2>
+        <Button aria-label="Close" title="Close (Escape)" onClick={onClose}>
+          <X size={16} />
+        </Button>
+      </div>
       <p>
         {slot ? placeText(problem, slot) : 'Not on the plan'} · {hoursText(job.minutes)}
         {job.estimate > job.minutes && (
@@ -80,6 +93,11 @@ export function ChosenJob(props: Props) {
       {job.costs && <CostTable job={job} problem={problem} slot={slot} currency={currency} />}
       {canGo && <MoveForm key={`${job.id} ${slot?.day} ${slot?.startMin} ${slot?.bay}`} {...props} slot={slot} />}
       <div className="chosen-actions">
+        {proposed && (
+          <Button main onClick={() => onMove(job, proposed)}>
+            Plan on {placeText(problem, proposed)}
+          </Button>
+        )}
         {canMove && job.booking && !job.isBegun && !job.isFinished && (
           <Button onClick={() => onPin(job)}>{job.isPinned ? 'Take the pin off' : 'Pin it here'}</Button>
         )}
@@ -89,10 +107,20 @@ export function ChosenJob(props: Props) {
         ) : (
           <TextLink href={`/vehicles/${job.vehicleId}`}>Vehicle {job.unitNumber}</TextLink>
         )}
-        <Button onClick={onClose}>Close</Button>
       </div>
     </section>
   );
+}
+
+/** Escape closes the panel; with a job in hand Escape only puts that job back. */
+function useEscape(close: () => void) {
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.key === 'Escape' && !event.defaultPrevented && !document.querySelector('[data-dragging]')) close();
+    };
+    document.addEventListener('keydown', press);
+    return () => document.removeEventListener('keydown', press);
+  }, [close]);
 }
 
 /** What each day would cost, and from what. */

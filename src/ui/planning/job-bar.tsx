@@ -4,10 +4,10 @@ import { useDraggable } from '@dnd-kit/core';
 import { sayDay } from '@/core/calendar/day-names';
 import type { PlainDate } from '@/core/calendar/plain-date';
 import { timeTo24 } from '@/core/calendar/zone';
-import { type BoardJob, type KitState, kitOn } from '@/core/planning/board-week';
+import { type KitState, kitOn } from '@/core/planning/board-week';
 import { stopText } from '@/core/work/stop';
 import { hoursText } from '@/text/format';
-import { partsText } from '@/text/task-words';
+import { whatText } from '@/text/planning-words';
 import { type Bar, PX_A_MINUTE } from './board-shape';
 
 export const KIT_WORDS: Readonly<Record<KitState, string>> = {
@@ -33,9 +33,6 @@ function KitMark({ state }: { state: KitState }) {
     </svg>
   );
 }
-
-export const whatText = ({ components }: BoardJob): string =>
-  components.length === 0 ? 'work' : components.map((component) => partsText(component, 2)).join(', ');
 
 interface Props {
   readonly bar: Bar;

@@ -29,7 +29,7 @@ export function useWhatIf(problem: PlanProblem) {
   const asIs = useRef<SolvedPlan | null>(null);
   const stopping = useRef<AbortController | null>(null);
 
-  const solve = async (changes: readonly WhatIfChange[]): Promise<void> => {
+  const solve = async (changes: readonly WhatIfChange[]): Promise<WhatIfPlans | null> => {
     setFault(null);
     stopping.current = new AbortController();
     const { signal } = stopping.current;
@@ -40,11 +40,14 @@ export function useWhatIf(problem: PlanProblem) {
       const other = withChanges(problem, changes);
       setRunning({ step: 'with the changes', progress: null });
       const changed = await solveHere(other, tell('with the changes'), signal);
-      setPlans({ asIs: asIs.current, changed, problem: other, changes });
+      const solved = { asIs: asIs.current, changed, problem: other, changes };
+      setPlans(solved);
+      return solved;
     } catch {
       setFault(
         'The planner could not be started in this browser. Ask for the plan with “Plan again” instead: the server works it out.',
       );
+      return null;
     } finally {
       setRunning(null);
     }

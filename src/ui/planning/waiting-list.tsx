@@ -6,8 +6,8 @@ import { timeTo24 } from '@/core/calendar/zone';
 import type { BoardJob } from '@/core/planning/board-week';
 import { named, type PlanProblem, type PlanSlot } from '@/core/planning/plan-problem';
 import { moneyText } from '@/text/format';
+import { whatText } from '@/text/planning-words';
 import { WeekCost } from '../primitives/week-cost';
-import { whatText } from './job-bar';
 
 /** Over it a job is taken off the plan. */
 export const OFF_PLAN = 'off the plan';

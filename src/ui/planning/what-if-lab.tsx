@@ -15,6 +15,7 @@ import { changeWords } from './change-words';
 import { ProposalFigures } from './proposal-figures';
 import { ProposalProgress } from './proposal-progress';
 import { ProposalWeeks } from './proposal-weeks';
+import { Questions } from './questions';
 import { useWhatIf, type WhatIfPlans } from './use-what-if';
 
 interface Props {
@@ -32,6 +33,17 @@ export function WhatIfLab({ problem, currency, ...props }: Props) {
   const { running, plans, fault, solve, stop } = useWhatIf(problem);
   return (
     <>
+      <Questions
+        {...{ problem, currency }}
+        jobs={props.jobs}
+        today={props.today}
+        isBusy={running !== null}
+        ask={(change) => {
+          const asked = [change];
+          setChanges(asked);
+          return solve(asked);
+        }}
+      />
       <Section title="Changes to try">
         <ChangeForm problem={problem} onAdd={(change) => setChanges([...changes, change])} />
         {changes.length === 0 && (

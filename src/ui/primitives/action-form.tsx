@@ -10,12 +10,15 @@ import {
   useState,
   useTransition,
 } from 'react';
+import { tellUndoable } from './toasts';
 
 /** What a form's action answers. */
 export interface ActionAnswer {
   readonly ok: boolean;
   readonly message?: string;
   readonly fields?: Readonly<Record<string, string>>;
+  /** The change in the record, where it can be undone: the message comes with an Undo for some seconds. */
+  readonly undo?: number;
   /** Where to go on. */
   readonly to?: string;
   /** Loads the next page anew, as after signing in. */
@@ -67,6 +70,7 @@ export function ActionForm({
       const next = await action(null, data).catch((): ActionAnswer => ({ ok: false, message: LOST }));
       setAnswer(next);
       if (!next.ok) return;
+      if (next.undo !== undefined) tellUndoable(next.message ?? 'Saved.', next.undo);
       if (clears) form.reset();
       if (next.to && next.reload) window.location.assign(next.to);
       // Going to the page one is on shows nothing new by itself.
@@ -79,7 +83,7 @@ export function ActionForm({
       <form action={post} onSubmit={submit} noValidate>
         {children}
         <div aria-live="polite">
-          {answer?.message && !(answer.ok && quiet) && (
+          {answer?.message && !(answer.ok && (quiet || answer.undo !== undefined)) && (
             <div className="told" role={answer.ok ? 'status' : 'alert'}>
               {answer.message}
             </div>

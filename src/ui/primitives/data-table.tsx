@@ -49,7 +49,7 @@ const features = tableFeatures({
   filterFns: { includesString: filterFn_includesString },
 });
 
-/** Fewer rows are seen at a glance: they have no search. */
+/** Fewer rows are seen at a glance: they need no search and no file. */
 const SEARCHED_FROM = 8;
 /** More rows are drawn only where they are in sight. */
 const DRAWN_WHOLE = 200;
@@ -72,8 +72,8 @@ export function DataTable({ of, heads, numeric, rows, dense }: Props) {
   const shown = table.getRowModel().rows.map(({ original }) => original);
   return (
     <>
-      <div className="list-tools" data-no-print>
-        {rows.length >= SEARCHED_FROM && (
+      {rows.length >= SEARCHED_FROM && (
+        <div className="list-tools" data-no-print>
           <TextControl
             ref={search}
             type="search"
@@ -81,12 +81,12 @@ export function DataTable({ of, heads, numeric, rows, dense }: Props) {
             placeholder={`Search ${of} ( / )`}
             onChange={({ target }) => table.setGlobalFilter(target.value)}
           />
-        )}
-        <span role="status">{shown.length < rows.length && `${shown.length} of ${rows.length}`}</span>
-        <Button onClick={() => void saveCsv(of, heads, shown)}>
-          <Download size={16} /> CSV
-        </Button>
-      </div>
+          <span role="status">{shown.length < rows.length && `${shown.length} of ${rows.length}`}</span>
+          <Button onClick={() => void saveCsv(of, heads, shown)}>
+            <Download size={16} /> CSV
+          </Button>
+        </div>
+      )}
       <PlainTable
         dense={dense}
         numeric={numeric}

@@ -51,6 +51,7 @@ const PARTS = {
   nativeSelect: ['root', 'field', 'indicator'],
   popover: ['trigger', 'positioner', 'content', 'body'],
   radioCard: ['root', 'item', 'itemText'],
+  toast: ['root', 'title', 'closeTrigger'],
 } as const;
 const recipes = Object.fromEntries(Object.entries(ELEMENTS).map(([name, className]) => [name, { className }]));
 const slotRecipes = Object.fromEntries(

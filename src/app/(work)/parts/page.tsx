@@ -122,7 +122,11 @@ function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }
       value: ({ part }) =>
         [part.thread, part.reachMm && `${part.reachMm} mm`, part.seat, part.name].filter(Boolean).join(', '),
     },
-    { head: 'Gap as sold', value: ({ part }) => part.preGapMm, cell: ({ part }) => gapText(part.preGapMm, system) },
+    {
+      head: 'Gap as sold',
+      value: ({ part }) => part.preGapMm,
+      cell: ({ part }) => <span className="nowrap">{gapText(part.preGapMm, system)}</span>,
+    },
     { head: 'On hand', value: ({ part }) => part.onHand, numeric: true },
     {
       head: 'Price',

@@ -1,11 +1,13 @@
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { addDays, isPlainDate } from '@/core/calendar/plain-date';
-import { may } from '@/server/access';
+import { addDays, isPlainDate, type PlainDate } from '@/core/calendar/plain-date';
+import type { BoardWeek } from '@/core/planning/board-week';
+import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listProposals } from '@/server/planning/proposals';
 import { viewBoard } from '@/server/planning/view-board';
 import { dateText, instantText } from '@/text/format';
+import { AllDepots } from '@/ui/planning/all-depots';
 import { PlanBoard } from '@/ui/planning/plan-board';
 import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
@@ -24,28 +26,19 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
   const day = typeof asked === 'string' && isPlainDate(asked) ? asked : deps().today();
   const board = await viewBoard(deps(), actor, { day, depot: typeof depot === 'string' ? depot : undefined });
   mustShow(board);
-  if (!board.value)
-    return (
-      <>
-        <PageHead title="Plan" />
-        <Empty>
-          There is no depot yet, so there is nothing to plan with. Depots come with the vehicles, by import; bays and
-          hours are set under <TextLink href="/plan/resources">Bays, people, absences</TextLink>.
-        </Empty>
-      </>
-    );
-  const { monday, depots, depot: shown, problem } = board.value;
+  if (!board.value) return <NoDepot />;
   const proposals = await listProposals(deps(), actor);
-  const to = (changed: { week?: string; depot?: string }): string =>
-    `/plan?${new URLSearchParams({ week: monday, depot: shown.name, ...changed })}`;
+  const { monday, depots } = board.value;
+  const shown = depot === undefined && depots.length > 1 ? null : board.value.depot.name;
+  const to = addressOf(monday, shown);
   return (
     <>
       <PageHead
-        title={`${shown.name}, week of ${dateText(monday)}`}
+        title={`${shown ?? 'All depots'}, week of ${dateText(monday)}`}
         actions={
           <>
             <ButtonLink href={to({ week: addDays(monday, -7) })}>Week before</ButtonLink>
-            <ButtonLink href={`/plan?${new URLSearchParams({ depot: shown.name })}`}>This week</ButtonLink>
+            <ButtonLink href={to({ week: deps().today() })}>This week</ButtonLink>
             <ButtonLink href={to({ week: addDays(monday, 7) })}>Week after</ButtonLink>
             <PrintButton main={false} />
             {may(actor, 'plan work orders') && (
@@ -58,25 +51,73 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
         }
       />
       {depots.length > 1 && (
-        <DepotChoice names={depots.map(({ name }) => name)} chosen={shown.name} to={(name) => to({ depot: name })} />
+        <LinkChoices
+          label="Depot"
+          all="All depots"
+          chosen={shown ?? undefined}
+          choices={depots.map(({ name }) => [name, name] as const)}
+          to={(name) => to({ depot: name ?? null })}
+        />
       )}
       {proposals.ok && <Ready proposals={proposals.value} />}
-      {problem.bays.length === 0 ? (
-        <Empty>
-          {shown.name} has no bay yet. Add one under <TextLink href="/plan/resources">Bays, people, absences</TextLink>:
-          then this is its week.
-        </Empty>
+      {shown === null ? (
+        <Every first={board.value} actor={actor} to={(name) => to({ depot: name })} />
       ) : (
-        <PlanBoard
-          key={`${shown.id} ${monday}`}
-          week={board.value}
-          canMove={may(actor, 'plan work orders')}
-          goOn={may(actor, 'record work') ? endWaitAction : null}
-        />
+        <One board={board.value} actor={actor} />
       )}
     </>
   );
 });
+
+/** The address of a week, of one depot or, with null, of all. */
+const addressOf =
+  (monday: PlainDate, shown: string | null) =>
+  ({ week = monday, depot = shown }: { week?: string; depot?: string | null }): string =>
+    `/plan?${new URLSearchParams({ week, ...(depot !== null && { depot }) })}`;
+
+const NoDepot = () => (
+  <>
+    <PageHead title="Plan" />
+    <Empty>
+      There is no depot yet, so there is nothing to plan with. Depots come with the vehicles, by import; bays and hours
+      are set under <TextLink href="/plan/resources">Bays, people, absences</TextLink>.
+    </Empty>
+  </>
+);
+
+interface EveryProps {
+  readonly first: BoardWeek;
+  readonly actor: Actor;
+  readonly to: (depot: string) => string;
+}
+
+async function Every({ first, actor, to }: EveryProps) {
+  const others = first.depots.filter(({ id }) => id !== first.depot.id);
+  const boards = await Promise.all(
+    others.map(({ name }) => viewBoard(deps(), actor, { day: first.monday, depot: name })),
+  );
+  const all = [first, ...boards.flatMap((board) => (board.ok && board.value ? [board.value] : []))];
+  return <AllDepots boards={all} to={to} />;
+}
+
+function One({ board, actor }: { board: BoardWeek; actor: Actor }) {
+  const { depot, monday, problem } = board;
+  if (problem.bays.length === 0)
+    return (
+      <Empty>
+        {depot.name} has no bay yet. Add one under <TextLink href="/plan/resources">Bays, people, absences</TextLink>:
+        then this is its week.
+      </Empty>
+    );
+  return (
+    <PlanBoard
+      key={`${depot.id} ${monday}`}
+      week={board}
+      canMove={may(actor, 'plan work orders')}
+      goOn={may(actor, 'record work') ? endWaitAction : null}
+    />
+  );
+}
 
 /** Plans that wait for a decision. */
 function Ready({
@@ -96,26 +137,5 @@ function Ready({
         </span>
       ))}
     </p>
-  );
-}
-
-function DepotChoice({
-  names,
-  chosen,
-  to,
-}: {
-  names: readonly string[];
-  chosen: string;
-  to: (name: string) => string;
-}) {
-  const [first = '', ...rest] = names;
-  return (
-    <LinkChoices
-      label="Depot"
-      all={first}
-      chosen={chosen === first ? undefined : chosen}
-      choices={rest.map((name) => [name, name] as const)}
-      to={(name) => to(name ?? first)}
-    />
   );
 }

@@ -17,9 +17,11 @@ export const deferAction = formAction(deferDue, {
     component: component || undefined,
     vehicleIds: listed(ids),
   }),
-  onDone: ({ deferred }) => ({ message: `${deferred} deferred.` }),
+  onDone: ({ deferred, undo }) => ({ message: `${deferred} deferred.`, undo }),
 });
-export const blockAction = formAction(blockByFault, { onDone: () => ({ message: 'Saved.' }) });
+export const blockAction = formAction(blockByFault, {
+  onDone: ({ undo }) => ({ message: 'Blocked by another fault.', undo }),
+});
 export const takeBackAction = formAction(takeBackDeferral, { onDone: () => ({ message: 'Taken back.' }) });
 export const setCostsAction = formAction(setCosts, {
   read: ({

@@ -2,6 +2,7 @@
 
 import { requireActor } from '@/app/actor';
 import { answer, formAction, posting, texts } from '@/app/form-action';
+import { may } from '@/server/access';
 import { answerFitment } from '@/server/catalogue/answer-fitment';
 import { deps } from '@/server/deps';
 import { recordReminder, takeBackReminder } from '@/server/due/reminder';
@@ -25,12 +26,18 @@ export const takeBackReminderAction = formAction(takeBackReminder);
 /** One reading by hand: of the odometer, or of the hour meter where it is typed in hours. */
 export const recordReadingAction = posting(async (data) => {
   const { unitNumber = '', on = '', text = '' } = texts(data);
-  const done = await recordReadings(deps(), await requireActor(), { readings: [{ unitNumber, on, text }] });
+  const actor = await requireActor();
+  const done = await recordReadings(deps(), actor, { readings: [{ unitNumber, on, text }] });
   if (!done.ok && done.error.kind === 'invalid')
     return { ok: false, message: 'Give a day and a figure.', fields: { text: 'Give a day and a figure.' } };
   if (!done.ok) return answer(done);
   const [result] = done.value;
   return result?.state === 'refused'
     ? { ok: false, message: result.message, fields: { text: result.message } }
-    : { ok: true, message: result?.message ?? '' };
+    : {
+        ok: true,
+        message: result?.message ?? '',
+        // Withdrawing a reading is not everybody's.
+        ...(may(actor, 'resolve odometer readings') && { undo: result?.undo }),
+      };
 });

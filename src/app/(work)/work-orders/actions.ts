@@ -25,7 +25,7 @@ export const openWorkOrderAction = formAction(openWorkOrder, {
 /** One task is put on at a time; its fields are the form's. */
 export const addTaskAction = formAction(addTasks, {
   read: ({ workOrderId, releaseReason, ...task }) => ({ workOrderId, releaseReason, tasks: [task] }),
-  onDone: () => ({ message: 'It is on the order. Its steps are among the others.' }),
+  onDone: ({ undo }) => ({ message: 'Task added. Its steps are among the others.', undo }),
   fieldName: (name) => name.replace('tasks.0.', ''),
 });
 export const addOtherWorkAction = formAction(addOtherWork, {
@@ -39,7 +39,9 @@ export const liftGateAction = formAction(liftGate, {
   onDone: () => ({ message: 'Lifted for this visit. The reason stays on its record.' }),
 });
 export const chooseWayAction = formAction(chooseWay);
-export const takeOffTaskAction = formAction(takeOffTask);
+export const takeOffTaskAction = formAction(takeOffTask, {
+  onDone: ({ undo }) => ({ message: 'Task taken off.', undo }),
+});
 export const splitAction = formAction(splitVisit, {
   read: (form, data) => ({ ...form, places: data.getAll('places') }),
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
@@ -59,8 +61,11 @@ export const openVisitAction = formAction(openWorkOrder, {
   }),
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
-export const planAction = formAction(planWorkOrder, { onDone: () => ({ message: 'Planned.' }) });
-export const unplanAction = formAction(unplanWorkOrder, orderOnly);
+export const planAction = formAction(planWorkOrder, { onDone: ({ undo }) => ({ message: 'Planned.', undo }) });
+export const unplanAction = formAction(unplanWorkOrder, {
+  ...orderOnly,
+  onDone: ({ undo }) => ({ message: 'Taken off the plan.', undo }),
+});
 export const closeAction = formAction(closeWorkOrder);
 export const reopenAction = formAction(reopenWorkOrder);
 export const cancelAction = formAction(cancelWorkOrder);

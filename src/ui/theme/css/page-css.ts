@@ -334,6 +334,7 @@ export const pageCss = {
     listStyle: 'none',
     columnGap: '8',
     columns: { lg: '2' },
+    '.halves > * > &, .halves > * &': { columns: '1' },
     '& > .phase': { pt: '3', fontWeight: '650', fontSize: 'sm', color: 'soft', breakAfter: 'avoid' },
     '& > .step': {
       display: 'flex',

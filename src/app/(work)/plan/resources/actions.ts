@@ -2,6 +2,7 @@
 
 import { requireActor } from '@/app/actor';
 import { answer, formAction, posting } from '@/app/form-action';
+import { weeklyRule } from '@/core/planning/recurrence';
 import { deps } from '@/server/deps';
 import { changePresence } from '@/server/fleet/people';
 import { addAbsence, readCalendar, removeAbsence } from '@/server/planning/absences';
@@ -17,11 +18,12 @@ export const changePresenceAction = formAction(changePresence, {
   onDone: () => ({ message: 'Saved.' }),
 });
 export const addAbsenceAction = formAction(addAbsence, {
-  read: ({ who, rule = '', ...texts }, data) => {
-    const days = data.getAll('weekdays').map(String);
-    return { ...texts, ...whose(who), rule: rule || (days.length > 0 ? `FREQ=WEEKLY;BYDAY=${days.join(',')}` : '') };
-  },
-  onDone: () => ({ message: 'Kept.' }),
+  read: ({ who, rule = '', until = '', ...texts }, data) => ({
+    ...texts,
+    ...whose(who),
+    rule: rule || weeklyRule(data.getAll('weekdays').map(String), until),
+  }),
+  onDone: () => ({ message: 'Saved.' }),
   fieldName: (name) => (name === 'of' || name === 'ofId' ? 'who' : name),
 });
 export const removeAbsenceAction = formAction(removeAbsence);

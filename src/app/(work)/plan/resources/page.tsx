@@ -70,12 +70,12 @@ export default page(async function ResourcesPage() {
             ))}
           </Section>
         </Box>
-        <Section title="Away" aside="holidays, closures, routes: once or again and again">
+        <Section title="Absences" aside="holidays, closures, routes: once or every week">
+          {manage && <NewAbsence depots={depots.value} bays={bays.value} people={technicians} units={units.value} />}
           {away.value.length === 0 && <Box color="soft">Nobody is away.</Box>}
           {away.value.map((row) => (
             <AwayLine key={row.id} row={row} manage={manage} />
           ))}
-          {manage && <NewAbsence depots={depots.value} bays={bays.value} people={technicians} units={units.value} />}
         </Section>
       </Grid>
     </>
@@ -208,9 +208,9 @@ function NewAbsence({
     ...units.map(({ id, unitNumber, name }) => ({ value: `vehicle ${id}`, label: `unit ${unitNumber} ${name}` })),
   ];
   return (
-    <Box mt="4" maxW="460px">
+    <Box mb="4" maxW="460px">
       <details>
-        <summary>Somebody or something is away</summary>
+        <summary>Add an absence</summary>
         <Box mt="2">
           <ActionForm action={addAbsenceAction}>
             <SelectField name="who" label="Who or what" choices={choices} />
@@ -224,22 +224,26 @@ function NewAbsence({
             <Chips
               many
               name="weekdays"
-              legend="Again every week on these days; none: once"
+              legend="Repeats every week on; none: once"
               choices={DAY_WORDS.map((label) => ({ value: label.slice(0, 2).toUpperCase(), label }))}
               chosen={[]}
             />
-            <TextField
-              name="rule"
-              label="Or by another rule"
-              hint="RRULE of RFC 5545"
-              placeholder="FREQ=MONTHLY;BYDAY=1MO"
-            />
-            <SubmitButton>Keep the absence</SubmitButton>
+            <TextField name="until" label="Repeats until" type="date" hint="empty: without an end" />
+            <details>
+              <summary>Advanced</summary>
+              <TextField
+                name="rule"
+                label="Repeats by a rule instead"
+                hint="RRULE of RFC 5545"
+                placeholder="FREQ=MONTHLY;BYDAY=1MO"
+              />
+            </details>
+            <SubmitButton>Save the absence</SubmitButton>
           </ActionForm>
         </Box>
       </details>
       <details>
-        <summary>Read them from a calendar file</summary>
+        <summary>Read absences from a calendar file</summary>
         <Box mt="2">
           <ActionForm action={readCalendarAction}>
             <SelectField name="who" label="Whose calendar" choices={choices} />

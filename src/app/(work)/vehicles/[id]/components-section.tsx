@@ -38,7 +38,7 @@ export function ComponentsSection({ view, actor }: { view: VehicleView; actor: A
           : 'each has its own clock'
       }
     >
-      <PlainTable heads={['What', 'Since', 'Used', 'Stands', 'With the plugs']} numeric={[3]}>
+      <PlainTable heads={['What', 'Since', 'Used', 'State', 'With the plugs']} numeric={[3]}>
         {due.components.map((item) => (
           <ComponentRow
             key={item.component}

@@ -1,20 +1,30 @@
+import { undoAction } from '@/app/undo-action';
+import { builtOn, isUndoable } from '@/core/shared/undo';
 import { isPlaceField, PLACE_FIELDS } from '@/core/work/place-fields';
 import { TASK_COMPONENTS } from '@/core/work/task';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { workOrderActionWords } from '@/text/audit-words';
 import { instantText } from '@/text/format';
+import { ActionForm } from '@/ui/primitives/action-form';
+import { SubmitButton } from '@/ui/primitives/button';
 import { Section } from '@/ui/primitives/page';
 
 /** Who did what when, and what stood before where something was corrected. */
-export function HistorySection({ view: { history } }: { view: WorkOrderView }) {
+export function HistorySection({ view: { history }, mayUndo }: { view: WorkOrderView; mayUndo: boolean }) {
   return (
-    <Section id="history" title="What happened" aside="nothing here can be changed afterwards">
+    <Section id="history" title="What happened" aside="lines are added, never changed">
       <ul className="soft small">
         {history.map((entry) => (
-          <li key={`${entry.at.toISOString()}${entry.action}${JSON.stringify(entry.changes).slice(0, 40)}`}>
+          <li key={entry.id}>
             {instantText(entry.at)}: {entry.who} {workOrderActionWords(entry.action)}
             {historyDetail(entry.changes)}
             {corrected(entry.changes)}
+            {mayUndo && isUndoable('work-order', entry.action) && !builtOn('work-order', entry, history) && (
+              <ActionForm action={undoAction} quiet>
+                <input type="hidden" name="undo" value={entry.id} />
+                <SubmitButton>Undo</SubmitButton>
+              </ActionForm>
+            )}
           </li>
         ))}
       </ul>

@@ -1,3 +1,4 @@
+import { may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { instantText } from '@/text/format';
 import { Section } from '@/ui/primitives/page';
@@ -6,12 +7,12 @@ import { orderPage } from '../order-page';
 import { PartTable } from '../part-table';
 import { SiteTable } from '../site-table';
 
-export default orderPage(({ view, actor }) => (
+export default orderPage(({ view, actor, live }) => (
   <>
     <SiteTable view={view} actor={actor} />
     <PartTable view={view} actor={actor} />
     <FromTheBench view={view} />
-    <HistorySection view={view} />
+    <HistorySection view={view} mayUndo={live && may(actor, 'open work orders')} />
   </>
 ));
 

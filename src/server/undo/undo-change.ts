@@ -1,0 +1,111 @@
+import { z } from 'zod';
+import type { AuditEntity } from '@/core/shared/audit';
+import { builtOn, isUndoable } from '@/core/shared/undo';
+import type { Tx } from '@/db/client';
+import { auditOf, loadAudit } from '@/db/queries/audit';
+import { workOrderActionWords } from '@/text/audit-words';
+import { instantText } from '@/text/format';
+import { type Actor, refusal } from '../access';
+import type { Deps } from '../deps';
+import { undoDeferral } from '../due/defer';
+import { fail, notFound, type Outcome, Refused } from '../failure';
+import { resolveReadings } from '../odometer/resolve-readings';
+import { planWorkOrder, unplanWorkOrder } from '../planning/plan-work-order';
+import { useCase } from '../use-case';
+import { putTaskBack, takeOffTask } from '../work-orders/change-tasks';
+import { orTaken } from '../work-orders/put-tasks';
+
+/** How many later changes of one thing are looked through for what was built on a change. */
+const LOOKED_THROUGH = 1000;
+
+interface Undoing {
+  readonly deps: Deps;
+  readonly tx: Tx;
+  readonly actor: Actor;
+  /** What the change was done to. */
+  readonly id: string;
+  readonly changes: unknown;
+}
+
+const slot = z.object({
+  day: z.string(),
+  start: z.string(),
+  minutes: z.number(),
+  bayId: z.uuid(),
+  personId: z.uuid(),
+});
+const booking = z.object({ before: slot.nullable() });
+const tasks = z.object({ taskIds: z.array(z.uuid()) });
+const task = z.object({ taskId: z.uuid() });
+const deferral = z.object({ vehicles: z.array(z.uuid()), at: z.string() });
+const reading = z.object({ reading: z.object({ vehicleId: z.uuid(), readOn: z.string(), odometerKm: z.number() }) });
+
+/** Each undoes one kind of change. A change that was recorded before it could be undone lacks what is needed, and is refused. */
+const UNDO: Readonly<Record<string, (undoing: Undoing) => Promise<Outcome<unknown>>>> = {
+  async 'work-order add tasks'({ deps, actor, id, changes }) {
+    for (const taskId of tasks.parse(changes).taskIds) {
+      const off = await takeOffTask(deps, actor, { workOrderId: id, taskId, reason: 'undone' });
+      if (!off.ok) return off;
+    }
+    return { ok: true, value: null };
+  },
+  async 'work-order take off task'({ deps, tx, actor, id, changes }) {
+    return (
+      refusal(actor, 'open work orders') ??
+      putTaskBack(deps, tx, actor, { workOrderId: id, taskId: task.parse(changes).taskId }).catch(orTaken)
+    );
+  },
+  'work-order plan': ({ deps, actor, id, changes }) => rebook(deps, actor, id, booking.parse(changes).before),
+  'work-order unplan': ({ deps, actor, id, changes }) => rebook(deps, actor, id, booking.parse(changes).before),
+  'vehicle defer': (undoing) => undefer(undoing),
+  'vehicle block': (undoing) => undefer(undoing),
+  'odometer record': ({ deps, actor, changes }) =>
+    resolveReadings(deps, actor, { items: [reading.parse(changes).reading], how: 'reject', reason: 'undone' }),
+};
+
+const rebook = (deps: Deps, actor: Actor, id: string, before: z.output<typeof slot> | null) =>
+  before ? planWorkOrder(deps, actor, { workOrderId: id, ...before }) : unplanWorkOrder(deps, actor, id);
+
+async function undefer({ deps, tx, actor, changes }: Undoing): Promise<Outcome<unknown>> {
+  const { vehicles, at } = deferral.parse(changes);
+  return refusal(actor, 'defer work') ?? undoDeferral(deps, tx, actor, { vehicleIds: vehicles, at });
+}
+
+/**
+ * Undoes a change by its line of the record; the record keeps both. Refused, naming who, where somebody has built on the
+ * change since, and for whoever may not make the change.
+ */
+export const undoChange = useCase({
+  permission: 'read the fleet',
+  input: z.object({ undo: z.coerce.number().int() }),
+  async run(deps, actor, { undo }): Promise<Outcome<null>> {
+    return deps.db.transaction(async (tx) => {
+      const change = await loadAudit(tx, actor.fleetId, undo);
+      const how = change && UNDO[`${change.entity} ${change.action}`];
+      if (!change || !how || !isUndoable(change.entity as AuditEntity, change.action))
+        return notFound('change to undo');
+      const entity = change.entity as AuditEntity;
+      const later = builtOn(entity, change, await auditOf(tx, actor.fleetId, entity, change.entityId, LOOKED_THROUGH));
+      if (later)
+        return fail(
+          'conflict',
+          `${later.who ?? 'Isobar'} ${laterText(entity, later.action)} since, ${instantText(later.at)}. Undo that first, or change it by hand.`,
+        );
+      const within = { ...deps, db: tx };
+      const done = await how({ deps: within, tx, actor, id: change.entityId, changes: change.changes }).catch(tooOld);
+      if (!done.ok) throw new Refused(done.error);
+      return { ok: true, value: null };
+    });
+  },
+});
+
+/** "took off a task", as it goes on in a sentence that begins with who. */
+const laterText = (entity: AuditEntity, action: string): string =>
+  entity === 'work-order' ? workOrderActionWords(action).replace(/:$/, '') : `made another change (${action})`;
+
+/** A change from before changes could be undone. */
+function tooOld(error: unknown): Outcome<never> {
+  if (error instanceof z.ZodError)
+    return fail('conflict', 'This change was made before changes could be undone. Change it by hand.');
+  throw error;
+}
