@@ -1,5 +1,6 @@
 import { CHECK_CODES, type CheckCode } from '@/core/odometer/check';
 import { MAX_KM_PER_DAY } from '@/core/odometer/use-rate';
+import { capital } from '@/core/shared/capital';
 import type { Km } from '@/core/shared/kinds';
 import type { UnitSystem } from '@/core/units/person-units';
 import { distanceText } from './format';
@@ -23,7 +24,7 @@ const isCode = (code: string): code is CheckCode => CHECK_CODES.some((known) => 
 /** The same as a head of the inbox. */
 export function doubtHead(code: string, system: UnitSystem): string {
   const words = isCode(code) ? wordsOf(code, system) : code;
-  return words.charAt(0).toUpperCase() + words.slice(1);
+  return capital(words);
 }
 
 /** What is wrong with a reading, in words. @param suggestedKm what it may be instead */

@@ -1,9 +1,10 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { siteName } from '../../src/core/engine/layout';
+import { cylinderText, siteName } from '../../src/core/engine/layout';
 import { siteId } from '../../src/core/engine/model';
 import { CONDITIONS } from '../../src/core/inspection/vocabulary';
+import { capital } from '../../src/core/shared/capital';
 import { type EngineListItem, listEngines } from '../../src/server/catalogue/view-engine';
 import { EngineDrawing } from '../../src/ui/drawings/engine-drawing';
 import { PartDrawing } from '../../src/ui/drawings/part-drawing';
@@ -56,7 +57,8 @@ describe('the drawing of each demo engine', () => {
       const banks = item.layout.model.banks.length;
       const cap = towers > 0 ? 1 : 0;
       expect(count(svg, /<a /g)).toBe(plugs);
-      for (const site of item.layout.sites) expect(svg).toContain(`aria-label="Site ${siteName(item.layout, site)}"`);
+      for (const site of item.layout.sites)
+        expect(svg).toContain(`aria-label="${capital(cylinderText(siteName(item.layout, site)))}"`);
       const rails = item.layout.model.connectorRail ? banks : 0;
       expect(count(svg, /<rect/g)).toBe(banks + coils + rails);
       expect(count(svg, /<circle/g)).toBe(plugs + towers + cap);

@@ -90,7 +90,7 @@ describe('findings of a work order', () => {
     ).toMatchObject({
       error: { kind: 'forbidden' },
     });
-    expect((await view()).missing[0]?.says).toMatch(/Stop: Detonation or pre-ignition, site 3\./);
+    expect((await view()).missing[0]?.says).toMatch(/Stop: Detonation or pre-ignition, cylinder 3\./);
     const close = async () => {
       const { order } = await view();
       return closeWorkOrder(

@@ -157,7 +157,7 @@ describe('what a device sends', () => {
 describe('the gates', () => {
   it('hold the start until every hole is closed and every count is back', async () => {
     const refused = await doSteps(w.deps, actor, order);
-    expect(refused.join(' ')).toMatch(/Sites 2, 3, 4, 5, 6 not done yet/);
+    expect(refused.join(' ')).toMatch(/Cylinders 2, 3, 4, 5, 6 not done yet/);
     for (const site of SITES) expect(await doSite(w.deps, actor, order, site, good)).toBeNull();
     await enter(w.deps, actor, order, 'count rags_intake_manifold', { back: 2 });
     const [start] = await enter(w.deps, actor, order, 'step start', { state: 'done' });

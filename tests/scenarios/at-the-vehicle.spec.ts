@@ -95,8 +95,9 @@ class Technician {
 
   badge = () => this.page.getByRole('status', { name: 'Not yet sent' });
   sent = () => expect(this.badge()).toHaveText('All sent', { timeout: 60_000 });
-  go = (site: string) => this.page.getByRole('link', { name: new RegExp(`^Site ${site}\\b`) }).click();
-  at = (site: string) => expect(this.page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
+  go = (site: string) => this.page.getByRole('link', { name: new RegExp(`^Cylinder ${site}\\b`) }).click();
+  at = (site: string) =>
+    expect(this.page.getByRole('heading', { name: `Cylinder ${site}`, exact: true })).toBeVisible();
 
   /** Four presses where all is normal. */
   async serve(site: string, gap: string): Promise<void> {
@@ -110,7 +111,7 @@ class Technician {
     await page.getByRole('group', { name: 'By wire gauge, the old' }).getByRole('button', { name: gap }).click();
     await page.getByRole('button', { name: /^All normal/ }).click();
     await page.getByRole('button', { name: /^Started by hand, torqued 17\.5 N·m/ }).click();
-    await expect(page.getByText(/^(left:|all sites done)/)).not.toHaveText(new RegExp(`^left:[^·]* ${site}\\b`));
+    await expect(page.getByText(/^(left:|all cylinders done)/)).not.toHaveText(new RegExp(`^left:[^·]* ${site}\\b`));
   }
 }
 
@@ -174,12 +175,12 @@ test('two technicians serve a V6; network, app and database fail them midway', a
     await corrie.context.setOffline(false);
     await corrie.page.getByRole('button', { name: 'New parts' }).click();
     await corrie.sent();
-    await expect(corrie.page.getByText('Site 5, old gap: two answers. Which holds?')).toBeVisible();
+    await expect(corrie.page.getByText('Cylinder 5, old gap: two answers. Which holds?')).toBeVisible();
     await corrie.page.getByRole('button', { name: '1.31 mm, as it stands' }).click();
     await expect(corrie.page.getByText('two answers')).toHaveCount(0);
     await corrie.sent();
-    await corrie.page.getByRole('button', { name: 'Sites' }).click();
-    await vane.page.getByRole('button', { name: 'Sites' }).click();
+    await corrie.page.getByRole('button', { name: 'Cylinders' }).click();
+    await vane.page.getByRole('button', { name: 'Cylinders' }).click();
   });
 
   await test.step('the app is killed with -9 while a site is entered', async () => {
@@ -204,7 +205,7 @@ test('two technicians serve a V6; network, app and database fail them midway', a
   await test.step('every entry is there, none twice', async () => {
     for (const one of [vane, corrie]) {
       await one.page.goto(`${base()}/work-orders/${order}/floor`);
-      await expect(one.page.getByText(/^all sites done/)).toBeVisible();
+      await expect(one.page.getByText(/^all cylinders done/)).toBeVisible();
     }
     const rows = await connection.db.select().from(floorEntries).where(eq(floorEntries.workOrderId, order));
     const done = rows.filter(({ field, outcome }) => field === 'done' && outcome === 'kept');

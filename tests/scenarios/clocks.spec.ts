@@ -79,7 +79,7 @@ test('what stops the work is loud at the vehicle as it is described, and a super
   await page.getByRole('link', { name: 'At the vehicle' }).click();
   const stop = page.getByRole('alert').filter({ hasText: 'STOP at 2, 3: Coolant between neighbours' });
   await expect(stop).toBeVisible();
-  await page.getByRole('link', { name: /^Site 3\b/ }).click();
+  await page.getByRole('link', { name: /^Cylinder 3\b/ }).click();
   await page.getByRole('button', { name: 'Describe it' }).click();
   const trace = page.getByRole('button', { name: /nose coloured trace/ });
   // Clear, beyond doubt, just visible, taken back.
@@ -117,8 +117,8 @@ test('a set that looks alike is described by two presses', async ({ page }) => {
   await user.openUp();
   await page.getByRole('button', { name: /^All normal/ }).click();
   await page.getByRole('button', { name: 'All alike: so are the other 2' }).click();
-  await page.getByRole('link', { name: /^Site 3\b/ }).click();
-  await expect(page.getByRole('heading', { name: 'Site 3', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: /^Cylinder 3\b/ }).click();
+  await expect(page.getByRole('heading', { name: 'Cylinder 3', exact: true })).toBeVisible();
   await expect(page.getByRole('button', { name: /^✓ All normal/ })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: /^✓ All normal/ })).toHaveCount(0);

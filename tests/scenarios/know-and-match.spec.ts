@@ -67,7 +67,7 @@ test('a site of the drawing leads to its row, by keyboard too', async ({ page })
   await user.signIn('viewer');
   await user.goTo('Engines');
   await page.getByRole('link', { name: 'SX-29B' }).click();
-  await page.getByRole('link', { name: 'Site 3B' }).focus();
+  await page.getByRole('link', { name: 'Cylinder 3, plug B' }).focus();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/#site-3B$/);
   await expect(user.row(/^3Bleft bank, 6th hole of 6 from the front3, lower/)).toBeInViewport();

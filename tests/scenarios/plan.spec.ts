@@ -90,11 +90,11 @@ test('a supervisor’s Monday: proposed, read, moved by keys, pinned, planned ag
   const person =
     ['A. Corrie', 'J. Holm', 'M. Vane'].find((name) => free?.includes(name) && !fixed?.includes(name)) ?? 'nobody';
   await page.goto('/plan/resources');
-  await page.getByText('Somebody or something is away').click();
+  await page.getByText('Add an absence').click();
   await page.getByLabel('Who or what').selectOption({ label: person });
   await page.getByLabel('Why').fill('ill');
   await page.getByLabel('First day').fill('2026-11-17');
-  await page.getByRole('button', { name: 'Keep the absence' }).click();
+  await page.getByRole('button', { name: 'Save the absence' }).click();
   await expect(page.locator('div', { hasText: new RegExp(`^${person}: ill`) }).last()).toBeVisible();
   await page.goto(QUARRY);
   await expect(page.getByRole('region', { name: 'Cannot be as booked' })).toContainText(`${person} is not there`);

@@ -41,7 +41,7 @@ test('a normal four-cylinder visit takes at most 30 presses, 16 of them for the 
   await press('other', /^All \d+ in order$/);
   await press('other', 'from 1');
   for (const site of ['1', '2', '3', '4']) {
-    await expect(page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
+    await expect(page.getByRole('heading', { name: `Cylinder ${site}`, exact: true })).toBeVisible();
     await press('plugs', /^Reads .* all normal, thread sound$/);
     await page.getByRole('group', { name: 'By wire gauge, the old' }).getByRole('button').nth(1).click();
     pressed.plugs += 1;

@@ -252,8 +252,8 @@ test('a lost connection loses nothing that was typed', async ({ page, context })
   await user.goTo('Work orders');
   await page.getByRole('link', { name: '1001' }).click();
   await page.getByRole('link', { name: 'At the vehicle' }).click();
-  await page.getByRole('link', { name: /^Site 4/ }).click();
-  await expect(page.getByRole('heading', { name: 'Site 4', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: /^Cylinder 4/ }).click();
+  await expect(page.getByRole('heading', { name: 'Cylinder 4', exact: true })).toBeVisible();
   await expect(page.getByText('All sent')).toBeVisible();
   await expect
     .poll(() => page.evaluate(async () => Boolean(await caches.match(window.location.pathname))), { timeout: 30_000 })

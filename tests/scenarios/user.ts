@@ -139,7 +139,7 @@ export class User {
     await expect(link).toHaveAttribute('aria-current', 'page');
   }
 
-  async place(name: 'New parts' | 'Steps' | 'Sites'): Promise<void> {
+  async place(name: 'New parts' | 'Steps' | 'Cylinders'): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name }).click();
   }
 
@@ -158,7 +158,7 @@ export class User {
     await this.place('Steps');
     const places = await this.page.locator('.step-row:disabled').first().innerText();
     await this.answerUntil(Number(/\d+/.exec(places)?.[0]), notDone);
-    await this.place('Sites');
+    await this.place('Cylinders');
   }
 
   /** @param end the number of the step before which it stops */

@@ -63,15 +63,15 @@ async function readNewParts({ page }: User, number: string, gap: string, count: 
   await page.getByRole('button', { name: new RegExp(`^Read off each.*${number}`) }).click();
   await page.getByRole('button', { name: `Each of ${count} measures ${gap}` }).click();
   await expect(page.getByText(`${count} of ${count} measured. Every gap is in range.`)).toBeVisible();
-  await page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name: 'Sites' }).click();
+  await page.getByRole('navigation', { name: 'Parts of the job' }).getByRole('button', { name: 'Cylinders' }).click();
 }
 
 /** One plug out, described, and its new one in. @param seen what its coil and boot show, at a site that has a task for them too; without, all is normal */
 async function plugIn({ page }: User, site: string, seen: string | null = null): Promise<void> {
-  await page.getByRole('link', { name: new RegExp(`^Site ${site}\\b`) }).click();
+  await page.getByRole('link', { name: new RegExp(`^Cylinder ${site}\\b`) }).click();
   const parts = page.getByRole('group', { name: 'Parts here, from above down' });
   if (seen) await parts.getByRole('button', { name: 'plug' }).click();
-  await expect(page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
+  await expect(page.getByRole('heading', { name: `Cylinder ${site}`, exact: true })).toBeVisible();
   await page
     .getByRole('button', { name: /^reads/ })
     .first()
@@ -113,7 +113,7 @@ test('a coil is replaced in one cylinder of a V6, and nothing else moves', async
 
   await test.step('at the vehicle', async () => {
     await page.getByRole('link', { name: 'At the vehicle' }).click();
-    await user.place('Sites');
+    await user.place('Cylinders');
     await expect(page.getByText('First, before any step: hood, shoes, eyes, bystanders.')).toBeVisible();
     await user.place('New parts');
     await page.getByRole('button', { name: 'Read off each: it reads NL-3806' }).click();
@@ -129,7 +129,7 @@ test('a coil is replaced in one cylinder of a V6, and nothing else moves', async
     await expect(page.getByText('out of range')).toBeVisible();
     await page.getByLabel(/^Torque of the screw/).fill('9 N·m');
     await page.getByRole('button', { name: 'New one in, screw 9 N·m, all done here' }).click();
-    await expect(page.getByText(/^all sites done/)).toBeVisible();
+    await expect(page.getByText(/^all cylinders done/)).toBeVisible();
     await user.answerSteps();
   });
 
@@ -310,8 +310,8 @@ test('plugs that nobody knows the age of are looked at: good for 30,000 km more'
   await page.getByRole('link', { name: 'At the vehicle' }).click();
   await user.openUp();
   for (const site of ['1', '2', '3', '4']) {
-    await page.getByRole('link', { name: new RegExp(`^Site ${site}\\b`) }).click();
-    await expect(page.getByRole('heading', { name: `Site ${site}`, exact: true })).toBeVisible();
+    await page.getByRole('link', { name: new RegExp(`^Cylinder ${site}\\b`) }).click();
+    await expect(page.getByRole('heading', { name: `Cylinder ${site}`, exact: true })).toBeVisible();
     await page.getByLabel(/^Old gap/).fill('1.12 mm');
     await page.getByRole('button', { name: /^All normal/ }).click();
     await page.getByRole('button', { name: 'good', exact: true }).click();

@@ -109,7 +109,7 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await page.getByRole('button', { name: /^Read off each: all read EM-7205/ }).click();
     await page.getByRole('button', { name: 'Each of 3 measures 0.70 mm' }).click();
     await user.openUp();
-    await expect(page.getByRole('heading', { name: 'Site 1' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Cylinder 1' })).toBeVisible();
     await page.getByRole('button', { name: 'from 1' }).click();
     await user.fillSite({ found: 'EM-7205', oldGap: '0.92', part: 'EM-7205', gap: '0.30 in', torque: '17 Nm' });
     await expect(page.getByText(/0.300 in is 7.62 mm/)).toBeVisible();
@@ -119,28 +119,28 @@ test('a supervisor starts from an empty workspace, and the next due date moves',
     await expect(page.getByText(/close it by 0.06 mm/).first()).toBeVisible();
     await page.getByLabel(/^New gap/).fill('0,70');
     await page.getByRole('button', { name: /^Started by hand, torqued 17 Nm, next: 2/ }).click();
-    await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Cylinder 2' })).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText(/left: 1 2 3/)).toBeVisible();
-    await page.getByRole('link', { name: /^Site 1/ }).click();
+    await page.getByRole('link', { name: /^Cylinder 1/ }).click();
     await page.getByRole('button', { name: /^Started by hand, torqued 17 Nm, next: 2/ }).click();
-    await expect(page.getByRole('heading', { name: 'Site 2' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Cylinder 2' })).toBeVisible();
     // Each figure on a drawing says which gap it is: here the old ones, on the order the new ones.
     await expect(page.locator('svg text', { hasText: 'old gap' })).toBeVisible();
     await user.fillSite({ part: 'em 7205', gap: '.028 in', torque: '12.5 ft-lb' });
     await page.getByRole('button', { name: /next: 3/ }).click();
-    await expect(page.getByRole('heading', { name: 'Site 3' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Cylinder 3' })).toBeVisible();
     await user.fillSite({ found: 'EM-7310', part: 'EM-7205', gap: '28 thou', torque: '17' });
     await expect(page.getByText('not what the record says')).toHaveCSS('color', 'rgb(142, 17, 55)');
-    await page.getByRole('button', { name: /all sites done/ }).click();
-    await expect(page.getByText(/^all sites done/)).toBeVisible();
+    await page.getByRole('button', { name: /all cylinders done/ }).click();
+    await expect(page.getByText(/^all cylinders done/)).toBeVisible();
   });
 
   await test.step('answer every step and close', async () => {
     await user.answerSteps();
     await expect(page.getByText('All sent')).toBeVisible();
     await page.getByRole('link', { name: 'Work order 1001' }).click();
-    await expect(page.getByText('3 of 3 sites done').first()).toBeVisible();
+    await expect(page.getByText('3 of 3 cylinders done').first()).toBeVisible();
     await expect(page.locator('svg text', { hasText: 'new gap' })).toHaveCount(3);
     await page.getByRole('button', { name: /I did the work: hand it over/ }).click();
     await expect(page.getByText(/Handed over by R. Tolland/)).toBeVisible();

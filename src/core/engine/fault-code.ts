@@ -69,6 +69,6 @@ export function sayCode(layout: Layout, code: string): string | null {
   const where = siteWhere(layout, first);
   if (coil !== null) return `coil circuit ${coil}: coil ${coilOf(layout.model, first)?.name ?? coil}, ${where}`;
   if (injector !== null) return `injector circuit ${injector}: ${where}`;
-  const names = sites.length > 1 ? ` (sites ${sites.map((site) => siteName(layout, site)).join(' and ')})` : '';
+  const names = sites.length > 1 ? ` (plugs ${sites.map((site) => siteName(layout, site)).join(' and ')})` : '';
   return `misfire, cylinder ${cylinder}: ${where}${names}`;
 }

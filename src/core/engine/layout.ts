@@ -144,6 +144,16 @@ export const alongBank = ({ model, sites }: Layout, bank: number): readonly Site
     .filter((site) => site.bank === bank)
     .sort((a, b) => holeOf(model, bank - 1, a) - holeOf(model, bank - 1, b) || a.place - b.place);
 
+/** A plug's place by the name of its site: "3" is "cylinder 3", "3B" is "cylinder 3, plug B". */
+export function cylinderText(name: string): string {
+  const [, cylinder, plug] = /^(\d+)([A-Z])$/.exec(name) ?? [];
+  return plug ? `cylinder ${cylinder}, plug ${plug}` : `cylinder ${name}`;
+}
+
+/** The same for several: "cylinders 1, 2"; one with two plugs is named short among others, "cylinders 3A, 3B". */
+export const cylindersText = (names: readonly string[]): string =>
+  names.length === 1 ? cylinderText(names[0] ?? '') : `cylinders ${names.join(', ')}`;
+
 /** What a person calls the site: "3" with one plug a cylinder, "3B" with two. */
 export function siteName(layout: Layout, site: SiteKey): string {
   if (site.cylinder === 0) return 'engine';

@@ -221,9 +221,9 @@ export const POLICY_TABLE = {
       ),
       option(
         'one',
-        'One site at a time',
+        'One cylinder at a time',
         'Nothing is mixed up and nothing falls in.',
-        'Each site is closed before the next is opened.',
+        'Each cylinder is closed before the next is opened.',
       ),
     ],
   },

@@ -47,7 +47,7 @@ describe('applyEntry at a site', () => {
     const done = play(cold, fitted('1A'));
     const { outcome, message, record } = apply(done, entry('site 1A', 'installedTorque', '24', '17.5'));
     expect([outcome, placeIn(record, 'site 1A').done]).toEqual(['kept', false]);
-    expect(message).toContain('Site 1 is open again.');
+    expect(message).toContain('Cylinder 1 is open again.');
     expect(changesBetween(done, record)).toEqual([
       { target: 'site 1A', from: { installedTorque: '17.5', done: true }, to: { installedTorque: '24', done: false } },
     ]);
@@ -114,7 +114,7 @@ describe('applyEntry elsewhere', () => {
 
   it('keeps the engine from being started while a site is open or something is not counted back', () => {
     expect(stepFaultsIn(plugService, cold, 'start', 0, metric).join(' ')).toMatch(
-      /Sites 1, 2, 3, 4 not done yet.*tools/,
+      /Cylinders 1, 2, 3, 4 not done yet.*tools/,
     );
     const whole = play(cold, [
       ...plugService.places.flatMap(({ id }) => fitted(id)),

@@ -152,7 +152,7 @@ function applyOrder(at: At): Applied {
   if (entry.field !== 'trayFirst') return refuse(at, 'There is no such field on this order.');
   const first = entry.value;
   if (first !== null && !model.layout.sites.some((site) => siteId(site) === first))
-    return refuse(at, `This engine has no site ${String(first).slice(0, 8)}.`);
+    return refuse(at, `This engine has no cylinder ${String(first).slice(0, 8)}.`);
   return merged(at, mergeEntry(currentOf(at), entry));
 }
 

@@ -60,7 +60,7 @@ describe('askFaults', () => {
   it('names the sites whose new plug nobody has measured', () => {
     expect(
       askFaults([ask({ kind: 'parts' })], written({ bench: { missing: plugs('2', '5'), wrong: [] } }))[0],
-    ).toContain('Sites 2, 5');
+    ).toContain('Cylinders 2, 5');
     expect(askFaults([ask({ kind: 'parts' })], written())).toEqual([]);
   });
 });

@@ -35,13 +35,13 @@ describe('the parts gate judges what is laid out', () => {
 
   it('names the place, the number that is wrong, how that part differs, and what to do', () => {
     const wrong = faults(bench({ 3: { newNumber: 'EM-7250' } }));
-    expect(wrong).toContain('Site 3: This engine takes EM-7310; EM-7250 has reach 19 mm instead of 26.5 mm');
+    expect(wrong).toContain('Cylinder 3: This engine takes EM-7310; EM-7250 has reach 19 mm instead of 26.5 mm');
     expect(wrong).toContain('set the plug aside');
     expect(faults(bench({ 3: { newNumber: 'EM-7300' } }))).toContain('another design of it, never mixed');
   });
 
   it('stays shut for a gap outside its range, and for designs that are mixed', () => {
-    expect(faults(bench({ 4: { newGap: '0.65' } }))).toMatch(/^Site 4: 0\.65 mm.* is outside 1\.00 to 1\.10 mm/);
+    expect(faults(bench({ 4: { newGap: '0.65' } }))).toMatch(/^Cylinder 4: 0\.65 mm.* is outside 1\.00 to 1\.10 mm/);
     expect(faults(bench({ 1: { newNumber: 'EM-7311' } }))).toContain('never mixed within one engine');
     const whole = { newNumber: 'EM-7311' };
     expect(faults(bench({ 1: whole, 2: whole, 3: whole, 4: whole }))).toBe('');
@@ -49,8 +49,8 @@ describe('the parts gate judges what is laid out', () => {
 
   it('names what is missing beside what is wrong', () => {
     const both = faults(bench({ 1: { newNumber: '' }, 2: { newGap: '0.5' } }));
-    expect(both).toContain('Site 2: 0.50 mm');
-    expect(both).toContain('Missing: Site 1');
+    expect(both).toContain('Cylinder 2: 0.50 mm');
+    expect(both).toContain('Missing: Cylinder 1');
   });
 
   it('bends an approved part as its own electrode takes it', () => {

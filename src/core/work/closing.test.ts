@@ -32,7 +32,10 @@ describe('missingToClose', () => {
           steps: [step('open')],
         }),
       ),
-    ).toEqual(['sites: Sites 2, 3, coil 3 not done yet.', 'steps: Neither done nor marked as not done: Road test.']);
+    ).toEqual([
+      'sites: Cylinders 2, 3, coil 3 not done yet.',
+      'steps: Neither done nor marked as not done: Road test.',
+    ]);
     expect(missing(closing({ steps: [step('done'), step('not_done'), step('open', true)] }))).toEqual([]);
   });
 
@@ -51,7 +54,7 @@ describe('missingToClose', () => {
       missing(closing({ places: [{ ...done, redo: true }], sheetChanged: 'Another sheet is in force now.' })),
     ).toEqual([
       'head: Another sheet is in force now. Take it over, or have a supervisor decide.',
-      'head: Site 2 done under another sheet than the one in force: redo, or release with a reason.',
+      'head: Cylinder 2 done under another sheet than the one in force: redo, or release with a reason.',
     ]);
   });
 });

@@ -85,7 +85,7 @@ describe('a gate', () => {
     const soaked = { 'site 1A': { soakedAt: '2026-11-16T08:00:00Z', done: true } };
     expect(stopBefore({ ...ready, places: [] }, {}, 'start')).toBeNull();
     expect(stopBefore(ready, soaked, 'start')).toContain('Penetrant was used');
-    expect(stopBefore(ready, {}, 'start')).toContain('Sites 1, 2, 3, 4 not done yet');
+    expect(stopBefore(ready, {}, 'start')).toContain('Cylinders 1, 2, 3, 4 not done yet');
     const counted = {
       ...ready,
       places: [],
@@ -117,7 +117,7 @@ describe('a cracked insulator', () => {
     (word) => {
       const seen = { [word]: 2 };
       expect(stop({})).toBeNull();
-      expect(stop({ seen })).toMatch(/Site 3: .*is every piece there.*do not crank/);
+      expect(stop({ seen })).toMatch(/Cylinder 3: .*is every piece there.*do not crank/);
       expect(stop({ seen, pieces: 'one is missing' })).toContain('lies in the cylinder');
       expect(stop({ seen, pieces: 'one is missing' }, [lift('pieces')])).toBeNull();
       expect(stop({ seen, pieces: 'all there' })).toBeNull();

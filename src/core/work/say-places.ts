@@ -1,7 +1,8 @@
 import { coilOf } from '../engine/coils';
-import { type Layout, siteName } from '../engine/layout';
+import { cylindersText, type Layout, siteName } from '../engine/layout';
 import type { SiteKey } from '../engine/model';
 import { isCoil, isOfEngine } from '../engine/places';
+import { capital } from '../shared/capital';
 import type { TaskComponent } from './task';
 
 /** A part as a sentence names it. */
@@ -34,11 +35,10 @@ export interface NamedPlace {
   readonly name: string;
 }
 
-/** "Sites 1, 2, coil 3, cap": plugs by their site, other parts by their own name. */
+/** "Cylinders 1, 2, coil 3, cap": plugs by their cylinder, other parts by their own name. */
 export function sayPlaces(places: readonly NamedPlace[]): string {
   const plugs = places.filter(({ component }) => component === 'plug').map(({ name }) => name);
   const others = places.filter(({ component }) => component !== 'plug').map(({ name }) => name);
-  const sites = plugs.length === 0 ? [] : [`${plugs.length === 1 ? 'site' : 'sites'} ${plugs.join(', ')}`];
-  const said = [...sites, ...others].join(', ');
-  return said.slice(0, 1).toUpperCase() + said.slice(1);
+  const said = [...(plugs.length === 0 ? [] : [cylindersText(plugs)]), ...others].join(', ');
+  return capital(said);
 }

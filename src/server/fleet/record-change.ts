@@ -52,8 +52,8 @@ export const recordChange = useCase({
         return fail('invalid', 'This engine has none of these.', { component: 'This engine has none of these.' });
       const sites = sitesFromText(layout, input.sites || 'all');
       if (!sites)
-        return fail('invalid', 'This engine has no such sites.', {
-          sites: `Name sites such as ${siteId(layout.sites[0] ?? { cylinder: 1, position: 'A' })}, “bank 1” or all.`,
+        return fail('invalid', 'This engine has no such cylinders.', {
+          sites: `Name cylinders such as ${siteId(layout.sites[0] ?? { cylinder: 1, position: 'A' })}, “bank 1” or all.`,
         });
       const places = placesOf(layout, input.component, sites);
       if (input.tag && places.length > 1)

@@ -124,12 +124,12 @@ function answerOf(
 function siteRows({ sites }: WorkOrderView, system: UnitSystem): Content[] {
   if (sites.length === 0) return [];
   return [
-    { text: 'Sites', style: 'h2' },
+    { text: 'Cylinders', style: 'h2' },
     {
       fontSize: 9,
       stack: [
         table(
-          ['Site', 'Where', 'On record', 'Read off', 'Old gap', 'New gap', 'Torque', 'Done'],
+          ['Cylinder', 'Where', 'On record', 'Read off', 'Old gap', 'New gap', 'Torque', 'Done'],
           sites.map((site) => [
             { text: site.name, fontSize: 12, bold: true },
             site.where,

@@ -45,7 +45,7 @@ export function pickList(view: WorkOrderView): Content {
     ...(plug
       ? [
           {
-            text: plug.pick ? pickWords(plug.pick) : 'Every new plug has been read at its site.',
+            text: plug.pick ? pickWords(plug.pick) : 'Every new plug has been read at its cylinder.',
             margin: [0, 4, 0, 0] as [number, number, number, number],
           },
           ...(plug.current.kind === 'replaced' ? plug.current.notes : []),
@@ -118,8 +118,8 @@ export async function trayLabel(view: WorkOrderView, address: string): Promise<C
           { text: `Work order ${order.number}`, style: 'large' },
           {
             text: order.trayFirst
-              ? `First plug: site ${order.trayFirst}`
-              : 'First plug: site ______ (write it down before it is laid)',
+              ? `First plug: cylinder ${order.trayFirst}`
+              : 'First plug: cylinder ______ (write it down before it is laid)',
             style: 'large',
             bold: true,
           },
@@ -174,9 +174,9 @@ export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content
       ],
     },
     specLines(view, system),
-    { text: 'By site', style: 'h2' },
+    { text: 'By cylinder', style: 'h2' },
     table(
-      ['Site', 'Found', 'Old gap', 'Seen', 'Fitted', 'Gap', 'Torque', 'By'],
+      ['Cylinder', 'Found', 'Old gap', 'Seen', 'Fitted', 'Gap', 'Torque', 'By'],
       sites.map((site) => [
         { text: site.name, bold: true },
         {

@@ -1,4 +1,4 @@
-import { siteName } from '@/core/engine/layout';
+import { cylindersText, siteName } from '@/core/engine/layout';
 import { type Missing, missingToClose } from '@/core/work/closing';
 import { isLifted, shutByNotDone } from '@/core/work/gates';
 import { countsIn } from '@/core/work/order-model';
@@ -23,7 +23,7 @@ export async function missingOf(
   return [
     ...stopsOf(findings).map(
       ({ cause, sites }): Missing => ({
-        says: `Stop: ${CAUSE_WORDS[cause]}, site ${sites.map((site) => siteName(layout, site)).join(', ')}. A supervisor has to decide.`,
+        says: `Stop: ${CAUSE_WORDS[cause]}, ${cylindersText(sites.map((site) => siteName(layout, site)))}. A supervisor has to decide.`,
         at: 'findings',
       }),
     ),

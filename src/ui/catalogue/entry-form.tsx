@@ -1,6 +1,7 @@
 'use client';
 
 import { Grid } from '@chakra-ui/react';
+import { capital } from '@/core/shared/capital';
 import { ActionForm, type FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import { SelectField, TextField } from '../primitives/fields';
@@ -14,7 +15,7 @@ interface EntryColumn {
 
 const label = (key: string): string => {
   const words = key.replaceAll('_', ' ');
-  return words.charAt(0).toUpperCase() + words.slice(1);
+  return capital(words);
 };
 
 /** One row entered by hand, in the columns of its import file and judged by the same rules. */

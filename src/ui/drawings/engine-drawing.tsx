@@ -1,8 +1,9 @@
 'use client';
 
 import { boxOf, type Point, SITE_RADIUS, sitePoints } from '@/core/engine/drawing';
-import { type Layout, type Site, siteName } from '@/core/engine/layout';
+import { cylinderText, type Layout, type Site, siteName } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
+import { capital } from '@/core/shared/capital';
 import { paint } from '@/ui/theme/paint';
 import { extentOf, ignitionShapes } from './ignition-geometry';
 import { CoilsUnder, ConnectorRails, Distributor, Leads } from './ignition-shapes';
@@ -233,7 +234,7 @@ function SiteShape({ name, x, y, mark, figure }: { name: string; x: number; y: n
   return (
     <a
       href={mark.href}
-      aria-label={`Site ${name}${{ plain: '', done: ', done', now: ', in hand', todo: ', to do' }[mark.state]}`}
+      aria-label={`${capital(cylinderText(name))}${{ plain: '', done: ', done', now: ', in hand', todo: ', to do' }[mark.state]}`}
     >
       {/* One target with the lines beside it, for a gloved finger. */}
       <polygon

@@ -39,9 +39,11 @@ export function ChosenJob(props: Props) {
   const canGo = canMove && !job.isBegun && !job.isFinished && !job.isPinned;
   const proposed = canGo && slot === null ? (job.place?.slot ?? null) : null;
   const panel = useRef<HTMLElement>(null);
-  // On a tablet the panel stands below the board.
+  // On a tablet the panel stands below the board. While a job is in hand nothing moves under it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: another job is shown in the same panel
-  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), [job.id]);
+  useEffect(() => {
+    if (!isInHand()) panel.current?.scrollIntoView({ block: 'nearest' });
+  }, [job.id]);
   useEscape(onClose);
   return (
     <section className="chosen-job" ref={panel} aria-label={`Unit ${job.unitNumber}`}>
@@ -112,11 +114,14 @@ export function ChosenJob(props: Props) {
   );
 }
 
+/** Whether a job is being moved. */
+const isInHand = (): boolean => document.querySelector('[data-dragging]') !== null;
+
 /** Escape closes the panel; with a job in hand Escape only puts that job back. */
 function useEscape(close: () => void) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !event.defaultPrevented && !document.querySelector('[data-dragging]')) close();
+      if (event.key === 'Escape' && !event.defaultPrevented && !isInHand()) close();
     };
     document.addEventListener('keydown', press);
     return () => document.removeEventListener('keydown', press);

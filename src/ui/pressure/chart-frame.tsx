@@ -63,7 +63,7 @@ export function Axes({ plot, currency }: { plot: Plot; currency: string }) {
       </text>
       <text x={right} y={bottom + 37} textAnchor="end" fill={paint('soft')} style={{ fontSize: '13px' }}>
         {plot.width > 460
-          ? 'life used by the worst site; a tail is where four more weeks take it'
+          ? 'life used by the worst cylinder; a tail is where four more weeks take it'
           : 'life used; tail: in four weeks'}
       </text>
     </g>

@@ -98,8 +98,9 @@ const readingInput = z
     sites.forEach((given, i) => {
       const id = siteId(given);
       if (!known.has(id))
-        check.addIssue({ code: 'custom', path: ['sites', i], message: `This engine has no site ${id}.` });
-      if (seen.has(id)) check.addIssue({ code: 'custom', path: ['sites', i], message: `Site ${id} is given twice.` });
+        check.addIssue({ code: 'custom', path: ['sites', i], message: `This engine has no cylinder ${id}.` });
+      if (seen.has(id))
+        check.addIssue({ code: 'custom', path: ['sites', i], message: `Cylinder ${id} is given twice.` });
       seen.add(id);
     });
   });

@@ -61,7 +61,7 @@ export const serviceHistoryKind = defineKind<HistoryWrite>({
     { key: 'unit', help: 'km or mi', example: 'km' },
     {
       key: 'sites',
-      help: 'all, bank 1, or sites such as 1 3 5 or 1A 2B; all for a cap, a rotor or a lead set',
+      help: 'all, bank 1, or cylinders such as 1 3 5 or 1A 2B; all for a cap, a rotor or a lead set',
       example: 'all',
       aliases: ['cylinders'],
     },
@@ -195,7 +195,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
   const tag = r.text('tag');
   if (tag !== null && sites && sites.length !== 1)
     r.fault('tag', 'a tag is of one coil: name its one cylinder under sites');
-  if (!sites) r.fault('sites', `“${typedSites}” names a site that ${family.code} does not have`);
+  if (!sites) r.fault('sites', `“${typedSites}” names a cylinder that ${family.code} does not have`);
   if (sites?.length === 0) r.fault('component', `${family.code} has no ${component.replace('_', ' ')}`);
   const partNumber = r.text('part_number');
   const gap = r.quantity('gap', 'gap', 'gap_unit', 'mm');
@@ -232,7 +232,7 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
   if (place !== null) here.tags.set(tagKey, place);
   const fresh = sites.filter((site) => !here.done.has(fitKey(values, siteId(site))));
   for (const site of fresh) here.done.add(fitKey(values, siteId(site)));
-  const label = `${what}, ${component === 'plug' ? '' : `${component.replace('_', ' ')} at `}${typedSites === 'all' ? 'all sites' : `sites ${typedSites}`}`;
+  const label = `${what}, ${component === 'plug' ? '' : `${component.replace('_', ' ')} at `}${typedSites === 'all' ? 'all cylinders' : `cylinders ${typedSites}`}`;
   return fresh.length === 0
     ? { line, verdict: 'skip', what: label, reasons: ['already here'] }
     : { line, verdict: 'add', what: label, reasons: [], write: { values, sites: fresh, removed } };

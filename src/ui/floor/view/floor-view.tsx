@@ -29,7 +29,7 @@ import type { Wrench } from './wrench-panel';
 const PLACES = [
   ['parts', 'New parts'],
   ['steps', 'Steps'],
-  ['sites', 'Sites'],
+  ['sites', 'Cylinders'],
 ] as const;
 type Where = (typeof PLACES)[number][0];
 
@@ -287,7 +287,7 @@ const MAX_NAMED = 8;
 
 /** Short enough for one line; the drawing shows every one. */
 function leftWords(places: readonly PlaceModel[]): string {
-  if (places.length === 0) return 'all sites done';
+  if (places.length === 0) return 'all cylinders done';
   const shown = places.slice(0, MAX_NAMED);
   const [plugs, others] = [true, false].map((isPlug) =>
     shown.filter(({ component }) => (component === 'plug') === isPlug).map(({ name }) => name),

@@ -12,7 +12,7 @@ export function JobEngine({ floor, here }: { floor: Floor; here: string }) {
     <Engine
       layout={floor.job.layout}
       marks={isEngine ? withoutFigures(marks) : marks}
-      title="Engine: choose a site"
+      title="Engine: choose a cylinder"
       maxH={isEngine ? '340px' : '250px'}
       ignition={isEngine}
     />

@@ -2,6 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
+import { cylinderText } from '@/core/engine/layout';
 import { checkReachable } from '@/core/gap/bends';
 import { type GapVerdict, gapTarget, gaugeAdvice } from '@/core/gap/check';
 import type { Mm } from '@/core/shared/kinds';
@@ -251,7 +252,7 @@ function NewPart({
     <Box borderBottom="1px solid" borderColor="hair" pb="2">
       <NumberField
         field="newGap"
-        name={`New plug for site ${site.name}`}
+        name={`New plug for ${cylinderText(site.name)}`}
         known={number === '' ? 'number not read yet' : `reads ${number}`}
         value={gap}
         system={job.units}

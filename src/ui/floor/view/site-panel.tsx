@@ -2,6 +2,8 @@
 
 import { Box } from '@chakra-ui/react';
 import { useEffect, useId, useRef, useState } from 'react';
+import { cylinderText } from '@/core/engine/layout';
+import { capital } from '@/core/shared/capital';
 import { readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
 import { personUnits } from '@/core/units/person-units';
 import type { Json } from '@/core/work/entry';
@@ -180,7 +182,7 @@ function SiteSide({
   const looks = taskOf(job, site)?.action !== 'replace';
   return (
     <div className="site-side">
-      <h2>Site {site.name}</h2>
+      <h2>{capital(cylinderText(site.name))}</h2>
       <span className="site-where">
         {site.where}
         {fields.done === true && ` · done by ${site.doneBy ?? 'you'}`}
@@ -276,7 +278,7 @@ function Finish({
         ) : (
           <Press main wide onPress={finish}>
             Started by hand, {how}
-            {next ? `, next: ${next}` : ', all sites done'}
+            {next ? `, next: ${next}` : ', all cylinders done'}
           </Press>
         )}
       </div>

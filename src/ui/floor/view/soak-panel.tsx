@@ -2,6 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
+import { cylinderText } from '@/core/engine/layout';
 import type { Nm } from '@/core/shared/kinds';
 import { SEIZING_FACTOR } from '@/core/torque/curve';
 import type { UnitSystem } from '@/core/units/person-units';
@@ -91,11 +92,11 @@ export function SoakPanel({
 function moveWords(move: NextMove, site: string): string {
   switch (move.kind) {
     case 'prepare':
-      return `Next: site ${site}, back off an eighth of a turn, then penetrant, ${MAX_PENETRANT_ML} ml at most.`;
+      return `Next: ${cylinderText(site)}, back off an eighth of a turn, then penetrant, ${MAX_PENETRANT_ML} ml at most.`;
     case 'remove':
-      return `Next: site ${site} has soaked. To and fro, a quarter turn at a time.`;
+      return `Next: ${cylinderText(site)} has soaked. To and fro, a quarter turn at a time.`;
     case 'wait':
-      return `Nothing to force: the soak of site ${site} ends at ${clock(move.untilMs)}.`;
+      return `Nothing to force: the soak of ${cylinderText(site)} ends at ${clock(move.untilMs)}.`;
   }
 }
 

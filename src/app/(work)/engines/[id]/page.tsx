@@ -129,8 +129,8 @@ function WeakPoints({ view: { family } }: { view: EngineView }) {
 
 function Sites({ view: { layout } }: { view: EngineView }) {
   return (
-    <Section title="Sites" aside="two plugs side by side need not serve one cylinder">
-      <PlainTable heads={['Site', 'Where', 'Coil and terminal', 'Beside it in its bank']}>
+    <Section title="Cylinders" aside="two plugs side by side need not serve one cylinder">
+      <PlainTable heads={['Cylinder', 'Where', 'Coil and terminal', 'Beside it in its bank']}>
         {layout.sites.map((site) => (
           <tr key={siteId(site)} id={`site-${siteId(site)}`}>
             <td className="strong">{siteName(layout, site)}</td>

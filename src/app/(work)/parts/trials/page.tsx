@@ -80,7 +80,7 @@ function OneTrial({
         </Box>
       </Box>
       <PlainTable
-        heads={['', 'Sites', 'Vehicles', 'Run by all sites', 'Out early', 'Gap growth']}
+        heads={['', 'Plugs', 'Vehicles', 'Run by all of them', 'Out early', 'Gap growth']}
         numeric={[2, 3, 4, 5, 6]}
       >
         <ServiceRow
@@ -144,7 +144,7 @@ function verdictText({ verdict, chance }: TrialComparison, system: UnitSystem): 
       : ` If the two were alike, a split so uneven would come about in ${percentText(chance)} of cases.`;
   switch (verdict) {
     case 'too-little':
-      return `Too little to tell yet: a verdict wants ${distanceText(MIN_SITE_KM, system)} run by its sites.${odds}`;
+      return `Too little to tell yet: a verdict wants ${distanceText(MIN_SITE_KM, system)} run by its plugs.${odds}`;
     case 'no-difference':
       return `No difference seen so far.${odds}`;
     case 'worse':

@@ -121,7 +121,7 @@ function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView 
               label="What"
               choices={choices.map((value) => ({ value, label: COMPONENT_WORDS[value] }))}
             />
-            <TextField name="sites" label="At which sites" hint="empty: all; else 1 3 5 or bank 2" />
+            <TextField name="sites" label="At which cylinders" hint="empty: all; else 1 3 5 or bank 2" />
             <TextField name="on" label="Day" type="date" defaultValue={today} />
             <TextField name="odometer" label="Odometer then" hint={`in ${vehicle.odometerUnit} unless you write it`} />
             <SelectField

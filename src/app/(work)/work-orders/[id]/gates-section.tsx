@@ -1,4 +1,6 @@
 import { Box } from '@chakra-ui/react';
+import { cylinderText } from '@/core/engine/layout';
+import { capital } from '@/core/shared/capital';
 import { GATE_TABLE, PLACE_GATES, STAGE_WORDS } from '@/core/work/gate-table';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
@@ -86,7 +88,7 @@ function Lift({ view: { order, gates, tasks } }: { view: WorkOrderView }) {
             <SelectField
               name="target"
               label="Place"
-              choices={open.map(({ target, name }) => ({ value: target, label: `Site ${name}` }))}
+              choices={open.map(({ target, name }) => ({ value: target, label: capital(cylinderText(name)) }))}
             />
             <TextField name="reason" label="What was decided for this place" />
             <SubmitButton>Lift it here</SubmitButton>

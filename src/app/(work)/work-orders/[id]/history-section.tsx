@@ -1,4 +1,5 @@
 import { undoAction } from '@/app/undo-action';
+import { cylinderText } from '@/core/engine/layout';
 import { builtOn, isUndoable } from '@/core/shared/undo';
 import { isPlaceField, PLACE_FIELDS } from '@/core/work/place-fields';
 import { TASK_COMPONENTS } from '@/core/work/task';
@@ -36,7 +37,7 @@ function historyDetail(changes: unknown): string {
   if (typeof changes !== 'object' || changes === null) return '';
   const at = changes as Readonly<Record<string, unknown>>;
   const told = [
-    at.site && at.reason ? `${at.site}: ${at.reason}` : at.site && `site ${at.site}`,
+    at.site && at.reason ? `${at.site}: ${at.reason}` : at.site && cylinderText(String(at.site)),
     ...TASK_COMPONENTS.map((component) => at[component] && `${component.replace('_', ' ')} ${at[component]}`),
     Array.isArray(at.tasks) && at.tasks.join('; '),
     at.task && `${at.task}: ${at.reason}`,

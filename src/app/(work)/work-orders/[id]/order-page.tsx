@@ -63,10 +63,10 @@ function Tabs({ view: { order, steps, findings } }: { view: WorkOrderView }) {
   );
 }
 
-/** How far it is: "3 of 6 sites done" where plugs alone are done, places otherwise. */
+/** How far it is: "3 of 6 cylinders done" where plugs alone are done, places otherwise. */
 export function doneText({ tasks }: WorkOrderView, named: boolean): string {
   const places = tasks.flatMap((task) => task.places).filter(({ state }) => state !== 'moved');
-  const what = tasks.every(({ row }) => row.component === 'plug') ? 'sites ' : 'places ';
+  const what = tasks.every(({ row }) => row.component === 'plug') ? 'cylinders ' : 'places ';
   return `${places.filter(({ state }) => state !== 'open').length} of ${places.length} ${named ? what : ''}done`;
 }
 

@@ -11,10 +11,10 @@ import { PlainTable } from '@/ui/primitives/plain-table';
 export function SiteTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
   const { sites, order } = view;
   return (
-    <Section id="record" title="Record by site">
+    <Section id="record" title="Record by cylinder">
       <PlainTable
         heads={[
-          'Site',
+          'Cylinder',
           'Record said',
           'Found',
           'Old gap',

@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
+import { cylinderText } from '@/core/engine/layout';
 import { deps } from '@/server/deps';
 import { listWaiting } from '@/server/work-orders/list-waiting';
 import { instantText, NONE } from '@/text/format';
@@ -50,7 +51,7 @@ export default page(async function WaitingPage() {
             <Box key={wait.id} py="2" borderBottom="1px solid" borderColor="hair">
               <TextLink href={`/work-orders/${order.id}`}>{order.number}</TextLink> unit{' '}
               <strong>{order.unitNumber}</strong> {order.vehicleName}: {wait.reason}
-              {wait.site && `, site ${wait.site}`}
+              {wait.site && `, ${cylinderText(wait.site)}`}
               {wait.partNumber && (
                 <>
                   , {wait.quantity} × <Code>{wait.partNumber}</Code>

@@ -100,7 +100,7 @@ export function open(input: ProcedureInput): readonly Draft[] {
                 },
               ]
             : []),
-          choice('wells', 'wells as found', ['all dry and clean', 'something found, noted at its site']),
+          choice('wells', 'wells as found', ['all dry and clean', 'something found, noted at its cylinder']),
         ],
       },
     ),
@@ -131,7 +131,7 @@ function liftStep(input: ProcedureInput): Draft {
       caution: brittle.length > 0 ? `Brittle here: ${brittle.join('; ')}. Warm and ease, do not force.` : null,
       tools: onPlug ? ['boot puller'] : ['boot pliers', 'lead markers'],
       asks: onPlug
-        ? [choice('boots', 'boots and tabs as found', ['all sound', 'something found, noted at its site'])]
+        ? [choice('boots', 'boots and tabs as found', ['all sound', 'something found, noted at its cylinder'])]
         : [{ key: 'routing', what: 'where each lead ran', kind: 'photo' }],
     },
   );

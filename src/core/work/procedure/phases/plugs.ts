@@ -72,7 +72,8 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
   const { torqueNm, threads, method } = plug;
   const blind = access.some((bank) => bank.access === 'by_feel' || bank.access === 'under_intake');
   const one = policies.opening === 'one' || (policies.opening !== 'bank' && blind);
-  const washer = plug.seat === 'gasket' ? 'One gasket out, one gasket in, at each site.' : 'Conical seat: no gasket.';
+  const washer =
+    plug.seat === 'gasket' ? 'One gasket out, one gasket in, at each cylinder.' : 'Conical seat: no gasket.';
   const power =
     policies.power_tools === 'run_out'
       ? 'Power tools only to run out a plug that is loose already.'
@@ -85,7 +86,7 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
   return draft(
     'plugs',
     'sites',
-    `At each of ${n} sites, ${one ? 'one at a time' : 'bank by bank'}: ${work}${others ? `. Here too: ${others}` : ''}`,
+    `At each of ${n} cylinders, ${one ? 'one at a time' : 'bank by bank'}: ${work}${others ? `. Here too: ${others}` : ''}`,
     one
       ? `With one hole open nothing falls in elsewhere and nothing is mixed up. ${threads.says}`
       : `Laid out in order on the tray a bank can be compared at a glance. ${threads.says}`,

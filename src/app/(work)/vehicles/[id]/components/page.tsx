@@ -25,7 +25,9 @@ function FittedSection({ view: { vehicle, layout, fitted }, system }: { view: Ve
       title="Fitted now"
       aside={<a href={`/vehicles/${vehicle.id}/history`}>all that is or was in it, for its next keeper (CSV)</a>}
     >
-      <PlainTable heads={['Site', 'Where', 'Part by the record', 'Read off it', 'Since', 'At', 'Gap then', 'History']}>
+      <PlainTable
+        heads={['Cylinder', 'Where', 'Part by the record', 'Read off it', 'Since', 'At', 'Gap then', 'History']}
+      >
         {layout.sites.map((site) => {
           const row = bySite.get(siteId(site));
           return (

@@ -14,7 +14,7 @@ const SHEETS = [
   ['job-card', 'Job card', 'Large type with room to write, for where no screen goes.'],
   ['pick-list', 'Pick list', 'Parts, what is used up, and tools with their sizes.'],
   ['tray-label', 'Tray label', 'Order of the removed plugs, with a code that leads back to their record.'],
-  ['record', 'Service record', 'What was found, fitted and said, by site; for the file or the next keeper.'],
+  ['record', 'Service record', 'What was found, fitted and said, by cylinder; for the file or the next keeper.'],
 ] as const;
 
 const SIZE_WORDS = { A4: 'A4', LETTER: 'Letter' } as const;

@@ -1,10 +1,11 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { alongBank } from '@/core/engine/layout';
+import { alongBank, cylinderText } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { isOfEngine } from '@/core/engine/places';
 import { NORMAL } from '@/core/inspection/vocabulary';
+import { capital } from '@/core/shared/capital';
 import type { UnitSystem } from '@/core/units/person-units';
 import { siteTarget } from '@/core/work/targets';
 import { may } from '@/server/access';
@@ -46,7 +47,7 @@ export default page(async function TrayPage({ params }: Props) {
         }
       >
         {order.trayFirst
-          ? `Laid from site ${order.trayFirst}`
+          ? `Laid from ${cylinderText(order.trayFirst)}`
           : 'Direction of the tray not declared: no bank can be named'}{' '}
         · {looked} of {sites.length} described
         {sites.some(({ differs }) => differs) &&
@@ -185,7 +186,12 @@ function OnTray({ site, view, system }: { site: WorkOrderSiteView; view: WorkOrd
   return (
     <figure>
       <figcaption>{site.name}</figcaption>
-      <PlugDrawing seen={seenAt(site)} gapMm={site.removedGapMm} seat={seatOf(view)} title={`Site ${site.name}`} />
+      <PlugDrawing
+        seen={seenAt(site)}
+        gapMm={site.removedGapMm}
+        seat={seatOf(view)}
+        title={capital(cylinderText(site.name))}
+      />
       <Box fontSize="sm" minW="0">
         <Box fontWeight="650" fontSize="16px" color={over ? 'wrong.ink' : undefined}>
           {first(gapText(site.removedGapMm, system))}
@@ -225,7 +231,7 @@ function Photos({ order, photos, site }: { order: string; photos: Photos; site: 
   return (
     <Flex gap="1" mt="1" wrap="wrap" data-no-print>
       {here.map(({ id, who }) => (
-        <KeptPhoto key={id} order={order} photo={id} words={`Site ${site.name}, by ${who}`} />
+        <KeptPhoto key={id} order={order} photo={id} words={`${capital(cylinderText(site.name))}, by ${who}`} />
       ))}
     </Flex>
   );
