@@ -124,7 +124,7 @@ test('a driver’s complaint becomes a closed visit, with the network cut in the
     await page.getByLabel(/^Number on the new coil/).fill('NL-1804');
     await page.getByLabel(/^Serial of the new one/).fill('NC-8102');
     await page.getByLabel(/^Torque of the screw/).fill('9 N·m');
-    await page.getByRole('button', { name: 'New one in, screw 9 N·m, all done here' }).click();
+    await page.getByRole('button', { name: /^Save .*New one in, screw 9 N·m, all done here$/ }).click();
     await user.answerSteps();
     await expect(page.getByText('All sent')).toBeVisible();
     await page.getByRole('link', { name: /^Work order \d+$/ }).click();

@@ -45,7 +45,7 @@ test('a normal four-cylinder visit takes at most 30 presses, 16 of them for the 
     await press('plugs', /^Reads .* all normal, thread sound$/);
     await page.getByRole('group', { name: 'By wire gauge, the old' }).getByRole('button').nth(1).click();
     pressed.plugs += 1;
-    await press('plugs', /^Started by hand, torqued \d/);
+    await press('plugs', /^Save cylinder .*Started by hand, torqued \d/);
   }
   // Refitted and counted; then started, looked round and put down when it is looked at again.
   await press('other', /^All \d+ in order$/);

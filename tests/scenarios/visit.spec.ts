@@ -86,7 +86,7 @@ async function plugIn({ page }: User, site: string, seen: string | null = null):
     await page.getByRole('button', { name: 'Describe it' }).click();
     await page.getByRole('button', { name: seen }).click();
   }
-  await page.getByRole('button', { name: /^Started by hand, torqued \d/ }).click();
+  await page.getByRole('button', { name: /^Save cylinder .*Started by hand, torqued \d/ }).click();
 }
 
 /** From the last step to closed, at what the dash shows. */
@@ -128,8 +128,8 @@ test('a coil is replaced in one cylinder of a V6, and nothing else moves', async
     await page.getByLabel(/^Torque of the screw/).fill('22 N·m');
     await expect(page.getByText('out of range')).toBeVisible();
     await page.getByLabel(/^Torque of the screw/).fill('9 N·m');
-    await page.getByRole('button', { name: 'New one in, screw 9 N·m, all done here' }).click();
-    await expect(page.getByText(/^all cylinders done/)).toBeVisible();
+    await page.getByRole('button', { name: /^Save .*New one in, screw 9 N·m, all done here$/ }).click();
+    await expect(page.getByText(/^all cylinders done/).first()).toBeVisible();
     await user.answerSteps();
   });
 
@@ -170,14 +170,14 @@ test('a distributor is tuned up: the cap is compared first, then cap, rotor and 
     await page.getByRole('button', { name: 'All sound' }).click();
     const lead = page.getByRole('group', { name: 'Leads, one at a time' }).getByRole('button');
     if (part === 'Lead set') {
-      await page.getByRole('button', { name: new RegExp(`^New one in.*${next}$`) }).click();
+      await page.getByRole('button', { name: new RegExp(`^Save .*New one in.*${next}$`) }).click();
       await expect(
         page.getByText('Tick off each lead as it goes on, one at a time: 1, 2, 3, 4, 5, 6 left.'),
       ).toBeVisible();
       await expect(lead.first()).toContainText('1 from tower 5');
       for (const one of await lead.all()) await one.click();
     }
-    await page.getByRole('button', { name: new RegExp(`^New one in.*${next}$`) }).click();
+    await page.getByRole('button', { name: new RegExp(`^Save .*New one in.*${next}$`) }).click();
   }
   await user.answerSteps();
   await close(user, '17,650 mi');
@@ -287,7 +287,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
       await page.getByRole('button', { name: 'All sound' }).click();
       await expect(page.getByLabel(/^Number on the new/)).toHaveValue(number);
       if (part === 'Coil 4') await page.getByLabel(/^Serial of the new one/).fill('NC-7034');
-      await page.getByRole('button', { name: /^New one in/ }).click();
+      await page.getByRole('button', { name: /^Save .*New one in/ }).click();
     }
     await user.answerSteps();
     await close(user, later(after));
@@ -316,7 +316,7 @@ test('plugs that nobody knows the age of are looked at: good for 30,000 km more'
     await page.getByRole('button', { name: /^All normal/ }).click();
     await page.getByRole('button', { name: 'good', exact: true }).click();
     await page.getByRole('button', { name: '30,000 km' }).click();
-    await page.getByRole('button', { name: /^Started by hand, torqued \d/ }).click();
+    await page.getByRole('button', { name: /^Save cylinder .*Started by hand, torqued \d/ }).click();
   }
   await user.answerSteps();
   await close(user, later(before));

@@ -26,7 +26,7 @@ export function InspectionResult({ floor, place }: { floor: Floor; place: FloorP
   return (
     <>
       <FieldHead name="What came of it" />
-      <div className="press-row">
+      <div className="press-row" data-field="result">
         {RESULTS.map((result) => (
           <Press
             key={result}
@@ -50,7 +50,7 @@ export function InspectionResult({ floor, place }: { floor: Floor; place: FloorP
             onActive={() => edit(target, 'goodFor')}
             onChange={(value) => set(target, 'goodFor', value)}
           />
-          <div className="press-row" data-close>
+          <div className="press-row" data-close data-field="goodFor">
             {[...new Set([...(measured === null || measured < 500 ? [] : [measured]), ...USUAL_KM])].map((km) => (
               <Press key={km} onPress={() => put(km)}>
                 {distanceText(km, job.units).split(' · ')[0]}

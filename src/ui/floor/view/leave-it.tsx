@@ -36,6 +36,7 @@ export function LeaveIt({ floor, place }: { floor: Floor; place: FloorPlace }) {
         </>
       )}
       <NumberRead
+        field="leftWhy"
         label="Left as it was, because"
         value={why}
         known="it counts as not done, and the order can be closed"

@@ -42,6 +42,7 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
   return (
     <>
       <NumberRead
+        field="newNumber"
         label="Number on the new plug"
         value={number}
         known={`this engine takes ${rules.partNumber}`}
@@ -72,7 +73,7 @@ function NewPlug({ fields, put, job, plug, active, activate, quantity, pad }: Pa
       />
       <Dropped fields={fields} put={put} />
       {(rules.lubricant === 'anti_seize' || fields.compound) && (
-        <fieldset className="press-row" aria-label="Compound on the threads">
+        <fieldset className="press-row" aria-label="Compound on the threads" data-field="compound">
           <div className="aside">Compound on the threads. {rules.threadsSay}</div>
           {COMPOUNDS.map((compound) => (
             <Press
@@ -173,7 +174,7 @@ function Tightening({
           start by hand · {range} · {other} · {plug.source}
         </div>
       </Box>
-      <div className="press-row" data-close>
+      <div className="press-row" data-close data-field="torqueMethod">
         {(
           [
             ['wrench', 'torque wrench'],
@@ -278,6 +279,7 @@ export function LotAndMore({
       {rows.map(([name, label, known]) => (
         <NumberRead
           key={name}
+          field={name}
           label={label}
           value={text(fields, name)}
           known={known}

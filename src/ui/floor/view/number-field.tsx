@@ -50,7 +50,7 @@ export function NumberField({
   const text = TEXT[quantityField(component, field).quantity];
   const shown = read.ok && read.value !== null ? text(read.value, system) : null;
   return (
-    <div>
+    <div data-field={field}>
       <label htmlFor={id}>
         <FieldHead name={name} known={known} />
       </label>

@@ -8,6 +8,7 @@ import { FieldHead, Press, Verdict } from './parts';
 
 /** A number as it is read off the part: typed, or pressed when it reads as it should. */
 export function NumberRead({
+  field,
   label,
   value,
   known,
@@ -16,6 +17,8 @@ export function NumberRead({
   verdict,
   onChange,
 }: {
+  /** The field of the record that it is. */
+  field: string;
   label: string;
   value: string;
   known: string;
@@ -27,7 +30,7 @@ export function NumberRead({
 }) {
   const id = useId();
   return (
-    <div>
+    <div data-field={field}>
       <label htmlFor={id}>
         <FieldHead name={label} known={known} />
       </label>

@@ -93,6 +93,7 @@ function OldPlug({
         />
       )}
       <NumberRead
+        field="observedNumber"
         label="Number read off the old plug"
         value={found}
         known={expected ? `the record says ${expected}` : 'the record names none'}
@@ -149,7 +150,7 @@ function WhatYouSee({
   return (
     <>
       <FieldHead name="What you see" known="press again: beyond doubt, just visible" />
-      <div className="press-row">
+      <div className="press-row" data-field="seen">
         <Press
           chosen={
             Object.keys(good).every((word) => word in seen) && Object.keys(seen).length === Object.keys(good).length
@@ -236,7 +237,7 @@ function Hole({ fields, put }: Pick<Part, 'fields' | 'put'>) {
   return (
     <>
       <FieldHead name="Thread in the head" />
-      <fieldset className="press-row" aria-label="Thread in the head">
+      <fieldset className="press-row" aria-label="Thread in the head" data-field="hole">
         {HOLE_THREADS.map((one) => (
           <Press key={one} chosen={fields.hole === one} onPress={() => put('hole', fields.hole === one ? null : one)}>
             {one}

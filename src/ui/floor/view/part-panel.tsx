@@ -12,7 +12,7 @@ import type { Fields } from '@/core/work/entry';
 import type { FloorPlace, FloorTask } from '@/core/work/job-record';
 import { isNewAt, quantityIn } from '@/core/work/order-model';
 import { placeFaultsIn } from '@/core/work/order-rules';
-import { type Faults, isResistanceInRange, ohmRange, type PartRules } from '@/core/work/place-done';
+import { isResistanceInRange, ohmRange, type PartRules } from '@/core/work/place-done';
 import { GRADES, hasField, normalFor, type PlaceQuantity, quantityField } from '@/core/work/place-fields';
 import { PART_WORDS, sayPlaces } from '@/core/work/say-places';
 import type { Floor } from '../sync/use-floor';
@@ -25,6 +25,7 @@ import { NumberRead } from './number-read';
 import { Words } from './observations';
 import { FieldHead, Press, Stop } from './parts';
 import { PhotoRow } from './photo-row';
+import { jumpTo, SavePlace } from './save-place';
 import { seenOf, text } from './site-parts';
 
 interface PartProps {
@@ -71,6 +72,7 @@ export function PartPanel(props: PartProps) {
         {isNew && task.rules.torqueNm && <Screw {...props} put={put} active={active} onActive={setActive} />}
         <LeaveIt floor={floor} place={place} />
         <NumberRead
+          field="remark"
           label="Remark"
           value={text(fields, 'remark')}
           known=""
@@ -116,6 +118,7 @@ function CameOut({ floor: { record }, place, put }: PartProps & Put) {
   return (
     <>
       <NumberRead
+        field="observedNumber"
         label={`Number on the old ${PART_WORDS[component]}`}
         value={found}
         known={expectedNumber ? `the record says ${expectedNumber}` : 'the record names none'}
@@ -127,6 +130,7 @@ function CameOut({ floor: { record }, place, put }: PartProps & Put) {
       />
       {hasField(component, 'tagOut') && (
         <NumberRead
+          field="tagOut"
           label="Serial of the old one"
           value={serial}
           known={expectedTag ? `the record says ${expectedTag}` : 'no serial on record'}
@@ -244,6 +248,7 @@ function WentIn({ floor: { record }, place: { component, target }, task: { rules
   return (
     <>
       <NumberRead
+        field="newNumber"
         label={`Number on the new ${PART_WORDS[component]}`}
         value={number}
         known={rules.partNumber ? `this engine takes ${rules.partNumber}` : 'no sheet says which'}
@@ -253,6 +258,7 @@ function WentIn({ floor: { record }, place: { component, target }, task: { rules
       />
       {hasField(component, 'tagIn') && (
         <NumberRead
+          field="tagIn"
           label="Serial of the new one"
           value={text(fields, 'tagIn')}
           known="scanned or typed; it follows the part"
@@ -262,6 +268,7 @@ function WentIn({ floor: { record }, place: { component, target }, task: { rules
         />
       )}
       <NumberRead
+        field="newLot"
         label="Lot on the box"
         value={text(fields, 'newLot')}
         known="what a fault is traced by"
@@ -336,23 +343,24 @@ function setting({ targetNm }: FloorTask, { job }: Floor): string {
 
 const DONE_WORDS = { good: 'Good, back in', bad: 'Bad, still in', replaced: 'New one in' } as const;
 
-/** The one button, and what keeps the place from being done. */
+/** Saves the place: what was looked at is good or bad, or what is new sits in it. */
 function Finish({ floor, place, task, next, onNext }: PartProps) {
   const { job, record, set, edit } = floor;
   const { target } = place;
   const fields = record[target] ?? {};
-  const [faults, setFaults] = useState<Faults>({});
+  const [tried, setTried] = useState(false);
   const done = fields.done === true;
   const isNew = isNewAt(job, record, place);
   const torqued = isNew && task.rules.torqueNm !== null;
   const method = fields.torqueMethod ?? 'wrench';
   const torque = text(fields, 'installedTorque') || setting(task, floor);
   const over: Fields = torqued ? { torqueMethod: method, installedTorque: torque } : {};
+  const faults = () => placeFaultsIn(job, record, target, personUnits(job.units), over);
   const finish = () => {
     edit(null);
-    const found = placeFaultsIn(job, record, target, personUnits(job.units), over);
-    setFaults(found);
-    if (Object.keys(found).length > 0) return;
+    const [missing] = Object.keys(faults());
+    setTried(missing !== undefined);
+    if (missing !== undefined) return jumpTo(missing);
     if (torqued) {
       set(target, 'torqueMethod', method);
       if (method === 'wrench') set(target, 'installedTorque', torque);
@@ -363,28 +371,16 @@ function Finish({ floor, place, task, next, onNext }: PartProps) {
   const screw = torqued && method === 'wrench' ? `, screw ${torque}` : '';
   const words =
     task.action === 'replace' ? `New one in${screw}` : `${DONE_WORDS[fields.result as 'good'] ?? 'Looked at'}${screw}`;
+  const after = next ? `next: ${next}` : 'all done here';
   return (
-    <>
-      <div className="site-main">
-        {Object.keys(faults).length > 0 && !done && (
-          <div className="fault" role="alert">
-            {Object.values(faults).map((fault) => (
-              <div key={fault}>{fault}</div>
-            ))}
-          </div>
-        )}
-        <Press main wide onPress={done ? onNext : finish}>
-          {done ? `${sayPlaces([place])} is done` : words}
-          {next ? `, next: ${next}` : ', all done here'}
-        </Press>
-      </div>
-      {done && (
-        <Box mt="2">
-          <Press wide onPress={() => set(target, 'done', false)}>
-            Take it back
-          </Press>
-        </Box>
-      )}
-    </>
+    <SavePlace
+      name={place.name}
+      words={done ? after : `${words}, ${after}`}
+      done={done}
+      faults={tried ? faults() : {}}
+      onSave={finish}
+      onNext={onNext}
+      onTakeBack={() => set(target, 'done', false)}
+    />
   );
 }

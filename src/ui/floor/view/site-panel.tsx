@@ -20,6 +20,7 @@ import { NumberPad } from './number-pad';
 import { OldPlugDrawn } from './old-plug';
 import { FieldHead, Press, Stop } from './parts';
 import { PhotoRow } from './photo-row';
+import { jumpTo, SavePlace } from './save-place';
 import { curveJob, inUnit, MORE, NEW, OLD, only, type Part, type PlugSite, seenOf, TIGHT, text } from './site-parts';
 import { type Wrench, WrenchPanel } from './wrench-panel';
 
@@ -31,7 +32,8 @@ interface Here {
   readonly typing: boolean;
   readonly more: boolean;
   readonly atWrench: boolean;
-  readonly faults: Faults;
+  /** Saving was tried: what is missing is shown until it is there. */
+  readonly tried: boolean;
 }
 const arrivedAt = (site: string): Here => ({
   site,
@@ -39,7 +41,7 @@ const arrivedAt = (site: string): Here => ({
   typing: false,
   more: false,
   atWrench: false,
-  faults: {},
+  tried: false,
 });
 
 /** Where a person is at the site in hand. The next site takes over the panel as it stands: drawing it anew would wait. */
@@ -134,9 +136,9 @@ export function SitePanel({ floor, site, plug, next, last, wrench, onNext }: Sit
   const finish = () => {
     edit(null);
     const { over, faults } = finishing(floor, plug, site);
-    const found = faults();
-    change({ faults: found });
-    if (Object.keys(found).length > 0) return;
+    const [missing] = Object.keys(faults());
+    change({ tried: missing !== undefined });
+    if (missing !== undefined) return jumpTo(missing);
     put('start', over.start);
     put('torqueMethod', over.torqueMethod);
     if (over.torqueMethod === 'wrench') {
@@ -151,7 +153,17 @@ export function SitePanel({ floor, site, plug, next, last, wrench, onNext }: Sit
       <SiteSide {...{ floor, site, last, here, part }} />
       <div className="site-hand">
         {here.atWrench ? <AtWrench {...{ fields, job, plug, wrench, put }} /> : <div className="pad-beside">{pad}</div>}
-        <Finish {...{ floor, site, plug, next, faults: here.faults, finish, onNext }} />
+        <Finish
+          {...{
+            floor,
+            site,
+            plug,
+            next,
+            faults: here.tried ? finishing(floor, plug, site).faults() : {},
+            finish,
+            onNext,
+          }}
+        />
       </div>
     </div>
   );
@@ -247,7 +259,7 @@ function AtWrench({
 
 const METHOD_WORDS: Readonly<Record<string, string>> = { angle: 'tightened by angle', feel: 'tightened by feel' };
 
-/** The one button, and what keeps the site from being done. */
+/** Saves the place as a plug that was started by hand and tightened; one that bound early is stopped first. */
 function Finish({
   floor,
   site,
@@ -261,36 +273,20 @@ function Finish({
   const { over } = finishing(floor, plug, site);
   const how = METHOD_WORDS[String(over.torqueMethod)] ?? `torqued ${over.installedTorque}`;
   const bound = over.start === 'bound early';
+  const after = next ? `next: ${next}` : 'all cylinders done';
   return (
     <>
-      <div className="site-main">
-        {Object.keys(faults).length > 0 && !done && (
-          <div className="fault" role="alert">
-            {Object.values(faults).map((fault) => (
-              <div key={fault}>{fault}</div>
-            ))}
-          </div>
-        )}
-        {done ? (
-          <Press main wide onPress={onNext}>
-            Site {site.name} is done{next && `. Next: ${next}`}
-          </Press>
-        ) : (
-          <Press main wide onPress={finish}>
-            Started by hand, {how}
-            {next ? `, next: ${next}` : ', all cylinders done'}
-          </Press>
-        )}
-      </div>
+      <SavePlace
+        name={cylinderText(site.name)}
+        words={done ? after : `Started by hand, ${how}, ${after}`}
+        done={done}
+        faults={faults}
+        onSave={finish}
+        onNext={onNext}
+        onTakeBack={() => floor.set(site.target, 'done', false)}
+      />
       {!done && (
         <BoundEarly bound={bound} onPress={() => floor.set(site.target, 'start', bound ? 'by hand' : 'bound early')} />
-      )}
-      {done && (
-        <Box mt="2">
-          <Press wide onPress={() => floor.set(site.target, 'done', false)}>
-            Take site {site.name} back
-          </Press>
-        </Box>
       )}
     </>
   );

@@ -159,6 +159,7 @@ export const floorCss = {
     bg: { base: 'paper', md: 'transparent' },
     zIndex: '1',
     '& .fault': { pb: '2', fontSize: '16px' },
+    '& .fault > button': { display: 'block', minH: '32px', textAlign: 'left', textDecoration: 'underline' },
   },
   '.pad': { display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: '2' },
   '.pad-beside': { display: { base: 'none', md: 'block' } },
@@ -174,5 +175,6 @@ export const floorCss = {
   },
   '.verdict': { fontSize: '15px', fontWeight: '650', color: 'wrong.ink', '&[data-good]': { color: 'action' } },
   '.aside': { color: 'soft', fontSize: '15px' },
+  '.press-more': { display: 'block', fontSize: '15px', fontWeight: '500' },
   '.fault': { color: 'wrong.ink', fontSize: '15px', mt: '1' },
 } as const;
