@@ -1,6 +1,6 @@
 import { expect, test, User } from './user';
 
-test('the way to the plugs is written as rows: added, checked, moved by keys, undone, copied and saved', async ({
+test('the access to the plugs is written as rows: added, checked, moved by keys, undone, copied and saved', async ({
   page,
 }) => {
   const user = new User(page);
@@ -10,7 +10,7 @@ test('the way to the plugs is written as rows: added, checked, moved by keys, un
   await user.tab('Access');
   await expect(page.locator('#way')).toContainText('heat shield of the leads');
   await page.getByRole('link', { name: 'Change', exact: true }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'The way to the plugs of TV-46D' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'Access to the plugs of TV-46D' })).toBeVisible();
   const rows = page.getByRole('list').filter({ hasText: 'air cleaner' }).getByRole('listitem');
   await expect(rows).toHaveCount(3);
 
@@ -38,9 +38,18 @@ test('the way to the plugs is written as rows: added, checked, moved by keys, un
     await expect(rows.nth(3)).toContainText('coil bracket');
     await page.getByRole('button', { name: 'coil bracket earlier' }).click();
     await expect(rows.nth(2)).toContainText('coil bracket');
+    const handle = page.getByRole('button', { name: 'Move coil bracket' });
+    await handle.press('Space');
+    await expect(page.getByText(/row 3 was moved over/)).toBeAttached();
+    await handle.press('ArrowDown');
+    await expect(page.getByText(/row 3 was moved over droppable area row 4/)).toBeAttached();
+    await handle.press('Space');
+    await expect(rows.nth(3)).toContainText('coil bracket');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(rows.nth(2)).toContainText('coil bracket');
   });
 
-  await page.getByRole('button', { name: 'Save the way' }).click();
+  await page.getByRole('button', { name: 'Save the access' }).click();
   await expect(page.locator('#way').getByRole('row').nth(3)).toContainText('coil bracket');
   await expect(page.locator('#way').getByRole('row').nth(3)).toContainText('2 screws M6');
 

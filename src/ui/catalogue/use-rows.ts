@@ -43,12 +43,11 @@ export function useRows(first: readonly ItemFields[]) {
     change,
     undo,
     setAt: (at: number) => setState({ ...state, at }),
-    /** @param to where it goes, from 0; below 0: the row -1 - to is brought here */
+    /** @param to where it goes, from 0; outside the list: nothing moves */
     move: (from: number, to: number) => {
-      const [source, target] = to < 0 ? [-1 - to, from] : [from, to];
-      const row = state.rows[source];
-      if (!row || target < 0 || target >= state.rows.length) return;
-      change(state.rows.toSpliced(source, 1).toSpliced(target, 0, row), target);
+      const row = state.rows[from];
+      if (!row || to < 0 || to >= state.rows.length) return;
+      change(state.rows.toSpliced(from, 1).toSpliced(to, 0, row), to);
     },
   };
 }

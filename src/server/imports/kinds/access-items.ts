@@ -53,7 +53,7 @@ export const accessItemsKind = defineKind<ItemsWrite>({
   name: 'access-items',
   title: 'Access items',
   about:
-    'One row an item on the way to the plugs, in the order in which it comes off. The rows of a family take the place of all that it had.',
+    'One row for each item that comes off before the plugs can be reached, in the order in which it comes off. The rows of a family take the place of all that it had.',
   needs: ['engine-families'],
   dateColumns: [],
   columns: [

@@ -46,7 +46,8 @@ export const pageCss = {
     listStyle: 'none',
     mb: '3',
     '& > li': { display: 'flex', gap: '1.5', alignItems: 'center', borderBottom: '1px solid', borderColor: 'hair' },
-    '& > li > button:first-of-type': {
+    '& .row-handle': { p: '1.5', color: 'soft', cursor: 'grab', touchAction: 'none' },
+    '& .row-words': {
       display: 'flex',
       flexWrap: 'wrap',
       gap: '2',
@@ -59,8 +60,8 @@ export const pageCss = {
       px: '2',
       cursor: 'pointer',
     },
-    '& > li > button:first-of-type > span:first-of-type': { w: '22px', color: 'soft' },
-    '& > li > button:first-of-type > span:nth-of-type(2)': { flex: '1' },
+    '& .row-number': { w: '22px', color: 'soft' },
+    '& .row-name': { flex: '1' },
     '& > li[data-chosen]': { bg: 'tint', fontWeight: '600' },
   },
   '.item-group': { mb: '3', '& > legend': { fontWeight: '600', color: 'soft', mb: '1' } },

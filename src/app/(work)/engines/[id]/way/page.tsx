@@ -17,12 +17,12 @@ export default page(async function WayPage({ params, searchParams }: Props) {
   const view = await viewAccessItems(deps(), actor, { id, from: from || undefined });
   mustShow(view);
   if (!may(actor, 'enter catalogue data'))
-    return <Empty>Ask a supervisor or parts clerk to change the way to the plugs of an engine.</Empty>;
+    return <Empty>Ask a supervisor or parts clerk to change the access to the plugs of an engine.</Empty>;
   const { family, layout, rows, copied, others } = view.value;
   return (
     <>
       <PageHead
-        title={`The way to the plugs of ${family.code}`}
+        title={`Access to the plugs of ${family.code}`}
         actions={
           <>
             <ButtonLink href="/engines/export/way" download>
