@@ -168,7 +168,7 @@ describe('another fault', () => {
     expect(await openWorkOrder(w.deps, actor, { vehicleId })).toMatchObject({
       error: { kind: 'conflict', message: expect.stringContaining('lean code') },
     });
-    expect(value(await openWorkOrders(w.deps, actor, { vehicleIds: [vehicleId] }))).toMatchObject({ opened: 0 });
+    expect(value(await openWorkOrders(w.deps, actor, { vehicleIds: [vehicleId] }))).toMatchObject({ opened: [] });
     await equalsRebuild();
     value(await takeBackDeferral(w.deps, actor, { vehicleId }));
     expect(await due('11')).toEqual(plain);

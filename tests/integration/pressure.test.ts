@@ -312,7 +312,7 @@ describe('a selection', () => {
     const free = points.filter((p) => p.orderId === null).slice(0, 3);
     const blocked = await idOf('127');
     const found = value(await openWorkOrders(w.deps, actor, { vehicleIds: [...free.map((p) => p.id), blocked] }));
-    expect(found.opened + found.refused.length).toBe(4);
+    expect(found.opened.length + found.refused.length).toBe(4);
     expect(found.refused.join(' ')).toContain('Unit 127 has no firm match');
     expect(await openWorkOrders(w.deps, inRole(actor, 'viewer'), { vehicleIds: [] })).toMatchObject({ ok: false });
   });

@@ -25,7 +25,8 @@ test('the pressure chart is walked by keyboard, selected, and work is opened and
   await page.getByRole('checkbox', { name: 'Select unit 142' }).check();
   await page.getByRole('checkbox', { name: 'Select unit 9' }).check();
   await page.getByRole('button', { name: 'Open 2 work orders' }).click();
-  await expect(page.getByText('2 opened.')).toBeVisible();
+  const opened = page.getByRole('status').filter({ hasText: '2 opened.' });
+  await expect(opened.getByRole('link', { name: /^Work order \d+$/ })).toHaveCount(2);
   await expect(page.getByRole('listitem').filter({ hasText: '142 road-gritter' })).toContainText(/order \d+/);
 
   await page.getByText('Defer these 2').click();

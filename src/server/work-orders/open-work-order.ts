@@ -32,7 +32,10 @@ const opening = {
   otherWork: z.array(z.string().max(120)).max(20).default([]),
 };
 
-type Opened = Outcome<{ workOrderId: WorkOrderId; number: number }>;
+interface Opened {
+  readonly workOrderId: WorkOrderId;
+  readonly number: number;
+}
 
 /**
  * Opens a work order for one vehicle: its tasks with the sheets in force, their steps, and a record for each place.
@@ -41,9 +44,9 @@ type Opened = Outcome<{ workOrderId: WorkOrderId; number: number }>;
 export const openWorkOrder = useCase({
   permission: 'open work orders',
   input: z.object({ vehicleId: z.uuid(), ...opening }),
-  async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked, take, otherWork }): Promise<Opened> {
+  async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked, take, otherWork }): Promise<Outcome<Opened>> {
     return deps.db
-      .transaction(async (tx): Promise<Opened> => {
+      .transaction(async (tx): Promise<Outcome<Opened>> => {
         const found = await fitmentOf(tx, actor.fleetId, deps.today(), vehicleId);
         if (!found) return notFound('vehicle');
         const why = releaseReason.trim();
@@ -170,7 +173,7 @@ export const taskWords = ({ action, component, sheet, places }: TaskPlan): strin
 export const openWorkOrderForUnit = useCase({
   permission: 'open work orders',
   input: z.object({ unitNumber: z.string().max(60), ...opening }),
-  async run(deps, actor, { unitNumber, ...rest }): Promise<Opened> {
+  async run(deps, actor, { unitNumber, ...rest }): Promise<Outcome<Opened>> {
     const [vehicle] = await deps.db
       .select({ id: vehicles.id })
       .from(vehicles)
@@ -190,12 +193,12 @@ export const openWorkOrders = useCase({
     deps,
     actor,
     { vehicleIds, take },
-  ): Promise<Outcome<{ readonly opened: number; readonly refused: readonly string[] }>> {
+  ): Promise<Outcome<{ readonly opened: readonly Opened[]; readonly refused: readonly string[] }>> {
     const reasons: string[] = [];
-    let opened = 0;
+    const opened: Opened[] = [];
     for (const vehicleId of new Set(vehicleIds)) {
       const one = await openWorkOrder(deps, actor, { vehicleId, take });
-      if (one.ok) opened += 1;
+      if (one.ok) opened.push(one.value);
       else reasons.push(one.error.message);
     }
     return ok({ opened, refused: reasons });

@@ -192,7 +192,17 @@ function Selection({
   const ids = chosen.map((p) => p.id).join(',');
   const without = chosen.filter((p) => p.orderId === null).length;
   return (
-    <Box mt="3" data-no-print>
+    <Box
+      data-no-print
+      position="sticky"
+      bottom="0"
+      zIndex="2"
+      mt="3"
+      py="2"
+      bg="paper"
+      borderTop="1px solid"
+      borderColor="line"
+    >
       <Flex gap="2" wrap="wrap" align="start">
         {open && (
           // It stays when every one has its order, with what was said.

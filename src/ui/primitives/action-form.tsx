@@ -10,6 +10,7 @@ import {
   useState,
   useTransition,
 } from 'react';
+import { TextLink } from './links';
 import { tellUndoable } from './toasts';
 
 /** What a form's action answers. */
@@ -19,6 +20,8 @@ export interface ActionAnswer {
   readonly fields?: Readonly<Record<string, string>>;
   /** The change in the record, where it can be undone: the message comes with an Undo for some seconds. */
   readonly undo?: number;
+  /** What the message speaks of. */
+  readonly links?: readonly { readonly href: string; readonly label: string }[];
   /** Where to go on. */
   readonly to?: string;
   /** Loads the next page anew, as after signing in. */
@@ -86,6 +89,12 @@ export function ActionForm({
           {answer?.message && !(answer.ok && (quiet || answer.undo !== undefined)) && (
             <div className="told" role={answer.ok ? 'status' : 'alert'}>
               {answer.message}
+              {answer.links?.map(({ href, label }) => (
+                <span key={href}>
+                  {' '}
+                  <TextLink href={href}>{label}</TextLink>
+                </span>
+              ))}
             </div>
           )}
         </div>

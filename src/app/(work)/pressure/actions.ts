@@ -9,7 +9,13 @@ const listed = (ids: string | undefined): string[] => (ids ?? '').split(',').fil
 
 export const openSelectedAction = formAction(openWorkOrders, {
   read: ({ ids, take }) => ({ vehicleIds: listed(ids), take }),
-  onDone: ({ opened, refused }) => ({ message: [`${opened} opened.`, ...refused].join(' ') }),
+  onDone: ({ opened, refused }) => ({
+    message: [`${opened.length} opened.`, ...refused].join(' '),
+    links: opened.map(({ workOrderId, number }) => ({
+      href: `/work-orders/${workOrderId}`,
+      label: `Work order ${number}`,
+    })),
+  }),
 });
 export const deferAction = formAction(deferDue, {
   read: ({ ids, component, ...rest }) => ({
