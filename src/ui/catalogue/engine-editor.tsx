@@ -17,8 +17,9 @@ import {
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
 import { COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
 import { EngineDrawing } from '../drawings/engine-drawing';
-import { ActionForm, type FormAction, useFormState } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
+import { useFormState } from '../primitives/form-state';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Section } from '../primitives/page';
 import { ACCESS, FASTENERS, OTHER_WORK, RESTING, type RowShape, WEAK_POINTS, words } from './row-shapes';

@@ -1,9 +1,9 @@
 'use client';
 
 import { type ClipboardEvent, useState } from 'react';
-import { useFormState } from '../primitives/action-form';
 import { Button } from '../primitives/button';
 import { SelectControl, TextControl } from '../primitives/field-frame';
+import { useFormState } from '../primitives/form-state';
 import { choicesOf } from '../primitives/live-fields';
 import { type Row, type RowShape, rowsOf, textOf } from './row-shapes';
 

@@ -3,7 +3,8 @@
 import NextLink from 'next/link';
 import { memo, type ReactNode } from 'react';
 import { LifeRing } from '../drawings/life-ring';
-import { ActionForm, type FormAction, useFormState } from '../primitives/action-form';
+import { ActionForm, type FormAction } from '../primitives/action-form';
+import { useFormState } from '../primitives/form-state';
 import { ListFrame } from '../primitives/plain-table';
 import { WeekCost } from '../primitives/week-cost';
 import { COLUMN_WORDS, type DueColumn, type DueRow } from './due-row';

@@ -1,15 +1,8 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import {
-  createContext,
-  type FormEvent,
-  type ReactNode,
-  useActionState,
-  useContext,
-  useState,
-  useTransition,
-} from 'react';
+import { type FormEvent, type ReactNode, useActionState, useState, useTransition } from 'react';
+import { FormContext } from './form-state';
 import { TextLink } from './links';
 import { tellUndoable } from './toasts';
 
@@ -32,15 +25,6 @@ export interface ActionAnswer {
 
 /** @param before what the form was answered the last time, as React hands it over; no action goes by it */
 export type FormAction = (before: ActionAnswer | null, data: FormData) => Promise<ActionAnswer>;
-
-interface FormState {
-  readonly pending: boolean;
-  readonly fields: Readonly<Record<string, string>>;
-  readonly typed: ActionAnswer['typed'];
-}
-
-const FormContext = createContext<FormState>({ pending: false, fields: {}, typed: undefined });
-export const useFormState = () => useContext(FormContext);
 
 const LOST = 'Isobar could not be reached, so nothing was saved. What you typed is still here: try again.';
 

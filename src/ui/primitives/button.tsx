@@ -1,7 +1,7 @@
 'use client';
 
 import { Button as ChakraButton, type ButtonProps as ChakraProps } from '@chakra-ui/react';
-import { useFormState } from './action-form';
+import { useFormState } from './form-state';
 
 interface ButtonProps extends ChakraProps {
   /** The one filled button of a screen; others are quiet. */

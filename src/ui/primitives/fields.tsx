@@ -2,9 +2,9 @@
 
 import { Checkbox, CheckboxCard, CheckboxGroup, Fieldset, RadioCard } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
-import { useFormState } from './action-form';
 import type { Choice } from './field-frame';
 import { FieldFrame, SelectControl, TextControl } from './field-frame';
+import { useFormState } from './form-state';
 import type { SecretField } from './secret-fields';
 
 interface FieldProps {

@@ -2,7 +2,7 @@
 
 import { FileUpload } from '@chakra-ui/react';
 import { useState } from 'react';
-import { useFormState } from './action-form';
+import { useFormState } from './form-state';
 
 /** Takes files that are dropped on the field or chosen by a press, shows them, and says which were not taken. */
 export function FileField({
