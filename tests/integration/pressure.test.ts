@@ -19,7 +19,14 @@ import { viewPressure } from '../../src/server/due/view-pressure';
 import { atomFeed, digestMessage, digestText } from '../../src/server/exports/notices';
 import { createFirstSupervisor } from '../../src/server/fleet/first-run';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
-import { countNotices, latestNotices, listNotices, putAside, viewDigest } from '../../src/server/notices/list-notices';
+import {
+  countNotices,
+  latestNotices,
+  listNotices,
+  putAside,
+  takeBackNotices,
+  viewDigest,
+} from '../../src/server/notices/list-notices';
 import { playTelematics } from '../../src/server/odometer/play-feed';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
 import { openWorkOrders } from '../../src/server/work-orders/open-work-order';
@@ -380,6 +387,10 @@ describe('notices', () => {
     value(await putAside(w.deps, actor, { ids: [first[0]?.id ?? ''] }));
     expect(value(await listNotices(w.deps, actor))).toHaveLength(first.length - 1);
     expect(value(await listNotices(w.deps, other))).toHaveLength(first.length);
+    const { at } = value(await putAside(w.deps, actor, { upTo: new Date() }));
+    const { back } = value(await takeBackNotices(w.deps, actor, { at: at.toISOString() }));
+    expect(value(await listNotices(w.deps, actor))).toHaveLength(back);
+    expect(value(await takeBackNotices(w.deps, actor, { at: '2020-01-01T00:00:00Z' }))).toEqual({ back: 0 });
     value(await putAside(w.deps, actor, { upTo: new Date() }));
     expect(value(await listNotices(w.deps, actor))).toEqual([]);
     const stranger = { ...actor, fleetId: '00000000-0000-4000-8000-000000000000' };

@@ -101,3 +101,12 @@ export async function markRead(
     from ${notices} where ${notices.fleetId} = ${fleetId} and ${chosen}
     on conflict do nothing`);
 }
+
+/** Takes back what a person put aside at an instant. @returns how many notices are unread again */
+export async function markUnread(q: Querier, fleetId: FleetId, personId: PersonId, readAt: Date): Promise<number> {
+  const gone = await q
+    .delete(noticeReads)
+    .where(and(eq(noticeReads.fleetId, fleetId), eq(noticeReads.personId, personId), eq(noticeReads.readAt, readAt)))
+    .returning({ id: noticeReads.noticeId });
+  return gone.length;
+}

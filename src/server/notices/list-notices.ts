@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { isPlainDate } from '@/core/calendar/plain-date';
 import { groupBy } from '@/core/shared/group-by';
 import { ok } from '@/core/shared/result';
-import { countUnread, loadNotices, markRead, type NoticeRow, noteNews } from '@/db/queries/notices';
+import { countUnread, loadNotices, markRead, markUnread, type NoticeRow, noteNews } from '@/db/queries/notices';
 import type { NOTICE_KINDS } from '@/db/schema';
 import type { Actor } from '../access';
 import type { Deps } from '../deps';
@@ -49,9 +49,19 @@ const readInput = z.union([z.object({ ids: z.array(z.uuid()).min(1).max(1000) })
 export const putAside = useCase({
   permission: 'read the fleet',
   input: readInput,
-  async run(deps, actor, input): Promise<Outcome<null>> {
-    await markRead(deps.db, actor.fleetId, actor.personId, input, deps.now());
-    return ok(null);
+  async run(deps, actor, input): Promise<Outcome<{ readonly at: Date }>> {
+    const at = deps.now();
+    await markRead(deps.db, actor.fleetId, actor.personId, input, at);
+    return ok({ at });
+  },
+});
+
+/** Has notices again that this person put aside at an instant. */
+export const takeBackNotices = useCase({
+  permission: 'read the fleet',
+  input: z.object({ at: z.coerce.date() }),
+  async run(deps, actor, { at }): Promise<Outcome<{ readonly back: number }>> {
+    return ok({ back: await markUnread(deps.db, actor.fleetId, actor.personId, at) });
   },
 });
 

@@ -11,8 +11,8 @@ export interface ActionAnswer {
   readonly ok: boolean;
   readonly message?: string;
   readonly fields?: Readonly<Record<string, string>>;
-  /** The change in the record, where it can be undone: the message comes with an Undo for some seconds. */
-  readonly undo?: number;
+  /** What `undoAction` is asked with, where the change can be undone: the message comes with an Undo for some seconds. */
+  readonly undo?: number | string;
   /** What the message speaks of. */
   readonly links?: readonly { readonly href: string; readonly label: string }[];
   /** Where to go on. */

@@ -11,8 +11,8 @@ const LOST = 'Isobar could not be reached: nothing was undone. Undo it from the 
 
 export interface Message {
   readonly text: string;
-  /** The change's id in the record. */
-  readonly undo: number;
+  /** What the undo action is asked with. */
+  readonly undo: number | string;
 }
 
 /** A form's action, as far as a message needs it. */
@@ -37,9 +37,9 @@ export function ToastCorner({ messages, action }: Props) {
       for (const { text, undo } of fresh) toaster.create({ title: text, duration: UNDO_MS, meta: { undo } });
     });
   }, [messages, toaster]);
-  const undo = async (id: number): Promise<void> => {
+  const undo = async (what: Message['undo']): Promise<void> => {
     const data = new FormData();
-    data.set('undo', String(id));
+    data.set('undo', String(what));
     const { ok, message = '' } = await action(null, data).catch(() => ({ ok: false, message: LOST }));
     toaster.create({ title: message, type: ok ? 'info' : 'error', duration: UNDO_MS });
     router.refresh();
@@ -49,7 +49,7 @@ export function ToastCorner({ messages, action }: Props) {
       {({ id, title, type, meta }) => (
         <Toast.Root key={id} data-fault={type === 'error' || undefined}>
           <Toast.Title>{title}</Toast.Title>
-          {typeof meta?.undo === 'number' && (
+          {meta?.undo !== undefined && (
             <button
               type="button"
               className="button"

@@ -8,10 +8,10 @@ const ToastCorner = dynamic(() => import('./toast-corner').then((module) => modu
 
 let tell: (message: Message) => void = () => undefined;
 
-/** Says what was done, with Undo. @param undo the change's id in the record */
-export const tellUndoable = (text: string, undo: number): void => tell({ text, undo });
+/** Says what was done, with Undo. @param undo what undoes the change, for the page's undo action */
+export const tellUndoable = (text: string, undo: Message['undo']): void => tell({ text, undo });
 
-/** Messages in the corner of the page; loaded with the first of them. @param action undoes a change by its id */
+/** Messages in the corner of the page; loaded with the first of them. @param action undoes a change */
 export function Toasts({ action }: { action: UndoAction }) {
   const [messages, setMessages] = useState<readonly Message[]>([]);
   useEffect(() => {
