@@ -63,7 +63,7 @@ describe('tasks of a work order', () => {
     const before = await taskRows(workOrderId);
     expect(await refusal(first.undo)).toMatchObject({
       kind: 'conflict',
-      message: expect.stringMatching(/^\S.* put on since, .*Undo that first/),
+      message: expect.stringMatching(/^R\. Tolland has changed the tasks since, .*Undo that first/),
     });
     expect(await taskRows(workOrderId)).toEqual(before);
   });

@@ -118,3 +118,27 @@ test('work orders are found by number, unit, state and day, and the list is a fi
   const file = await page.request.get('/work-orders/csv?search=1001');
   expect((await file.text()).split('\n').filter(Boolean)).toHaveLength(2);
 });
+
+test('a task is undone from its message, and put back from the record', async ({ page }) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  await page.goto('/work-orders?search=1004');
+  await page.getByRole('link', { name: '1004' }).click();
+  const coil = page.locator('#tasks').getByRole('cell').getByText('Replace coil');
+  await page.getByText('Add task').click();
+  await page.getByRole('combobox', { name: 'What is done' }).selectOption('Replace');
+  await page.getByRole('combobox', { name: 'To what' }).selectOption('coils');
+  await page.getByRole('textbox', { name: /^Where/ }).fill('4');
+  await page.getByRole('combobox', { name: 'Why', exact: true }).selectOption('reported fault');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(coil).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Undone.')).toBeVisible();
+  await expect(coil).toHaveCount(0);
+  await user.tab('Record');
+  const taken = page.getByRole('listitem').filter({ hasText: 'removed: replace coil' });
+  await taken.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'replace coil, put back' })).toBeVisible();
+  await user.tab('Overview');
+  await expect(coil).toBeVisible();
+});

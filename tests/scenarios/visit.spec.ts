@@ -249,7 +249,7 @@ test('a torn boot is found beside the plugs: what has no part today is split to 
     await user.tab('Findings');
     await page.getByText('Confirm, correct or reject').first().click();
     await page.getByRole('button', { name: 'Confirm', exact: true }).first().click();
-    await page.getByRole('button', { name: 'Put on: replace boot 4' }).click();
+    await page.getByRole('button', { name: 'Add task: replace boot 4' }).click();
     await user.tab('Overview');
     await expect(page.locator('#tasks').getByRole('cell').getByText('Replace boot')).toBeVisible();
     await page.getByText('Split visit').click();

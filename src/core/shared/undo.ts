@@ -2,15 +2,25 @@ import type { AuditAction, AuditEntity } from './audit';
 
 /* What a person can undo from the record, and what keeps a change from being undone. */
 
+interface Group {
+  /** What its changes change, within a sentence. */
+  readonly what: string;
+  readonly actions: readonly string[];
+}
+
 /** Changes that build on each other, by what they are done to: the last of a group may be undone, the others not. */
-const GROUPS: { readonly [E in AuditEntity]?: readonly (readonly AuditAction<E>[])[] } = {
+const GROUPS: { readonly [E in AuditEntity]?: readonly (Group & { readonly actions: readonly AuditAction<E>[] })[] } = {
   'work-order': [
-    ['add tasks', 'take off task', 'split'],
-    ['plan', 'unplan'],
+    { what: 'tasks', actions: ['add tasks', 'take off task', 'split'] },
+    { what: 'booking', actions: ['plan', 'unplan'] },
   ],
-  vehicle: [['defer', 'block', 'take back deferral']],
-  odometer: [['record', 'accept', 'correct', 'meter_replaced', 'reject']],
+  vehicle: [{ what: 'deferral', actions: ['defer', 'block', 'take back deferral'] }],
+  odometer: [{ what: 'readings', actions: ['record', 'accept', 'correct', 'meter_replaced', 'reject'] }],
 };
+
+/** What a change changes, with all changes of the same kind; null: it can never be undone. */
+export const changeGroup = (entity: AuditEntity, action: string): Group | null =>
+  (GROUPS[entity] as readonly Group[] | undefined)?.find(({ actions }) => actions.includes(action)) ?? null;
 
 const UNDOABLE: { readonly [E in AuditEntity]?: readonly AuditAction<E>[] } = {
   'work-order': ['add tasks', 'take off task', 'plan', 'unplan'],
@@ -34,9 +44,7 @@ export const isUndoable = (entity: AuditEntity, action: string): boolean =>
  * @returns null: nothing was, so that the change may be undone
  */
 export function builtOn<C extends Change>(entity: AuditEntity, change: Change, changes: readonly C[]): C | null {
-  const group = (GROUPS[entity] as readonly (readonly string[])[] | undefined)?.find((actions) =>
-    actions.includes(change.action),
-  );
-  const later = changes.filter(({ id, action }) => id > change.id && group?.includes(action));
+  const group = changeGroup(entity, change.action);
+  const later = changes.filter(({ id, action }) => id > change.id && group?.actions.includes(action));
   return later.reduce<C | null>((last, each) => (last !== null && last.id > each.id ? last : each), null);
 }

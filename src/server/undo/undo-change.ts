@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import type { AuditEntity } from '@/core/shared/audit';
-import { builtOn, isUndoable } from '@/core/shared/undo';
+import { builtOn, changeGroup, isUndoable } from '@/core/shared/undo';
 import type { Tx } from '@/db/client';
 import { auditOf, loadAudit } from '@/db/queries/audit';
-import { workOrderActionWords } from '@/text/audit-words';
 import { instantText } from '@/text/format';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
@@ -89,7 +88,7 @@ export const undoChange = useCase({
       if (later)
         return fail(
           'conflict',
-          `${later.who ?? 'Isobar'} ${laterText(entity, later.action)} since, ${instantText(later.at)}. Undo that first, or change it by hand.`,
+          `${later.who ?? 'Isobar'} has changed the ${changeGroup(entity, later.action)?.what} since, ${instantText(later.at)}. Undo that first, or change it by hand.`,
         );
       const within = { ...deps, db: tx };
       const done = await how({ deps: within, tx, actor, id: change.entityId, changes: change.changes }).catch(tooOld);
@@ -98,10 +97,6 @@ export const undoChange = useCase({
     });
   },
 });
-
-/** "took off a task", as it goes on in a sentence that begins with who. */
-const laterText = (entity: AuditEntity, action: string): string =>
-  entity === 'work-order' ? workOrderActionWords(action).replace(/:$/, '') : `made another change (${action})`;
 
 /** A change from before changes could be undone. */
 function tooOld(error: unknown): Outcome<never> {

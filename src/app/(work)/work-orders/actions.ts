@@ -30,10 +30,10 @@ export const addTaskAction = formAction(addTasks, {
 });
 export const addOtherWorkAction = formAction(addOtherWork, {
   read: ({ workOrderId }, data) => ({ workOrderId, what: data.getAll('what') }),
-  onDone: () => ({ message: 'It is on the order, as a step of closing.' }),
+  onDone: () => ({ message: 'Added, as a step of closing.' }),
 });
 export const approvePartAction = formAction(approvePart, {
-  onDone: () => ({ message: 'It may go in. Its number is taken at the vehicle.' }),
+  onDone: () => ({ message: 'Approved. Its number is accepted at the vehicle.' }),
 });
 export const liftGateAction = formAction(liftGate, {
   onDone: () => ({ message: 'Lifted for this visit. The reason stays on its record.' }),
@@ -75,7 +75,7 @@ export const finishFollowUpAction = formAction(finishFollowUp, { onDone: () => (
 export const keepCodesAction = formAction(keepCodes);
 export const clearCodesAction = formAction(clearCodes, orderOnly);
 export const waitAction = formAction(waitFor, {
-  onDone: () => ({ message: 'The work stands still. What it waits for is under Waiting.' }),
+  onDone: () => ({ message: 'The job is stopped. What the job waits for is listed under Waiting.' }),
 });
 export const endWaitAction = formAction(endWait);
 export const takeOverSheetAction = formAction(takeOverSheet, orderOnly);

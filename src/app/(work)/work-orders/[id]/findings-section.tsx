@@ -171,7 +171,7 @@ function Answers({ finding: { answers, key, cause }, order }: { finding: Finding
         <input type="hidden" name="note" value={CAUSE_WORDS[cause]} />
         <input type="hidden" name="findingKey" value={key} />
         <SubmitButton>
-          {live ? 'Put on' : 'Open a visit'}: {taskText(action, component, places.length).toLowerCase()}
+          {live ? 'Add task' : 'Open a visit'}: {taskText(action, component, places.length).toLowerCase()}
           {places === 'all' ? '' : ` ${places.map((place) => place.replace(/A$/, '')).join(', ')}`}
         </SubmitButton>
       </ActionForm>
