@@ -47,6 +47,26 @@ describe('the board of a depot', () => {
     expect(later.jobs.map(({ unitNumber }) => unitNumber)).not.toContain('21');
     expect(later.problem.bays[0]?.open.map(({ day }) => day)).not.toContain('2026-12-25');
   });
+
+  it('says why a bay is closed and a person is away, on those days alone', async () => {
+    const before = await boardOf('Eastlight', '2027-01-04');
+    const [bay, person] = [before.problem.bays[0], before.problem.people[0]];
+    const { depot } = before;
+    const away = (of: 'bay' | 'depot' | 'person', ofId: string, what: string, from: string) =>
+      addAbsence(w.deps, w.supervisor, { of, ofId, what, from, to: from });
+    value(await away('bay', bay?.id ?? '', 'lift inspection', '2027-01-05'));
+    value(await away('depot', depot.id, 'regatta', '2027-01-06'));
+    value(await away('person', person?.id ?? '', 'course', '2027-01-07'));
+    const reasons = (await boardOf('Eastlight', '2027-01-04')).away.filter(
+      (one) => !before.away.some(({ id, day, what }) => id === one.id && day === one.day && what === one.what),
+    );
+    expect(reasons).toEqual([
+      { id: bay?.id, day: '2027-01-05', what: 'lift inspection' },
+      { id: bay?.id, day: '2027-01-06', what: 'regatta' },
+      { id: person?.id, day: '2027-01-07', what: 'course' },
+    ]);
+    expect((await boardOf('Eastlight', '2027-01-11')).away.map(({ what }) => what)).not.toContain('regatta');
+  });
 });
 
 describe('a move', () => {

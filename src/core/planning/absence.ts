@@ -56,6 +56,14 @@ export function hoursAway(absences: readonly Absence[], days: readonly PlainDate
   });
 }
 
+/** Why somebody or something is away on some days: what the absences of each day are called. @param days in order */
+export function reasonsAway(
+  absences: readonly (Absence & { readonly what: string })[],
+  days: readonly PlainDate[],
+): readonly { readonly day: PlainDate; readonly what: string }[] {
+  return absences.flatMap((absence) => hoursAway([absence], days).map(({ day }) => ({ day, what: absence.what })));
+}
+
 /** What is left of some hours when others are taken out of them. */
 export function without(hours: readonly DayWindow[], taken: readonly DayWindow[]): readonly DayWindow[] {
   return taken.reduce<readonly DayWindow[]>(

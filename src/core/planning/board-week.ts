@@ -62,6 +62,8 @@ export interface BoardWeek {
   readonly problem: PlanProblem;
   /** What people of this depot do at others. */
   readonly elsewhere: readonly (BusyWindow & { readonly person: string })[];
+  /** Why bays are closed and people are away, by the id of either. */
+  readonly away: readonly { readonly id: string; readonly day: PlainDate; readonly what: string }[];
   readonly jobs: readonly BoardJob[];
   readonly currency: string;
 }

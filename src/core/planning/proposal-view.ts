@@ -126,6 +126,8 @@ export function weekOfProposal(result: ProposalResult, { depot, monday, today, c
     today,
     nowMin: null,
     currency,
+    // A proposal keeps hours, not why somebody is away.
+    away: [],
     elsewhere: proposed.flatMap(({ facts, to }) => {
       if (to === null || facts.depot === depot.name || !days.includes(to.day)) return [];
       const { day, person, startMin: fromMin } = to;

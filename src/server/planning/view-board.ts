@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { addDays, mondayOf, type PlainDate, weekdayOf } from '@/core/calendar/plain-date';
+import { reasonsAway } from '@/core/planning/absence';
 import type { BoardWeek, NamedDepot } from '@/core/planning/board-week';
 import type { PlanProblem } from '@/core/planning/plan-problem';
 import { placeIn } from '@/core/planning/solver/place-in';
@@ -10,6 +11,7 @@ import { bookingOf, listBooked, loadStarts, loadTaskKinds, type WorkOrderListRow
 import { notFound, type Outcome } from '../failure';
 import { listDepots } from '../fleet/bays';
 import { useCase } from '../use-case';
+import { absenceOf } from './absences';
 import { boardJob, breaksBy, busyOf, closedJob, workIn } from './board-jobs';
 import { type FleetData, loadFleetData } from './fleet-data';
 import { type FleetProblem, minuteToday, type PlanClock, problemOf, stillAhead } from './fleet-problem';
@@ -41,7 +43,7 @@ export const viewBoard = useCase({
     const { currency } = data.costs;
     const elsewhere = elsewhereOf(week);
     const shown = { depot, depots: depots.value, monday, today: clock.today, nowMin, currency };
-    return ok({ ...shown, problem, jobs, elsewhere });
+    return ok({ ...shown, problem, jobs, elsewhere, away: awayIn(week, days) });
   },
 });
 
@@ -119,6 +121,17 @@ function boardProblem(
       ...closed.map((row) => closedJob(row, days)),
     ],
   };
+}
+
+/** Why its bays are closed and people are away on some days: their own absences, and those of the depot for its bays. */
+function awayIn({ data: { absences, bays, people }, depot }: DepotWeek, days: readonly PlainDate[]): BoardWeek['away'] {
+  const named = (key: string) => (absences.get(key) ?? []).map((row) => ({ ...absenceOf(row), what: row.what }));
+  const why = (id: string, ...keys: readonly string[]) =>
+    reasonsAway(keys.flatMap(named), days).map((reason) => ({ id, ...reason }));
+  return [
+    ...bays.flatMap(({ id }) => why(id, `bay ${id}`, `depot ${depot.id}`)),
+    ...people.flatMap(({ id }) => why(id, `person ${id}`)),
+  ];
 }
 
 const elsewhereOf = ({ booked, depot }: DepotWeek): BoardWeek['elsewhere'] =>

@@ -62,7 +62,7 @@ function baysText(count: number): string {
 }
 
 /** What is booked at a depot on a day, by its start, and how much of the bays' time it takes. */
-function DepotDay({ board: { problem, jobs }, day }: { board: BoardWeek; day: PlainDate }) {
+function DepotDay({ board: { problem, jobs, away }, day }: { board: BoardWeek; day: PlainDate }) {
   if (!problem.days.includes(day)) return <span className="soft small">closed on {nameOfDay(day)}</span>;
   const booked = jobs.filter(({ booking }) => booking?.day === day).sort((a, b) => startOf(a) - startOf(b));
   const placing = placingOf(jobs);
@@ -82,7 +82,9 @@ function DepotDay({ board: { problem, jobs }, day }: { board: BoardWeek; day: Pl
         <div style={{ width: `${Math.min(1, taken / Math.max(open, taken, 1)) * 100}%` }} />
       </div>
       <span className="soft small">
-        {open === 0 && taken === 0 ? 'closed' : `${inHours(taken)} of ${inHours(open)} h`}
+        {open === 0 && taken === 0
+          ? (away.find((one) => one.day === day)?.what ?? 'closed')
+          : `${inHours(taken)} of ${inHours(open)} h`}
       </span>
     </>
   );

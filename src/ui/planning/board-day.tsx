@@ -30,6 +30,7 @@ interface DayProps {
   readonly isToday: boolean;
   readonly nowMin: number | null;
   readonly elsewhere: BoardWeek['elsewhere'];
+  readonly away: BoardWeek['away'];
   readonly isShown: boolean;
   readonly chosen: string | null;
   readonly troubled: ReadonlySet<string>;
@@ -89,7 +90,11 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
         style={{ height: top(hours.toMin) }}
         data-lane={`${day}|${lane.name}`}
       >
-        {windows.length === 0 && <span className="lane-closed">{reading === 'bays' ? 'closed' : 'away'}</span>}
+        {windows.length === 0 && (
+          <span className="lane-closed">
+            {awayText(props.away, lane.id, day) ?? (reading === 'bays' ? 'closed' : 'away')}
+          </span>
+        )}
         {windows.map((window) => (
           <div
             key={window.fromMin}
@@ -126,6 +131,10 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
     </div>
   );
 }
+
+/** Why a lane is closed that day, where somebody said so. */
+const awayText = (away: BoardWeek['away'], id: string, day: PlainDate): string | null =>
+  away.find((one) => one.id === id && one.day === day)?.what ?? null;
 
 /** What a person does at other depots. */
 function Elsewhere({

@@ -23,7 +23,7 @@ interface Props {
 
 /** Days across, time down; under them the other reading in short, and what cannot be as it is booked. */
 export function BoardGrid({ week, dayShown, troubles, ...props }: Props) {
-  const { problem, today, nowMin, currency, elsewhere } = week;
+  const { problem, today, nowMin, currency, elsewhere, away } = week;
   const troubled = new Set(troubles.map(({ job }) => job));
   return (
     <>
@@ -39,7 +39,7 @@ export function BoardGrid({ week, dayShown, troubles, ...props }: Props) {
           <BoardDay
             key={day}
             {...props}
-            {...{ day, problem, nowMin, currency, elsewhere }}
+            {...{ day, problem, nowMin, currency, elsewhere, away }}
             isToday={day === today}
             isShown={day === dayShown}
             troubled={troubled}

@@ -296,7 +296,15 @@ export const planCss = {
     '& .load': { mt: '2' },
   },
   '.depot-job': { '&[data-done]': { opacity: 0.6 } },
-  '.lane-closed': { position: 'absolute', top: '6px', left: '4px', color: 'soft', fontSize: '11px' },
+  '.lane-closed': {
+    position: 'absolute',
+    top: '6px',
+    left: '4px',
+    right: '2px',
+    color: 'soft',
+    fontSize: '11px',
+    lineHeight: '1.2',
+  },
   '.troubles': { mt: '3', '& h2': { fontWeight: '650', color: 'wrong.ink' }, '& li': { fontSize: 'sm' } },
   '.board-side': {
     fontSize: 'sm',
