@@ -63,5 +63,5 @@ function answerText(
   const cost =
     money === 0 ? 'The same money' : `${moneyText(Math.abs(money), currency)} ${money > 0 ? 'dearer' : 'cheaper'}`;
   if (out === 0) return `${cost}, and as many jobs are done.`;
-  return `${cost}; ${Math.abs(out)} ${Math.abs(out) === 1 ? 'job' : 'jobs'} ${out > 0 ? 'less' : 'more'} done in these days.`;
+  return `${cost}; ${Math.abs(out)} ${Math.abs(out) === 1 ? 'job' : 'jobs'} ${out > 0 ? 'fewer' : 'more'} done in these days.`;
 }

@@ -42,7 +42,14 @@ export const planCss = {
     '& > button': { rounded: '0', ml: '-1px' },
     '& > button[aria-pressed="true"]': { bg: 'ink', color: 'sheet', borderColor: 'ink' },
   },
-  '.change-form': { display: 'flex', flexWrap: 'wrap', gap: '3', alignItems: 'flex-end', mb: '3' },
+  '.change-form': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    gap: '3',
+    alignItems: 'flex-end',
+    mb: '3',
+    '& > .button': { mb: '3' },
+  },
   '.feed-actions': {
     display: 'flex',
     flexWrap: 'wrap',
