@@ -18,9 +18,12 @@ export interface Connection {
   readonly pool: Pool;
 }
 
+/** So long a connection is waited for: a server that writes a checkpoint on a slow disk lets nobody in for some seconds. */
+const CONNECT_MS = 15_000;
+
 /** @param url a PostgreSQL address; nothing is reached until the first query */
 export function openConnection(url: string, max = 10): Connection {
-  const pool = new Pool({ connectionString: url, max, connectionTimeoutMillis: 5000 });
+  const pool = new Pool({ connectionString: url, max, connectionTimeoutMillis: CONNECT_MS });
   // A server restart drops idle clients; without a listener that would end the process.
   pool.on('error', () => undefined);
   return { pool, db: connect(pool) };
