@@ -47,7 +47,10 @@ async function makeTemplate<T>(server: PoolClient, name: string, fill: Fill<T>):
 }
 
 /** A copy, of this test file's own, of a database that the first who asks fills; dropped when the file ends. */
-export async function copyOf<T>(template: string, fill: Fill<T>): Promise<Workspace & { readonly filled: T }> {
+export async function copyOf<T>(
+  template: string,
+  fill: Fill<T>,
+): Promise<Workspace & { readonly filled: T; readonly close: () => Promise<void> }> {
   const server = openConnection(inject('serverUrl'), 1);
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const client = await server.pool.connect();
@@ -61,14 +64,19 @@ export async function copyOf<T>(template: string, fill: Fill<T>): Promise<Worksp
   await client.query(`create database ${name} template ${template}`);
   await client.query('select pg_advisory_unlock(1)');
   client.release();
+  await server.pool.end();
   const url = addressOf(name);
   const { db, pool } = openConnection(url, 4);
-  afterAll(async () => {
+  /** Once: a file that makes a copy for each of its tests would take every connection that the server has. */
+  const close = async (): Promise<void> => {
+    if (pool.ended) return;
     await pool.end();
-    await server.db.execute(sql.raw(`drop database ${name} with (force)`));
-    await server.pool.end();
-  });
-  return { deps: depsOf(db), url, pool, filled };
+    const last = openConnection(inject('serverUrl'), 1);
+    await last.db.execute(sql.raw(`drop database ${name} with (force)`));
+    await last.pool.end();
+  };
+  afterAll(close);
+  return { deps: depsOf(db), url, pool, filled, close };
 }
 
 /** An empty, migrated database of this test file's own. */

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { and, asc, eq } from 'drizzle-orm';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { generateFleet } from '../../bench/generate-fleet';
 import { importSamples } from '../../demo/load';
 import { JOBS } from '../../src/contracts/jobs';
@@ -37,9 +37,9 @@ async function fill(deps: Deps): Promise<{ actor: Actor; odometer: string }> {
   return { actor: person, odometer: withFaults(files.odometer) };
 }
 
-async function begin(): Promise<{ w: Workspace; actor: Actor; odometer: string }> {
-  const { filled, ...own } = await copyOf('small_fleet', fill);
-  return { w: own, ...filled };
+async function begin() {
+  const { filled, close, ...own } = await copyOf('small_fleet', fill);
+  return { w: own, close, ...filled };
 }
 
 /** As a customer's smaller file goes: uploaded, checked, confirmed. */
@@ -63,9 +63,11 @@ const withFaults = (text: string): string =>
     .join('\n');
 
 let odometer = '';
+let close: () => Promise<void>;
 beforeEach(async () => {
-  ({ w, actor, odometer } = await begin());
+  ({ w, actor, odometer, close } = await begin());
 });
+afterEach(() => close());
 
 /** The jobs that a file asks for, done by hand. */
 const asked: { readonly fleetId: string; readonly loadId: string }[] = [];
