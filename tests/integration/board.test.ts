@@ -5,7 +5,7 @@ import { bookings, people, vehicles, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { addAbsence } from '../../src/server/planning/absences';
 import { moveJob, pinBooking } from '../../src/server/planning/move-job';
-import { viewBoard } from '../../src/server/planning/view-board';
+import { viewBoard, viewBoards } from '../../src/server/planning/view-board';
 import { setWorking } from '../../src/server/work-orders/work-time';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
@@ -46,6 +46,12 @@ describe('the board of a depot', () => {
     expect(later.monday).toBe('2026-12-21');
     expect(later.jobs.map(({ unitNumber }) => unitNumber)).not.toContain('21');
     expect(later.problem.bays[0]?.open.map(({ day }) => day)).not.toContain('2026-12-25');
+  });
+
+  it('is the same among the boards of all depots as alone', async () => {
+    const all = value(await viewBoards(w.deps, w.supervisor, { day: '2026-11-18' }));
+    expect(all.map(({ depot }) => depot.name)).toEqual(['Eastlight', 'Machair Road', 'Northhaven', 'Quarry Cross']);
+    for (const board of all) expect(board).toEqual(await boardOf(board.depot.name, '2026-11-18'));
   });
 
   it('says why a bay is closed and a person is away, on those days alone', async () => {

@@ -1,4 +1,5 @@
-import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { COMPONENTS } from '@/core/engine/quantities';
 import { groupBy } from '@/core/shared/group-by';
 import type { DepotId, FleetId } from '@/core/shared/kinds';
 import type { Querier } from '@/db/client';
@@ -35,7 +36,9 @@ const loadWaiting = (q: Querier, fleetId: FleetId, depotId?: DepotId) =>
     .innerJoin(vehicles, eq(vehicles.id, dueStatus.vehicleId))
     .leftJoin(specSheets, eq(specSheets.id, dueStatus.specSheetId))
     .leftJoin(parts, eq(parts.id, specSheets.partId))
-    .where(and(eq(dueStatus.fleetId, fleetId), depotId && eq(vehicles.depotId, depotId)));
+    .where(and(eq(dueStatus.fleetId, fleetId), depotId && eq(vehicles.depotId, depotId)))
+    // A plan and its words are the same however the rows lie in the table.
+    .orderBy(asc(dueStatus.vehicleId), sql`array_position(${sql.param(COMPONENTS)}::text[], ${dueStatus.component})`);
 
 /** Everything that planning reads, at once. @param depotId only what is at this depot */
 export async function loadFleetData(q: Querier, fleetId: FleetId, depotId?: DepotId) {
@@ -82,6 +85,21 @@ export type FleetData = Awaited<ReturnType<typeof loadFleetData>>;
 /** A component of a vehicle with how it stands and the part that goes in. */
 export type DueRow = Awaited<ReturnType<typeof loadWaiting>>[number];
 
-/** When a depot, bay, person or vehicle is away: "bay 0d1f…". */
+/** What of a fleet's data is of one depot: its bays, vehicles and orders, and what is due of them. */
+export function dataOfDepot(data: FleetData, depotId: DepotId): FleetData {
+  const isHere = (row: { readonly depotId: DepotId }): boolean => row.depotId === depotId;
+  const vehicles = data.vehicles.filter(isHere);
+  const ids = new Set(vehicles.map(({ id }) => id));
+  return {
+    ...data,
+    isOneDepot: true,
+    bays: data.bays.filter(isHere),
+    vehicles,
+    due: new Map([...data.due].filter(([vehicleId]) => ids.has(vehicleId))),
+    orders: data.orders.filter(isHere),
+  };
+}
+
+/** When a depot, bay, person or vehicle is away, and why: "bay 0d1f…". */
 export const awayOf = ({ absences: away }: Pick<FleetData, 'absences'>, key: string) =>
-  (away.get(key) ?? []).map(absenceOf);
+  (away.get(key) ?? []).map((row) => ({ ...absenceOf(row), what: row.what }));

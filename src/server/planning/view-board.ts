@@ -4,48 +4,84 @@ import { reasonsAway } from '@/core/planning/absence';
 import type { BoardWeek, NamedDepot } from '@/core/planning/board-week';
 import type { PlanProblem } from '@/core/planning/plan-problem';
 import { placeIn } from '@/core/planning/solver/place-in';
+import type { FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { isTaskComponent } from '@/core/work/task';
 import type { Querier } from '@/db/client';
 import { bookingOf, listBooked, loadStarts, loadTaskKinds, type WorkOrderListRow } from '@/db/queries/work-orders';
+import type { Deps } from '../deps';
 import { notFound, type Outcome } from '../failure';
 import { listDepots } from '../fleet/bays';
 import { useCase } from '../use-case';
-import { absenceOf } from './absences';
 import { boardJob, breaksBy, busyOf, closedJob, workIn } from './board-jobs';
-import { type FleetData, loadFleetData } from './fleet-data';
+import { awayOf, dataOfDepot, type FleetData, loadFleetData } from './fleet-data';
 import { type FleetProblem, minuteToday, type PlanClock, problemOf, stillAhead } from './fleet-problem';
 
-const boardInput = z.object({
-  /** Any day of the week that is looked at; left out: today. */
-  day: z.iso.date().optional(),
-  /** By name; left out: the first. */
-  depot: z.string().max(120).optional(),
-});
+/** Any day of the week that is looked at; left out: today. */
+const day = z.iso.date().optional();
 
-/** The week of a depot: what is booked, what waits, and all that is needed to judge a move before it is made. Null: there is no depot yet. */
+/** The week of a depot: what is booked, what waits, and all that is needed to judge a move before it is made. */
 export const viewBoard = useCase({
   permission: 'read the fleet',
-  input: boardInput,
-  async run(deps, actor, { day, depot: asked }): Promise<Outcome<BoardWeek | null>> {
-    const clock = { today: deps.today(), now: deps.now() };
-    const monday = mondayOf(day ?? clock.today);
+  input: z.object({ day, depot: z.string().max(120) }),
+  async run(deps, actor, { day: asked, depot: name }): Promise<Outcome<BoardWeek>> {
     const depots = await listDepots(deps, actor);
     if (!depots.ok) return depots;
-    const depot = asked === undefined ? depots.value[0] : depots.value.find(({ name }) => name === asked);
-    if (!depot) return asked === undefined ? ok(null) : notFound('depot');
+    const depot = depots.value.find((one) => one.name === name);
+    if (!depot) return notFound('depot');
+    const shown = shownWeek(deps, depots.value, asked);
     const data = await loadFleetData(deps.db, actor.fleetId, depot.id);
-    const booked = await listBooked(deps.db, actor.fleetId, monday, addDays(monday, 7));
-    const week = { data, depot, clock, booked: booked.filter(({ state }) => state !== 'cancelled') };
-    const days = daysOf(week, monday);
-    const { problem, jobs } = await jobsOn(deps.db, week, days);
-    const nowMin = minuteToday(clock.now, depot.timeZone, clock.today);
-    const { currency } = data.costs;
-    const elsewhere = elsewhereOf(week);
-    const shown = { depot, depots: depots.value, monday, today: clock.today, nowMin, currency };
-    return ok({ ...shown, problem, jobs, elsewhere, away: awayIn(week, days) });
+    const booked = await bookedIn(deps.db, actor.fleetId, shown.monday);
+    return ok(await boardOf(deps.db, { data, depot, clock: shown.clock, booked }, shown));
   },
 });
+
+/** The same week of every depot, by name; the fleet is read once. */
+export const viewBoards = useCase({
+  permission: 'read the fleet',
+  input: z.object({ day }),
+  async run(deps, actor, { day: asked }): Promise<Outcome<readonly BoardWeek[]>> {
+    const depots = await listDepots(deps, actor);
+    if (!depots.ok) return depots;
+    const shown = shownWeek(deps, depots.value, asked);
+    const fleet = await loadFleetData(deps.db, actor.fleetId);
+    const booked = await bookedIn(deps.db, actor.fleetId, shown.monday);
+    return ok(
+      await Promise.all(
+        depots.value.map((depot) =>
+          boardOf(deps.db, { data: dataOfDepot(fleet, depot.id), depot, clock: shown.clock, booked }, shown),
+        ),
+      ),
+    );
+  },
+});
+
+interface ShownWeek {
+  readonly depots: readonly NamedDepot[];
+  readonly monday: PlainDate;
+  readonly clock: PlanClock;
+}
+
+function shownWeek(deps: Deps, depots: readonly NamedDepot[], asked: PlainDate | undefined): ShownWeek {
+  const clock = { today: deps.today(), now: deps.now() };
+  return { depots, monday: mondayOf(asked ?? clock.today), clock };
+}
+
+/** What is booked in a week, in the whole fleet. */
+const bookedIn = async (q: Querier, fleetId: FleetId, monday: PlainDate): Promise<readonly WorkOrderListRow[]> =>
+  (await listBooked(q, fleetId, monday, addDays(monday, 7))).filter(({ state }) => state !== 'cancelled');
+
+async function boardOf(q: Querier, week: DepotWeek, { depots, monday }: ShownWeek): Promise<BoardWeek> {
+  const { data, depot, clock } = week;
+  const days = daysOf(week, monday);
+  return {
+    ...{ depot, depots, monday, today: clock.today, nowMin: minuteToday(clock.now, depot.timeZone, clock.today) },
+    ...(await jobsOn(q, week, days)),
+    elsewhere: elsewhereOf(week),
+    away: awayIn(week, days),
+    currency: data.costs.currency,
+  };
+}
 
 interface DepotWeek {
   readonly data: FleetData;
@@ -124,13 +160,15 @@ function boardProblem(
 }
 
 /** Why its bays are closed and people are away on some days: their own absences, and those of the depot for its bays. */
-function awayIn({ data: { absences, bays, people }, depot }: DepotWeek, days: readonly PlainDate[]): BoardWeek['away'] {
-  const named = (key: string) => (absences.get(key) ?? []).map((row) => ({ ...absenceOf(row), what: row.what }));
+function awayIn({ data, depot }: DepotWeek, days: readonly PlainDate[]): BoardWeek['away'] {
   const why = (id: string, ...keys: readonly string[]) =>
-    reasonsAway(keys.flatMap(named), days).map((reason) => ({ id, ...reason }));
+    reasonsAway(
+      keys.flatMap((key) => awayOf(data, key)),
+      days,
+    ).map((reason) => ({ id, ...reason }));
   return [
-    ...bays.flatMap(({ id }) => why(id, `bay ${id}`, `depot ${depot.id}`)),
-    ...people.flatMap(({ id }) => why(id, `person ${id}`)),
+    ...data.bays.flatMap(({ id }) => why(id, `bay ${id}`, `depot ${depot.id}`)),
+    ...data.people.flatMap(({ id }) => why(id, `person ${id}`)),
   ];
 }
 

@@ -5,7 +5,7 @@ import type { BoardWeek } from '@/core/planning/board-week';
 import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listProposals } from '@/server/planning/proposals';
-import { viewBoard } from '@/server/planning/view-board';
+import { viewBoard, viewBoards } from '@/server/planning/view-board';
 import { dateText, instantText } from '@/text/format';
 import { AllDepots } from '@/ui/planning/all-depots';
 import { PlanBoard } from '@/ui/planning/plan-board';
@@ -24,12 +24,12 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
   const actor = await requireActor();
   const { week: asked, depot } = await searchParams;
   const day = typeof asked === 'string' && isPlainDate(asked) ? asked : deps().today();
-  const board = await viewBoard(deps(), actor, { day, depot: typeof depot === 'string' ? depot : undefined });
-  mustShow(board);
-  if (!board.value) return <NoDepot />;
+  const boards = await boardsOf(actor, day, typeof depot === 'string' ? depot : null);
+  const [first, ...others] = boards;
+  if (!first) return <NoDepot />;
   const proposals = await listProposals(deps(), actor);
-  const { monday, depots } = board.value;
-  const shown = depot === undefined && depots.length > 1 ? null : board.value.depot.name;
+  const { monday, depots } = first;
+  const shown = others.length > 0 ? null : first.depot.name;
   const to = addressOf(monday, shown);
   return (
     <>
@@ -61,13 +61,25 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
       )}
       {proposals.ok && <Ready proposals={proposals.value} />}
       {shown === null ? (
-        <Every first={board.value} actor={actor} to={(name) => to({ depot: name })} />
+        <AllDepots boards={boards} to={(name) => to({ depot: name })} />
       ) : (
-        <One board={board.value} actor={actor} />
+        <One board={first} actor={actor} />
       )}
     </>
   );
 });
+
+/** The week of one depot; null: of every one. */
+async function boardsOf(actor: Actor, day: PlainDate, depot: string | null): Promise<readonly BoardWeek[]> {
+  if (depot === null) {
+    const boards = await viewBoards(deps(), actor, { day });
+    mustShow(boards);
+    return boards.value;
+  }
+  const board = await viewBoard(deps(), actor, { day, depot });
+  mustShow(board);
+  return [board.value];
+}
 
 /** The address of a week, of one depot or, with null, of all. */
 const addressOf =
@@ -84,21 +96,6 @@ const NoDepot = () => (
     </Empty>
   </>
 );
-
-interface EveryProps {
-  readonly first: BoardWeek;
-  readonly actor: Actor;
-  readonly to: (depot: string) => string;
-}
-
-async function Every({ first, actor, to }: EveryProps) {
-  const others = first.depots.filter(({ id }) => id !== first.depot.id);
-  const boards = await Promise.all(
-    others.map(({ name }) => viewBoard(deps(), actor, { day: first.monday, depot: name })),
-  );
-  const all = [first, ...boards.flatMap((board) => (board.ok && board.value ? [board.value] : []))];
-  return <AllDepots boards={all} to={to} />;
-}
 
 function One({ board, actor }: { board: BoardWeek; actor: Actor }) {
   const { depot, monday, problem } = board;
