@@ -1,8 +1,9 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { auditOf } from '../../src/db/queries/audit';
 import { bays, bookings, deferrals, people } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import { deferDue } from '../../src/server/due/defer';
+import { blockByFault, deferDue } from '../../src/server/due/defer';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { recordReadings } from '../../src/server/odometer/record-readings';
 import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
@@ -123,6 +124,18 @@ describe('a deferral', () => {
     expect(await holding()).toEqual(['2026-12-20']);
     value(await undoChange(later(3), actor, { undo: second.undo }));
     expect(await holding()).toEqual(['2026-12-01']);
+    const lines = await auditOf(w.deps.db, actor.fleetId, 'vehicle', vehicleId);
+    expect(lines.map(({ action }) => action).slice(0, 3)).toEqual(['take back deferral', 'defer', 'defer']);
+  });
+
+  it('is taken off the record with the fault it was for', async () => {
+    const vehicleId = await idOfUnit(w.deps, '44');
+    const { undo: id } = value(
+      await blockByFault(later(1), actor, { vehicleId, fault: 'exhaust leak at the manifold', until: '' }),
+    );
+    value(await undo(id));
+    const [line] = await auditOf(w.deps.db, actor.fleetId, 'vehicle', vehicleId);
+    expect(line).toMatchObject({ action: 'take back deferral', changes: { fault: 'exhaust leak at the manifold' } });
   });
 });
 

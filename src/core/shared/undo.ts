@@ -22,20 +22,27 @@ const GROUPS: { readonly [E in AuditEntity]?: readonly (Group & { readonly actio
 export const changeGroup = (entity: AuditEntity, action: string): Group | null =>
   (GROUPS[entity] as readonly Group[] | undefined)?.find(({ actions }) => actions.includes(action)) ?? null;
 
-const UNDOABLE: { readonly [E in AuditEntity]?: readonly AuditAction<E>[] } = {
-  'work-order': ['add tasks', 'take off task', 'plan', 'unplan'],
-  vehicle: ['defer', 'block'],
-  odometer: ['record'],
-};
+type Kinds = { readonly [E in AuditEntity]: `${E} ${AuditAction<E>}` }[AuditEntity];
+
+/** Kinds of changes that can be undone. */
+export const UNDOABLE = [
+  'work-order add tasks',
+  'work-order take off task',
+  'work-order plan',
+  'work-order unplan',
+  'vehicle defer',
+  'vehicle block',
+  'odometer record',
+] as const satisfies readonly Kinds[];
 
 interface Change {
   readonly id: number;
   readonly action: string;
 }
 
-/** Whether a kind of change can be undone at all. */
-export const isUndoable = (entity: AuditEntity, action: string): boolean =>
-  (UNDOABLE[entity] as readonly string[] | undefined)?.includes(action) ?? false;
+/** The kind of a change, where it can be undone; null: it cannot. */
+export const undoableKind = (entity: string, action: string): (typeof UNDOABLE)[number] | null =>
+  UNDOABLE.find((kind) => kind === `${entity} ${action}`) ?? null;
 
 /**
  * What was built on a change since: the last later change of the same group.

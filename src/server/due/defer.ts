@@ -150,7 +150,7 @@ export async function undoDeferral(
     .update(deferrals)
     .set({ endedAt: deps.now() })
     .where(and(made, eq(deferrals.deferredAt, moment), isNull(deferrals.endedAt)))
-    .returning({ vehicleId: deferrals.vehicleId, until: deferrals.until, reason: deferrals.reason });
+    .returning();
   if (ended.length === 0) return notFound('deferral');
   const undone = ended.map(({ vehicleId }) => vehicleId);
   await tx
@@ -160,13 +160,9 @@ export async function undoDeferral(
       and(made, inArray(deferrals.vehicleId, undone), ne(deferrals.deferredAt, moment), eq(deferrals.endedAt, moment)),
     );
   await updateDueStatus(tx, actor.fleetId, deps.today(), [...vehicleIds]);
-  for (const { vehicleId, until, reason } of ended)
-    await writeAudit(tx, actor, {
-      action: 'take back deferral',
-      entity: 'vehicle',
-      entityId: vehicleId,
-      changes: { until, fault: null, reason },
-    });
+  // One line a vehicle, however many of its components the deferral was of.
+  for (const deferral of new Map(ended.map((row) => [row.vehicleId, row])).values())
+    await auditTakenBack(tx, actor, deferral);
   return ok(null);
 }
 
@@ -185,16 +181,23 @@ export const takeBackDeferral = useCase({
       if (!deferral) return notFound('deferral');
       await endDeferral(tx, vehicleId, deps.now());
       await updateDueStatus(tx, actor.fleetId, deps.today(), [vehicleId]);
-      await writeAudit(tx, actor, {
-        action: 'take back deferral',
-        entity: 'vehicle',
-        entityId: vehicleId,
-        changes: { until: deferral.until, fault: deferral.fault, reason: deferral.reason },
-      });
+      await auditTakenBack(tx, actor, deferral);
       return ok(null);
     });
   },
 });
+
+const auditTakenBack = (
+  tx: Tx,
+  actor: Actor,
+  { vehicleId, until, fault, reason }: typeof deferrals.$inferSelect,
+): Promise<number> =>
+  writeAudit(tx, actor, {
+    action: 'take back deferral',
+    entity: 'vehicle',
+    entityId: vehicleId,
+    changes: { until, fault, reason },
+  });
 
 /** The other fault that a vehicle waits for; null: none. */
 export async function blockingFault(tx: Tx, vehicleId: VehicleId): Promise<string | null> {

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import type { AuditEntity } from '@/core/shared/audit';
-import { builtOn, changeGroup, isUndoable } from '@/core/shared/undo';
+import { builtOn, changeGroup, type UNDOABLE, undoableKind } from '@/core/shared/undo';
 import type { Tx } from '@/db/client';
 import { auditOf, loadAudit } from '@/db/queries/audit';
+import { lockWorkOrder } from '@/db/queries/work-orders';
 import { instantText } from '@/text/format';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
@@ -40,7 +41,7 @@ const deferral = z.object({ vehicles: z.array(z.uuid()), at: z.string() });
 const reading = z.object({ reading: z.object({ vehicleId: z.uuid(), readOn: z.string(), odometerKm: z.number() }) });
 
 /** Each undoes one kind of change. A change that was recorded before it could be undone lacks what is needed, and is refused. */
-const UNDO: Readonly<Record<string, (undoing: Undoing) => Promise<Outcome<unknown>>>> = {
+const UNDO: Readonly<Record<(typeof UNDOABLE)[number], (undoing: Undoing) => Promise<Outcome<unknown>>>> = {
   async 'work-order add tasks'({ deps, actor, id, changes }) {
     for (const taskId of tasks.parse(changes).taskIds) {
       const off = await takeOffTask(deps, actor, { workOrderId: id, taskId, reason: 'undone' });
@@ -54,16 +55,19 @@ const UNDO: Readonly<Record<string, (undoing: Undoing) => Promise<Outcome<unknow
       putTaskBack(deps, tx, actor, { workOrderId: id, taskId: task.parse(changes).taskId }).catch(orTaken)
     );
   },
-  'work-order plan': ({ deps, actor, id, changes }) => rebook(deps, actor, id, booking.parse(changes).before),
-  'work-order unplan': ({ deps, actor, id, changes }) => rebook(deps, actor, id, booking.parse(changes).before),
-  'vehicle defer': (undoing) => undefer(undoing),
-  'vehicle block': (undoing) => undefer(undoing),
+  'work-order plan': rebook,
+  'work-order unplan': rebook,
+  'vehicle defer': undefer,
+  'vehicle block': undefer,
   'odometer record': ({ deps, actor, changes }) =>
     resolveReadings(deps, actor, { items: [reading.parse(changes).reading], how: 'reject', reason: 'undone' }),
 };
 
-const rebook = (deps: Deps, actor: Actor, id: string, before: z.output<typeof slot> | null) =>
-  before ? planWorkOrder(deps, actor, { workOrderId: id, ...before }) : unplanWorkOrder(deps, actor, id);
+/** Puts an order where it was booked before, or off the plan. */
+async function rebook({ deps, actor, id, changes }: Undoing): Promise<Outcome<unknown>> {
+  const { before } = booking.parse(changes);
+  return before ? planWorkOrder(deps, actor, { workOrderId: id, ...before }) : unplanWorkOrder(deps, actor, id);
+}
 
 async function undefer({ deps, tx, actor, changes }: Undoing): Promise<Outcome<unknown>> {
   const { vehicles, at } = deferral.parse(changes);
@@ -80,9 +84,10 @@ export const undoChange = useCase({
   async run(deps, actor, { undo }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const change = await loadAudit(tx, actor.fleetId, undo);
-      const how = change && UNDO[`${change.entity} ${change.action}`];
-      if (!change || !how || !isUndoable(change.entity as AuditEntity, change.action))
-        return notFound('change to undo');
+      const kind = change && undoableKind(change.entity, change.action);
+      if (!kind) return notFound('change to undo');
+      // Nobody changes the order between the look at what came since and the undoing; deferrals and readings go by their rows.
+      if (change.entity === 'work-order') await lockWorkOrder(tx, actor.fleetId, change.entityId);
       const entity = change.entity as AuditEntity;
       const later = builtOn(entity, change, await auditOf(tx, actor.fleetId, entity, change.entityId, LOOKED_THROUGH));
       if (later)
@@ -91,7 +96,9 @@ export const undoChange = useCase({
           `${later.who ?? 'Isobar'} has changed the ${changeGroup(entity, later.action)?.what} since, ${instantText(later.at)}. Undo that first, or change it by hand.`,
         );
       const within = { ...deps, db: tx };
-      const done = await how({ deps: within, tx, actor, id: change.entityId, changes: change.changes }).catch(tooOld);
+      const done = await UNDO[kind]({ deps: within, tx, actor, id: change.entityId, changes: change.changes }).catch(
+        tooOld,
+      );
       if (!done.ok) throw new Refused(done.error);
       return { ok: true, value: null };
     });

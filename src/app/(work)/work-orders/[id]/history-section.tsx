@@ -1,6 +1,6 @@
 import { undoAction } from '@/app/undo-action';
 import { cylinderText } from '@/core/engine/layout';
-import { builtOn, isUndoable } from '@/core/shared/undo';
+import { builtOn, undoableKind } from '@/core/shared/undo';
 import { isPlaceField, PLACE_FIELDS } from '@/core/work/place-fields';
 import { TASK_COMPONENTS } from '@/core/work/task';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
@@ -20,7 +20,7 @@ export function HistorySection({ view: { history }, mayUndo }: { view: WorkOrder
             {instantText(entry.at)}: {entry.who} {workOrderActionWords(entry.action)}
             {historyDetail(entry.changes)}
             {corrected(entry.changes)}
-            {mayUndo && isUndoable('work-order', entry.action) && !builtOn('work-order', entry, history) && (
+            {mayUndo && undoableKind('work-order', entry.action) && !builtOn('work-order', entry, history) && (
               <ActionForm action={undoAction} quiet>
                 <input type="hidden" name="undo" value={entry.id} />
                 <SubmitButton>Undo</SubmitButton>
