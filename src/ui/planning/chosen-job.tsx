@@ -26,6 +26,8 @@ interface Props {
   readonly currency: string;
   readonly canMove: boolean;
   readonly goOn: FormAction | null;
+  /** Some job is being moved: nothing moves under it. */
+  readonly isBusy: boolean;
   readonly troubles: readonly string[];
   readonly onMove: (job: BoardJob, to: PlanSlot | null) => void;
   readonly onPin: (job: BoardJob) => void;
@@ -34,17 +36,17 @@ interface Props {
 
 /** One job of the board: where it stands and why, the money behind it, and how to move it without dragging. */
 export function ChosenJob(props: Props) {
-  const { job, problem, placing, currency, canMove, goOn, troubles, onMove, onPin, onClose } = props;
+  const { job, problem, placing, currency, canMove, goOn, isBusy, troubles, onMove, onPin, onClose } = props;
   const slot = placing.get(job.id) ?? null;
   const canGo = canMove && !job.isBegun && !job.isFinished && !job.isPinned;
   const proposed = canGo && slot === null ? (job.place?.slot ?? null) : null;
   const panel = useRef<HTMLElement>(null);
-  // On a tablet the panel stands below the board. While a job is in hand nothing moves under it.
+  // On a tablet the panel stands below the board.
   // biome-ignore lint/correctness/useExhaustiveDependencies: another job is shown in the same panel
   useEffect(() => {
-    if (!isInHand()) panel.current?.scrollIntoView({ block: 'nearest' });
+    if (!isBusy) panel.current?.scrollIntoView({ block: 'nearest' });
   }, [job.id]);
-  useEscape(onClose);
+  useEscape(isBusy ? null : onClose);
   return (
     <section className="chosen-job" ref={panel} aria-label={`Unit ${job.unitNumber}`}>
       <div className="chosen-head">
@@ -114,14 +116,11 @@ export function ChosenJob(props: Props) {
   );
 }
 
-/** Whether a job is being moved. */
-const isInHand = (): boolean => document.querySelector('[data-dragging]') !== null;
-
-/** Escape closes the panel; with a job in hand Escape only puts that job back. */
-function useEscape(close: () => void) {
+/** Escape closes the panel. @param close null: Escape is for the job that is being moved, and only puts it back */
+function useEscape(close: (() => void) | null) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !event.defaultPrevented && !isInHand()) close();
+      if (event.key === 'Escape' && !event.defaultPrevented) close?.();
     };
     document.addEventListener('keydown', press);
     return () => document.removeEventListener('keydown', press);

@@ -87,7 +87,7 @@ export function PlanBoard({ week, canMove, goOn }: { week: BoardWeek; canMove: b
         <div className="board-side" data-no-print>
           <Chosen
             job={jobs.find(({ id }) => id === chosen)}
-            {...{ problem, placing, today, currency, canMove, goOn }}
+            {...{ problem, placing, today, currency, canMove, goOn, isBusy }}
             onClose={() => setChosen(null)}
             troubles={shape.troubles}
             onMove={go}

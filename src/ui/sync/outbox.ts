@@ -130,12 +130,11 @@ export class Outbox<E extends Kept> {
 
   /** @param entryWith the entry, given what every entry carries */
   add(entryWith: (kept: Kept) => E): void {
-    const { nowMs } = this.clock;
     const entry = entryWith({
       id: this.newId(),
       personId: this.personId,
-      at: new Date(nowMs()).toISOString(),
-      place: (this.state.waiting.at(-1)?.place ?? nowMs()) + 1,
+      at: this.now(),
+      place: (this.state.waiting.at(-1)?.place ?? this.clock.nowMs()) + 1,
       tried: false,
     });
     void this.save([entry]);
@@ -143,10 +142,11 @@ export class Outbox<E extends Kept> {
     this.soon();
   }
 
-  /** Puts an entry that waits into the place of the one with its id. */
-  change(changed: E): void {
+  /** Puts an entry that waits into the place of the one with its id, as entered now. */
+  change(entry: E): void {
+    const changed = { ...entry, at: this.now() };
     void this.save([changed]);
-    this.put({ waiting: this.state.waiting.map((entry) => (entry.id === changed.id ? changed : entry)) });
+    this.put({ waiting: this.state.waiting.map((one) => (one.id === changed.id ? changed : one)) });
     this.soon();
   }
 
@@ -260,6 +260,10 @@ export class Outbox<E extends Kept> {
 
   private judge(error: unknown): 'refused' | Link {
     return this.exchange.judge?.(error) ?? linkAfter(error);
+  }
+
+  private now(): string {
+    return new Date(this.clock.nowMs()).toISOString();
   }
 
   private wait(ms: number): void {

@@ -163,7 +163,7 @@ export class SyncEngine {
   /** An entry that says again what the server knows is no entry. */
   private change(last: Waiting, value: Json): void {
     if (sameJson(last.base, value)) this.outbox.drop(last.id);
-    else this.outbox.change({ ...last, value, at: new Date(this.clock.nowMs()).toISOString() });
+    else this.outbox.change({ ...last, value });
   }
 
   /** What is being typed, and what no one could read, stays with the person who typed it. */

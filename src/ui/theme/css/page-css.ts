@@ -333,9 +333,6 @@ export const pageCss = {
   '.beside': { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '3', textAlign: 'center' },
   '.steps': {
     listStyle: 'none',
-    columnGap: '8',
-    columns: { lg: '2' },
-    '.halves > * > &, .halves > * &': { columns: '1' },
     '& > .phase': { pt: '3', fontWeight: '650', fontSize: 'sm', color: 'soft', breakAfter: 'avoid' },
     '& > .step': {
       display: 'flex',
