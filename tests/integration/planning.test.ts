@@ -7,7 +7,7 @@ import { changeDepot, listBays, listDepots } from '../../src/server/fleet/bays';
 import { exportWeek } from '../../src/server/planning/export-plan';
 import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
 import { viewBoard } from '../../src/server/planning/view-board';
-import { listWorkOrders } from '../../src/server/work-orders/list-work-orders';
+import { findWorkOrders, listWorkOrders, orderFilter } from '../../src/server/work-orders/list-work-orders';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, TODAY, value, type Workspace } from '../builders/workspace';
@@ -158,5 +158,40 @@ describe('planning', () => {
     expect(text).toContain(`UID:${await order(1001)}@isobar`);
     expect(text.replaceAll('\r\n ', '')).toMatch(/SUMMARY:Unit \S+ .+: replace plugs.* \(work order 1001\)/);
     expect(text.split('\r\n').every((line) => Buffer.byteLength(line) <= 75)).toBe(true);
+  });
+});
+
+describe('the list of work orders', () => {
+  const page = { from: 0, limit: 1000 };
+  const found = async (filter: object = {}) =>
+    value(await findWorkOrders(w.deps, actor, { ...orderFilter.parse(filter), page })).items;
+
+  it('has the units in the order of the due list', async () => {
+    const due = value(await listDue(w.deps, actor, dueFilter.parse({ sort: 'unit' }))).items;
+    const units = [...new Set((await found({ sort: 'unit' })).map(({ unitNumber }) => unitNumber))];
+    const inOrder = due.map(({ unitNumber }) => unitNumber).filter((unit) => units.includes(unit));
+    expect(units).toEqual(inOrder);
+    expect(units.length).toBeGreaterThan(5);
+  });
+
+  it('is narrowed by each of its filters, and counts what fits', async () => {
+    const all = await found();
+    const [some] = all.filter(({ personId }) => personId !== null);
+    if (!some) throw new Error('nobody is booked');
+    for (const [filter, fits] of [
+      [{ state: 'open' }, (row) => !['closed', 'cancelled'].includes(row.state)],
+      [{ state: 'planned' }, (row) => row.state === 'planned'],
+      [{ depot: some.depot }, (row) => row.depot === some.depot],
+      [{ person: some.personId }, (row) => row.personId === some.personId],
+      [{ search: String(some.number) }, (row) => row.number === some.number],
+      [{ search: some.engineCode.toLowerCase() }, (row) => row.engineCode === some.engineCode],
+      [{ from: '2999-01-01' }, () => false],
+      [{ state: 'no such state', person: 'nobody' }, () => true],
+    ] as const satisfies readonly (readonly [object, (row: (typeof all)[number]) => boolean])[])
+      expect((await found(filter)).map(({ number }) => number)).toEqual(all.filter(fits).map(({ number }) => number));
+    const first = value(
+      await findWorkOrders(w.deps, actor, { ...orderFilter.parse({ state: 'open' }), page: { from: 0, limit: 2 } }),
+    );
+    expect([first.items.length, first.found]).toEqual([2, first.open]);
   });
 });

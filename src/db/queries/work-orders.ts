@@ -10,6 +10,7 @@ import {
   bays,
   bookings,
   depots,
+  dueStatus,
   engineFamilies,
   fittedComponents,
   parts,
@@ -217,11 +218,14 @@ interface OrderFilter {
 /** The day of an order: when it was closed, else for when it is planned, else when it was opened. */
 const orderDay = sql`coalesce(${workOrders.closedOn}, lower(${bookings.during})::date, ${workOrders.openedOn})`;
 
+/** Units in the order of the due list: 9 before 10. */
+const unitOrder = sql`(select min(${dueStatus.unitOrder}) from ${dueStatus} where ${dueStatus.vehicleId} = ${vehicles.id})`;
+
 /** How a list of orders may be sorted; the latest number decides between equals. */
 export const ORDER_SORTS = {
   latest: [desc(workOrders.number)],
   day: [asc(orderDay), desc(workOrders.number)],
-  unit: [asc(sql`length(${vehicles.unitNumber})`), asc(vehicles.unitNumber), desc(workOrders.number)],
+  unit: [asc(unitOrder), desc(workOrders.number)],
 } as const;
 
 function ordersThat(fleetId: FleetId, only: OrderFilter) {
