@@ -170,20 +170,22 @@ export class User {
       .first()
       .waitFor({ timeout: 5000 })
       .catch(() => undefined);
-    for (let steps = 0; steps < 60 && (await hand.count()) > 0; steps++) {
-      const name = (await hand.getAttribute('aria-label')) ?? '';
-      if (Number(/\d+/.exec(name)?.[0]) >= end) return;
-      const own = page.getByRole('group', { name, exact: true });
-      const together = page.locator('.phase-steps', { has: own }).getByRole('button', { name: /^All \d+ in order$/ });
+    // Read without waiting: after the last step of a phase the page goes to the cylinders on its own, a moment later.
+    const labelInHand = async () => (await hand.evaluateAll(([step]) => step?.getAttribute('aria-label'))) ?? null;
+    for (let steps = 0; steps < 60; steps++) {
+      const name = await labelInHand();
+      if (name === null || Number(/\d+/.exec(name)?.[0]) >= end) return;
+      const step = page.getByRole('group', { name, exact: true });
+      const together = page.locator('.phase-steps', { has: step }).getByRole('button', { name: /^All \d+ in order$/ });
       const words = notDone ? null : ((await together.allInnerTexts())[0] ?? null);
       if (words) {
         await together.click();
         await expect(together.filter({ hasText: words })).toHaveCount(0);
         continue;
       }
-      if (notDone?.test(await own.innerText())) await this.refuse(own);
-      else await this.answer(own);
-      await expect(own).toHaveCount(0);
+      if (notDone?.test(await step.innerText())) await this.refuse(step);
+      else await this.answer(step);
+      await expect(step).toHaveCount(0);
     }
   }
 
