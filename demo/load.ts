@@ -5,6 +5,10 @@ import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { blockForm, costsForm, policyOptionForm } from '../src/contracts/forms/due';
+import { banForm, deliveryForm, keepResultForm, startTrialForm, wrenchForm } from '../src/contracts/forms/parts';
+import { addPersonForm } from '../src/contracts/forms/people';
+import { followUpForm, waitForm } from '../src/contracts/forms/work-orders';
 import { timeOf } from '../src/core/calendar/zone';
 import { GRADES } from '../src/core/inspection/trainer';
 import type { Entry, Json } from '../src/core/work/entry';
@@ -13,29 +17,29 @@ import { loadSheets } from '../src/db/queries/catalogue';
 import { bays, depots, people, vehicles, workOrders } from '../src/db/schema';
 import type { Actor } from '../src/server/access';
 import { makeToken } from '../src/server/auth/access-tokens';
-import { keepResult, keptInput } from '../src/server/bench/keep-result';
-import { addWrench, wrenchInput } from '../src/server/bench/wrenches';
+import { keepResult } from '../src/server/bench/keep-result';
+import { addWrench } from '../src/server/bench/wrenches';
 import { checkSheet } from '../src/server/catalogue/check-sheet';
 import type { Deps } from '../src/server/deps';
 import { backTestFleet } from '../src/server/due/back-test';
-import { costsInput, setCosts } from '../src/server/due/costs';
-import { blockByFault, blockInput } from '../src/server/due/defer';
-import { addFollowUp, followUpInput } from '../src/server/findings/follow-up';
+import { setCosts } from '../src/server/due/costs';
+import { blockByFault } from '../src/server/due/defer';
+import { addFollowUp } from '../src/server/findings/follow-up';
 import { gradePlug } from '../src/server/findings/trainer';
 import { changeDepot, listDepots } from '../src/server/fleet/bays';
 import { createFirstSupervisor } from '../src/server/fleet/first-run';
-import { addPerson, personInput } from '../src/server/fleet/people';
+import { addPerson } from '../src/server/fleet/people';
 import { IMPORT_KINDS, type ImportKindName } from '../src/server/imports/kind';
 import { addAbsence } from '../src/server/planning/absences';
 import { planWorkOrder } from '../src/server/planning/plan-work-order';
-import { choosePolicyOption, policyOptionInput } from '../src/server/policies/choose-policy-option';
-import { banInput, banSeller } from '../src/server/stock/ban-seller';
-import { deliveryInput, receiveDelivery } from '../src/server/stock/check-delivery';
-import { startTrial, trialInput } from '../src/server/stock/trials';
+import { choosePolicyOption } from '../src/server/policies/choose-policy-option';
+import { banSeller } from '../src/server/stock/ban-seller';
+import { receiveDelivery } from '../src/server/stock/check-delivery';
+import { startTrial } from '../src/server/stock/trials';
 import { liftGate } from '../src/server/work-orders/lift-gate';
 import { openWorkOrder } from '../src/server/work-orders/open-work-order';
 import { viewFloor } from '../src/server/work-orders/view-job';
-import { waitFor, waitInput } from '../src/server/work-orders/wait-for';
+import { waitFor } from '../src/server/work-orders/wait-for';
 import { inOrder, opening, send } from './device';
 import { importFile } from './import-file';
 import { pastMisfires, playMisfires } from './misfires';
@@ -65,7 +69,7 @@ const scenario = z
     fleetName: z.string(),
     password: z.string(),
     supervisor: z.object({ name: z.string(), email: z.string() }),
-    people: z.array(personInput.omit({ password: true })),
+    people: z.array(addPersonForm.schema.omit({ password: true })),
     ferryDays: z.array(z.number()),
     ferryFrom: z.string(),
     /** Minutes from one depot to another. */
@@ -74,20 +78,20 @@ const scenario = z
     /** Counted today: the rest of what is needed comes by the ferry. */
     shelf: z.array(z.object({ number: z.string(), onHand: z.string(), leadDays: z.string() })),
     absences: z.array(z.object({ person: z.string(), what: z.string(), from: z.string(), to: z.string() })),
-    wrenches: z.array(wrenchInput),
-    policies: z.array(policyOptionInput),
-    costs: costsInput,
+    wrenches: z.array(wrenchForm.schema),
+    policies: z.array(policyOptionForm.schema),
+    costs: costsForm.schema,
     /** What technicians made of the drawn plugs of the trainer, from the first on. */
     grades: z.array(z.object({ name: z.string(), said: z.array(z.enum(GRADES)) })),
-    faults: z.array(blockInput.omit({ vehicleId: true }).extend({ unit: z.string() })),
+    faults: z.array(blockForm.schema.omit({ vehicleId: true }).extend({ unit: z.string() })),
     followUps: z.array(
-      followUpInput.omit({ workOrderId: true, ownerId: true }).extend({ unit: z.string(), owner: z.string() }),
+      followUpForm.schema.omit({ workOrderId: true, ownerId: true }).extend({ unit: z.string(), owner: z.string() }),
     ),
-    waits: z.array(waitInput.omit({ workOrderId: true }).extend({ unit: z.string() })),
-    bans: z.array(banInput),
-    deliveries: z.array(deliveryInput),
-    trials: z.array(trialInput),
-    kept: z.array(keptInput.omit({ workOrderNumber: true }).extend({ unit: z.string() })),
+    waits: z.array(waitForm.schema.omit({ workOrderId: true }).extend({ unit: z.string() })),
+    bans: z.array(banForm.schema),
+    deliveries: z.array(deliveryForm.schema),
+    trials: z.array(startTrialForm.schema),
+    kept: z.array(keepResultForm.schema.omit({ workOrderNumber: true }).extend({ unit: z.string() })),
     workOrders: z.array(z.object({ unit: z.string(), plan: plan.nullable(), sites: z.array(siteRecord) })),
   })
   .parse(JSON.parse(readFileSync(path.join(process.cwd(), 'demo/scenario.json'), 'utf8')));

@@ -1,5 +1,6 @@
 import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
+import { type FormInput, texts } from '@/contracts/forms/form-input';
 import { deps } from '@/server/deps';
 import type { Failure, Outcome } from '@/server/failure';
 import type { UseCase } from '@/server/use-case';
@@ -7,14 +8,8 @@ import type { ActionAnswer, FormAction } from '@/ui/primitives/action-form';
 import { SECRET_FIELDS } from '@/ui/primitives/secret-fields';
 import { requireActor } from './actor';
 
-type Texts = Readonly<Record<string, string>>;
-
-interface Wiring<T> {
-  /** What the use-case is given; without it the texts of the form by field name. */
-  readonly read?: (texts: Texts, data: FormData) => unknown;
-  readonly onDone?: (value: T, texts: Texts) => Omit<ActionAnswer, 'ok'>;
-  /** Where a field of the input has another name in the form. */
-  readonly fieldName?: (name: string) => string;
+interface Wiring<T> extends Partial<FormInput> {
+  readonly onDone?: (value: T, texts: Readonly<Record<string, string>>) => Omit<ActionAnswer, 'ok'>;
 }
 
 /** A form's action: the use-case reads and judges what was typed, and its answer goes back beside the fields. */
@@ -55,20 +50,11 @@ export function answer<T>(outcome: Outcome<T>, then?: (value: T) => Omit<ActionA
   return outcome.ok ? { ok: true, ...then?.(outcome.value) } : refused(outcome.error);
 }
 
-function refused({ message, fields }: Failure, fieldName: (name: string) => string = (name) => name): ActionAnswer {
+/** A failure as a form shows it. */
+export function refused(
+  { message, fields }: Failure,
+  fieldName: (name: string) => string = (name) => name,
+): ActionAnswer {
   const named = fields && Object.fromEntries(Object.entries(fields).map(([name, text]) => [fieldName(name), text]));
   return { ok: false, message, fields: named };
-}
-
-/** Text of a form by field name; files and repeated names are left out. */
-export const texts = (data: FormData): Record<string, string> =>
-  Object.fromEntries([...data].filter((pair): pair is [string, string] => typeof pair[1] === 'string'));
-
-/** What a form sends back as JSON; what cannot be read is refused by the use-case that is given it. */
-export function fromJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return text;
-  }
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { codesIn } from '@/core/engine/fault-code';
 import { LAMPS, type Said } from '@/core/misfire/case-entry';
 import {
+  CAUSES,
   type DoneTest,
   FOUND_WORDS,
   MOVABLE_PARTS,
@@ -16,6 +17,8 @@ import {
 /* What a screen, a device or a program may say of a misfire, and tests as they stand on every border. */
 
 export const cylinder = z.number('Name a cylinder by its number.').int().min(1).max(16);
+/** A cause, with the cylinders that it is looked for at. */
+export const cause = z.object({ cause: z.enum(CAUSES), cylinders: z.array(z.number().int().min(1).max(16)).max(16) });
 const words = z.string().trim().max(500, 'At most 500 characters.');
 const share = z.number().min(0, 'Between empty and full.').max(1, 'Between empty and full.');
 

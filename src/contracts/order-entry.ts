@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { ALL_CONDITIONS } from '@/core/inspection/vocabulary';
 import { isKeptCurve } from '@/core/torque/kept-curve';
 import type { Json } from '@/core/work/entry';
-import { GATES } from '@/core/work/gate-table';
 import { hasField, PLACE_FIELDS, type PlaceField } from '@/core/work/place-fields';
 import { ORDER_TARGET, readPlaceTarget, readTarget } from '@/core/work/targets';
 
@@ -108,14 +107,6 @@ export const codesInput = z.object({
   moment: z.enum(['before', 'after']),
   /** Typed by hand, separated by spaces; "none" where nothing is stored; empty: ask the reader. */
   typed: z.string().trim().max(300).default(''),
-});
-
-export const liftInput = z.object({
-  workOrderId: z.uuid(),
-  gate: z.enum(GATES, 'There is no such gate.'),
-  /** The place, as entries name it, for a gate of one place; else none. */
-  target: z.string().max(60).nullish(),
-  reason: z.string().trim().min(3, 'Give the reason: it stays on the record.').max(300),
 });
 
 export const workTimeInput = z.object({ workOrderId: z.uuid(), working: z.boolean() });

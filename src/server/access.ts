@@ -1,8 +1,6 @@
 import type { FleetId, PersonId } from '@/core/shared/kinds';
+import { ROLES, type Role } from '@/core/shared/role';
 import { type Failure, fail } from './failure';
-
-export const ROLES = ['supervisor', 'technician', 'parts_clerk', 'viewer'] as const;
-export type Role = (typeof ROLES)[number];
 
 /** Who is asking. Every use-case takes one. */
 export interface Actor {

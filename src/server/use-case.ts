@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { FAULTS_MARKED } from '@/contracts/forms/form-input';
 import { unstorablePath } from '@/core/shared/storable-text';
 import { type Actor, type Permission, refusal } from './access';
 import type { Deps } from './deps';
@@ -77,7 +78,7 @@ export function invalidInput(error: z.ZodError) {
   const [first] = error.issues;
   if (first && first.path.length === 0) return fail('invalid', first.message);
   const fields = Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), issue.message]));
-  return fail('invalid', 'Something here is missing or wrong. See the marked fields.', fields);
+  return fail('invalid', FAULTS_MARKED, fields);
 }
 
 /** An id that nobody typed: what is none is answered as what is not there. One that a person chooses says so itself. */

@@ -1,8 +1,9 @@
 import { screen, waitFor } from '@testing-library/react';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { type ActionAnswer, ActionForm } from '../../src/ui/primitives/action-form';
+import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { ActionAnswer } from '../../src/ui/primitives/action-form';
 import { SubmitButton } from '../../src/ui/primitives/button';
 import { CheckField, Chips, SelectField, TextField } from '../../src/ui/primitives/fields';
+import { Form, loadSchemas } from '../../src/ui/primitives/form';
 import { draw } from './draw';
 
 const router = vi.hoisted(() => ({ push: vi.fn(), refresh: vi.fn() }));
@@ -18,14 +19,14 @@ function drawForm(answer: ActionAnswer | Error, settings: { clears?: boolean } =
     return answer;
   };
   const drawn = draw(
-    <ActionForm action={action} {...settings}>
+    <Form action={action} {...settings}>
       <TextField name="gap" label="Gap" hint="with its unit" defaultValue="1.05 mm" />
       <SelectField name="depot" label="Depot" choices={choices('Eastlight', 'Northhaven')} />
       <CheckField name="lubricated" label="Lubricated" />
       <Chips name="units" legend="Units" choices={choices('metric', 'us')} chosen={['metric']} />
       <Chips name="differs" legend="What differs" choices={choices('boot', 'core', 'length')} chosen={['core']} many />
       <SubmitButton>Save</SubmitButton>
-    </ActionForm>,
+    </Form>,
   );
   const save = () => drawn.person.click(screen.getByRole('button', { name: 'Save' }));
   return { ...drawn, given, save };
@@ -82,5 +83,68 @@ describe('a form', () => {
     await save();
     await waitFor(() => expect(router.push).toHaveBeenCalledExactlyOnceWith('/due'));
     expect(screen.getByLabelText('Gap')).toHaveProperty('value', '1.05 mm');
+  });
+});
+
+/** The form by which a seller is banned, judged by its own schema; what its action was given, and what it answers. */
+function drawBan(answer: ActionAnswer = { ok: true }) {
+  const given: string[] = [];
+  const action = async (_: ActionAnswer | null, data: FormData): Promise<ActionAnswer> => {
+    given.push([...data].map(([name, value]) => `${name}=${value}`).join('&'));
+    return answer;
+  };
+  const drawn = draw(
+    <Form action={action} input="banForm">
+      <TextField name="name" label="Who" />
+      <TextField name="reason" label="Why" />
+      <SubmitButton>Ban</SubmitButton>
+    </Form>,
+  );
+  return { ...drawn, given, ban: () => drawn.person.click(screen.getByRole('button', { name: 'Ban' })) };
+}
+
+// Loaded once before: how long a machine takes to load the schemas is nobody's fault.
+beforeAll(loadSchemas);
+
+describe('a form that is judged by the schema of its use-case', () => {
+  it('says every fault before anything is sent, and goes to the first', async () => {
+    const { ban, given } = drawBan();
+    await ban();
+    const faults = (await screen.findAllByRole('alert')).map(({ textContent }) => textContent);
+    expect(faults).toEqual([
+      'Say who.',
+      'Say why, in a few words.',
+      'Something here is missing or wrong. See the marked fields.',
+    ]);
+    await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('Who')));
+    expect(given).toEqual([]);
+  });
+
+  it('drops a fault as it is mended, and sends once all are', async () => {
+    const { ban, given, person } = drawBan();
+    await ban();
+    await screen.findByText('Say who.');
+    await person.type(screen.getByLabelText('Who'), 'Island Auto Stall');
+    await waitFor(() => expect(screen.queryByText('Say who.')).toBeNull());
+    expect(screen.getByText('Say why, in a few words.')).toBeTruthy();
+    await person.type(screen.getByLabelText('Why'), 'three dead coils');
+    await ban();
+    await waitFor(() => expect(given).toEqual(['name=Island Auto Stall&reason=three dead coils']));
+    await waitFor(() => expect(screen.queryAllByRole('alert')).toEqual([]));
+  });
+
+  it('shows at its field what only the server can know, and lets it be sent again', async () => {
+    const { ban, given, person } = drawBan({
+      ok: false,
+      message: 'Banned already.',
+      fields: { name: 'Banned on 2 Nov.' },
+    });
+    await person.type(screen.getByLabelText('Who'), 'Island Auto Stall');
+    await person.type(screen.getByLabelText('Why'), 'three dead coils');
+    await ban();
+    expect(await screen.findByText('Banned on 2 Nov.')).toBeTruthy();
+    await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('Who')));
+    await ban();
+    await waitFor(() => expect(given).toHaveLength(2));
   });
 });

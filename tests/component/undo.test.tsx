@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { type ActionAnswer, ActionForm } from '../../src/ui/primitives/action-form';
+import { type ActionAnswer, PressForm } from '../../src/ui/primitives/action-form';
 import { SubmitButton } from '../../src/ui/primitives/button';
 import { Toasts } from '../../src/ui/primitives/toasts';
 import { draw } from './draw';
@@ -19,9 +19,9 @@ function drawUndoable(undone: ActionAnswer | Error) {
   };
   const drawn = draw(
     <>
-      <ActionForm action={async () => ({ ok: true, message: 'Task added.', undo: 71 })}>
+      <PressForm action={async () => ({ ok: true, message: 'Task added.', undo: 71 })}>
         <SubmitButton>Add</SubmitButton>
-      </ActionForm>
+      </PressForm>
       <Toasts action={undo} />
     </>,
   );

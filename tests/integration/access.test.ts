@@ -1,7 +1,9 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { type Actor, may, ROLES, type Role } from '../../src/server/access';
+import { keepResultForm } from '../../src/contracts/forms/parts';
+import { ROLES, type Role } from '../../src/core/shared/role';
+import { type Actor, may } from '../../src/server/access';
 import { listTokens } from '../../src/server/auth/access-tokens';
-import { keepResult, keptInput, listKept } from '../../src/server/bench/keep-result';
+import { keepResult, listKept } from '../../src/server/bench/keep-result';
 import { viewBench } from '../../src/server/bench/view-bench';
 import { listWrenches } from '../../src/server/bench/wrenches';
 import { listUnmatched } from '../../src/server/catalogue/list-unmatched';
@@ -48,7 +50,7 @@ const LISTS: Readonly<Record<string, (w: Workspace, actor: Actor) => Promise<num
   'number codes': async (w, a) => value(await listNumberCodes(w.deps, a)).length,
   suspects: async (w, a) => value(await listSuspects(w.deps, a)).length,
   'follow-ups': async (w, a) => value(await listFollowUps(w.deps, a)).length,
-  waiting: async (w, a) => value(await listWaiting(w.deps, a)).waits.length,
+  waiting: async (w, a) => value(await listWaiting(w.deps, a)).length,
   'suspect hours': async (w, a) => value(await listSuspectHours(w.deps, a)).length,
   found: async (w, a) => value(await find(w.deps, a, '1')).length,
   'bench sheets': async (w, a) => value(await viewBench(w.deps, a)).sheets.length,
@@ -119,7 +121,7 @@ describe('who may do what', () => {
 
   it('keeps a result only on an order of the same fleet', async () => {
     const stranger: Actor = { ...w.supervisor, fleetId: '00000000-0000-4000-8000-000000000000' };
-    const input = keptInput.parse({ tool: 'gaps', input: {}, summary: 'x', workOrderNumber: '1001' });
+    const input = keepResultForm.schema.parse({ tool: 'gaps', input: {}, summary: 'x', workOrderNumber: '1001' });
     expect(await keepResult(w.deps, stranger, input)).toMatchObject({ ok: false, error: { kind: 'invalid' } });
   });
 });

@@ -1,9 +1,10 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { swapCoilsForm } from '../../src/contracts/forms/vehicles';
 import { claimOf } from '../../src/core/components/warranty';
 import { fittedComponents, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import { swapCoils, swapInput } from '../../src/server/fleet/swap-coils';
+import { swapCoils } from '../../src/server/fleet/swap-coils';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { confirmImport, uploadFile, viewImport } from '../../src/server/imports/import-file';
 import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
@@ -76,7 +77,7 @@ describe('coils by tag', () => {
 
 describe('swapping two coils', () => {
   const swap = async (unit: string, over: object = {}, who = actor) => {
-    const parsed = swapInput.safeParse({
+    const parsed = swapCoilsForm.schema.safeParse({
       vehicleId: await vehicleId(unit),
       first: '1',
       second: '2',

@@ -1,17 +1,19 @@
 import { parse } from 'csv-parse/sync';
 import { and, eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { recordChangeForm } from '../../src/contracts/forms/vehicles';
+import { closeForm } from '../../src/contracts/forms/work-orders';
 import { repeatFailures } from '../../src/core/components/history';
 import type { Component } from '../../src/core/engine/quantities';
 import { plugRulesOf } from '../../src/core/work/order-model';
 import { fittedComponents } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { exportVehicleHistory } from '../../src/server/exports/vehicle-history';
-import { changeInput, recordChange } from '../../src/server/fleet/record-change';
+import { recordChange } from '../../src/server/fleet/record-change';
 import { swapCoils } from '../../src/server/fleet/swap-coils';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
-import { closeInput, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
+import { closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { doSite, doSteps, floorOf } from '../builders/floor';
@@ -40,7 +42,7 @@ const change = async (unit: string, over: object) =>
     await recordChange(
       w.deps,
       actor,
-      changeInput.parse({ vehicleId: await idOf(unit), component: 'coil', odometer: '95,000 km', ...over }),
+      recordChangeForm.schema.parse({ vehicleId: await idOf(unit), component: 'coil', odometer: '95,000 km', ...over }),
     ),
   );
 const importHistory = async (lines: readonly string[]) => {
@@ -71,7 +73,11 @@ describe('a work order', () => {
   const close = async (over: object = {}) => {
     const { order, vehicle } = value(await viewWorkOrder(w.deps, actor, workOrderId));
     const odometer = `${Math.round((value(await viewVehicle(w.deps, actor, vehicle.id)).due.odometerNowKm ?? 0) + 1)} km`;
-    return closeWorkOrder(w.deps, actor, closeInput.parse({ workOrderId, version: order.version, odometer, ...over }));
+    return closeWorkOrder(
+      w.deps,
+      actor,
+      closeForm.schema.parse({ workOrderId, version: order.version, odometer, ...over }),
+    );
   };
 
   it('takes the plugs out with its reason, and puts the new ones in', async () => {
@@ -114,9 +120,9 @@ describe('a work order', () => {
 
   it('takes no reason that there is not', () => {
     const input = { workOrderId: '00000000-0000-4000-8000-000000000000', version: 1, odometer: '1' };
-    expect(closeInput.safeParse({ ...input, removalReason: 'by moon' }).success).toBe(false);
+    expect(closeForm.schema.safeParse({ ...input, removalReason: 'by moon' }).success).toBe(false);
     // Left out, it is as the task says.
-    expect(closeInput.parse(input).removalReason).toBeUndefined();
+    expect(closeForm.schema.parse(input).removalReason).toBeUndefined();
   });
 });
 

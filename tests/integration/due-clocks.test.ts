@@ -1,19 +1,21 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { blockForm, ceilingForm, policyOptionForm } from '../../src/contracts/forms/due';
+import { recordChangeForm } from '../../src/contracts/forms/vehicles';
 import { backTests, deferrals, dueInputs, dueStatus, engineHourReadings, fittedComponents } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { backTestFleet } from '../../src/server/due/back-test';
-import { blockByFault, blockInput, deferDue, takeBackDeferral } from '../../src/server/due/defer';
+import { blockByFault, deferDue, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
 import { find } from '../../src/server/fleet/find';
-import { changeInput, recordChange } from '../../src/server/fleet/record-change';
+import { recordChange } from '../../src/server/fleet/record-change';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { confirmImport, uploadFile } from '../../src/server/imports/import-file';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
 import { listSuspectHours, resolveHours } from '../../src/server/odometer/resolve-hours';
-import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
-import { ceilingInput, setCeiling } from '../../src/server/policies/set-ceiling';
+import { choosePolicyOption } from '../../src/server/policies/choose-policy-option';
+import { setCeiling } from '../../src/server/policies/set-ceiling';
 import { openWorkOrder, openWorkOrders } from '../../src/server/work-orders/open-work-order';
 import { demoWorkspace, idOfUnit, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
@@ -35,7 +37,7 @@ const choose = async (option: string) =>
     await choosePolicyOption(
       w.deps,
       actor,
-      policyOptionInput.parse({ policy: 'engine_hours', scope: 'shop', option, why: option && 'a test' }),
+      policyOptionForm.schema.parse({ policy: 'engine_hours', scope: 'shop', option, why: option && 'a test' }),
     ),
   );
 
@@ -158,7 +160,7 @@ describe('engine hours', () => {
 
 describe('another fault', () => {
   const block = (vehicleId: string, over: object = {}) =>
-    blockByFault(w.deps, actor, blockInput.parse({ vehicleId, fault: 'lean code', ...over }));
+    blockByFault(w.deps, actor, blockForm.schema.parse({ vehicleId, fault: 'lean code', ...over }));
 
   it('holds the work, says so where an order is asked for, and lets go when it is mended', async () => {
     const vehicleId = await idOf('11');
@@ -188,7 +190,7 @@ describe('another fault', () => {
       error: { fields: { until: expect.any(String) } },
     });
     expect(
-      await blockByFault(w.deps, inRole(actor, 'technician'), blockInput.parse({ vehicleId, fault: 'leak' })),
+      await blockByFault(w.deps, inRole(actor, 'technician'), blockForm.schema.parse({ vehicleId, fault: 'leak' })),
     ).toMatchObject({
       error: { kind: 'forbidden' },
     });
@@ -197,7 +199,8 @@ describe('another fault', () => {
 });
 
 describe('a ceiling of the shop', () => {
-  const set = (km: string) => setCeiling(w.deps, actor, ceilingInput.parse({ electrode: 'nickel', km, why: 'a test' }));
+  const set = (km: string) =>
+    setCeiling(w.deps, actor, ceilingForm.schema.parse({ electrode: 'nickel', km, why: 'a test' }));
 
   it('binds where it is below the sheet, says so, and is taken back whole', async () => {
     const [nickel, wire] = [await due('12'), await due('143')];
@@ -212,8 +215,8 @@ describe('a ceiling of the shop', () => {
   });
 
   it('is for those who choose policies, and whole km', async () => {
-    expect(ceilingInput.safeParse({ electrode: 'nickel', km: '12.5' }).success).toBe(false);
-    const input = ceilingInput.parse({ electrode: 'nickel', km: '30000' });
+    expect(ceilingForm.schema.safeParse({ electrode: 'nickel', km: '12.5' }).success).toBe(false);
+    const input = ceilingForm.schema.parse({ electrode: 'nickel', km: '30000' });
     expect(await setCeiling(w.deps, inRole(actor, 'technician'), input)).toMatchObject({
       error: { kind: 'forbidden' },
     });
@@ -225,7 +228,7 @@ describe('other components', () => {
     recordChange(
       w.deps,
       actor,
-      changeInput.parse({
+      recordChangeForm.schema.parse({
         vehicleId: await idOf('11'),
         component: 'coil',
         on: '2026-06-01',
@@ -278,7 +281,12 @@ describe('other components', () => {
       await recordChange(
         w.deps,
         actor,
-        changeInput.parse({ vehicleId: await idOf('42'), component: 'lead_set', on: '2026-05-01', odometer: '60000' }),
+        recordChangeForm.schema.parse({
+          vehicleId: await idOf('42'),
+          component: 'lead_set',
+          on: '2026-05-01',
+          odometer: '60000',
+        }),
       ),
     );
     expect((await view()).find(({ component }) => component === 'lead_set')).toMatchObject({

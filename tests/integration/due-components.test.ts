@@ -1,17 +1,19 @@
 import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { deferForm } from '../../src/contracts/forms/due';
+import { recordChangeForm } from '../../src/contracts/forms/vehicles';
 import { dueStatus } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { enterRow } from '../../src/server/catalogue/enter-row';
-import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
+import { deferDue, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
 import { recordReminder, takeBackReminder } from '../../src/server/due/reminder';
-import { viewHorizon } from '../../src/server/due/view-horizon';
 import { exportDue } from '../../src/server/exports/due-csv';
 import { exportDueCalendar } from '../../src/server/exports/due-ics';
-import { changeInput, recordChange } from '../../src/server/fleet/record-change';
+import { recordChange } from '../../src/server/fleet/record-change';
 import { listNotices } from '../../src/server/notices/list-notices';
+import { listToOrder } from '../../src/server/stock/list-to-order';
 import { demoWorkspace, idOfUnit, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
 /* Every component has a due status of its own; one of them speaks for the vehicle. */
@@ -31,7 +33,7 @@ const change = async (component: 'cap' | 'lead_set', on: string, odometer: strin
     await recordChange(
       w.deps,
       actor,
-      changeInput.parse({
+      recordChangeForm.schema.parse({
         vehicleId: await idOf('6'),
         component,
         sites: '',
@@ -102,12 +104,12 @@ describe('the due list by component', () => {
     expect(rows).toEqual([]);
   });
 
-  it('goes out as CSV with the component, and into the horizon with its own parts', async () => {
+  it('goes out as CSV with the component, and onto the list to order with its own parts', async () => {
     const csv = value(await exportDue(w.deps, actor, dueFilter.parse({ component: 'cap' }))).split('\r\n');
     expect(csv[0]).toContain(',component,');
     expect(csv.filter((line) => line.includes(',cap,'))).toHaveLength(4);
-    const parts = value(await viewHorizon(w.deps, actor, undefined)).parts;
-    expect(parts.map(({ number }) => number)).toContain('KM-C46');
+    const { lines } = value(await listToOrder(w.deps, actor, { weeks: 13 }));
+    expect(lines.find(({ number }) => number === 'KM-C46')).toMatchObject({ whys: ['falls_due'], orders: [] });
   });
 });
 
@@ -115,7 +117,7 @@ describe('a deferral', () => {
   it('moves the date of one component and leaves the others', async () => {
     const vehicleId = await idOf('6');
     const before = await view('6');
-    const input = deferInput.parse({
+    const input = deferForm.schema.parse({
       component: 'cap',
       vehicleIds: [vehicleId],
       until: '2027-02-01',
@@ -130,7 +132,7 @@ describe('a deferral', () => {
     expect(value(await listDeferrals(w.deps, actor, vehicleId))).toMatchObject([{ components: ['cap'] }]);
     value(await takeBackDeferral(w.deps, actor, { vehicleId }));
     expect(await view('6')).toEqual(before);
-    const coil = deferInput.parse({
+    const coil = deferForm.schema.parse({
       component: 'boot',
       vehicleIds: [vehicleId],
       until: '2027-02-01',
@@ -207,7 +209,7 @@ describe('the reminder of a vehicle itself', () => {
       await deferDue(
         w.deps,
         actor,
-        deferInput.parse({ vehicleIds: [vehicleId], until: '2026-12-24', reason: 'ferry' }),
+        deferForm.schema.parse({ vehicleIds: [vehicleId], until: '2026-12-24', reason: 'ferry' }),
       ),
     );
     expect(await plugs()).toMatchObject({ state: 'deferred', reminderOn: TODAY });

@@ -1,17 +1,12 @@
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { closeForm, finishFollowUpForm, followUpForm, verdictForm } from '../../src/contracts/forms/work-orders';
 import { people, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import {
-  addFollowUp,
-  doneInput,
-  finishFollowUp,
-  followUpInput,
-  listFollowUps,
-} from '../../src/server/findings/follow-up';
-import { judgeFinding, verdictInput } from '../../src/server/findings/judge-finding';
+import { addFollowUp, finishFollowUp, listFollowUps } from '../../src/server/findings/follow-up';
+import { judgeFinding } from '../../src/server/findings/judge-finding';
 import { recordReadings } from '../../src/server/odometer/record-readings';
-import { closeInput, closeWorkOrder } from '../../src/server/work-orders/close-work-order';
+import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { doSteps, enter } from '../builders/floor';
@@ -38,7 +33,11 @@ const see = async (cylinder: number, ...conditions: string[]) => {
 };
 const judge = async (cause: string, over: object, who = actor) => {
   const finding = (await view()).findings.find((f) => f.cause === cause && !f.past);
-  return judgeFinding(w.deps, who, verdictInput.parse({ workOrderId, findingKey: finding?.key ?? 'none', ...over }));
+  return judgeFinding(
+    w.deps,
+    who,
+    verdictForm.schema.parse({ workOrderId, findingKey: finding?.key ?? 'none', ...over }),
+  );
 };
 
 describe('findings of a work order', () => {
@@ -96,7 +95,7 @@ describe('findings of a work order', () => {
       return closeWorkOrder(
         w.deps,
         actor,
-        closeInput.parse({ workOrderId, version: order.version, odometer: '123456' }),
+        closeForm.schema.parse({ workOrderId, version: order.version, odometer: '123456' }),
       );
     };
     expect(await close()).toMatchObject({ error: { message: expect.stringContaining('A supervisor has to decide') } });
@@ -114,7 +113,12 @@ describe('follow-ups', () => {
     return addFollowUp(
       w.deps,
       who,
-      followUpInput.parse({ workOrderId, what: 'Test the coolant for combustion gas', ownerId: owner?.id, ...over }),
+      followUpForm.schema.parse({
+        workOrderId,
+        what: 'Test the coolant for combustion gas',
+        ownerId: owner?.id,
+        ...over,
+      }),
     );
   };
   const mine = async () =>
@@ -149,7 +153,7 @@ describe('follow-ups', () => {
     );
     const [item] = await mine();
     expect(item?.isDue).toBe(true);
-    const input = doneInput.parse({ followUpId: item?.followUp.id, outcome: 'no gas found' });
+    const input = finishFollowUpForm.schema.parse({ followUpId: item?.followUp.id, outcome: 'no gas found' });
     value(await finishFollowUp(w.deps, actor, input));
     expect(await finishFollowUp(w.deps, actor, input)).toMatchObject({ error: { kind: 'not-found' } });
     expect(await mine()).toEqual([]);

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { releaseSiteForm, waitForm } from '../../src/contracts/forms/work-orders';
 import { codesInput, entriesInput } from '../../src/contracts/order-entry';
 import {
   fleets,
@@ -16,6 +17,7 @@ import type { Actor } from '../../src/server/access';
 import { playTelematics } from '../../src/server/odometer/play-feed';
 import { printOrder } from '../../src/server/paper/print-order';
 import { SHEETS } from '../../src/server/paper/sheets';
+import { listToOrder } from '../../src/server/stock/list-to-order';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { clearCodes, keepCodes } from '../../src/server/work-orders/codes';
 import { handOver } from '../../src/server/work-orders/hand-over';
@@ -23,10 +25,10 @@ import { listWaiting } from '../../src/server/work-orders/list-waiting';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { keepPhoto, viewPhoto } from '../../src/server/work-orders/photos';
 import { recordEntries } from '../../src/server/work-orders/record-entries';
-import { releaseSite, releaseSiteInput, takeOverSheet } from '../../src/server/work-orders/take-over-sheet';
+import { releaseSite, takeOverSheet } from '../../src/server/work-orders/take-over-sheet';
 import { viewFloor } from '../../src/server/work-orders/view-job';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
-import { endWait, waitFor, waitInput } from '../../src/server/work-orders/wait-for';
+import { endWait, waitFor } from '../../src/server/work-orders/wait-for';
 import { setWorking } from '../../src/server/work-orders/work-time';
 import { doSite, doSteps, enter, entry, floorOf, openGates } from '../builders/floor';
 import { demoWorkspace, inRole, value, type Workspace } from '../builders/workspace';
@@ -244,7 +246,7 @@ describe('a sheet that changes in the midst of a job', () => {
       releaseSite(
         w.deps,
         who,
-        releaseSiteInput.parse({ workOrderId: id, target: `site ${site}`, reason: 'maker says it may stay' }),
+        releaseSiteForm.schema.parse({ workOrderId: id, target: `site ${site}`, reason: 'maker says it may stay' }),
       );
     expect(await release(inRole(actor, 'technician'), '2A')).toMatchObject({ error: { kind: 'forbidden' } });
     expect(await release(actor, '1A')).toMatchObject({ error: { kind: 'conflict' } });
@@ -256,7 +258,7 @@ describe('a sheet that changes in the midst of a job', () => {
 describe('a job that stops halfway', () => {
   it('says what it waits for, drafts the order less what lies here, and holds the close', async () => {
     const wait = (over: object) =>
-      waitFor(w.deps, actor, waitInput.parse({ workOrderId: order, reason: 'A boot is torn', ...over }));
+      waitFor(w.deps, actor, waitForm.schema.parse({ workOrderId: order, reason: 'A boot is torn', ...over }));
     expect(await wait({ nextPersonId: randomUUID() })).toMatchObject({ error: { kind: 'not-found' } });
     expect(await wait({ site: '9Z' })).toMatchObject({ error: { fields: { site: expect.any(String) } } });
     expect(await wait({ partNumber: 'ZZ-1' })).toMatchObject({ error: { fields: { partWhat: expect.any(String) } } });
@@ -270,15 +272,20 @@ describe('a job that stops halfway', () => {
     expect(value(await viewFloor(w.deps, actor, order)).stops).toEqual(stops);
     expect(times.every(({ time }) => time.toAt !== null)).toBe(true);
     expect(missing.map(({ says }) => says).join(' ')).toContain('Waits: A boot is torn');
-    const list = value(await listWaiting(w.deps, actor));
-    expect(list.draft.find(({ number }) => number === 'ZZ-1')).toMatchObject({ what: 'boot', needed: 2, order: 2 });
+    const { lines } = value(await listToOrder(w.deps, actor, { weeks: 1 }));
+    const lineOf = (part: string) => lines.find(({ number }) => number === part);
+    expect(lineOf('ZZ-1')).toMatchObject({
+      what: 'boot',
+      needed: 2,
+      quantity: 2,
+      orderBy: w.deps.today(),
+      whys: ['waits'],
+    });
     // Three wanted, two on hand, four in a pack.
-    expect(list.draft.find(({ number }) => number === 'NL-3811')).toMatchObject({ needed: 3, onHand: 2, order: 4 });
+    expect(lineOf('NL-3811')).toMatchObject({ needed: 3, onHand: 2, quantity: 4 });
     value(await endWait(w.deps, actor, { workOrderId: order, waitId: stops[0]?.id ?? '' }));
     expect((await view()).stops).toEqual([]);
-    expect(value(await listWaiting(w.deps, actor)).waits.map(({ wait: { partNumber } }) => partNumber)).toEqual([
-      'NL-3811',
-    ]);
+    expect(value(await listWaiting(w.deps, actor)).map(({ wait: { partNumber } }) => partNumber)).toEqual(['NL-3811']);
   });
 });
 

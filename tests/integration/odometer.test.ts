@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { resolveReadingsForm } from '../../src/contracts/forms/vehicles';
 import { auditTrail, odometerReadings, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { once } from '../../src/server/auth/idempotency';
@@ -10,7 +11,7 @@ import { fail } from '../../src/server/failure';
 import { listReadings, type ReadingPage } from '../../src/server/odometer/list-readings';
 import { listSuspects } from '../../src/server/odometer/list-suspects';
 import { readingsInput, recordReadings } from '../../src/server/odometer/record-readings';
-import { resolveInput, resolveReadings } from '../../src/server/odometer/resolve-readings';
+import { resolveReadings } from '../../src/server/odometer/resolve-readings';
 import { openWorkOrderForUnit } from '../../src/server/work-orders/open-work-order';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
 
@@ -42,7 +43,11 @@ const suspect = async (unit: string) => {
 };
 const resolve = async (unit: string, how: string, over: object = {}, who = actor) => {
   const { vehicleId, readOn, odometerKm } = await suspect(unit);
-  return resolveReadings(w.deps, who, resolveInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how, ...over }));
+  return resolveReadings(
+    w.deps,
+    who,
+    resolveReadingsForm.schema.parse({ items: [{ vehicleId, readOn, odometerKm }], how, ...over }),
+  );
 };
 const rowsOf = async (unit: string) => {
   const [vehicle] = await w.deps.db.select().from(vehicles).where(eq(vehicles.unitNumber, unit));
@@ -173,7 +178,7 @@ describe('the inbox', () => {
       await resolveReadings(
         w.deps,
         actor,
-        resolveInput.parse({
+        resolveReadingsForm.schema.parse({
           items: [{ vehicleId: bad?.vehicleId, readOn: bad?.readOn, odometerKm: 3 }],
           how: 'reject',
         }),
@@ -194,7 +199,7 @@ describe('the inbox', () => {
       resolveReadings(
         w.deps,
         actor,
-        resolveInput.parse({ items: [key], how: 'correct', corrected: `${km + 9}`, ...over }),
+        resolveReadingsForm.schema.parse({ items: [key], how: 'correct', corrected: `${km + 9}`, ...over }),
       );
     expect(await undo({})).toMatchObject({
       ok: false,
@@ -215,7 +220,7 @@ describe('the inbox', () => {
       error: { kind: 'forbidden' },
     });
     const { vehicleId, readOn, odometerKm } = await suspect('110');
-    const input = resolveInput.parse({ items: [{ vehicleId, readOn, odometerKm }], how: 'reject' });
+    const input = resolveReadingsForm.schema.parse({ items: [{ vehicleId, readOn, odometerKm }], how: 'reject' });
     const both = await Promise.all([resolveReadings(w.deps, actor, input), resolveReadings(w.deps, actor, input)]);
     expect(both.map((answer) => answer.ok).sort()).toEqual([false, true]);
     const trail = await w.deps.db
@@ -231,10 +236,13 @@ describe('the inbox', () => {
     await record(['111', TODAY, '4'], ['112', TODAY, '4']);
     const items = (await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber));
     const chosen = items.map(({ vehicleId, readOn, odometerKm }) => ({ vehicleId, readOn, odometerKm }));
-    const wrong = resolveInput.parse({ items: [...chosen, { ...chosen[0], odometerKm: 77 }], how: 'reject' });
+    const wrong = resolveReadingsForm.schema.parse({
+      items: [...chosen, { ...chosen[0], odometerKm: 77 }],
+      how: 'reject',
+    });
     expect(await resolveReadings(w.deps, actor, wrong)).toMatchObject({ ok: false, error: { kind: 'not-found' } });
     expect((await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber))).toHaveLength(2);
-    value(await resolveReadings(w.deps, actor, resolveInput.parse({ items: chosen, how: 'reject' })));
+    value(await resolveReadings(w.deps, actor, resolveReadingsForm.schema.parse({ items: chosen, how: 'reject' })));
     expect((await suspects()).filter((row) => ['111', '112'].includes(row.unitNumber))).toEqual([]);
   });
 });

@@ -3,15 +3,17 @@ import { verifyPassword } from 'better-auth/crypto';
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { importSamples } from '../../demo/load';
+import { addPersonForm } from '../../src/contracts/forms/people';
+import { ROLES } from '../../src/core/shared/role';
 import { account, people, session } from '../../src/db/schema';
-import { type Actor, may, ROLES, refusal } from '../../src/server/access';
+import { type Actor, may, refusal } from '../../src/server/access';
 import { listTokens, makeToken, revokeToken } from '../../src/server/auth/access-tokens';
 import { findActor } from '../../src/server/auth/find-actor';
 import { changeOwnPassword, rescueSupervisor, resetPassword, weaknessOf } from '../../src/server/auth/passwords';
 import { signIn } from '../../src/server/auth/sign-in';
 import { addBay, changeBay, listBays, listDepots, removeBay } from '../../src/server/fleet/bays';
 import { createFirstSupervisor, isFirstRun } from '../../src/server/fleet/first-run';
-import { addPerson, changeOwnSettings, changePerson, listPeople, personInput } from '../../src/server/fleet/people';
+import { addPerson, changeOwnSettings, changePerson, listPeople } from '../../src/server/fleet/people';
 import { demoWorkspace, emptyWorkspace, inRole, value, type Workspace } from '../builders/workspace';
 
 const first = (name: string) => ({
@@ -20,7 +22,8 @@ const first = (name: string) => ({
   email: `${name.toLowerCase()}@example.org`,
   password: 'a long password',
 });
-const person = (name: string, over: object = {}) => personInput.parse({ ...first(name), role: 'technician', ...over });
+const person = (name: string, over: object = {}) =>
+  addPersonForm.schema.parse({ ...first(name), role: 'technician', ...over });
 
 let w: Workspace;
 let actor: Actor;
@@ -82,7 +85,7 @@ describe('people', () => {
     [{ name: '  ' }, 'name'],
     [{ role: 'owner' }, 'role'],
   ])('refuses %j', (over, field) => {
-    const parsed = personInput.safeParse({ ...first('Fred'), role: 'viewer', ...over });
+    const parsed = addPersonForm.schema.safeParse({ ...first('Fred'), role: 'viewer', ...over });
     expect(parsed.success ? [] : parsed.error.issues.map((issue) => issue.path[0])).toContain(field);
   });
 

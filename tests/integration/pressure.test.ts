@@ -1,5 +1,6 @@
 import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { costsForm, deferForm, saveViewForm } from '../../src/contracts/forms/due';
 import { addDays } from '../../src/core/calendar/plain-date';
 import { WHOLE_ENGINE } from '../../src/core/engine/places';
 import { pressureOf } from '../../src/core/reliability/pressure';
@@ -7,13 +8,13 @@ import { ASSUMED_LIFE } from '../../src/core/reliability/weibull';
 import { sumUpCounts } from '../../src/db/queries/due';
 import { dueRuns, dueStatus, fittedComponents, people, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import { costsInput, setCosts, viewCosts } from '../../src/server/due/costs';
-import { deferDue, deferInput, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
+import { setCosts, viewCosts } from '../../src/server/due/costs';
+import { deferDue, listDeferrals, takeBackDeferral } from '../../src/server/due/defer';
 import { unitOrder } from '../../src/server/due/due-status';
 import { ensureDueStatus } from '../../src/server/due/ensure-due-status';
 import { dueFilter, listDue, viewDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
-import { listViews, removeView, saveView, viewInput } from '../../src/server/due/saved-views';
+import { listViews, removeView, saveView } from '../../src/server/due/saved-views';
 import { viewHorizon, whatIf } from '../../src/server/due/view-horizon';
 import { viewPressure } from '../../src/server/due/view-pressure';
 import { atomFeed, digestMessage, digestText } from '../../src/server/exports/notices';
@@ -208,7 +209,7 @@ describe('service pressure', () => {
       const vehicle = own.find((v) => v.id === point.id);
       expect(point.cost).toBe(vehicle?.failureCost ?? costs.groups[point.group] ?? costs.failureCost);
     }
-    const input = costsInput.parse({ ...costs, failureCost: '900', groups: {} });
+    const input = costsForm.schema.parse({ ...costs, failureCost: '900', groups: {} });
     expect(await setCosts(w.deps, inRole(actor, 'parts_clerk'), input)).toMatchObject({
       ok: false,
       error: { kind: 'forbidden' },
@@ -216,7 +217,7 @@ describe('service pressure', () => {
     value(await setCosts(w.deps, actor, input));
     const bare = own.find((v) => v.failureCost === null && v.dutyGroup === 'meal-round vans');
     expect((await chart()).points.find((p) => p.id === bare?.id)?.cost).toBe(900);
-    value(await setCosts(w.deps, actor, costsInput.parse(costs)));
+    value(await setCosts(w.deps, actor, costsForm.schema.parse(costs)));
   });
 
   it.each([
@@ -225,7 +226,7 @@ describe('service pressure', () => {
     [{ failureCost: '0' }, 'failureCost'],
     [{ bayPercent: '140' }, 'bayPercent'],
   ])('refuses the costs %j', async (over, field) => {
-    const parsed = costsInput.safeParse({ currency: 'EUR', failureCost: 5, wearCostPerPercent: 0, ...over });
+    const parsed = costsForm.schema.safeParse({ currency: 'EUR', failureCost: 5, wearCostPerPercent: 0, ...over });
     const fields = parsed.success
       ? await setCosts(w.deps, actor, parsed.data).then((o) => (o.ok ? [] : Object.keys(o.error.fields ?? {})))
       : parsed.error.issues.map((issue) => issue.path[0]);
@@ -239,7 +240,7 @@ describe('a deferral', () => {
       deferDue(
         w.deps,
         who,
-        deferInput.parse({ vehicleIds: [id], until: '2027-01-15', reason: 'ferry is out', ...over }),
+        deferForm.schema.parse({ vehicleIds: [id], until: '2027-01-15', reason: 'ferry is out', ...over }),
       ),
     );
   const unit = async (number: string) => (await all()).find((item) => item.unitNumber === number);
@@ -278,7 +279,7 @@ describe('a deferral', () => {
   });
 
   it('is refused without a reason, into the past, too far, and to those who may not', async () => {
-    expect(deferInput.safeParse({ vehicleIds: [], until: '2027-01-15', reason: 'x' }).success).toBe(false);
+    expect(deferForm.schema.safeParse({ vehicleIds: [], until: '2027-01-15', reason: 'x' }).success).toBe(false);
     expect(await defer('11', { until: '2026-11-16' })).toMatchObject({
       ok: false,
       error: { fields: { until: expect.any(String) } },
@@ -300,7 +301,6 @@ describe('the horizon', () => {
     const sum = (minutes: readonly { mean: number }[]) => minutes.reduce((total, week) => total + week.mean, 0);
     expect(parts.reduce((total, part) => total + sum(value(part).weeks), 0)).toBeCloseTo(sum(whole.weeks), 6);
     expect(whole.bayMinutes).toBe(6 * 480 * 5 * 0.2);
-    expect(whole.parts.every((part) => part.quantity > 0)).toBe(true);
   });
 
   it('shows a stricter policy as more work and less pressure, and writes nothing', async () => {
@@ -437,7 +437,8 @@ describe('notices', () => {
 });
 
 describe('saved views', () => {
-  const save = (name: string, query: string, who = actor) => saveView(w.deps, who, viewInput.parse({ name, query }));
+  const save = (name: string, query: string, who = actor) =>
+    saveView(w.deps, who, saveViewForm.schema.parse({ name, query }));
 
   it('are kept for the person alone, the same name anew, and can be removed', async () => {
     value(await save('Eastlight', 'depot=Eastlight'));
@@ -453,7 +454,7 @@ describe('saved views', () => {
   });
 
   it('are refused without a name, and beyond thirty', async () => {
-    expect(viewInput.safeParse({ name: ' ', query: '' }).success).toBe(false);
+    expect(saveViewForm.schema.safeParse({ name: ' ', query: '' }).success).toBe(false);
     for (let i = 0; i < 30; i++) value(await save(`view ${i}`, `sort=unit`));
     expect(await save('one more', '')).toMatchObject({ ok: false, error: { kind: 'conflict' } });
     expect(await save('view 3', 'sort=due')).toMatchObject({ ok: true });

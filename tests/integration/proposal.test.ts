@@ -1,10 +1,11 @@
 import { and, eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { policyOptionForm } from '../../src/contracts/forms/due';
 import { normalFor } from '../../src/core/work/place-fields';
 import { findingVerdicts, workOrders } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
 import { viewDue } from '../../src/server/due/list-due';
-import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
+import { choosePolicyOption } from '../../src/server/policies/choose-policy-option';
 import { addOtherWork } from '../../src/server/work-orders/change-tasks';
 import { closeWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder, openWorkOrders } from '../../src/server/work-orders/open-work-order';
@@ -32,7 +33,7 @@ const said = async (unit: string) =>
     reason.kind,
   ]);
 const choose = (policy: string, option: string) =>
-  choosePolicyOption(w.deps, actor, policyOptionInput.parse({ policy, scope: 'shop', option, why: 'a test' }));
+  choosePolicyOption(w.deps, actor, policyOptionForm.schema.parse({ policy, scope: 'shop', option, why: 'a test' }));
 
 describe('a visit', () => {
   it('proposes what is due with minutes and cost, and coils by expected cost with the sum behind it', async () => {

@@ -5,7 +5,7 @@ import type { Actor } from '../../src/server/access';
 import { fitmentOf } from '../../src/server/catalogue/fitment-of';
 import { recordDistributor } from '../../src/server/fleet/found-distributor';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
-import { listWaiting } from '../../src/server/work-orders/list-waiting';
+import { listToOrder } from '../../src/server/stock/list-to-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import { PLUG_SERVICE, type TaskInput } from '../../src/server/work-orders/plan-tasks';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
@@ -140,7 +140,7 @@ describe('parts for the way in', () => {
       (item) => item.seal?.rule === 'new' && job.steps.some(({ key }) => key === `open_${item.key}`),
     );
     const breaks = items.find((item) => item.breaks?.number && job.steps.some(({ key }) => key === `open_${item.key}`));
-    const draft = async () => value(await listWaiting(w.deps, w.supervisor)).draft;
+    const draft = async () => value(await listToOrder(w.deps, w.supervisor, { weeks: 1 })).lines;
     expect((await draft()).find(({ number }) => number === seal?.seal?.number)?.whys).toContain('new_seal');
     await enter(w.deps, technician, workOrderId, `step open_${breaks?.key}`, { 'answer.found': 'tab broken off' });
     expect((await draft()).find(({ number }) => number === breaks?.breaks?.number)?.whys).toContain('found_broken');

@@ -1,20 +1,28 @@
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { policyOptionForm } from '../../src/contracts/forms/due';
+import {
+  calibrationForm,
+  deliveryForm,
+  keepResultForm,
+  startTrialForm,
+  wrenchForm,
+} from '../../src/contracts/forms/parts';
 import { auditTrail, fittedComponents, parts, specSheets, vehicles } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
-import { keepResult, keptInput, listKept } from '../../src/server/bench/keep-result';
+import { keepResult, listKept } from '../../src/server/bench/keep-result';
 import { viewBench } from '../../src/server/bench/view-bench';
-import { addWrench, calibrationInput, listWrenches, updateWrench, wrenchInput } from '../../src/server/bench/wrenches';
+import { addWrench, listWrenches, updateWrench } from '../../src/server/bench/wrenches';
 import { dueFilter, listDue } from '../../src/server/due/list-due';
 import { refreshDue } from '../../src/server/due/refresh-due';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
-import { choosePolicyOption, policyOptionInput } from '../../src/server/policies/choose-policy-option';
+import { choosePolicyOption } from '../../src/server/policies/choose-policy-option';
 import { viewPolicies } from '../../src/server/policies/view-policies';
 import { banSeller, liftBan, listBans } from '../../src/server/stock/ban-seller';
-import { deliveryInput, lotHistory, receiveDelivery } from '../../src/server/stock/check-delivery';
+import { lotHistory, receiveDelivery } from '../../src/server/stock/check-delivery';
 import { quarantineBatch } from '../../src/server/stock/quarantine-batch';
 import { listDeliveries, resolveDelivery } from '../../src/server/stock/resolve-delivery';
-import { endTrial, listTrials, startTrial, trialInput } from '../../src/server/stock/trials';
+import { endTrial, listTrials, startTrial } from '../../src/server/stock/trials';
 import { listWorkOrders } from '../../src/server/work-orders/list-work-orders';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
 import { demoWorkspace, inRole, TODAY, value, type Workspace } from '../builders/workspace';
@@ -39,7 +47,7 @@ const choose = (over: object, who = actor) =>
   choosePolicyOption(
     w.deps,
     who,
-    policyOptionInput.parse({ policy: 'interval', scope: 'shop', option: 'early', why: 'tried it', ...over }),
+    policyOptionForm.schema.parse({ policy: 'interval', scope: 'shop', option: 'early', why: 'tried it', ...over }),
   );
 const inForce = async (unit: string, policy: string) =>
   (await vehicle(unit)).policies.find((p) => p.policy.id === policy);
@@ -126,7 +134,7 @@ const delivery = (over: object = {}) =>
   receiveDelivery(
     w.deps,
     actor,
-    deliveryInput.parse({
+    deliveryForm.schema.parse({
       orderedNumber: 'KM-2912',
       orderedQuantity: 12,
       orderReference: 'PO-400',
@@ -295,7 +303,13 @@ describe('counterfeits', () => {
 
 describe('trials', () => {
   const trial = (over: object) =>
-    trialInput.parse({ number: 'FS-3115', controlNumber: 'KM-3110', why: 'cheaper', reviewOn: '2027-05-01', ...over });
+    startTrialForm.schema.parse({
+      number: 'FS-3115',
+      controlNumber: 'KM-3110',
+      why: 'cheaper',
+      reviewOn: '2027-05-01',
+      ...over,
+    });
 
   it('hold the part against the usual one', async () => {
     const [row] = value(await listTrials(w.deps, actor));
@@ -344,7 +358,7 @@ describe('the bench', () => {
     keepResult(
       w.deps,
       who,
-      keptInput.parse({ tool: 'torque', input: { sheet: 'AG-18' }, summary: 'Set T1 to 24 N·m.', ...over }),
+      keepResultForm.schema.parse({ tool: 'torque', input: { sheet: 'AG-18' }, summary: 'Set T1 to 24 N·m.', ...over }),
     );
 
   it('keeps a result on a work order, where it is seen', async () => {
@@ -363,7 +377,7 @@ describe('the bench', () => {
       error: { fields: { workOrderNumber: expect.any(String) } },
     });
     expect(await keep({}, inRole(actor, 'viewer'))).toMatchObject({ ok: false, error: { kind: 'forbidden' } });
-    expect(keptInput.safeParse({ tool: 'torque', input: {}, summary: '' }).success).toBe(false);
+    expect(keepResultForm.schema.safeParse({ tool: 'torque', input: {}, summary: '' }).success).toBe(false);
   });
 });
 
@@ -379,15 +393,17 @@ describe('the register of wrenches', () => {
   };
 
   it('takes a wrench once, a new calibration, and its retirement', async () => {
-    value(await addWrench(w.deps, actor, wrenchInput.parse(wrench)));
-    expect(await addWrench(w.deps, actor, wrenchInput.parse(wrench))).toMatchObject({
+    value(await addWrench(w.deps, actor, wrenchForm.schema.parse(wrench)));
+    expect(await addWrench(w.deps, actor, wrenchForm.schema.parse(wrench))).toMatchObject({
       ok: false,
       error: { fields: { name: expect.any(String) } },
     });
     const t9 = value(await listWrenches(w.deps, actor)).find((row) => row.name === 'T9');
-    value(await updateWrench(w.deps, actor, calibrationInput.parse({ wrenchId: t9?.id, calibratedOn: '2026-11-01' })));
+    value(
+      await updateWrench(w.deps, actor, calibrationForm.schema.parse({ wrenchId: t9?.id, calibratedOn: '2026-11-01' })),
+    );
     expect(value(await listWrenches(w.deps, actor)).find((row) => row.name === 'T9')?.calibratedOn).toBe('2026-11-01');
-    value(await updateWrench(w.deps, actor, calibrationInput.parse({ wrenchId: t9?.id, retired: true })));
+    value(await updateWrench(w.deps, actor, calibrationForm.schema.parse({ wrenchId: t9?.id, retired: true })));
     expect(value(await listWrenches(w.deps, actor)).map((row) => row.name)).not.toContain('T9');
     const trail = await w.deps.db
       .select()
@@ -403,12 +419,12 @@ describe('the register of wrenches', () => {
     [{ calibratedOn: 'May' }, 'calibratedOn'],
     [{ max: 'much' }, 'max'],
   ])('refuses %j', (over, field) => {
-    const parsed = wrenchInput.safeParse({ ...wrench, ...over });
+    const parsed = wrenchForm.schema.safeParse({ ...wrench, ...over });
     expect(parsed.error?.issues.map((issue) => issue.path[0])).toContain(field);
   });
 
   it('knows no calibration that is yet to come, and no stranger', async () => {
-    const future = wrenchInput.parse({ ...wrench, name: 'T8', calibratedOn: '2027-01-01' });
+    const future = wrenchForm.schema.parse({ ...wrench, name: 'T8', calibratedOn: '2027-01-01' });
     expect(await addWrench(w.deps, actor, future)).toMatchObject({
       ok: false,
       error: { fields: { calibratedOn: expect.any(String) } },

@@ -1,6 +1,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { closeForm } from '../../src/contracts/forms/work-orders';
 import type { Fields } from '../../src/core/work/entry';
 import { plugRulesOf } from '../../src/core/work/order-model';
 import { fittedComponents, taskPlaces, workOrderSteps } from '../../src/db/schema';
@@ -8,12 +9,7 @@ import type { Actor } from '../../src/server/access';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { approvePart } from '../../src/server/work-orders/approve-part';
 import { addTasks, splitVisit, takeOffTask } from '../../src/server/work-orders/change-tasks';
-import {
-  cancelWorkOrder,
-  closeInput,
-  closeWorkOrder,
-  reopenWorkOrder,
-} from '../../src/server/work-orders/close-work-order';
+import { cancelWorkOrder, closeWorkOrder, reopenWorkOrder } from '../../src/server/work-orders/close-work-order';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
 import type { TaskInput } from '../../src/server/work-orders/plan-tasks';
 import { viewWorkOrder } from '../../src/server/work-orders/view-work-order';
@@ -69,7 +65,7 @@ async function close(orderId: string, over: object = {}) {
   const { order, vehicle } = await view(orderId);
   const km = value(await viewVehicle(w.deps, actor, vehicle.id)).due.odometerNowKm ?? 0;
   const input = { workOrderId: orderId, version: order.version, odometer: `${Math.round(km + 1)} km`, ...over };
-  return closeWorkOrder(w.deps, actor, closeInput.parse(input));
+  return closeWorkOrder(w.deps, actor, closeForm.schema.parse(input));
 }
 
 describe('one coil in one cylinder', () => {

@@ -6,7 +6,7 @@ import { countNotices } from '@/server/notices/list-notices';
 import { dateText } from '@/text/format';
 import { GoTo } from '@/ui/frame/go-to';
 import { TopBar } from '@/ui/frame/top-bar';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { Toasts } from '@/ui/primitives/toasts';
 import { ModeSwitch } from '@/ui/theme/mode-switch';
@@ -42,13 +42,15 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
           <>
             <span className="soft">{roleName(actor.role)}</span>
             <ModeSwitch />
-            <ActionForm action={signOutAction} quiet>
+            <PressForm action={signOutAction} quiet>
               <SubmitButton>Sign out</SubmitButton>
-            </ActionForm>
+            </PressForm>
           </>
         }
       />
-      <main className="frame-main">{children}</main>
+      <main className="frame-main" data-now={deps().today()}>
+        {children}
+      </main>
       <Toasts action={undoAction} />
       <footer className="frame-foot">
         The manufacturer’s service information, local codes and licensed practice come first.

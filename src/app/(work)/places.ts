@@ -1,4 +1,5 @@
-import { may, type Role } from '@/server/access';
+import type { Role } from '@/core/shared/role';
+import { may } from '@/server/access';
 import type { Place, PlaceGroup } from '@/ui/frame/place';
 import { BENCH_PLACES } from './bench/places';
 import { ODOMETER_PLACES } from './odometer/places';
@@ -37,13 +38,14 @@ const GROUPS: readonly PlaceGroup[] = [
       { href: '/plan/mine', label: 'My days', words: 'my jobs today' },
       { href: '/misfires', label: 'Misfires' },
       { href: '/work-orders/follow-ups', label: 'Follow-ups' },
-      { href: '/work-orders/waiting', label: 'Waiting', words: 'to order parts order stopped jobs' },
+      { href: '/work-orders/waiting', label: 'Waiting', words: 'stopped jobs' },
     ],
   },
   {
     label: 'Parts',
     places: [
       { href: '/parts', label: 'Part in hand and catalogue', words: 'stock prices numbers' },
+      { href: '/parts/to-order', label: 'To order', words: 'parts order purchase buy shopping' },
       { href: '/parts/receiving', label: 'Receiving', words: 'delivery goods in' },
       { href: '/parts/trials', label: 'Trials' },
       { href: '/parts/number-codes', label: 'Number codes' },

@@ -3,9 +3,9 @@ import { redirect } from 'next/navigation';
 import { connection } from 'next/server';
 import { deps } from '@/server/deps';
 import { isFirstRun } from '@/server/fleet/first-run';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { PasswordField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { firstRunAction } from '../sign-in/actions';
 
@@ -17,7 +17,7 @@ export default async function FirstRunPage() {
       <Box color="soft" mb="4">
         Make its first supervisor. Everyone else is added under People, and vehicles come in under Import.
       </Box>
-      <ActionForm action={firstRunAction} quiet>
+      <Form action={firstRunAction} quiet input="firstRunForm">
         <TextField name="fleetName" label="Name of the fleet" autoFocus />
         <TextField name="name" label="Your name" autoComplete="name" />
         <TextField
@@ -29,7 +29,7 @@ export default async function FirstRunPage() {
         />
         <PasswordField name="password" label="Password" hint="at least 10 characters" autoComplete="new-password" />
         <SubmitButton main>Make the workspace</SubmitButton>
-      </ActionForm>
+      </Form>
     </FrontPage>
   );
 }

@@ -1,11 +1,13 @@
 'use server';
 
 import { headers } from 'next/headers';
+import { texts } from '@/contracts/forms/form-input';
+import { firstRunForm } from '@/contracts/forms/people';
 import { signIn, signOut } from '@/server/auth/sign-in';
 import { deps } from '@/server/deps';
-import { createFirstSupervisor, firstSupervisorInput } from '@/server/fleet/first-run';
+import { createFirstSupervisor } from '@/server/fleet/first-run';
 import { invalidInput } from '@/server/use-case';
-import { answer, posting, texts } from '../form-action';
+import { answer, posting } from '../form-action';
 
 export const signInAction = posting(async (data) => {
   const { email = '', password = '' } = texts(data);
@@ -21,7 +23,7 @@ export const signOutAction = posting(async () => {
 });
 
 export const firstRunAction = posting(async (data) => {
-  const input = firstSupervisorInput.safeParse(texts(data));
+  const input = firstRunForm.schema.safeParse(texts(data));
   if (!input.success) return answer(invalidInput(input.error));
   const made = await createFirstSupervisor(deps(), input.data);
   if (!made.ok) return answer(made);

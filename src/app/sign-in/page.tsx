@@ -3,9 +3,9 @@ import { redirect } from 'next/navigation';
 import { currentActor } from '@/app/actor';
 import { deps } from '@/server/deps';
 import { isFirstRun } from '@/server/fleet/first-run';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { PasswordField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { FrontPage } from '@/ui/primitives/front-page';
 import { signInAction } from './actions';
 
@@ -21,11 +21,11 @@ export default async function SignInPage() {
           Demo data. The terminal that started Isobar shows the sign-ins.
         </Box>
       )}
-      <ActionForm action={signInAction} quiet>
+      <Form action={signInAction} quiet>
         <TextField name="email" label="Address" type="email" autoComplete="username" inputMode="email" autoFocus />
         <PasswordField name="password" label="Password" autoComplete="current-password" />
         <SubmitButton main>Sign in</SubmitButton>
-      </ActionForm>
+      </Form>
     </FrontPage>
   );
 }

@@ -1,19 +1,12 @@
 import { z } from 'zod';
+import { liftGateForm } from '@/contracts/forms/work-orders';
 import { REMOVAL_REASONS } from '@/core/components/history';
 import { BANK_PLACES } from '@/core/engine/model';
 import { VERDICTS } from '@/core/inspection/finding';
 import type { Json } from '@/core/work/entry';
 import { ORDER_STATES } from '@/core/work/order-state';
 import { PLACE_STATES, TASK_ACTIONS, TASK_COMPONENTS, TASK_WHYS } from '@/core/work/task';
-import {
-  codesInput,
-  entriesInput,
-  entryInput,
-  liftInput,
-  MAX_ENTRIES,
-  photoInput,
-  workTimeInput,
-} from '../order-entry';
+import { codesInput, entriesInput, entryInput, MAX_ENTRIES, photoInput, workTimeInput } from '../order-entry';
 
 /* Work orders as other software sees them. */
 
@@ -157,7 +150,7 @@ const floorJob = z.looseObject({
 export const floorAnswer = z.object({ job: floorJob });
 export const workingBody = workTimeInput.omit({ workOrderId: true });
 export const codesBody = codesInput.omit({ workOrderId: true });
-export const liftBody = liftInput.omit({ workOrderId: true });
+export const liftBody = liftGateForm.schema.omit({ workOrderId: true });
 export const photoQuery = photoInput.pick({ target: true, at: true });
 export const entriesAnswer = z.object({
   results: z.array(

@@ -3,7 +3,8 @@ import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
 import { addDays } from '../calendar/plain-date';
 import { type Absence, absenceFault, hoursAway, readRule } from './absence';
-import { daysOf, readRecurrence, weeklyRule } from './recurrence';
+import { daysOf, readRecurrence } from './recurrence';
+import { weeklyRule } from './weekly-rule';
 
 const FROM = '2026-11-16';
 const fault = (rule: string, from = FROM): string => {

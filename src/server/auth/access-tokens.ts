@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { tokenForm } from '@/contracts/forms/people';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { apiTokens } from '@/db/schema';
@@ -8,12 +9,10 @@ import { notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { hashToken } from './find-actor';
 
-const tokenInput = z.object({ name: z.string().trim().min(1, 'Say what it is for.').max(80) });
-
 /** Makes a bearer token. The only time it can be seen is in this answer: its hash is what is kept. */
 export const makeToken = useCase({
   permission: 'make access tokens',
-  input: tokenInput,
+  input: tokenForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ token: string }>> {
     const token = `isobar_${randomBytes(24).toString('base64url')}`;
     await deps.db.transaction(async (tx) => {

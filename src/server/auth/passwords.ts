@@ -2,7 +2,7 @@ import { ZxcvbnFactory } from '@zxcvbn-ts/core';
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common';
 import { hashPassword, verifyPassword } from 'better-auth/crypto';
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import { changePasswordForm, resetPasswordForm } from '@/contracts/forms/people';
 import { ok } from '@/core/shared/result';
 import type { Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
@@ -10,8 +10,6 @@ import { account, people, session, user } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { log } from '../log';
 import { useCase } from '../use-case';
-
-export const password = z.string().min(10, 'At least 10 characters.').max(200);
 
 let judge: ZxcvbnFactory | undefined;
 
@@ -42,15 +40,10 @@ async function setPassword(tx: Tx, userId: string, text: string): Promise<void> 
   await tx.delete(session).where(eq(session.userId, userId));
 }
 
-const changePasswordInput = z.object({
-  current: z.string().min(1, 'Give your current password.').max(200),
-  password,
-});
-
 /** Changes one's own password. Every device has to sign in again. */
 export const changeOwnPassword = useCase({
   permission: 'change own settings',
-  input: changePasswordInput,
+  input: changePasswordForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const [known] = await tx
@@ -77,12 +70,10 @@ export const changeOwnPassword = useCase({
   },
 });
 
-const resetPasswordInput = z.object({ personId: z.uuid(), password });
-
 /** Gives a person a new password, and signs them out everywhere. */
 export const resetPassword = useCase({
   permission: 'manage people',
-  input: resetPasswordInput,
+  input: resetPasswordForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const [person] = await tx

@@ -1,5 +1,6 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { keepResultForm } from '@/contracts/forms/parts';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
@@ -7,25 +8,10 @@ import { benchResults, people, workOrders } from '@/db/schema';
 import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-const BENCH_TOOLS = ['gaps', 'torque', 'convert', 'spark', 'firing', 'leads'] as const;
-
-export const keptInput = z.object({
-  tool: z.enum(BENCH_TOOLS),
-  /** What was typed, so that the calculation can be made again. */
-  input: z.record(z.string().max(60), z.string().max(2000)),
-  summary: z.string().trim().min(1, 'There is no result to keep yet.').max(1000),
-  /** Empty: kept without a work order. */
-  workOrderNumber: z
-    .string()
-    .trim()
-    .regex(/^\d{0,9}$/, 'Give the number of the order.')
-    .default(''),
-});
-
 /** Keeps a result of the bench, with a work order or by itself. */
 export const keepResult = useCase({
   permission: 'keep bench results',
-  input: keptInput,
+  input: keepResultForm.schema,
   async run(deps, actor, { workOrderNumber, ...kept }): Promise<Outcome<{ readonly workOrderId: WorkOrderId | null }>> {
     return deps.db.transaction(async (tx) => {
       const [order] =

@@ -1,6 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm';
-import { z } from 'zod';
-import { isPlainDate } from '@/core/calendar/plain-date';
+import { calibrationForm, wrenchForm } from '@/contracts/forms/parts';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
@@ -23,23 +22,9 @@ export const listWrenches = useCase({
   },
 });
 
-const figure = z.coerce.number('Give a number.');
-
-export const wrenchInput = z
-  .object({
-    name: z.string().trim().min(1, 'Give it the name that is on its handle.').max(60),
-    unit: z.enum(['N·m', 'lbf·ft', 'lbf·in']),
-    min: figure.min(0, 'Not below 0.'),
-    max: figure.gt(0, 'Above 0.').max(2000, 'At most 2,000.'),
-    step: figure.gt(0, 'Above 0.').max(50, 'At most 50.'),
-    lengthMm: figure.int('Whole millimetres.').min(50, 'At least 50 mm.').max(2000, 'At most 2,000 mm.'),
-    calibratedOn: z.string().refine(isPlainDate, 'Give a day, as 2026-03-02.'),
-  })
-  .refine((w) => w.min < w.max, { path: ['min'], message: 'Must be below the greatest.' });
-
 export const addWrench = useCase({
   permission: 'manage wrenches',
-  input: wrenchInput,
+  input: wrenchForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     if (input.calibratedOn > deps.today())
       return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });
@@ -60,16 +45,10 @@ export const addWrench = useCase({
   },
 });
 
-export const calibrationInput = z.object({
-  wrenchId: z.uuid(),
-  calibratedOn: z.string().refine(isPlainDate, 'Give a day, as 2026-03-02.').optional(),
-  retired: z.boolean().optional(),
-});
-
 /** Records a new calibration of a wrench, or takes it out of use. */
 export const updateWrench = useCase({
   permission: 'manage wrenches',
-  input: calibrationInput,
+  input: calibrationForm.schema,
   async run(deps, actor, { wrenchId, ...changes }): Promise<Outcome<null>> {
     if (changes.calibratedOn && changes.calibratedOn > deps.today())
       return fail('invalid', 'A calibration cannot lie in the future.', { calibratedOn: 'This day is yet to come.' });

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
-import { z } from 'zod';
+import type { z } from 'zod';
+import { costsForm } from '@/contracts/forms/due';
 import type { FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Querier } from '@/db/client';
@@ -10,45 +11,7 @@ import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { updateDueStatus } from './due-status';
 
-const money = z.coerce.number('Give an amount.').int('Give a whole amount.').min(1, 'At least 1.').max(10_000_000);
-
-export const costsInput = z.object({
-  currency: z
-    .string()
-    .trim()
-    .toUpperCase()
-    .regex(/^[A-Z]{3}$/, 'Give its three letters, such as EUR.'),
-  failureCost: money,
-  wearCostPerPercent: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000),
-  labourPerHour: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000).default(60),
-  downtimePerVisit: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(1_000_000).default(150),
-  /** Of a vehicle out of service, an hour. */
-  hourCost: z.coerce
-    .number('Give an amount.')
-    .int('Give a whole amount.')
-    .min(0, 'Not below 0.')
-    .max(100_000)
-    .default(15),
-  /** Of a booking that was agreed and is moved. */
-  moveCost: z.coerce
-    .number('Give an amount.')
-    .int('Give a whole amount.')
-    .min(0, 'Not below 0.')
-    .max(100_000)
-    .default(20),
-  /** Of a break within a long day's work, minutes; 0: none. */
-  breakMinutes: z.coerce
-    .number('Give minutes.')
-    .int('Give whole minutes.')
-    .min(0, 'Not below 0.')
-    .max(180, 'At most 180.')
-    .default(30),
-  /** Share of the bays' time that plug and coil service gets, in per cent. */
-  bayPercent: z.coerce.number('Give a share.').min(1, 'At least 1 %.').max(100, 'At most 100 %.').default(100),
-  /** By duty group; a group left out has the fleet's. */
-  groups: z.record(z.string().min(1).max(120), money).default({}),
-});
-type CostsInput = z.output<typeof costsInput>;
+type CostsInput = z.output<typeof costsForm.schema>;
 
 export async function loadCosts(q: Querier, fleetId: FleetId): Promise<CostsInput> {
   const [fleet] = await q.select().from(fleets).where(eq(fleets.id, fleetId));
@@ -78,7 +41,7 @@ export const viewCosts = useCase({
 /** Sets the costs; the due status of every vehicle is computed anew. */
 export const setCosts = useCase({
   permission: 'set costs',
-  input: costsInput,
+  input: costsForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     if (!isCurrency(input.currency))
       return fail('invalid', `${input.currency} is no currency.`, {

@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, ne, or } from 'drizzle-orm';
 import { z } from 'zod';
-import { addMonths, isPlainDate } from '@/core/calendar/plain-date';
-import { COMPONENTS, type Component } from '@/core/engine/quantities';
+import { blockForm, deferForm } from '@/contracts/forms/due';
+import { addMonths } from '@/core/calendar/plain-date';
+import type { Component } from '@/core/engine/quantities';
 import { groupBy } from '@/core/shared/group-by';
 import type { VehicleId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -18,18 +19,10 @@ import { updateDueStatus } from './due-status';
 /** Further than this nobody can defer: by then it is another decision. */
 const MAX_MONTHS = 12;
 
-export const deferInput = z.object({
-  /** What is deferred; left out: all that the vehicle has due. */
-  component: z.enum(COMPONENTS).optional(),
-  vehicleIds: z.array(z.uuid()).min(1, 'Choose at least one vehicle.').max(500),
-  until: z.string().trim().refine(isPlainDate, 'Give a day as 2026-12-31.'),
-  reason: z.string().trim().min(3, 'Say why, so that the next person can tell.').max(300),
-});
-
 /** Moves the due date of some vehicles, with who and why. Life used and pressure go on as they are. */
 export const deferDue = useCase({
   permission: 'defer work',
-  input: deferInput,
+  input: deferForm.schema,
   async run(
     deps,
     actor,
@@ -45,25 +38,13 @@ export const deferDue = useCase({
   },
 });
 
-export const blockInput = z.object({
-  vehicleId: z.uuid(),
-  fault: z.string().trim().min(3, 'Say which fault, in a few words.').max(200),
-  /** When it is expected to be mended; empty: nobody can say. */
-  until: z
-    .string()
-    .trim()
-    .refine((day) => day === '' || isPlainDate(day), 'Give a day as 2026-12-31, or leave it empty.')
-    .default(''),
-  reason: z.string().trim().max(300).default(''),
-});
-
 /**
  * Another fault is to be mended before this work: an exhaust leak or a lean code would be read off the new plugs as well.
  * The due date moves with that job; the work is blocked until somebody says that the fault is mended.
  */
 export const blockByFault = useCase({
   permission: 'defer work',
-  input: blockInput,
+  input: blockForm.schema,
   async run(
     deps,
     actor,

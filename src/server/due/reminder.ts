@@ -1,26 +1,17 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
-import { isPlainDate } from '@/core/calendar/plain-date';
+import { reminderForm, takeBackReminderForm } from '@/contracts/forms/due';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { vehicles } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { recordReadings } from '../odometer/record-readings';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { refreshDue } from './refresh-due';
-
-const reminderInput = z.object({
-  vehicleId: z.uuid(),
-  on: z.string().refine(isPlainDate, 'Give a day.'),
-  /** What its dash shows. */
-  odometer: z.string().trim().min(1, 'Give what the dash shows.').max(60),
-});
 
 /** The vehicle's own service reminder came on: a reading, and from that day on the plugs are asked for. */
 export const recordReminder = useCase({
   permission: 'record odometer readings',
-  input: reminderInput,
+  input: reminderForm.schema,
   async run(deps, actor, { vehicleId, on, odometer }): Promise<Outcome<{ readonly message: string }>> {
     return deps.db.transaction(async (tx): Promise<Outcome<{ readonly message: string }>> => {
       const own = and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId));
@@ -51,7 +42,7 @@ export const recordReminder = useCase({
 /** It went out, or was never meant: the dates stand as they were. */
 export const takeBackReminder = useCase({
   permission: 'record odometer readings',
-  input: z.object({ vehicleId: z.uuid(), reason: reasonText(200) }),
+  input: takeBackReminderForm.schema,
   async run(deps, actor, { vehicleId, reason }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
       const changed = await tx

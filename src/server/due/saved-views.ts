@@ -1,5 +1,6 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { saveViewForm } from '@/contracts/forms/due';
 import { ok } from '@/core/shared/result';
 import { savedViews } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
@@ -7,15 +8,10 @@ import { useCase } from '../use-case';
 
 const MAX_VIEWS = 30;
 
-export const viewInput = z.object({
-  name: z.string().trim().min(1, 'Give it a name.').max(60),
-  query: z.string().max(1000),
-});
-
 /** Keeps the due list as it is filtered, sorted and laid out, under a name of one's own; the same name is kept anew. */
 export const saveView = useCase({
   permission: 'change own settings',
-  input: viewInput,
+  input: saveViewForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const own = await tx.select().from(savedViews).where(eq(savedViews.personId, actor.personId));

@@ -4,7 +4,7 @@ import { addDays, mondayOf } from '@/core/calendar/plain-date';
 import { computeDueStatus } from '@/core/due/due-status';
 import { type HorizonWeek, horizon } from '@/core/due/horizon';
 import { layoutOf } from '@/core/engine/layout';
-import { type Component, quantityOf } from '@/core/engine/quantities';
+import { quantityOf } from '@/core/engine/quantities';
 import { minutesAWeek } from '@/core/planning/hours';
 import { ASSUMED_LIFE } from '@/core/reliability/weibull';
 import { groupBy } from '@/core/shared/group-by';
@@ -35,11 +35,9 @@ interface HorizonView {
     readonly bayMinutesIn4: number;
     readonly minutesIn4: number;
   }[];
-  /** Parts wanted within the weeks, the most first. */
-  readonly parts: readonly { readonly number: string; readonly quantity: number; readonly onHand: number | null }[];
 }
 
-/** Work falling due by week and depot, with hours, parts and what the bays can take. */
+/** Work falling due by week and depot, with hours and what the bays can take. */
 export const viewHorizon = useCase({
   permission: 'read the fleet',
   /** The depot; none: all. */
@@ -49,7 +47,7 @@ export const viewHorizon = useCase({
     const today = deps.today();
     await ensureDueStatus(db, actor.fleetId, today);
     const end = addDays(mondayOf(today), 7 * HORIZON_WEEKS - 1);
-    const [coming, families, bayRows, stock, costs] = await Promise.all([
+    const [coming, families, bayRows, costs] = await Promise.all([
       loadComing(db, actor.fleetId, end),
       loadFamilies(db, actor.fleetId),
       db
@@ -57,7 +55,6 @@ export const viewHorizon = useCase({
         .from(bays)
         .innerJoin(depots, eq(depots.id, bays.depotId))
         .where(eq(bays.fleetId, actor.fleetId)),
-      loadParts(db, actor.fleetId),
       loadCosts(db, actor.fleetId),
     ]);
     const ratios = await loadTimeRatios(db, actor.fleetId, null);
@@ -68,11 +65,6 @@ export const viewHorizon = useCase({
       bayRows.filter((row) => !name || row.depot === name).reduce((sum, { hours }) => sum + minutesAWeek(hours), 0) *
       (costs.bayPercent / 100);
     const byDepot = groupBy(coming, (row) => row.depot);
-    const onHand = new Map(stock.map((part) => [part.number, part.onHand]));
-    const wanted = groupBy(
-      own.filter((row) => row.partNumber !== null && row.p50 <= end),
-      (row) => row.partNumber ?? '',
-    );
     return ok({
       weeks: horizon(comingWork(own, engines), today, HORIZON_WEEKS),
       bayMinutes: bayWeek(depot),
@@ -84,19 +76,9 @@ export const viewHorizon = useCase({
           minutesIn4: horizon(comingWork(rows, engines), today, 4).reduce((sum, week) => sum + week.mean, 0),
         }))
         .sort((a, b) => a.name.localeCompare(b.name)),
-      parts: [...wanted]
-        .map(([number, rows]) => ({
-          number,
-          quantity: rows.reduce((sum, row) => sum + quantityIn(engines.get(row.engineFamilyId), row.component), 0),
-          onHand: onHand.get(number) ?? null,
-        }))
-        .sort((a, b) => b.quantity - a.quantity),
     });
   },
 });
-
-const quantityIn = (engine: ReturnType<typeof engineTimes> | undefined, component: Component): number =>
-  engine ? quantityOf(engine.layout, component) : 0;
 
 /** What one way of setting the interval comes to over the next eight weeks. */
 export interface PolicyOutcome {

@@ -1,6 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
-import { isPlainDate } from '@/core/calendar/plain-date';
+import { finishFollowUpForm, followUpForm } from '@/contracts/forms/work-orders';
 import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -13,24 +13,10 @@ import { refreshWeekCost } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const followUpInput = z.object({
-  workOrderId: z.uuid(),
-  findingKey: z.string().max(400).default(''),
-  what: z.string().trim().min(3, 'Say what is to be done.').max(300),
-  ownerId: z.uuid('Choose who sees to it.'),
-  dueOn: z
-    .string()
-    .trim()
-    .refine((day) => day === '' || isPlainDate(day), 'Give a day as 2026-12-31, or leave it empty.')
-    .default(''),
-  /** At what odometer figure; empty: none. */
-  dueAt: z.string().trim().max(60).default(''),
-});
-
 /** Puts something down to be done later, with who sees to it and when. */
 export const addFollowUp = useCase({
   permission: 'record work',
-  input: followUpInput,
+  input: followUpForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ followUpId: string }>> {
     if (input.dueOn === '' && input.dueAt === '')
       return fail('invalid', 'Say by when.', { dueOn: 'Give a day, or a distance beside it.' });
@@ -75,15 +61,10 @@ export const addFollowUp = useCase({
   },
 });
 
-export const doneInput = z.object({
-  followUpId: z.uuid(),
-  outcome: z.string().trim().min(3, 'Say what came of it.').max(300),
-});
-
 /** Marks a follow-up done, with what came of it. */
 export const finishFollowUp = useCase({
   permission: 'record work',
-  input: doneInput,
+  input: finishFollowUpForm.schema,
   async run(deps, actor, { followUpId, outcome }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const [row] = await tx

@@ -1,5 +1,4 @@
-import { z } from 'zod';
-import { VERDICTS } from '@/core/inspection/finding';
+import { verdictForm } from '@/contracts/forms/work-orders';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { lockWorkOrder } from '@/db/queries/work-orders';
@@ -10,21 +9,13 @@ import { useCase } from '../use-case';
 import { loadFloorState } from '../work-orders/order-state';
 import { findingsOf } from './findings-of';
 
-export const verdictInput = z.object({
-  workOrderId: z.uuid(),
-  findingKey: z.string().max(400),
-  verdict: z.enum(VERDICTS),
-  insteadText: z.string().trim().max(300).default(''),
-  reason: z.string().trim().max(300).default(''),
-});
-
 /**
  * Confirms, rejects or corrects a finding. What the core found and what the person says are both kept. One that stops the
  * work is for a supervisor.
  */
 export const judgeFinding = useCase({
   permission: 'record work',
-  input: verdictInput,
+  input: verdictForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     const { workOrderId, verdict, insteadText, reason } = input;
     if (verdict === 'rejected' && reason.length < 3)

@@ -1,7 +1,6 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { WEEKDAYS, type Weekday } from '@/core/calendar/plain-date';
-import { isZone, minuteOf } from '@/core/calendar/zone';
+import { bayForm, depotForm } from '@/contracts/forms/people';
 import { weekFromText } from '@/core/planning/presence';
 import type { BayId, DepotId, FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -13,11 +12,9 @@ import { bays, bookings, depots, depotWays } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-const bayInput = z.object({ depotId: z.uuid(), name: z.string().trim().min(1, 'Give the bay a name.').max(40) });
-
 export const addBay = useCase({
   permission: 'manage bays',
-  input: bayInput,
+  input: bayForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ bayId: BayId }>> {
     try {
       return await deps.db.transaction(async (tx) => {
@@ -81,7 +78,7 @@ export const hoursText = z
 /** Changes the name of a bay, what it takes, and its own hours: what is booked in it stays booked in it. */
 export const changeBay = useCase({
   permission: 'manage bays',
-  input: bayInput
+  input: bayForm.schema
     .pick({ name: true })
     .extend({ bayId: z.uuid(), can: wordsText.optional(), hours: hoursText.optional() }),
   async run(deps, actor, { bayId, name, can, hours }): Promise<Outcome<null>> {
@@ -160,49 +157,10 @@ export const listBays = useCase({
   },
 });
 
-const time = z
-  .string()
-  .trim()
-  .refine((text) => !Number.isNaN(minuteOf(text)), 'Give a time such as 08:00.')
-  .transform(minuteOf);
-
-const depotInput = z
-  .object({
-    depotId: z.uuid(),
-    timeZone: z.string().trim().refine(isZone, 'Give a zone such as Europe/Lisbon.'),
-    workingDays: z
-      .array(z.coerce.number())
-      .min(1, 'Choose at least one day.')
-      .refine(
-        (days): days is Weekday[] => days.every((day) => WEEKDAYS.some((known) => known === day)),
-        'There are seven days, 1 Monday to 7 Sunday.',
-      ),
-    opens: time,
-    closes: time,
-    /** Days on which parts come; none: any working day. */
-    deliveryDays: z
-      .array(z.coerce.number())
-      .default([])
-      .refine(
-        (days): days is Weekday[] => days.every((day) => WEEKDAYS.some((known) => known === day)),
-        'There are seven days, 1 Monday to 7 Sunday.',
-      ),
-    /** From when they are there on such a day; null: from the opening. */
-    deliveryFrom: time.nullable().default(null),
-    /** Minutes to other depots, by their id. */
-    ways: z
-      .record(
-        z.uuid(),
-        z.coerce.number('Give minutes.').int('Give whole minutes.').min(0, 'Not below 0.').max(1440, 'At most 1,440.'),
-      )
-      .default({}),
-  })
-  .refine(({ opens, closes }) => opens < closes, { path: ['closes'], message: 'It closes after it opens.' });
-
 /** When and by which clock a depot works. Bookings that stand stay where they are. */
 export const changeDepot = useCase({
   permission: 'manage bays',
-  input: depotInput,
+  input: depotForm.schema,
   async run(deps, actor, { depotId, ...input }): Promise<Outcome<null>> {
     const { timeZone, workingDays, opens, closes, deliveryDays, deliveryFrom, ways } = input;
     return deps.db.transaction(async (tx) => {

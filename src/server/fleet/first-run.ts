@@ -1,22 +1,15 @@
 import { count } from 'drizzle-orm';
-import { z } from 'zod';
+import type { z } from 'zod';
+import { firstRunForm } from '@/contracts/forms/people';
 import { ok } from '@/core/shared/result';
 import { lock } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
 import { fleets, people } from '@/db/schema';
 import type { Actor } from '../access';
-import { password, refuseWeak } from '../auth/passwords';
+import { refuseWeak } from '../auth/passwords';
 import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
-import { addSignIn, email, name } from './people';
-
-export const firstSupervisorInput = z.object({
-  fleetName: name,
-  name,
-  email,
-  password,
-  timeZone: z.string().max(60).optional(),
-});
+import { addSignIn } from './people';
 
 /** Whether this workspace has nobody yet: only then may the first supervisor be made without signing in. */
 export async function isFirstRun({ db }: Deps): Promise<boolean> {
@@ -27,10 +20,10 @@ export async function isFirstRun({ db }: Deps): Promise<boolean> {
 /** Makes the fleet and its first supervisor. Refused once there is a fleet. */
 export async function createFirstSupervisor(
   deps: Deps,
-  raw: z.input<typeof firstSupervisorInput>,
+  raw: z.input<typeof firstRunForm.schema>,
   isDemo = false,
 ): Promise<Outcome<Actor>> {
-  const input = firstSupervisorInput.parse(raw);
+  const input = firstRunForm.schema.parse(raw);
   const weak = refuseWeak(input.password, [input.name, input.email, input.fleetName]);
   if (weak) return weak;
   return deps.db.transaction(async (tx) => {

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import { distributorForm } from '@/contracts/forms/vehicles';
 import { ok } from '@/core/shared/result';
 import { foundDistributor, tracedFromText } from '@/core/wiring/found-distributor';
 import { writeAudit } from '@/db/queries/audit';
@@ -9,19 +9,10 @@ import { vehicles } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-const foundInput = z.object({
-  vehicleId: z.uuid(),
-  version: z.coerce.number().int(),
-  /** Towers with the cylinder that their lead runs to: "5=1 6=5". */
-  traced: z.string().trim().min(1, 'Write tower=cylinder for two leads, as 5=1 6=5.').max(80),
-  /** How the turn was proven. */
-  proof: z.string().trim().min(3, 'Say how it was proven: at which mark the rotor stood at which tower.').max(200),
-});
-
 /** Keeps how the distributor of one vehicle really stands, from two leads traced by hand and the proof of it. */
 export const recordDistributor = useCase({
   permission: 'record work',
-  input: foundInput,
+  input: distributorForm.schema,
   async run(deps, actor, { vehicleId, version, traced, proof }): Promise<Outcome<{ message: string }>> {
     return deps.db.transaction(async (tx): Promise<Outcome<{ message: string }>> => {
       const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [vehicleId]);

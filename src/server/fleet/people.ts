@@ -2,33 +2,19 @@ import { randomUUID } from 'node:crypto';
 import { hashPassword } from 'better-auth/crypto';
 import { and, asc, count, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { addPersonForm } from '@/contracts/forms/people';
 import type { FleetId, PersonId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
+import { ROLES } from '@/core/shared/role';
 import type { Tx } from '@/db/client';
 import { violation } from '@/db/constraint-error';
 import { lock } from '@/db/locks';
 import { writeAudit } from '@/db/queries/audit';
 import { account, depots, people, session, user } from '@/db/schema';
-import { ROLES } from '../access';
-import { password, refuseWeak } from '../auth/passwords';
+import { refuseWeak } from '../auth/passwords';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { hoursText, wordsText } from './bays';
-
-export const name = z.string().trim().min(1, 'Give a name.').max(80, 'At most 80 characters.');
-export const email = z
-  .email('Give an address such as name@example.org.')
-  .max(200)
-  .transform((text) => text.toLowerCase());
-
-export const personInput = z.object({
-  name,
-  email,
-  password,
-  role: z.enum(ROLES),
-  hybridQualified: z.boolean().default(false),
-  unitSystem: z.enum(['metric', 'us']).default('metric'),
-});
 
 /** The account behind a person: address and hashed password. */
 export async function addSignIn(tx: Tx, person: { name: string; email: string; password: string }): Promise<string> {
@@ -46,7 +32,7 @@ export async function addSignIn(tx: Tx, person: { name: string; email: string; p
 
 export const addPerson = useCase({
   permission: 'manage people',
-  input: personInput,
+  input: addPersonForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ personId: PersonId }>> {
     const weak = refuseWeak(input.password, [input.name, input.email]);
     if (weak) return weak;

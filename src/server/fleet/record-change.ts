@@ -1,13 +1,12 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
-import { isPlainDate } from '@/core/calendar/plain-date';
+import { recordChangeForm } from '@/contracts/forms/vehicles';
 import { partKey } from '@/core/catalogue/match';
-import { insertStays, REMOVAL_REASONS } from '@/core/components/history';
+import { insertStays } from '@/core/components/history';
 import { leastCertain } from '@/core/due/due';
 import { layoutOf, sitesFromText } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { placesOf } from '@/core/engine/places';
-import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
+import { quantityOf } from '@/core/engine/quantities';
 import { certaintyOf, lifeKm } from '@/core/odometer/intake';
 import { ok } from '@/core/shared/result';
 import { readQuantity } from '@/core/units/read-quantity';
@@ -20,28 +19,13 @@ import { refreshDue } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const changeInput = z.object({
-  vehicleId: z.uuid(),
-  component: z.enum(COMPONENTS.filter((component) => component !== 'plug')),
-  /** Empty: all of them; else such as "1 3 5" or "bank 2". */
-  sites: z.string().trim().max(60).default(''),
-  on: z.string().trim().refine(isPlainDate, 'Give a day as 2026-11-02.'),
-  odometer: z.string().trim().min(1, 'Give what the odometer showed.').max(60),
-  certainty: z.enum(['exact', 'estimated']).default('exact'),
-  partNumber: z.string().trim().max(60).default(''),
-  /** Why the old ones came out. */
-  removalReason: z.enum(REMOVAL_REASONS, 'Choose why the old ones came out.').default('unknown'),
-  /** What is written on the part itself; for one part only. */
-  tag: z.string().trim().max(60).default(''),
-});
-
 /**
  * Records that coils, leads, boots or other parts of the ignition were changed, each place with its own clock. Plugs are
  * changed by work orders.
  */
 export const recordChange = useCase({
   permission: 'record work',
-  input: changeInput,
+  input: recordChangeForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ readonly changed: number }>> {
     return deps.db.transaction(async (tx) => {
       const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [input.vehicleId]);

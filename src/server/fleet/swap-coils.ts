@@ -1,27 +1,15 @@
-import { z } from 'zod';
+import { swapCoilsForm } from '@/contracts/forms/vehicles';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { loadVehicleKeys } from '@/db/queries/due-inputs';
 import { fail, notFound, type Outcome } from '../failure';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { swapPlaces } from './swap-places';
-
-const cylinder = z.coerce.number('Choose a cylinder.').int().min(1, 'Choose a cylinder.').max(16);
-
-export const swapInput = z
-  .object({
-    vehicleId: z.uuid(),
-    first: cylinder,
-    second: cylinder,
-    reason: reasonText(200),
-  })
-  .refine((input) => input.first !== input.second, { path: ['second'], message: 'Choose another cylinder.' });
 
 /** Records that two coils have changed places today: each keeps its tag, its number and its age. */
 export const swapCoils = useCase({
   permission: 'record work',
-  input: swapInput,
+  input: swapCoilsForm.schema,
   async run(deps, actor, { vehicleId, first, second, reason }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const [vehicle] = await loadVehicleKeys(tx, actor.fleetId, [vehicleId]);

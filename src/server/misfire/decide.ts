@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { decideForm } from '@/contracts/forms/misfire';
+import { cause } from '@/contracts/misfire';
 import { storyOf, whereNow } from '@/core/misfire/case-entry';
 import { afterDecision, type Decision } from '@/core/misfire/case-state';
-import { CAUSES, type Hypothesis } from '@/core/misfire/misfire-case';
+import type { Hypothesis } from '@/core/misfire/misfire-case';
 import { remedyTask, suspectOf } from '@/core/misfire/remedy-task';
 import { ok } from '@/core/shared/result';
 import { isLive } from '@/core/work/order-state';
@@ -19,7 +21,6 @@ import { fitmentFor, fitmentOf, type VehicleFitment } from '../catalogue/fitment
 import type { Deps } from '../deps';
 import { refreshWeekCost } from '../due/refresh-due';
 import { fail, notFound, type Outcome, Refused } from '../failure';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { addTasks } from '../work-orders/change-tasks';
 import { openWorkOrder } from '../work-orders/open-work-order';
@@ -27,8 +28,6 @@ import type { TaskInput } from '../work-orders/plan-tasks';
 import { appendEntries, entriesOf } from './keep-entries';
 import { reopen } from './reopen-case';
 import { finishWatch, watch } from './watch';
-
-const cause = z.object({ cause: z.enum(CAUSES), cylinders: z.array(z.number().int().min(1).max(16)).max(16) });
 
 /** The case, locked, that a decision can be made of. @throws Refused where it cannot */
 async function caseFor(tx: Tx, actor: Actor, caseId: string, decision: Decision): Promise<CaseRow> {
@@ -121,18 +120,10 @@ function soldAs(found: VehicleFitment, component: TaskComponent): TaskComponent 
   return isKnown(component) ? component : (COMES_WITH[component]?.find(isKnown) ?? component);
 }
 
-const decideInput = z.object({
-  caseId: z.uuid(),
-  decision: z.enum(['refer', 'watch', 'close', 'reopen'], 'Refer, watch, close or reopen.'),
-  words: reasonText(500),
-  /** What is referred, where it is one cause. */
-  cause: cause.nullish().transform((value) => value ?? null),
-});
-
 /** Refers a case to others, watches it, closes it or goes on with it; each with the reason. */
 export const decideCase = useCase({
   permission: 'record work',
-  input: decideInput,
+  input: decideForm.schema,
   async run(deps, actor, { caseId, decision, words, cause: chosen }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const misfire = await caseFor(tx, actor, caseId, decision);

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { and, count, eq, gte, isNull } from 'drizzle-orm';
-import { z } from 'zod';
+import { driverReportForm } from '@/contracts/forms/misfire';
 import { drivingOf } from '@/core/misfire/driving';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
@@ -12,7 +12,7 @@ import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
 import { log } from '../log';
 import { invalidInput, useCase } from '../use-case';
-import { type Reported, report, reportInput } from './open-case';
+import { type Reported, report } from './open-case';
 import { keepUnfiled } from './unfiled-reports';
 
 /* An address at which drivers report without an account: whoever has it may report, so it can be replaced. */
@@ -85,8 +85,6 @@ export const isDriverAddress = async (deps: Deps, secret: string): Promise<boole
 const MAX_AN_HOUR = 30;
 const HOUR_MS = 3_600_000;
 
-const driverInput = reportInput.extend({ driver: z.string().trim().min(2, 'Say who you are.').max(80) });
-
 /** What became of a report; without a number it could not be filed, and is kept for a supervisor. */
 type ReportTaken = Pick<Reported, 'driving'> & { readonly number: number | null };
 
@@ -97,7 +95,7 @@ type ReportTaken = Pick<Reported, 'driving'> & { readonly number: number | null 
 export async function reportByAddress(deps: Deps, secret: unknown, raw: unknown): Promise<Outcome<ReportTaken>> {
   const reader = typeof secret === 'string' ? await readerOf(deps, secret) : null;
   if (!reader) return notFound('address');
-  const input = driverInput.safeParse(raw);
+  const input = driverReportForm.schema.safeParse(raw);
   if (!input.success) return invalidInput(input.error);
   const [sent] = await deps.db
     .select({ n: count() })

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
-import { asSaid, codesText, complaint } from '@/contracts/misfire';
+import type { z } from 'zod';
+import { reportForm } from '@/contracts/forms/misfire';
+import { asSaid } from '@/contracts/misfire';
 import { type Said, storyOf } from '@/core/misfire/case-entry';
 import { isSameCase } from '@/core/misfire/case-state';
 import { type DrivingAdvice, drivingOf } from '@/core/misfire/driving';
@@ -19,15 +20,7 @@ import { useCase } from '../use-case';
 import { appendEntries, auditSaid, entriesOf, typedCodes, updatePointsTo } from './keep-entries';
 import { reopen } from './reopen-case';
 
-export const reportInput = z.object({
-  unitNumber: z.string().trim().min(1, 'Give the number of the vehicle.').max(60),
-  complaint: complaint.omit({ kind: true }),
-  /** As typed or pasted; empty: nobody read any. */
-  codes: z.union([z.literal(''), codesText]).default(''),
-  /** What somebody without an account calls themselves. */
-  driver: z.string().trim().max(80).default(''),
-});
-export type Report = z.output<typeof reportInput>;
+export type Report = z.output<typeof reportForm.schema>;
 
 export interface Reported {
   readonly caseId: string;
@@ -41,7 +34,7 @@ export interface Reported {
 /** Opens a case for a vehicle that misfires, with what its driver says, or goes on with the one that it has. */
 export const reportMisfire = useCase({
   permission: 'report misfires',
-  input: reportInput,
+  input: reportForm.schema,
   run: (deps, actor, input) => report(deps, actor, actor.personId, input),
 });
 

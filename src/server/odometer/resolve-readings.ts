@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import type { z } from 'zod';
+import { resolveReadingsForm } from '@/contracts/forms/vehicles';
 import { givenOf, historyOf, lifeKm, NOTHING_KNOWN, takeIn } from '@/core/odometer/intake';
 import type { Km } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
@@ -15,17 +16,7 @@ import { refreshOdometers } from '../due/refresh-due';
 import { type Outcome, Refused } from '../failure';
 import { useCase } from '../use-case';
 
-const key = z.object({ vehicleId: z.uuid(), readOn: z.string(), odometerKm: z.number() });
-
-export const resolveInput = z.object({
-  items: z.array(key).min(1).max(1000),
-  /** `correct` takes the suggestion, or the figure given; `meter_replaced` lets life go on from here. */
-  how: z.enum(['accept', 'correct', 'meter_replaced', 'reject']),
-  /** For one reading: what it was, with or without a unit. */
-  corrected: z.string().trim().max(60).default(''),
-  reason: z.string().trim().max(200).default(''),
-});
-type ResolveInput = z.output<typeof resolveInput>;
+type ResolveInput = z.output<typeof resolveReadingsForm.schema>;
 type Vehicle = typeof vehicles.$inferSelect;
 
 /**
@@ -34,7 +25,7 @@ type Vehicle = typeof vehicles.$inferSelect;
  */
 export const resolveReadings = useCase({
   permission: 'resolve odometer readings',
-  input: resolveInput,
+  input: resolveReadingsForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ readonly resolved: number; readonly cleared: number }>> {
     return deps.db.transaction(async (tx) => {
       const touched = [...new Set(input.items.map((item) => item.vehicleId))].sort();

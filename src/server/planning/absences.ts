@@ -1,8 +1,10 @@
 import { and, asc, eq, isNotNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { FAULTS_MARKED } from '@/contracts/forms/form-input';
+import { absenceForm, awayTarget } from '@/contracts/forms/planning';
 import { minuteOf } from '@/core/calendar/zone';
 import { type Absence, absencesFromCalendar, readRule } from '@/core/planning/absence';
-import { ABSENCE_OF, type AbsenceOf } from '@/core/planning/absence-of';
+import type { AbsenceOf } from '@/core/planning/absence-of';
 import type { FleetId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import type { Querier, Tx } from '@/db/client';
@@ -22,45 +24,17 @@ export const absenceOf = ({ fromDay, toDay, fromMin, toMin, rule, except }: Abse
   except,
 });
 
-const time = z
-  .string()
-  .trim()
-  .refine((text) => text === '' || !Number.isNaN(minuteOf(text)), 'Give a time such as 08:00.')
-  .default('');
-const day = z.iso.date('Give a day as 2026-12-24.');
-
-const target = { of: z.enum(ABSENCE_OF, 'Say what is away.'), ofId: z.uuid('Choose which one.') };
-
-const absenceInput = z
-  .object({
-    ...target,
-    what: z.string().trim().min(1, 'Say why.').max(120),
-    from: day,
-    /** Its last day; empty: the same. */
-    to: z.union([z.literal(''), day]).default(''),
-    fromTime: time,
-    toTime: time,
-    rule: z.string().trim().max(300).default(''),
-  })
-  .superRefine(({ from, to, fromTime, toTime, rule }, check) => {
-    const fault = (path: string, message: string) => check.addIssue({ code: 'custom', path: [path], message });
-    if (to !== '' && to < from) fault('to', 'It ends before it begins.');
-    if ((fromTime === '') !== (toTime === '')) fault('toTime', 'Give both times, or none for the whole day.');
-    else if (fromTime !== '' && minuteOf(fromTime) >= minuteOf(toTime)) fault('toTime', 'It ends before it begins.');
-    const read = rule === '' ? null : readRule(rule, from);
-    if (read && !read.ok) fault('rule', read.error);
-  });
-
 /** Says when a depot, bay, person or vehicle cannot be had. */
 export const addAbsence = useCase({
   permission: 'manage bays',
-  input: absenceInput,
+  input: absenceForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ absenceId: string }>> {
     return deps.db.transaction(async (tx): Promise<Outcome<{ absenceId: string }>> => {
       const name = await nameOf(tx, actor.fleetId, input.of, input.ofId);
       if (name === null) return notFound(input.of);
       const { of, ofId, what, from, to, fromTime, toTime, rule } = input;
-      const read = rule === '' ? null : readRule(rule, from);
+      const read = rule === '' ? ok(null) : readRule(rule, from);
+      if (!read.ok) return fail('invalid', FAULTS_MARKED, { rule: read.error });
       const [row] = await tx
         .insert(absences)
         .values({
@@ -72,7 +46,7 @@ export const addAbsence = useCase({
           toDay: to || from,
           fromMin: fromTime === '' ? null : minuteOf(fromTime),
           toMin: toTime === '' ? null : minuteOf(toTime),
-          rule: read?.ok ? read.value : null,
+          rule: read.value,
         })
         .returning({ id: absences.id });
       if (!row) throw new Error('the absence was not written');
@@ -113,7 +87,7 @@ const MAX_CALENDAR = 1024 * 1024;
 /** Reads an iCalendar file of one of them. What came from a calendar before is replaced by what it says now. */
 export const readCalendar = useCase({
   permission: 'manage bays',
-  input: z.object({ ...target, text: z.string().min(1, 'Choose a file.').max(MAX_CALENDAR, 'At most 1 MiB.') }),
+  input: z.object({ ...awayTarget, text: z.string().min(1, 'Choose a file.').max(MAX_CALENDAR, 'At most 1 MiB.') }),
   async run(deps, actor, { of, ofId, text }): Promise<Outcome<{ read: number }>> {
     return deps.db.transaction(async (tx): Promise<Outcome<{ read: number }>> => {
       const name = await nameOf(tx, actor.fleetId, of, ofId);

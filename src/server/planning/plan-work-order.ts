@@ -1,5 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { planForm } from '@/contracts/forms/planning';
 import { addDays, type PlainDate } from '@/core/calendar/plain-date';
 import { minuteOf, timeOf } from '@/core/calendar/zone';
 import { type Booking, type BookingFault, bookingFault } from '@/core/planning/booking';
@@ -27,17 +28,6 @@ import type { Undoable } from '../undo/undoable';
 import { useCase } from '../use-case';
 import { busyOf, closedJob } from './board-jobs';
 
-const planInput = z.object({
-  workOrderId: z.uuid(),
-  day: z.iso.date('Give the day as 2026-04-18.'),
-  start: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give the start as 08:30.'),
-  minutes: z.coerce.number().int().min(5, 'At least 5 minutes.').max(1440, 'At most 24 hours.'),
-  bayId: z.uuid('Choose a bay.'),
-  personId: z.uuid('Choose a person.'),
-  /** Which booking the person saw; empty: the order had none, or it does not matter. */
-  version: z.union([z.literal(''), z.coerce.number().int()]).default(''),
-});
-
 const FAULT_WORDS: Readonly<
   Record<BookingFault, (depot: string, hours: WorkingHours) => [field: string, message: string]>
 > = {
@@ -55,7 +45,7 @@ const FAULT_WORDS: Readonly<
 /** Gives an open order a day, bay and person. The database refuses a bay or person twice at the same time. */
 export const planWorkOrder = useCase({
   permission: 'plan work orders',
-  input: planInput,
+  input: planForm.schema,
   async run(deps, actor, input): Promise<Outcome<Undoable>> {
     const during = spanOf(input);
     try {
@@ -127,13 +117,13 @@ const slotOf = ({ day, startMin, minutes, bayId, personId }: Booking) => ({
 });
 
 /** The time of a booking as the database holds it. */
-function spanOf({ day, start, minutes }: z.output<typeof planInput>) {
+function spanOf({ day, start, minutes }: z.output<typeof planForm.schema>) {
   const starts = `${day} ${start}`;
   return sql<string>`tsrange(${starts}::timestamp, ${starts}::timestamp + make_interval(mins => ${minutes}::int))`;
 }
 
 /** Why no work is done at the depot then; null: it is. */
-async function whyNotThen(tx: Tx, depotId: DepotId, input: z.output<typeof planInput>, today: PlainDate) {
+async function whyNotThen(tx: Tx, depotId: DepotId, input: z.output<typeof planForm.schema>, today: PlainDate) {
   const [depot] = await tx.select({ name: depots.name, hours: depotHours }).from(depots).where(eq(depots.id, depotId));
   if (!depot) return notFound('depot');
   const { name, hours } = depot;
@@ -149,7 +139,7 @@ async function tooFar(
   fleetId: FleetId,
   row: WorkOrderListRow,
   { id, name }: { readonly id: PersonId; readonly name: string },
-  { day, start, minutes, bayId }: z.output<typeof planInput>,
+  { day, start, minutes, bayId }: z.output<typeof planForm.schema>,
 ) {
   const booked = await listBooked(tx, fleetId, day, addDays(day, 1));
   const startMin = minuteOf(start);
@@ -173,7 +163,7 @@ async function tooFar(
     : null;
 }
 
-async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<typeof planInput>): Promise<string> {
+async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<typeof planForm.schema>): Promise<string> {
   const column = what === 'bay' ? sql`b.bay_id = ${input.bayId}` : sql`b.person_id = ${input.personId}`;
   const found = await db.execute<{ number: number; span: string }>(sql`
     select w.number, to_char(lower(b.during), 'HH24:MI') || ' to ' || to_char(upper(b.during), 'HH24:MI') as span

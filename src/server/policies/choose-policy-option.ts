@@ -1,6 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
-import { z } from 'zod';
-import { POLICY_IDS, policyOf } from '@/core/policy/policies';
+import { policyOptionForm } from '@/contracts/forms/due';
+import { policyOf } from '@/core/policy/policies';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { policyChoices, vehicles } from '@/db/schema';
@@ -8,20 +8,10 @@ import { refreshDue } from '../due/refresh-due';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const policyOptionInput = z.object({
-  policy: z.enum(POLICY_IDS),
-  scope: z.enum(['shop', 'group', 'vehicle']),
-  /** The duty group's name or the vehicle's unit number; empty for the shop. */
-  scopeName: z.string().trim().max(120).default(''),
-  /** Empty: take the choice back. */
-  option: z.string().max(40),
-  why: z.string().trim().max(300).default(''),
-});
-
 /** Chooses an option for the shop, a duty group or a vehicle, or takes such a choice back. */
 export const choosePolicyOption = useCase({
   permission: 'choose shop policies',
-  input: policyOptionInput,
+  input: policyOptionForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     const policy = policyOf(input.policy);
     if (input.option !== '' && !policy.options.some((option) => option.id === input.option))

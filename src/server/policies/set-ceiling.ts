@@ -1,6 +1,5 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
-import { ELECTRODES } from '@/core/gap/check';
+import { ceilingForm } from '@/contracts/forms/due';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { electrodeCeilings } from '@/db/schema';
@@ -8,19 +7,10 @@ import { refreshDue } from '../due/refresh-due';
 import type { Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const ceilingInput = z.object({
-  electrode: z.enum(ELECTRODES),
-  /** km; empty: no limit, the sheet alone decides. */
-  km: z
-    .union([z.literal(''), z.coerce.number('Give whole km.').int('Give whole km.').min(1000).max(1_000_000)])
-    .default(''),
-  why: z.string().trim().max(300).default(''),
-});
-
 /** Sets how far the shop lets plugs of an electrode go, whatever their sheet says; every vehicle is reckoned anew. */
 export const setCeiling = useCase({
   permission: 'choose shop policies',
-  input: ceilingInput,
+  input: ceilingForm.schema,
   async run(deps, actor, { electrode, km, why }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const { fleetId } = actor;

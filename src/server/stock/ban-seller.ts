@@ -1,22 +1,17 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { banForm } from '@/contracts/forms/parts';
 import { ok } from '@/core/shared/result';
 import { violation } from '@/db/constraint-error';
 import { writeAudit } from '@/db/queries/audit';
 import { bannedSellers, people } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
-
-export const banInput = z.object({
-  name: z.string().trim().min(1, 'Say who.').max(120),
-  reason: reasonText(300),
-});
 
 /** Nothing is taken from this seller any more: what comes from it is set aside. */
 export const banSeller = useCase({
   permission: 'ban sellers',
-  input: banInput,
+  input: banForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     try {
       return await deps.db.transaction(async (tx) => {

@@ -1,5 +1,6 @@
 import { and, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import type { z } from 'zod';
+import { deliveryForm } from '@/contracts/forms/parts';
 import { inOrderOfForce, partKey } from '@/core/catalogue/match';
 import { scopeText } from '@/core/catalogue/scope';
 import { mixing } from '@/core/catalogue/supersession';
@@ -12,7 +13,6 @@ import {
   type LotHistory,
   type Ordered,
   type ReceivingVerdict,
-  SAMPLE_DIFFERENCES,
 } from '@/core/stock/receiving';
 import { personUnits } from '@/core/units/person-units';
 import { readNumber } from '@/core/units/read-number';
@@ -28,28 +28,12 @@ import type { Deps } from '../deps';
 import { fail, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-const counted = z.coerce.number('Give a whole number.').int('Give a whole number.').min(0).max(100_000);
-
-export const deliveryInput = z.object({
-  orderedNumber: z.string().trim().min(1, 'Give the number that was ordered.').max(60),
-  orderedQuantity: counted.min(1, 'At least 1.'),
-  orderReference: z.string().trim().max(60).default(''),
-  deliveredNumber: z.string().trim().min(1, 'Read the number off the box.').max(60),
-  quantity: counted,
-  source: z.string().trim().min(1, 'Say who sent it.').max(120),
-  price: z.string().trim().max(20).default(''),
-  lot: z.string().trim().max(60).default(''),
-  gaps: z.string().trim().max(600).default(''),
-  differsFromSample: z.array(z.enum(SAMPLE_DIFFERENCES)).default([]),
-  /** Another box of an order and lot that were received before. */
-  again: z.stringbool().or(z.boolean()).default(false),
-});
-type DeliveryInput = z.output<typeof deliveryInput>;
+type DeliveryInput = z.output<typeof deliveryForm.schema>;
 
 /** Judges a delivery against its order and sample, keeps it, and puts on the shelf only what is accepted. */
 export const receiveDelivery = useCase({
   permission: 'receive parts',
-  input: deliveryInput,
+  input: deliveryForm.schema,
   async run(
     deps,
     actor,

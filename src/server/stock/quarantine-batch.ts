@@ -1,24 +1,17 @@
 import { and, eq, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import { quarantineForm } from '@/contracts/forms/parts';
 import { partKey } from '@/core/catalogue/match';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { lockDelivery } from '@/db/queries/deliveries';
 import { deliveries, parts } from '@/db/schema';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
-
-const quarantineInput = z.object({
-  deliveryId: z.uuid(),
-  version: z.coerce.number().int(),
-  reason: reasonText(300),
-});
 
 /** Takes an accepted batch off the shelf again, as far as it still lies there: doubt can come late. */
 export const quarantineBatch = useCase({
   permission: 'resolve quarantined parts',
-  input: quarantineInput,
+  input: quarantineForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ readonly taken: number }>> {
     return deps.db.transaction(async (tx) => {
       const row = await lockDelivery(tx, actor.fleetId, input.deliveryId);

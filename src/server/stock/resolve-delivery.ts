@@ -1,5 +1,5 @@
 import { desc, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import { resolveDeliveryForm } from '@/contracts/forms/parts';
 import { partKey } from '@/core/catalogue/match';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
@@ -7,21 +7,13 @@ import { lockDelivery } from '@/db/queries/deliveries';
 import { deliveries, parts, people } from '@/db/schema';
 import { loadGraph } from '../catalogue/fitment-of';
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { putOnShelf } from './check-delivery';
-
-const resolveInput = z.object({
-  deliveryId: z.uuid(),
-  version: z.coerce.number().int(),
-  resolved: z.enum(['accepted', 'returned']),
-  reason: reasonText(300),
-});
 
 /** Decides what becomes of a delivery in quarantine; with the reason. */
 export const resolveDelivery = useCase({
   permission: 'resolve quarantined parts',
-  input: resolveInput,
+  input: resolveDeliveryForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const row = await lockDelivery(tx, actor.fleetId, input.deliveryId);

@@ -1,7 +1,6 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
-import { isPlainDate } from '@/core/calendar/plain-date';
+import { endTrialForm, startTrialForm } from '@/contracts/forms/parts';
 import { compareParts, standInFault } from '@/core/catalogue/equivalent';
 import { partKey } from '@/core/catalogue/match';
 import { gapGrowth } from '@/core/gap/check';
@@ -17,17 +16,10 @@ import { dueInputs, dueStatus, fittedComponents, parts, people, specSheets, task
 import { editedMeanwhile, fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
-export const trialInput = z.object({
-  number: z.string().trim().min(1, 'Give the number on trial.').max(60),
-  controlNumber: z.string().trim().min(1, 'Give the usual number.').max(60),
-  why: z.string().trim().min(3, 'Say why it is tried, in a few words.').max(300),
-  reviewOn: z.string().trim().refine(isPlainDate, 'Give a day as 2027-05-31.'),
-});
-
 /** Puts another part on trial against the usual one, with a day on which it is looked at. */
 export const startTrial = useCase({
   permission: 'run trials',
-  input: trialInput,
+  input: startTrialForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     if (input.reviewOn <= deps.today())
       return fail('invalid', 'The review must lie ahead.', { reviewOn: 'Give a day to come.' });
@@ -73,16 +65,10 @@ async function partOf(q: Querier, fleetId: FleetId, number: string) {
   return part ?? null;
 }
 
-const endInput = z.object({
-  trialId: z.uuid(),
-  version: z.coerce.number().int(),
-  outcome: z.string().trim().min(3, 'Say what came of it.').max(300),
-});
-
 /** Ends a trial with what came of it. */
 export const endTrial = useCase({
   permission: 'run trials',
-  input: endInput,
+  input: endTrialForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const [row] = await tx

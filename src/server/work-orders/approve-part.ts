@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import { approvePartForm } from '@/contracts/forms/work-orders';
 import { compareParts, type HeatCross, standInFault } from '@/core/catalogue/equivalent';
 import { partKey } from '@/core/catalogue/match';
 import type { GapSpec } from '@/core/gap/check';
@@ -10,19 +10,10 @@ import { writeAudit } from '@/db/queries/audit';
 import { type ComponentSheet, loadHeatCrosses, type PartRow } from '@/db/queries/catalogue';
 import { parts, workTasks } from '@/db/schema';
 import { fail, notFound, type Outcome } from '../failure';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { loadFloorState } from './order-state';
 import { bendRules } from './task-rules';
-
-const approveInput = z.object({
-  workOrderId: z.uuid(),
-  taskId: z.uuid(),
-  number: z.string().trim().min(1, 'Give the number of the part.').max(60),
-  as: z.enum(['equivalent', 'trial']),
-  reason: reasonText(200),
-});
 
 /**
  * Lets a part in that the sheet does not name: the same for this engine by another maker, or one that is tried. A part that
@@ -30,7 +21,7 @@ const approveInput = z.object({
  */
 export const approvePart = useCase({
   permission: 'sign off work orders',
-  input: approveInput,
+  input: approvePartForm.schema,
   async run(deps, actor, { workOrderId, taskId, number, as, reason }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
       const order = await lockOpenOrder(tx, actor, workOrderId);

@@ -1,5 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
+import { splitForm, takeOffTaskForm } from '@/contracts/forms/work-orders';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { ok } from '@/core/shared/result';
 import { placeName, sayPlaces } from '@/core/work/say-places';
@@ -11,7 +12,6 @@ import type { Actor } from '../access';
 import { fitmentOf } from '../catalogue/fitment-of';
 import type { Deps } from '../deps';
 import { fail, notFound, type Outcome } from '../failure';
-import { reasonText } from '../reason';
 import type { Undoable } from '../undo/undoable';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
@@ -87,7 +87,7 @@ export const addOtherWork = useCase({
 /** Takes a task off an order with the reason. What is done under it stays done: then it is closed, not taken off. */
 export const takeOffTask = useCase({
   permission: 'open work orders',
-  input: z.object({ workOrderId: z.uuid(), taskId: z.uuid(), reason: reasonText(200) }),
+  input: takeOffTaskForm.schema,
   async run(deps, actor, { workOrderId, taskId, reason }): Promise<Outcome<Undoable>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, workOrderId);
@@ -148,20 +148,13 @@ export async function putTaskBack(
 const named = ({ layout }: FloorState, places: readonly PlaceRow[]) =>
   places.map((place) => ({ component: place.component, name: placeName(layout, place.component, place) }));
 
-const splitInput = z.object({
-  workOrderId: z.uuid(),
-  /** What goes to the other visit, by the targets of its places: "site 3A", "coil 3A". */
-  places: z.array(z.string().min(1).max(40)).min(1, 'Choose what goes to the other visit.').max(100),
-  reason: reasonText(200),
-});
-
 /**
  * Moves places that are not done to another visit of the same vehicle. What was already recorded of them goes with them, so
  * that two visits record what one would have.
  */
 export const splitVisit = useCase({
   permission: 'open work orders',
-  input: splitInput,
+  input: splitForm.schema,
   async run(deps, actor, input): Promise<Outcome<{ workOrderId: WorkOrderId; number: number }>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, input.workOrderId);

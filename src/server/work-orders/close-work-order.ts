@@ -1,7 +1,6 @@
 import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import { z } from 'zod';
-import { REMOVAL_REASONS } from '@/core/components/history';
+import { closeForm, reasonForm } from '@/contracts/forms/work-orders';
 import { siteId } from '@/core/engine/model';
 import type { Component } from '@/core/engine/quantities';
 import { isAskedOnly } from '@/core/odometer/check';
@@ -27,7 +26,6 @@ import { refreshDue } from '../due/refresh-due';
 import { editedMeanwhile, fail, notFound, type Outcome, Refused } from '../failure';
 import { findingsOf } from '../findings/findings-of';
 import { openAfterCancel, watchAfterVisit } from '../misfire/watch';
-import { reasonText } from '../reason';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 import { missingOf } from './missing-of';
@@ -35,24 +33,10 @@ import { moveParts } from './move-parts';
 import { type FloorState, isNewAt, loadFloorState, plugPlaces, roadTestEnd } from './order-state';
 import { minutesWorked } from './work-time';
 
-export const closeInput = z.object({
-  workOrderId: z.uuid(),
-  version: z.coerce.number().int(),
-  odometer: z.string().trim().max(60),
-  note: z.string().trim().max(500).default(''),
-  /** The odometer after the road test was written wrongly: the figure at the close holds. */
-  roadTestWrong: z.stringbool().or(z.boolean()).default(false),
-  /** Why the old plugs came out, where nobody said it at their site; left out: as their task says. */
-  removalReason: z.preprocess(
-    (said) => (said === '' ? undefined : said),
-    z.enum(REMOVAL_REASONS, 'Choose why the old plugs came out.').optional(),
-  ),
-});
-
 /** Closes a finished order: the reading, the fitted parts and the next due dates move in one transaction. */
 export const closeWorkOrder = useCase({
   permission: 'sign off work orders',
-  input: closeInput,
+  input: closeForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, input.workOrderId);
@@ -174,15 +158,10 @@ async function keepReading(
   return { odometerKm, certainty };
 }
 
-const reasonInput = z.object({
-  workOrderId: z.uuid(),
-  reason: reasonText(300),
-});
-
 /** Reopens a closed order: the plugs and the due date go back to where they stood; the odometer reading stays. */
 export const reopenWorkOrder = useCase({
   permission: 'reopen or cancel work orders',
-  input: reasonInput,
+  input: reasonForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockWorkOrder(tx, actor.fleetId, input.workOrderId);
@@ -252,7 +231,7 @@ async function openElsewhere(tx: Tx, { id, vehicleId }: WorkOrderRow): Promise<n
 /** Cancels an order that no place has been done on. Its bay time is free again. */
 export const cancelWorkOrder = useCase({
   permission: 'reopen or cancel work orders',
-  input: reasonInput,
+  input: reasonForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, input.workOrderId);

@@ -1,4 +1,4 @@
-import { liftInput } from '@/contracts/order-entry';
+import { liftGateForm } from '@/contracts/forms/work-orders';
 import { ok } from '@/core/shared/result';
 import { GATE_TABLE, PLACE_GATES } from '@/core/work/gate-table';
 import { writeAudit } from '@/db/queries/audit';
@@ -15,7 +15,7 @@ import { targetOf } from './place-record';
  */
 export const liftGate = useCase({
   permission: 'lift gates',
-  input: liftInput,
+  input: liftGateForm.schema,
   async run(deps, actor, { workOrderId, gate, reason, ...given }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
       const order = await lockOpenOrder(tx, actor, workOrderId);

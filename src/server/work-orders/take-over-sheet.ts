@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { releaseSiteForm } from '@/contracts/forms/work-orders';
 import { ok } from '@/core/shared/result';
 import { writeAudit } from '@/db/queries/audit';
 import { loadPlaces, loadTasks } from '@/db/queries/work-orders';
@@ -45,17 +46,10 @@ export const takeOverSheet = useCase({
   },
 });
 
-export const releaseSiteInput = z.object({
-  workOrderId: z.uuid(),
-  /** The target of the place: "site 3A". */
-  target: z.string().trim().max(40),
-  reason: z.string().trim().min(3, 'Say why it may stay as it is.').max(300),
-});
-
 /** Lets a place stand that was done under another sheet, with the reason. */
 export const releaseSite = useCase({
   permission: 'release sites',
-  input: releaseSiteInput,
+  input: releaseSiteForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       const order = await lockOpenOrder(tx, actor, input.workOrderId);

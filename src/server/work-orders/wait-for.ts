@@ -1,5 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { waitForm } from '@/contracts/forms/work-orders';
 import { partKey } from '@/core/catalogue/match';
 import { type Layout, siteName } from '@/core/engine/layout';
 import { type SiteKey, siteId } from '@/core/engine/model';
@@ -15,23 +16,10 @@ import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 import { lockOpenOrder } from './lock-open-order';
 
-export const waitInput = z.object({
-  workOrderId: z.uuid(),
-  reason: z.string('Choose why it stops.').trim().min(3, 'Say in a few words why it stops.').max(200),
-  /** As its button is called: 5, or 3A of a cylinder with two plugs. */
-  site: z.string().trim().max(6).default(''),
-  note: z.string().trim().max(500).default(''),
-  /** Who goes on; empty: whoever has the time. */
-  nextPersonId: z.union([z.literal(''), z.uuid()]).default(''),
-  partNumber: z.string().trim().max(40).default(''),
-  partWhat: z.string().trim().max(80).default(''),
-  quantity: z.coerce.number().int('A whole number.').min(1, 'At least 1.').max(100).default(1),
-});
-
 /** Says why a job stands still and which part it waits for. Everybody's clock stops; who takes over sees what is open. */
 export const waitFor = useCase({
   permission: 'record work',
-  input: waitInput,
+  input: waitForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
       await lockOpenOrder(tx, actor, input.workOrderId);

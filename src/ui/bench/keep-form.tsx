@@ -1,9 +1,10 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import { TextField } from '../primitives/fields';
+import { Form } from '../primitives/form';
 import type { Kept } from './bench-data';
 
 /** Keeps the result on screen with a work order, or by itself. */
@@ -11,7 +12,7 @@ export function KeepForm({ tool, kept, action }: { tool: string; kept: Kept; act
   if (kept.summary === null) return null;
   return (
     <Box mt="5" pt="3" borderTop="1px solid" borderColor="line" maxW="520px" data-no-print>
-      <ActionForm action={action}>
+      <Form action={action} input="keepResultForm">
         <input type="hidden" name="tool" value={tool} />
         <input type="hidden" name="input" value={JSON.stringify(kept.input)} />
         <input type="hidden" name="summary" value={kept.summary} />
@@ -25,7 +26,7 @@ export function KeepForm({ tool, kept, action }: { tool: string; kept: Kept; act
           inputMode="numeric"
         />
         <SubmitButton>Save this result</SubmitButton>
-      </ActionForm>
+      </Form>
     </Box>
   );
 }

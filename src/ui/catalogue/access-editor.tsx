@@ -16,8 +16,9 @@ import { itemFaults } from '@/core/engine/access-items';
 import type { Layout } from '@/core/engine/layout';
 import { siteId } from '@/core/engine/model';
 import { EngineDrawing } from '../drawings/engine-drawing';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { Button, SubmitButton } from '../primitives/button';
+import { Form } from '../primitives/form';
 import { Section } from '../primitives/page';
 import { AccessItemFields } from './access-item-fields';
 import { AccessItemRow, rowId } from './access-item-row';
@@ -52,7 +53,7 @@ export function AccessEditor({ familyId, version, layout, saved, copied, action 
   };
   const minutes = items.reduce((sum, { minutesOff, minutesOn }) => sum + minutesOff + minutesOn, 0);
   return (
-    <ActionForm action={action}>
+    <Form action={action}>
       <input type="hidden" name="familyId" value={familyId} />
       <input type="hidden" name="version" value={version} />
       <input type="hidden" name="rows" value={JSON.stringify(rows)} />
@@ -111,7 +112,7 @@ export function AccessEditor({ familyId, version, layout, saved, copied, action 
           onRemove={() => change(rows.toSpliced(at, 1), Math.max(0, at - 1))}
         />
       )}
-    </ActionForm>
+    </Form>
   );
 }
 

@@ -17,8 +17,9 @@ import {
 import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
 import { COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
 import { EngineDrawing } from '../drawings/engine-drawing';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
+import { Form } from '../primitives/form';
 import { useFormState } from '../primitives/form-state';
 import { choicesOf, LiveSelect, LiveText } from '../primitives/live-fields';
 import { Section } from '../primitives/page';
@@ -33,7 +34,7 @@ export function EngineEditor({ initial, action }: { initial: Fields; action: For
   const set = (key: string) => (value: string) => setFields((before) => ({ ...before, [key]: value }));
   const read = useMemo(() => readModel(fields), [fields]);
   return (
-    <ActionForm action={action}>
+    <Form action={action}>
       <input type="hidden" name="kind" value="engine-families" />
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1fr)' }} columnGap="8">
         <Box minW="0">
@@ -49,7 +50,7 @@ export function EngineEditor({ initial, action }: { initial: Fields; action: For
           <SubmitButton main>Save the engine family</SubmitButton>
         </Box>
       </Grid>
-    </ActionForm>
+    </Form>
   );
 }
 

@@ -2,9 +2,10 @@
 
 import { Grid } from '@chakra-ui/react';
 import { capital } from '@/core/shared/capital';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import { SelectField, TextField } from '../primitives/fields';
+import { Form } from '../primitives/form';
 
 interface EntryColumn {
   readonly key: string;
@@ -35,7 +36,7 @@ export function EntryForm({
   save: string;
 }) {
   return (
-    <ActionForm action={action}>
+    <Form action={action}>
       {Object.entries({ kind, ...hidden }).map(([name, value]) => (
         <input key={name} type="hidden" name={name} value={value} />
       ))}
@@ -61,6 +62,6 @@ export function EntryForm({
         )}
       </Grid>
       <SubmitButton main>{save}</SubmitButton>
-    </ActionForm>
+    </Form>
   );
 }

@@ -5,7 +5,7 @@ import type { UnitSystem } from '@/core/units/person-units';
 import { BLOCKER_WORDS } from '@/text/catalogue-words';
 import { dateText, rangeTexts } from '@/text/format';
 import { SOURCE_WORDS } from '@/text/order-words';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import { TextLink } from '../primitives/links';
 import { Code } from '../primitives/page';
@@ -158,11 +158,11 @@ export function CheckedCell({
           </Box>
         ))}
       {check && sheet.checkedBy === null && sheet.sourceKind !== 'memory' && sheet.enteredBy !== check.name && (
-        <ActionForm action={check.action} quiet>
+        <PressForm action={check.action} quiet>
           <input type="hidden" name="sheetId" value={sheet.id} />
           <input type="hidden" name="back" value={check.back} />
           <SubmitButton>I have compared it with its source</SubmitButton>
-        </ActionForm>
+        </PressForm>
       )}
     </>
   );

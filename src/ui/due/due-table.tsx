@@ -3,7 +3,7 @@
 import NextLink from 'next/link';
 import { memo, type ReactNode } from 'react';
 import { LifeRing } from '../drawings/life-ring';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { useFormState } from '../primitives/form-state';
 import { ListFrame } from '../primitives/plain-table';
 import { WeekCost } from '../primitives/week-cost';
@@ -28,7 +28,7 @@ export function DueTable({
 }) {
   const shown = ORDER.filter((column) => !hidden.some((left) => left === column));
   return (
-    <ActionForm action={openOrder} quiet>
+    <PressForm action={openOrder} quiet>
       <ListFrame>
         <table className="list due-list" data-keep data-dense={dense || undefined}>
           <thead>
@@ -47,7 +47,7 @@ export function DueTable({
           </tbody>
         </table>
       </ListFrame>
-    </ActionForm>
+    </PressForm>
   );
 }
 

@@ -2,9 +2,10 @@
 
 import { Popover } from '@chakra-ui/react';
 import { Bookmark } from 'lucide-react';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { Button, SubmitButton } from '../primitives/button';
 import { TextField } from '../primitives/fields';
+import { Form } from '../primitives/form';
 import { TextLink } from '../primitives/links';
 
 interface Props {
@@ -27,17 +28,17 @@ export const SavedViews = ({ views, query, save, remove }: Props) => (
       <Popover.Content>
         <Popover.Body>
           {views.map((view) => (
-            <ActionForm key={view.id} action={remove} quiet>
+            <PressForm key={view.id} action={remove} quiet>
               <input type="hidden" name="viewId" value={view.id} />
               <TextLink href={`/due?${view.query}`}>{view.name}</TextLink>{' '}
               <SubmitButton aria-label={`Remove ${view.name}`}>Remove</SubmitButton>
-            </ActionForm>
+            </PressForm>
           ))}
-          <ActionForm action={save} clears>
+          <Form action={save} clears input="saveViewForm">
             <input type="hidden" name="query" value={query} />
             <TextField name="name" label="Name of this view" />
             <SubmitButton>Save this view</SubmitButton>
-          </ActionForm>
+          </Form>
         </Popover.Body>
       </Popover.Content>
     </Popover.Positioner>

@@ -1,15 +1,16 @@
 'use client';
 
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import type { Choice } from '../primitives/field-frame';
 import { SelectField } from '../primitives/fields';
 import { FileField } from '../primitives/file-field';
+import { Form } from '../primitives/form';
 
 /** One or several CSV files at once; what each is, is told from its header. */
 export function FileDrop({ action, kinds }: { action: FormAction; kinds: readonly Choice[] }) {
   return (
-    <ActionForm action={action}>
+    <Form action={action}>
       <FileField
         name="files"
         label="Drop CSV files here, or press to choose them"
@@ -25,6 +26,6 @@ export function FileDrop({ action, kinds }: { action: FormAction; kinds: readonl
         />
         <SubmitButton main>Check</SubmitButton>
       </div>
-    </ActionForm>
+    </Form>
   );
 }

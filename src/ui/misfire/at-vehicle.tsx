@@ -19,7 +19,7 @@ import {
   swappedText,
   swapSays,
 } from '@/text/misfire-words';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { Button, SubmitButton } from '../primitives/button';
 import { keepPage } from '../primitives/keep-page';
 import { Unsent } from '../sync/unsent';
@@ -208,14 +208,14 @@ function Cure({
       </>
     );
   return (
-    <ActionForm action={mend}>
+    <PressForm action={mend}>
       {there}
       <input type="hidden" name="caseId" value={caseId} />
       <input type="hidden" name="cause" value={JSON.stringify({ cause, cylinders })} />
       <div className="step-actions">
         <SubmitButton main>Draft the work</SubmitButton>
       </div>
-    </ActionForm>
+    </PressForm>
   );
 }
 

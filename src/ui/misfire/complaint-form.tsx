@@ -1,9 +1,10 @@
 import { LAMPS } from '@/core/misfire/case-entry';
 import { SYMPTOMS } from '@/core/misfire/misfire-case';
 import { LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import { Chips, TextField } from '../primitives/fields';
+import { Form } from '../primitives/form';
 import { Caution } from '../primitives/page';
 
 const LAMP_CHOICES = LAMPS.map((value) => ({ value, label: LAMP_WORDS[value].replace('engine lamp ', '') }));
@@ -25,7 +26,7 @@ export function ComplaintForm({
   asksCodes?: boolean;
 }) {
   return (
-    <ActionForm action={action}>
+    <Form action={action} input={asksWho ? 'driverReportForm' : 'reportForm'}>
       <TextField
         name="unitNumber"
         label="Number of the vehicle"
@@ -53,6 +54,6 @@ export function ComplaintForm({
       <SubmitButton main large>
         Report it
       </SubmitButton>
-    </ActionForm>
+    </Form>
   );
 }

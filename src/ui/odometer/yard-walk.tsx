@@ -4,7 +4,8 @@ import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useState, useTransition } from 'react';
 import { Button } from '../primitives/button';
-import { FieldFrame, TextControl } from '../primitives/field-frame';
+import { DateControl } from '../primitives/date-control';
+import { FieldFrame } from '../primitives/field-frame';
 import { PlainTable } from '../primitives/plain-table';
 
 interface WalkVehicle {
@@ -58,7 +59,7 @@ export function YardWalk({ vehicles, today, save }: { vehicles: readonly WalkVeh
       <Box display="flex" gap="4" alignItems="end" mb="3" flexWrap="wrap">
         <Box w="170px">
           <FieldFrame label="Day of the walk">
-            <TextControl type="date" value={on} max={today} onChange={(event) => setOn(event.target.value)} />
+            <DateControl value={on} max={today} onChange={(event) => setOn(event.target.value)} />
           </FieldFrame>
         </Box>
         <Button main mb="3" disabled={pending || filled.length === 0} onClick={send}>

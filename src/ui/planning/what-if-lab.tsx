@@ -6,9 +6,10 @@ import type { PlanProblem } from '@/core/planning/plan-problem';
 import type { JobFacts } from '@/core/planning/plan-proposal';
 import { agreedSlotsOf, planFigures, proposedSlotsOf } from '@/core/planning/proposal-view';
 import type { WhatIfChange } from '@/core/planning/what-if';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { Button, SubmitButton } from '../primitives/button';
 import { TextField } from '../primitives/fields';
+import { Form } from '../primitives/form';
 import { Section } from '../primitives/page';
 import { ChangeForm } from './change-form';
 import { changeWords } from './change-words';
@@ -107,7 +108,7 @@ function Compared({
         <ProposalFigures columns={columns} currency={currency} />
       </Section>
       <Section title="Keep it" aside="it is adopted, or discarded, on its own page">
-        <ActionForm action={keep}>
+        <Form action={keep}>
           <div className="keep-name">
             <input type="hidden" name="changes" value={JSON.stringify(changes)} />
             <input type="hidden" name="slots" value={JSON.stringify(changed.assignments.map(slotOnly))} />
@@ -119,7 +120,7 @@ function Compared({
             />
           </div>
           <SubmitButton main>Keep as a proposal</SubmitButton>
-        </ActionForm>
+        </Form>
       </Section>
       <ProposalWeeks result={{ days, plan: changed, jobs, bays, people }} {...{ depots, today, currency }} />
     </>

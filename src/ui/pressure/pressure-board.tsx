@@ -6,9 +6,10 @@ import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { LifeModel } from '@/core/reliability/weibull';
 import { dateText } from '@/text/format';
 import { LifeRing } from '../drawings/life-ring';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { Button, SubmitButton } from '../primitives/button';
-import { TextField } from '../primitives/fields';
+import { DateField, TextField } from '../primitives/fields';
+import { Form } from '../primitives/form';
 import { ButtonLink, TextLink } from '../primitives/links';
 import { WeekCost } from '../primitives/week-cost';
 import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './chart-vehicle';
@@ -206,7 +207,7 @@ function Selection({
       <Flex gap="2" wrap="wrap" align="start">
         {open && (
           // It stays when every one has its order, with what was said.
-          <ActionForm action={open}>
+          <PressForm action={open}>
             <input type="hidden" name="ids" value={ids} />
             {without > 0 && (
               <Flex gap="2" wrap="wrap">
@@ -218,7 +219,7 @@ function Selection({
                 </SubmitButton>
               </Flex>
             )}
-          </ActionForm>
+          </PressForm>
         )}
         {chosen.length <= MAX_EXPORTED && (
           <ButtonLink href={`/due/csv?ids=${ids}`} download>
@@ -231,12 +232,12 @@ function Selection({
         <chakra.details mt="2">
           <summary>Defer {chosen.length === 1 ? `unit ${chosen[0]?.unit}` : `these ${chosen.length}`}</summary>
           <Box mt="2">
-            <ActionForm action={defer}>
+            <Form action={defer} input="deferForm">
               <input type="hidden" name="ids" value={ids} />
-              <TextField name="until" label="Until" type="date" />
+              <DateField name="until" label="Until" />
               <TextField name="reason" label="Why" />
               <SubmitButton>Defer</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </chakra.details>
       )}

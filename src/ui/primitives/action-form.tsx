@@ -28,60 +28,74 @@ export type FormAction = (before: ActionAnswer | null, data: FormData) => Promis
 
 const LOST = 'Isobar could not be reached, so nothing was saved. What you typed is still here: try again.';
 
-/**
- * A form around a server action: keeps what was typed when it is refused, and says why beside the field. Before the scripts have
- * come, or without them, it posts to the same action and the page comes back with the answer: nothing typed is ever in an address.
- */
-export function ActionForm({
+interface Sending {
+  readonly action: FormAction;
+  /** Empty again once it was taken: what is pressed twice is not booked twice. */
+  readonly clears?: boolean;
+}
+
+/** Sends a form to its server action and goes on to where the answer says. Posted before its scripts came, the page holds the answer. */
+export function useSending({ action, clears = false }: Sending) {
+  const router = useRouter();
+  const [pending, startTransition] = useTransition();
+  const [posted, post] = useActionState(action, null);
+  const [latest, setAnswer] = useState<ActionAnswer | null>(null);
+  const send = async (form: HTMLFormElement, data: FormData): Promise<ActionAnswer> => {
+    const next = await action(null, data).catch((): ActionAnswer => ({ ok: false, message: LOST }));
+    setAnswer(next);
+    if (!next.ok) return next;
+    if (next.undo !== undefined) tellUndoable(next.message ?? 'Saved.', next.undo);
+    if (clears) form.reset();
+    if (next.to && next.reload) window.location.assign(next.to);
+    // Going to the page one is on shows nothing new by itself.
+    else if (next.to && next.to !== window.location.pathname) router.push(next.to);
+    else router.refresh();
+    return next;
+  };
+  return { pending, startTransition, post, typed: posted?.typed, answer: latest ?? posted, setAnswer, send };
+}
+
+/** What a form was answered, under it. A change that can be undone is told in a message with its Undo instead. */
+export const Answered = ({ answer, quiet }: { readonly answer: ActionAnswer | null; readonly quiet: boolean }) => (
+  <div aria-live="polite">
+    {answer?.message && !(answer.ok && (quiet || answer.undo !== undefined)) && (
+      <div className="told" role={answer.ok ? 'status' : 'alert'}>
+        {answer.message}
+        {answer.links?.map(({ href, label }) => (
+          <span key={href}>
+            {' '}
+            <TextLink href={href}>{label}</TextLink>
+          </span>
+        ))}
+      </div>
+    )}
+  </div>
+);
+
+/** A server action behind a press: its fields are hidden or none. Before the scripts have come it posts to the same action. */
+export function PressForm({
   action,
   children,
   quiet = false,
-  clears = false,
 }: {
   action: FormAction;
   children: ReactNode;
   quiet?: boolean;
-  /** Empty again once it was taken: what is pressed twice is not booked twice. */
-  clears?: boolean;
 }) {
-  const router = useRouter();
-  const [pending, startTransition] = useTransition();
-  const [posted, post] = useActionState(action, null);
-  const [said, setAnswer] = useState<ActionAnswer | null>(null);
-  const answer = said ?? posted;
+  const { pending, startTransition, post, typed, answer, send } = useSending({ action });
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = event.currentTarget;
-    const data = new FormData(event.currentTarget, (event.nativeEvent as SubmitEvent).submitter);
+    const data = new FormData(form, (event.nativeEvent as SubmitEvent).submitter);
     startTransition(async () => {
-      const next = await action(null, data).catch((): ActionAnswer => ({ ok: false, message: LOST }));
-      setAnswer(next);
-      if (!next.ok) return;
-      if (next.undo !== undefined) tellUndoable(next.message ?? 'Saved.', next.undo);
-      if (clears) form.reset();
-      if (next.to && next.reload) window.location.assign(next.to);
-      // Going to the page one is on shows nothing new by itself.
-      else if (next.to && next.to !== window.location.pathname) router.push(next.to);
-      else router.refresh();
+      await send(form, data);
     });
   };
   return (
-    <FormContext.Provider value={{ pending, fields: answer?.fields ?? {}, typed: posted?.typed }}>
+    <FormContext.Provider value={{ pending, fields: answer?.fields ?? {}, typed }}>
       <form action={post} onSubmit={submit} noValidate>
         {children}
-        <div aria-live="polite">
-          {answer?.message && !(answer.ok && (quiet || answer.undo !== undefined)) && (
-            <div className="told" role={answer.ok ? 'status' : 'alert'}>
-              {answer.message}
-              {answer.links?.map(({ href, label }) => (
-                <span key={href}>
-                  {' '}
-                  <TextLink href={href}>{label}</TextLink>
-                </span>
-              ))}
-            </div>
-          )}
-        </div>
+        <Answered answer={answer} quiet={quiet} />
       </form>
     </FormContext.Provider>
   );

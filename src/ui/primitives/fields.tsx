@@ -2,6 +2,7 @@
 
 import { Checkbox, CheckboxCard, CheckboxGroup, Fieldset, RadioCard } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
+import { DateControl } from './date-control';
 import type { Choice } from './field-frame';
 import { FieldFrame, SelectControl, TextControl } from './field-frame';
 import { useFormState } from './form-state';
@@ -15,8 +16,9 @@ interface FieldProps {
 
 /** What was typed before the form came back, and what is wrong with it. */
 function useAnswered(name: string, defaultValue?: string) {
-  const { fields, typed } = useFormState();
-  return { fault: fields[name], control: { name, defaultValue: typed?.[name]?.[0] ?? defaultValue } };
+  const { fields, typed, register } = useFormState();
+  const control = { name, defaultValue: typed?.[name]?.[0] ?? defaultValue, ...register?.(name) };
+  return { fault: fields[name], control };
 }
 
 interface TextProps extends FieldProps {
@@ -34,6 +36,16 @@ export function TextField({ name, label, hint, defaultValue, ...rest }: TextProp
   return (
     <FieldFrame label={label} hint={hint} fault={fault}>
       <TextControl {...control} {...rest} />
+    </FieldFrame>
+  );
+}
+
+/** A day, typed or chosen from a calendar. */
+export function DateField({ name, label, hint, defaultValue }: FieldProps & { readonly defaultValue?: string }) {
+  const { fault, control } = useAnswered(name, defaultValue);
+  return (
+    <FieldFrame label={label} hint={hint} fault={fault}>
+      <DateControl {...control} />
     </FieldFrame>
   );
 }

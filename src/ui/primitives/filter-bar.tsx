@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { type FormEvent, type ReactNode, useRef, useState } from 'react';
 import { Button } from './button';
+import { DateControl } from './date-control';
 import { type Choice, SelectControl, TextControl } from './field-frame';
 import { useSlashToSearch } from './slash-to-search';
 
@@ -79,7 +80,7 @@ function FilterControl({ filter, onChange }: { filter: Filter; onChange: () => v
     return (
       <span className="filter-day">
         <span aria-hidden>{label}</span>
-        <TextControl type="date" name={name} aria-label={label} defaultValue={chosen} onChange={onChange} />
+        <DateControl name={name} aria-label={label} defaultValue={chosen} onChange={onChange} />
       </span>
     );
   return (

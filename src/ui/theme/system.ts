@@ -36,6 +36,10 @@ const PARTS = {
   alert: ['root', 'indicator', 'content'],
   checkbox: ['root', 'control', 'label', 'indicator'],
   checkboxCard: ['root', 'label'],
+  datePicker: [
+    ...['positioner', 'content', 'viewControl', 'prevTrigger', 'nextTrigger', 'viewTrigger', 'rangeText'],
+    ...['view', 'table', 'tableHeader', 'tableCell', 'tableCellTrigger'],
+  ],
   dataList: ['root', 'item', 'itemLabel', 'itemValue'],
   dialog: ['backdrop', 'positioner', 'content'],
   drawer: ['trigger', 'backdrop', 'positioner', 'content', 'closeTrigger'],

@@ -1,9 +1,10 @@
 import { Box, Grid } from '@chakra-ui/react';
 import type { BayId, PersonId, WorkOrderId } from '@/core/shared/kinds';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import type { Choice } from '../primitives/field-frame';
-import { SelectField, TextField } from '../primitives/fields';
+import { DateField, SelectField, TextField } from '../primitives/fields';
+import { Form } from '../primitives/form';
 
 interface Props {
   readonly action: FormAction;
@@ -31,24 +32,24 @@ export function PlanForm({ action, unplan, workOrderId, bays, people, now, plann
     );
   return (
     <>
-      <ActionForm action={action}>
+      <Form action={action} input="planForm">
         <input type="hidden" name="workOrderId" value={workOrderId} />
         <input type="hidden" name="version" value={now.version ?? ''} />
         <Grid templateColumns="repeat(auto-fit, minmax(130px, 1fr))" columnGap="3">
-          <TextField name="day" label="Day" type="date" defaultValue={now.day} />
+          <DateField name="day" label="Day" defaultValue={now.day} />
           <TextField name="start" label="Start" type="time" defaultValue={now.start} />
           <TextField name="minutes" label="Minutes" inputMode="numeric" defaultValue={String(now.minutes)} />
           <SelectField name="bayId" label="Bay" choices={bays} defaultValue={now.bayId} />
           <SelectField name="personId" label="Person" choices={people} defaultValue={now.personId} />
         </Grid>
         <SubmitButton>{planned ? 'Move' : 'Plan'}</SubmitButton>
-      </ActionForm>
+      </Form>
       {planned && (
         <Box mt="2">
-          <ActionForm action={unplan} quiet>
+          <PressForm action={unplan} quiet>
             <input type="hidden" name="workOrderId" value={workOrderId} />
             <SubmitButton>Take off the plan</SubmitButton>
-          </ActionForm>
+          </PressForm>
         </Box>
       )}
     </>

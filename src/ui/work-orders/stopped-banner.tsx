@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { type Stop, stopText } from '@/core/work/stop';
 import { instantText } from '@/text/format';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 
 interface Props {
@@ -34,11 +34,11 @@ export const StoppedBanner = ({ stops, workOrderId, goOn }: Props) =>
         {stop.note && <Box>{stop.note}</Box>}
       </Box>
       {goOn && (
-        <ActionForm action={goOn} quiet>
+        <PressForm action={goOn} quiet>
           <input type="hidden" name="workOrderId" value={workOrderId} />
           <input type="hidden" name="waitId" value={stop.id} />
           <SubmitButton large>Go on</SubmitButton>
-        </ActionForm>
+        </PressForm>
       )}
     </Flex>
   ));

@@ -2,8 +2,9 @@
 
 import { useState } from 'react';
 import { hoursText, moneyText } from '@/text/format';
-import { ActionForm, type FormAction } from '../primitives/action-form';
+import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
+import { Form } from '../primitives/form';
 import { ListFrame } from '../primitives/plain-table';
 
 /** A proposed task, in words, with what is sent when it is taken. */
@@ -49,7 +50,7 @@ export function VisitForm({
   const parts = chosen.reduce((sum, task) => sum + (task.partsCost ?? 0), 0);
   const unknown = chosen.some(({ partsCost }) => partsCost === null);
   return (
-    <ActionForm action={open}>
+    <Form action={open}>
       <input type="hidden" name="vehicleId" value={vehicleId} />
       <ListFrame>
         <table className="list visit-tasks" data-keep>
@@ -107,6 +108,6 @@ export function VisitForm({
         </table>
       </ListFrame>
       {hasTask && <SubmitButton main>Open the visit with what is taken</SubmitButton>}
-    </ActionForm>
+    </Form>
   );
 }

@@ -1,6 +1,7 @@
 'use server';
 
-import { formAction, fromJson } from '@/app/form-action';
+import { formAction } from '@/app/form-action';
+import { fromJson } from '@/contracts/forms/form-input';
 import { saveAccessItems } from '@/server/catalogue/access-items';
 import { checkSheet } from '@/server/catalogue/check-sheet';
 import { enterRow } from '@/server/catalogue/enter-row';

@@ -1,7 +1,8 @@
 'use server';
 
 import { requireActor } from '@/app/actor';
-import { formAction, posting, texts } from '@/app/form-action';
+import { formAction, posting } from '@/app/form-action';
+import { texts } from '@/contracts/forms/form-input';
 import { deps } from '@/server/deps';
 import { adjustImport, confirmImport, discardImport, uploadFile } from '@/server/imports/import-file';
 import { isKindName } from '@/server/imports/kinds';

@@ -1,8 +1,9 @@
 'use server';
 
 import { randomUUID } from 'node:crypto';
-import { formAction, fromJson } from '@/app/form-action';
-import { countsFrom, lastOf, reportField, reportFrom, withFigures } from '@/app/misfire-report';
+import { formAction } from '@/app/form-action';
+import { fromJson } from '@/contracts/forms/form-input';
+import { countsFrom, decideForm, lastOf, reportForm, withFigures } from '@/contracts/forms/misfire';
 import { decideCase, mendCase } from '@/server/misfire/decide';
 import { endDriverAddress, makeDriverAddress } from '@/server/misfire/driver-address';
 import { reportMisfire } from '@/server/misfire/open-case';
@@ -10,8 +11,7 @@ import { keepCodesOfCase, sayOfCase, takeBackEntry } from '@/server/misfire/say'
 import { dealtWithReport } from '@/server/misfire/unfiled-reports';
 
 export const reportMisfireAction = formAction(reportMisfire, {
-  read: (_, data) => reportFrom(data),
-  fieldName: reportField,
+  ...reportForm,
   onDone: ({ caseId }) => ({ to: `/misfires/${caseId}` }),
 });
 
@@ -48,9 +48,7 @@ export const mendCaseAction = formAction(mendCase, {
   read: ({ cause = '', ...rest }) => ({ ...rest, cause: fromJson(cause) }),
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
-export const decideCaseAction = formAction(decideCase, {
-  read: ({ cause, ...rest }) => ({ ...rest, cause: cause ? fromJson(cause) : null }),
-});
+export const decideCaseAction = formAction(decideCase, decideForm);
 export const makeDriverAddressAction = formAction(makeDriverAddress, {
   read: () => undefined,
   onDone: ({ secret }) => ({

@@ -11,7 +11,7 @@ import { listCases } from '@/server/misfire/view-case';
 import { dateText, distanceText, instantText, percentText } from '@/text/format';
 import { CASE_STATE_WORDS, causeText, LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
 import { DrivingOrder } from '@/ui/misfire/stop-driving';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { type Column, ListTable } from '@/ui/primitives/list-table';
@@ -82,13 +82,13 @@ export default page(async function MisfiresPage() {
             nothing. A new one ends the one before.
           </p>
           <div className="feed-actions">
-            <ActionForm action={makeDriverAddressAction}>
+            <PressForm action={makeDriverAddressAction}>
               <SubmitButton>{address.value.madeAt ? 'Replace the address' : 'Make the address'}</SubmitButton>
-            </ActionForm>
+            </PressForm>
             {address.value.madeAt && (
-              <ActionForm action={endDriverAddressAction}>
+              <PressForm action={endDriverAddressAction}>
                 <SubmitButton>End it</SubmitButton>
-              </ActionForm>
+              </PressForm>
             )}
           </div>
         </Section>
@@ -114,10 +114,10 @@ function Unfiled({ reports }: { reports: readonly UnfiledReport[] }) {
               <span className="who">
                 {driver}, driver · {instantText(at)}
               </span>
-              <ActionForm action={dealtWithReportAction} quiet>
+              <PressForm action={dealtWithReportAction} quiet>
                 <input type="hidden" name="reportId" value={id} />
                 <SubmitButton>Dealt with</SubmitButton>
-              </ActionForm>
+              </PressForm>
             </li>
           );
         })}

@@ -5,7 +5,7 @@ import { groupBy } from '@/core/shared/group-by';
 import { deps } from '@/server/deps';
 import { KIND_WORDS, listNotices, type NoticeKind, type NoticeRow } from '@/server/notices/list-notices';
 import { dateText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
@@ -29,10 +29,10 @@ export default page(async function NoticesPage() {
               Atom feed
             </ButtonLink>
             {notices.length > 0 && (
-              <ActionForm action={putAsideAction} quiet>
+              <PressForm action={putAsideAction} quiet>
                 <input type="hidden" name="upTo" value={latest.toISOString()} />
                 <SubmitButton main>Dismiss all</SubmitButton>
-              </ActionForm>
+              </PressForm>
             )}
           </>
         }
@@ -45,12 +45,12 @@ export default page(async function NoticesPage() {
           listed here, each once.
         </Empty>
       )}
-      <ActionForm action={putAsideAction} quiet>
+      <PressForm action={putAsideAction} quiet>
         {(Object.keys(KIND_WORDS) as NoticeKind[]).map((kind) => {
           const rows = byKind.get(kind) ?? [];
           return rows.length > 0 && <Kind key={kind} kind={kind} rows={rows} />;
         })}
-      </ActionForm>
+      </PressForm>
     </>
   );
 });

@@ -2,6 +2,7 @@
 
 import { requireActor } from '@/app/actor';
 import { formAction } from '@/app/form-action';
+import { resolveReadingsForm } from '@/contracts/forms/vehicles';
 import { deps } from '@/server/deps';
 import { playTelematics } from '@/server/odometer/play-feed';
 import { recordReadings } from '@/server/odometer/record-readings';
@@ -10,19 +11,8 @@ import { resolveReadings } from '@/server/odometer/resolve-readings';
 import type { PlayAnswer } from '@/ui/odometer/feed-player';
 import type { WalkAnswer } from '@/ui/odometer/yard-walk';
 
-/** An item of the inbox as its form carries it. */
-function itemOf(text: string): unknown {
-  const [vehicleId, readOn, odometerKm] = text.split('|');
-  return { vehicleId, readOn, odometerKm: Number(odometerKm) };
-}
-
 export const resolveAction = formAction(resolveReadings, {
-  read: ({ how, corrected, reason }, data) => ({
-    items: data.getAll('item').map((item) => itemOf(String(item))),
-    how,
-    corrected,
-    reason,
-  }),
+  ...resolveReadingsForm,
   onDone: ({ resolved, cleared }) => ({
     message: `${resolved} resolved${cleared > 0 ? `; ${cleared} more are plausible now and count again` : ''}.`,
   }),

@@ -10,9 +10,10 @@ import { listSuspectHours } from '@/server/odometer/resolve-hours';
 import { dateText, distanceText, meterText } from '@/text/format';
 import { doubtHead } from '@/text/odometer-words';
 import { SubPlaces } from '@/ui/frame/sub-places';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { resolveAction, resolveHoursAction } from './actions';
@@ -56,14 +57,14 @@ function TakeAll({ items }: { items: readonly Suspect[] }) {
   const suggested = items.filter((item) => item.suggestedKm !== null);
   if (suggested.length < 2) return null;
   return (
-    <ActionForm action={resolveAction}>
+    <Form action={resolveAction} input="resolveReadingsForm">
       {suggested.map((item) => (
         <input key={itemKey(item)} type="hidden" name="item" value={itemKey(item)} />
       ))}
       <SubmitButton name="how" value="correct">
         Take all {suggested.length} suggestions
       </SubmitButton>
-    </ActionForm>
+    </Form>
   );
 }
 
@@ -84,7 +85,7 @@ function SuspectRow({ item, system, resolve }: { item: Suspect; system: UnitSyst
         {item.lastKm === null ? 'nothing' : `${distanceText(item.lastKm, system)} on ${dateText(item.lastOn)}`}.
       </Box>
       {resolve && (
-        <ActionForm action={resolveAction}>
+        <Form action={resolveAction} input="resolveReadingsForm">
           <input type="hidden" name="item" value={itemKey(item)} />
           <Flex gap="2" mt="2" wrap="wrap" align="end">
             {item.suggestedKm !== null && (
@@ -108,7 +109,7 @@ function SuspectRow({ item, system, resolve }: { item: Suspect; system: UnitSyst
               Correct
             </SubmitButton>
           </Flex>
-        </ActionForm>
+        </Form>
       )}
     </Box>
   );
@@ -134,7 +135,7 @@ function SuspectHours({ rows, resolve }: { rows: readonly SuspectHour[]; resolve
             {row.lastHours === null ? 'nothing' : `${meterText(row.lastHours)} on ${dateText(row.lastOn)}`}.
           </Box>
           {resolve && (
-            <ActionForm action={resolveHoursAction}>
+            <PressForm action={resolveHoursAction}>
               <input type="hidden" name="vehicleId" value={row.vehicleId} />
               <input type="hidden" name="readOn" value={row.readOn} />
               <input type="hidden" name="hours" value={row.hours} />
@@ -146,7 +147,7 @@ function SuspectHours({ rows, resolve }: { rows: readonly SuspectHour[]; resolve
                   Reject
                 </SubmitButton>
               </Flex>
-            </ActionForm>
+            </PressForm>
           )}
         </Box>
       ))}

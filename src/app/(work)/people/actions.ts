@@ -1,13 +1,14 @@
 'use server';
 
 import { formAction } from '@/app/form-action';
+import { addPersonForm, depotForm } from '@/contracts/forms/people';
 import { makeToken, revokeToken } from '@/server/auth/access-tokens';
 import { changeOwnPassword, resetPassword } from '@/server/auth/passwords';
 import { addBay, changeBay, changeDepot, removeBay } from '@/server/fleet/bays';
 import { addPerson, changeOwnSettings, changePerson } from '@/server/fleet/people';
 
 export const addPersonAction = formAction(addPerson, {
-  read: (texts) => ({ ...texts, hybridQualified: texts.hybridQualified === 'on' }),
+  ...addPersonForm,
   onDone: (_, { name }) => ({ message: `${name} can sign in now.` }),
 });
 export const changePersonAction = formAction(changePerson, {
@@ -23,18 +24,7 @@ export const addBayAction = formAction(addBay, { onDone: () => ({ message: 'Adde
 export const changeBayAction = formAction(changeBay, { onDone: () => ({ message: 'Saved.' }) });
 export const removeBayAction = formAction(removeBay);
 export const changeDepotAction = formAction(changeDepot, {
-  read: (texts, data) => ({
-    ...texts,
-    workingDays: data.getAll('workingDays'),
-    deliveryDays: data.getAll('deliveryDays'),
-    deliveryFrom: texts.deliveryFrom?.trim() || null,
-    ways: Object.fromEntries(
-      Object.entries(texts).flatMap(([name, value]) =>
-        name.startsWith('way:') ? [[name.slice('way:'.length), value]] : [],
-      ),
-    ),
-  }),
-  fieldName: (name) => name.replace(/^ways\./, 'way:'),
+  ...depotForm,
   onDone: () => ({ message: 'Saved.' }),
 });
 export const makeTokenAction = formAction(makeToken, {

@@ -1,12 +1,13 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
-import { may, ROLES, roleName } from '@/server/access';
+import { ROLES } from '@/core/shared/role';
+import { may, roleName } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { CheckField, PasswordField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { addPersonAction, changePersonAction, resetPasswordAction } from './actions';
 
@@ -43,7 +44,7 @@ export default page(async function PeoplePage() {
                 </Box>
               </Box>
               {manage && (
-                <ActionForm action={changePersonAction}>
+                <Form action={changePersonAction}>
                   <input type="hidden" name="personId" value={person.id} />
                   <input type="hidden" name="version" value={person.version} />
                   <Flex gap="3" align="end" wrap="wrap">
@@ -63,13 +64,13 @@ export default page(async function PeoplePage() {
                     <CheckField name="active" label="may sign in" defaultChecked={person.active} />
                     <SubmitButton>Save</SubmitButton>
                   </Flex>
-                </ActionForm>
+                </Form>
               )}
               {manage && (
                 <details>
                   <summary>New password for {person.name}</summary>
                   <Box mt="2" maxW="340px">
-                    <ActionForm action={resetPasswordAction}>
+                    <Form action={resetPasswordAction} input="resetPasswordForm">
                       <input type="hidden" name="personId" value={person.id} />
                       <PasswordField
                         name="password"
@@ -78,7 +79,7 @@ export default page(async function PeoplePage() {
                         autoComplete="new-password"
                       />
                       <SubmitButton>Set the password</SubmitButton>
-                    </ActionForm>
+                    </Form>
                   </Box>
                 </details>
               )}
@@ -87,7 +88,7 @@ export default page(async function PeoplePage() {
         </Box>
         {manage && (
           <Section title="Add a person">
-            <ActionForm action={addPersonAction}>
+            <Form action={addPersonAction} input="addPersonForm">
               <TextField name="name" label="Name" />
               <TextField name="email" label="Address to sign in with" inputMode="email" />
               <PasswordField
@@ -101,7 +102,7 @@ export default page(async function PeoplePage() {
                 <CheckField name="hybridQualified" label="qualified for hybrid traction systems" />
               </Box>
               <SubmitButton main>Add</SubmitButton>
-            </ActionForm>
+            </Form>
           </Section>
         )}
       </Grid>

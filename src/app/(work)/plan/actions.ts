@@ -1,6 +1,7 @@
 'use server';
 
-import { formAction, fromJson } from '@/app/form-action';
+import { formAction } from '@/app/form-action';
+import { fromJson } from '@/contracts/forms/form-input';
 import { adoptProposal } from '@/server/planning/adopt-proposal';
 import { makeFeed, removeFeed } from '@/server/planning/feeds';
 import { discardProposal, startProposal, stopProposal } from '@/server/planning/proposals';

@@ -9,7 +9,7 @@ import { viewBoard, viewBoards } from '@/server/planning/view-board';
 import { dateText, instantText } from '@/text/format';
 import { AllDepots } from '@/ui/planning/all-depots';
 import { PlanBoard } from '@/ui/planning/plan-board';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { LinkChoices } from '@/ui/primitives/link-choices';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
@@ -42,10 +42,10 @@ export default page(async function PlanPage({ searchParams }: { searchParams: Pr
             <ButtonLink href={to({ week: addDays(monday, 7) })}>Week after</ButtonLink>
             <PrintButton main={false} />
             {may(actor, 'plan work orders') && (
-              <ActionForm action={proposeAction} quiet>
+              <PressForm action={proposeAction} quiet>
                 <input type="hidden" name="from" value={monday > deps().today() ? monday : ''} />
                 <SubmitButton main>Plan again</SubmitButton>
-              </ActionForm>
+              </PressForm>
             )}
           </>
         }

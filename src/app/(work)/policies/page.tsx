@@ -8,9 +8,9 @@ import { deps } from '@/server/deps';
 import { viewPolicies } from '@/server/policies/view-policies';
 import { ELECTRODE_WORDS, SCOPE_WORDS } from '@/text/catalogue-words';
 import { distanceText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { choosePolicyOptionAction, setCeilingAction } from './actions';
 
@@ -56,7 +56,7 @@ function Ceilings({ ceilings, choose, system }: { ceilings: View['ceilings']; ch
         <details>
           <summary>Set a limit</summary>
           <Box mt="2" maxW="760px">
-            <ActionForm action={setCeilingAction}>
+            <Form action={setCeilingAction} input="ceilingForm">
               <Grid templateColumns={{ base: '1fr', md: '1fr 1fr 2fr' }} columnGap="4">
                 <SelectField
                   name="electrode"
@@ -67,7 +67,7 @@ function Ceilings({ ceilings, choose, system }: { ceilings: View['ceilings']; ch
                 <TextField name="why" label="Why" />
               </Grid>
               <SubmitButton>Set</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </details>
       )}
@@ -121,7 +121,7 @@ function Choose({ item: { policy, option }, groups }: { item: Item['inForce']; g
     <details>
       <summary>Choose for {policy.name.toLowerCase()}</summary>
       <Box mt="2" maxW="760px">
-        <ActionForm action={choosePolicyOptionAction}>
+        <Form action={choosePolicyOptionAction} input="policyOptionForm">
           <input type="hidden" name="policy" value={policy.id} />
           <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
             <SelectField
@@ -146,7 +146,7 @@ function Choose({ item: { policy, option }, groups }: { item: Item['inForce']; g
             <TextField name="why" label="Why" />
           </Grid>
           <SubmitButton>Choose</SubmitButton>
-        </ActionForm>
+        </Form>
       </Box>
     </details>
   );

@@ -1,14 +1,13 @@
 'use server';
 
 import { formAction } from '@/app/form-action';
+import { costsForm, deferForm } from '@/contracts/forms/due';
 import { setCosts } from '@/server/due/costs';
 import { blockByFault, deferDue, takeBackDeferral } from '@/server/due/defer';
 import { openWorkOrders } from '@/server/work-orders/open-work-order';
 
-const listed = (ids: string | undefined): string[] => (ids ?? '').split(',').filter(Boolean);
-
 export const openSelectedAction = formAction(openWorkOrders, {
-  read: ({ ids, take }) => ({ vehicleIds: listed(ids), take }),
+  read: ({ ids = '', take }) => ({ vehicleIds: ids.split(',').filter(Boolean), take }),
   onDone: ({ opened, refused }) => ({
     message: [`${opened.length} opened.`, ...refused].join(' '),
     links: opened.map(({ workOrderId, number }) => ({
@@ -18,11 +17,7 @@ export const openSelectedAction = formAction(openWorkOrders, {
   }),
 });
 export const deferAction = formAction(deferDue, {
-  read: ({ ids, component, ...rest }) => ({
-    ...rest,
-    component: component || undefined,
-    vehicleIds: listed(ids),
-  }),
+  ...deferForm,
   onDone: ({ deferred, undo }) => ({ message: `${deferred} deferred.`, undo }),
 });
 export const blockAction = formAction(blockByFault, {
@@ -30,33 +25,6 @@ export const blockAction = formAction(blockByFault, {
 });
 export const takeBackAction = formAction(takeBackDeferral, { onDone: () => ({ message: 'Taken back.' }) });
 export const setCostsAction = formAction(setCosts, {
-  read: ({
-    currency,
-    failureCost,
-    wearCostPerPercent,
-    labourPerHour,
-    downtimePerVisit,
-    hourCost,
-    moveCost,
-    breakMinutes,
-    bayPercent,
-    ...rest
-  }) => ({
-    currency,
-    failureCost,
-    wearCostPerPercent,
-    labourPerHour,
-    downtimePerVisit,
-    hourCost,
-    moveCost,
-    breakMinutes,
-    bayPercent,
-    groups: Object.fromEntries(
-      Object.entries(rest).flatMap(([name, value]) =>
-        name.startsWith('group:') && value.trim() !== '' ? [[name.slice('group:'.length), value]] : [],
-      ),
-    ),
-  }),
-  fieldName: (name) => name.replace(/^groups\./, 'group:'),
+  ...costsForm,
   onDone: () => ({ message: 'Saved. The pressure of every vehicle is computed anew.' }),
 });

@@ -7,9 +7,10 @@ import { deps } from '@/server/deps';
 import { listBays, listDepots, listWays } from '@/server/fleet/bays';
 import { instantText } from '@/text/format';
 import { DAY_WORDS } from '@/text/planning-words';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { Chips, PasswordField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import {
@@ -39,7 +40,7 @@ export default async function SettingsPage() {
       </PageHead>
       <Grid templateColumns={{ base: '1fr', lg: '1fr 1fr' }} columnGap="8">
         <Section title="Your units" aside="gap and torque always show both">
-          <ActionForm action={settingsAction}>
+          <Form action={settingsAction}>
             <Chips
               name="unitSystem"
               legend="A number that you type without a unit is read in these"
@@ -50,11 +51,11 @@ export default async function SettingsPage() {
               chosen={[actor.unitSystem]}
             />
             <SubmitButton main>Save</SubmitButton>
-          </ActionForm>
+          </Form>
         </Section>
         <Section title="Your password" aside="every device has to sign in again">
           <Box maxW="420px">
-            <ActionForm action={changePasswordAction}>
+            <Form action={changePasswordAction} input="changePasswordForm">
               <PasswordField name="current" label="Current password" autoComplete="current-password" />
               <PasswordField
                 name="password"
@@ -63,7 +64,7 @@ export default async function SettingsPage() {
                 autoComplete="new-password"
               />
               <SubmitButton>Change the password</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </Section>
         <Section title="Depots" aside="working days, hours, deliveries and ways between them">
@@ -86,7 +87,7 @@ export default async function SettingsPage() {
           )}
           {may(actor, 'manage bays') && depots.value.length > 0 && (
             <Box mt="3" maxW="420px">
-              <ActionForm action={addBayAction}>
+              <Form action={addBayAction} input="bayForm">
                 <SelectField
                   name="depotId"
                   label="Depot"
@@ -94,7 +95,7 @@ export default async function SettingsPage() {
                 />
                 <TextField name="name" label="Name of the bay" placeholder="Bay 1" />
                 <SubmitButton>Add the bay</SubmitButton>
-              </ActionForm>
+              </Form>
             </Box>
           )}
         </Section>
@@ -108,17 +109,17 @@ export default async function SettingsPage() {
                 <Box>
                   <Code>{token.name}</Code>, since {instantText(token.createdAt)}
                 </Box>
-                <ActionForm action={revokeTokenAction}>
+                <PressForm action={revokeTokenAction}>
                   <input type="hidden" name="tokenId" value={token.id} />
                   <SubmitButton>Revoke</SubmitButton>
-                </ActionForm>
+                </PressForm>
               </Flex>
             ))}
             <Box mt="3" maxW="420px">
-              <ActionForm action={makeTokenAction}>
+              <Form action={makeTokenAction} input="tokenForm">
                 <TextField name="name" label="What it is for" />
                 <SubmitButton>Make a token</SubmitButton>
-              </ActionForm>
+              </Form>
             </Box>
           </Section>
         )}
@@ -138,15 +139,15 @@ function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
     <details>
       <summary>{named}</summary>
       <div className="form-line">
-        <ActionForm action={changeBayAction}>
+        <Form action={changeBayAction}>
           <input type="hidden" name="bayId" value={bay.id} />
           <TextField name="name" label={`New name of ${named}`} defaultValue={bay.name} />
           <SubmitButton>Rename</SubmitButton>
-        </ActionForm>
-        <ActionForm action={removeBayAction} quiet>
+        </Form>
+        <PressForm action={removeBayAction} quiet>
           <input type="hidden" name="bayId" value={bay.id} />
           <SubmitButton>Remove {named}</SubmitButton>
-        </ActionForm>
+        </PressForm>
       </div>
     </details>
   );
@@ -164,7 +165,7 @@ function DepotHours({ depot, ways, manage }: { depot: Depot; ways: readonly Way[
       </summary>
       {manage && (
         <Box mt="2" mb="4" maxW="420px">
-          <ActionForm action={changeDepotAction}>
+          <Form action={changeDepotAction} input="depotForm">
             <input type="hidden" name="depotId" value={id} />
             <Chips
               many
@@ -202,7 +203,7 @@ function DepotHours({ depot, ways, manage }: { depot: Depot; ways: readonly Way[
             ))}
             <TextField name="timeZone" label="Time zone" hint="such as Europe/Lisbon" defaultValue={timeZone} />
             <SubmitButton>Save {name}</SubmitButton>
-          </ActionForm>
+          </Form>
         </Box>
       )}
     </details>

@@ -1,7 +1,8 @@
 'use server';
 
 import { requireActor } from '@/app/actor';
-import { answer, formAction, posting, texts } from '@/app/form-action';
+import { answer, formAction, posting } from '@/app/form-action';
+import { texts } from '@/contracts/forms/form-input';
 import { may } from '@/server/access';
 import { answerFitment } from '@/server/catalogue/answer-fitment';
 import { deps } from '@/server/deps';

@@ -1,6 +1,8 @@
 'use server';
 
-import { formAction, fromJson } from '@/app/form-action';
+import { formAction } from '@/app/form-action';
+import { fromJson } from '@/contracts/forms/form-input';
+import { splitForm } from '@/contracts/forms/work-orders';
 import type { WorkOrderId } from '@/core/shared/kinds';
 import { addFollowUp, finishFollowUp } from '@/server/findings/follow-up';
 import { judgeFinding } from '@/server/findings/judge-finding';
@@ -43,7 +45,7 @@ export const takeOffTaskAction = formAction(takeOffTask, {
   onDone: ({ undo }) => ({ message: 'Task taken off.', undo }),
 });
 export const splitAction = formAction(splitVisit, {
-  read: (form, data) => ({ ...form, places: data.getAll('places') }),
+  ...splitForm,
   onDone: ({ workOrderId }) => ({ to: `/work-orders/${workOrderId}` }),
 });
 /** A visit for one task, as from a vehicle's page or a finding. */

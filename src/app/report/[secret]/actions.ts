@@ -1,7 +1,8 @@
 'use server';
 
-import { posting } from '@/app/form-action';
-import { reportField, reportFrom } from '@/app/misfire-report';
+import { posting, refused } from '@/app/form-action';
+import { texts } from '@/contracts/forms/form-input';
+import { driverReportForm } from '@/contracts/forms/misfire';
 import { deps } from '@/server/deps';
 import { reportByAddress } from '@/server/misfire/driver-address';
 import type { ActionAnswer } from '@/ui/primitives/action-form';
@@ -18,15 +19,10 @@ export async function reportByAddressAction(
 async function report(secret: string, data: FormData): Promise<ActionAnswer> {
   // Whoever sends it by hand may send anything.
   if (!(data instanceof FormData)) return { ok: false, message: 'This is no report.' };
-  const done = await reportByAddress(deps(), secret, reportFrom(data));
+  const done = await reportByAddress(deps(), secret, driverReportForm.read(texts(data), data));
   if (done.ok) {
     const { number, driving } = done.value;
     return { ok: true, to: `/report/${secret}?done=${number ?? 'kept'}&driving=${driving.driving}` };
   }
-  const { message, fields } = done.error;
-  return {
-    ok: false,
-    message,
-    fields: fields && Object.fromEntries(Object.entries(fields).map(([name, text]) => [reportField(name), text])),
-  };
+  return refused(done.error, driverReportForm.fieldName);
 }

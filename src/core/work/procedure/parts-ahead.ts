@@ -10,7 +10,7 @@ export interface ItemAhead {
   readonly isOn: boolean;
 }
 
-export interface PartAhead {
+interface PartAhead {
   readonly number: string;
   readonly what: string;
   /** Whole parts that are wanted. */

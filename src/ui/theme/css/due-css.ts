@@ -59,7 +59,13 @@ export const dueCss = {
     '& select': { w: 'auto', maxW: '168px' },
     [PHONE]: { '&:not([data-open]) > div:last-of-type': { display: 'none' } },
   },
-  '.filter-day': { display: 'flex', alignItems: 'center', gap: '1.5', color: 'soft', '& .field': { w: '148px' } },
+  '.filter-day': {
+    display: 'flex',
+    alignItems: 'center',
+    gap: '1.5',
+    color: 'soft',
+    '& .date-control': { w: '160px' },
+  },
   '.filters-fold': { display: { base: 'inline-flex', sm: 'none' } },
   '.tick': { display: 'flex', gap: '2', alignItems: 'center', minH: '28px' },
   '.ring': {

@@ -9,9 +9,9 @@ import { listWrenches, type WrenchRow } from '@/server/bench/wrenches';
 import { deps } from '@/server/deps';
 import { dateText, instantText } from '@/text/format';
 import { SubPlaces } from '@/ui/frame/sub-places';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
-import { SelectField, TextField } from '@/ui/primitives/fields';
+import { DateField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -82,18 +82,18 @@ function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: strin
       </td>
       <td>
         {manage && (
-          <ActionForm action={updateWrenchAction} quiet>
+          <Form action={updateWrenchAction} quiet input="calibrationForm">
             <input type="hidden" name="wrenchId" value={wrench.id} />
             <Box display="flex" flexWrap="wrap" gap="2" alignItems="end">
               <Box w="150px" mb="-12px">
-                <TextField name="calibratedOn" label={`New calibration of ${wrench.name.split(',')[0]}`} type="date" />
+                <DateField name="calibratedOn" label={`New calibration of ${wrench.name.split(',')[0]}`} />
               </Box>
               <SubmitButton>Save</SubmitButton>
               <SubmitButton name="retire" value="yes">
                 Retire
               </SubmitButton>
             </Box>
-          </ActionForm>
+          </Form>
         )}
       </td>
     </tr>
@@ -103,7 +103,7 @@ function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: strin
 function AddWrench() {
   return (
     <Section title="Add a wrench">
-      <ActionForm action={addWrenchAction}>
+      <Form action={addWrenchAction} input="wrenchForm">
         <TextField name="name" label="Name on its handle" placeholder="T5, 5 to 25 N·m" />
         <SelectField
           name="unit"
@@ -117,10 +117,10 @@ function AddWrench() {
         </Grid>
         <Grid templateColumns="1fr 1fr" columnGap="3">
           <TextField name="lengthMm" label="Length, mm" inputMode="numeric" />
-          <TextField name="calibratedOn" label="Calibrated" type="date" />
+          <DateField name="calibratedOn" label="Calibrated" />
         </Grid>
         <SubmitButton main>Add it</SubmitButton>
-      </ActionForm>
+      </Form>
     </Section>
   );
 }

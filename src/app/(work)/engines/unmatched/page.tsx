@@ -5,8 +5,8 @@ import { may } from '@/server/access';
 import { listUnmatched, type UnmatchedGroup } from '@/server/catalogue/list-unmatched';
 import { deps } from '@/server/deps';
 import { ANSWER_FIELDS, AnswerField } from '@/ui/catalogue/answer-field';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { answerFitmentAction } from '../../vehicles/actions';
@@ -68,7 +68,7 @@ function Group({ group, canAnswer }: { group: UnmatchedGroup; canAnswer: boolean
             {vehicle.unitNumber} {vehicle.name}
           </TextLink>
           {canAnswer && group.key && group.key in ANSWER_FIELDS && (
-            <ActionForm action={answerFitmentAction}>
+            <Form action={answerFitmentAction}>
               <input type="hidden" name="vehicleId" value={vehicle.id} />
               <input type="hidden" name="version" value={vehicle.version} />
               <Box display="flex" gap="3" alignItems="end">
@@ -77,7 +77,7 @@ function Group({ group, canAnswer }: { group: UnmatchedGroup; canAnswer: boolean
                 </Box>
                 <SubmitButton>Resolve</SubmitButton>
               </Box>
-            </ActionForm>
+            </Form>
           )}
         </Box>
       ))}

@@ -6,9 +6,10 @@ import { deps } from '@/server/deps';
 import { type ImportView, viewImport } from '@/server/imports/import-file';
 import { allKinds, isKindName, kindOf } from '@/server/imports/kinds';
 import { countText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { LookAgain } from '@/ui/primitives/look-again';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
@@ -47,10 +48,10 @@ export default page(async function ImportCheckPage({ params, searchParams }: Pro
         <Outcome view={view.value} plan={plan} shown={shown} />
       )}
       <Columns view={view.value} plan={plan} />
-      <ActionForm action={discardAction} quiet>
+      <PressForm action={discardAction} quiet>
         <input type="hidden" name="importId" value={view.value.id} />
         <SubmitButton>Discard this file</SubmitButton>
-      </ActionForm>
+      </PressForm>
     </>
   );
 });
@@ -78,10 +79,10 @@ function WithoutPlan({ view: { id, fileName, state, problem } }: { view: ImportV
         <TextLink href="/import">Back to Import</TextLink>
       </Box>
       {(state === 'checking' || state === 'checked') && (
-        <ActionForm action={discardAction} quiet>
+        <PressForm action={discardAction} quiet>
           <input type="hidden" name="importId" value={id} />
           <SubmitButton>Discard this file</SubmitButton>
-        </ActionForm>
+        </PressForm>
       )}
     </>
   );
@@ -90,7 +91,7 @@ function WithoutPlan({ view: { id, fileName, state, problem } }: { view: ImportV
 function Questions({ view, plan }: { view: ImportView; plan: PlanSummary }) {
   return plan.questions.map((question) => (
     <Box key={question.key} bg="caution.bg" p="4" rounded="sm" mb="5" maxW="640px">
-      <ActionForm action={adjustAction}>
+      <PressForm action={adjustAction}>
         <input type="hidden" name="importId" value={view.id} />
         <Box mb="3" fontWeight="650">
           {question.text}
@@ -102,7 +103,7 @@ function Questions({ view, plan }: { view: ImportView; plan: PlanSummary }) {
             </SubmitButton>
           ))}
         </Flex>
-      </ActionForm>
+      </PressForm>
     </Box>
   ));
 }
@@ -130,7 +131,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
       </Flex>
       <Flex gap="3" wrap="wrap" mb="4" align="flex-start">
         {counts.add + counts.change > 0 ? (
-          <ActionForm action={confirmAction}>
+          <PressForm action={confirmAction}>
             <input type="hidden" name="importId" value={view.id} />
             <input type="hidden" name="digest" value={plan.digest} />
             <input type="hidden" name="background" value={view.inBackground ? 'yes' : ''} />
@@ -138,7 +139,7 @@ function Outcome({ view, plan, shown }: { view: ImportView; plan: PlanSummary; s
               Confirm: add {countText(counts.add)}, change {countText(counts.change)}
               {counts.refuse > 0 ? `, leave out ${countText(counts.refuse)} refused` : ''}
             </SubmitButton>
-          </ActionForm>
+          </PressForm>
         ) : (
           <Box color="soft" maxW="60ch">
             {counts.refuse > 0
@@ -189,7 +190,7 @@ function Columns({ view, plan }: { view: ImportView; plan: PlanSummary }) {
           {Object.keys(view.mapping).length} of {headers.length} columns used
         </summary>
         <Box mt="3">
-          <ActionForm action={adjustAction}>
+          <Form action={adjustAction}>
             <input type="hidden" name="importId" value={view.id} />
             <Grid templateColumns="repeat(auto-fill, minmax(220px, 1fr))" columnGap="4">
               {columns.map((column) => (
@@ -218,10 +219,10 @@ function Columns({ view, plan }: { view: ImportView; plan: PlanSummary }) {
               )}
             </Grid>
             <SubmitButton>Check again</SubmitButton>
-          </ActionForm>
+          </Form>
         </Box>
         <Box mt="4">
-          <ActionForm action={adjustAction}>
+          <Form action={adjustAction}>
             <input type="hidden" name="importId" value={view.id} />
             <Flex gap="3" align="end">
               <SelectField
@@ -234,7 +235,7 @@ function Columns({ view, plan }: { view: ImportView; plan: PlanSummary }) {
                 <SubmitButton>Change</SubmitButton>
               </Box>
             </Flex>
-          </ActionForm>
+          </Form>
         </Box>
       </details>
     </Section>

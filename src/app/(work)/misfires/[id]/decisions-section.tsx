@@ -2,9 +2,9 @@ import { afterDecision, DECISIONS, type Decision, WATCH_KM } from '@/core/misfir
 import { remedyTask } from '@/core/misfire/remedy-task';
 import type { CaseView } from '@/server/misfire/view-case';
 import { causeText } from '@/text/misfire-words';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { Section } from '@/ui/primitives/page';
 import { decideCaseAction } from '../actions';
 
@@ -35,7 +35,7 @@ export function DecisionsSection({ view, canDecide }: { view: CaseView; canDecid
         return (
           <details key={decision} open={misfire.state === 'closed' && decision === 'reopen'}>
             <summary>{press}</summary>
-            <ActionForm action={decideCaseAction}>
+            <Form action={decideCaseAction} input="decideForm">
               <input type="hidden" name="caseId" value={misfire.id} />
               <input type="hidden" name="decision" value={decision} />
               {decision === 'refer' && other && (
@@ -52,7 +52,7 @@ export function DecisionsSection({ view, canDecide }: { view: CaseView; canDecid
                 defaultValue={decision === 'refer' && other ? `not ignition: ${causeText(other)}` : ''}
               />
               <SubmitButton>{press}</SubmitButton>
-            </ActionForm>
+            </Form>
           </details>
         );
       })}

@@ -18,7 +18,7 @@ import {
 } from '@/text/misfire-words';
 import { placeNow } from '@/ui/misfire/place-now';
 import { TruthTable } from '@/ui/misfire/truth-table';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Caution, Section } from '@/ui/primitives/page';
@@ -169,11 +169,11 @@ function Outcomes({ view, step, canSay }: { view: CaseView; step: Tried; canSay:
       press={
         canSay
           ? ({ outcome }, line) => (
-              <ActionForm action={sayAction} quiet>
+              <PressForm action={sayAction} quiet>
                 <input type="hidden" name="caseId" value={view.misfire.id} />
                 <input type="hidden" name="said" value={said({ kind: 'test', test: withOutcome(test, outcome) })} />
                 <button type="submit">{line}</button>
-              </ActionForm>
+              </PressForm>
             )
           : undefined
       }
@@ -193,11 +193,11 @@ function SayButton({
   main?: boolean;
 }) {
   return (
-    <ActionForm action={sayAction} quiet>
+    <PressForm action={sayAction} quiet>
       <input type="hidden" name="caseId" value={caseId} />
       <input type="hidden" name="said" value={said(value)} />
       <SubmitButton main={main}>{children}</SubmitButton>
-    </ActionForm>
+    </PressForm>
   );
 }
 
@@ -221,13 +221,13 @@ function Cure({
   const now = placeNow({ cause, cylinders }, view.story.away);
   const where = view.openOrder ? `on work order ${view.openOrder.number}` : 'on a new visit';
   return (
-    <ActionForm action={mendCaseAction}>
+    <PressForm action={mendCaseAction}>
       <input type="hidden" name="caseId" value={view.misfire.id} />
       <input type="hidden" name="cause" value={JSON.stringify({ cause, cylinders })} />
       {now && <div>It {now}: that is where the work is drafted.</div>}
       <div className="step-actions">
         <SubmitButton main={isFirst}>{`Draft the work ${where}: ${causeText({ cause, cylinders })}`}</SubmitButton>
       </div>
-    </ActionForm>
+    </PressForm>
   );
 }

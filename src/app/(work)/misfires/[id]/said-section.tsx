@@ -4,9 +4,10 @@ import type { CaseView } from '@/server/misfire/view-case';
 import { distanceText, instantText, percentText } from '@/text/format';
 import { FOUND_WORDS_TEXT } from '@/text/misfire-words';
 import { saidText } from '@/text/said-words';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { Section } from '@/ui/primitives/page';
 import { keepCodesOfCaseAction, sayCountsAction, sayFieldsAction, takeBackEntryAction } from '../actions';
 
@@ -36,11 +37,11 @@ export function SaidSection({ view, canSay, system }: { view: CaseView; canSay: 
               {entry.driver ? `${entry.driver}, driver` : (who ?? 'driver')} · {instantText(entry.at)}
             </span>
             {canSay && !['swapped', 'put_back', 'decided'].includes(entry.said.kind) && (
-              <ActionForm action={takeBackEntryAction} quiet>
+              <PressForm action={takeBackEntryAction} quiet>
                 <input type="hidden" name="caseId" value={misfire.id} />
                 <input type="hidden" name="entryId" value={entry.id} />
                 <SubmitButton>Take back</SubmitButton>
-              </ActionForm>
+              </PressForm>
             )}
           </li>
         ))}
@@ -77,22 +78,22 @@ function MoreToSay({ view: { misfire, hasCodeReader, layout } }: { view: CaseVie
       <details>
         <summary>Codes</summary>
         {hasCodeReader && (
-          <ActionForm action={keepCodesOfCaseAction}>
+          <PressForm action={keepCodesOfCaseAction}>
             <input type="hidden" name="caseId" value={misfire.id} />
             <input type="hidden" name="by" value="reader" />
             <SubmitButton>Read with the code reader, a stand-in</SubmitButton>
-          </ActionForm>
+          </PressForm>
         )}
-        <ActionForm action={keepCodesOfCaseAction}>
+        <Form action={keepCodesOfCaseAction}>
           <input type="hidden" name="caseId" value={misfire.id} />
           <input type="hidden" name="by" value="hand" />
           <TextField name="typed" label="Typed, or pasted from another program" hint="as P0302 P0171" mono />
           <SubmitButton>Save the codes</SubmitButton>
-        </ActionForm>
+        </Form>
       </details>
       <details>
         <summary>Misfire counts</summary>
-        <ActionForm action={sayCountsAction}>
+        <Form action={sayCountsAction}>
           <input type="hidden" name="caseId" value={misfire.id} />
           <p className="soft">
             Misfires in 1,000 firings of each cylinder, by the place it is in now. A cylinder that was not counted stays
@@ -104,7 +105,7 @@ function MoreToSay({ view: { misfire, hasCodeReader, layout } }: { view: CaseVie
             ))}
           </div>
           <SubmitButton>Save the counts</SubmitButton>
-        </ActionForm>
+        </Form>
       </details>
       <SayForm title="Something found" caseId={misfire.id} kind="found">
         <SelectField name="word" label="What" choices={FOUND_CHOICES} />
@@ -141,12 +142,12 @@ function SayForm({
   return (
     <details>
       <summary>{title}</summary>
-      <ActionForm action={sayFieldsAction}>
+      <Form action={sayFieldsAction}>
         <input type="hidden" name="caseId" value={caseId} />
         <input type="hidden" name="kind" value={kind} />
         {children}
         <SubmitButton>Keep it</SubmitButton>
-      </ActionForm>
+      </Form>
     </details>
   );
 }

@@ -1,13 +1,14 @@
 'use server';
 
 import { formAction } from '@/app/form-action';
+import { deliveryForm } from '@/contracts/forms/parts';
 import { banSeller, liftBan } from '@/server/stock/ban-seller';
 import { receiveDelivery } from '@/server/stock/check-delivery';
 import { quarantineBatch } from '@/server/stock/quarantine-batch';
 import { resolveDelivery } from '@/server/stock/resolve-delivery';
 
 export const receiveAction = formAction(receiveDelivery, {
-  read: (texts, data) => ({ ...texts, differsFromSample: data.getAll('differsFromSample') }),
+  ...deliveryForm,
   onDone: ({ message }) => ({ message }),
 });
 export const resolveAction = formAction(resolveDelivery, { onDone: () => ({ message: 'Resolved.' }) });

@@ -8,9 +8,10 @@ import { deps } from '@/server/deps';
 import { listBans } from '@/server/stock/ban-seller';
 import { listDeliveries } from '@/server/stock/resolve-delivery';
 import { dateText, gapText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { CheckField, Chips, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { banAction, liftAction, quarantineAction, receiveAction, resolveAction } from './actions';
@@ -114,7 +115,7 @@ const pointsText = (points: number): string => (points === 0 ? '' : ` ${points} 
 function Resolve({ row: { delivery } }: { row: Delivery }) {
   return (
     <Box mt="2" maxW="460px">
-      <ActionForm action={resolveAction}>
+      <Form action={resolveAction} input="resolveDeliveryForm">
         <input type="hidden" name="deliveryId" value={delivery.id} />
         <input type="hidden" name="version" value={delivery.version} />
         <TextField
@@ -129,7 +130,7 @@ function Resolve({ row: { delivery } }: { row: Delivery }) {
             Accept all the same
           </SubmitButton>
         </Box>
-      </ActionForm>
+      </Form>
     </Box>
   );
 }
@@ -139,12 +140,12 @@ function Quarantine({ row: { delivery } }: { row: Delivery }) {
     <details>
       <summary>Take this batch off the shelf</summary>
       <Box mt="2" maxW="460px">
-        <ActionForm action={quarantineAction}>
+        <Form action={quarantineAction} input="quarantineForm">
           <input type="hidden" name="deliveryId" value={delivery.id} />
           <input type="hidden" name="version" value={delivery.version} />
           <TextField name="reason" label="Why it is doubted now" />
           <SubmitButton>Quarantine what is still on the shelf</SubmitButton>
-        </ActionForm>
+        </Form>
       </Box>
     </details>
   );
@@ -163,10 +164,10 @@ function Sellers({ bans, manage }: { bans: readonly Ban[]; manage: boolean }) {
             since {dateText(ban.bannedOn)}, {who}
           </Box>
           {manage && (
-            <ActionForm action={liftAction}>
+            <PressForm action={liftAction}>
               <input type="hidden" name="banId" value={ban.id} />
               <SubmitButton>Lift the ban on {ban.name}</SubmitButton>
-            </ActionForm>
+            </PressForm>
           )}
         </Box>
       ))}
@@ -174,11 +175,11 @@ function Sellers({ bans, manage }: { bans: readonly Ban[]; manage: boolean }) {
         <details>
           <summary>Ban a seller</summary>
           <Box mt="2" maxW="460px">
-            <ActionForm action={banAction}>
+            <Form action={banAction} input="banForm">
               <TextField name="name" label="Seller, as on its delivery note" />
               <TextField name="reason" label="Why" />
               <SubmitButton>Ban</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </details>
       )}
@@ -189,7 +190,7 @@ function Sellers({ bans, manage }: { bans: readonly Ban[]; manage: boolean }) {
 function Receive() {
   return (
     <Section title="Check a delivery">
-      <ActionForm action={receiveAction} clears>
+      <Form action={receiveAction} clears input="deliveryForm">
         <TextField name="orderedNumber" label="Number that was ordered" mono />
         <Grid templateColumns="1fr 1fr" columnGap="4">
           <TextField name="orderedQuantity" label="How many" inputMode="numeric" />
@@ -218,7 +219,7 @@ function Receive() {
         />
         <CheckField name="again" label="Another box of an order and lot that were received before" />
         <SubmitButton main>Check the delivery</SubmitButton>
-      </ActionForm>
+      </Form>
     </Section>
   );
 }

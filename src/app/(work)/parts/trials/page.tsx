@@ -7,9 +7,9 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listTrials } from '@/server/stock/trials';
 import { dateText, distanceText, NONE, percentText, wearText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Empty, PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -36,13 +36,13 @@ export default page(async function TrialsPage() {
         </Box>
         {manage && (
           <Section title="Start a trial">
-            <ActionForm action={startTrialAction}>
+            <Form action={startTrialAction} input="startTrialForm">
               <TextField name="number" label="Number on trial" mono />
               <TextField name="controlNumber" label="Usual number" mono />
               <TextField name="why" label="Why it is tried" />
               <TextField name="reviewOn" label="Look at it on" placeholder="2027-05-31" />
               <SubmitButton main>Start</SubmitButton>
-            </ActionForm>
+            </Form>
           </Section>
         )}
       </Grid>
@@ -101,12 +101,12 @@ function OneTrial({
         <details>
           <summary>End this trial</summary>
           <Box mt="2" maxW="460px">
-            <ActionForm action={endTrialAction}>
+            <Form action={endTrialAction} input="endTrialForm">
               <input type="hidden" name="trialId" value={trial.id} />
               <input type="hidden" name="version" value={trial.version} />
               <TextField name="outcome" label="What came of it" />
               <SubmitButton>End</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </details>
       )}

@@ -5,7 +5,7 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listFeeds } from '@/server/planning/feeds';
 import { dateText, instantText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink } from '@/ui/primitives/links';
 import { PageHead, Section } from '@/ui/primitives/page';
@@ -50,15 +50,15 @@ export default page(async function FeedsPage() {
               <td>
                 {canMake && (
                   <div className="feed-actions">
-                    <ActionForm action={makeFeedAction}>
+                    <PressForm action={makeFeedAction}>
                       <Target of={of} ofId={ofId} />
                       <SubmitButton>{madeAt ? 'Replace' : 'Make an address'}</SubmitButton>
-                    </ActionForm>
+                    </PressForm>
                     {madeAt && (
-                      <ActionForm action={removeFeedAction} quiet>
+                      <PressForm action={removeFeedAction} quiet>
                         <Target of={of} ofId={ofId} />
                         <SubmitButton>Take away</SubmitButton>
-                      </ActionForm>
+                      </PressForm>
                     )}
                   </div>
                 )}

@@ -10,10 +10,11 @@ import { listUnits } from '@/server/fleet/list-units';
 import { listPeople } from '@/server/fleet/people';
 import { type AbsenceView, absenceOf, listAbsences } from '@/server/planning/absences';
 import { absenceWords, DAY_WORDS } from '@/text/planning-words';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
-import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
+import { Chips, DateField, SelectField, TextField } from '@/ui/primitives/fields';
 import { FileField } from '@/ui/primitives/file-field';
+import { Form } from '@/ui/primitives/form';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { changeBayAction } from '../../people/actions';
@@ -97,7 +98,7 @@ function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
     <details>
       <summary>{line}</summary>
       <Box mt="2" mb="4" maxW="460px">
-        <ActionForm action={changeBayAction}>
+        <Form action={changeBayAction}>
           <input type="hidden" name="bayId" value={bay.id} />
           <TextField name="name" label="Name of the bay" defaultValue={bay.name} />
           <TextField
@@ -114,7 +115,7 @@ function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
             defaultValue={bay.ownHours ? weekText(bay.ownHours) : ''}
           />
           <SubmitButton>Save the bay</SubmitButton>
-        </ActionForm>
+        </Form>
       </Box>
     </details>
   );
@@ -138,7 +139,7 @@ function PersonLine({ person, depots, manage }: { person: Person; depots: readon
     <details>
       <summary>{line}</summary>
       <Box mt="2" mb="4" maxW="460px">
-        <ActionForm action={changePresenceAction}>
+        <Form action={changePresenceAction}>
           <input type="hidden" name="personId" value={person.id} />
           <input type="hidden" name="version" value={person.version} />
           <Chips
@@ -162,7 +163,7 @@ function PersonLine({ person, depots, manage }: { person: Person; depots: readon
             defaultValue={person.hours ? weekText(person.hours) : ''}
           />
           <SubmitButton>Save {person.name}</SubmitButton>
-        </ActionForm>
+        </Form>
       </Box>
     </details>
   );
@@ -180,10 +181,10 @@ function AwayLine({ row, manage }: { row: AbsenceView; manage: boolean }) {
         </Box>
       </Box>
       {manage && (
-        <ActionForm action={removeAbsenceAction} quiet>
+        <PressForm action={removeAbsenceAction} quiet>
           <input type="hidden" name="absenceId" value={row.id} />
           <SubmitButton>Remove</SubmitButton>
-        </ActionForm>
+        </PressForm>
       )}
     </Box>
   );
@@ -212,12 +213,12 @@ function NewAbsence({
       <details>
         <summary>Add an absence</summary>
         <Box mt="2">
-          <ActionForm action={addAbsenceAction}>
+          <Form action={addAbsenceAction} input="absenceForm">
             <SelectField name="who" label="Who or what" choices={choices} />
             <TextField name="what" label="Why" hint="such as holiday, school run, lift inspection" />
             <Grid templateColumns="1fr 1fr" columnGap="3">
-              <TextField name="from" label="First day" type="date" />
-              <TextField name="to" label="Last day" type="date" hint="empty: the same" />
+              <DateField name="from" label="First day" />
+              <DateField name="to" label="Last day" hint="empty: the same" />
               <TextField name="fromTime" label="From" type="time" hint="empty: all day" />
               <TextField name="toTime" label="To" type="time" />
             </Grid>
@@ -228,7 +229,7 @@ function NewAbsence({
               choices={DAY_WORDS.map((label) => ({ value: label.slice(0, 2).toUpperCase(), label }))}
               chosen={[]}
             />
-            <TextField name="until" label="Repeats until" type="date" hint="empty: without an end" />
+            <DateField name="until" label="Repeats until" hint="empty: without an end" />
             <details>
               <summary>Advanced</summary>
               <TextField
@@ -239,13 +240,13 @@ function NewAbsence({
               />
             </details>
             <SubmitButton>Save the absence</SubmitButton>
-          </ActionForm>
+          </Form>
         </Box>
       </details>
       <details>
         <summary>Read absences from a calendar file</summary>
         <Box mt="2">
-          <ActionForm action={readCalendarAction}>
+          <Form action={readCalendarAction}>
             <SelectField name="who" label="Whose calendar" choices={choices} />
             <FileField
               name="calendar"
@@ -254,7 +255,7 @@ function NewAbsence({
               accept=".ics,text/calendar"
             />
             <SubmitButton>Read the calendar</SubmitButton>
-          </ActionForm>
+          </Form>
         </Box>
       </details>
     </Box>

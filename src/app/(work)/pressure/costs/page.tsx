@@ -6,9 +6,9 @@ import { deps } from '@/server/deps';
 import { viewCosts } from '@/server/due/costs';
 import { dueFilter, listDue } from '@/server/due/list-due';
 import { moneyText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { Facts, PageHead, Section } from '@/ui/primitives/page';
 import { setCostsAction } from '../actions';
 
@@ -49,7 +49,7 @@ export default page(async function CostsPage() {
       </PageHead>
       {may(actor, 'set costs') ? (
         <Box maxW="520px">
-          <ActionForm action={setCostsAction}>
+          <Form action={setCostsAction} input="costsForm">
             <TextField name="currency" label="Currency" hint="three letters" defaultValue={costs.currency} />
             {[...AMOUNTS.map((one) => ({ ...one, hint: costs.currency })), ...TIMES].map(({ name, ...field }) => (
               <TextField key={name} name={name} {...field} defaultValue={String(costs[name])} />
@@ -67,7 +67,7 @@ export default page(async function CostsPage() {
               ))}
             </Section>
             <SubmitButton main>Save the costs</SubmitButton>
-          </ActionForm>
+          </Form>
         </Box>
       ) : (
         <Facts

@@ -11,7 +11,7 @@ import { HoursAhead, HoursMore } from '@/ui/planning/hours-ahead';
 import { HorizonChart } from '@/ui/pressure/horizon-chart';
 import { LinkChoices } from '@/ui/primitives/link-choices';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
-import { Code, PageHead, Section } from '@/ui/primitives/page';
+import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 
 type Props = { searchParams: Promise<{ depot?: string; share?: string }> };
@@ -30,7 +30,7 @@ export default page(async function HorizonPage({ searchParams }: Props) {
     viewLookAhead(deps(), actor),
   ]);
   mustShow(view);
-  const { weeks, bayMinutes, depots, parts } = view.value;
+  const { weeks, bayMinutes, depots } = view.value;
   const to = (next: { depot?: string; share?: number }) => {
     const params = new URLSearchParams();
     if (next.depot) params.set('depot', next.depot);
@@ -80,25 +80,7 @@ export default page(async function HorizonPage({ searchParams }: Props) {
               ))}
             </PlainTable>
           </Section>
-          <Section title="Parts wanted" aside={`within ${HORIZON_WEEKS} weeks, against the shelf`}>
-            {parts.length === 0 && <Box color="soft">None.</Box>}
-            {parts.length > 0 && (
-              <PlainTable heads={['Part', 'Wanted', 'On hand', 'Short']} numeric={[2, 3, 4]}>
-                {parts.map((part) => (
-                  <tr key={part.number}>
-                    <td>
-                      <TextLink href={`/parts?number=${encodeURIComponent(part.number)}`}>
-                        <Code>{part.number}</Code>
-                      </TextLink>
-                    </td>
-                    <td>{part.quantity}</td>
-                    <td>{part.onHand ?? NONE}</td>
-                    <td className="strong">{Math.max(0, part.quantity - (part.onHand ?? 0)) || ''}</td>
-                  </tr>
-                ))}
-              </PlainTable>
-            )}
-          </Section>
+          <TextLink href={`/parts/to-order?weeks=${HORIZON_WEEKS}`}>Parts to order for these weeks</TextLink>
         </Box>
       </Grid>
       {hours.ok && (

@@ -4,7 +4,7 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type JobItem, listJobs } from '@/server/jobs/list-jobs';
 import { instantText, NONE } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead } from '@/ui/primitives/page';
@@ -53,10 +53,10 @@ export default page(async function JobsPage() {
               <td>{job.why ?? NONE}</td>
               <td>
                 {job.state === 'failed' && may(actor, 'import data') && (
-                  <ActionForm action={retryJobAction} quiet>
+                  <PressForm action={retryJobAction} quiet>
                     <input type="hidden" name="jobId" value={job.id} />
                     <SubmitButton>Try again</SubmitButton>
-                  </ActionForm>
+                  </PressForm>
                 )}
               </td>
             </tr>

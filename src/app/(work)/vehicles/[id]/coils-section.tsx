@@ -7,9 +7,9 @@ import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText, distanceText, NONE } from '@/text/format';
 import { REMOVAL_WORDS } from '@/text/removal-words';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { Caution, Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { swapCoilsAction } from '../actions';
@@ -72,7 +72,7 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
         <details>
           <summary>Record that two coils have changed places</summary>
           <Box maxW="640px" mt="2">
-            <ActionForm action={swapCoilsAction}>
+            <Form action={swapCoilsAction} input="swapCoilsForm">
               <input type="hidden" name="vehicleId" value={vehicle.id} />
               <Grid templateColumns={{ base: '1fr', sm: '1fr 1fr' }} columnGap="4">
                 <SelectField name="first" label="Coil of" choices={choices} />
@@ -80,7 +80,7 @@ export function CoilsSection({ view: { coils, vehicle }, actor }: { view: Vehicl
               </Grid>
               <TextField name="reason" label="Why" />
               <SubmitButton>Record the swap</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </details>
       )}

@@ -10,9 +10,9 @@ import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { STATE_WORDS } from '@/text/due-words';
 import { dateText, distanceText, hoursText, NONE, percentText, spanText } from '@/text/format';
 import { removalChoices } from '@/text/removal-words';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
-import { SelectField, TextField } from '@/ui/primitives/fields';
+import { DateField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -113,7 +113,7 @@ function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView 
     <details>
       <summary>Record that some were changed</summary>
       <Box mt="2" maxW="640px">
-        <ActionForm action={recordChangeAction}>
+        <Form action={recordChangeAction} input="recordChangeForm">
           <input type="hidden" name="vehicleId" value={vehicle.id} />
           <Grid templateColumns={{ base: '1fr', sm: '1fr 1fr' }} columnGap="4">
             <SelectField
@@ -122,7 +122,7 @@ function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView 
               choices={choices.map((value) => ({ value, label: COMPONENT_WORDS[value] }))}
             />
             <TextField name="sites" label="At which cylinders" hint="empty: all; else 1 3 5 or bank 2" />
-            <TextField name="on" label="Day" type="date" defaultValue={today} />
+            <DateField name="on" label="Day" defaultValue={today} />
             <TextField name="odometer" label="Odometer then" hint={`in ${vehicle.odometerUnit} unless you write it`} />
             <SelectField
               name="certainty"
@@ -141,7 +141,7 @@ function RecordChange({ view: { vehicle, layout, today } }: { view: VehicleView 
             <TextField name="tag" label="Tag or serial" mono hint="of one coil" />
           </Grid>
           <SubmitButton>Record the change</SubmitButton>
-        </ActionForm>
+        </Form>
       </Box>
     </details>
   );

@@ -2,9 +2,9 @@ import { Box } from '@chakra-ui/react';
 import { towerMap } from '@/core/wiring/firing-map';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { recordDistributorAction } from '../actions';
 
 /** Which lead sits in which tower in this vehicle, and a form for one that was found turned. Nothing without a distributor. */
@@ -33,7 +33,7 @@ export function DistributorSection({
         <details>
           <summary>The distributor was found turned</summary>
           <Box mt="2" maxW="420px">
-            <ActionForm action={recordDistributorAction}>
+            <Form action={recordDistributorAction} input="distributorForm">
               <input type="hidden" name="vehicleId" value={vehicle.id} />
               <input type="hidden" name="version" value={vehicle.version} />
               <TextField name="traced" label="Two leads traced by hand" hint="tower=cylinder: 5=1 6=5" />
@@ -43,7 +43,7 @@ export function DistributorSection({
                 hint="such as: rotor at tower 4 with cylinder 1 at its mark"
               />
               <SubmitButton>Keep it for this vehicle</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </details>
       )}

@@ -7,9 +7,9 @@ import { BLOCKER_WORDS } from '@/text/catalogue-words';
 import { gapText } from '@/text/format';
 import { SOURCE_WORDS } from '@/text/order-words';
 import { AnswerField } from '@/ui/catalogue/answer-field';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Code } from '@/ui/primitives/page';
 import { openWorkOrderAction } from '../../work-orders/actions';
@@ -48,7 +48,7 @@ export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { v
           ))}
       </Box>
       {may(actor, 'answer fitment questions') && (
-        <ActionForm action={answerFitmentAction}>
+        <Form action={answerFitmentAction}>
           {hidden}
           {fitment.key === 'sheet' ? (
             <SelectField
@@ -63,7 +63,7 @@ export function FitmentNotice({ view: { vehicle, family, fitment }, actor }: { v
             <AnswerField question={fitment.key} choices={fitment.choices} />
           )}
           <SubmitButton main>Resolve it</SubmitButton>
-        </ActionForm>
+        </Form>
       )}
     </Box>
   );
@@ -93,11 +93,11 @@ export function SheetBlocked({
       )}
       {canOpen && (
         <Box color="ink" mt="2">
-          <ActionForm action={openWorkOrderAction}>
+          <Form action={openWorkOrderAction}>
             <input type="hidden" name="vehicleId" value={vehicle.id} />
             <TextField name="releaseReason" label="Why it may be worked by all the same" />
             <SubmitButton main>Open a work order with this reason</SubmitButton>
-          </ActionForm>
+          </Form>
         </Box>
       )}
     </Box>

@@ -5,9 +5,9 @@ import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { sureText } from '@/text/due-words';
 import { dateText, distanceText, meterText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
-import { TextField } from '@/ui/primitives/fields';
+import { DateField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { Empty, Section } from '@/ui/primitives/page';
 import { OdometerChart } from '@/ui/vehicle/odometer-chart';
 import { recordReadingAction, recordReminderAction, takeBackReminderAction } from '../actions';
@@ -51,9 +51,9 @@ export function OdometerSection({ view, system, actor }: { view: VehicleView; sy
         <details>
           <summary>Record a reading</summary>
           <Box mt="2" maxW="420px">
-            <ActionForm action={recordReadingAction}>
+            <Form action={recordReadingAction}>
               <input type="hidden" name="unitNumber" value={vehicle.unitNumber} />
-              <TextField name="on" label="Day" type="date" defaultValue={today} />
+              <DateField name="on" label="Day" defaultValue={today} />
               <TextField
                 name="text"
                 label="Reading"
@@ -61,7 +61,7 @@ export function OdometerSection({ view, system, actor }: { view: VehicleView; sy
                 hint={`in ${vehicle.odometerUnit} unless you write the unit; an hour meter as 4210.5 h`}
               />
               <SubmitButton>Record</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </details>
       )}
@@ -81,22 +81,22 @@ function OwnReminder({ view: { vehicle, today } }: { view: VehicleView }) {
       </summary>
       <Box mt="2" maxW="420px">
         {reminderOn ? (
-          <ActionForm action={takeBackReminderAction}>
+          <Form input="takeBackReminderForm" action={takeBackReminderAction}>
             <input type="hidden" name="vehicleId" value={id} />
             <TextField name="reason" label="Why it is not followed" hint="or that it went out" />
             <SubmitButton>Take it back</SubmitButton>
-          </ActionForm>
+          </Form>
         ) : (
-          <ActionForm action={recordReminderAction}>
+          <Form action={recordReminderAction} input="reminderForm">
             <input type="hidden" name="vehicleId" value={id} />
-            <TextField name="on" label="Day" type="date" defaultValue={today} />
+            <DateField name="on" label="Day" defaultValue={today} />
             <TextField
               name="odometer"
               label="What its dash showed"
               hint={`in ${vehicle.odometerUnit} unless you write it`}
             />
             <SubmitButton>The plugs are asked for</SubmitButton>
-          </ActionForm>
+          </Form>
         )}
       </Box>
     </details>

@@ -3,8 +3,8 @@ import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText } from '@/text/format';
 import { ORDER_STATES } from '@/text/order-words';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, Section } from '@/ui/primitives/page';
 import { TaskFields } from '@/ui/work-orders/task-fields';
@@ -30,11 +30,11 @@ export function OrdersSection({ view: { orders, vehicle, layout }, actor }: { vi
         <Box as="details" mt="3" data-no-print>
           <summary>Open one for something else: one part, a look, a test</summary>
           <Box mt="2" maxW="720px">
-            <ActionForm action={openForTaskAction}>
+            <Form action={openForTaskAction}>
               <input type="hidden" name="vehicleId" value={vehicle.id} />
               <TaskFields layout={layout} why="reported" />
               <SubmitButton>Open it</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         </Box>
       )}

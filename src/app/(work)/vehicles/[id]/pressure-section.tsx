@@ -4,9 +4,10 @@ import { type Actor, may } from '@/server/access';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { dateText, moneyText, NONE } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
-import { SelectField, TextField } from '@/ui/primitives/fields';
+import { DateField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
 import { WeekCost } from '@/ui/primitives/week-cost';
@@ -97,17 +98,17 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
         </Box>
       ))}
       {mayDefer && open && (
-        <ActionForm action={takeBackAction}>
+        <PressForm action={takeBackAction}>
           <input type="hidden" name="vehicleId" value={vehicle.id} />
           <SubmitButton>{open.fault ? 'The other fault is mended' : 'Take the deferral back'}</SubmitButton>
-        </ActionForm>
+        </PressForm>
       )}
       {mayDefer && !open && due.pressureParts && (
         <>
           <details>
             <summary>Defer</summary>
             <Box mt="2" maxW="420px">
-              <ActionForm action={deferAction}>
+              <Form action={deferAction} input="deferForm">
                 <input type="hidden" name="ids" value={vehicle.id} />
                 <SelectField
                   name="component"
@@ -117,22 +118,22 @@ function Holds({ view: { deferrals, vehicle, due }, mayDefer }: { view: VehicleV
                     ...due.components.map(({ component }) => ({ value: component, label: COMPONENT_WORDS[component] })),
                   ]}
                 />
-                <TextField name="until" label="Until" type="date" />
+                <DateField name="until" label="Until" />
                 <TextField name="reason" label="Why" />
                 <SubmitButton>Defer</SubmitButton>
-              </ActionForm>
+              </Form>
             </Box>
           </details>
           <details>
             <summary>Other fault</summary>
             <Box mt="2" maxW="420px">
-              <ActionForm action={blockAction}>
+              <Form action={blockAction} input="blockForm">
                 <input type="hidden" name="vehicleId" value={vehicle.id} />
                 <TextField name="fault" label="Which fault" hint="exhaust leak, lean code, oil in the wells" />
-                <TextField name="until" label="Expected to be mended by" type="date" hint="empty: nobody can say" />
+                <DateField name="until" label="Expected to be mended by" hint="empty: nobody can say" />
                 <TextField name="reason" label="Note" />
                 <SubmitButton>Block this work</SubmitButton>
-              </ActionForm>
+              </Form>
             </Box>
           </details>
         </>

@@ -2,9 +2,9 @@ import { Box, Flex } from '@chakra-ui/react';
 import type { UnitSystem } from '@/core/units/person-units';
 import type { VehicleView } from '@/server/fleet/view-vehicle';
 import { dateText, distanceText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { resolveAction } from '../../odometer/actions';
 
 /** So many of the last readings are offered. */
@@ -17,7 +17,7 @@ export function UndoReading({ view: { readings, vehicle }, system }: { view: Veh
     <details>
       <summary>Withdraw or correct a reading</summary>
       <Box mt="2" maxW="420px">
-        <ActionForm action={resolveAction}>
+        <Form action={resolveAction} input="resolveReadingsForm">
           <SelectField
             name="item"
             label="Which reading"
@@ -40,7 +40,7 @@ export function UndoReading({ view: { readings, vehicle }, system }: { view: Veh
               Withdraw
             </SubmitButton>
           </Flex>
-        </ActionForm>
+        </Form>
       </Box>
     </details>
   );

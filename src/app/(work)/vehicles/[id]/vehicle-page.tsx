@@ -8,7 +8,7 @@ import { COMPONENT_WORDS } from '@/text/catalogue-words';
 import { bindingText, STATE_WORDS } from '@/text/due-words';
 import { dateText, percentText } from '@/text/format';
 import { SubPlaces } from '@/ui/frame/sub-places';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink } from '@/ui/primitives/links';
 import { PageHead } from '@/ui/primitives/page';
@@ -47,10 +47,10 @@ function Head({ view: { vehicle, due }, actor, canOpen }: VehicleTabProps & { re
       actions={
         canOpen && (
           <>
-            <ActionForm action={openWorkOrderAction} quiet>
+            <PressForm action={openWorkOrderAction} quiet>
               <input type="hidden" name="vehicleId" value={vehicle.id} />
               <SubmitButton main>Open a work order</SubmitButton>
-            </ActionForm>
+            </PressForm>
             <ButtonLink href={`/vehicles/${vehicle.id}/visit`}>Plan a visit</ButtonLink>
           </>
         )

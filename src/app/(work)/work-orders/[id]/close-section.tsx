@@ -7,9 +7,10 @@ import { minutesWorked } from '@/server/work-orders/work-time';
 import { dateText, distanceText, hoursText, instantText, NONE } from '@/text/format';
 import { minutesText } from '@/text/minutes-words';
 import { removalChoices } from '@/text/removal-words';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { CheckField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Facts, Section } from '@/ui/primitives/page';
 import { cancelAction, closeAction, handOverAction, reopenAction } from '../actions';
@@ -36,11 +37,11 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
         />
         {supervisor && (
           <Box mt="3" maxW="460px">
-            <ActionForm action={reopenAction}>
+            <Form action={reopenAction} input="reasonForm">
               {hidden}
               <TextField name="reason" label="Reason to reopen" hint="plugs and due date go back to where they stood" />
               <SubmitButton>Reopen</SubmitButton>
-            </ActionForm>
+            </Form>
           </Box>
         )}
       </Section>
@@ -57,10 +58,10 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
       {missing.length > 0 && <MissingList orderId={order.id} missing={missing} />}
       {missing.length === 0 && order.handedOverAt === null && (
         <Box mb="4">
-          <ActionForm action={handOverAction}>
+          <PressForm action={handOverAction}>
             {hidden}
             <SubmitButton>I did the work: hand it over as {actor.name}</SubmitButton>
-          </ActionForm>
+          </PressForm>
         </Box>
       )}
       {order.handedOverAt !== null && (
@@ -71,7 +72,7 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
       )}
       {missing.length === 0 && supervisor && (
         <Box maxW="460px">
-          <ActionForm action={closeAction}>
+          <Form action={closeAction} input="closeForm">
             {hidden}
             <input type="hidden" name="version" value={order.version} />
             <TextField
@@ -91,17 +92,17 @@ export function CloseSection({ view, actor, live }: { view: WorkOrderView; actor
             )}
             <TextField name="note" label="Note" hint="whoever does these plugs next will see it" />
             <SubmitButton main>Verify, close and move the due date</SubmitButton>
-          </ActionForm>
+          </Form>
         </Box>
       )}
       {supervisor && (
         <details data-no-print>
           <summary>Cancel the order</summary>
-          <ActionForm action={cancelAction}>
+          <Form action={cancelAction} input="reasonForm">
             {hidden}
             <TextField name="reason" label="Reason to cancel" />
             <SubmitButton>Cancel the order</SubmitButton>
-          </ActionForm>
+          </Form>
         </details>
       )}
     </Section>

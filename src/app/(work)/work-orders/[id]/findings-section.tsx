@@ -10,10 +10,11 @@ import { CAUSE_WORDS } from '@/text/cause-words';
 import { CONFIDENCE_WORDS, findingEvidence, findingPlaces, URGENCY_WORDS, VERDICT_WORDS } from '@/text/finding-words';
 import { dateText, instantText } from '@/text/format';
 import { taskText } from '@/text/task-words';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import type { Choice } from '@/ui/primitives/field-frame';
-import { SelectField, TextField } from '@/ui/primitives/fields';
+import { DateField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Section } from '@/ui/primitives/page';
 import { addTaskAction, followUpAction, openForTaskAction, verdictAction } from '../actions';
@@ -161,7 +162,7 @@ function Answers({ finding: { answers, key, cause }, order }: { finding: Finding
   const live = isLive(order);
   return answers.map(({ action, component, places }) => (
     <Box key={component} mt="2" data-no-print>
-      <ActionForm action={live ? addTaskAction : openForTaskAction} quiet>
+      <PressForm action={live ? addTaskAction : openForTaskAction} quiet>
         <input type="hidden" name="workOrderId" value={order.id} />
         <input type="hidden" name="vehicleId" value={order.vehicleId} />
         <input type="hidden" name="action" value={action} />
@@ -174,7 +175,7 @@ function Answers({ finding: { answers, key, cause }, order }: { finding: Finding
           {live ? 'Add task' : 'Open a visit'}: {taskText(action, component, places.length).toLowerCase()}
           {places === 'all' ? '' : ` ${places.map((place) => place.replace(/A$/, '')).join(', ')}`}
         </SubmitButton>
-      </ActionForm>
+      </PressForm>
     </Box>
   ));
 }
@@ -182,7 +183,7 @@ function Answers({ finding: { answers, key, cause }, order }: { finding: Finding
 function Judge({ workOrderId, findingKey }: { workOrderId: WorkOrderId; findingKey: string }) {
   return (
     <Box mt="2" maxW="720px">
-      <ActionForm action={verdictAction}>
+      <Form action={verdictAction} input="verdictForm">
         <input type="hidden" name="workOrderId" value={workOrderId} />
         <input type="hidden" name="findingKey" value={findingKey} />
         <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
@@ -200,7 +201,7 @@ function Judge({ workOrderId, findingKey }: { workOrderId: WorkOrderId; findingK
             Reject
           </SubmitButton>
         </Flex>
-      </ActionForm>
+      </Form>
     </Box>
   );
 }
@@ -220,7 +221,7 @@ function FollowUp({
 }) {
   return (
     <Box mt="4" maxW="720px">
-      <ActionForm action={followUpAction}>
+      <Form action={followUpAction} input="followUpForm">
         <input type="hidden" name="workOrderId" value={workOrderId} />
         <input type="hidden" name="findingKey" value={findingKey} />
         <TextField name="what" label="Follow-up" defaultValue={what.slice(0, 300)} />
@@ -231,11 +232,11 @@ function FollowUp({
             choices={people}
             defaultValue={people.some(({ value }) => value === me) ? me : undefined}
           />
-          <TextField name="dueOn" label="By" type="date" />
+          <DateField name="dueOn" label="By" />
           <TextField name="dueAt" label="Or at odometer" inputMode="decimal" />
         </Grid>
         <SubmitButton>Add the follow-up</SubmitButton>
-      </ActionForm>
+      </Form>
     </Box>
   );
 }

@@ -5,9 +5,9 @@ import { GATE_TABLE, PLACE_GATES, STAGE_WORDS } from '@/core/work/gate-table';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { instantText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { liftGateAction } from '../actions';
@@ -66,7 +66,7 @@ function Lift({ view: { order, gates, tasks } }: { view: WorkOrderView }) {
       <summary>Lift a gate for this visit</summary>
       <Box maxW="480px" mt="2">
         {shut.length > 0 && (
-          <ActionForm action={liftGateAction}>
+          <Form input="liftGateForm" action={liftGateAction}>
             <input type="hidden" name="workOrderId" value={order.id} />
             <SelectField
               name="gate"
@@ -75,10 +75,10 @@ function Lift({ view: { order, gates, tasks } }: { view: WorkOrderView }) {
             />
             <TextField name="reason" label="Why the work may go on without it" />
             <SubmitButton>Lift it</SubmitButton>
-          </ActionForm>
+          </Form>
         )}
         {open.length > 0 && (
-          <ActionForm action={liftGateAction}>
+          <Form input="liftGateForm" action={liftGateAction}>
             <input type="hidden" name="workOrderId" value={order.id} />
             <SelectField
               name="gate"
@@ -92,7 +92,7 @@ function Lift({ view: { order, gates, tasks } }: { view: WorkOrderView }) {
             />
             <TextField name="reason" label="What was decided for this place" />
             <SubmitButton>Lift it here</SubmitButton>
-          </ActionForm>
+          </Form>
         )}
       </Box>
     </Box>

@@ -6,7 +6,7 @@ import { TASK_COMPONENTS } from '@/core/work/task';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { workOrderActionWords } from '@/text/audit-words';
 import { instantText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { Section } from '@/ui/primitives/page';
 
@@ -21,10 +21,10 @@ export function HistorySection({ view: { history }, mayUndo }: { view: WorkOrder
             {historyDetail(entry.changes)}
             {corrected(entry.changes)}
             {mayUndo && undoableKind('work-order', entry.action) && !builtOn('work-order', entry, history) && (
-              <ActionForm action={undoAction} quiet>
+              <PressForm action={undoAction} quiet>
                 <input type="hidden" name="undo" value={entry.id} />
                 <SubmitButton>Undo</SubmitButton>
-              </ActionForm>
+              </PressForm>
             )}
           </li>
         ))}

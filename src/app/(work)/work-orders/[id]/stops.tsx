@@ -5,9 +5,10 @@ import { type Actor, may } from '@/server/access';
 import { stopsOf } from '@/server/findings/findings-of';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { CAUSE_WORDS } from '@/text/cause-words';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { releaseSiteAction, takeOverSheetAction } from '../actions';
 
 /** What the removed parts say that stops the work: loud, until a supervisor has decided. */
@@ -39,10 +40,10 @@ export function SheetChanged({ view, actor }: { view: WorkOrderView; actor: Acto
         <>
           <strong>{sheetChanged}</strong> Places that are done stay done under the old one and come on the list to redo.
           {may(actor, 'record work') && (
-            <ActionForm action={takeOverSheetAction}>
+            <PressForm action={takeOverSheetAction}>
               <input type="hidden" name="workOrderId" value={order.id} />
               <SubmitButton>Work by it from here on</SubmitButton>
-            </ActionForm>
+            </PressForm>
           )}
         </>
       )}
@@ -52,14 +53,14 @@ export function SheetChanged({ view, actor }: { view: WorkOrderView; actor: Acto
             To redo: <strong>{sayPlaces([place])}</strong>, done under another sheet
           </Box>
           {may(actor, 'release sites') && (
-            <ActionForm action={releaseSiteAction} quiet>
+            <Form action={releaseSiteAction} quiet input="releaseSiteForm">
               <input type="hidden" name="workOrderId" value={order.id} />
               <input type="hidden" name="target" value={place.target} />
               <Flex gap="2" align="flex-end">
                 <TextField name="reason" label="Why it may stay" />
                 <SubmitButton>Release</SubmitButton>
               </Flex>
-            </ActionForm>
+            </Form>
           )}
         </Flex>
       ))}

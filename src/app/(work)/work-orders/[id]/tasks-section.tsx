@@ -3,9 +3,10 @@ import type { ReactNode } from 'react';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import { PLACE_STATE_WORDS, taskText, WHY_WORDS } from '@/text/task-words';
-import { ActionForm, type FormAction } from '@/ui/primitives/action-form';
+import type { FormAction } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form, type FormName } from '@/ui/primitives/form';
 import { Code, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { TaskFields } from '@/ui/work-orders/task-fields';
@@ -88,12 +89,12 @@ function TakeOff({ orderId, taskId }: { orderId: string; taskId: string }) {
   return (
     <details>
       <summary>Take off</summary>
-      <ActionForm action={takeOffTaskAction}>
+      <Form input="takeOffTaskForm" action={takeOffTaskAction}>
         <input type="hidden" name="workOrderId" value={orderId} />
         <input type="hidden" name="taskId" value={taskId} />
         <TextField name="reason" label="Why it is not done" />
         <SubmitButton>Take it off</SubmitButton>
-      </ActionForm>
+      </Form>
     </details>
   );
 }
@@ -103,12 +104,14 @@ function Change({
   summary,
   orderId,
   action,
+  input,
   submit,
   children,
 }: {
   summary: string;
   orderId: string;
   action: FormAction;
+  input?: FormName;
   submit: string;
   children: ReactNode;
 }) {
@@ -116,11 +119,11 @@ function Change({
     <details>
       <summary>{summary}</summary>
       <Box mt="2" maxW="720px">
-        <ActionForm action={action}>
+        <Form action={action} input={input}>
           <input type="hidden" name="workOrderId" value={orderId} />
           {children}
           <SubmitButton>{submit}</SubmitButton>
-        </ActionForm>
+        </Form>
       </Box>
     </details>
   );
@@ -154,7 +157,13 @@ function ApprovePart({ view: { order, tasks } }: { view: WorkOrderView }) {
   const own = tasks.filter(({ sheet }) => sheet !== null);
   if (own.length === 0) return null;
   return (
-    <Change summary="Use another part" orderId={order.id} action={approvePartAction} submit="Use this part">
+    <Change
+      summary="Use another part"
+      orderId={order.id}
+      action={approvePartAction}
+      input="approvePartForm"
+      submit="Use this part"
+    >
       <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} columnGap="4">
         <SelectField
           name="taskId"
@@ -194,7 +203,7 @@ function Split({ view: { order, tasks } }: { view: WorkOrderView }) {
       </details>
     );
   return (
-    <Change summary={summary} orderId={order.id} action={splitAction} submit="Open the other visit">
+    <Change summary={summary} orderId={order.id} action={splitAction} input="splitForm" submit="Open the other visit">
       <Chips name="places" legend="What goes to the other visit" choices={open} chosen={[]} many />
       <TextField name="reason" label="Why" hint="as: rear bank on Friday, when the boots are here" />
     </Change>

@@ -2,9 +2,9 @@ import { Box } from '@chakra-ui/react';
 import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import type { WayChoice, WayView } from '@/server/work-orders/way-of';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { Chips } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { Code, Section } from '@/ui/primitives/page';
 import { chooseWayAction } from '../actions';
 
@@ -69,7 +69,7 @@ function Ways({ orderId, choice, may: mayChoose }: { orderId: string; choice: Wa
         </div>
       ))}
       {mayChoose && (
-        <ActionForm action={chooseWayAction} quiet>
+        <Form action={chooseWayAction} quiet>
           <input type="hidden" name="workOrderId" value={orderId} />
           <input type="hidden" name="usual" value={choice.usual.key} />
           <Chips
@@ -79,7 +79,7 @@ function Ways({ orderId, choice, may: mayChoose }: { orderId: string; choice: Wa
             chosen={[choice.taken]}
           />
           <SubmitButton>Use this access</SubmitButton>
-        </ActionForm>
+        </Form>
       )}
     </Box>
   );

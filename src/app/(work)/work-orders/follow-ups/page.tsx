@@ -5,9 +5,9 @@ import { type Actor, may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { type FollowUpItem, listFollowUps } from '@/server/findings/follow-up';
 import { dateText, distanceText, NONE } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { Empty, PageHead } from '@/ui/primitives/page';
@@ -98,11 +98,11 @@ function Finish({ followUp, actor }: { followUp: FollowUpItem['followUp']; actor
       {may(actor, 'record work') && (
         <details>
           <summary>Done</summary>
-          <ActionForm action={finishFollowUpAction}>
+          <Form action={finishFollowUpAction} input="finishFollowUpForm">
             <input type="hidden" name="followUpId" value={followUp.id} />
             <TextField name="outcome" label="What came of it" />
             <SubmitButton>Mark as done</SubmitButton>
-          </ActionForm>
+          </Form>
         </details>
       )}
     </>

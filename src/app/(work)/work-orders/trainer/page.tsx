@@ -11,7 +11,7 @@ import { gapText, NONE, rangeTexts } from '@/text/format';
 import { GRADE_WORDS } from '@/text/grade-words';
 import { PartDrawing } from '@/ui/drawings/part-drawing';
 import { NewPlugDrawing, PlugDrawing } from '@/ui/drawings/plug-drawing';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
@@ -60,7 +60,7 @@ export default page(async function TrainerPage() {
         <Box bg="sheet" rounded="sm" p="3" key={part.number}>
           <Shown part={part} system={actor.unitSystem} />
         </Box>
-        <ActionForm action={gradeAction} quiet>
+        <PressForm action={gradeAction} quiet>
           <input type="hidden" name="plug" value={part.number} />
           <Flex gap="2" wrap="wrap">
             {gradesFor(part.component).map((grade) => (
@@ -69,7 +69,7 @@ export default page(async function TrainerPage() {
               </SubmitButton>
             ))}
           </Flex>
-        </ActionForm>
+        </PressForm>
       </Grid>
       {withAnswer.length > 0 && (
         <Box mt="6">

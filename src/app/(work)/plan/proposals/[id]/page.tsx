@@ -15,7 +15,7 @@ import { changeWords } from '@/ui/planning/change-words';
 import { ProposalFigures } from '@/ui/planning/proposal-figures';
 import { ProposalProgress } from '@/ui/planning/proposal-progress';
 import { ProposalWeeks } from '@/ui/planning/proposal-weeks';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { ButtonLink } from '@/ui/primitives/links';
 import { LookAgain } from '@/ui/primitives/look-again';
@@ -80,22 +80,22 @@ function Deciding({ id, state, canPlan }: { id: string; state: keyof typeof STAT
   if (!canPlan) return null;
   if (state === 'queued' || state === 'running')
     return (
-      <ActionForm action={stopAction} quiet>
+      <PressForm action={stopAction} quiet>
         {own}
         <SubmitButton>Stop, and keep the best so far</SubmitButton>
-      </ActionForm>
+      </PressForm>
     );
   if (state !== 'done') return <ButtonLink href="/plan">To the week</ButtonLink>;
   return (
     <>
-      <ActionForm action={discardAction} quiet>
+      <PressForm action={discardAction} quiet>
         {own}
         <SubmitButton>Discard</SubmitButton>
-      </ActionForm>
-      <ActionForm action={adoptAction}>
+      </PressForm>
+      <PressForm action={adoptAction}>
         {own}
         <SubmitButton main>Adopt</SubmitButton>
-      </ActionForm>
+      </PressForm>
     </>
   );
 }

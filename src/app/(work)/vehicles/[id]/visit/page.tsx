@@ -8,8 +8,8 @@ import { toTask, type VisitProposal, viewProposal } from '@/server/work-orders/p
 import { percentText } from '@/text/format';
 import { otherWorkText, proposalText, reasonText } from '@/text/proposal-words';
 import { CoilCosts } from '@/ui/bench/coil-costs';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
+import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
 import { TaskFields } from '@/ui/work-orders/task-fields';
@@ -72,11 +72,11 @@ export default page(async function VisitPage({ params }: Props) {
             <Box key={what} as="details">
               <summary>{what}: open a visit for it alone</summary>
               <Box mt="2" maxW="720px">
-                <ActionForm action={openForTaskAction}>
+                <Form action={openForTaskAction}>
                   <input type="hidden" name="vehicleId" value={vehicle.id} />
                   <TaskFields layout={view.value.layout} why="follow_up" note={what} />
                   <SubmitButton>Open it</SubmitButton>
-                </ActionForm>
+                </Form>
               </Box>
             </Box>
           ))}

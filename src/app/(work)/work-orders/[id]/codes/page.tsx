@@ -7,9 +7,10 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { viewWorkOrder } from '@/server/work-orders/view-work-order';
 import { instantText } from '@/text/format';
-import { ActionForm } from '@/ui/primitives/action-form';
+import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Caution, Code, PageHead, Section } from '@/ui/primitives/page';
 import { clearCodesAction, keepCodesAction } from '../../actions';
@@ -85,22 +86,22 @@ export default page(async function CodesPage({ params }: Props) {
               {live && (
                 <Flex gap="4" wrap="wrap" align="flex-end">
                   {hasCodeReader && (
-                    <ActionForm action={keepCodesAction} quiet>
+                    <PressForm action={keepCodesAction} quiet>
                       <input type="hidden" name="workOrderId" value={id} />
                       <input type="hidden" name="moment" value={moment} />
                       <SubmitButton main={moment === awaited} large>
                         Read with the code reader and save
                       </SubmitButton>
-                    </ActionForm>
+                    </PressForm>
                   )}
                   <details open={!hasCodeReader}>
                     <summary>{hasCodeReader ? 'Type them instead' : 'Type the codes'}</summary>
-                    <ActionForm action={keepCodesAction} quiet>
+                    <Form action={keepCodesAction} quiet>
                       <input type="hidden" name="workOrderId" value={id} />
                       <input type="hidden" name="moment" value={moment} />
                       <TextField name="typed" label="Codes, or none" hint="as P0301 P0171" mono />
                       <SubmitButton>Save</SubmitButton>
-                    </ActionForm>
+                    </Form>
                   </details>
                 </Flex>
               )}
@@ -109,10 +110,10 @@ export default page(async function CodesPage({ params }: Props) {
         );
       })}
       {live && codes.some((row) => row.clearedAt === null && row.codes.length > 0) && (
-        <ActionForm action={clearCodesAction} quiet>
+        <PressForm action={clearCodesAction} quiet>
           <input type="hidden" name="workOrderId" value={id} />
           <SubmitButton>Clear what was read last: it stays on record here</SubmitButton>
-        </ActionForm>
+        </PressForm>
       )}
     </>
   );

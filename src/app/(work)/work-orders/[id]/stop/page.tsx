@@ -8,9 +8,9 @@ import { may } from '@/server/access';
 import { deps } from '@/server/deps';
 import { listPeople } from '@/server/fleet/people';
 import { viewWorkOrder, type WorkOrderView } from '@/server/work-orders/view-work-order';
-import { ActionForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { Chips, SelectField, TextField } from '@/ui/primitives/fields';
+import { Form } from '@/ui/primitives/form';
 import { ButtonLink, TextLink } from '@/ui/primitives/links';
 import { Caution, PageHead, Section } from '@/ui/primitives/page';
 import { StoppedBanner } from '@/ui/work-orders/stopped-banner';
@@ -44,7 +44,7 @@ export default page(async function StopPage({ params }: Props) {
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: '1fr 1fr' }} gap="8" mt="5">
         <Section title="Why it stops">
           {live ? (
-            <ActionForm action={waitAction} clears>
+            <Form action={waitAction} clears input="waitForm">
               <input type="hidden" name="workOrderId" value={id} />
               <Chips
                 name="reason"
@@ -66,7 +66,7 @@ export default page(async function StopPage({ params }: Props) {
               <SubmitButton main large>
                 Stop the job, draft the order
               </SubmitButton>
-            </ActionForm>
+            </Form>
           ) : (
             'This order is not open for you to record on.'
           )}
