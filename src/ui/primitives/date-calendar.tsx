@@ -30,7 +30,7 @@ export function DateCalendar({ field, day, today, max, onChoose, onClose }: Prop
       defaultValue={chosen ? [chosen] : []}
       defaultFocusedValue={chosen ?? dayOf(today)}
       max={dayOf(max)}
-      positioning={{ placement: 'bottom-end', getAnchorRect: () => field()?.getBoundingClientRect() ?? null }}
+      positioning={{ placement: 'bottom-start', getAnchorRect: () => field()?.getBoundingClientRect() ?? null }}
       onValueChange={({ value: [value] }) => value && onChoose(value.toString())}
       onOpenChange={({ open }) => !open && onClose()}
     >

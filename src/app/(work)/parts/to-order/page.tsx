@@ -52,7 +52,12 @@ export default page(async function ToOrderPage({ searchParams }: Props) {
       {lines.length === 0 && (
         <Empty>Nothing to order: no job waits for a part, and the shelf has enough for what falls due.</Empty>
       )}
-      <ListTable items={lines} idOf={({ number }) => number} columns={columnsIn(currency)} of="parts to order" />
+      <ListTable
+        items={lines}
+        idOf={({ number }) => number}
+        columns={columnsIn(currency, deps().today())}
+        of="parts to order"
+      />
       {enough.length > 0 && (
         <Section title="Enough on the shelf" aside="wanted within the same weeks">
           <Box color="soft">
@@ -75,11 +80,13 @@ const PartLink = ({ number }: { number: string }) => (
   </TextLink>
 );
 
-const columnsIn = (currency: string): readonly Column<LineToOrder>[] => [
+const columnsIn = (currency: string, today: string): readonly Column<LineToOrder>[] => [
   {
     head: 'Order by',
     value: ({ orderBy }) => orderBy,
-    cell: ({ orderBy }) => <span className="nowrap">{orderBy ? dateText(orderBy) : NONE}</span>,
+    cell: ({ orderBy }) => (
+      <span className="nowrap">{orderBy === today ? <strong>today</strong> : dateText(orderBy ?? today)}</span>
+    ),
   },
   { head: 'Part', value: ({ number }) => number, cell: ({ number }) => <PartLink number={number} /> },
   { head: 'What', value: ({ what }) => what },
