@@ -42,7 +42,9 @@ export const posting =
 function typedOf(data: FormData): NonNullable<ActionAnswer['typed']> {
   const secret: readonly string[] = SECRET_FIELDS;
   const names = [...new Set(data.keys())].filter((name) => !name.startsWith('$ACTION') && !secret.includes(name));
-  return Object.fromEntries(names.map((name) => [name, data.getAll(name).filter((one) => typeof one === 'string')]));
+  return Object.fromEntries(
+    names.map((name) => [name, data.getAll(name).filter((value) => typeof value === 'string')]),
+  );
 }
 
 /** A use-case's outcome as a form shows it. */

@@ -136,17 +136,17 @@ const saidInput = z.discriminatedUnion('kind', [
 export type SaidInput = z.output<typeof saidInput>;
 
 /** What is said, as it is kept. */
-export function asSaid(said: SaidInput): Said {
-  switch (said.kind) {
+export function asSaid(input: SaidInput): Said {
+  switch (input.kind) {
     case 'test':
-      return { kind: 'test', test: asTest(said.test) };
+      return { kind: 'test', test: asTest(input.test) };
     case 'swapped':
     case 'put_back': {
-      const { boots_stayed: bootsStayed, ...swap } = said;
+      const { boots_stayed: bootsStayed, ...swap } = input;
       return bootsStayed ? { ...swap, bootsStayed } : swap;
     }
     default:
-      return said;
+      return input;
   }
 }
 

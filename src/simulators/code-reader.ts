@@ -34,8 +34,8 @@ export function readCodes(unitNumber: string, cylinders: number, cleared: boolea
   const random = seeded(seedOf(unitNumber));
   if (random() < 0.4) return [];
   const cylinder = 1 + Math.floor(random() * cylinders);
-  const own = [`P03${String(cylinder).padStart(2, '0')}`, 'P0300', 'P0171', `P03${50 + cylinder}`];
-  const codes = [own[Math.floor(random() * own.length)] ?? 'P0300', ...(random() < 0.3 ? ['P0171'] : [])];
+  const examples = [`P03${String(cylinder).padStart(2, '0')}`, 'P0300', 'P0171', `P03${50 + cylinder}`];
+  const codes = [examples[Math.floor(random() * examples.length)] ?? 'P0300', ...(random() < 0.3 ? ['P0171'] : [])];
   const comesBack = random() < 0.15;
   return [...new Set(codes)]
     .filter(() => !cleared || comesBack)

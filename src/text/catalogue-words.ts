@@ -61,11 +61,11 @@ const RANGES: ReadonlySet<OtherInForce['for']> = new Set(['gap', 'torque', 'resi
 
 /** What other documents add to a sheet, a line a document: "Saxholm bulletin 24-1, newer, holds for compound". */
 export function othersInForce(others: readonly OtherInForce[]): readonly string[] {
-  const lines = groupBy(others, (one) => `${one.document}|${RANGES.has(one.for)}`);
+  const lines = groupBy(others, (other) => `${other.document}|${RANGES.has(other.for)}`);
   return [...lines.values()].map((list) => {
-    const what = list.map((one) => OTHER_WORDS[one.for]).join(' and ');
+    const what = list.map((other) => OTHER_WORDS[other.for]).join(' and ');
     const { document, dated } = list[0] as OtherInForce;
-    return list.some((one) => RANGES.has(one.for))
+    return list.some((other) => RANGES.has(other.for))
       ? `${document} holds too: worked where both agree on ${what}`
       : `${document}${dated ? ` of ${dateText(dated)}` : ''} is newer and holds for ${what}`;
   });

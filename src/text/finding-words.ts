@@ -44,4 +44,4 @@ export const findingPlaces = (layout: Layout, finding: Pick<Finding, 'shape' | '
 export const findingEvidence = (layout: Layout, { evidence }: Pick<Finding, 'evidence'>): string =>
   new Set(evidence.map(({ words }) => words)).size === 1
     ? (evidence[0]?.words ?? '')
-    : evidence.map((one) => `${siteName(layout, one)} ${one.words}`).join('; ');
+    : evidence.map((item) => `${siteName(layout, item)} ${item.words}`).join('; ');

@@ -24,13 +24,13 @@ function formatOf(decimals: number): Intl.NumberFormat {
 
 const grouped = (value: number, decimals: number): string => formatOf(decimals).format(value);
 
-function one(si: number, unit: UnitName): string {
+function figureText(si: number, unit: UnitName): string {
   return `${grouped(fromSi(si, unit), UNITS[unit].decimals)} ${unit}`;
 }
 
 /** The person's unit first, the other after a middle dot: a wrong unit here could break something. */
 const both = (si: number, system: UnitSystem, metric: UnitName, us: UnitName): string =>
-  (system === 'us' ? [us, metric] : [metric, us]).map((unit) => one(si, unit)).join(' · ');
+  (system === 'us' ? [us, metric] : [metric, us]).map((unit) => figureText(si, unit)).join(' · ');
 
 export const gapText = (mm: Mm | null, system: UnitSystem): string =>
   mm === null ? NONE : both(mm, system, 'mm', 'in');
@@ -62,7 +62,7 @@ export const wearText = (rate: number, system: UnitSystem): string =>
     : `${rate.toFixed(1)} µm per 1,000 km`;
 
 export const distanceText = (km: Km | null, system: UnitSystem): string =>
-  km === null ? NONE : one(km, system === 'us' ? 'mi' : 'km');
+  km === null ? NONE : figureText(km, system === 'us' ? 'mi' : 'km');
 
 export const rateText = (kmPerDay: number, system: UnitSystem): string => `${distanceText(kmPerDay, system)} a day`;
 

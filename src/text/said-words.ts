@@ -24,39 +24,39 @@ const DECISION_WORDS = {
 } as const;
 
 /** One entry of a case as a line. */
-export function saidText(said: Said, ignition: MisfireEngine['ignition'], system: UnitSystem): string {
-  switch (said.kind) {
+export function saidText(statement: Said, ignition: MisfireEngine['ignition'], system: UnitSystem): string {
+  switch (statement.kind) {
     case 'complaint':
       return [
-        said.words,
-        LAMP_WORDS[said.lamp],
-        ...said.symptoms.map((one) => SYMPTOM_WORDS[one]),
-        said.cylinders.length > 0 ? `names ${cylindersText(said.cylinders)}` : '',
+        statement.words,
+        LAMP_WORDS[statement.lamp],
+        ...statement.symptoms.map((symptom) => SYMPTOM_WORDS[symptom]),
+        statement.cylinders.length > 0 ? `names ${cylindersText(statement.cylinders)}` : '',
       ]
         .filter(Boolean)
         .join(', ');
     case 'codes':
-      return said.codes.length > 0 ? said.codes.map(({ code }) => code).join(' ') : 'no codes stored';
+      return statement.codes.length > 0 ? statement.codes.map(({ code }) => code).join(' ') : 'no codes stored';
     case 'counts':
-      return `misfires in 1,000: ${said.counts.map(({ cylinder, misfires }) => `${cylinder}: ${misfires}`).join(', ')}`;
+      return `misfires in 1,000: ${statement.counts.map(({ cylinder, misfires }) => `${cylinder}: ${misfires}`).join(', ')}`;
     case 'found':
-      return `${FOUND_WORDS_TEXT[said.word]}, ${said.cylinder}`;
+      return `${FOUND_WORDS_TEXT[statement.word]}, ${statement.cylinder}`;
     case 'swapped':
-      return `${partList(said.moved, ignition)} of ${said.from} and ${said.to} swapped`;
+      return `${partList(statement.moved, ignition)} of ${statement.from} and ${statement.to} swapped`;
     case 'put_back':
-      return `${partList(said.moved, ignition)} of ${said.from} and ${said.to} put back`;
+      return `${partList(statement.moved, ignition)} of ${statement.from} and ${statement.to} put back`;
     case 'test':
-      return doneText(said.test, ignition);
+      return doneText(statement.test, ignition);
     case 'tank': {
-      const range = rangePerTank(said);
-      return `range ${MOMENTS[said.moment]}: ${range === null ? 'too little of a tank' : `${distanceText(range, system)} a tank`}`;
+      const range = rangePerTank(statement);
+      return `range ${MOMENTS[statement.moment]}: ${range === null ? 'too little of a tank' : `${distanceText(range, system)} a tank`}`;
     }
     case 'changed':
-      return `${said.words}, ${distanceText(said.km, system)} ago`;
+      return `${statement.words}, ${distanceText(statement.km, system)} ago`;
     case 'decided':
-      return `${DECISION_WORDS[said.decision]}: ${said.words}${said.cause && said.decision !== 'mend' ? ` (${causeText(said.cause)})` : ''}`;
+      return `${DECISION_WORDS[statement.decision]}: ${statement.words}${statement.cause && statement.decision !== 'mend' ? ` (${causeText(statement.cause)})` : ''}`;
     case 'note':
-      return said.words;
+      return statement.words;
   }
 }
 

@@ -24,7 +24,7 @@ const PARTS = [
 const drawList = (items: readonly Part[] = PARTS) =>
   draw(
     <ListTable
-      of="parts"
+      noun="parts"
       items={items}
       idOf={({ id }) => id}
       isOver={({ onHand }) => onHand === 0}

@@ -56,7 +56,7 @@ describe('the due list by component', () => {
     expect(caps.items.every(({ component, engineCode }) => component === 'cap' && engineCode === 'TV-46D')).toBe(true);
     expect(caps.items).toHaveLength(4);
     expect(Object.values(caps.counts).reduce((sum, n) => sum + n, 0)).toBe(4);
-    expect(caps.found).toBe(4);
+    expect(caps.matching).toBe(4);
   });
 
   it('lets a cap past its clock lead its vehicle, sums the pressure, and tells it once', async () => {

@@ -61,7 +61,7 @@ describe('findings of a work order', () => {
     const [finding] = (await view()).findings;
     expect(finding).toMatchObject({
       cause: 'oil_outside',
-      said: {
+      verdict: {
         verdict: { verdict: 'corrected', insteadText: 'spilt at the last oil change', found: { cause: 'oil_outside' } },
       },
     });
@@ -77,7 +77,7 @@ describe('findings of a work order', () => {
   it('that no longer show stay with what was said to them', async () => {
     await see(2, 'nose tan');
     const past = (await view()).findings.find(({ past }) => past);
-    expect(past).toMatchObject({ cause: 'oil_outside', said: { verdict: { verdict: 'corrected' } } });
+    expect(past).toMatchObject({ cause: 'oil_outside', verdict: { verdict: { verdict: 'corrected' } } });
     expect(await judge('oil_outside', { verdict: 'confirmed' })).toMatchObject({ error: { kind: 'conflict' } });
   });
 

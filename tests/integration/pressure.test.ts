@@ -154,7 +154,7 @@ describe('dueStatus', () => {
       { search: '3' },
     ]) {
       const list = value(await listDue(w.deps, actor, { ...dueFilter.parse(over), page: { from: 0, limit: 2 } }));
-      expect([over, list.found]).toEqual([over, (await all(over)).length]);
+      expect([over, list.matching]).toEqual([over, (await all(over)).length]);
     }
     expect(await by({ search: 'LIBRARY' })).toEqual(plain((i) => i.name.includes('library')));
     expect(await by({ search: '%' })).toEqual([]);

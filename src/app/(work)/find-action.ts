@@ -6,6 +6,6 @@ import { type Found, find } from '@/server/fleet/find';
 
 /** What the box “Go to” offers besides pages. Nothing typed yet, or nobody signed in: nothing. */
 export async function findAction(text: string): Promise<readonly Found[]> {
-  const found = await find(deps(), await requireActor(), text);
-  return found.ok ? found.value : [];
+  const results = await find(deps(), await requireActor(), text);
+  return results.ok ? results.value : [];
 }

@@ -38,7 +38,7 @@ export default async function WorkLayout({ children }: { children: ReactNode }) 
             <GoTo places={everywhere(actor.role)} find={findAction} />
           </>
         }
-        own={
+        menu={
           <>
             <span className="soft">{roleName(actor.role)}</span>
             <ModeSwitch />

@@ -16,7 +16,7 @@ export const closeForm = {
     roadTestWrong: z.stringbool().or(z.boolean()).default(false),
     /** Why the old plugs came out, where nobody said it at their site; left out: as their task says. */
     removalReason: z.preprocess(
-      (said) => (said === '' ? undefined : said),
+      (typed) => (typed === '' ? undefined : typed),
       z.enum(REMOVAL_REASONS, 'Choose why the old plugs came out.').optional(),
     ),
   }),

@@ -61,15 +61,15 @@ function fromNumeric(a: number, b: number, y: number, text: string, order?: Date
 
 /** What the days of one file say of their order: a 13 in first place can only be a day. Null: the file cannot decide. */
 export function orderOf(texts: Iterable<string>): DateOrder | 'mixed' | null {
-  let found: DateOrder | null = null;
+  let seenOrder: DateOrder | null = null;
   for (const text of texts) {
     const match = /^\s*(\d{1,2})[-/.](\d{1,2})[-/.]\d{2,4}/.exec(text);
     if (!match) continue;
     const order = orderShownBy(Number(match[1]), Number(match[2]));
-    if (order && found && order !== found) return 'mixed';
-    found = order ?? found;
+    if (order && seenOrder && order !== seenOrder) return 'mixed';
+    seenOrder = order ?? seenOrder;
   }
-  return found;
+  return seenOrder;
 }
 
 /** Which of the two is the day, where one is over 12. */

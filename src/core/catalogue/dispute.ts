@@ -83,6 +83,6 @@ export function rangeOf(sheet: Ranges, [low, high]: (typeof ENDS)[number]): Boun
 }
 
 function clashes(a: Ranges, b: Ranges, ends: (typeof ENDS)[number]): boolean {
-  const ranges = [a, b].flatMap((one) => rangeOf(one, ends) ?? []);
+  const ranges = [a, b].flatMap((given) => rangeOf(given, ends) ?? []);
   return ranges.length === 2 && overlap(ranges) === null;
 }

@@ -56,10 +56,10 @@ function narrow<S extends InForceSheet>(sheet: S, checked: readonly S[]) {
   const others: OtherInForce[] = [];
   for (const ends of ENDS) {
     const [low, high] = ends;
-    const own = rangeOf(sheet, ends);
+    const sheetRange = rangeOf(sheet, ends);
     const speaking = beside.filter((other) => rangeOf(other, ends));
-    const common = own && overlap([own, ...speaking.map((other) => rangeOf(other, ends) ?? own)]);
-    if (!own || !common || (common.min === own.min && common.max === own.max)) continue;
+    const common = sheetRange && overlap([sheetRange, ...speaking.map((other) => rangeOf(other, ends) ?? sheetRange)]);
+    if (!sheetRange || !common || (common.min === sheetRange.min && common.max === sheetRange.max)) continue;
     ranges[low] = common.min;
     ranges[high] = common.max;
     for (const { sourceDocument, sourceDated } of speaking)

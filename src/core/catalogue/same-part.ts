@@ -13,6 +13,6 @@ export const sameNumbers = (number: string, graph: SupersessionGraph): readonly 
  * @param found as read; null: not read @param expected keys as `sameNumbers` gives them; null: the record names none
  * @returns null where one of the two is not known
  */
-export function isAnotherPart(found: string | null, expected: readonly string[] | null): boolean | null {
-  return found === null || expected === null ? null : !expected.includes(partKey(found));
+export function isAnotherPart(observed: string | null, expected: readonly string[] | null): boolean | null {
+  return observed === null || expected === null ? null : !expected.includes(partKey(observed));
 }

@@ -128,9 +128,9 @@ describe('checkSuffix', () => {
   it('fills what is not recorded, agrees, or contradicts', () => {
     const recorded = recordedOf({ resistor: true, heatRange: 7, preGapMm: null });
     expect(checkSuffix(read('EM-7310R6G9').values, recorded)).toEqual([
-      { attribute: 'resistor', said: true, recorded: true, verdict: 'agrees' },
-      { attribute: 'heatRange', said: 6, recorded: 7, verdict: 'contradicts' },
-      { attribute: 'preGapMm', said: 0.9, recorded: null, verdict: 'fills' },
+      { attribute: 'resistor', claimed: true, recorded: true, verdict: 'agrees' },
+      { attribute: 'heatRange', claimed: 6, recorded: 7, verdict: 'contradicts' },
+      { attribute: 'preGapMm', claimed: 0.9, recorded: null, verdict: 'fills' },
     ]);
   });
 

@@ -66,10 +66,10 @@ type Suffix =
 export function readSuffix(number: string, codes: readonly SuffixCode[]): Suffix {
   const text = number.toUpperCase().replace(/\s+/g, '');
   const strict = readings(text, codes);
-  const found = strict.length > 0 ? strict : readings(withoutHyphens(text), codes.map(hyphenless));
-  const [only] = found;
-  if (found.some((reading) => reading.pieces.length === 0)) return { kind: 'bare' };
-  if (found.length > 1) return { kind: 'unclear', readings: found };
+  const matches = strict.length > 0 ? strict : readings(withoutHyphens(text), codes.map(hyphenless));
+  const [only] = matches;
+  if (matches.some((reading) => reading.pieces.length === 0)) return { kind: 'bare' };
+  if (matches.length > 1) return { kind: 'unclear', readings: matches };
   if (only) return { kind: 'read', ...only };
   return baseOnly(text, codes);
 }
@@ -83,10 +83,15 @@ function readings(text: string, codes: readonly SuffixCode[]): readonly SuffixRe
     .flatMap(({ maker, code }) => {
       const base = startOf(text, code);
       if (base === null) return [];
-      const own = codes.filter((c) => c.maker === maker && c.attribute !== 'base');
+      const ofMaker = codes.filter((c) => c.maker === maker && c.attribute !== 'base');
       const rest = text.slice(base.length);
       if (rest === '') return [{ maker, base, pieces: [], values: {} }];
-      return ways(rest, placesOf(own)).map((pieces) => ({ maker, base, pieces, values: valuesOf(pieces, own) }));
+      return ways(rest, placesOf(ofMaker)).map((pieces) => ({
+        maker,
+        base,
+        pieces,
+        values: valuesOf(pieces, ofMaker),
+      }));
     });
 }
 
@@ -216,24 +221,24 @@ export const recordedOf = (part: { readonly [K in keyof Recorded]?: Recorded[K] 
 });
 
 /** One thing that a suffix says, in words. */
-export function suffixWords(attribute: keyof SuffixValues, said: boolean | number | string): string {
+export function suffixWords(attribute: keyof SuffixValues, claimed: boolean | number | string): string {
   switch (attribute) {
     case 'resistor':
-      return said ? 'with resistor' : 'without resistor';
+      return claimed ? 'with resistor' : 'without resistor';
     case 'heatRange':
-      return `heat ${said}`;
+      return `heat ${claimed}`;
     case 'preGapMm':
-      return `gap as sold ${sayGap(Number(said))}`;
+      return `gap as sold ${sayGap(Number(claimed))}`;
     case 'terminal':
-      return `${said} terminal`;
+      return `${claimed} terminal`;
     case 'shell':
-      return `${said} shell`;
+      return `${claimed} shell`;
   }
 }
 
 export interface SuffixCheck {
   readonly attribute: keyof SuffixValues;
-  readonly said: boolean | number | string;
+  readonly claimed: boolean | number | string;
   readonly recorded: boolean | number | string | null;
   readonly verdict: 'agrees' | 'fills' | 'contradicts';
 }
@@ -244,15 +249,15 @@ const GAP_AGREES_MM = 0.005;
 /** Each thing that a suffix says against what is recorded. */
 export function checkSuffix(values: SuffixValues, recorded: Recorded): readonly SuffixCheck[] {
   return (Object.keys(values) as (keyof SuffixValues)[]).flatMap((attribute): readonly SuffixCheck[] => {
-    const said = values[attribute];
+    const claimed = values[attribute];
     const known = recorded[attribute];
-    if (said === undefined) return [];
-    if (known === null) return [{ attribute, said, recorded: null, verdict: 'fills' }];
+    if (claimed === undefined) return [];
+    if (known === null) return [{ attribute, claimed: claimed, recorded: null, verdict: 'fills' }];
     const same =
       attribute === 'preGapMm'
-        ? Math.abs(Number(said) - Number(known)) < GAP_AGREES_MM
-        : String(said) === String(known);
-    return [{ attribute, said, recorded: known, verdict: same ? 'agrees' : 'contradicts' }];
+        ? Math.abs(Number(claimed) - Number(known)) < GAP_AGREES_MM
+        : String(claimed) === String(known);
+    return [{ attribute, claimed: claimed, recorded: known, verdict: same ? 'agrees' : 'contradicts' }];
   });
 }
 

@@ -113,9 +113,9 @@ function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
 }
 
 function reach(start: readonly string[], next: (part: string) => readonly string[]): ReadonlySet<string> {
-  const found = new Set(start);
-  for (const part of found) for (const other of next(part)) found.add(other);
-  return found;
+  const reached = new Set(start);
+  for (const part of reached) for (const other of next(part)) reached.add(other);
+  return reached;
 }
 
 function walkBack(cameFrom: ReadonlyMap<string, string | null>, goal: string): readonly string[] {

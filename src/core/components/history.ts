@@ -141,9 +141,9 @@ function endOf<S extends Stay>(stay: S, next: S | undefined, moved: S | undefine
 /** For each tagged part, where it went next. */
 function nextPlaces<S extends Stay>(stays: readonly S[]): ReadonlyMap<S, S> {
   const next = new Map<S, S>();
-  for (const { stays: own } of byTag(stays))
-    for (const [i, stay] of own.entries()) {
-      const later = own[i + 1];
+  for (const { stays: tagStays } of byTag(stays))
+    for (const [i, stay] of tagStays.entries()) {
+      const later = tagStays[i + 1];
       if (later) next.set(stay, later);
     }
   return next;
@@ -184,7 +184,7 @@ interface TagHistory<S> {
 export function byTag<S extends Stay>(stays: readonly S[]): readonly TagHistory<S>[] {
   const tagged = stays.flatMap((stay) => (stay.tag === null ? [] : [{ tag: stay.tag, stay }]));
   return [...groupBy(tagged, ({ tag }) => tag)]
-    .map(([tag, own]) => ({ tag, stays: own.map(({ stay }) => stay).sort(byTime) }))
+    .map(([tag, tagged]) => ({ tag, stays: tagged.map(({ stay }) => stay).sort(byTime) }))
     .sort((a, b) => a.tag.localeCompare(b.tag, 'en', { numeric: true }));
 }
 
@@ -196,8 +196,8 @@ export function repeatFailures(
   stays: readonly Stay[],
 ): readonly { readonly cylinder: number; readonly lost: number }[] {
   const lost = new Map<number, number>();
-  for (const { stays: own } of byTag(stays)) {
-    const last = own.at(-1);
+  for (const { stays: tagStays } of byTag(stays)) {
+    const last = tagStays.at(-1);
     if (!last || last.removedOn === null || NO_FAULT.includes(last.removalReason ?? 'unknown')) continue;
     lost.set(last.cylinder, (lost.get(last.cylinder) ?? 0) + 1);
   }

@@ -37,8 +37,8 @@ const AHEAD: readonly (readonly [number, number])[] = [
 /** @param readings accepted ones of one vehicle, in order of day */
 export function pastForecasts(readings: readonly Reading[]): readonly PastForecast[] {
   const [first, end] = [readings[0], readings.at(-1)];
-  const found: PastForecast[] = [];
-  if (!first || !end) return found;
+  const forecasts: PastForecast[] = [];
+  if (!first || !end) return forecasts;
   for (let from = first.day + KNOWN; from < end.day; from += MONTH) {
     const known = readings.filter(({ day }) => day <= from && day >= from - WIDEST_WINDOW_DAYS);
     const last = known.at(-1);
@@ -48,10 +48,10 @@ export function pastForecasts(readings: readonly Reading[]): readonly PastForeca
       const came = readings.find(({ day }) => day >= last.day + least && day <= last.day + most);
       if (!came || came.km <= last.km) continue;
       const days = (came.km - last.km) / rate.kmPerDay;
-      found.push({ from, rate, days, error: Math.log((came.day - last.day) / days) });
+      forecasts.push({ from, rate, days, error: Math.log((came.day - last.day) / days) });
     }
   }
-  return found;
+  return forecasts;
 }
 
 /** Fewer teach nothing. */

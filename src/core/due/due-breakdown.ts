@@ -25,14 +25,14 @@ export type BreakdownLine =
 export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
   const { today, odometer, rate, installed, limits } = input;
   const share = limits.share ?? 1;
-  const found = due(input);
+  const result = due(input);
   const lines: BreakdownLine[] = [{ kind: 'read', ...odometer }];
   const days = Math.max(0, daysBetween(odometer.on, today));
   if (rate) lines.push({ kind: 'driven-since', days, kmPerDay: rate.kmPerDay, km: rate.kmPerDay * days });
-  lines.push({ kind: 'now', km: found.odometerNowKm });
-  if (installed.good) return [...lines, ...sinceLooked(input, found)];
+  lines.push({ kind: 'now', km: result.odometerNowKm });
+  if (installed.good) return [...lines, ...sinceLooked(input, result)];
   lines.push({ kind: 'fitted', ...installed });
-  const covered = found.odometerNowKm - installed.km;
+  const covered = result.odometerNowKm - installed.km;
   lines.push({ kind: 'covered', km: covered });
   const ran = hoursAsDistance(input);
   if (ran && input.meter) {
@@ -53,11 +53,11 @@ export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
   const timeOnly = { ...input, meter: null, limits: { months: limits.months, share } };
   const byTime = limits.months == null ? null : due(timeOnly).due?.p50;
   if (limits.months != null && byTime) lines.push({ kind: 'time-limit', months: limits.months, share, on: byTime });
-  if (found.due)
+  if (result.due)
     lines.push({
       kind: 'due',
-      on: found.due.p50,
-      by: found.datedBy ?? counts.by,
+      on: result.due.p50,
+      by: result.datedBy ?? counts.by,
     });
   return lines;
 }
@@ -65,19 +65,19 @@ export function dueBreakdown(input: DueInput): readonly BreakdownLine[] {
 /** From the day on which somebody looked and said for how much longer it is good. */
 function sinceLooked(
   { installed: { good }, rate, limits }: DueInput,
-  found: ReturnType<typeof due>,
+  result: ReturnType<typeof due>,
 ): readonly BreakdownLine[] {
   if (!good) return [];
-  const left = good.km + good.forKm - found.odometerNowKm;
+  const left = good.km + good.forKm - result.odometerNowKm;
   const days = rate && rate.kmPerDay > 0 ? Math.floor(left / rate.kmPerDay) : null;
-  const on = found.due?.p50 ?? null;
+  const on = result.due?.p50 ?? null;
   return [
     { kind: 'good', ...good },
-    { kind: 'left', km: left, days, on: found.datedBy === 'time' ? null : on },
-    ...(limits.months != null && found.datedBy === 'time' && on
+    { kind: 'left', km: left, days, on: result.datedBy === 'time' ? null : on },
+    ...(limits.months != null && result.datedBy === 'time' && on
       ? [{ kind: 'time-limit', months: limits.months, share: limits.share ?? 1, on } as const]
       : []),
-    ...(on ? [{ kind: 'due', on, by: found.datedBy ?? ('distance' as const) } as const] : []),
+    ...(on ? [{ kind: 'due', on, by: result.datedBy ?? ('distance' as const) } as const] : []),
   ];
 }
 

@@ -235,8 +235,8 @@ export interface WorstSite {
 export function worstSite(sites: readonly SiteClock[], rest: Omit<DueInput, 'installed'>): WorstSite | null {
   let worst: WorstSite | null = null;
   for (const site of sites) {
-    const found = due({ ...rest, installed: site.installed });
-    if (!worst || found.lifeUsed > worst.due.lifeUsed) worst = { site, due: found };
+    const result = due({ ...rest, installed: site.installed });
+    if (!worst || result.lifeUsed > worst.due.lifeUsed) worst = { site, due: result };
   }
   return worst;
 }

@@ -72,8 +72,8 @@ class FieldReader {
   constructor(private readonly fields: ItemFields) {}
 
   text(field: ItemField): string {
-    const said = (this.fields[field] ?? '').trim().replace(/\s+/g, ' ');
-    return said.length > MAX_WORDS ? this.fault(field, `longer than ${MAX_WORDS} characters`, '') : said;
+    const written = (this.fields[field] ?? '').trim().replace(/\s+/g, ' ');
+    return written.length > MAX_WORDS ? this.fault(field, `longer than ${MAX_WORDS} characters`, '') : written;
   }
 
   words(field: ItemField): string | null {
@@ -86,19 +86,19 @@ class FieldReader {
   }
 
   oneOf<T extends string>(field: ItemField, choices: readonly T[], usual: T | null): T | null {
-    const said = this.text(field);
-    if (said === '') return usual;
-    const found = choices.find((one) => one.toLowerCase() === said.toLowerCase().replace(/ (?=outward)/, '_'));
-    return found ?? this.fault(field, `“${said}” is not one of ${choices.join(', ')}`, null);
+    const written = this.text(field);
+    if (written === '') return usual;
+    const choice = choices.find((known) => known.toLowerCase() === written.toLowerCase().replace(/ (?=outward)/, '_'));
+    return choice ?? this.fault(field, `“${written}” is not one of ${choices.join(', ')}`, null);
   }
 
   whole(field: ItemField, min: number, max: number): number | null {
-    const said = this.text(field);
-    if (said === '') return null;
-    const value = /^\d{1,4}$/.test(said) ? Number(said) : Number.NaN;
+    const written = this.text(field);
+    if (written === '') return null;
+    const value = /^\d{1,4}$/.test(written) ? Number(written) : Number.NaN;
     return value >= min && value <= max
       ? value
-      : this.fault(field, `“${said}” is not a whole number from ${min} to ${max}`, null);
+      : this.fault(field, `“${written}” is not a whole number from ${min} to ${max}`, null);
   }
 }
 

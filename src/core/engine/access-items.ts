@@ -133,9 +133,9 @@ export function opensFromText(model: Pick<EngineModel, 'banks'>, text: string): 
   const plain = text.trim().toLowerCase();
   const all = cylindersOf(model);
   if (plain === '' || plain === 'all') return all;
-  const place = BANK_PLACES.find((one) => plain === one || plain === `${one} bank`);
+  const place = BANK_PLACES.find((known) => plain === known || plain === `${known} bank`);
   if (place) {
-    const bank = model.banks.find((one) => one.place === place);
+    const bank = model.banks.find((bank) => bank.place === place);
     return bank ? [...bank.cylinders].sort((a, b) => a - b) : null;
   }
   const numbers = plain

@@ -131,8 +131,8 @@ const NAME_WORDS: readonly (readonly [FastenerPlace, RegExp])[] = [
 ];
 
 function holdsOf(name: string, rest: string): FastenerPlace {
-  const said = FASTENER_PLACES.find((place) => rest.includes(`holds ${place}`));
-  return said ?? NAME_WORDS.find(([, word]) => word.test(name))?.[0] ?? 'other';
+  const named = FASTENER_PLACES.find((place) => rest.includes(`holds ${place}`));
+  return named ?? NAME_WORDS.find(([, word]) => word.test(name))?.[0] ?? 'other';
 }
 
 function orderOf(rest: string): TighteningOrder {

@@ -5,9 +5,9 @@ import { type Layout, siteName, siteWhere } from './layout';
 
 /** Generic codes of ignition, P0 and three digits: misfire by cylinder, coil and injector circuits. Source: SAE J2012. */
 const MISFIRE_ANYWHERE = 300;
-const INJECTOR_CIRCUIT = { before: 200, of: 12 };
-const MISFIRE = { before: 300, of: 16 };
-const COIL_CIRCUIT = { before: 350, of: 12 };
+const INJECTOR_CIRCUIT = { before: 200, cylinders: 12 };
+const MISFIRE = { before: 300, cylinders: 16 };
+const COIL_CIRCUIT = { before: 350, cylinders: 12 };
 
 const CODE = /\b[PBCU][0-3][0-9A-F]{3}\b/gi;
 
@@ -17,8 +17,10 @@ export const codesIn = (text: string): readonly string[] => [
 ];
 
 /** Which of a row of codes it is, from 1; null: none of them. */
-const nth = (code: number, { before, of }: { readonly before: number; readonly of: number }): number | null =>
-  code > before && code <= before + of ? code - before : null;
+const nth = (
+  code: number,
+  { before, cylinders }: { readonly before: number; readonly cylinders: number },
+): number | null => (code > before && code <= before + cylinders ? code - before : null);
 
 /** Codes of the mixture: which bank, from 1, and what it is. Source: SAE J2012. */
 const MIXTURE: Readonly<Record<string, readonly [bank: number, says: string]>> = {

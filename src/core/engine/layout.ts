@@ -206,16 +206,16 @@ export function sitesFromText(layout: Layout, text: string): readonly Site[] | n
   if (plain === '' || plain === 'all') return layout.sites;
   const bank = /^bank\s*(\d)$/.exec(plain);
   if (bank) return atLeastOne(layout.sites.filter((s) => s.bank === Number(bank[1])));
-  const found: Site[] = [];
+  const sites: Site[] = [];
   for (const token of plain.split(/[\s,;+/]+/).filter(Boolean)) {
     const match = /^(\d{1,2})([ab])?$/.exec(token);
     const named = layout.sites.filter(
       (s) => s.cylinder === Number(match?.[1]) && (!match?.[2] || s.position === match[2].toUpperCase()),
     );
     if (!match || named.length === 0) return null;
-    found.push(...named.filter((s) => !found.includes(s)));
+    sites.push(...named.filter((s) => !sites.includes(s)));
   }
-  return found;
+  return sites;
 }
 
 const atLeastOne = (sites: readonly Site[]): readonly Site[] | null => (sites.length > 0 ? sites : null);

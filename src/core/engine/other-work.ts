@@ -146,7 +146,7 @@ export function otherWorkFromText(text: string): Result<readonly OtherWork[], st
   const list: OtherWork[] = [];
   for (const entry of text
     .split('|')
-    .map((one) => one.trim())
+    .map((part) => part.trim())
     .filter(Boolean)) {
     const read = readEntry(entry);
     if (!read.ok) return read;

@@ -110,13 +110,13 @@ export function choosePlaces(
     const sites = layout.sites.filter(({ cylinder }) => bank.cylinders.includes(cylinder));
     return ok(placesOf(layout, component, sites));
   }
-  const found = new Map<string, SiteKey>();
+  const placed = new Map<string, SiteKey>();
   for (const name of chosen) {
     const places = namedPlaces(layout, component, name.trim().toUpperCase());
     if (places.length === 0) return err(`This engine has no ${what} at ${name.slice(0, 12)}.`);
-    for (const place of places) found.set(placeId(place), place);
+    for (const place of places) placed.set(placeId(place), place);
   }
-  return ok([...found.values()]);
+  return ok([...placed.values()]);
 }
 
 function namedPlaces(layout: Layout, component: Component, name: string): readonly SiteKey[] {

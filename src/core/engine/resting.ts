@@ -38,7 +38,7 @@ export function restingFromText(
     if (stranger !== undefined) return wrong(`cylinder ${stranger} is none of this engine`);
     if (new Set(cylinders).size >= family.cylinders.length)
       return wrong('an engine never rests all its cylinders: name those that do');
-    if (value.some((one) => one.variant === variant))
+    if (value.some((entry) => entry.variant === variant))
       return wrong(`“${variant ?? 'every variant'}” stands there twice`);
     value.push({ variant, cylinders: [...new Set(cylinders)].sort((a, b) => a - b) });
   }
@@ -53,6 +53,6 @@ export const restingText = (list: readonly Resting[]): string =>
 
 /** The cylinders that rest in one vehicle. Where nobody has said its variant, only what holds for every variant counts. */
 export const restingCylinders = (list: readonly Resting[], variant: string | null): readonly number[] =>
-  list.find((one) => one.variant !== null && one.variant === variant)?.cylinders ??
-  list.find((one) => one.variant === null)?.cylinders ??
+  list.find((entry) => entry.variant !== null && entry.variant === variant)?.cylinders ??
+  list.find((entry) => entry.variant === null)?.cylinders ??
   [];

@@ -51,10 +51,10 @@ export function bendFault(gaps: readonly Mm[], electrode: Electrode, reversals: 
   const bends = bendsBetween(gaps);
   const { discard } = bendHistory(bends, reversals);
   const total = bends.reduce((sum, by) => sum + Math.abs(by), 0);
-  const said = sayBends(gaps);
-  if (discard) return `It was ${said}: its metal is tired and breaks off in the cylinder. Scrap it and take another.`;
+  const words = sayBends(gaps);
+  if (discard) return `It was ${words}: its metal is tired and breaks off in the cylinder. Scrap it and take another.`;
   return total > MAX_BENT_MM[electrode] + SAME_MM
-    ? `It was ${said}: more than ${sayGap(MAX_BENT_MM[electrode])} in all. Set it aside and take another.`
+    ? `It was ${words}: more than ${sayGap(MAX_BENT_MM[electrode])} in all. Set it aside and take another.`
     : null;
 }
 

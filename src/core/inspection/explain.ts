@@ -106,12 +106,12 @@ function logWeight(
     for (const site of sites) if (!shows(tray, site, rule.signs)) log += Math.log(missed(site, rule.signs));
   }
   // A fault of its own shows at every plug of its cylinder and is counted once.
-  const own = new Set<string>();
+  const keys = new Set<string>();
   for (const { site, sign } of there) {
     const fault = `${sign} ${site.cylinder}`;
-    if (explains(set, site, sign) || own.has(fault)) log += SEEN;
+    if (explains(set, site, sign) || keys.has(fault)) log += SEEN;
     else {
-      own.add(fault);
+      keys.add(fault);
       log += Math.log(ALONE);
     }
   }

@@ -15,7 +15,7 @@ export interface Observation {
 
 /** A resistance that the sheet does not allow. */
 export interface OutOfRange {
-  readonly of: 'primary' | 'secondary' | 'lead' | 'rotor';
+  readonly measured: 'primary' | 'secondary' | 'lead' | 'rotor';
   /** "secondary open circuit, sheet 8 to 12 kΩ" */
   readonly words: string;
 }

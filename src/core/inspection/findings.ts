@@ -156,9 +156,9 @@ function groupDrafts({ patterns, alone }: Explained, tray: Tray): readonly Draft
   return [
     ...patterns.map((pattern) => patternDraft(pattern, tray)),
     ...signs.flatMap((sign) => {
-      const left = alone.filter((one) => one.sign === sign);
+      const left = alone.filter((finding) => finding.sign === sign);
       const sites = left.map(({ site }) => site);
-      const probability = left.reduce((sum, one) => sum + one.probability, 0) / left.length;
+      const probability = left.reduce((sum, finding) => sum + finding.probability, 0) / left.length;
       return together(tray, ALONE_MEANS[sign], [sign], sites, probability);
     }),
   ];

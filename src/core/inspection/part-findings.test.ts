@@ -32,7 +32,7 @@ const engine = (...words: readonly Condition[]) => ({
 
 describe('a part beside its plug', () => {
   it('is told as one cause where the plug is sooty because its coil or lead does not fire it', () => {
-    const open = [{ of: 'secondary' as const, words: 'secondary open circuit, sheet 8 to 12 kΩ' }];
+    const open = [{ measured: 'secondary' as const, words: 'secondary open circuit, sheet 8 to 12 kΩ' }];
     const found = causes({ 1: sound, 2: { words: ['nose black dry'], outOfRange: open }, 3: sound, 4: sound });
     expect(found).toContain('starved_by_coil');
     expect(found).toContain('coil_secondary_out');
@@ -57,7 +57,7 @@ describe('a part beside its plug', () => {
   });
 
   it('speaks though nobody has looked at the plug', () => {
-    const out = [{ of: 'primary' as const, words: 'primary 0.1 Ω, sheet 0.6 to 0.8 Ω' }];
+    const out = [{ measured: 'primary' as const, words: 'primary 0.1 Ω, sheet 0.6 to 0.8 Ω' }];
     const [finding] = readEngine(reading({ 3: { outOfRange: out } }));
     expect(finding).toMatchObject({ cause: 'coil_primary_out', shape: 'one', sites: [{ cylinder: 3 }] });
     expect(finding?.evidence[0]?.words).toContain('0.1 Ω');

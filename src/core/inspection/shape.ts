@@ -92,7 +92,7 @@ export function shapeOf<S extends SiteKey>(place: Place, affected: readonly S[],
   const filled = placesOf(place, looked, (site) => shows.has(siteId(site))).filter(
     ({ sites }) => sites.length === shows.size && sites.every((site) => shows.has(siteId(site))),
   );
-  const named = NAMED_BY.find((shape) => filled.some((one) => one.shape === shape));
+  const named = NAMED_BY.find((shape) => filled.some((entry) => entry.shape === shape));
   if (named && named !== 'ends') return named;
   return cylinders.length === 2 && areNeighbours(place.layout, cylinders) ? 'neighbours' : (named ?? 'some');
 }

@@ -18,11 +18,11 @@ type SignOf = (site: Looked, reading: EngineReading) => Sign | null;
 const any =
   (...conditions: readonly Condition[]): SignOf =>
   ({ seen }) => {
-    const found = seen.filter(({ condition }) => conditions.includes(condition));
-    if (found.length === 0) return null;
+    const noticed = seen.filter(({ condition }) => conditions.includes(condition));
+    if (noticed.length === 0) return null;
     return {
-      words: found.map(({ condition }) => condition).join(', '),
-      severity: Math.max(...found.map(({ severity }) => severity)),
+      words: noticed.map(({ condition }) => condition).join(', '),
+      severity: Math.max(...noticed.map(({ severity }) => severity)),
     };
   };
 
@@ -73,19 +73,19 @@ const grown: SignOf = (site, { sites }) => {
 };
 
 const measured =
-  (...of: readonly OutOfRange['of'][]): SignOf =>
+  (...kinds: readonly OutOfRange['measured'][]): SignOf =>
   ({ outOfRange = [] }) => {
-    const found = outOfRange.filter((one) => of.includes(one.of));
-    return found.length === 0 ? null : { words: found.map(({ words }) => words).join(', '), severity: 3 };
+    const readings = outOfRange.filter((entry) => kinds.includes(entry.measured));
+    return readings.length === 0 ? null : { words: readings.map(({ words }) => words).join(', '), severity: 3 };
   };
 
 /** Both at one place: what they say together. */
 const both =
   (first: SignOf, second: SignOf): SignOf =>
   (site, reading) => {
-    const [one, other] = [first(site, reading), second(site, reading)];
-    return one && other
-      ? { words: `${one.words}, ${other.words}`, severity: Math.max(one.severity, other.severity) }
+    const [firstSign, other] = [first(site, reading), second(site, reading)];
+    return firstSign && other
+      ? { words: `${firstSign.words}, ${other.words}`, severity: Math.max(firstSign.severity, other.severity) }
       : null;
   };
 const without =
@@ -100,8 +100,8 @@ const cracked = any('insulator cracked', 'nose cracked');
 const withSoot =
   (sign: SignOf): SignOf =>
   (site, reading) => {
-    const [found, black] = [sign(site, reading), soot(site, reading)];
-    return found && black ? { ...found, words: `${found.words}; ${black.words}, which this explains` } : found;
+    const [signs, black] = [sign(site, reading), soot(site, reading)];
+    return signs && black ? { ...signs, words: `${signs.words}; ${black.words}, which this explains` } : signs;
   };
 const oilThere = any('oil in well', 'insulator oily', 'coil oily', 'seal weeping');
 const badCoil: SignOf = (site, reading) =>
@@ -118,9 +118,9 @@ const agedLead = any('lead burnt', 'lead chafed', 'lead boot torn', 'lead termin
 /** Half of the leads looked at, or more, and three at least. */
 const leadsAged: SignOf = (site, reading) => {
   const looked = reading.sites.filter(
-    (one): one is Looked => one.seen?.some(({ condition }) => condition.startsWith('lead')) ?? false,
+    (other): other is Looked => other.seen?.some(({ condition }) => condition.startsWith('lead')) ?? false,
   );
-  const aged = looked.filter((one) => agedLead(one, reading));
+  const aged = looked.filter((other) => agedLead(other, reading));
   return aged.length >= 3 && 2 * aged.length >= looked.length ? agedLead(site, reading) : null;
 };
 

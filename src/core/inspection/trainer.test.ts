@@ -37,7 +37,7 @@ describe('nextPart', () => {
     const graded: Graded[] = [];
     for (let i = 0; i < GRADES.length; i++) {
       const { number, answer } = part(nextPart(graded));
-      graded.push({ plug: number, answer, said: answer });
+      graded.push({ plug: number, answer, given: answer });
     }
     expect(new Set(graded.map(({ answer }) => answer)).size).toBe(GRADES.length);
     const many = [...graded];
@@ -45,7 +45,7 @@ describe('nextPart', () => {
     for (let i = 0; i < 60; i++) {
       const { number, answer } = part(nextPart(many));
       if (answer === 'water') water += 1;
-      many.push({ plug: number, answer, said: answer === 'water' ? 'normal' : answer });
+      many.push({ plug: number, answer, given: answer === 'water' ? 'normal' : answer });
     }
     expect(water).toBeGreaterThan(15);
     expect(rightShare(many, 'water')).toBeLessThan(0.2);
@@ -55,7 +55,7 @@ describe('nextPart', () => {
     const graded: Graded[] = [];
     for (let i = 0; i < TRAINER_PARTS; i++) {
       const { number, answer } = part(nextPart(graded));
-      graded.push({ plug: number, answer, said: answer });
+      graded.push({ plug: number, answer, given: answer });
     }
     expect(new Set(graded.map(({ plug: n }) => n)).size).toBe(TRAINER_PARTS);
   });

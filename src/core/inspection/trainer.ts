@@ -158,13 +158,13 @@ export function trainerPart(number: number, random: () => number): TrainerPart {
 export interface Graded {
   readonly plug: number;
   readonly answer: Grade;
-  readonly said: Grade;
+  readonly given: Grade;
 }
 
 /** Share of right answers by grade, counted as if one had been right and one wrong: nobody is sure after one part. */
 export const rightShare = (graded: readonly Graded[], grade: Grade): number => {
-  const of = graded.filter(({ answer }) => answer === grade);
-  return (of.filter(({ said }) => said === grade).length + 1) / (of.length + 2);
+  const ofGrade = graded.filter(({ answer }) => answer === grade);
+  return (ofGrade.filter(({ given }) => given === grade).length + 1) / (ofGrade.length + 2);
 };
 
 /**
@@ -177,9 +177,9 @@ export function nextPart(graded: readonly Graded[]): number {
   const weakest = [...GRADES]
     .filter((grade) => grade !== last?.answer)
     .sort((a, b) => rightShare(graded, a) - rightShare(graded, b) || seenAt(graded, a) - seenAt(graded, b))[0];
-  const own = Array.from({ length: TRAINER_PARTS }, (_, n) => n).filter((n) => gradeOf(n) === (weakest ?? 'normal'));
+  const parts = Array.from({ length: TRAINER_PARTS }, (_, n) => n).filter((n) => gradeOf(n) === (weakest ?? 'normal'));
   const lastSeen = (n: number): number => graded.findLastIndex(({ plug }) => plug === n);
-  return own.sort((a, b) => lastSeen(a) - lastSeen(b) || a - b)[0] ?? 0;
+  return parts.sort((a, b) => lastSeen(a) - lastSeen(b) || a - b)[0] ?? 0;
 }
 
 const seenAt = (graded: readonly Graded[], grade: Grade): number =>

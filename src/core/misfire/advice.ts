@@ -90,13 +90,13 @@ export function adviceOn(told: MisfireCase, underway: MisfireTest | null = null)
   const belief = withEvidence(prior, evidence);
   const all = suspicions(belief);
   const shown = all.filter(({ probability }) => probability >= MIN_SHARE).slice(0, MAX_CAUSES);
-  const before = new Map(suspicions(prior).map((one) => [hypothesisKey(one), one.probability]));
+  const before = new Map(suspicions(prior).map((suspicion) => [hypothesisKey(suspicion), suspicion.probability]));
   const reasons = reasonsFor(given, prior, evidence, shown);
   const steps = chosenSteps(given, belief);
   return {
-    causes: shown.map((one, i) => ({
-      ...one,
-      before: before.get(hypothesisKey(one)) ?? 0,
+    causes: shown.map((cause, i) => ({
+      ...cause,
+      before: before.get(hypothesisKey(cause)) ?? 0,
       reasons: reasons[i] ?? [],
     })),
     others: Math.max(0, 1 - shown.reduce((sum, { probability }) => sum + probability, 0)),

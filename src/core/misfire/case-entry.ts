@@ -88,7 +88,7 @@ export type Story = Pick<MisfireCase, 'codes' | 'counts' | 'symptoms' | 'lamp' |
 const SWAP_KEY = ({ moved, from, to }: Omit<Swap, 'test'>): string =>
   `${[...moved].sort().join('+')} ${Math.min(from, to)} ${Math.max(from, to)}`;
 
-const of =
+const entriesOf =
   <K extends Said['kind']>(kind: K) =>
   (entries: readonly CaseEntry[]): readonly Extract<Said, { kind: K }>[] =>
     entries.flatMap(({ said }) => (said.kind === kind ? [said as Extract<Said, { kind: K }>] : []));
@@ -99,15 +99,15 @@ const of =
  * @param entries in the order in which they were made, without those that were taken back
  */
 export function storyOf(entries: readonly CaseEntry[]): Story {
-  const complaints = of('complaint')(entries);
-  const drives = of('tank')(entries);
+  const complaints = entriesOf('complaint')(entries);
+  const drives = entriesOf('tank')(entries);
   const drive = (moment: 'usual' | 'now' | 'after'): TankDrive | null =>
-    drives.findLast((one) => one.moment === moment) ?? null;
+    drives.findLast((drive) => drive.moment === moment) ?? null;
   return {
-    codes: [...new Set(of('codes')(entries).flatMap(({ codes }) => codes.map(({ code }) => code)))],
+    codes: [...new Set(entriesOf('codes')(entries).flatMap(({ codes }) => codes.map(({ code }) => code)))],
     symptoms: [...new Set(complaints.flatMap(({ symptoms }) => symptoms))],
     // A lamp that flashed has flashed, whatever it does now.
-    lamp: LAMPS.findLast((lamp) => complaints.some((one) => one.lamp === lamp)) ?? 'off',
+    lamp: LAMPS.findLast((lamp) => complaints.some((complaint) => complaint.lamp === lamp)) ?? 'off',
     spoken: [...new Set(complaints.flatMap(({ cylinders }) => cylinders))],
     ...inOrder(entries),
     ...swapsOf(entries),
@@ -119,7 +119,7 @@ export function storyOf(entries: readonly CaseEntry[]): Story {
 function inOrder(entries: readonly CaseEntry[]): Pick<Story, 'testsDone' | 'counts' | 'found'> {
   const tests: DoneTest[] = [];
   const counts = new Map<number, Story['counts']>();
-  const found: Find[] = [];
+  const finds: Find[] = [];
   for (const { said } of entries) {
     const after = tests.length;
     switch (said.kind) {
@@ -131,7 +131,7 @@ function inOrder(entries: readonly CaseEntry[]): Pick<Story, 'testsDone' | 'coun
         );
         break;
       case 'found':
-        found.push({ cylinder: said.cylinder, word: said.word, after });
+        finds.push({ cylinder: said.cylinder, word: said.word, after });
         break;
       case 'swapped':
       case 'put_back': {
@@ -151,7 +151,7 @@ function inOrder(entries: readonly CaseEntry[]): Pick<Story, 'testsDone' | 'coun
         break;
     }
   }
-  return { testsDone: tests, counts: [...counts.values()].flat(), found };
+  return { testsDone: tests, counts: [...counts.values()].flat(), found: finds };
 }
 
 /** A swap that is underway gets its outcome; one that nobody reported before was put back when it was told. */
@@ -166,10 +166,10 @@ function withTest(tests: readonly DoneTest[], done: DoneTest): readonly DoneTest
 
 /** Whether these parts stand swapped, so that they can be put back. */
 export const isAway = (away: Story['away'], swap: Omit<Swap, 'test'>): boolean =>
-  away.some((one) => SWAP_KEY(one) === SWAP_KEY(swap));
+  away.some((place) => SWAP_KEY(place) === SWAP_KEY(swap));
 
 const isOf = ({ moved }: Omit<Swap, 'test'>, part: SuspectPart): boolean =>
-  moved.some((one) => one === part || (one === 'coil' && part === 'boot'));
+  moved.some((movable) => movable === part || (movable === 'coil' && part === 'boot'));
 
 /** Where a part that was in a cylinder when the case began sits now. */
 export const whereNow = (away: Story['away'], part: SuspectPart, home: number): number =>

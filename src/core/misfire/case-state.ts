@@ -7,7 +7,7 @@ export type CaseState = (typeof CASE_STATES)[number];
 /** Not yet believed cured: the engine may misfire. */
 export const UNCURED_STATES = ['open', 'mending', 'referred'] as const satisfies readonly CaseState[];
 /** Of what is watched or closed nothing speaks against driving. */
-export const mayMisfire = (state: CaseState): boolean => UNCURED_STATES.some((one) => one === state);
+export const mayMisfire = (state: CaseState): boolean => UNCURED_STATES.some((known) => known === state);
 
 export const DECISIONS = ['mend', 'refer', 'watch', 'close', 'reopen'] as const;
 export type Decision = (typeof DECISIONS)[number];

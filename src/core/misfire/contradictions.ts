@@ -45,7 +45,7 @@ function codesAgainstCounts({ codes, counts }: MisfireCase): readonly string[] {
   const highest = counts.find(({ per1000 }) => per1000 === most)?.cylinder;
   return codes.flatMap((code) => {
     const cylinder = codedCylinder(code);
-    const counted = counts.find((one) => one.cylinder === cylinder)?.per1000 ?? 0;
+    const counted = counts.find((count) => count.cylinder === cylinder)?.per1000 ?? 0;
     return cylinder !== null && cylinder !== highest && counted < most * HARDLY
       ? [`code ${code} names cylinder ${cylinder}, and the counts are highest in ${highest}`]
       : [];
@@ -63,13 +63,13 @@ function againstEachOther({ testsDone }: MisfireCase): readonly string[] {
   const moved = testsDone.flatMap((test) =>
     test.test === 'swap' && test.outcome === 'moved' ? [{ parts: test.moved, from: test.from }] : [],
   );
-  const both = moved.flatMap((one, i) =>
+  const both = moved.flatMap((move, i) =>
     moved
       .slice(i + 1)
-      .filter((other) => other.from === one.from && !other.parts.some((part) => one.parts.includes(part)))
+      .filter((other) => other.from === move.from && !other.parts.some((part) => move.parts.includes(part)))
       .map(
         (other) =>
-          `the misfire of cylinder ${one.from} went with the ${one.parts.join(' and ')} and with the ${other.parts.join(' and ')}: two causes, or one swap was misread`,
+          `the misfire of cylinder ${move.from} went with the ${move.parts.join(' and ')} and with the ${other.parts.join(' and ')}: two causes, or one swap was misread`,
       ),
   );
   return [...new Set([...twice, ...both])];

@@ -81,7 +81,7 @@ export const partOf = (cause: Cause): SuspectPart | null => PART_OF[cause] ?? nu
 
 /** What a part costs: as the shop says, a boot as a lead, else as usual. */
 function priceOf({ prices }: MisfireCase, part: SuspectPart): number {
-  const priced = PRICED_PARTS.find((one) => one === (part === 'boot' ? 'lead' : part));
+  const priced = PRICED_PARTS.find((known) => known === (part === 'boot' ? 'lead' : part));
   return (priced && prices[priced]) ?? USUAL_PRICES[part];
 }
 
@@ -161,8 +161,8 @@ function costsOf(given: MisfireCase, space: StateSpace): TryCosts {
   const drive = costOfMinutes(given, DRIVE_MINUTES);
   const again = costOfMinutes({ ...given, labourPerHour: 0 }, ANOTHER_VISIT_MINUTES);
   const costs: TryCosts = {
-    right: Float64Array.from(space.hypotheses, (one) => costToCure(given, one) + drive),
-    wrong: Float64Array.from(space.hypotheses, (one) => again + wasteOf(one)),
+    right: Float64Array.from(space.hypotheses, (hypothesis) => costToCure(given, hypothesis) + drive),
+    wrong: Float64Array.from(space.hypotheses, (hypothesis) => again + wasteOf(hypothesis)),
   };
   tryCosts.set(space, costs);
   return costs;

@@ -66,14 +66,15 @@ export interface Evidence {
 }
 
 /** Of two causes at once the one that shows it more is the one that is seen. */
-const strongest = ({ causes }: State, of: (one: Hypothesis) => number): number => Math.max(...causes.map(of));
+const strongest = ({ causes }: State, chanceOf: (one: Hypothesis) => number): number =>
+  Math.max(...causes.map(chanceOf));
 
 type Swaps = ReturnType<typeof swapsOf>;
 type Engine = MisfireCase['engine'];
 
 /** Cylinders that stop altogether after some swaps. */
 const stopped = ({ causes }: State, engine: Engine, swaps: Swaps = []): ReadonlySet<number> =>
-  new Set(causes.filter((one) => !isBroad(one)).flatMap((one) => stopsAfter(engine, swaps, one)));
+  new Set(causes.filter((one) => !isBroad(one)).flatMap((cause) => stopsAfter(engine, swaps, cause)));
 /** Cylinders that a cause of a bank or of the engine stops now and then. */
 const broadly = ({ causes }: State): ReadonlySet<number> =>
   new Set(causes.filter(isBroad).flatMap(({ cylinders }) => cylinders));
@@ -103,10 +104,10 @@ function misfireCodes({ engine, codes, counts }: MisfireCase): readonly Evidence
       about: { kind: 'codes', codes: codes.filter((code) => code === 'P0300' || codedCylinder(code) !== null) },
       key: 'misfire codes',
       likelihood: (state) => {
-        const [own, wide] = [stopped(state, engine), broadly(state)];
+        const [narrowly, wide] = [stopped(state, engine), broadly(state)];
         const ofStopped = engine.plugsPerCylinder === 2 && isPlugAlone(state) ? ONE_OF_TWO_PLUGS.code : CODE_OF_STOPPED;
-        const narrow = (cylinder: number): number => (own.has(cylinder) ? ofStopped : CODE_OF_OTHER);
-        if (wide.size === 0) return chanceOf(narrow, own.size > 1 ? RANDOM_CODE.several : RANDOM_CODE.one);
+        const narrow = (cylinder: number): number => (narrowly.has(cylinder) ? ofStopped : CODE_OF_OTHER);
+        if (wide.size === 0) return chanceOf(narrow, narrowly.size > 1 ? RANDOM_CODE.several : RANDOM_CODE.one);
         return SHARED_CODES.reduce((sum, { share, random, each }) => {
           const chances = (cylinder: number): number => Math.max(narrow(cylinder), wide.has(cylinder) ? each : 0);
           return sum + share * chanceOf(chances, random);
@@ -123,17 +124,17 @@ function countsOf({ engine, counts, testsDone }: MisfireCase): readonly Evidence
   const cylinders = cylindersOf(engine);
   const known = counts.filter(({ cylinder }) => cylinders.includes(cylinder));
   return [...new Set(known.map(({ after = 0 }) => after))].flatMap((moment): readonly Evidence[] => {
-    const own = known.filter(({ after = 0 }) => after === moment);
-    const total = own.reduce((sum, { per1000 }) => sum + per1000, 0);
+    const atMoment = known.filter(({ after = 0 }) => after === moment);
+    const total = atMoment.reduce((sum, { per1000 }) => sum + per1000, 0);
     if (total <= 0) return [];
     const swaps = swapsOf(testsDone.slice(0, moment));
     return [
       {
-        about: { kind: 'counts', counts: own },
+        about: { kind: 'counts', counts: atMoment },
         key: `counts ${moment}`,
         likelihood: (state) => {
           const on = new Set([...stopped(state, engine, swaps), ...broadly(state)]);
-          const log = own.reduce((sum, { cylinder, per1000 }) => {
+          const log = atMoment.reduce((sum, { cylinder, per1000 }) => {
             const share = on.has(cylinder) ? COUNTS_ON_STOPPED / on.size : 0;
             return sum + (per1000 / total) * Math.log(share + (1 - COUNTS_ON_STOPPED) / cylinders.length);
           }, 0);
@@ -154,7 +155,12 @@ function otherCodes({ engine, codes }: MisfireCase): readonly Evidence[] {
     if (injector !== null) return [circuit(code, 'injector', injector)];
     const cylinders = bank === null ? undefined : engine.banks[bank];
     return cylinders
-      ? [{ ...ofCode(code), likelihood: (state) => strongest(state, (one) => trimChance(one, cylinders)) }]
+      ? [
+          {
+            ...ofCode(code),
+            likelihood: (state) => strongest(state, (hypothesis) => trimChance(hypothesis, cylinders)),
+          },
+        ]
       : [];
   });
 }
@@ -164,11 +170,11 @@ const ofCode = (code: string): Pick<Evidence, 'key' | 'about'> => ({
   about: { kind: 'codes', codes: [code] },
 });
 
-const circuit = (code: string, of: 'coil' | 'injector', cylinder: number): Evidence => ({
+const circuit = (code: string, part: 'coil' | 'injector', cylinder: number): Evidence => ({
   ...ofCode(code),
   likelihood: (state) =>
     strongest(state, ({ cause, cylinders }) =>
-      cylinders.includes(cylinder) ? (CIRCUIT_OF[of][cause] ?? CIRCUIT_BASE) : CIRCUIT_BASE,
+      cylinders.includes(cylinder) ? (CIRCUIT_OF[part][cause] ?? CIRCUIT_BASE) : CIRCUIT_BASE,
     ),
 });
 
@@ -204,11 +210,13 @@ function looks({ engine, found, testsDone }: MisfireCase): readonly Evidence[] {
       about: { kind: 'found', cylinder, word },
       key: `${word} ${cylinder} ${after}`,
       likelihood: (state) =>
-        strongest(state, (one) => {
+        strongest(state, (hypothesis) => {
           // A bad plug is found where it sits; what fouls it, where that stops the cylinder.
           const at =
-            one.cause === shownBy ? one.cylinders.includes(home) : stopsAfter(engine, swaps, one).includes(cylinder);
-          return at ? (FOUND_OF[word][one.cause] ?? FOUND_BASE[word]) : FOUND_BASE[word];
+            hypothesis.cause === shownBy
+              ? hypothesis.cylinders.includes(home)
+              : stopsAfter(engine, swaps, hypothesis).includes(cylinder);
+          return at ? (FOUND_OF[word][hypothesis.cause] ?? FOUND_BASE[word]) : FOUND_BASE[word];
         }),
     };
   });
@@ -217,8 +225,8 @@ function looks({ engine, found, testsDone }: MisfireCase): readonly Evidence[] {
 /** How likely each outcome of a swap is. Two parts moved at once go the same way, so neither is told from the other. */
 function swapChance(engine: Engine, swap: Swap, { causes }: State, outcome: SwapOutcome): number {
   // What stands crossed goes nowhere by itself.
-  if (causes.some((one) => isCrossed(one) && one.cylinders.includes(swap.from))) return SWAP.broad[outcome];
-  const moves = causes.filter((one) => isMoved(engine, swap, one));
+  if (causes.some((cause) => isCrossed(cause) && cause.cylinders.includes(swap.from))) return SWAP.broad[outcome];
+  const moves = causes.filter((cause) => isMoved(engine, swap, cause));
   if (moves.length > 0 && moves.length < causes.length) return SWAP.split[outcome];
   if (moves.length > 0) {
     const goes = moves.every(({ cause }) => cause === 'boot') && !swap.moved.includes('boot') ? BOOT_GOES : 1;
@@ -236,10 +244,10 @@ const isMoved = (engine: Engine, swap: Swap, { cause, cylinders }: Hypothesis): 
 /** How likely an outcome of another test is. */
 function testChance(test: OtherTest, state: State, outcome: TestOutcome): number {
   if (test.test === 'replace') return replaceChance(test, state, outcome);
-  const { of, other } = tableOf(test.test, test.component);
+  const { byCause: table, other } = tableOf(test.test, test.component);
   const chances = state.causes.map(({ cause, cylinders }) => {
     const isHere = test.cylinder === null || cylinders.includes(test.cylinder);
-    return ((isHere ? of[cause] : undefined) ?? other)[outcome] ?? 0;
+    return ((isHere ? table[cause] : undefined) ?? other)[outcome] ?? 0;
   });
   // A find is made if either cause makes it; that nothing is found takes both.
   const isNothing = ['not_found', 'in_range', 'normal', 'cured'].includes(outcome);
@@ -264,7 +272,7 @@ function replaceChance({ component, cylinder }: OtherTest, { causes }: State, ou
 function movableOf(test: MisfireTest): MovablePart | null {
   if (test.test === 'swap') return test.moved[0] ?? null;
   const part: SuspectPart | null = test.component;
-  return MOVABLE_PARTS.find((one) => one === part) ?? null;
+  return MOVABLE_PARTS.find((movable) => movable === part) ?? null;
 }
 
 /** A test as it is meant: by the part that came from a cylinder, or by the one that sits there now. */
@@ -298,14 +306,14 @@ export function ofOutcome(
   const swaps = swapsOf(before);
   const test = testOn(engine, given);
   const meant = meanings(engine, test, swaps);
-  const chance = (one: MisfireTest, state: State): number =>
-    one.test === 'swap'
-      ? swapChance(engine, one, state, outcome as SwapOutcome)
-      : testChance(one, state, outcome as TestOutcome);
+  const chance = (test: MisfireTest, state: State): number =>
+    test.test === 'swap'
+      ? swapChance(engine, test, state, outcome as SwapOutcome)
+      : testChance(test, state, outcome as TestOutcome);
   return {
     about: { kind: 'test', test: withOutcome(given, outcome) },
-    key: `${testKey(test)} ${meant.map(([one]) => (one.test === 'swap' ? one.from : one.cylinder)).join('/')} ${outcome}`,
-    likelihood: (state) => meant.reduce((sum, [one, share]) => sum + share * chance(one, state), 0),
+    key: `${testKey(test)} ${meant.map(([test]) => (test.test === 'swap' ? test.from : test.cylinder)).join('/')} ${outcome}`,
+    likelihood: (state) => meant.reduce((sum, [test, share]) => sum + share * chance(test, state), 0),
   };
 }
 
@@ -348,5 +356,5 @@ export function evidenceOf(given: MisfireCase): readonly Evidence[] {
       done.outcome === null ? [] : [ofOutcome(given, done, done.outcome, given.testsDone.slice(0, i))],
     ),
   ];
-  return [...new Map(all.map((one) => [one.key, one])).values()];
+  return [...new Map(all.map((item) => [item.key, item])).values()];
 }

@@ -209,18 +209,18 @@ export const TRIM = { mixture_bank: 0.7, mixture_all: 0.6, injector: 0.15, fuel:
 type Outcomes = Readonly<Partial<Record<TestOutcome, number>>>;
 interface TestTable {
   /** When the cause is this, in the cylinder that is tested. */
-  readonly of: Readonly<Partial<Record<Cause, Outcomes>>>;
+  readonly byCause: Readonly<Partial<Record<Cause, Outcomes>>>;
   readonly other: Outcomes;
 }
 
-const seen = (found: number): Outcomes => ({ found, not_found: 1 - found });
+const seen = (chance: number): Outcomes => ({ found: chance, not_found: 1 - chance });
 const ohms = (high: number, open: number): Outcomes => ({ in_range: 1 - high - open, high, open });
 const pressure = (low: number): Outcomes => ({ low, normal: 1 - low });
 
 /** Of a look, by what is looked at; the whole place is looked at from above: connector, boot, well, where each lead goes. */
 const LOOKS: Readonly<Record<SuspectPart | 'place', TestTable>> = {
   place: {
-    of: {
+    byCause: {
       connector: seen(0.85),
       wiring: seen(0.25),
       boot: seen(0.35),
@@ -232,42 +232,45 @@ const LOOKS: Readonly<Record<SuspectPart | 'place', TestTable>> = {
     other: seen(0.04),
   },
   coil: {
-    of: { coil: seen(0.3), pack: seen(0.3), rail: seen(0.3), connector: seen(0.6), boot: seen(0.5) },
+    byCause: { coil: seen(0.3), pack: seen(0.3), rail: seen(0.3), connector: seen(0.6), boot: seen(0.5) },
     other: seen(0.03),
   },
-  lead: { of: { lead: seen(0.6), crossed_leads: seen(0.6) }, other: seen(0.04) },
-  boot: { of: { boot: seen(0.65), coil: seen(0.08), plug: seen(0.1) }, other: seen(0.04) },
+  lead: { byCause: { lead: seen(0.6), crossed_leads: seen(0.6) }, other: seen(0.04) },
+  boot: { byCause: { boot: seen(0.65), coil: seen(0.08), plug: seen(0.1) }, other: seen(0.04) },
   plug: {
-    of: { plug: seen(0.6), set: seen(0.7), injector: seen(0.15), mechanical: seen(0.2), boot: seen(0.2) },
+    byCause: { plug: seen(0.6), set: seen(0.7), injector: seen(0.15), mechanical: seen(0.2), boot: seen(0.2) },
     other: seen(0.06),
   },
-  injector: { of: { injector: seen(0.2), wiring: seen(0.1) }, other: seen(0.03) },
-  cap: { of: { cap: seen(0.75), rotor: seen(0.08) }, other: seen(0.04) },
-  rotor: { of: { rotor: seen(0.7), cap: seen(0.08) }, other: seen(0.04) },
-  coil_lead: { of: { coil_lead: seen(0.6) }, other: seen(0.03) },
+  injector: { byCause: { injector: seen(0.2), wiring: seen(0.1) }, other: seen(0.03) },
+  cap: { byCause: { cap: seen(0.75), rotor: seen(0.08) }, other: seen(0.04) },
+  rotor: { byCause: { rotor: seen(0.7), cap: seen(0.08) }, other: seen(0.04) },
+  coil_lead: { byCause: { coil_lead: seen(0.6) }, other: seen(0.03) },
   connector: {
-    of: { connector: seen(0.88), wiring: seen(0.25), crossed_connectors: seen(0.5) },
+    byCause: { connector: seen(0.88), wiring: seen(0.25), crossed_connectors: seen(0.5) },
     other: seen(0.03),
   },
 };
-const NO_OHMS: TestTable = { of: {}, other: ohms(0.02, 0.01) };
+const NO_OHMS: TestTable = { byCause: {}, other: ohms(0.02, 0.01) };
 const RESISTANCES: Readonly<Record<SuspectPart, TestTable>> = {
-  coil: { of: { coil: ohms(0.25, 0.15), pack: ohms(0.25, 0.2), rail: ohms(0.25, 0.15) }, other: ohms(0.02, 0.01) },
-  lead: { of: { lead: ohms(0.3, 0.35) }, other: ohms(0.03, 0.01) },
-  boot: { of: { boot: ohms(0.2, 0.15) }, other: ohms(0.03, 0.01) },
-  plug: { of: { plug: ohms(0.1, 0.1) }, other: ohms(0.02, 0.01) },
-  injector: { of: { injector: ohms(0.25, 0.2) }, other: ohms(0.02, 0.01) },
-  rotor: { of: { rotor: ohms(0.25, 0.25) }, other: ohms(0.02, 0.01) },
-  coil_lead: { of: { coil_lead: ohms(0.3, 0.35) }, other: ohms(0.03, 0.01) },
+  coil: { byCause: { coil: ohms(0.25, 0.15), pack: ohms(0.25, 0.2), rail: ohms(0.25, 0.15) }, other: ohms(0.02, 0.01) },
+  lead: { byCause: { lead: ohms(0.3, 0.35) }, other: ohms(0.03, 0.01) },
+  boot: { byCause: { boot: ohms(0.2, 0.15) }, other: ohms(0.03, 0.01) },
+  plug: { byCause: { plug: ohms(0.1, 0.1) }, other: ohms(0.02, 0.01) },
+  injector: { byCause: { injector: ohms(0.25, 0.2) }, other: ohms(0.02, 0.01) },
+  rotor: { byCause: { rotor: ohms(0.25, 0.25) }, other: ohms(0.02, 0.01) },
+  coil_lead: { byCause: { coil_lead: ohms(0.3, 0.35) }, other: ohms(0.03, 0.01) },
   cap: NO_OHMS,
-  connector: { of: { connector: ohms(0.1, 0.2), wiring: ohms(0.1, 0.25) }, other: ohms(0.02, 0.01) },
+  connector: { byCause: { connector: ohms(0.1, 0.2), wiring: ohms(0.1, 0.25) }, other: ohms(0.02, 0.01) },
 };
 /** One low cylinder beside normal ones is falsely low at most once in 200. */
-const COMPRESSION: TestTable = { of: { mechanical: pressure(0.88) }, other: pressure(0.005) };
-const SMOKE: TestTable = { of: { mixture_bank: seen(0.75), mixture_all: seen(0.45) }, other: seen(0.04) };
-const FUEL_PRESSURE: TestTable = { of: { fuel: pressure(0.75), mixture_all: pressure(0.08) }, other: pressure(0.03) };
+const COMPRESSION: TestTable = { byCause: { mechanical: pressure(0.88) }, other: pressure(0.005) };
+const SMOKE: TestTable = { byCause: { mixture_bank: seen(0.75), mixture_all: seen(0.45) }, other: seen(0.04) };
+const FUEL_PRESSURE: TestTable = {
+  byCause: { fuel: pressure(0.75), mixture_all: pressure(0.08) },
+  other: pressure(0.03),
+};
 const DRIVE: TestTable = {
-  of: {
+  byCause: {
     relearn: { back: 0.15, cured: 0.85 },
     connector: { back: 0.8, cured: 0.2 },
     fuel: { back: 0.85, cured: 0.15 },

@@ -204,7 +204,7 @@ export interface Hypothesis {
 
 /** To get at some cylinders and close again, minutes: those of a bank have one way. */
 export function openingOf({ engine, opening }: MisfireCase, cylinders: readonly number[]): number {
-  const each = (cylinder: number): number => opening.find((one) => one.cylinder === cylinder)?.minutes ?? 0;
+  const each = (cylinder: number): number => opening.find((opened) => opened.cylinder === cylinder)?.minutes ?? 0;
   return engine.banks
     .map((bank) => Math.max(0, ...bank.filter((cylinder) => cylinders.includes(cylinder)).map(each)))
     .reduce((sum, minutes) => sum + minutes, 0);

@@ -240,14 +240,16 @@ export function stepsAhead(given: MisfireCase, belief: Belief, ahead: 1 | 2 = 2)
   const far =
     ahead === 1
       ? []
-      : near.slice(0, MAX_DEEP).map((one) => ({ ...one, expected: judged(given, belief, one.test, true).expected }));
+      : near
+          .slice(0, MAX_DEEP)
+          .map((candidate) => ({ ...candidate, expected: judged(given, belief, candidate.test, true).expected }));
   const tests = visitFirst(given, [...far.sort(byCost), ...near.slice(far.length)]);
   const isWorth = ({ expected }: Judged): boolean => expected < now.expected - WORTH_TESTING;
-  const steps = (some: readonly Judged[]): readonly NextStep[] => some.map((one) => asTest(one, now.expected));
+  const steps = (some: readonly Judged[]): readonly NextStep[] => some.map((judged) => asTest(judged, now.expected));
   return {
     worthwhile: steps(tests.filter(isWorth)),
     cure: now.first && asCure(given, now.first, now.expected),
-    others: steps(tests.filter((one) => !isWorth(one))),
+    others: steps(tests.filter((test) => !isWorth(test))),
   };
 }
 
@@ -259,7 +261,7 @@ function visitFirst({ recentWork }: MisfireCase, tests: readonly Judged[]): read
   );
   const [first] = tests;
   if (!look || first?.test.test !== 'swap' || !touched.has(first.test.from)) return tests;
-  return [{ ...look, expected: Math.min(look.expected, first.expected) }, ...tests.filter((one) => one !== look)];
+  return [{ ...look, expected: Math.min(look.expected, first.expected) }, ...tests.filter((test) => test !== look)];
 }
 
 const WATCHING: NextStep = {

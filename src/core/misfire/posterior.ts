@@ -13,13 +13,13 @@ export interface StateSpace {
   readonly states: readonly State[];
   readonly hypotheses: readonly Hypothesis[];
   /** Places of the causes of each state. */
-  readonly of: readonly (readonly number[])[];
+  readonly chances: readonly (readonly number[])[];
 }
 
 function spaceOf(states: readonly State[]): StateSpace {
   const places = new Map<string, number>();
   const hypotheses: Hypothesis[] = [];
-  const of = states.map(({ causes }) =>
+  const chances = states.map(({ causes }) =>
     causes.map((hypothesis) => {
       const key = hypothesisKey(hypothesis);
       const place = places.get(key) ?? hypotheses.push(hypothesis) - 1;
@@ -27,7 +27,7 @@ function spaceOf(states: readonly State[]): StateSpace {
       return place;
     }),
   );
-  return { states, hypotheses, of };
+  return { states, hypotheses, chances: chances };
 }
 
 const normalised = (weights: Float64Array): Float64Array => {
@@ -42,9 +42,9 @@ const weighed = new WeakMap<StateSpace, Map<string, Float64Array>>();
 export function likelihoodsOf(space: StateSpace, { key, likelihood }: Evidence): Float64Array {
   const known = weighed.get(space) ?? new Map<string, Float64Array>();
   weighed.set(space, known);
-  const found = known.get(key) ?? Float64Array.from(space.states, likelihood);
-  known.set(key, found);
-  return found;
+  const weights = known.get(key) ?? Float64Array.from(space.states, likelihood);
+  known.set(key, weights);
+  return weights;
 }
 
 /** Bayes: what is believed once a piece of evidence is seen. */
@@ -85,8 +85,8 @@ export const hypothesisKey = ({ cause, cylinders }: Hypothesis): string => `${ca
 /** Of each cause of a space, in its order; of two at once each takes half. They add up to 1. */
 export function probabilities({ space, chances }: Belief): Float64Array {
   const sums = new Float64Array(space.hypotheses.length);
-  for (let i = 0; i < space.of.length; i += 1) {
-    const places = space.of[i] ?? [];
+  for (let i = 0; i < space.chances.length; i += 1) {
+    const places = space.chances[i] ?? [];
     const each = (chances[i] ?? 0) / places.length;
     for (const place of places) sums[place] = (sums[place] ?? 0) + each;
   }

@@ -17,15 +17,15 @@ const WORTH_SAYING = 0.4;
 /** How much a piece of evidence speaks for the states with a cause, against how likely it is at all. */
 function bitsOf({ space, chances }: Belief, place: number, evidence: Evidence): number {
   const likelihoods = likelihoodsOf(space, evidence);
-  let [all, own, weight] = [0, 0, 0];
+  let [all, alone, weight] = [0, 0, 0];
   for (const [i, chance] of chances.entries()) {
     const likelihood = likelihoods[i] ?? 0;
     all += chance * likelihood;
-    if (!space.of[i]?.includes(place)) continue;
-    own += chance * likelihood;
+    if (!space.chances[i]?.includes(place)) continue;
+    alone += chance * likelihood;
     weight += chance;
   }
-  return weight > 0 && all > 0 && own > 0 ? Math.log2(own / weight / all) : 0;
+  return weight > 0 && all > 0 && alone > 0 ? Math.log2(alone / weight / all) : 0;
 }
 
 /**
@@ -39,12 +39,12 @@ export function reasonsFor(
   evidence: readonly Evidence[],
   causes: readonly Hypothesis[],
 ): readonly (readonly Reason[])[] {
-  const places = new Map(before.space.hypotheses.map((one, i) => [hypothesisKey(one), i]));
+  const places = new Map(before.space.hypotheses.map((hypothesis, i) => [hypothesisKey(hypothesis), i]));
   return causes.map((cause) => {
     const place = places.get(hypothesisKey(cause)) ?? -1;
     const factors = factorsOf(given, cause);
     const reasons: readonly Reason[] = [
-      ...evidence.map(({ about, ...one }) => ({ about, bits: bitsOf(before, place, { about, ...one }) })),
+      ...evidence.map(({ about, ...item }) => ({ about, bits: bitsOf(before, place, { about, ...item }) })),
       ...RECORD_FACTORS.map((factor) => ({
         about: { kind: 'record' as const, factor },
         bits: Math.log2(factors[factor]),

@@ -50,7 +50,7 @@ function hypothesesOf({ engine, recentWork }: MisfireCase): readonly Hypothesis[
   const ofVisits = visits.flatMap((work) => [...crossed(engine, work), ...setOf(engine, work)]);
   return [
     ...ignitionOf(engine, each, whole),
-    ...new Map(ofVisits.map((one) => [`${one.cause} ${one.cylinders}`, one])).values(),
+    ...new Map(ofVisits.map((visited) => [`${visited.cause} ${visited.cylinders}`, visited])).values(),
     ...each('plug'),
     ...each('injector'),
     ...each('mechanical'),
@@ -122,11 +122,11 @@ const wearOf = (lifeUsed: number): number => 0.2 + 1.6 * Math.min(2, Math.max(0,
 
 /** How much more a part is suspected for its age. */
 function byAge({ ages }: MisfireCase, { cause, cylinders }: Hypothesis): number {
-  const own = ages.filter(
+  const unknown = ages.filter(
     ({ component, cylinder }) => CAUSES_OF[component].includes(cause) && cylinders.includes(cylinder),
   );
-  if (own.length === 0) return 1;
-  return Math.max(...own.map(({ lifeUsed }) => wearOf(lifeUsed))) / wearOf(USUAL_LIFE);
+  if (unknown.length === 0) return 1;
+  return Math.max(...unknown.map(({ lifeUsed }) => wearOf(lifeUsed))) / wearOf(USUAL_LIFE);
 }
 
 /** How often a visit makes a cause at a place that it touched, relative. */
@@ -158,7 +158,7 @@ function withVisits(
 ): readonly number[] {
   return given.recentWork.filter(isRecent).reduce<readonly number[]>((weights, work) => {
     const alike = hypotheses.filter(isCrossed).length;
-    const added = hypotheses.map((one) => visitWeight(given.engine, work, one, alike));
+    const added = hypotheses.map((hypothesis) => visitWeight(given.engine, work, hypothesis, alike));
     const [sum, total] = [added, weights].map((list) => list.reduce((a, b) => a + b, 0)) as [number, number];
     if (sum === 0) return weights;
     const share = visitShare(work);
@@ -219,7 +219,7 @@ const partFactors = (given: MisfireCase, hypothesis: Hypothesis): Readonly<Recor
 /** What may be wrong, with its weight before the last visits count and after. */
 function weighed(given: MisfireCase) {
   const hypotheses = hypothesesOf(given);
-  const before = hypotheses.map((one) => weightBefore(given, one));
+  const before = hypotheses.map((hypothesis) => weightBefore(given, hypothesis));
   return { hypotheses, before, after: withVisits(given, hypotheses, before) };
 }
 

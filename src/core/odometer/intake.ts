@@ -143,8 +143,8 @@ export function takeIn(
     fresh.filter(({ reading }) => reading.certainty !== 'estimated'),
     mayStand,
   );
-  for (const one of fresh.filter(({ reading }) => reading.certainty === 'estimated'))
-    if (!isRoundedDown(one.reading, accepted)) judge([one], true);
+  for (const estimate of fresh.filter(({ reading }) => reading.certainty === 'estimated'))
+    if (!isRoundedDown(estimate.reading, accepted)) judge([estimate], true);
   return taken.map((verdict, index) => {
     const check = checks.get(index);
     return check ? { kind: 'suspect', check } : verdict;

@@ -39,10 +39,10 @@ const RARE = { tenths: 0, swapped: 0, doubled: 0, dropped: 0.5, added: 1.5, alik
 /** Every figure that is one slip away from the shown one, and not the same. */
 export function digitSlips(shown: Shown): readonly Slip[] {
   const text = String(Math.round(shown.value));
-  const found = new Map<string, number>();
+  const slips = new Map<string, number>();
   const add = (digits: string, rare: number): void => {
     if (digits === '' || Number(digits) === Number(text)) return;
-    found.set(digits, Math.min(rare, found.get(digits) ?? Number.POSITIVE_INFINITY));
+    slips.set(digits, Math.min(rare, slips.get(digits) ?? Number.POSITIVE_INFINITY));
   };
   for (let i = 0; i < text.length; i++) {
     const [here, next] = [text.charAt(i), text.charAt(i + 1)];
@@ -57,7 +57,7 @@ export function digitSlips(shown: Shown): readonly Slip[] {
   }
   for (let i = 0; i <= text.length; i++)
     for (let digit = 0; digit <= 9; digit++) add(text.slice(0, i) + String(digit) + text.slice(i), RARE.dropped);
-  return [...found].map(([digits, rare]) => ({ km: kmOf({ ...shown, value: Number(digits) }), rare }));
+  return [...slips].map(([digits, rare]) => ({ km: kmOf({ ...shown, value: Number(digits) }), rare }));
 }
 
 /** A meter is near its end, or at its beginning, within this share of what it can show. */

@@ -48,21 +48,21 @@ export function spreadOfUse(
     DRIFTS.map((share) => ({ weekly, drift: share * weekly, fit: likelihood(intervals, weekly, share * weekly) })),
   );
   const best = Math.max(...grid.map(({ fit }) => fit));
-  let [of, weekly, drift] = [0, 0, 0];
-  for (const one of grid) {
-    const weight = Math.exp(one.fit - best);
-    of += weight;
-    weekly += weight * one.weekly ** 2;
-    drift += weight * one.drift ** 2;
+  let [count, weekly, drift] = [0, 0, 0];
+  for (const step of grid) {
+    const weight = Math.exp(step.fit - best);
+    count += weight;
+    weekly += weight * step.weekly ** 2;
+    drift += weight * step.drift ** 2;
   }
-  return { weekly: Math.sqrt(weekly / of), drift: Math.sqrt(drift / of) };
+  return { weekly: Math.sqrt(weekly / count), drift: Math.sqrt(drift / count) };
 }
 
 /** Shorter intervals share their weeks with their neighbours, and are taken together. */
 const LEAST_WEEKS = 2;
 
 function intervalsOf(readings: Parameters<typeof spreadOfUse>[0], kmPerDay: number): readonly Interval[] {
-  const found: Interval[] = [];
+  const intervals: Interval[] = [];
   let [from] = readings;
   for (const reading of readings) {
     if (
@@ -73,10 +73,10 @@ function intervalsOf(readings: Parameters<typeof spreadOfUse>[0], kmPerDay: numb
       continue;
     const days = reading.day - from.day;
     const off = Math.log(Math.max((reading.km - from.km) / days, 1e-9) / kmPerDay);
-    found.push({ off: Math.min(FARTHEST, Math.max(-FARTHEST, off)), weeks: days / WEEK });
+    intervals.push({ off: Math.min(FARTHEST, Math.max(-FARTHEST, off)), weeks: days / WEEK });
     from = reading;
   }
-  return found;
+  return intervals;
 }
 
 /** Variance of the level before the first interval: the rate is worked out from the same readings, so that it is near 0. */

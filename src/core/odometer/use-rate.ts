@@ -98,8 +98,8 @@ function rateOf(recent: readonly Reading[]): OwnRate | null {
 }
 
 /** The rate to work with: the vehicle's own, or its duty group's where it has none. @returns null where neither can tell */
-export const effectiveRate = (own: UseRate | null, group: GroupRate | null): UseRate | null =>
-  own ?? (group ? borrow(group) : null);
+export const effectiveRate = (ofVehicle: UseRate | null, group: GroupRate | null): UseRate | null =>
+  ofVehicle ?? (group ? borrow(group) : null);
 
 function inWindow(readings: readonly Reading[]): readonly Reading[] {
   const last = readings.reduce((latest, r) => Math.max(latest, r.day), Number.NEGATIVE_INFINITY);

@@ -68,11 +68,11 @@ export function reasonsAway(
 export function without(hours: readonly DayWindow[], taken: readonly DayWindow[]): readonly DayWindow[] {
   return taken.reduce<readonly DayWindow[]>(
     (left, out) =>
-      left.flatMap((one) => {
-        if (one.day !== out.day || out.toMin <= one.fromMin || one.toMin <= out.fromMin) return [one];
+      left.flatMap((span) => {
+        if (span.day !== out.day || out.toMin <= span.fromMin || span.toMin <= out.fromMin) return [span];
         return [
-          ...(one.fromMin < out.fromMin ? [{ ...one, toMin: out.fromMin }] : []),
-          ...(out.toMin < one.toMin ? [{ ...one, fromMin: out.toMin }] : []),
+          ...(span.fromMin < out.fromMin ? [{ ...span, toMin: out.fromMin }] : []),
+          ...(out.toMin < span.toMin ? [{ ...span, fromMin: out.toMin }] : []),
         ];
       }),
     hours,

@@ -55,8 +55,8 @@ function takenBy(problem: PlanProblem, placing: Placing, job: PlanJob, slot: Pla
 }
 
 const nameIn = (list: readonly (PlanBay | PlanPerson)[], id: string): string => {
-  const one = list.find((each) => each.id === id);
-  return one ? named(one) : id;
+  const item = list.find((each) => each.id === id);
+  return item ? named(item) : id;
 };
 
 /**
@@ -71,9 +71,9 @@ export function judgeMove(problem: PlanProblem, placing: Placing, { job: id, to 
   const stays = job.pin ? [`${named(job)} stays where it is: it is pinned, or work on it has begun`] : [];
   if (!to) return { difference, breaks: stays };
   const past = to.day < today ? ['this day has passed'] : [];
-  const own = slotClashes(problem, job, to).map(({ message }) => afterColon(message));
+  const clashes = slotClashes(problem, job, to).map(({ message }) => afterColon(message));
   const taken = takenBy(problem, placing, job, to);
-  return { difference, breaks: [...stays, ...past, ...own, ...taken, ...dayOfPerson(problem, placing, job, to)] };
+  return { difference, breaks: [...stays, ...past, ...clashes, ...taken, ...dayOfPerson(problem, placing, job, to)] };
 }
 
 /** What the day of a person would lack with a job on it, besides what it lacks already. */
@@ -134,8 +134,10 @@ export function slotOf(
   return fits ?? slots[0] ?? null;
 }
 
-const byAbility = <T extends { readonly id: string }>(list: readonly T[], of: (one: T) => number): readonly string[] =>
-  [...list].sort((a, b) => of(a) - of(b)).map(({ id }) => id);
+const byAbility = <T extends { readonly id: string }>(
+  list: readonly T[],
+  abilityOf: (one: T) => number,
+): readonly string[] => [...list].sort((a, b) => abilityOf(a) - abilityOf(b)).map(({ id }) => id);
 
 const inTurn = (first: string | undefined, all: readonly string[]): readonly string[] =>
   first === undefined ? all : [first, ...all.filter((id) => id !== first)];
@@ -148,15 +150,15 @@ interface Load {
 }
 
 /** How much of a bay or a person is taken on a day: of a person at other depots too. */
-export function loadOf(problem: PlanProblem, placing: Placing, day: PlainDate, of: PlanBay | PlanPerson): Load {
+export function loadOf(problem: PlanProblem, placing: Placing, day: PlainDate, resource: PlanBay | PlanPerson): Load {
   const taken = problem.jobs.reduce((sum, job) => {
     const at = placing.get(job.id);
-    return at && at.day === day && (at.bay === of.id || at.person === of.id) ? sum + job.minutes : sum;
+    return at && at.day === day && (at.bay === resource.id || at.person === resource.id) ? sum + job.minutes : sum;
   }, 0);
-  const elsewhere = 'busy' in of ? minutesIn((of.busy ?? []).filter((one) => one.day === day)) : 0;
+  const elsewhere = 'busy' in resource ? minutesIn((resource.busy ?? []).filter((span) => span.day === day)) : 0;
   return {
     taken: taken + elsewhere,
-    open: minutesIn(('open' in of ? of.open : of.shift).filter((window) => window.day === day)),
+    open: minutesIn(('open' in resource ? resource.open : resource.shift).filter((window) => window.day === day)),
   };
 }
 
@@ -272,15 +274,15 @@ function noLongerFits({ bays, people }: PlanProblem, bars: readonly Bar[]): read
         job: bar.job,
         message: `${bar.name}: ${bay === bar.bay ? 'its bay' : 'its person'} has ${name} until ${timeTo24(toMin)}`,
       })),
-      ...late.map((of) => ({
+      ...late.map((lateJob) => ({
         job: bar.job,
-        message: `${bar.name}: ${of.name} is not there all the time until ${timeTo24(bar.toMin)}`,
+        message: `${bar.name}: ${lateJob.name} is not there all the time until ${timeTo24(bar.toMin)}`,
       })),
     ];
   });
 }
 
 function windowsOf(list: readonly (PlanBay | PlanPerson)[], id: string) {
-  const one = list.find((each) => each.id === id);
-  return one ? [{ name: named(one), windows: 'open' in one ? one.open : one.shift }] : [];
+  const item = list.find((each) => each.id === id);
+  return item ? [{ name: named(item), windows: 'open' in item ? item.open : item.shift }] : [];
 }

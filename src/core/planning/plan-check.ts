@@ -106,11 +106,11 @@ function daysOf(
   more: readonly DayStay[] = [],
 ): readonly (readonly DayStay[])[] {
   const jobs = new Map(problem.jobs.map((job) => [job.id, job]));
-  const stays = placed.map((one): DayStay => {
-    const job = jobs.get(one.job);
-    const { day, startMin: fromMin } = one;
-    const toMin = fromMin + (job ? minutesTaken(problem, job, one) : 0);
-    return { job: one.job, name: job ? named(job) : one.job, depot: job?.depot ?? '', day, fromMin, toMin };
+  const stays = placed.map((stay): DayStay => {
+    const job = jobs.get(stay.job);
+    const { day, startMin: fromMin } = stay;
+    const toMin = fromMin + (job ? minutesTaken(problem, job, stay) : 0);
+    return { job: stay.job, name: job ? named(job) : stay.job, depot: job?.depot ?? '', day, fromMin, toMin };
   });
   return [...groupBy([...stays, ...more], ({ day }) => day).values()].map((list) =>
     list.sort((x, y) => x.fromMin - y.fromMin),
@@ -145,10 +145,10 @@ function personClashes(
   id: string,
   counts: (before: DayStay, stay: DayStay) => boolean = () => true,
 ): readonly Clash[] {
-  const person = problem.people.find((one) => one.id === id);
-  const busy = (person?.busy ?? []).map((one) => ({ ...one, job: null, name: one.name ?? `work at ${one.depot}` }));
-  const own = placed.filter((one) => one.person === id);
-  return daysOf(problem, own, busy).flatMap((stays) => [
+  const person = problem.people.find((candidate) => candidate.id === id);
+  const busy = (person?.busy ?? []).map((span) => ({ ...span, job: null, name: span.name ?? `work at ${span.depot}` }));
+  const ofPerson = placed.filter((stay) => stay.person === id);
+  return daysOf(problem, ofPerson, busy).flatMap((stays) => [
     ...overlapping(stays, person ? named(person) : id, counts),
     ...(person ? [...lateFrom(problem, person, stays), ...withoutBreak(problem, person, stays)] : []),
   ]);
@@ -177,16 +177,16 @@ function withoutBreak(problem: PlanProblem, person: PlanPerson, stays: readonly 
 
 /** Jobs that have one bay at the same time, and what the days of people do not allow. */
 function overlaps(problem: PlanProblem, placed: readonly Placed[]): readonly Clash[] {
-  const idsOf = (what: 'bay' | 'person'): readonly string[] => [...new Set(placed.map((one) => one[what]))].sort();
+  const idsOf = (what: 'bay' | 'person'): readonly string[] => [...new Set(placed.map((stay) => stay[what]))].sort();
   const nameOf = (id: string): string => {
-    const bay = problem.bays.find((one) => one.id === id);
+    const bay = problem.bays.find((bay) => bay.id === id);
     return bay ? named(bay) : id;
   };
   return [
     ...idsOf('bay').flatMap((bay) =>
       daysOf(
         problem,
-        placed.filter((one) => one.bay === bay),
+        placed.filter((stay) => stay.bay === bay),
       ).flatMap((stays) => overlapping(stays, nameOf(bay))),
     ),
     ...idsOf('person').flatMap((person) => personClashes(problem, placed, person)),
@@ -197,9 +197,9 @@ function overlaps(problem: PlanProblem, placed: readonly Placed[]): readonly Cla
 export function planClashes(problem: PlanProblem, placed: readonly Placed[]): readonly Clash[] {
   const jobs = new Map(problem.jobs.map((job) => [job.id, job]));
   return [
-    ...placed.flatMap((one) => {
-      const job = jobs.get(one.job);
-      return job ? slotClashes(problem, job, one) : [];
+    ...placed.flatMap((stay) => {
+      const job = jobs.get(stay.job);
+      return job ? slotClashes(problem, job, stay) : [];
     }),
     ...overlaps(problem, placed),
   ];

@@ -19,8 +19,8 @@ export function present(
   days: readonly PlainDate[],
 ): readonly DayWindow[] {
   const hours = days.flatMap((day): readonly DayWindow[] => {
-    const own = week[weekdayOf(day)];
-    return own && own.fromMin < own.toMin ? [{ day, ...own }] : [];
+    const hoursOfDay = week[weekdayOf(day)];
+    return hoursOfDay && hoursOfDay.fromMin < hoursOfDay.toMin ? [{ day, ...hoursOfDay }] : [];
   });
   return without(hours, hoursAway(absences, days));
 }
@@ -29,9 +29,9 @@ export function present(
 export function weekText(week: WeekHours): string {
   const groups: { days: string[]; hours: string }[] = [];
   for (const day of WEEKDAYS) {
-    const own = week[day];
-    if (!own) continue;
-    const hours = `${timeTo24(own.fromMin)}-${timeTo24(own.toMin)}`;
+    const hoursOfDay = week[day];
+    if (!hoursOfDay) continue;
+    const hours = `${timeTo24(hoursOfDay.fromMin)}-${timeTo24(hoursOfDay.toMin)}`;
     const known = groups.find((group) => group.hours === hours);
     if (known) known.days.push(dayName(day));
     else groups.push({ days: [dayName(day)], hours });
@@ -46,7 +46,7 @@ export function weekFromText(text: string): WeekHours | null {
   const week: Partial<Record<Weekday, { fromMin: number; toMin: number }>> = {};
   for (const part of text
     .split(',')
-    .map((one) => one.trim())
+    .map((part) => part.trim())
     .filter(Boolean)) {
     const cut = part.search(/\d/);
     const hours = HOURS.exec(part.slice(cut));
@@ -60,7 +60,7 @@ export function weekFromText(text: string): WeekHours | null {
     const [fromMin, toMin] = [Number(hours[1]) * 60 + Number(hours[2]), Number(hours[3]) * 60 + Number(hours[4])];
     if (fromMin >= toMin || toMin > 24 * 60) return null;
     for (const name of days) {
-      const day = WEEKDAYS.find((one) => dayName(one).toLowerCase() === name.slice(0, 3));
+      const day = WEEKDAYS.find((weekday) => dayName(weekday).toLowerCase() === name.slice(0, 3));
       if (!day || week[day]) return null;
       week[day] = { fromMin, toMin };
     }

@@ -25,8 +25,8 @@ function changeOf({ booked }: JobFacts, to: PlanSlot | null): Change {
 
 /** Every job of a proposal with what becomes of it and why, in order of day and start; those left out last, the dearest first. */
 export function proposedJobs({ plan, jobs }: ProposalResult): readonly ProposedJob[] {
-  const slots = new Map(plan.assignments.map((one) => [one.job, one]));
-  const left = new Map(plan.unplanned.map((one) => [one.job, one.message]));
+  const slots = new Map(plan.assignments.map((assignment) => [assignment.job, assignment]));
+  const left = new Map(plan.unplanned.map((job) => [job.job, job.message]));
   const key = ({ to }: ProposedJob): string => (to ? `${to.day} ${String(to.startMin).padStart(4, '0')}` : 'z');
   return jobs
     .map((facts): ProposedJob => {
@@ -67,12 +67,13 @@ export function planFigures(
       waited: slot && on ? ([id, daysBetween(today, slot.day)] as const) : null,
     };
   });
-  const sum = (of: (one: (typeof each)[number]) => number): number => each.reduce((total, one) => total + of(one), 0);
-  const waits = new Map(each.flatMap((one) => (one.waited ? [one.waited] : [])));
+  const sum = (figureOf: (one: (typeof each)[number]) => number): number =>
+    each.reduce((total, job) => total + figureOf(job), 0);
+  const waits = new Map(each.flatMap((job) => (job.waited ? [job.waited] : [])));
   return {
     planned: waits.size,
     leftOut: each.length - waits.size,
-    minutes: sum((one) => one.minutes),
+    minutes: sum((job) => job.minutes),
     waits,
     waiting: sum(({ cost }) => cost.waiting),
     thrownAway: sum(({ cost }) => cost.thrownAway),
@@ -98,7 +99,7 @@ export const agreedSlotsOf = (jobs: readonly JobFacts[]): ReadonlyMap<string, Pl
   new Map(jobs.map(({ id, booked }) => [id, booked]));
 
 export const proposedSlotsOf = ({ plan }: Pick<ProposalResult, 'plan'>): ReadonlyMap<string, PlanSlot> =>
-  new Map(plan.assignments.map((one) => [one.job, one]));
+  new Map(plan.assignments.map((assignment) => [assignment.job, assignment]));
 
 /** Mondays of the weeks that a proposal touches. */
 export const weeksOf = ({ days }: Pick<ProposalResult, 'days'>): readonly PlainDate[] => [

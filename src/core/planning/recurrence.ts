@@ -77,7 +77,7 @@ export function readRecurrence(text: string, from: PlainDate): Result<Recurrence
 function parse(plain: string): Recurrence | null {
   try {
     const rule = ICAL.Recur.fromString(plain);
-    const frequency = FREQUENCIES.find((one) => one === rule.freq);
+    const frequency = FREQUENCIES.find((known) => known === rule.freq);
     if (!frequency) return null;
     const parts = rule.parts as Readonly<Record<string, readonly (string | number)[] | undefined>>;
     const numbers = (part: string): readonly number[] => (parts[part] ?? []).map(Number);
@@ -147,7 +147,7 @@ function isOn(rule: Recurrence, origin: number, day: number): boolean {
   if (periodOf(rule, origin, day) % rule.interval !== 0 || !isMet(rule, origin, day)) return false;
   if (rule.positions.length === 0) return true;
   const [begin, end] = boundsOf(rule, day);
-  const all = Array.from({ length: end - begin }, (_, i) => begin + i).filter((one) => isMet(rule, origin, one));
+  const all = Array.from({ length: end - begin }, (_, i) => begin + i).filter((number) => isMet(rule, origin, number));
   const at = all.indexOf(day);
   return rule.positions.some((position) => position - 1 === at || position + all.length === at);
 }
@@ -194,7 +194,7 @@ function isMet(rule: Recurrence, origin: number, day: number): boolean {
   if (yearDays.length > 0 && !counted(yearDays, dayOfYear, yearLength)) return false;
   const inYear = frequency === 'YEARLY' && months.length === 0;
   const [nth, length] = inYear ? [dayOfYear, yearLength] : [date, monthLength];
-  if (weekdays.length > 0) return weekdays.some((one) => isWeekday(one, at.getUTCDay(), nth, length));
+  if (weekdays.length > 0) return weekdays.some((weekday) => isWeekday(weekday, at.getUTCDay(), nth, length));
   if (monthDays.length > 0 || yearDays.length > 0) return true;
   switch (frequency) {
     case 'DAILY':

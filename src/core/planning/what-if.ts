@@ -50,7 +50,7 @@ const minutesOn = (windows: readonly DayWindow[], day: PlainDate): number =>
 
 /** The one with the highest figure; the first of equals. Null: the list is empty. */
 const most = <T>(list: readonly T[], figureOf: (one: T) => number): T | null =>
-  list.reduce<T | null>((best, one) => (best === null || figureOf(one) > figureOf(best) ? one : best), null);
+  list.reduce<T | null>((best, item) => (best === null || figureOf(item) > figureOf(best) ? item : best), null);
 
 /** What a borrowed bay is called in a plan until it is there. */
 export const borrowedBay = (depot: string, day: PlainDate): string => `borrowed ${depot} ${day}`;
@@ -95,7 +95,9 @@ function changed(problem: PlanProblem, change: WhatIfChange): PlanProblem {
       const away = daysFrom(change.from, change.to);
       return {
         ...problem,
-        people: people.map((one) => (one.id === change.person ? { ...one, shift: without(one.shift, away) } : one)),
+        people: people.map((person) =>
+          person.id === change.person ? { ...person, shift: without(person.shift, away) } : person,
+        ),
       };
     }
     case 'vehicle_away': {

@@ -46,16 +46,16 @@ export interface InForce<P extends PolicyId = PolicyId> {
  */
 export function policyInForce<P extends PolicyId>(id: P, choices: readonly PolicyChoice[]): InForce<P> {
   const policy = policyOf(id);
-  const own = choices
+  const chosen = choices
     .filter((choice) => choice.policy === id)
     .flatMap((choice) => {
-      const found = policy.options.find((s) => s.id === choice.option);
-      return found ? [{ scope: choice.scope as PolicyScope, option: found, why: choice.why }] : [];
+      const option = policy.options.find((s) => s.id === choice.option);
+      return option ? [{ scope: choice.scope as PolicyScope, option: option, why: choice.why }] : [];
     });
   const byDefault = policy.options.find((s) => s.id === policy.byDefault) ?? policy.options[0];
   if (!byDefault) throw new RangeError(`policyInForce: ${id} has no option`);
   const all = [
-    ...own,
+    ...chosen,
     { scope: 'default' as PolicyScope, option: byDefault, why: 'the default; nobody has chosen' },
   ].sort((a, b) => POLICY_SCOPES.indexOf(b.scope) - POLICY_SCOPES.indexOf(a.scope));
   const [first, ...rest] = all;

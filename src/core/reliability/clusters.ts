@@ -74,5 +74,5 @@ function nameOf(members: readonly Placed[]): string | null {
   return null;
 }
 
-const meanOf = (members: readonly Placed[], of: (p: Placed) => number): number =>
-  members.reduce((sum, p) => sum + of(p), 0) / members.length;
+const meanOf = (members: readonly Placed[], figureOf: (p: Placed) => number): number =>
+  members.reduce((sum, p) => sum + figureOf(p), 0) / members.length;

@@ -26,10 +26,10 @@ export type BoxPick =
  * @param own the part under all its numbers, oldest first
  * @param redesign what replaces it by a redesign, under all its numbers, oldest first
  */
-export function pickBoxes(wanted: number, own: readonly Box[], redesign: readonly Box[]): BoxPick {
-  const counted = own.filter(({ onHand }) => onHand !== null);
+export function pickBoxes(wanted: number, boxes: readonly Box[], redesign: readonly Box[]): BoxPick {
+  const counted = boxes.filter(({ onHand }) => onHand !== null);
   const lines = takeFrom(counted, wanted);
-  const newest = own.at(-1)?.number ?? '';
+  const newest = boxes.at(-1)?.number ?? '';
   if (total(lines) === wanted) return { kind: 'own', lines, newest };
   const instead = takeFrom(redesign, wanted);
   if (total(instead) === wanted) return { kind: 'redesign', lines: instead };

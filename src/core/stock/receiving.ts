@@ -199,8 +199,8 @@ function judgeGaps(
   }
   const out = gapsMm.flatMap((gapMm, i) => (isOutOfAll(gaps, gapMm) ? [i] : []));
   if (out.length * 2 > gapsMm.length) {
-    const found = out.flatMap((i) => gapsMm[i] ?? []);
-    const range = sayGaps({ min: Math.min(...found), max: Math.max(...found) });
+    const outGaps = out.flatMap((i) => gapsMm[i] ?? []);
+    const range = sayGaps({ min: Math.min(...outGaps), max: Math.max(...outGaps) });
     const message = `${out.length} of ${gapsMm.length} gaps, ${range}, are outside the sheet of every engine that takes this part. Do not bend them; check the number.`;
     return { reasons: [{ code: 'gaps_off', message }], setAside: 0 };
   }

@@ -48,8 +48,8 @@ export function compareTrial(trial: Service, control: Service): TrialComparison 
 }
 
 /** Chance of all counts that are no likelier than the one seen. */
-function twoSided(seen: number, of: number, share: number): number {
-  const chances = Array.from({ length: of + 1 }, (_, k) => binomial(k, of, share));
+function twoSided(seen: number, total: number, share: number): number {
+  const chances = Array.from({ length: total + 1 }, (_, k) => binomial(k, total, share));
   const here = chances[seen] ?? 0;
   return Math.min(
     1,

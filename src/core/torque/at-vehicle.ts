@@ -66,7 +66,7 @@ export function wrenchFaults(
   const adapterMm = readAdapterMm(adapter);
   if (adapter.trim() !== '' && adapterMm === null)
     return { adapter: `“${adapter}” is no length of an adapter. Write it like 60 mm, square drive to fastener.` };
-  const wrench = wrenches.find((one) => one.name === name);
+  const wrench = wrenches.find((wrench) => wrench.name === name);
   if (adapterMm !== null && !wrench)
     return { wrench: 'The adapter changes the setting by the length of the wrench: choose which wrench it is on.' };
   if (remark.trim() !== '') return {};

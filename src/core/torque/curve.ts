@@ -211,7 +211,8 @@ function slopeOf(points: readonly Point[]): number {
   const last = points.at(-1);
   const recent = last ? points.filter((point) => point.deg >= last.deg - WINDOW_DEG / 2) : [];
   if (recent.length < 3) return 0;
-  const mean = (of: (point: Point) => number): number => recent.reduce((sum, p) => sum + of(p), 0) / recent.length;
+  const mean = (figureOf: (point: Point) => number): number =>
+    recent.reduce((sum, p) => sum + figureOf(p), 0) / recent.length;
   const [deg, nm] = [mean((p) => p.deg), mean((p) => p.nm)];
   const spread = recent.reduce((sum, p) => sum + (p.deg - deg) ** 2, 0);
   return spread === 0 ? 0 : recent.reduce((sum, p) => sum + (p.deg - deg) * (p.nm - nm), 0) / spread;

@@ -251,12 +251,12 @@ export function doubtOfTorque(specNm: Range, thread: Thread, seat: Seat, head: H
   const within = (nm: Range): boolean =>
     nm.min >= band.min * (1 - BAND_TOLERANCE) && nm.max <= band.max * (1 + BAND_TOLERANCE);
   if (within(specNm)) return null;
-  const said = `${sayTorques(specNm)} is far from the usual ${sayTorques(band)} for ${thread}, ${seat} seat, ${head} head.`;
+  const warning = `${sayTorques(specNm)} is far from the usual ${sayTorques(band)} for ${thread}, ${seat} seat, ${head} head.`;
   const slip = SLIPS.find(({ from, to }) =>
     within({ min: toSi(fromSi(specNm.min, from), to), max: toSi(fromSi(specNm.max, from), to) }),
   );
-  if (!slip) return `${said} Check it against its source.`;
-  return `${said} The same figure fits as ${slip.to}: was ${slip.to} read as ${slip.from}?`;
+  if (!slip) return `${warning} Check it against its source.`;
+  return `${warning} The same figure fits as ${slip.to}: was ${slip.to} read as ${slip.from}?`;
 }
 
 const TORQUE_UNITS: readonly TorqueUnit[] = ['N·m', 'lbf·ft', 'lbf·in'];

@@ -70,11 +70,11 @@ const BETWEEN =
  * @returns both figures; null: only one stands there, or a range, both ends of which are in one unit
  */
 export function twice(text: string, unitOf: (text: string) => string | null): readonly [string, string] | null {
-  for (const found of text.matchAll(BETWEEN)) {
-    const [one, other] = [text.slice(0, found.index), text.slice(found.index + found[0].length)];
-    const [first, second] = [unitOf(one), unitOf(other.replace(/[)\]]$/u, ''))];
-    if (first === null || (/-/u.test(found[0]) && (second === null || first === second))) continue;
-    return [one, other.replace(/[)\]]$/u, '')];
+  for (const match of text.matchAll(BETWEEN)) {
+    const [left, other] = [text.slice(0, match.index), text.slice(match.index + match[0].length)];
+    const [first, second] = [unitOf(left), unitOf(other.replace(/[)\]]$/u, ''))];
+    if (first === null || (/-/u.test(match[0]) && (second === null || first === second))) continue;
+    return [left, other.replace(/[)\]]$/u, '')];
   }
   return null;
 }

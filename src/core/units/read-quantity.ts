@@ -92,16 +92,16 @@ function askForDigits(input: QuantityInput, digits: string): QuantityReading {
 }
 
 /** Two figures of one quantity, as manuals give them: they must agree as far as they are written. */
-function readTwice(input: QuantityInput, [one, other]: readonly [string, string]): QuantityReading {
-  const [first, second] = [readOne(input, bareText(input.kind, one)), readPlain(input, other)];
+function readTwice(input: QuantityInput, [left, other]: readonly [string, string]): QuantityReading {
+  const [first, second] = [readOne(input, bareText(input.kind, left)), readPlain(input, other)];
   if (first.verdict !== 'ok') return first;
   // "0.8 mm (.031)": the second is without its unit, and only one unit makes it plausible.
   const seconds = second.verdict === 'ok' ? [second] : second.suggestions;
-  const room = (each: Meant): number => lastDigit(one, first) / 2 + lastDigit(other, each) / 2;
+  const room = (each: Meant): number => lastDigit(left, first) / 2 + lastDigit(other, each) / 2;
   if (seconds.some((each) => Math.abs(first.valueSi - each.valueSi) <= room(each) + 1e-9)) return first;
   if (second.verdict !== 'ok') return second;
   const meanings = [suggest(first.number, UNITS[first.unit]), suggest(second.number, UNITS[second.unit])];
-  return ask(`“${one}” and “${other}” are not the same. Which holds?`, meanings);
+  return ask(`“${left}” and “${other}” are not the same. Which holds?`, meanings);
 }
 
 type Meant = Pick<Suggestion, 'valueSi' | 'unit'>;
@@ -109,9 +109,9 @@ type Meant = Pick<Suggestion, 'valueSi' | 'unit'>;
 /** What one in the last written digit is, in SI: the mark before it may part thousands. */
 function lastDigit(text: string, { unit, valueSi }: Meant): number {
   const { factor } = UNITS[unit];
-  const found = /(\d*)[.,](\d+)\D*$/u.exec(text);
-  const isDecimal = found && Math.abs(Number(`${found[1]}.${found[2]}`) * factor - valueSi) < factor / 1000;
-  return isDecimal ? factor / 10 ** (found[2]?.length ?? 0) : factor;
+  const match = /(\d*)[.,](\d+)\D*$/u.exec(text);
+  const isDecimal = match && Math.abs(Number(`${match[1]}.${match[2]}`) * factor - valueSi) < factor / 1000;
+  return isDecimal ? factor / 10 ** (match[2]?.length ?? 0) : factor;
 }
 
 /** A figure that is given without its unit, with one. @param text as `plainText` gives it */
@@ -142,13 +142,13 @@ function readOne(input: QuantityInput, text: string): QuantityReading {
   const asked: Asked = { window, offer: input.sheet ?? window };
   if (unit) return withUnit(numbers, unit, asked, parts.number);
   if (kind === 'distance' && /k\s*$/iu.test(parts.number)) return askWhichThousand(numbers[0] ?? 0, input.personUnit);
-  const own = input.personUnit && UNITS[input.personUnit].kind === kind ? UNITS[input.personUnit] : unitsOf(kind)[0];
-  return own ? withoutUnit(numbers, own, asked) : refuse(`no unit for ${kind}`);
+  const usual = input.personUnit && UNITS[input.personUnit].kind === kind ? UNITS[input.personUnit] : unitsOf(kind)[0];
+  return usual ? withoutUnit(numbers, usual, asked) : refuse(`no unit for ${kind}`);
 }
 
 /** Thousands of what: people say "100k" of either. */
-function askWhichThousand(number: number, own: UnitName = 'km'): QuantityReading {
-  const units = [...unitsOf('distance')].sort((a, b) => Number(b.name === own) - Number(a.name === own));
+function askWhichThousand(number: number, usual: UnitName = 'km'): QuantityReading {
+  const units = [...unitsOf('distance')].sort((a, b) => Number(b.name === usual) - Number(a.name === usual));
   return ask(
     'Kilometres or miles?',
     units.map((unit) => suggest(number, unit)),
@@ -245,7 +245,11 @@ function implausible(number: number, unit: Unit, { window, offer }: Asked): Quan
   const others = inOtherUnits(number, unit, offer);
   // Foot-pounds and inch-pounds are taken for each other more often than a decimal mark is lost.
   const sister = others.filter(({ unit: name }) => POUNDS.includes(unit.name) && POUNDS.includes(name));
-  const suggestions = [...sister, ...shifted(number, unit, offer), ...others.filter((one) => !sister.includes(one))];
+  const suggestions = [
+    ...sister,
+    ...shifted(number, unit, offer),
+    ...others.filter((other) => !sister.includes(other)),
+  ];
   const si = unitsOf(unit.kind)[0];
   const meaning =
     unit.factor === 1 || !si ? '' : ` is ${show(Number((number * unit.factor).toFixed(si.decimals)), si)}`;
@@ -272,20 +276,20 @@ const inOtherUnits = (number: number, unit: Unit, window: Window): readonly Sugg
     .filter((other) => other !== unit && fits(number * other.factor, window))
     .map((other) => suggest(number, other));
 
-function withoutUnit(numbers: readonly number[], own: Unit, asked: Asked): QuantityReading {
+function withoutUnit(numbers: readonly number[], usual: Unit, asked: Asked): QuantityReading {
   const { window, offer } = asked;
-  const plausible = numbers.filter((n) => fits(n * own.factor, window));
+  const plausible = numbers.filter((n) => fits(n * usual.factor, window));
   const [first, second] = plausible;
-  if (first !== undefined && (second === undefined || (own.kind === 'distance' && first > second)))
-    return accept(first, own);
+  if (first !== undefined && (second === undefined || (usual.kind === 'distance' && first > second)))
+    return accept(first, usual);
   if (first !== undefined)
     return ask(
       'The mark can mean thousands or decimals. Which?',
-      plausible.map((n) => suggest(n, own)),
+      plausible.map((n) => suggest(n, usual)),
     );
-  const elsewhere = numbers.flatMap((n) => inOtherUnits(n, own, offer));
+  const elsewhere = numbers.flatMap((n) => inOtherUnits(n, usual, offer));
   const number = numbers[0] ?? 0;
-  if (elsewhere.length === 0) return implausible(number, own, asked);
+  if (elsewhere.length === 0) return implausible(number, usual, asked);
   const best = elsewhere[0]?.text ?? '';
-  return ask(`${show(number, own)} is not plausible. Did you mean ${best}?`, elsewhere);
+  return ask(`${show(number, usual)} is not plausible. Did you mean ${best}?`, elsewhere);
 }

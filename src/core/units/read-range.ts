@@ -65,12 +65,12 @@ function aroundValue(text: string): { value: string; tolerance: string; unit: st
 function spanOf(text: string): { low: string; high: string } | null {
   const number = NUMBER.exec(text)?.[0] ?? '';
   if (number.trim() === '') return null;
-  for (const found of text.matchAll(SEPARATOR)) {
+  for (const match of text.matchAll(SEPARATOR)) {
     // Two dots are no part of a number.
-    const end = found[0] === '..' ? Math.min(number.length, found.index) : number.length;
-    const [digits, unit] = [text.slice(0, end).trim(), text.slice(end, found.index).trim()];
-    if (found.index < end || digits === '' || /\d/u.test(unit)) continue;
-    const high = text.slice(found.index + found[0].length).trim();
+    const end = match[0] === '..' ? Math.min(number.length, match.index) : number.length;
+    const [digits, unit] = [text.slice(0, end).trim(), text.slice(end, match.index).trim()];
+    if (match.index < end || digits === '' || /\d/u.test(unit)) continue;
+    const high = text.slice(match.index + match[0].length).trim();
     return { low: `${digits} ${unit || high.replace(NUMBER, '')}`.trim(), high };
   }
   return null;

@@ -9,8 +9,9 @@ const figure = (si: number, unit: UnitName): string => {
   const shown = fromSi(si, unit).toFixed(decimals);
   return kind === 'torque' ? String(Number(shown)) : shown;
 };
-const one = (si: number, unit: UnitName): string => `${figure(si, unit)} ${unit}`;
-const both = (si: number, unit: UnitName, other: UnitName): string => `${one(si, unit)} (${one(si, other)})`;
+const figureText = (si: number, unit: UnitName): string => `${figure(si, unit)} ${unit}`;
+const both = (si: number, unit: UnitName, other: UnitName): string =>
+  `${figureText(si, unit)} (${figureText(si, other)})`;
 
 function range({ min, max }: { readonly min: number; readonly max: number }, unit: UnitName): string {
   const [from, to] = [figure(min, unit), figure(max, unit)];
@@ -29,7 +30,8 @@ export const sayTorque = (nm: Nm): string => both(nm, 'N·m', 'lbf·ft');
 export const sayTorques = (nm: { readonly min: number; readonly max: number }): string =>
   `${range(nm, 'N·m')} (${range(nm, 'lbf·ft')})`;
 /** A small screw's in all three, since one of them is taken for another: "9 N·m (6.6 lbf·ft, 80 lbf·in)" */
-export const saySmallTorque = (nm: Nm): string => `${one(nm, 'N·m')} (${one(nm, 'lbf·ft')}, ${one(nm, 'lbf·in')})`;
+export const saySmallTorque = (nm: Nm): string =>
+  `${figureText(nm, 'N·m')} (${figureText(nm, 'lbf·ft')}, ${figureText(nm, 'lbf·in')})`;
 export const saySmallTorques = (nm: { readonly min: number; readonly max: number }): string =>
   `${range(nm, 'N·m')} (${range(nm, 'lbf·ft')}, ${range(nm, 'lbf·in')})`;
 

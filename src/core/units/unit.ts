@@ -110,6 +110,6 @@ const MAX_TEXT = 40;
 export function unitFromText(text: string): Unit | null {
   if (text.length > MAX_TEXT) return null;
   const spelled = plainText(text).toLowerCase().replace(/\.$/, '');
-  const found = SPELLINGS.find(([pattern]) => pattern.test(spelled));
-  return found ? UNITS[found[1]] : null;
+  const spelling = SPELLINGS.find(([pattern]) => pattern.test(spelled));
+  return spelling ? UNITS[spelling[1]] : null;
 }

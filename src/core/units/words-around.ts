@@ -59,8 +59,8 @@ export function bareText(kind: QuantityKind, text: string): string {
 
 /** "km 104000" with its unit behind the figure. */
 function unitLast(text: string): string {
-  const found = /^([a-z]+)[\s:=]+([\d.,\s]+)$/iu.exec(text);
-  return found?.[1] && unitFromText(found[1]) ? `${found[2]} ${found[1]}` : text;
+  const match = /^([a-z]+)[\s:=]+([\d.,\s]+)$/iu.exec(text);
+  return match?.[1] && unitFromText(match[1]) ? `${match[2]} ${match[1]}` : text;
 }
 
 /** Whether a figure is said to be about so much, or in whole thousands: "about 102,900 km", "104k km". */

@@ -12,9 +12,9 @@ export interface FoundDistributor extends Distributor {
 }
 
 /** An engine as it is in one vehicle. */
-export const asFound = <M extends EngineModel>(model: M, found: FoundDistributor | null): M =>
-  found && model.ignition === 'distributor'
-    ? { ...model, distributor: { rotation: found.rotation, towerOfCylinder1: found.towerOfCylinder1 } }
+export const asFound = <M extends EngineModel>(model: M, reading: FoundDistributor | null): M =>
+  reading && model.ignition === 'distributor'
+    ? { ...model, distributor: { rotation: reading.rotation, towerOfCylinder1: reading.towerOfCylinder1 } }
     : model;
 
 /** Towers with the cylinder that their lead runs to, as a person writes them: "5=1 6=5". */
@@ -34,10 +34,10 @@ export function foundDistributor(model: EngineModel, traced: readonly Tower[]): 
   const { distributor, firingOrder } = model;
   if (!distributor) return err('This engine has no distributor.');
   if (traced.length < 2) return err('Trace a second lead: one alone cannot tell. Write tower=cylinder, as 5=1 6=5.');
-  const found = checkIndexing(firingOrder, distributor, traced);
-  if (found.kind === 'contradiction')
+  const checked = checkIndexing(firingOrder, distributor, traced);
+  if (checked.kind === 'contradiction')
     return err(
       'These leads agree with no turn of the cap: two of them are swapped, or one was traced wrongly. Trace them again before anything is kept.',
     );
-  return ok(found.kind === 'as-recorded' ? null : { ...distributor, towerOfCylinder1: found.towerOfCylinder1 });
+  return ok(checked.kind === 'as-recorded' ? null : { ...distributor, towerOfCylinder1: checked.towerOfCylinder1 });
 }

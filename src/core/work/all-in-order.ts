@@ -47,17 +47,17 @@ export function phaseInOrder(
   const open = model.steps.filter(
     (step) => !step.perSite && (step.phase ?? 'prepare') === phase && stepStateIn(record, step.key) === 'open',
   );
-  const said = open.flatMap((step) => {
-    const own = stepSaid(model, record, step, units);
-    return own ? [{ step, ...own }] : [];
+  const entries = open.flatMap((step) => {
+    const stepEntries = stepSaid(model, record, step, units);
+    return stepEntries ? [{ step, ...stepEntries }] : [];
   });
   return {
-    steps: said.map(({ step }) => step),
-    fields: said.flatMap(({ step, fields }) => [
+    steps: entries.map(({ step }) => step),
+    fields: entries.flatMap(({ step, fields }) => [
       ...fields,
       { target: stepTarget(step.key), field: 'state', value: 'done' },
     ]),
-    says: said.flatMap(({ step, says }) => (says.length > 0 ? says : [shortTitle(step).toLowerCase()])),
+    says: entries.flatMap(({ step, says }) => (says.length > 0 ? says : [shortTitle(step).toLowerCase()])),
   };
 }
 
@@ -116,7 +116,7 @@ function askSaid(model: OrderModel, record: JobRecord, step: string, ask: Ask, u
 /** As many as there should be out, and as many back as went out. */
 function countSaid(model: OrderModel, record: JobRecord, { key, what }: Ask): Said | null {
   const [side, row = ''] = key.split(':');
-  const count = countsIn(model, record).find((one) => one.key === row);
+  const count = countsIn(model, record).find((counted) => counted.key === row);
   if (!count) return NOTHING;
   const made = side === 'back' ? count.back : count.out;
   const number = side === 'back' ? (count.out ?? count.expected) : count.expected;

@@ -120,7 +120,7 @@ function reopened({ model, entry, units }: At, place: PlaceModel, after: Applied
 
 function applyStep(at: At): Applied {
   const { model, record, entry, key, units } = at;
-  const step = model.steps.find((own) => own.key === key);
+  const step = model.steps.find((candidate) => candidate.key === key);
   if (!step || step.perSite) return refuse(at, `There is no step ${key} to answer on this order.`);
   const isAnswer = [...step.asks.map(({ key: ask }) => ask), ...REMARKS].some(
     (ask) => answerField(ask) === entry.field,

@@ -105,8 +105,8 @@ function faultOf(
         : null;
     }
     case 'each': {
-      const said = new Set((written.answers[key] ?? '').split(' '));
-      const left = choices.filter((one) => !said.has(one));
+      const answered = new Set((written.answers[key] ?? '').split(' '));
+      const left = choices.filter((choice) => !answered.has(choice));
       return left.length > 0 ? `Say of each, ${what}: ${left.join(', ')} left.` : null;
     }
     case 'count': {

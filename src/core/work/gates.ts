@@ -97,10 +97,10 @@ export function stopBefore(
   model: OrderModel,
   record: JobRecord,
   stage: Stage,
-  own: StepKind | null = null,
+  doing: StepKind | null = null,
 ): string | null {
   for (const gate of GATES) {
-    if (!isBefore(gate, stage) || (own !== null && GATE_TABLE[gate].steps.includes(own))) continue;
+    if (!isBefore(gate, stage) || (doing !== null && GATE_TABLE[gate].steps.includes(doing))) continue;
     const waits = gateWaits(model, record, gate);
     if (waits.length > 0 && !isLifted(model, gate))
       return `First, before ${STAGE_WORDS[GATE_TABLE[gate].before]}: ${GATE_TABLE[gate].says}. ${waits.join(' ')}`;

@@ -139,7 +139,7 @@ export function quantityIn(
   text: string,
   units: PersonUnits,
 ): number | null {
-  const place = places.find((one) => one.target === target);
+  const place = places.find((place) => place.target === target);
   const known = place?.measured[field];
   if (known && known.text === text) return known.si;
   const read = readPlaceQuantity(place?.component ?? 'plug', field, text, units);
@@ -155,8 +155,8 @@ export const countsIn = (
 ): readonly (CountState & CountModel)[] =>
   counts.map((count) => {
     const { out, back } = fieldsOf(record, countTarget(count.key));
-    const found = fieldsOf(record, stepTarget(count.outStep))[answerField('found')];
-    return { ...count, out: numberOf(out), back: numberOf(back), found: typeof found === 'string' ? found : '' };
+    const counted = fieldsOf(record, stepTarget(count.outStep))[answerField('found')];
+    return { ...count, out: numberOf(out), back: numberOf(back), found: typeof counted === 'string' ? counted : '' };
   });
 
 /**

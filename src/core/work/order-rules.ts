@@ -38,7 +38,7 @@ export function placeFaultsIn(
   units: PersonUnits,
   over: Fields = {},
 ): Faults {
-  const place = model.places.find((one) => one.target === target);
+  const place = model.places.find((place) => place.target === target);
   const task = place && taskOf(model, place);
   if (!place || !task) return {};
   const texts = placeRecord({ ...fieldsOf(record, target), ...over });
@@ -73,9 +73,9 @@ function wrenchInHand(
 function coolingFaultAt({ asks }: StepModel, fields: Fields, nowMs: number): string | null {
   const shut = asks.find(({ kind }) => kind === 'clock');
   if (!shut) return null;
-  const said = (key: string): string => String(fields[answerField(key)] ?? '');
+  const answerOf = (key: string): string => String(fields[answerField(key)] ?? '');
   return coolingFault(
-    { shutAt: said('shut'), outside: said('outside'), head: said('head') },
+    { shutAt: answerOf('shut'), outside: answerOf('outside'), head: answerOf('head') },
     shut.minutes ?? USUAL_COOLING_MIN,
     nowMs,
   );
@@ -151,7 +151,7 @@ export function stepFaultsIn(
   nowMs: number,
   units: PersonUnits,
 ): readonly string[] {
-  const step = model.steps.find((own) => own.key === key);
+  const step = model.steps.find((candidate) => candidate.key === key);
   if (!step) return [];
   const stage = stageOfStep(step.kind);
   const shut = stage ? stopBefore(model, record, stage, step.kind) : null;

@@ -148,7 +148,7 @@ function lookFaults(
   component: TaskComponent,
 ): Faults {
   const faults: Record<string, string> = {};
-  const measured = [primaryOhm, secondaryOhm, ohm].some((one) => one !== null) || removedGap !== '';
+  const measured = [primaryOhm, secondaryOhm, ohm].some((ohms) => ohms !== null) || removedGap !== '';
   if (action === 'inspect' && Object.keys(seen).length === 0)
     faults.seen = 'Say what you see: normal is an answer too.';
   if (action === 'test' && !measured && Object.keys(seen).length === 0)

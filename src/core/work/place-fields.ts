@@ -33,7 +33,7 @@ interface FieldOf<K extends string> {
   /** As a person calls it. */
   readonly says: string;
   /** The components that have it; all where absent. */
-  readonly of?: readonly Component[];
+  readonly components?: readonly Component[];
 }
 interface TextField extends FieldOf<'text'> {
   /** Characters at most. */
@@ -50,17 +50,22 @@ interface ChoiceField<C extends string> extends FieldOf<'choice'> {
   readonly choices: readonly C[];
 }
 
-const text = (says: string, of?: readonly Component[], max = 60): TextField => ({ kind: 'text', says, max, of });
+const text = (says: string, of?: readonly Component[], max = 60): TextField => ({
+  kind: 'text',
+  says,
+  max,
+  components: of,
+});
 const quantity = (
   kind: MeasuredKind,
   says: string,
-  more: Pick<QuantityField, 'of' | 'window' | 'unit'> = {},
+  more: Pick<QuantityField, 'components' | 'window' | 'unit'> = {},
 ): QuantityField => ({ kind: 'quantity', quantity: kind, says, ...more });
 const choice = <C extends string>(says: string, choices: readonly C[], of?: readonly Component[]): ChoiceField<C> => ({
   kind: 'choice',
   says,
   choices,
-  of,
+  components: of,
 });
 
 const PLUG: readonly Component[] = ['plug'];
@@ -94,23 +99,27 @@ export const PLACE_FIELDS = {
   observedNumber: text('number read off the old part'),
   believedNumber: text('what someone says the old part is'),
   tagOut: text('serial of the old part', COILS),
-  removedGap: quantity('gap', 'old gap', { of: PLUG }),
+  removedGap: quantity('gap', 'old gap', { components: PLUG }),
   seen: { kind: 'seen', says: 'what was seen' } as FieldOf<'seen'>,
   pieces: choice<Pieces>('pieces of the cracked insulator', PIECES, PLUG),
   grade: choice<Grade>('grade', GRADES),
   /** The thread in the head, once the plug is out. */
   hole: choice<HoleThread>('thread in the head', HOLE_THREADS, PLUG),
   breakawayFeel: choice<BreakawayFeel>('how it came loose', BREAKAWAY_FEELS, PLUG),
-  breakawayTorque: quantity('torque', 'breakaway torque', { of: PLUG, window: PLAUSIBLE_BREAKAWAY }),
-  primaryOhm: quantity('resistance', 'primary resistance', { of: COILS, unit: 'Ω', window: { min: 0, max: 20 } }),
-  secondaryOhm: quantity('resistance', 'secondary resistance', { of: COILS, unit: 'kΩ' }),
-  ohm: quantity('resistance', 'resistance', { of: ['lead', 'rotor'], unit: 'kΩ' }),
+  breakawayTorque: quantity('torque', 'breakaway torque', { components: PLUG, window: PLAUSIBLE_BREAKAWAY }),
+  primaryOhm: quantity('resistance', 'primary resistance', {
+    components: COILS,
+    unit: 'Ω',
+    window: { min: 0, max: 20 },
+  }),
+  secondaryOhm: quantity('resistance', 'secondary resistance', { components: COILS, unit: 'kΩ' }),
+  ohm: quantity('resistance', 'resistance', { components: ['lead', 'rotor'], unit: 'kΩ' }),
   result: choice<PlaceResult>('result', RESULTS),
   goodFor: quantity('distance', 'good for', { window: { min: 500, max: 300_000 } }),
   removalReason: choice<RemovalReason>('why it came out', REMOVAL_REASONS),
   newNumber: text('number on the new part'),
   tagIn: text('serial of the new part', COILS),
-  newGap: quantity('gap', 'new gap', { of: PLUG }),
+  newGap: quantity('gap', 'new gap', { components: PLUG }),
   /** Gaps at which a new plug was bent, in order, mm: with the last one they give each bend and its direction. */
   bentFrom: text('gaps it was bent from', PLUG, 80),
   newLot: text('lot on the box'),
@@ -126,10 +135,10 @@ export const PLACE_FIELDS = {
   wrench: text('wrench', FASTENED),
   /** Crowfoot in line with the wrench, mm. */
   adapter: text('adapter', FASTENED),
-  wrenchSetting: quantity('torque', 'wrench setting', { of: FASTENED }),
-  installedTorque: quantity('torque', 'installed torque', { of: FASTENED }),
-  curve: { kind: 'curve', says: 'torque curve', of: PLUG } as FieldOf<'curve'>,
-  soakedAt: { kind: 'instant', says: 'penetrant went in', of: PLUG } as FieldOf<'instant'>,
+  wrenchSetting: quantity('torque', 'wrench setting', { components: FASTENED }),
+  installedTorque: quantity('torque', 'installed torque', { components: FASTENED }),
+  curve: { kind: 'curve', says: 'torque curve', components: PLUG } as FieldOf<'curve'>,
+  soakedAt: { kind: 'instant', says: 'penetrant went in', components: PLUG } as FieldOf<'instant'>,
   leftWhy: text('why it was left as it was', undefined, 200),
   remark: text('remark', undefined, 500),
   done: { kind: 'flag', says: 'done' } as FieldOf<'flag'>,
@@ -142,8 +151,8 @@ export const isPlaceField = (name: string): name is PlaceField => Object.hasOwn(
 /** Whether a component has a field: a cap has no gap. */
 export function hasField(component: TaskComponent, name: string): name is PlaceField {
   if (!isPlaceField(name)) return false;
-  const { of }: FieldOf<string> = PLACE_FIELDS[name];
-  return !of || of.includes(component);
+  const { components }: FieldOf<string> = PLACE_FIELDS[name];
+  return !components || components.includes(component);
 }
 
 /** Fields in which a person types a quantity. */
@@ -192,7 +201,7 @@ function fieldValue(name: PlaceField, json: Json): PlaceRecord[PlaceField] {
     case 'quantity':
       return typeof json === 'object' ? '' : String(json);
     case 'choice':
-      return field.choices.find((one) => one === json) ?? null;
+      return field.choices.find((choice) => choice === json) ?? null;
     case 'seen':
       return seenOf(json);
     case 'curve':
@@ -218,7 +227,9 @@ const CRACKS = ['nose cracked', 'insulator cracked'] as const satisfies readonly
 
 /** The region of a plug in which a crack was seen; undefined: none was. */
 export const crackedRegion = (seen: Seen): ConditionRegion | undefined =>
-  REGIONS_OF.plug.find((region) => CONDITIONS[region].some((word) => seen[word] && CRACKS.some((one) => one === word)));
+  REGIONS_OF.plug.find((region) =>
+    CONDITIONS[region].some((word) => seen[word] && CRACKS.some((crack) => crack === word)),
+  );
 
 /** Why the engine is not turned after what came out of a place, in words; null: nothing of it speaks against it. */
 export function piecesSays({ seen, pieces }: Pick<PlaceRecord, 'seen' | 'pieces'>): string | null {
@@ -243,7 +254,7 @@ export const allNormal = (seat: 'gasket' | 'conical', ignition: Ignition): Reado
 export const normalFor = (component: TaskComponent): Readonly<Record<string, 2>> =>
   Object.fromEntries(
     REGIONS_OF[component].flatMap((region) => {
-      const word = CONDITIONS[region].find((one) => NORMAL.has(one));
+      const word = CONDITIONS[region].find((word2) => NORMAL.has(word2));
       return word ? [[word, 2]] : [];
     }),
   );

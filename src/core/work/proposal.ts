@@ -102,19 +102,19 @@ function dueNow({ today, engine, components, options, retires }: ProposalInput):
   const from = first?.due && first.due > today ? first.due : today;
   // What binds first is shown at any rate; far from its day it is left, unless a person takes it.
   const isVisitDue = first?.state !== 'later' || daysBetween(today, from) <= WINDOW_DAYS;
-  return sorted.flatMap((one): Wanted[] => {
-    if (one.state === 'no-match' || one.state === 'no-odometer') return [];
-    if (one.state === 'inspect' || (one.certainty === 'assumed' && one === first))
-      return [look(engine.layout, one, options)];
+  return sorted.flatMap((item): Wanted[] => {
+    if (item.state === 'no-match' || item.state === 'no-odometer') return [];
+    if (item.state === 'inspect' || (item.certainty === 'assumed' && item === first))
+      return [look(engine.layout, item, options)];
     const isWanted =
-      one.state === 'past' || one === first || (one.due !== null && daysBetween(from, one.due) <= WINDOW_DAYS);
-    if (!isWanted || one.state === 'no-date' || one.certainty === 'assumed') return [];
-    const leaves = one.component === 'plug' && retires !== null && retires.share < WORTH_A_SET ? retires.on : null;
-    const reason = { kind: 'due', state: one.state, on: one.due, retires: leaves } as const;
+      item.state === 'past' || item === first || (item.due !== null && daysBetween(from, item.due) <= WINDOW_DAYS);
+    if (!isWanted || item.state === 'no-date' || item.certainty === 'assumed') return [];
+    const leaves = item.component === 'plug' && retires !== null && retires.share < WORTH_A_SET ? retires.on : null;
+    const reason = { kind: 'due', state: item.state, on: item.due, retires: leaves } as const;
     return [
       {
         action: 'replace',
-        component: one.component,
+        component: item.component,
         places: 'all',
         why: 'due',
         reason,
@@ -155,7 +155,7 @@ function samplePlaces(
 }
 
 const has = (wanted: readonly Wanted[], component: TaskComponent): boolean =>
-  wanted.some((one) => one.component === component);
+  wanted.some((item) => item.component === component);
 
 /** What is nearly used and comes into reach anyway. */
 const nearlyUsed = ({ components }: ProposalInput, wanted: readonly Wanted[]): readonly Wanted[] =>
@@ -164,7 +164,7 @@ const nearlyUsed = ({ components }: ProposalInput, wanted: readonly Wanted[]): r
     : components.flatMap(({ component, lifeUsed, certainty }): Wanted[] => {
         if (has(wanted, component) || certainty === 'assumed' || lifeUsed === null || lifeUsed < NEARLY_USED) return [];
         const reason = { kind: 'nearly_used', lifeUsed } as const;
-        const isTaken = wanted.some((one) => one.isTaken);
+        const isTaken = wanted.some((item) => item.isTaken);
         return [{ action: 'replace', component, places: 'all', why: 'with_other_work', reason, isTaken }];
       });
 
@@ -174,7 +174,7 @@ function byPolicy(input: ProposalInput, wanted: readonly Wanted[]): readonly Wan
   if (!plugs) return [];
   const all = { action: 'replace', places: 'all', why: 'with_other_work' } as const;
   return input.components.flatMap(({ component, state }): Wanted[] => {
-    if (wanted.some((one) => one.component === component && one.action === 'replace') || state === 'no-match')
+    if (wanted.some((item) => item.component === component && item.action === 'replace') || state === 'no-match')
       return [];
     if (component === 'lead_set' && input.options.leads_with_plugs === 'always')
       return [
@@ -198,7 +198,7 @@ function coilAdvice(
   { components, engine, money, coilChance }: ProposalInput,
   component: TaskComponent,
 ): CoilAdvice | null {
-  const coil = components.find((one) => one.component === component);
+  const coil = components.find((fact) => fact.component === component);
   if (!coil || coil.price === null) return null;
   // One coil by itself another day: the same way in, and the same proof.
   const [place] = allPlaces(engine.layout, component);
@@ -224,30 +224,30 @@ const byFinding = ({ findings }: ProposalInput, wanted: readonly Wanted[]): read
   );
 
 /** A proposal as the procedure sees it; null where the engine has no such place. */
-export function visitTaskOf(layout: Layout, one: Wanted): VisitTask | null {
-  const places = choosePlaces(layout, one.component, one.places);
-  return places.ok ? { ...one, places: places.value, partNumber: null, torqueNm: null } : null;
+export function visitTaskOf(layout: Layout, item: Wanted): VisitTask | null {
+  const places = choosePlaces(layout, item.component, item.places);
+  return places.ok ? { ...item, places: places.value, partNumber: null, torqueNm: null } : null;
 }
 
 /** With the minutes that each adds to those before it, and the price of its parts. */
 function priced(input: ProposalInput, wanted: readonly Wanted[]): readonly Proposal[] {
   let before: readonly VisitTask[] = [];
   let spent = 0;
-  return wanted.flatMap((one): Proposal[] => {
-    const task = visitTaskOf(input.engine.layout, one);
+  return wanted.flatMap((item): Proposal[] => {
+    const task = visitTaskOf(input.engine.layout, item);
     if (!task) return [];
     const sum = visitMinutes(input.engine, [...before, task]);
     const minutes = sum - spent;
-    if (one.isTaken) {
+    if (item.isTaken) {
       before = [...before, task];
       spent = sum;
     }
-    return [{ ...one, minutes, partsCost: partsCostOf(input, one, task.places.length) }];
+    return [{ ...item, minutes, partsCost: partsCostOf(input, item, task.places.length) }];
   });
 }
 
 function partsCostOf({ components }: ProposalInput, { action, component }: Wanted, places: number): number | null {
   if (action !== 'replace') return 0;
-  const price = components.find((one) => one.component === component)?.price ?? null;
+  const price = components.find((fact) => fact.component === component)?.price ?? null;
   return price === null ? null : price * places;
 }

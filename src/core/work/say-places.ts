@@ -39,6 +39,6 @@ export interface NamedPlace {
 export function sayPlaces(places: readonly NamedPlace[]): string {
   const plugs = places.filter(({ component }) => component === 'plug').map(({ name }) => name);
   const others = places.filter(({ component }) => component !== 'plug').map(({ name }) => name);
-  const said = [...(plugs.length === 0 ? [] : [cylindersText(plugs)]), ...others].join(', ');
-  return capital(said);
+  const named = [...(plugs.length === 0 ? [] : [cylindersText(plugs)]), ...others].join(', ');
+  return capital(named);
 }

@@ -13,7 +13,7 @@ export const ORDER_TARGET = 'order';
 /** Which part at which place a target means; null: it means something else. */
 export function readPlaceTarget(target: string): { readonly component: TaskComponent; readonly id: string } | null {
   const [name, id] = split(target);
-  const component = name === 'site' ? 'plug' : TASK_COMPONENTS.find((one) => one === name && one !== 'plug');
+  const component = name === 'site' ? 'plug' : TASK_COMPONENTS.find((known) => known === name && known !== 'plug');
   return component ? { component, id } : null;
 }
 

@@ -134,8 +134,8 @@ export async function saveHistory(
  * @returns false, and nothing is written, where a part that it fitted has been taken out since
  */
 export async function undoOrder(tx: Tx, fleetId: FleetId, workOrderId: WorkOrderId): Promise<boolean> {
-  const own = and(eq(fittedComponents.fleetId, fleetId), eq(fittedComponents.workOrderId, workOrderId));
-  const fitted = await tx.select().from(fittedComponents).where(own).for('update');
+  const ofOrder = and(eq(fittedComponents.fleetId, fleetId), eq(fittedComponents.workOrderId, workOrderId));
+  const fitted = await tx.select().from(fittedComponents).where(ofOrder).for('update');
   if (fitted.some(({ removedOn }) => removedOn !== null)) return false;
   await tx.delete(fittedComponents).where(
     inArray(

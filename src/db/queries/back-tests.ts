@@ -11,7 +11,7 @@ export async function loadPast(
   fleetId: FleetId,
   { perGroup, days }: { readonly perGroup: number; readonly days: number },
 ): Promise<readonly { readonly dutyGroup: string; readonly readings: readonly Reading[] }[]> {
-  const found = await q.execute<{ duty_group: string; days: number[]; kms: number[] }>(sql`
+  const result = await q.execute<{ duty_group: string; days: number[]; kms: number[] }>(sql`
     with chosen as (
       select id, duty_group from (
         select id, duty_group, row_number() over (partition by duty_group order by md5(id::text)) as n
@@ -22,7 +22,7 @@ export async function loadPast(
     from chosen c join odometer_readings r on r.vehicle_id = c.id and r.state = 'accepted'
       and r.read_on >= (select max(read_on) from odometer_readings l where l.vehicle_id = c.id and l.state = 'accepted') - ${days}::int
     group by c.id, c.duty_group`);
-  return found.rows.map((row) => ({
+  return result.rows.map((row) => ({
     dutyGroup: row.duty_group,
     readings: row.days.map((day, i) => ({ day, km: row.kms[i] ?? 0 })),
   }));

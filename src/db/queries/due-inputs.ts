@@ -56,7 +56,7 @@ export async function loadRecentReadings(
   which: Which,
 ): Promise<ReadonlyMap<string, RecentReadings>> {
   const narrowed = which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``;
-  const found = await q.execute<{ id: string; days: number[] | null; kms: number[] | null; suspects: number }>(sql`
+  const result = await q.execute<{ id: string; days: number[] | null; kms: number[] | null; suspects: number }>(sql`
     select v.id, r.days, r.kms, s.n as suspects
     from vehicles v
     left join lateral (
@@ -76,7 +76,7 @@ export async function loadRecentReadings(
       where fleet_id = v.fleet_id and vehicle_id = v.id and state = 'suspect') s on true
     where v.fleet_id = ${fleetId} ${narrowed}`);
   return new Map(
-    found.rows.map(({ id, days, kms, suspects }) => [
+    result.rows.map(({ id, days, kms, suspects }) => [
       id,
       { readings: (days ?? []).map((day, i) => ({ day, km: kms?.[i] ?? 0 })), suspects },
     ]),
@@ -90,22 +90,22 @@ export async function loadHourReadings(
   which: Which,
 ): Promise<ReadonlyMap<string, readonly HourReading[]>> {
   const narrowed = which ? sql`and vehicle_id = any(${sql.param(which)}::uuid[])` : sql``;
-  const found = await q.execute<{ vehicle_id: string; days: number[]; hours: number[] }>(sql`
+  const result = await q.execute<{ vehicle_id: string; days: number[]; hours: number[] }>(sql`
     select vehicle_id, array_agg(read_on - date '1970-01-01' order by read_on, hours) as days,
       array_agg(hours::float8 order by read_on, hours) as hours
     from engine_hour_readings where fleet_id = ${fleetId} and state = 'accepted' ${narrowed} group by vehicle_id`);
   return new Map(
-    found.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, hours: row.hours[i] ?? 0 }))]),
+    result.rows.map((row) => [row.vehicle_id, row.days.map((day, i) => ({ day, hours: row.hours[i] ?? 0 }))]),
   );
 }
 
 /** Writes what decides over what stands there. A component that no sheet speaks of any more has no due status either. */
 export async function saveDueInputs(tx: Tx, rows: readonly DueInputsRow[]): Promise<void> {
   await replaceRows(tx, dueInputs, ['vehicle_id'], rows);
-  const of = rows.map((row) => row.vehicleId);
+  const ids = rows.map((row) => row.vehicleId);
   await tx.execute(sql`
     delete from due_status t using due_inputs s
-    where s.vehicle_id = any(${sql.param(of)}::uuid[]) and t.vehicle_id = s.vehicle_id
+    where s.vehicle_id = any(${sql.param(ids)}::uuid[]) and t.vehicle_id = s.vehicle_id
       and not s.components @> jsonb_build_array(jsonb_build_object('component', t.component))`);
 }
 
@@ -200,7 +200,7 @@ export interface RecordedRow {
 
 /** One slim row a vehicle. The cost of a failure is its own, else that of its duty group, else the fleet's. */
 export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): Promise<readonly RecordedRow[]> {
-  const found = await q.execute<Record<string, unknown> & RecordedRow>(sql`
+  const result = await q.execute<Record<string, unknown> & RecordedRow>(sql`
     select v.id, v.fleet_id as "fleetId", v.unit_number as "unitNumber", v.name, d.name as depot, v.duty_group as "dutyGroup",
       v.reminder_on::text as "reminderOn", s.odometer_on::text as "odometerOn", s.odometer_km::float8 as "odometerKm",
       coalesce(o.certainty, 'exact') as "odometerCertainty",
@@ -226,7 +226,7 @@ export async function loadRecorded(q: Querier, fleetId: FleetId, which: Which): 
     left join back_tests g on g.fleet_id = v.fleet_id and g.duty_group = v.duty_group and v.duty_group <> ''
     left join back_tests b on b.fleet_id = v.fleet_id and b.duty_group = coalesce(g.duty_group, '')
     where v.fleet_id = ${fleetId} ${which ? sql`and v.id = any(${sql.param(which)}::uuid[])` : sql``}`);
-  return found.rows;
+  return result.rows;
 }
 
 /**
@@ -271,10 +271,10 @@ export async function takeStaleGroups(tx: Tx, fleetId: FleetId): Promise<readonl
 
 /** The day for which a fleet was worked out last, and whether a group is stale. */
 export async function loadDueRun(q: Querier, fleetId: FleetId): Promise<{ on: string | null; stale: boolean }> {
-  const found = await q.execute<{ on: string | null; stale: boolean }>(sql`
+  const result = await q.execute<{ on: string | null; stale: boolean }>(sql`
     select (select ran_on::text from due_runs where fleet_id = ${fleetId}) as on,
       exists (select from stale_groups where fleet_id = ${fleetId}) as stale`);
-  return found.rows[0] ?? { on: null, stale: false };
+  return result.rows[0] ?? { on: null, stale: false };
 }
 
 /** What readings alone decide of a vehicle's status. */
@@ -317,10 +317,10 @@ export async function dueInputMarks(
   locked: readonly string[] | null,
 ): Promise<ReadonlyMap<string, string>> {
   const those = locked ? sql`and vehicle_id = any(${sql.param(locked)}::uuid[]) order by vehicle_id for update` : sql``;
-  const found = await tx.execute<{ id: string; mark: string }>(
+  const result = await tx.execute<{ id: string; mark: string }>(
     sql`select vehicle_id as id, xmin::text as mark from due_inputs where fleet_id = ${fleetId} ${those}`,
   );
-  return new Map(found.rows.map(({ id, mark }) => [id, mark]));
+  return new Map(result.rows.map(({ id, mark }) => [id, mark]));
 }
 
 export type DueStatusRow = typeof dueStatus.$inferInsert;
@@ -332,8 +332,8 @@ export async function saveDueStatus(tx: Tx, rows: readonly DueStatusRow[]): Prom
 
 /** Own rates of the vehicles that have one, by duty group. */
 export async function loadGroupRates(q: Querier, fleetId: FleetId, dutyGroup: string): Promise<readonly number[]> {
-  const found = await q.execute<{ rate: number }>(sql`
+  const result = await q.execute<{ rate: number }>(sql`
     select s.rate_km_per_day as rate from due_inputs s join vehicles v on v.id = s.vehicle_id
     where v.fleet_id = ${fleetId} and v.duty_group = ${dutyGroup} and s.rate_km_per_day is not null`);
-  return found.rows.map((row) => row.rate);
+  return result.rows.map((row) => row.rate);
 }

@@ -86,8 +86,8 @@ export async function loadDueIds(
     .$dynamic();
   const rows = await (page ? all.limit(page.limit).offset(page.from) : all);
   const past = isCounted && rows.length === 0 && (page?.from ?? 0) > 0;
-  const found = past ? await countDue(q, fleetId, query) : (rows[0]?.found ?? (isCounted ? 0 : null));
-  return { ids: rows.map((row) => row.id), found };
+  const total = past ? await countDue(q, fleetId, query) : (rows[0]?.found ?? (isCounted ? 0 : null));
+  return { ids: rows.map((row) => row.id), found: total };
 }
 
 async function countDue(q: Querier, fleetId: FleetId, query: DueQuery): Promise<number> {
@@ -118,8 +118,8 @@ export async function loadDueComponents(q: Querier, fleetId: FleetId): Promise<r
     (component) =>
       sql`(select ${component} as component where exists (select from due_status where fleet_id = ${fleetId} and component = ${component}))`,
   );
-  const found = await q.execute<{ component: Component }>(sql.join(each, sql` union all `));
-  return found.rows.map(({ component }) => component);
+  const result = await q.execute<{ component: Component }>(sql.join(each, sql` union all `));
+  return result.rows.map(({ component }) => component);
 }
 
 const SUMMED = sql<number>`sum(${dueCounts.n})::int`;
@@ -197,7 +197,7 @@ export async function loadDueRows(
   if (ids.length === 0) return [];
   const named = component === 'each' ? sql`true` : sql`t.component = ${component}`;
   const which = component ? named : sql`t.leads`;
-  const found = await q.execute<Record<string, unknown> & DueRow>(sql`
+  const result = await q.execute<Record<string, unknown> & DueRow>(sql`
     select v.id, v.unit_number as "unitNumber", v.name, t.depot, t.duty_group as "dutyGroup",
       f.code as "engineCode", t.state, t.life_used as "lifeUsed",
       t.odometer_now_km as "odometerNowKm", t.binds, t.certainty,
@@ -228,7 +228,7 @@ export async function loadDueRows(
     ${FIRST_OPEN_ORDER}
     left join bookings b on b.work_order_id = w.id
     order by asked.place, t.leads desc, t.due_p_50, t.component`);
-  return found.rows;
+  return result.rows;
 }
 
 /** Vehicles with a pressure, the highest first. */
@@ -238,7 +238,7 @@ export async function loadChartPoints(
   filter: Pick<DueQuery, 'component' | 'depot' | 'group' | 'search'>,
   most: number,
 ): Promise<readonly ChartPoint[]> {
-  const found = await q.execute<Record<string, unknown> & ChartPoint>(sql`
+  const result = await q.execute<Record<string, unknown> & ChartPoint>(sql`
     select v.id, v.unit_number as unit, v.name, ${dueStatus.dutyGroup} as "group", f.code as engine, ${dueStatus.depot},
       ${dueStatus.lifeUsed} as life, ${dueStatus.lifeIn28} as "lifeIn28", ${dueStatus.failureCost} as cost, ${pressureIn(filter)} as pressure,
       ${dueStatus.component}, ${dueStatus.state}, ${dueStatus.certainty}, ${dueStatus.binds},
@@ -251,15 +251,15 @@ export async function loadChartPoints(
     where ${conditions(fleetId, { ...filter, sort: 'pressure' })} and ${pressureIn(filter)} is not null and ${dueStatus.lifeUsed} is not null
     order by ${pressureIn(filter)} desc, ${dueStatus.unitOrder}
     limit ${most}`);
-  return found.rows;
+  return result.rows;
 }
 
 /** What an ordinary week adds to life used, over the whole fleet; null where nothing is known. */
 export async function medianWeeklyLife(q: Querier, fleetId: FleetId): Promise<number | null> {
-  const found = await q.execute<{ median: number | null }>(sql`
+  const result = await q.execute<{ median: number | null }>(sql`
     select percentile_cont(0.5) within group (order by life_in7 - life_used) as median
     from due_status where fleet_id = ${fleetId} and leads and life_in7 > life_used`);
-  return found.rows[0]?.median ?? null;
+  return result.rows[0]?.median ?? null;
 }
 
 /** A component that is likely due by a day. */
@@ -279,7 +279,7 @@ export interface ComingRow {
 
 /** Coming work: every component of every vehicle that is likely due by a day. */
 export async function loadComing(q: Querier, fleetId: FleetId, until: string): Promise<readonly ComingRow[]> {
-  const found = await q.execute<Record<string, unknown> & ComingRow>(sql`
+  const result = await q.execute<Record<string, unknown> & ComingRow>(sql`
     select t.vehicle_id as "vehicleId", t.component, v.engine_family_id as "engineFamilyId", t.depot,
       t.due_p_10::text as p10, t.due_p_50::text as p50, t.due_p_90::text as p90, p.number as "partNumber",
       t.failure_cost as "failureCost", t.life_used as "lifeUsed", t.life_in28 as "lifeIn28"
@@ -289,5 +289,5 @@ export async function loadComing(q: Querier, fleetId: FleetId, until: string): P
     left join parts p on p.id = sh.part_id
     where t.fleet_id = ${fleetId} and t.due_p_50 is not null and t.due_p_10 <= ${until}
     order by t.due_p_50, t.component <> 'plug'`);
-  return found.rows;
+  return result.rows;
 }

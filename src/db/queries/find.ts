@@ -20,7 +20,7 @@ export async function findByText(
 ): Promise<readonly FoundRow[]> {
   const holds = `%${literally(text)}%`;
   const begins = `${literally(text)}%`;
-  const found = await q.execute<Record<string, unknown> & FoundRow>(sql`
+  const result = await q.execute<Record<string, unknown> & FoundRow>(sql`
     (select 'vehicle' as kind, id::text, unit_number || ' ' || name as label from vehicles
       where fleet_id = ${fleetId} and (unit_number || ' ' || name) ilike ${holds}
       order by unit_number not ilike ${begins}, length(unit_number), unit_number limit ${MAX_OF_A_KIND})
@@ -37,5 +37,5 @@ export async function findByText(
     (select 'engine', id::text, code || ', ' || name from engine_families
       where fleet_id = ${fleetId} and (code || ' ' || name) ilike ${holds}
       order by code limit ${MAX_OF_A_KIND})`);
-  return found.rows;
+  return result.rows;
 }

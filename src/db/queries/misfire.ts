@@ -102,14 +102,14 @@ export async function loadLotFailures(
   fleetId: FleetId,
   vehicleId: VehicleId,
 ): Promise<readonly { readonly component: string; readonly cylinder: number; readonly failed: number }[]> {
-  const found = await q.execute<{ component: string; cylinder: number; failed: number }>(sql`
+  const result = await q.execute<{ component: string; cylinder: number; failed: number }>(sql`
     select f.component, f.cylinder, count(*)::int as failed
     from fitted_components f
     join fitted_components o on o.fleet_id = f.fleet_id and o.part_id = f.part_id and o.lot = f.lot
       and o.id <> f.id and o.removal_reason in ('failed','found_damaged') and o.tag is distinct from f.tag
     where f.fleet_id = ${fleetId} and f.vehicle_id = ${vehicleId} and f.removed_on is null and f.lot is not null
     group by f.component, f.cylinder`);
-  return found.rows;
+  return result.rows;
 }
 
 /** Cases that a visit is to cure and that have not ended. */

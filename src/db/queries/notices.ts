@@ -20,7 +20,7 @@ export async function noteNews(q: Querier, fleetId: FleetId, today: string, now:
     from due_status t join due_inputs s on s.vehicle_id = t.vehicle_id
     join lateral jsonb_array_elements(s.components) c (of) on c.of ->> 'component' = t.component
     where t.fleet_id = ${fleetId} and t.state = ${state}`;
-  const found = await q.execute(sql`
+  const result = await q.execute(sql`
     insert into notices (fleet_id, vehicle_id, kind, about, text, noted_on, noted_at)
     select ${fleetId}::uuid, news.vehicle_id, news.kind, news.about, news.text, ${today}::date, ${now.toISOString()}::timestamptz
     from (
@@ -35,7 +35,7 @@ export async function noteNews(q: Querier, fleetId: FleetId, today: string, now:
       from odometer_readings r where r.fleet_id = ${fleetId} and r.state = 'suspect'
     ) news
     on conflict do nothing`);
-  return found.rowCount ?? 0;
+  return result.rowCount ?? 0;
 }
 
 const unread = (personId: PersonId): SQL | undefined =>
@@ -78,11 +78,11 @@ export const loadNotices = (
 export type NoticeRow = Awaited<ReturnType<typeof loadNotices>>[number];
 
 export async function countUnread(q: Querier, fleetId: FleetId, personId: PersonId): Promise<number> {
-  const found = await q.execute<{ n: number }>(sql`
+  const result = await q.execute<{ n: number }>(sql`
     select count(*)::int as n from notices n
     where n.fleet_id = ${fleetId}
       and not exists (select from notice_reads r where r.notice_id = n.id and r.person_id = ${personId})`);
-  return found.rows[0]?.n ?? 0;
+  return result.rows[0]?.n ?? 0;
 }
 
 /** Puts aside all that was noted up to and with an instant, or those named. */

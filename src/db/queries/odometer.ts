@@ -52,7 +52,7 @@ export async function loadMeters(
 ): Promise<ReadonlyMap<string, MeterRecord>> {
   const some = vehicleIds ? sql`and v.id = any(${sql.param(vehicleIds)}::uuid[])` : sql``;
   const theirs = vehicleIds ? sql`and vehicle_id = any(${sql.param(vehicleIds)}::uuid[])` : sql``;
-  const found = await q.execute<{
+  const result = await q.execute<{
     id: string;
     offset: number;
     replaced: string | null;
@@ -72,7 +72,7 @@ export async function loadMeters(
       order by vehicle_id, installed_on desc, installed_km desc) f on f.vehicle_id = v.id
     where v.fleet_id = ${fleetId} ${some}`);
   return new Map(
-    found.rows.map(({ id, offset, replaced, began, day, km, lent }) => [
+    result.rows.map(({ id, offset, replaced, began, day, km, lent }) => [
       id,
       {
         meter: { meterOffsetKm: offset, meterReplacedOn: replaced },
@@ -89,7 +89,7 @@ export async function loadHistories(
   vehicleIds: readonly string[],
 ): Promise<ReadonlyMap<string, History>> {
   // In the order of the key, so that nothing is sorted.
-  const found = await q.execute<{
+  const result = await q.execute<{
     vehicle_id: string;
     offset: number;
     replaced: string | null;
@@ -109,7 +109,7 @@ export async function loadHistories(
       ) ordered group by vehicle_id) r on r.vehicle_id = v.id
     where v.fleet_id = ${fleetId} and v.id = any(${sql.param(vehicleIds)}::uuid[])`);
   // Only of these is it asked how they began: the others have a past to go by.
-  const young = found.rows.filter(({ states }) => (states ?? []).filter((s) => s === 'accepted').length < 2);
+  const young = result.rows.filter(({ states }) => (states ?? []).filter((s) => s === 'accepted').length < 2);
   const meters =
     young.length === 0
       ? null
@@ -119,7 +119,7 @@ export async function loadHistories(
           young.map((row) => row.vehicle_id),
         );
   return new Map(
-    found.rows.map(
+    result.rows.map(
       ({ vehicle_id: id, offset, replaced, days: daysThere, kms: kmsThere, states: statesThere, certainties }) => {
         const [days, kms, states] = [daysThere ?? [], kmsThere ?? [], statesThere ?? []];
         const readings = days.map((day, i) => ({ day, km: kms[i] ?? 0 }));
@@ -141,7 +141,7 @@ export async function loadHistories(
 
 /** Suspect readings with what is accepted around them. */
 export async function loadSuspects(q: Querier, fleetId: FleetId) {
-  const found = await q.execute<{
+  const result = await q.execute<{
     vehicleId: VehicleId;
     unitNumber: string;
     name: string;
@@ -167,7 +167,7 @@ export async function loadSuspects(q: Querier, fleetId: FleetId) {
       order by a.read_on desc, a.odometer_km desc limit 1) l on true
     where r.fleet_id = ${fleetId} and r.state = 'suspect'
     order by r.read_on desc, v.unit_number limit 500`);
-  return found.rows;
+  return result.rows;
 }
 
 /** Readings of hour meters of some vehicles, whatever their state, in order of day. */

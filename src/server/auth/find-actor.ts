@@ -16,11 +16,11 @@ export async function findActor({ db }: Deps, headers: Headers): Promise<Actor |
 }
 
 async function actorOfToken(db: Deps['db'], token: string): Promise<Actor | null> {
-  const [found] = await db
+  const [row] = await db
     .select({ personId: apiTokens.personId })
     .from(apiTokens)
     .where(and(eq(apiTokens.tokenSha256, hashToken(token)), isNull(apiTokens.revokedAt)));
-  return found ? actorWhere(db, eq(people.id, found.personId)) : null;
+  return row ? actorWhere(db, eq(people.id, row.personId)) : null;
 }
 
 async function actorWhere(db: Deps['db'], condition: ReturnType<typeof eq>): Promise<Actor | null> {

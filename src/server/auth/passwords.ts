@@ -14,11 +14,11 @@ import { useCase } from '../use-case';
 let judge: ZxcvbnFactory | undefined;
 
 /** Why a password is too easily guessed; null: it is not. @param own what others know of the person: name and address */
-export function weaknessOf(text: string, own: readonly string[]): string | null {
+export function weaknessOf(text: string, names: readonly string[]): string | null {
   judge ??= new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
   const { score } = judge.check(
     text,
-    own.flatMap((words) => words.split(/[\s.@_-]+/).filter(Boolean)),
+    names.flatMap((words) => words.split(/[\s.@_-]+/).filter(Boolean)),
   );
   return score > 1
     ? null
@@ -26,8 +26,8 @@ export function weaknessOf(text: string, own: readonly string[]): string | null 
 }
 
 /** The refusal of a password that is too easily guessed; null: it will do. */
-export function refuseWeak(text: string, own: readonly string[], field = 'password') {
-  const weakness = weaknessOf(text, own);
+export function refuseWeak(text: string, names: readonly string[], field = 'password') {
+  const weakness = weaknessOf(text, names);
   return weakness === null ? null : fail('invalid', weakness, { [field]: weakness });
 }
 

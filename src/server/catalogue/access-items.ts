@@ -21,17 +21,19 @@ export const viewAccessItems = useCase({
   input: z.object({ id: z.uuid(), from: z.uuid().optional() }),
   async run(deps, actor, { id, from }) {
     const families = await loadFamilies(deps.db, actor.fleetId);
-    const family = families.find((one) => one.id === id);
+    const family = families.find((candidate) => candidate.id === id);
     if (!family) return notFound('engine family');
-    const other = families.find((one) => one.id === from) ?? null;
+    const other = families.find((candidate) => candidate.id === from) ?? null;
     return ok({
       family,
       layout: layoutOf(family.model),
       rows: rowsOf(family),
       /** Another family's, to be looked through and saved as one's own. */
       copied: other && { code: other.code, rows: rowsOf(other) },
-      others: families.flatMap((one) =>
-        one.id !== id && one.accessItems?.length ? [{ id: one.id, code: one.code, items: one.accessItems.length }] : [],
+      others: families.flatMap((candidate) =>
+        candidate.id !== id && candidate.accessItems?.length
+          ? [{ id: candidate.id, code: candidate.code, items: candidate.accessItems.length }]
+          : [],
       ),
     });
   },
@@ -53,7 +55,7 @@ export const saveAccessItems = useCase({
       const [family] = await loadFamilies(tx, actor.fleetId, [familyId]);
       if (!family) return notFound('engine family');
       if (family.version !== version) return editedMeanwhile();
-      const read = rows.map((one) => itemFromFields(family.model, one));
+      const read = rows.map((row) => itemFromFields(family.model, row));
       const items = read.map(({ item }) => item);
       const wrong = [
         ...read.flatMap(({ faults }, i) =>

@@ -33,31 +33,31 @@ export const answerFitment = useCase({
   input: answerInput,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const found = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
-      if (!found) return notFound('vehicle');
-      const fault = faultOf(input, found);
+      const fitment = await fitmentOf(tx, actor.fleetId, deps.today(), input.vehicleId);
+      if (!fitment) return notFound('vehicle');
+      const fault = faultOf(input, fitment);
       if (fault) return fail('invalid', 'This answer cannot be taken. See the marked field.', fault);
       const { vehicleId: _, version, vin, ...rest } = input;
-      const said = Object.fromEntries(
+      const answers = Object.fromEntries(
         Object.entries({ ...rest, vin: vin === undefined ? undefined : plainVin(vin) }).filter(
           ([, value]) => value !== undefined,
         ),
       );
-      if (Object.keys(said).length === 0) return fail('invalid', 'Say what you have seen on the vehicle.');
-      const { vehicle } = found;
+      if (Object.keys(answers).length === 0) return fail('invalid', 'Say what you have seen on the vehicle.');
+      const { vehicle } = fitment;
       const done = await tx
         .update(vehicles)
-        .set({ ...said, version: vehicle.version + 1 })
+        .set({ ...answers, version: vehicle.version + 1 })
         .where(and(eq(vehicles.id, vehicle.id), eq(vehicles.version, version)))
         .returning({ id: vehicles.id });
       if (done.length === 0) return editedMeanwhile();
       await refreshDue(tx, actor.fleetId, deps.today(), [vehicle.id]);
-      const before = Object.fromEntries(Object.keys(said).map((key) => [key, vehicle[key as keyof typeof vehicle]]));
+      const before = Object.fromEntries(Object.keys(answers).map((key) => [key, vehicle[key as keyof typeof vehicle]]));
       await writeAudit(tx, actor, {
         action: 'answer',
         entity: 'vehicle',
         entityId: vehicle.id,
-        changes: { from: before, to: said },
+        changes: { from: before, to: answers },
       });
       return ok(null);
     });

@@ -41,5 +41,5 @@ export async function changedSheets(
 /** The same in words for the order; null: every task works by the sheet in force. */
 export async function sheetChange(...asked: Parameters<typeof changedSheets>): Promise<string | null> {
   const changed = await changedSheets(...asked);
-  return changed.length === 0 ? null : [...new Set(changed.map((one) => one.changed))].join(' ');
+  return changed.length === 0 ? null : [...new Set(changed.map((change) => change.changed))].join(' ');
 }

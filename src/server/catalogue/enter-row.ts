@@ -18,8 +18,8 @@ export const enterRow = useCase({
     const kind = kindOf(kindName);
     return deps.db.transaction(async (tx) => {
       // Nobody enters or checks a sheet in another's name.
-      const own: Readonly<Record<string, string>> = { ...fields, entered_by: actor.name, checked_by: '' };
-      const reader = new RowReader({ cell: (key) => (own[key] ?? '').trim(), label: (key) => key }, undefined);
+      const stamped: Readonly<Record<string, string>> = { ...fields, entered_by: actor.name, checked_by: '' };
+      const reader = new RowReader({ cell: (key) => (stamped[key] ?? '').trim(), label: (key) => key }, undefined);
       const scope = { fleetId: actor.fleetId, today: deps.today(), options: {}, jobs: deps.jobs };
       const prepared = await kind.prepare(tx, scope, [{ line: 1, reader }]);
       const [row] = prepared.rows;

@@ -68,9 +68,9 @@ export function fitmentFor(
   { vehicle, family, sheets }: Pick<VehicleFitment, 'vehicle' | 'family' | 'sheets'>,
   component: Component,
 ): { readonly fitment: Fitment<SheetInForce>; readonly blockers: readonly ReleaseBlocker[] } {
-  const own = sheets.filter((sheet) => sheet.component === component);
-  const fitment = fitmentInForce(match(vehicle, own, family.variants), own, { family, vehicle });
-  return { fitment, blockers: blockersFor(fitment, own) };
+  const ofComponent = sheets.filter((sheet) => sheet.component === component);
+  const fitment = fitmentInForce(match(vehicle, ofComponent, family.variants), ofComponent, { family, vehicle });
+  return { fitment, blockers: blockersFor(fitment, ofComponent) };
 }
 
 /** The fleet's supersessions by part number key, with the part behind each. */
@@ -115,15 +115,15 @@ type CurrentNumber =
   | { readonly kind: 'needs-answer'; readonly successors: readonly PartRow[] };
 
 export function currentOf(graph: SupersessionGraph, byKey: ReadonlyMap<string, PartRow>, part: PartRow): CurrentNumber {
-  const found = graph.current(part.numberKey);
-  if (found.kind === 'needs-answer')
-    return { kind: 'needs-answer', successors: found.successors.flatMap((key) => byKey.get(key) ?? []) };
-  const end = byKey.get(found.part);
+  const current = graph.current(part.numberKey);
+  if (current.kind === 'needs-answer')
+    return { kind: 'needs-answer', successors: current.successors.flatMap((key) => byKey.get(key) ?? []) };
+  const end = byKey.get(current.part);
   if (!end || end.id === part.id) return { kind: 'itself' };
   return {
     kind: 'replaced',
     part: end,
-    redesigned: found.path.some((edge) => edge.kind === 'redesigned'),
-    notes: found.path.flatMap((edge) => edge.note ?? []),
+    redesigned: current.path.some((edge) => edge.kind === 'redesigned'),
+    notes: current.path.flatMap((edge) => edge.note ?? []),
   };
 }

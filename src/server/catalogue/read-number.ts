@@ -56,9 +56,9 @@ export async function readNumberOf(
   const all = await loadNumberCodes(q, fleetId);
   const codes = part ? all.filter((code) => code.maker === part.maker) : all;
   const suffix = readSuffix(number, codes);
-  const baseOf = (found: { maker: string; base: string }): PartRow | null => {
-    const base = here.byKey.get(partKey(found.base));
-    return base?.maker === found.maker ? base : null;
+  const baseOf = (parsed: { maker: string; base: string }): PartRow | null => {
+    const base = here.byKey.get(partKey(parsed.base));
+    return base?.maker === parsed.maker ? base : null;
   };
   switch (suffix.kind) {
     case 'no-table':

@@ -24,15 +24,15 @@ export function sheetInForce<S extends ComponentSheet>(
   sheets: readonly S[],
   { family, vehicle }: SheetContext,
 ): SheetInForce<S> {
-  const own = sheets.filter(({ component }) => component === sheet.component);
-  const together = withOthersInForce(sheet, own);
+  const ofComponent = sheets.filter(({ component }) => component === sheet.component);
+  const together = withOthersInForce(sheet, ofComponent);
   const { intakeKpa } = vehicle;
   if (sheet.component !== 'plug' || intakeKpa === null || family.boostBands.length === 0)
     return { ...together, boost: null };
-  const found = gapForBoost(family.boostBands, intakeKpa);
-  const boost = { ...found, kpa: intakeKpa, source: family.boostSource ?? '' };
-  if (found.kind === 'above-all') return { ...together, boost };
-  const { minMm, maxMm, asTyped } = found.band;
+  const boosted = gapForBoost(family.boostBands, intakeKpa);
+  const boost = { ...boosted, kpa: intakeKpa, source: family.boostSource ?? '' };
+  if (boosted.kind === 'above-all') return { ...together, boost };
+  const { minMm, maxMm, asTyped } = boosted.band;
   return {
     ...together,
     boost,
@@ -40,7 +40,7 @@ export function sheetInForce<S extends ComponentSheet>(
     gapMaxMm: maxMm,
     gapTargetMm: null,
     gapAsTyped: asTyped,
-    others: together.others.filter((one) => one.for !== 'gap'),
+    others: together.others.filter((other) => other.for !== 'gap'),
   };
 }
 

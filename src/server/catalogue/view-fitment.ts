@@ -9,10 +9,10 @@ import { useCase } from '../use-case';
 import { fitmentFor, fitmentOf, type VehicleFitment } from './fitment-of';
 
 /** What goes in of every other part that this engine has. */
-function othersOf(found: VehicleFitment) {
-  const layout = layoutOf(found.family.model);
+function othersOf(fitment: VehicleFitment) {
+  const layout = layoutOf(fitment.family.model);
   return TASK_COMPONENTS.filter((component) => component !== 'plug' && quantityOf(layout, component) > 0).map(
-    (component) => ({ component, quantity: quantityOf(layout, component), ...fitmentFor(found, component) }),
+    (component) => ({ component, quantity: quantityOf(layout, component), ...fitmentFor(fitment, component) }),
   );
 }
 
@@ -21,9 +21,9 @@ export const viewFitment = useCase({
   permission: 'read the fleet',
   input: z.uuid(),
   async run(deps, actor, vehicleId) {
-    const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
-    return found
-      ? ok({ ...found, question: whyNoMatch(found.fitment), components: othersOf(found) })
+    const fitment = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
+    return fitment
+      ? ok({ ...fitment, question: whyNoMatch(fitment.fitment), components: othersOf(fitment) })
       : notFound('vehicle');
   },
 });

@@ -21,8 +21,8 @@ export async function backTestFleet(tx: Tx, fleetId: FleetId, today: PlainDate):
   );
   const taught = new Map<string, BackTest>();
   const learn = (name: string, forecasts: readonly PastForecast[]): void => {
-    const found = backTest(forecasts);
-    if (found) taught.set(name, found);
+    const result = backTest(forecasts);
+    if (result) taught.set(name, result);
   };
   for (const [group, rows] of groupBy(past, ({ dutyGroup }) => dutyGroup))
     if (rows.length >= OWN_GROUP)

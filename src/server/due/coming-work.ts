@@ -13,7 +13,7 @@ export const comingWork = (
   rows: readonly ComingRow[],
   engines: ReadonlyMap<string, Pick<ReturnType<typeof engineTimes>, 'minutesOf'>>,
 ): readonly ComingWork[] =>
-  [...groupBy(rows, (row) => row.vehicleId).values()].flatMap((own) => {
-    const engine = engines.get(own[0]?.engineFamilyId ?? '');
-    return engine ? comingVisits(engine.minutesOf, own.flatMap(toComing)) : [];
+  [...groupBy(rows, (row) => row.vehicleId).values()].flatMap((rowsOfVehicle) => {
+    const engine = engines.get(rowsOfVehicle[0]?.engineFamilyId ?? '');
+    return engine ? comingVisits(engine.minutesOf, rowsOfVehicle.flatMap(toComing)) : [];
   });

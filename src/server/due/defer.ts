@@ -67,11 +67,11 @@ async function postpone(
   const now = deps.now();
   return deps.db.transaction(async (tx) => {
     const ids = [...new Set(vehicleIds)];
-    const own = await tx
+    const ended = await tx
       .select({ id: vehicles.id })
       .from(vehicles)
       .where(and(eq(vehicles.fleetId, actor.fleetId), inArray(vehicles.id, ids)));
-    if (own.length !== ids.length) return notFound('vehicle');
+    if (ended.length !== ids.length) return notFound('vehicle');
     await tx
       .update(deferrals)
       .set({ endedAt: now })
@@ -226,10 +226,10 @@ export const listDeferrals = useCase({
 
 /** What was said once of several components is told once. */
 function asSaid<R extends { readonly deferral: typeof deferrals.$inferSelect }>(rows: readonly R[]) {
-  const said = groupBy(rows, ({ deferral: { deferredAt, until, fault, endedAt } }) =>
+  const spans = groupBy(rows, ({ deferral: { deferredAt, until, fault, endedAt } }) =>
     [deferredAt.toISOString(), until, fault, endedAt?.toISOString()].join(' '),
   );
-  return [...said.values()].flatMap(([first, ...rest]) =>
+  return [...spans.values()].flatMap(([first, ...rest]) =>
     first ? [{ ...first, components: [first, ...rest].map(({ deferral }) => deferral.component) }] : [],
   );
 }

@@ -24,15 +24,15 @@ import {
 import type { ComponentInputs } from '@/db/schema';
 
 /** What the row of a vehicle says of one of its components, in the words of the core. */
-export const recordedOf = (row: RecordedRow, of: ComponentInputs): Recorded => ({
-  matched: of.fitment === 'match',
+export const recordedOf = (row: RecordedRow, inputs: ComponentInputs): Recorded => ({
+  matched: inputs.fitment === 'match',
   odometer: row.odometerOn === null || row.odometerKm === null ? null : { on: row.odometerOn, km: row.odometerKm },
   ownRate: ownRateOf(row),
-  limits: { distanceKm: of.limitKm, months: of.limitMonths, share: of.limitShare },
-  clocks: clocksOf(row, of),
+  limits: { distanceKm: inputs.limitKm, months: inputs.limitMonths, share: inputs.limitShare },
+  clocks: clocksOf(row, inputs),
   meter: row.hourMeter,
-  deferral: row.deferrals.find(({ component }) => component === of.component) ?? null,
-  reminderOn: of.component === 'plug' ? row.reminderOn : null,
+  deferral: row.deferrals.find(({ component }) => component === inputs.component) ?? null,
+  reminderOn: inputs.component === 'plug' ? row.reminderOn : null,
   forecast: forecastOf(row),
 });
 
@@ -104,24 +104,24 @@ export const ratesOf = (rows: readonly RecordedRow[]): ReadonlyMap<string, Group
 
 /** Where each component of a vehicle stands; one of them speaks for it. */
 function toRows(row: RecordedRow, group: GroupRate | null, today: PlainDate): readonly DueStatusRow[] {
-  const found = row.components.map((of) => {
-    const status = dueStatusOf(row, of, group, today);
+  const results = row.components.map((component) => {
+    const status = dueStatusOf(row, component, group, today);
     return {
-      of,
+      of: component,
       status,
-      component: of.component,
+      component: component.component,
       state: status.state,
       due: status.dates?.p50 ?? null,
       lifeUsed: status.worst?.due.lifeUsed ?? null,
     };
   });
-  const first = bindsFirst(found);
+  const first = bindsFirst(results);
   const { total: vehiclePressure } = weekCost(
-    found.map(({ status }) => status),
+    results.map(({ status }) => status),
     row,
     row.failureCost,
   );
-  return found.map((each) => ({
+  return results.map((each) => ({
     ...toRow(row, each.of, each.status),
     component: each.component,
     leads: each === first,

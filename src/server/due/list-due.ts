@@ -54,7 +54,7 @@ export interface DueList {
   /** The page asked for, or all that fit the filter. */
   readonly items: readonly DueItem[];
   /** How many fit the filter. */
-  readonly found: number;
+  readonly matching: number;
   /** Vehicles of the fleet, whatever the filter. */
   readonly total: number;
   readonly counts: Readonly<Record<DueState, number>>;
@@ -82,12 +82,12 @@ export const listDue = useCase({
       loadFleetBackTest(db, actor.fleetId),
       loadDueComponents(db, actor.fleetId),
     ]);
-    const found = counted ?? sumOfPlaces(places, filter);
+    const total = counted ?? sumOfPlaces(places, filter);
     const counts = Object.fromEntries(DUE_STATES.map((state) => [state, 0])) as Record<DueState, number>;
     for (const { state, n } of places) counts[state] += n;
     return ok({
       items: (await loadDueRows(db, actor.fleetId, ids, component)).map((row) => toItem(row, deps.today())),
-      found,
+      matching: total,
       total: places.reduce((sum, { n }) => sum + n, 0),
       counts,
       components,
@@ -156,10 +156,10 @@ export const viewDue = useCase({
 });
 
 function componentView(row: RecordedRow, item: DueRow, group: GroupRate | null, today: PlainDate): ComponentDueView {
-  const of = row.components.find(({ component }) => component === item.component);
-  if (!of) return { ...toItem(item, today), breakdown: [], pressureParts: null };
-  const recorded = recordedOf(row, of);
-  const { worst, lifeIn7, rate } = dueStatusOf(row, of, group, today);
+  const componentOf = row.components.find(({ component }) => component === item.component);
+  if (!componentOf) return { ...toItem(item, today), breakdown: [], pressureParts: null };
+  const recorded = recordedOf(row, componentOf);
+  const { worst, lifeIn7, rate } = dueStatusOf(row, componentOf, group, today);
   const { odometer, limits, meter } = recorded;
   return {
     ...toItem(item, today),

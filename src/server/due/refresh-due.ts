@@ -52,14 +52,14 @@ export async function refreshDue(tx: Tx, fleetId: FleetId, today: PlainDate, whi
     const layout = known.layouts.get(vehicle.engineFamilyId);
     if (!layout) return [];
     const choices = choicesFor(known.choices, vehicle);
-    const own = { fitted: fitted.get(vehicle.id) ?? [], hours: hours.get(vehicle.id) ?? [] };
+    const ofVehicle = { fitted: fitted.get(vehicle.id) ?? [], hours: hours.get(vehicle.id) ?? [] };
     return [
       {
         vehicleId: vehicle.id,
         fleetId: vehicle.fleetId,
         ...odometerOf(readings.get(vehicle.id) ?? NO_READINGS),
-        hourMeter: hourMeter(own.hours, kmPerHour(optionInForce('engine_hours', choices))),
-        components: componentsOf(vehicle, layout, own, choices, known),
+        hourMeter: hourMeter(ofVehicle.hours, kmPerHour(optionInForce('engine_hours', choices))),
+        components: componentsOf(vehicle, layout, ofVehicle, choices, known),
       },
     ];
   });
@@ -144,8 +144,8 @@ interface Known {
 }
 
 /** @param of engine families; null: all */
-async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate, of: readonly string[] | null): Promise<Known> {
-  const familyIds = of ? [...new Set(of)] : undefined;
+async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate, ids: readonly string[] | null): Promise<Known> {
+  const familyIds = ids ? [...new Set(ids)] : undefined;
   const families = await loadFamilies(tx, fleetId, familyIds);
   const variants = new Map(families.map((family) => [family.id, family.variants]));
   const sheets = groupBy(await loadSheets(tx, fleetId, today, familyIds && { familyIds }), (sheet) => sheet.component);
@@ -162,10 +162,10 @@ async function loadKnown(tx: Tx, fleetId: FleetId, today: PlainDate, of: readonl
       ]),
     ),
     makersOf: new Map(
-      [...sheets].map(([component, own]) => [
+      [...sheets].map(([component, ofComponent]) => [
         component,
         matcher<ComponentSheet>(
-          own.filter(({ sourceKind }) => sourceKind === 'part_maker'),
+          ofComponent.filter(({ sourceKind }) => sourceKind === 'part_maker'),
           variants,
         ),
       ]),
@@ -228,13 +228,13 @@ function limitsOf(
   maker: Fitment<ComponentSheet> | undefined,
   ceilings: Ceilings,
 ): LimitInputs {
-  const own = intervalOf(vehicle, sheet);
-  const of = sheet && maker?.kind === 'match' && maker.spec.partId === sheet.partId ? maker.spec : null;
-  const theirs = intervalOf(vehicle, of);
+  const interval = intervalOf(vehicle, sheet);
+  const stated = sheet && maker?.kind === 'match' && maker.spec.partId === sheet.partId ? maker.spec : null;
+  const theirs = intervalOf(vehicle, stated);
   const limits: LimitInputs = {
-    limitKm: least(own.km, theirs.km),
-    limitMonths: least(own.months, theirs.months),
-    limitBy: isLess(theirs.km, own.km) || isLess(theirs.months, own.months) ? 'maker' : 'sheet',
+    limitKm: least(interval.km, theirs.km),
+    limitMonths: least(interval.months, theirs.months),
+    limitBy: isLess(theirs.km, interval.km) || isLess(theirs.months, interval.months) ? 'maker' : 'sheet',
   };
   const ceiling = sheet?.part.electrode ? ceilings.get(sheet.part.electrode) : undefined;
   return ceiling !== undefined && isLess(ceiling, limits.limitKm)

@@ -38,7 +38,7 @@ export async function refreshFamiliesSoon(
 ): Promise<void> {
   const families = [...new Set(familyIds)];
   if (families.length === 0) return;
-  const found = await vehiclesOf(tx, fleetId, families);
-  if (found.length > MAX_AT_ONCE) await jobs.send(tx, 'refresh-families', { fleetId, familyIds: families, why });
-  else await refreshDue(tx, fleetId, today, found);
+  const vehicleIds = await vehiclesOf(tx, fleetId, families);
+  if (vehicleIds.length > MAX_AT_ONCE) await jobs.send(tx, 'refresh-families', { fleetId, familyIds: families, why });
+  else await refreshDue(tx, fleetId, today, vehicleIds);
 }

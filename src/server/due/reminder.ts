@@ -14,8 +14,8 @@ export const recordReminder = useCase({
   input: reminderForm.schema,
   async run(deps, actor, { vehicleId, on, odometer }): Promise<Outcome<{ readonly message: string }>> {
     return deps.db.transaction(async (tx): Promise<Outcome<{ readonly message: string }>> => {
-      const own = and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId));
-      const [vehicle] = await tx.select({ unitNumber: vehicles.unitNumber }).from(vehicles).where(own);
+      const isVehicle = and(eq(vehicles.fleetId, actor.fleetId), eq(vehicles.id, vehicleId));
+      const [vehicle] = await tx.select({ unitNumber: vehicles.unitNumber }).from(vehicles).where(isVehicle);
       if (!vehicle) return notFound('vehicle');
       if (on > deps.today()) return fail('invalid', 'That day is still to come.', { on: 'That day is still to come.' });
       const reading = { unitNumber: vehicle.unitNumber, on, text: odometer, source: 'own reminder' };
@@ -26,7 +26,7 @@ export const recordReminder = useCase({
         const message = kept?.message ?? 'Give what the dash shows.';
         return fail('invalid', message, { odometer: message });
       }
-      await tx.update(vehicles).set({ reminderOn: on }).where(own);
+      await tx.update(vehicles).set({ reminderOn: on }).where(isVehicle);
       await refreshDue(tx, actor.fleetId, deps.today(), [vehicleId]);
       await writeAudit(tx, actor, {
         action: 'reminder',

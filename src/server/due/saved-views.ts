@@ -14,8 +14,8 @@ export const saveView = useCase({
   input: saveViewForm.schema,
   async run(deps, actor, input): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx) => {
-      const own = await tx.select().from(savedViews).where(eq(savedViews.personId, actor.personId));
-      if (own.length >= MAX_VIEWS && !own.some((view) => view.name === input.name))
+      const saved = await tx.select().from(savedViews).where(eq(savedViews.personId, actor.personId));
+      if (saved.length >= MAX_VIEWS && !saved.some((view) => view.name === input.name))
         return fail('conflict', `You have ${MAX_VIEWS} views. Remove one first.`);
       await tx
         .insert(savedViews)

@@ -59,14 +59,14 @@ export const viewHorizon = useCase({
     ]);
     const ratios = await loadTimeRatios(db, actor.fleetId, null);
     const engines = new Map(families.map((family) => [family.id, engineTimes(family, ratios.get(family.id))]));
-    const own = depot ? coming.filter((row) => row.depot === depot) : coming;
+    const shown = depot ? coming.filter((row) => row.depot === depot) : coming;
     /** Minutes a week of the bays of one depot, or of all, that this work may have. */
     const bayWeek = (name: string | undefined): number =>
       bayRows.filter((row) => !name || row.depot === name).reduce((sum, { hours }) => sum + minutesAWeek(hours), 0) *
       (costs.bayPercent / 100);
     const byDepot = groupBy(coming, (row) => row.depot);
     return ok({
-      weeks: horizon(comingWork(own, engines), today, HORIZON_WEEKS),
+      weeks: horizon(comingWork(shown, engines), today, HORIZON_WEEKS),
       bayMinutes: bayWeek(depot),
       depots: [...byDepot]
         .map(([name, rows]) => ({
@@ -129,7 +129,7 @@ export const whatIf = useCase({
         },
       ]),
     );
-    const of = new Map(chosen.map((row) => [row.id, row]));
+    const vehicleOf = new Map(chosen.map((row) => [row.id, row]));
     const rates = ratesOf(rows);
     const until = addDays(deps.today(), WHAT_IF_DAYS);
     const outcome = (shareOf: (own: number) => number): PolicyOutcome => {
@@ -140,8 +140,8 @@ export const whatIf = useCase({
         const recorded = recordedOf(row, { ...plugs, limitShare: shareOf(plugs.limitShare) });
         const group = rates.get(row.dutyGroup) ?? null;
         const { dates, pressure } = computeDueStatus(recorded, group, moneyOf(row), ASSUMED_LIFE, deps.today());
-        const own = of.get(row.id);
-        const job = work.get(own?.family ?? '');
+        const vehicle = vehicleOf.get(row.id);
+        const job = work.get(vehicle?.family ?? '');
         if (!dates || dates.p50 > until) {
           sum.pressure += pressure ?? 0;
           continue;
@@ -150,10 +150,10 @@ export const whatIf = useCase({
         sum.vehicles += 1;
         sum.plugs += job.plugs;
         sum.minutes += job.minutes;
-        sum.partsCost += job.plugs * (price.get(own?.partId ?? '') ?? 0);
+        sum.partsCost += job.plugs * (price.get(vehicle?.partId ?? '') ?? 0);
       }
       return sum;
     };
-    return ok({ share, now: outcome((own) => own), changed: outcome(() => share), currency: costs.currency });
+    return ok({ share, now: outcome((share2) => share2), changed: outcome(() => share), currency: costs.currency });
   },
 });

@@ -61,6 +61,8 @@ function eventsOf({ vehicleId, unitNumber, name, depot, due, others, ...item }: 
   ];
   return [
     ...(due && first ? [event(item.component, due.p50, first.filter(Boolean).join(', '))] : []),
-    ...others.flatMap((one) => (one.due === null ? [] : [event(one.component, one.due, STATE_WORDS[one.state])])),
+    ...others.flatMap((other) =>
+      other.due === null ? [] : [event(other.component, other.due, STATE_WORDS[other.state])],
+    ),
   ];
 }

@@ -32,7 +32,7 @@ export const gapLimitOf = (spec: SpecSheet): number => wornOutAt(gapSpecOf(spec)
 export interface FindingView extends Finding {
   readonly key: string;
   /** What a person said to it; null: nobody yet. */
-  readonly said: VerdictRow | null;
+  readonly verdict: VerdictRow | null;
   /** It was said to something that no longer shows: the record has been changed since. */
   readonly past: boolean;
   /** What would answer it, and is not on an open order yet. */
@@ -45,7 +45,7 @@ const EARLIER: Pick<Finding, 'against' | 'looked' | 'of'> = { against: [], looke
 /** What the removed parts of an order say, with what people said to it. */
 export async function findingsOf(q: Querier, state: FloorState): Promise<readonly FindingView[]> {
   const { order, layout, resting, spec } = state;
-  const found = readEngine({
+  const findings = readEngine({
     layout,
     deactivated: resting,
     directionKnown: order.trayFirst !== null,
@@ -53,20 +53,20 @@ export async function findingsOf(q: Querier, state: FloorState): Promise<readonl
     sites: layout.sites.map((site) => readingAt(state, site)),
     engine: engineReading(state),
   });
-  const said = new Map((await loadVerdicts(q, order.id)).map((row) => [row.verdict.findingKey, row]));
-  const now = found.map((finding) => {
+  const verdicts = new Map((await loadVerdicts(q, order.id)).map((row) => [row.verdict.findingKey, row]));
+  const now = findings.map((finding) => {
     const key = findingKey(finding);
-    return { ...finding, key, said: said.get(key) ?? null, past: false, answers: answersOf(state, finding) };
+    return { ...finding, key, verdict: verdicts.get(key) ?? null, past: false, answers: answersOf(state, finding) };
   });
   const keys = new Set(now.map(({ key }) => key));
-  const gone = [...said.values()].filter(({ verdict }) => !keys.has(verdict.findingKey));
+  const gone = [...verdicts.values()].filter(({ verdict }) => !keys.has(verdict.findingKey));
   return [
     ...now,
     ...gone.map((row) => ({
       ...EARLIER,
       ...row.verdict.found,
       key: row.verdict.findingKey,
-      said: row,
+      verdict: row,
       past: true,
       answers: [],
     })),
@@ -103,8 +103,8 @@ function readingAt(state: FloorState, site: SiteKey): SiteReading {
 
 /** What cap, rotor and lead set show. */
 function engineReading(state: FloorState): EngineReading['engine'] {
-  const own = state.places.filter(({ component, movedToId }) => movedToId === null && isOfEngine(component));
-  return { seen: seenAt(own), outOfRange: own.flatMap((place) => outOfRange(state, place)) };
+  const places = state.places.filter(({ component, movedToId }) => movedToId === null && isOfEngine(component));
+  return { seen: seenAt(places), outOfRange: places.flatMap((place) => outOfRange(state, place)) };
 }
 
 /** The words of some places; null: nobody has looked at any of them. */
@@ -126,9 +126,9 @@ function outOfRange(state: FloorState, place: PlaceRow): readonly OutOfRange[] {
     ['secondary', place.secondaryOhm, rules.secondaryOhm],
     [place.component === 'rotor' ? 'rotor' : 'lead', place.ohm, ohmRange(rules, leadLengthOf(state, place))],
   ] as const;
-  return measured.flatMap(([of, ohm, range]) =>
+  return measured.flatMap(([component, ohm, range]) =>
     ohm !== null && range && isResistanceInRange(ohm, range) === false
-      ? [{ of, words: `${of} ${sayOhms(ohm)}, sheet ${sayOhmRange(range)}` }]
+      ? [{ measured: component, words: `${component} ${sayOhms(ohm)}, sheet ${sayOhmRange(range)}` }]
       : [],
   );
 }
@@ -150,4 +150,4 @@ export function foundDiffers(place: PlaceRow, graph: SupersessionGraph): boolean
 
 /** Those that stop the work and on which no supervisor has spoken. */
 export const stopsOf = (findings: readonly FindingView[]): readonly FindingView[] =>
-  findings.filter(({ urgency, said, past }) => urgency === 'stop' && !past && said?.role !== 'supervisor');
+  findings.filter(({ urgency, verdict, past }) => urgency === 'stop' && !past && verdict?.role !== 'supervisor');

@@ -34,7 +34,7 @@ export const judgeFinding = useCase({
           'forbidden',
           'A finding that stops the work is for a supervisor. Leave the vehicle where it stands.',
         );
-      const { key, said: _, past: __, answers: ___, ...found } = finding;
+      const { key, verdict: _, past: __, answers: ___, ...found } = finding;
       const values = {
         found,
         verdict,

@@ -58,9 +58,9 @@ export const viewTrainer = useCase({
       .orderBy(asc(trainerGrades.saidAt));
     const byPerson = new Map<string, { name: string; graded: Graded[] }>();
     for (const { personId, name, plug, answer, said } of rows) {
-      const one = byPerson.get(personId) ?? { name, graded: [] };
-      one.graded.push({ plug, answer: answer as Grade, said: said as Grade });
-      byPerson.set(personId, one);
+      const grader = byPerson.get(personId) ?? { name, graded: [] };
+      grader.graded.push({ plug, answer: answer as Grade, given: said as Grade });
+      byPerson.set(personId, grader);
     }
     const mine = byPerson.get(actor.personId)?.graded ?? [];
     const graders = [...byPerson.values()];
@@ -68,7 +68,7 @@ export const viewTrainer = useCase({
       part: partOf(nextPart(mine)),
       mine: {
         graded: mine.length,
-        right: mine.filter(({ answer, said }) => answer === said).length,
+        right: mine.filter(({ answer, given }) => answer === given).length,
         last: mine.at(-1) ?? null,
         weakest: [...GRADES]
           .filter((grade) => mine.some(({ answer }) => answer === grade))
@@ -78,11 +78,11 @@ export const viewTrainer = useCase({
       withAnswer: graders.map(({ name, graded }) => ({
         name,
         graded: graded.length,
-        kappa: cohensKappa(graded.map(({ answer, said }) => [answer, said])),
+        kappa: cohensKappa(graded.map(({ answer, given }) => [answer, given])),
       })),
       between: graders.flatMap((a, i) =>
         graders.slice(i + 1).map((b) => {
-          const last = (graded: readonly Graded[]) => new Map(graded.map(({ plug, said }) => [plug, said]));
+          const last = (graded: readonly Graded[]) => new Map(graded.map(({ plug, given }) => [plug, given]));
           const [left, right] = [last(a.graded), last(b.graded)];
           const pairs = [...left].flatMap(([plug, said]) => {
             const other = right.get(plug);

@@ -179,7 +179,7 @@ export const changeDepot = useCase({
         .returning();
       if (!depot) return notFound('depot');
       const all = await tx.select({ id: depots.id }).from(depots).where(eq(depots.fleetId, actor.fleetId));
-      const named = Object.entries(ways).filter(([id]) => id !== depotId && all.some((one) => one.id === id));
+      const named = Object.entries(ways).filter(([id]) => id !== depotId && all.some((depot) => depot.id === id));
       for (const [otherId, minutes] of named) await keepWay(tx, actor.fleetId, [depot.id, otherId as DepotId], minutes);
       await writeAudit(tx, actor, {
         action: 'change',

@@ -13,8 +13,8 @@ import { addSignIn } from './people';
 
 /** Whether this workspace has nobody yet: only then may the first supervisor be made without signing in. */
 export async function isFirstRun({ db }: Deps): Promise<boolean> {
-  const [found] = await db.select({ n: count() }).from(fleets);
-  return (found?.n ?? 0) === 0;
+  const [fleetCount] = await db.select({ n: count() }).from(fleets);
+  return (fleetCount?.n ?? 0) === 0;
 }
 
 /** Makes the fleet and its first supervisor. Refused once there is a fleet. */

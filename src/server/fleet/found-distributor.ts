@@ -20,10 +20,10 @@ export const recordDistributor = useCase({
       if (!vehicle || !family) return notFound('vehicle');
       const seen = foundDistributor(family.model, tracedFromText(traced));
       if (!seen.ok) return fail('invalid', seen.error, { traced: seen.error });
-      const found = seen.value && { ...seen.value, proof, by: actor.name, on: deps.today() };
+      const distributor = seen.value && { ...seen.value, proof, by: actor.name, on: deps.today() };
       const done = await tx
         .update(vehicles)
-        .set({ distributor: found, version: version + 1 })
+        .set({ distributor: distributor, version: version + 1 })
         .where(and(eq(vehicles.id, vehicle.id), eq(vehicles.version, version)))
         .returning({ id: vehicles.id });
       if (done.length === 0) return editedMeanwhile();
@@ -33,13 +33,13 @@ export const recordDistributor = useCase({
         entityId: vehicle.id,
         changes: {
           from: { distributor: vehicle.distributor },
-          to: { distributor: found },
+          to: { distributor: distributor },
           reason: `${traced}; ${proof}`,
         },
       });
       return ok({
-        message: found
-          ? `Kept: cylinder 1 is at tower ${found.towerOfCylinder1} in this vehicle. Drawing and leads follow it.`
+        message: distributor
+          ? `Kept: cylinder 1 is at tower ${distributor.towerOfCylinder1} in this vehicle. Drawing and leads follow it.`
           : 'It stands as its family does: nothing special is kept.',
       });
     });

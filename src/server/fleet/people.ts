@@ -121,14 +121,14 @@ export const changePresence = useCase({
   async run(deps, actor, { personId, version, depotIds, skills, hours }): Promise<Outcome<null>> {
     return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
       const known = await tx.select({ id: depots.id }).from(depots).where(eq(depots.fleetId, actor.fleetId));
-      const own = depotIds.filter((id) => known.some((depot) => depot.id === id));
-      if (own.length < depotIds.length) return notFound('depot');
+      const chosen = depotIds.filter((id) => known.some((depot) => depot.id === id));
+      if (chosen.length < depotIds.length) return notFound('depot');
       const [before] = await tx
         .select()
         .from(people)
         .where(and(eq(people.fleetId, actor.fleetId), eq(people.id, personId)));
       if (!before) return notFound('person');
-      const values = { depotIds: own, skills, hours };
+      const values = { depotIds: chosen, skills, hours };
       const done = await tx
         .update(people)
         .set({ ...values, version: version + 1 })
@@ -147,11 +147,11 @@ export const changePresence = useCase({
 });
 
 async function supervisors(tx: Tx, fleetId: FleetId): Promise<number> {
-  const [found] = await tx
+  const [row] = await tx
     .select({ n: count() })
     .from(people)
     .where(and(eq(people.fleetId, fleetId), eq(people.role, 'supervisor'), eq(people.active, true)));
-  return found?.n ?? 0;
+  return row?.n ?? 0;
 }
 
 export const listPeople = useCase({

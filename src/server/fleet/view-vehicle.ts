@@ -36,9 +36,9 @@ export const viewVehicle = useCase({
   permission: 'read the fleet',
   input: z.uuid(),
   async run(deps, actor, vehicleId) {
-    const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
-    if (!found) return notFound('vehicle');
-    const { vehicle, family, specs, fitment, blockers } = found;
+    const vehicleFitment = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
+    if (!vehicleFitment) return notFound('vehicle');
+    const { vehicle, family, specs, fitment, blockers } = vehicleFitment;
     const [
       readings,
       hours,

@@ -87,11 +87,11 @@ export async function applyInBackground(
 
 async function keepPlan(tx: Tx, deps: Deps, row: ImportRow, problem: string | null): Promise<void> {
   const planned = await planImport(tx, row, deps);
-  const found = planned.ok
+  const result = planned.ok
     ? { plan: summaryOf(planned.value), refusedRows: refusedCsv(planned.value), problem }
     : { plan: null, refusedRows: null, problem: planned.error };
   await tx
     .update(imports)
-    .set({ state: 'checked', ...found })
+    .set({ state: 'checked', ...result })
     .where(eq(imports.id, row.id));
 }

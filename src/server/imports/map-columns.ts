@@ -20,11 +20,11 @@ export function suggestMapping(kind: ImportKind, header: readonly string[]): Map
   for (const pass of [(key: string) => [key], (_: string, aliases: readonly string[]) => aliases]) {
     for (const column of kind.columns) {
       if (column.key in mapping) continue;
-      const found = pass(column.key, column.aliases ?? []).find((name) => free.has(name));
-      const name = found === undefined ? undefined : free.get(found);
-      if (found === undefined || name === undefined) continue;
+      const match = pass(column.key, column.aliases ?? []).find((name) => free.has(name));
+      const name = match === undefined ? undefined : free.get(match);
+      if (match === undefined || name === undefined) continue;
       mapping[column.key] = name;
-      free.delete(found);
+      free.delete(match);
     }
   }
   return mapping;

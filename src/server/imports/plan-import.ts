@@ -69,12 +69,12 @@ function dateQuestion(
 ): { questions: PlanQuestion[]; dateOrder?: DateOrder } {
   const at = kind.dateColumns.map((key) => table.header.indexOf(row.mapping[key] ?? '')).filter((index) => index >= 0);
   const texts = table.rows.flatMap((line) => at.map((index) => line.cells[index] ?? ''));
-  const found = orderOf(texts);
-  if (found === 'day-first' || found === 'month-first') return { questions: [], dateOrder: found };
+  const order = orderOf(texts);
+  if (order === 'day-first' || order === 'month-first') return { questions: [], dateOrder: order };
   const example = texts.find((text) => /^\s*\d{1,2}[-/.]\d{1,2}[-/.]\d{2,4}/.test(text));
   if (!example || options.dateOrder) return { questions: [], dateOrder: options.dateOrder };
   const text =
-    found === 'mixed'
+    order === 'mixed'
       ? `Some days in this file can only be day first and others only month first. Which one holds? The others are refused.`
       : `“${example.slice(0, 12)}” can be read two ways, and no row of the file decides. Which comes first?`;
   const choices = [

@@ -41,11 +41,11 @@ const RECENT_ORDERS = 5;
 export async function factsOf(
   deps: Deps,
   actor: Actor,
-  found: VehicleFitment,
+  fitment: VehicleFitment,
   away: Story['away'],
 ): Promise<CaseFacts> {
   const { db } = deps;
-  const { vehicle, family } = found;
+  const { vehicle, family } = fitment;
   const layout = layoutOf(family.model);
   // One after the other: where something is written they share its connection.
   const due = await viewDue(deps, actor, vehicle.id);
@@ -57,15 +57,15 @@ export async function factsOf(
     due.ok ? due.value.components.map(({ component, limitKm }) => [component as string, limitKm]) : [],
   );
   return {
-    engine: engineOf(found, layout),
+    engine: engineOf(fitment, layout),
     ages: agesOf(stays, odometerKm, limits, away),
-    recentWork: odometerKm === null ? [] : await recentWork(db, found, odometerKm),
+    recentWork: odometerKm === null ? [] : await recentWork(db, fitment, odometerKm),
     record: recordOf(stays, lots, away),
-    weak: weakOf(found),
+    weak: weakOf(fitment),
     stoppedByFinding: await isStoppedByFinding(deps, actor, vehicle.id),
-    opening: openingOf(found, layout),
+    opening: openingOf(fitment, layout),
     minutes: {},
-    prices: pricesOf(found),
+    prices: pricesOf(fitment),
     labourPerHour: costs.labourPerHour,
     downtimePerHour: costs.hourCost,
     currency: costs.currency,
@@ -152,10 +152,10 @@ function openingOf({ vehicle, family }: VehicleFitment, layout: Layout): Misfire
   });
 }
 
-function pricesOf(found: VehicleFitment): MisfireCase['prices'] {
+function pricesOf(vehicleFitment: VehicleFitment): MisfireCase['prices'] {
   const price = (...components: readonly ('coil' | 'rail' | 'boot' | 'lead' | 'plug')[]): number | undefined => {
     for (const component of components) {
-      const { fitment } = fitmentFor(found, component);
+      const { fitment } = fitmentFor(vehicleFitment, component);
       if (fitment.kind === 'match' && fitment.spec.part.price !== null) return fitment.spec.part.price;
     }
     return undefined;
@@ -165,8 +165,8 @@ function pricesOf(found: VehicleFitment): MisfireCase['prices'] {
 }
 
 /** What closed visits touched lately, place by place. */
-async function recentWork(q: Querier, found: VehicleFitment, odometerKm: Km): Promise<readonly RecentWork[]> {
-  const { vehicle } = found;
+async function recentWork(q: Querier, fitment: VehicleFitment, odometerKm: Km): Promise<readonly RecentWork[]> {
+  const { vehicle } = fitment;
   const orders = await q
     .select({ id: workOrders.id, closedKm: workOrders.closedKm })
     .from(workOrders)
@@ -175,7 +175,7 @@ async function recentWork(q: Querier, found: VehicleFitment, odometerKm: Km): Pr
     .limit(RECENT_ORDERS);
   const recent = orders.filter(({ closedKm }) => closedKm !== null && odometerKm - closedKm <= VISIT_KM);
   if (recent.length === 0) return [];
-  const isWrong = await wrongPlugs(q, found);
+  const isWrong = await wrongPlugs(q, fitment);
   const work: RecentWork[] = [];
   for (const { id, closedKm } of recent) {
     const places = await q

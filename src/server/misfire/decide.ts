@@ -65,9 +65,9 @@ export const mendCase = useCase({
   async run(deps, actor, { caseId, cause: chosen, releaseReason }): Promise<Outcome<{ workOrderId: string }>> {
     return deps.db.transaction(async (tx): Promise<Outcome<{ workOrderId: string }>> => {
       const misfire = await caseFor(tx, actor, caseId, 'mend');
-      const found = await fitmentOf(tx, actor.fleetId, deps.today(), misfire.vehicleId);
-      const task = found && (await taskFor(tx, misfire, found, chosen));
-      if (!found) return notFound('vehicle');
+      const fitment = await fitmentOf(tx, actor.fleetId, deps.today(), misfire.vehicleId);
+      const task = fitment && (await taskFor(tx, misfire, fitment, chosen));
+      if (!fitment) return notFound('vehicle');
       if (!task)
         return fail(
           'conflict',
@@ -93,12 +93,17 @@ export const mendCase = useCase({
 });
 
 /** The task for a cause, where the part sits now; null: no part of the ignition. */
-async function taskFor(tx: Tx, misfire: CaseRow, found: VehicleFitment, chosen: Hypothesis): Promise<TaskInput | null> {
+async function taskFor(
+  tx: Tx,
+  misfire: CaseRow,
+  fitment: VehicleFitment,
+  chosen: Hypothesis,
+): Promise<TaskInput | null> {
   const remedy = remedyTask(chosen);
   if (!remedy) return null;
   const { away } = storyOf(entriesOf(await loadCaseEntries(tx, misfire.id)));
   const part = suspectOf(remedy.component);
-  const component = soldAs(found, remedy.component);
+  const component = soldAs(fitment, remedy.component);
   const cylinders = remedy.cylinders?.map((home) => (part ? whereNow(away, part, home) : home));
   return {
     action: remedy.action,
@@ -115,8 +120,8 @@ const COMES_WITH: Readonly<Partial<Record<TaskComponent, readonly TaskComponent[
   boot: ['coil', 'rail'],
 };
 
-function soldAs(found: VehicleFitment, component: TaskComponent): TaskComponent {
-  const isKnown = (one: TaskComponent): boolean => fitmentFor(found, one).fitment.kind === 'match';
+function soldAs(fitment: VehicleFitment, component: TaskComponent): TaskComponent {
+  const isKnown = (candidate: TaskComponent): boolean => fitmentFor(fitment, candidate).fitment.kind === 'match';
   return isKnown(component) ? component : (COMES_WITH[component]?.find(isKnown) ?? component);
 }
 

@@ -66,10 +66,10 @@ export async function appendEntries(
 
 /** What the entries of a case say now, for lists: worked out when the last of them was made. */
 export async function updatePointsTo(deps: Deps, tx: Tx, actor: Actor, misfire: CaseRow): Promise<void> {
-  const found = await fitmentOf(tx, actor.fleetId, deps.today(), misfire.vehicleId);
-  if (!found) return;
+  const fitment = await fitmentOf(tx, actor.fleetId, deps.today(), misfire.vehicleId);
+  if (!fitment) return;
   const story = storyOf(entriesOf(await loadCaseEntries(tx, misfire.id)));
-  const facts = await factsOf({ ...deps, db: tx }, actor, found, story.away);
+  const facts = await factsOf({ ...deps, db: tx }, actor, fitment, story.away);
   const says = story.codes.length + story.counts.length + story.found.length + story.testsDone.length > 0;
   const told = caseWith(facts, story);
   const [first] = suspicions(beliefOf(withNamedParts(told)));

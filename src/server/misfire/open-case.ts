@@ -45,10 +45,10 @@ export async function report(
   saidBy: PersonId | null,
   input: Report,
 ): Promise<Outcome<Reported>> {
-  const entries = saidOf(input).map((said) => ({
+  const entries = saidOf(input).map((statement) => ({
     id: randomUUID(),
     at: deps.now(),
-    said,
+    said: statement,
     saidBy,
     ...(input.driver ? { driver: input.driver } : {}),
   }));

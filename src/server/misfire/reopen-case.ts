@@ -14,14 +14,14 @@ import { finishWatch } from './watch';
 
 /** A case that goes on: with all it knew, and with what was replaced for it and cured nothing. */
 export async function reopen(deps: Deps, tx: Tx, author: Author, misfire: CaseRow, words: string): Promise<CaseRow> {
-  const said: readonly Said[] = [
+  const statements: readonly Said[] = [
     ...(await replacedInVain(tx, misfire)),
     { kind: 'decided', decision: 'reopen', words, cause: null },
   ];
   await appendEntries(
     tx,
     misfire,
-    said.map((one) => ({ id: randomUUID(), at: deps.now(), said: one, saidBy: author.personId })),
+    statements.map((statement) => ({ id: randomUUID(), at: deps.now(), said: statement, saidBy: author.personId })),
   );
   await finishWatch(deps, tx, author, misfire, 'It came back.');
   const [open] = await tx
@@ -47,13 +47,17 @@ async function replacedInVain(tx: Tx, { fleetId, workOrderId }: CaseRow): Promis
   const failed = (await loadTasks(tx, order.id))
     .filter(({ why }) => why === 'misfire')
     .flatMap(({ id, action, component }): readonly OtherTest[] => {
-      const own = places.filter(({ taskId }) => taskId === id).map(({ cylinder }) => cylinder);
+      const cylinders = places.filter(({ taskId }) => taskId === id).map(({ cylinder }) => cylinder);
       // A coil that was looked at has had its connector pressed on.
       const pressedOn = component === 'coil' ? 'connector' : null;
       const part = action === 'replace' ? suspectOf(component) : pressedOn;
       if (part === null) return [];
-      const isSet = part === 'plug' && own.length > 1;
-      const each = own.map((cylinder) => ({ test: 'replace' as const, component: part, cylinder: cylinder || null }));
+      const isSet = part === 'plug' && cylinders.length > 1;
+      const each = cylinders.map((cylinder) => ({
+        test: 'replace' as const,
+        component: part,
+        cylinder: cylinder || null,
+      }));
       return isSet ? [...each, { test: 'replace', component: part, cylinder: null }] : each;
     });
   return failed.map((test) => ({ kind: 'test', test: { ...test, outcome: 'not_cured' } }));

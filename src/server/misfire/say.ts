@@ -68,18 +68,18 @@ async function keep(
 }
 
 /** Cylinders that something was done to. What somebody says in words may be wrong, and is shown as that. */
-function cylindersIn(said: Said): readonly number[] {
-  switch (said.kind) {
+function cylindersIn(statement: Said): readonly number[] {
+  switch (statement.kind) {
     case 'found':
-      return [said.cylinder];
+      return [statement.cylinder];
     case 'counts':
-      return said.counts.map(({ cylinder }) => cylinder);
+      return statement.counts.map(({ cylinder }) => cylinder);
     case 'swapped':
     case 'put_back':
-      return [said.from, said.to];
+      return [statement.from, statement.to];
     case 'test':
-      if (said.test.test === 'swap') return [said.test.from, said.test.to];
-      return said.test.cylinder === null ? [] : [said.test.cylinder];
+      if (statement.test.test === 'swap') return [statement.test.from, statement.test.to];
+      return statement.test.cylinder === null ? [] : [statement.test.cylinder];
     default:
       return [];
   }
@@ -98,7 +98,7 @@ async function strayPutBack(tx: Tx, { id }: CaseRow, entries: readonly NewEntry[
   const known = entriesOf(await loadCaseEntries(tx, id));
   const ids = new Set(known.map((entry) => entry.id));
   const all: CaseEntry[] = [...known];
-  for (const entry of entries.filter((one) => !ids.has(one.id))) {
+  for (const entry of entries.filter((earlier) => !ids.has(earlier.id))) {
     const { said } = entry;
     if (said.kind === 'put_back' && !isAway(storyOf(all).away, said))
       return `The parts of ${said.from} and ${said.to} do not stand swapped, so there is nothing to put back.`;
@@ -116,11 +116,11 @@ const ON_RECORD: Readonly<Record<MovablePart, readonly ('coil' | 'boot' | 'lead'
 };
 
 /** A swap is followed by tags; parts without one are marked with a pen, and stay where the record has them. */
-async function moveOnRecord(deps: Deps, tx: Tx, actor: Actor, misfire: CaseRow, said: Said): Promise<void> {
-  if (said.kind !== 'swapped' && said.kind !== 'put_back') return;
+async function moveOnRecord(deps: Deps, tx: Tx, actor: Actor, misfire: CaseRow, statement: Said): Promise<void> {
+  if (statement.kind !== 'swapped' && statement.kind !== 'put_back') return;
   const { vehicleId } = misfire;
-  for (const component of said.moved.flatMap((part) => ON_RECORD[part])) {
-    const swap = { vehicleId, component, cylinders: [said.from, said.to] } as const;
+  for (const component of statement.moved.flatMap((part) => ON_RECORD[part])) {
+    const swap = { vehicleId, component, cylinders: [statement.from, statement.to] } as const;
     const tags = await swapPlaces(tx, actor.fleetId, deps.today(), swap);
     if (tags && component === 'coil')
       await writeAudit(tx, actor, {
@@ -128,8 +128,8 @@ async function moveOnRecord(deps: Deps, tx: Tx, actor: Actor, misfire: CaseRow, 
         entity: 'vehicle',
         entityId: vehicleId,
         changes: {
-          [tags[0]]: { from: said.from, to: said.to },
-          [tags[1]]: { from: said.to, to: said.from },
+          [tags[0]]: { from: statement.from, to: statement.to },
+          [tags[1]]: { from: statement.to, to: statement.from },
           reason: `misfire ${misfire.number}`,
         },
       });
@@ -146,7 +146,12 @@ export const keepCodesOfCase = useCase({
   async run(deps, actor, input): Promise<Outcome<{ kept: number }>> {
     const read = input.by === 'hand' ? ok([typedCodes(input.typed)]) : await readerRead(deps, actor, input.caseId);
     if (!read.ok) return read;
-    const entries = read.value.map((said) => ({ id: randomUUID(), at: deps.now(), said, saidBy: actor.personId }));
+    const entries = read.value.map((statement) => ({
+      id: randomUUID(),
+      at: deps.now(),
+      said: statement,
+      saidBy: actor.personId,
+    }));
     return keep(deps, actor, input.caseId, entries);
   },
 });

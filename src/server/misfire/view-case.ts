@@ -46,17 +46,17 @@ export const viewCase = useCase({
   async run(deps, actor, caseId) {
     const { db } = deps;
     const [row] = await loadCases(db, actor.fleetId, { id: caseId });
-    const found = row && (await fitmentOf(db, actor.fleetId, deps.today(), row.misfire.vehicleId));
-    if (!row || !found) return notFound('misfire');
+    const fitment = row && (await fitmentOf(db, actor.fleetId, deps.today(), row.misfire.vehicleId));
+    if (!row || !fitment) return notFound('misfire');
     const entries = await loadCaseEntries(db, caseId);
     const story = storyOf(entriesOf(entries));
-    const facts = await factsOf(deps, actor, found, story.away);
-    const layout = layoutOf(found.family.model);
+    const facts = await factsOf(deps, actor, fitment, story.away);
+    const layout = layoutOf(fitment.family.model);
     const orders = await listWorkOrderRows(db, actor.fleetId, { vehicleId: row.misfire.vehicleId });
     const { codeReader } = await portsOf(db, actor.fleetId);
     return ok({
       ...row,
-      family: found.family,
+      family: fitment.family,
       layout,
       entries,
       facts,
@@ -117,7 +117,7 @@ async function changesOf(
     ),
   ];
   return changes
-    .map((one) => ({ ...one, isRecent: one.kmAgo !== null && one.kmAgo <= VISIT_KM }))
+    .map((change) => ({ ...change, isRecent: change.kmAgo !== null && change.kmAgo <= VISIT_KM }))
     .sort((a, b) => (a.kmAgo ?? Number.POSITIVE_INFINITY) - (b.kmAgo ?? Number.POSITIVE_INFINITY))
     .slice(0, MAX_CHANGES);
 }
@@ -133,10 +133,10 @@ async function visitsOf(q: Querier, layout: Layout, vehicleId: VehicleId) {
     orders.map(async ({ id, number, on, km }) => {
       const places = await loadPlaces(q, id);
       const tasks = (await loadTasks(q, id)).map(({ id: taskId, action, component }) => {
-        const own = places.filter((place) => place.taskId === taskId && place.doneAt !== null);
-        const all = own.length === allPlaces(layout, component).length;
-        const where = all ? '' : ` ${own.map(({ cylinder }) => cylinder).join(' ')}`;
-        return `${ACTION_WORDS[action].toLowerCase()} ${partsText(component, own.length)}${where}`;
+        const replaced = places.filter((place) => place.taskId === taskId && place.doneAt !== null);
+        const all = replaced.length === allPlaces(layout, component).length;
+        const where = all ? '' : ` ${replaced.map(({ cylinder }) => cylinder).join(' ')}`;
+        return `${ACTION_WORDS[action].toLowerCase()} ${partsText(component, replaced.length)}${where}`;
       });
       return { km, on, words: `visit ${number}: ${tasks.join(', ') || 'nothing on ignition'}`, workOrderId: id };
     }),

@@ -16,9 +16,9 @@ export function engineSvg(layout: Layout): { readonly svg: string; readonly widt
   const whole = boxOf([...at.values()], MARGIN);
   const [width, height] = [whole.right - whole.left, whole.bottom - whole.top + FRONT];
   const banks = layout.model.banks.map(({ place, cylinders }) => {
-    const own = layout.sites.filter(({ cylinder }) => cylinders.includes(cylinder));
+    const sites = layout.sites.filter(({ cylinder }) => cylinders.includes(cylinder));
     const { left, top, right, bottom } = boxOf(
-      own.flatMap((site) => at.get(siteId(site)) ?? []),
+      sites.flatMap((site) => at.get(siteId(site)) ?? []),
       30,
     );
     const name = place === 'only' ? '' : `<text x="${left}" y="${top - 3}" font-size="13">${place}</text>`;

@@ -30,10 +30,10 @@ const DONE_BOX = '[x]';
 /** What has to be so before the next thing is done: a box for each, and room for whoever lifts one. */
 function gateRows({ gates }: WorkOrderView): Content[] {
   const stages = STAGES.flatMap((stage) => {
-    const own = gates.filter(({ gate }) => GATE_TABLE[gate].before === stage);
-    return own.length === 0 ? [] : [{ stage, own }];
+    const ofStage = gates.filter(({ gate }) => GATE_TABLE[gate].before === stage);
+    return ofStage.length === 0 ? [] : [{ stage, own: ofStage }];
   });
-  const said = ({ gate, state }: (typeof gates)[number]): string =>
+  const stateText = ({ gate, state }: (typeof gates)[number]): string =>
     // Held together, so that a box never stands at the end of a line by itself.
     `${state === 'open' ? DONE_BOX : BOX} ${GATE_TABLE[gate].says}`.replaceAll(' ', '\u00a0');
   return [
@@ -45,7 +45,7 @@ function gateRows({ gates }: WorkOrderView): Content[] {
           ['Before', 'Has to be so', 'Lifted by, why'],
           stages.map(({ stage, own }) => [
             { text: STAGE_WORDS[stage], bold: true },
-            own.map(said).join('   '),
+            own.map(stateText).join('   '),
             own.flatMap(({ lift }) => (lift ? [`${lift.by}: ${lift.reason}`] : [])).join('; ') || ' ',
           ]),
           [104, '*', 110],
@@ -65,22 +65,22 @@ const PHASE_HEADS: Readonly<Record<Phase, string>> = {
 
 /** The steps of one phase in two columns, so that a V6 fits two pages: read at the bench and at arm's length. */
 function phaseSteps(view: WorkOrderView, phase: Phase): Content[] {
-  const own = view.steps.flatMap((step, i) =>
+  const steps = view.steps.flatMap((step, i) =>
     (step.phase ?? 'prepare') === phase
       ? [{ length: step.title.length + (step.caution?.length ?? 0) + 60, lines: stepLines(view, step, i + 1) }]
       : [],
   );
-  if (own.length === 0) return [];
+  if (steps.length === 0) return [];
   const head: Content = { text: PHASE_HEADS[phase], bold: true, margin: [0, 3, 0, 1] };
-  const column = (part: typeof own): Content => ({ stack: part.map(({ lines }) => lines) });
+  const column = (part: typeof steps): Content => ({ stack: part.map(({ lines }) => lines) });
   // The head stays with the first step: it never ends a page.
-  const [first, ...rest] = own.map(({ lines }) => lines);
+  const [first, ...rest] = steps.map(({ lines }) => lines);
   const headed = (end: number): Content => ({
     stack: [{ stack: [head, first ?? ''], unbreakable: true }, ...rest.slice(0, end - 1)],
   });
-  const cut = fairCut(own.map(({ length }) => length));
-  if (own.length < 3) return [headed(own.length)];
-  const beside: Content = { stack: [{ text: ' ', margin: [0, 3, 0, 1] }, column(own.slice(cut))] };
+  const cut = fairCut(steps.map(({ length }) => length));
+  if (steps.length < 3) return [headed(steps.length)];
+  const beside: Content = { stack: [{ text: ' ', margin: [0, 3, 0, 1] }, column(steps.slice(cut))] };
   return [{ columns: [headed(cut), beside], columnGap: 14 }];
 }
 
@@ -116,7 +116,7 @@ function answerOf(
   if (kind === 'wait') return answers[key]?.slice(11, 16) ?? null;
   if (kind !== 'count') return answers[key] ?? null;
   const [side, row] = key.split(':');
-  const count = counts.find((one) => one.key === row);
+  const count = counts.find((count) => count.key === row);
   const made = side === 'back' ? count?.back : count?.out;
   return made == null ? null : String(made);
 }

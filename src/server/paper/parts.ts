@@ -17,8 +17,8 @@ export function measured(si: number | null, kind: 'gap' | 'torque', system: Unit
 
 /** A range in the units of whoever prints, the others in brackets. */
 function rangeLine(min: number, max: number, system: UnitSystem, kind: 'gap' | 'torque'): string {
-  const [own, other] = rangeTexts(min, max, system, kind);
-  return `${own} (${other})`;
+  const [text, other] = rangeTexts(min, max, system, kind);
+  return `${text} (${other})`;
 }
 export const headOf = (view: WorkOrderView, name: string): Content => {
   const { order, vehicle, family, row } = view;
@@ -83,7 +83,7 @@ function partLine({ row, sheet, rules, places }: WorkOrderView['tasks'][number])
 
 /** Room to write for every part that is no plug. */
 export function partRows({ tasks }: WorkOrderView): Content[] {
-  const places = tasks.flatMap(({ row, places: own }) => (row.component === 'plug' ? [] : own));
+  const places = tasks.flatMap(({ row, places: task }) => (row.component === 'plug' ? [] : task));
   const here = places.filter(({ state }) => state !== 'moved');
   if (here.length === 0) return [];
   return [

@@ -134,12 +134,12 @@ export async function trayLabel(view: WorkOrderView, address: string): Promise<C
 
 /** What was stored before and after, in the words of this engine. */
 function codeLines({ codes, layout }: WorkOrderView): Content[] {
-  const said = (code: string): string => [code, sayCode(layout, code)].filter(Boolean).join(' ');
+  const codeText = (code: string): string => [code, sayCode(layout, code)].filter(Boolean).join(' ');
   return [
     { text: 'Codes', style: 'h2' },
     ...(['before', 'after'] as const).map((moment) => {
       const read = codes.filter((row) => row.moment === moment);
-      const words = read.map((row) => row.codes.map(({ code }) => said(code)).join(', ') || 'none').join('; then ');
+      const words = read.map((row) => row.codes.map(({ code }) => codeText(code)).join(', ') || 'none').join('; then ');
       return `${moment}: ${read.length === 0 ? 'not read' : words}`;
     }),
   ];
@@ -201,8 +201,8 @@ export function finishedRecord(view: WorkOrderView, system: UnitSystem): Content
     { text: 'Findings', style: 'h2' },
     ...(findings.length === 0 ? ['Nothing was described.'] : []),
     ...findings.map(
-      ({ said, ...finding }) =>
-        `${CAUSE_WORDS[finding.cause]}: ${[findingPlaces(layout, finding), findingEvidence(layout, finding)].filter(Boolean).join(', ')}${said ? ` (${said.verdict.verdict} by ${said.who})` : ' (nobody has said anything to it)'}`,
+      ({ verdict, ...finding }) =>
+        `${CAUSE_WORDS[finding.cause]}: ${[findingPlaces(layout, finding), findingEvidence(layout, finding)].filter(Boolean).join(', ')}${verdict ? ` (${verdict.verdict.verdict} by ${verdict.who})` : ' (nobody has said anything to it)'}`,
     ),
     ...codeLines(view),
     ...liftLines(view),

@@ -130,9 +130,9 @@ export const readCalendar = useCase({
 });
 
 /** What people call it; null: there is none of this fleet. */
-async function nameOf(q: Querier, fleetId: FleetId, of: AbsenceOf, id: string): Promise<string | null> {
+async function nameOf(q: Querier, fleetId: FleetId, what: AbsenceOf, id: string): Promise<string | null> {
   const names = await namesOf(q, fleetId);
-  return names.get(`${of} ${id}`) ?? null;
+  return names.get(`${what} ${id}`) ?? null;
 }
 
 /** What people call depots, bays, people and vehicles: "bay 0d1f…". */
@@ -154,14 +154,14 @@ export async function namesOf(q: Querier, fleetId: FleetId): Promise<ReadonlyMap
 }
 
 /** By whose clock its calendar is read. */
-async function zoneOf(tx: Tx, fleetId: FleetId, of: AbsenceOf, id: string): Promise<string> {
+async function zoneOf(tx: Tx, fleetId: FleetId, what: AbsenceOf, id: string): Promise<string> {
   const all = await tx.select().from(depots).where(eq(depots.fleetId, fleetId)).orderBy(asc(depots.name));
   const zoneAt = (depotId: string | undefined): string | undefined =>
     all.find((depot) => depot.id === depotId)?.timeZone;
   const usual = all[0]?.timeZone ?? 'Etc/UTC';
-  if (of === 'depot') return zoneAt(id) ?? usual;
-  if (of === 'person') return usual;
-  const table = of === 'bay' ? bays : vehicles;
+  if (what === 'depot') return zoneAt(id) ?? usual;
+  if (what === 'person') return usual;
+  const table = what === 'bay' ? bays : vehicles;
   const [row] = await tx.select({ depotId: table.depotId }).from(table).where(eq(table.id, id));
   return zoneAt(row?.depotId) ?? usual;
 }

@@ -47,7 +47,10 @@ const withBays = (result: ProposalResult, ids: ReadonlyMap<string, string>): Pro
   ...result,
   plan: {
     ...result.plan,
-    assignments: result.plan.assignments.map((one) => ({ ...one, bay: ids.get(one.bay) ?? one.bay })),
+    assignments: result.plan.assignments.map((assignment) => ({
+      ...assignment,
+      bay: ids.get(assignment.bay) ?? assignment.bay,
+    })),
   },
 });
 
@@ -60,9 +63,9 @@ export const adoptProposal = useCase({
   input: proposalId,
   async run(deps, actor, { proposalId: id }): Promise<Outcome<Adopted>> {
     return deps.db.transaction(async (tx): Promise<Outcome<Adopted>> => {
-      const found = await lockDone(tx, actor.fleetId, id);
-      if (!found.ok) return found;
-      const { result, changes, name } = found.value;
+      const proposal = await lockDone(tx, actor.fleetId, id);
+      if (!proposal.ok) return proposal;
+      const { result, changes, name } = proposal.value;
       const within = { ...deps, db: tx };
       // What the plan takes for granted is made so first.
       const borrowed = await makeSo(within, actor, tx, {

@@ -71,8 +71,8 @@ export const listFeeds = useCase({
     return ok(
       [...names].flatMap(([key, name]) => {
         const [kind, ofId = ''] = key.split(' ');
-        const of = FEED_OF.find((one) => one === kind);
-        return of ? [{ of, ofId, name, madeAt: madeAt.get(key) ?? null }] : [];
+        const target = FEED_OF.find((known) => known === kind);
+        return target ? [{ of: target, ofId, name, madeAt: madeAt.get(key) ?? null }] : [];
       }),
     );
   },

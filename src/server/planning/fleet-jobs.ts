@@ -89,7 +89,7 @@ function jobOf(ahead: Ahead, visit: Visit): FleetJob {
   const { data, days, today, stock } = ahead;
   const { vehicle, depot, family, components, minutes, slots, order } = visit;
   const all = data.due.get(vehicle.id) ?? [];
-  const rows = all.filter(({ component }) => components.some((one) => one === component));
+  const rows = all.filter(({ component }) => components.some((chosen) => chosen === component));
   const cool = coolMinutes(data, vehicle, family, components);
   const coolFromMin = cool === 0 ? null : Math.min(24 * 60, inSteps(depot.opensMin + cool));
   const short = shortParts(rows, { family, depot, today, stock });

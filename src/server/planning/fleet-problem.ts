@@ -103,7 +103,7 @@ export async function problemOf(
       .filter(({ id }) => !onOrder.has(id))
       .sort((a, b) => pressureOf(data, b.id) - pressureOf(data, a.id))
       .map((vehicle) => jobOfVehicle(ahead, vehicle)),
-  ].filter((one) => one !== null);
+  ].filter((job) => job !== null);
   return {
     problem: {
       days,
@@ -152,15 +152,15 @@ export function baysIn(data: FleetData, days: readonly PlainDate[]): readonly Pl
 
 function peopleIn(data: FleetData, days: readonly PlainDate[]): readonly PlanPerson[] {
   return data.people.flatMap((person): readonly PlanPerson[] => {
-    const own = data.depots.filter(({ id }) => person.depotIds.length === 0 || person.depotIds.includes(id));
-    const [first] = own;
+    const depots = data.depots.filter(({ id }) => person.depotIds.length === 0 || person.depotIds.includes(id));
+    const [first] = depots;
     if (!first) return [];
     const week = person.hours ?? usualShift(first, person);
     return [
       {
         id: person.id,
         name: person.name,
-        depots: own.map(({ name }) => name),
+        depots: depots.map(({ name }) => name),
         skills: [...(person.hybridQualified ? ['hybrid'] : []), ...person.skills],
         shift: present(week, awayOf(data, `person ${person.id}`), days),
         breaks: breakIn(week, data.costs.breakMinutes),

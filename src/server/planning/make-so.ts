@@ -62,7 +62,7 @@ async function borrow(
   { bays: planned, name }: Assumed,
 ): Promise<string> {
   const depots = await listDepots(deps, actor);
-  const depot = depots.ok ? depots.value.find((one) => one.name === depotName) : undefined;
+  const depot = depots.ok ? depots.value.find((depot) => depot.name === depotName) : undefined;
   if (!depot) throw new Refused({ kind: 'not-found', message: `There is no depot ${depotName} any more.` });
   const window = planned.find(({ id }) => id === borrowedBay(depotName, day))?.open[0];
   const hours = { [weekdayOf(day)]: { fromMin: window?.fromMin ?? 480, toMin: window?.toMin ?? 960 } };

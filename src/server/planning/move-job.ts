@@ -100,7 +100,12 @@ export const moveJob = useCase({
 });
 
 /** Who has the bay or the person at that minute already; null: nobody but the order itself. */
-async function whoHas(tx: Tx, fleetId: FleetId, to: z.output<typeof slot>, own: string | null): Promise<string | null> {
+async function whoHas(
+  tx: Tx,
+  fleetId: FleetId,
+  to: z.output<typeof slot>,
+  exceptId: string | null,
+): Promise<string | null> {
   const at = sql`${`${to.day} ${timeOf(to.startMin)}`}::timestamp`;
   const [row] = await tx
     .select({ number: workOrders.number, isBay: sql<boolean>`${bookings.bayId} = ${to.bayId}` })
@@ -111,7 +116,7 @@ async function whoHas(tx: Tx, fleetId: FleetId, to: z.output<typeof slot>, own: 
         eq(bookings.fleetId, fleetId),
         sql`${bookings.during} @> ${at}`,
         or(eq(bookings.bayId, to.bayId), eq(bookings.personId, to.personId)),
-        own === null ? undefined : ne(bookings.workOrderId, own),
+        exceptId === null ? undefined : ne(bookings.workOrderId, exceptId),
       ),
     )
     .limit(1);

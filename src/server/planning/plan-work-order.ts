@@ -144,10 +144,10 @@ async function tooFar(
   const booked = await listBooked(tx, fleetId, day, addDays(day, 1));
   const startMin = minuteOf(start);
   // Two at one time are the database's to refuse.
-  const isApart = (one: WorkOrderListRow): boolean =>
-    busyOf(one).every(({ fromMin, toMin }) => toMin <= startMin || startMin + minutes <= fromMin);
+  const isApart = (row: WorkOrderListRow): boolean =>
+    busyOf(row).every(({ fromMin, toMin }) => toMin <= startMin || startMin + minutes <= fromMin);
   const others = booked.filter(
-    (one) => one.personId === id && one.id !== row.id && one.depotId !== row.depotId && isApart(one),
+    (other) => other.personId === id && other.id !== row.id && other.depotId !== row.depotId && isApart(other),
   );
   if (others.length === 0) return null;
   const way = await loadWays(tx, fleetId);
@@ -155,7 +155,9 @@ async function tooFar(
   const problem: PlanProblem = {
     ...{ days: [day], bays: [], jobs: [job], moveCost: 0, seconds: 1, seed: 1 },
     people: [{ id, name, depots: [], skills: [], shift: [], busy: others.flatMap(busyOf) }],
-    travelMin: { [row.depot]: Object.fromEntries(others.map((one) => [one.depot, way(row.depotId, one.depotId)])) },
+    travelMin: {
+      [row.depot]: Object.fromEntries(others.map((other) => [other.depot, way(row.depotId, other.depotId)])),
+    },
   };
   const [clash] = dayClashes(problem, [{ job: job.id, day, bay: bayId, person: id, startMin }], id);
   return clash
@@ -165,12 +167,12 @@ async function tooFar(
 
 async function takenBy(db: Querier, what: 'bay' | 'person', input: z.output<typeof planForm.schema>): Promise<string> {
   const column = what === 'bay' ? sql`b.bay_id = ${input.bayId}` : sql`b.person_id = ${input.personId}`;
-  const found = await db.execute<{ number: number; span: string }>(sql`
+  const result = await db.execute<{ number: number; span: string }>(sql`
     select w.number, to_char(lower(b.during), 'HH24:MI') || ' to ' || to_char(upper(b.during), 'HH24:MI') as span
     from bookings b join work_orders w on w.id = b.work_order_id
     where ${column} and b.work_order_id <> ${input.workOrderId}
       and b.during && ${spanOf(input)} limit 1`);
-  const [row] = found.rows;
+  const [row] = result.rows;
   return row ? `work order ${row.number} from ${row.span}` : 'another work order';
 }
 

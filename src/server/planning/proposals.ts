@@ -57,11 +57,11 @@ const TELL_MS = 500;
 
 /** Works a proposal out. Stopped, it keeps the best so far. */
 export async function planInBackground(deps: Deps, fleetId: FleetId, proposalId: string): Promise<void> {
-  const own = and(eq(planProposals.fleetId, fleetId), eq(planProposals.id, proposalId));
+  const isProposal = and(eq(planProposals.fleetId, fleetId), eq(planProposals.id, proposalId));
   const [row] = await deps.db
     .update(planProposals)
     .set({ state: 'running' })
-    .where(and(own, inArray(planProposals.state, ['queued', 'running'])))
+    .where(and(isProposal, inArray(planProposals.state, ['queued', 'running'])))
     .returning();
   if (!row) return;
   const stop = new AbortController();
@@ -71,7 +71,7 @@ export async function planInBackground(deps: Deps, fleetId: FleetId, proposalId:
     deps.db
       .update(planProposals)
       .set({ progress: latest })
-      .where(own)
+      .where(isProposal)
       .returning({ isStopped: planProposals.isStopped })
       .then(([now]) => now?.isStopped && stop.abort())
       .catch((err: unknown) => log.warn({ err }, 'the progress of a plan was not told'));
@@ -88,12 +88,12 @@ export async function planInBackground(deps: Deps, fleetId: FleetId, proposalId:
         result: { days: problem.days, plan, jobs, bays: problem.bays, people: problem.people },
         finishedAt: deps.now(),
       })
-      .where(own);
+      .where(isProposal);
   } catch (error) {
     await deps.db
       .update(planProposals)
       .set({ state: 'failed', problem: 'It could not be worked out. See the server log.', finishedAt: deps.now() })
-      .where(own);
+      .where(isProposal);
     throw error;
   } finally {
     clearInterval(telling);

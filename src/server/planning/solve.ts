@@ -21,7 +21,7 @@ const waiting: { readonly person: string | undefined; readonly go: () => void }[
 
 async function turn<T>(person: string | undefined, work: () => Promise<T>): Promise<T> {
   if (running >= MAX_AT_ONCE) {
-    if (person !== undefined && waiting.filter((one) => one.person === person).length >= MAX_WAITING)
+    if (person !== undefined && waiting.filter((job) => job.person === person).length >= MAX_WAITING)
       throw new TooManyPlans('You have two plans waiting already. Wait until one of them is answered.');
     await new Promise<void>((go) => waiting.push({ person, go }));
   }

@@ -27,7 +27,7 @@ export const viewBoard = useCase({
   async run(deps, actor, { day: asked, depot: name }): Promise<Outcome<BoardWeek>> {
     const depots = await listDepots(deps, actor);
     if (!depots.ok) return depots;
-    const depot = depots.value.find((one) => one.name === name);
+    const depot = depots.value.find((depot2) => depot2.name === name);
     if (!depot) return notFound('depot');
     const shown = shownWeek(deps, depots.value, asked);
     const data = await loadFleetData(deps.db, actor.fleetId, depot.id);
@@ -93,26 +93,26 @@ interface DepotWeek {
 
 /** The days of a week on which the depot works, or something is booked all the same. */
 function daysOf({ data, depot, booked }: DepotWeek, monday: PlainDate): readonly PlainDate[] {
-  const own = data.depots.find(({ id }) => id === depot.id);
+  const depotData = data.depots.find(({ id }) => id === depot.id);
   const used = new Set(booked.filter(({ depotId }) => depotId === depot.id).map((row) => bookingOf(row)?.day));
   const hours = data.bays.flatMap((bay) => Object.keys(bay.hours ?? {}).map(Number));
   return Array.from({ length: 7 }, (_, i) => addDays(monday, i)).filter(
-    (day) => used.has(day) || hours.includes(weekdayOf(day)) || own?.workingDays.includes(weekdayOf(day)),
+    (day) => used.has(day) || hours.includes(weekdayOf(day)) || depotData?.workingDays.includes(weekdayOf(day)),
   );
 }
 
 async function jobsOn(q: Querier, week: DepotWeek, days: readonly PlainDate[]) {
   const { data, depot, clock, booked } = week;
-  const own = booked.filter(({ depotId }) => depotId === depot.id);
+  const ofDepot = booked.filter(({ depotId }) => depotId === depot.id);
   const made = await problemOf(q, data, days, clock.today);
   const problem = boardProblem(week, made, days);
-  const ids = own.map(({ id }) => id);
+  const ids = ofDepot.map(({ id }) => id);
   const starts = await loadStarts(q, ids);
   const tasks = await loadTaskKinds(q, ids);
   const places = placeIn(stillAhead(data, problem, clock));
-  const rows = new Map(own.map((row) => [`order ${row.id}`, row]));
+  const rows = new Map(ofDepot.map((row) => [`order ${row.id}`, row]));
   const orders = new Map(data.orders.map((order) => [`order ${order.id}`, order]));
-  const facts = new Map(made.jobs.map((one) => [one.id, one]));
+  const facts = new Map(made.jobs.map((job) => [job.id, job]));
   const jobs = problem.jobs.map((job) => {
     const row = rows.get(job.id);
     return boardJob(job, {

@@ -57,7 +57,7 @@ export const viewLookAhead = useCase({
     const depots = data.depots.map((depot, i): DepotAhead => {
       const hours = months.map((month) => hoursOf(data, depot, month, share));
       const { falling = [], rate = 0 } = work[i] ?? {};
-      const ahead = (own: readonly MonthHours[]) => lookAhead(falling, own, rate);
+      const ahead = (hoursAhead: readonly MonthHours[]) => lookAhead(falling, hoursAhead, rate);
       const dayMinutes = depot.closesMin - depot.opensMin;
       const more = {
         bay_day: months.map(({ days }) => ({ bays: (days.length / 7) * dayMinutes })),
@@ -93,9 +93,9 @@ type Depot = FleetData['depots'][number];
 /** Who works at several depots is where the work of all these months is. */
 const shareOf =
   (work: readonly number[]) =>
-  (of: number, among: readonly number[]): number => {
+  (depotIndex: number, among: readonly number[]): number => {
     const all = among.reduce((sum, i) => sum + (work[i] ?? 0), 0);
-    return all > 0 ? (work[of] ?? 0) / all : 1 / Math.max(1, among.length);
+    return all > 0 ? (work[depotIndex] ?? 0) / all : 1 / Math.max(1, among.length);
   };
 
 /** Minutes of bays and people of a depot in a month, less what is away; people as far as its work asks for them. */

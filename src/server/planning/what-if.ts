@@ -119,6 +119,6 @@ function whyNotKept(problem: PlanProblem, slots: Slots): string | null {
 
 /** With what is kept as what was agreed: a pin stays where it is all the same. */
 function withSlots(problem: PlanProblem, slots: Slots): PlanProblem {
-  const of = new Map(slots.map((slot) => [slot.job, slot]));
-  return { ...problem, jobs: problem.jobs.map((job) => ({ ...job, was: of.get(job.id) ?? null })) };
+  const slotOf = new Map(slots.map((slot) => [slot.job, slot]));
+  return { ...problem, jobs: problem.jobs.map((job) => ({ ...job, was: slotOf.get(job.id) ?? null })) };
 }

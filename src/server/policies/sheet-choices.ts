@@ -9,11 +9,11 @@ export function sheetChoices(
   },
 ): readonly PolicyChoice[] {
   const saidBy = (field: MethodField): string => {
-    const newer = sheet.others?.find((one) => one.for === field);
-    const own = `${sheet.sourceDocument}, revision ${sheet.revision}`;
-    return newer ? `${newer.document}, newer than ${own}` : own;
+    const newer = sheet.others?.find((other) => other.for === field);
+    const source = `${sheet.sourceDocument}, revision ${sheet.revision}`;
+    return newer ? `${newer.document}, newer than ${source}` : source;
   };
-  const said = (policy: PolicyChoice['policy'], option: string, field: MethodField): PolicyChoice => ({
+  const choiceOf = (policy: PolicyChoice['policy'], option: string, field: MethodField): PolicyChoice => ({
     policy,
     scope: 'sheet',
     scopeKey: null,
@@ -21,8 +21,8 @@ export function sheetChoices(
     why: saidBy(field),
   });
   return [
-    ...(sheet.lubricant ? [said('thread_compound', 'by_sheet', 'lubricant')] : []),
-    ...(sheet.regap ? [said('new_gaps', sheet.regap === 'never' ? 'return' : 'measure_adjust', 'regap')] : []),
-    ...(sheet.engineTemperature ? [said('engine_temperature', sheet.engineTemperature, 'engineTemperature')] : []),
+    ...(sheet.lubricant ? [choiceOf('thread_compound', 'by_sheet', 'lubricant')] : []),
+    ...(sheet.regap ? [choiceOf('new_gaps', sheet.regap === 'never' ? 'return' : 'measure_adjust', 'regap')] : []),
+    ...(sheet.engineTemperature ? [choiceOf('engine_temperature', sheet.engineTemperature, 'engineTemperature')] : []),
   ];
 }

@@ -25,8 +25,8 @@ export const viewPolicies = useCase({
           .flatMap((choice) => {
             const option = policy.options.find((s) => s.id === choice.option);
             const key = choice.scopeKey ?? '';
-            const of = choice.scope === 'group' ? key : (unitOf.get(key) ?? key);
-            return option ? [{ scope: choice.scope, of, option, why: choice.why }] : [];
+            const scopeName = choice.scope === 'group' ? key : (unitOf.get(key) ?? key);
+            return option ? [{ scope: choice.scope, of: scopeName, option, why: choice.why }] : [];
           }),
       })),
       ceilings: await loadCeilings(deps.db, actor.fleetId),

@@ -152,8 +152,10 @@ async function receivedBefore(q: Querier, fleetId: FleetId, part: PartRow, input
     .orderBy(desc(deliveries.createdAt));
   const before = rows.find(({ delivered }) => partKey(delivered) === partKey(input.deliveredNumber));
   if (!before) return null;
-  const of = [input.orderReference && `order ${input.orderReference}`, input.lot && `lot ${input.lot}`].filter(Boolean);
-  return `${before.quantity} × ${input.deliveredNumber}${of.length > 0 ? ` of ${of.join(', ')}` : ''} were received on ${before.on} already. Is this another box? Then tick it and check it again; else leave it.`;
+  const delivery = [input.orderReference && `order ${input.orderReference}`, input.lot && `lot ${input.lot}`].filter(
+    Boolean,
+  );
+  return `${before.quantity} × ${input.deliveredNumber}${delivery.length > 0 ? ` of ${delivery.join(', ')}` : ''} were received on ${before.on} already. Is this another box? Then tick it and check it again; else leave it.`;
 }
 
 export async function putOnShelf(tx: Querier, partId: PartId, quantity: number): Promise<void> {

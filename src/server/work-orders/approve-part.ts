@@ -39,7 +39,7 @@ export const approvePart = useCase({
         : `${number} is not in the catalogue. Enter it under Parts first.`;
       if (!part || fault) return fail('invalid', fault ?? '', { number: fault ?? '' });
       const approved = [
-        ...task.row.approved.filter((one) => one.number !== part.number),
+        ...task.row.approved.filter((approved) => approved.number !== part.number),
         { number: part.number, as, reason, by: actor.name, on: deps.today() },
       ];
       await tx.update(workTasks).set({ approved }).where(eq(workTasks.id, taskId));

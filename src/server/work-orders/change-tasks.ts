@@ -30,9 +30,9 @@ export const addTasks = useCase({
     return deps.db
       .transaction(async (tx): Promise<Outcome<{ added: number } & Undoable>> => {
         const order = await lockOpenOrder(tx, actor, workOrderId);
-        const found = await fitmentOf(tx, actor.fleetId, deps.today(), order.vehicleId);
-        if (!found) return notFound('vehicle');
-        const plans = planTasks(found, tasks, releaseReason.trim());
+        const fitment = await fitmentOf(tx, actor.fleetId, deps.today(), order.vehicleId);
+        if (!fitment) return notFound('vehicle');
+        const plans = planTasks(fitment, tasks, releaseReason.trim());
         if (!plans.ok) return plans;
         const taskIds = await putTasks(tx, actor, order, plans.value, releaseReason.trim());
         await changed(deps, tx, order, true);
@@ -64,11 +64,11 @@ export const addOtherWork = useCase({
   async run(deps, actor, { workOrderId, what }): Promise<Outcome<{ added: number }>> {
     return deps.db.transaction(async (tx): Promise<Outcome<{ added: number }>> => {
       const order = await lockOpenOrder(tx, actor, workOrderId);
-      const found = await fitmentOf(tx, actor.fleetId, deps.today(), order.vehicleId);
-      if (!found) return notFound('vehicle');
-      const chosen = chosenOtherWork(found.family, what);
+      const fitment = await fitmentOf(tx, actor.fleetId, deps.today(), order.vehicleId);
+      if (!fitment) return notFound('vehicle');
+      const chosen = chosenOtherWork(fitment.family, what);
       if (!chosen.ok) return chosen;
-      const fresh = chosen.value.filter((one) => !order.otherWork.some((on) => on.what === one.what));
+      const fresh = chosen.value.filter((work) => !order.otherWork.some((on) => on.what === work.what));
       if (fresh.length === 0) return fail('conflict', 'That is on the order already.');
       const otherWork = [...order.otherWork, ...fresh];
       await tx.update(workOrders).set({ otherWork }).where(eq(workOrders.id, order.id));
@@ -77,7 +77,7 @@ export const addOtherWork = useCase({
         action: 'add other work',
         entity: 'work-order',
         entityId: order.id,
-        changes: { otherWork: fresh.map((one) => one.what) },
+        changes: { otherWork: fresh.map((work) => work.what) },
       });
       return ok({ added: fresh.length });
     });
@@ -202,8 +202,8 @@ async function movePlaces(tx: Tx, { tasks }: FloorState, other: WorkOrderRow, ch
         chosen.map(({ id }) => id),
       ),
     );
-  const own = tasks.filter(({ row }) => chosen.some(({ taskId }) => taskId === row.id));
-  for (const [i, { row }] of own.entries()) {
+  const movedTasks = tasks.filter(({ row }) => chosen.some(({ taskId }) => taskId === row.id));
+  for (const [i, { row }] of movedTasks.entries()) {
     const [copy] = await tx
       .insert(workTasks)
       .values(copied(row, other, i + 1))

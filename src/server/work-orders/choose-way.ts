@@ -24,11 +24,11 @@ export const chooseWay = useCase({
     return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
       const order = await lockOpenOrder(tx, actor, workOrderId);
       const state = await loadFloorState(tx, order, deps.today());
-      const choice = state && wayOf(state).choices.find((one) => one.usual.key === usual);
+      const choice = state && wayOf(state).choices.find((candidate) => candidate.usual.key === usual);
       if (!state || !choice) return notFound('choice of ways');
       if (![choice.usual, ...choice.others].some(({ key }) => key === taken))
         return fail('invalid', 'There is no such way here.', { taken: 'Choose one of the ways shown.' });
-      const begun = state.steps.find(({ key, state: said }) => key === stepOf('open', choice.taken) && said === 'done');
+      const begun = state.steps.find(({ key, state: step }) => key === stepOf('open', choice.taken) && step === 'done');
       if (begun && taken !== choice.taken)
         return fail('conflict', `“${begun.title}” is done already: the way back is the same.`);
       const ways = { ...order.ways, [usual]: taken };

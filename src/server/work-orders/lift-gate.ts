@@ -20,7 +20,7 @@ export const liftGate = useCase({
     return deps.db.transaction(async (tx): Promise<Outcome<null>> => {
       const order = await lockOpenOrder(tx, actor, workOrderId);
       const target = given.target || null;
-      const isOfPlace = PLACE_GATES.some((one) => one === gate);
+      const isOfPlace = PLACE_GATES.some((known) => known === gate);
       if (isOfPlace !== (target !== null))
         return fail(
           'invalid',

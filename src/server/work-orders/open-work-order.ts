@@ -47,29 +47,29 @@ export const openWorkOrder = useCase({
   async run(deps, actor, { vehicleId, releaseReason = '', tasks: asked, take, otherWork }): Promise<Outcome<Opened>> {
     return deps.db
       .transaction(async (tx): Promise<Outcome<Opened>> => {
-        const found = await fitmentOf(tx, actor.fleetId, deps.today(), vehicleId);
-        if (!found) return notFound('vehicle');
+        const fitment = await fitmentOf(tx, actor.fleetId, deps.today(), vehicleId);
+        if (!fitment) return notFound('vehicle');
         const why = releaseReason.trim();
-        const tasks = asked ?? (await tasksDue({ ...deps, db: tx }, actor, found, take));
+        const tasks = asked ?? (await tasksDue({ ...deps, db: tx }, actor, fitment, take));
         if (tasks.length === 0)
           return fail(
             'conflict',
-            `What is due of unit ${found.vehicle.unitNumber} is on an open work order already. Put more on that one, or name what this one is for.`,
+            `What is due of unit ${fitment.vehicle.unitNumber} is on an open work order already. Put more on that one, or name what this one is for.`,
           );
-        const plans = planTasks(found, tasks, why);
+        const plans = planTasks(fitment, tasks, why);
         if (!plans.ok) return plans;
-        const others = chosenOtherWork(found.family, otherWork);
+        const others = chosenOtherWork(fitment.family, otherWork);
         if (!others.ok) return others;
-        const waits = await whyItWaits(tx, found, tasks);
+        const waits = await whyItWaits(tx, fitment, tasks);
         if (waits) return waits;
         const order = await insertOrder(deps, tx, actor, { vehicleId, otherWork: others.value });
         await putTasks(tx, actor, order, plans.value, why);
-        await syncNow(deps, tx, order, false, found);
+        await syncNow(deps, tx, order, false, fitment);
         await writeAudit(tx, actor, {
           action: 'open',
           entity: 'work-order',
           entityId: order.id,
-          changes: openedChanges(order, found, plans.value, why),
+          changes: openedChanges(order, fitment, plans.value, why),
         });
         return ok({ workOrderId: order.id, number: order.number });
       })
@@ -81,10 +81,10 @@ export const openWorkOrder = useCase({
 async function tasksDue(
   deps: Deps,
   actor: Actor,
-  found: VehicleFitment,
+  fitment: VehicleFitment,
   take: 'due' | 'proposed',
 ): Promise<readonly TaskInput[]> {
-  const { proposals, isOnOrder } = await proposalFor(deps, actor, found);
+  const { proposals, isOnOrder } = await proposalFor(deps, actor, fitment);
   const due = proposals.filter(({ reason, isTaken }) => {
     if (reason.kind !== 'due' && reason.kind !== 'assumed') return take === 'proposed' && isTaken;
     // Where an order is open already, a second one is for what cannot wait: the rest was left out of it.
@@ -197,9 +197,9 @@ export const openWorkOrders = useCase({
     const reasons: string[] = [];
     const opened: Opened[] = [];
     for (const vehicleId of new Set(vehicleIds)) {
-      const one = await openWorkOrder(deps, actor, { vehicleId, take });
-      if (one.ok) opened.push(one.value);
-      else reasons.push(one.error.message);
+      const outcome = await openWorkOrder(deps, actor, { vehicleId, take });
+      if (outcome.ok) opened.push(outcome.value);
+      else reasons.push(outcome.error.message);
     }
     return ok({ opened, refused: reasons });
   },

@@ -190,8 +190,8 @@ async function taskStates(
   const sheets = await loadSheets(q, order.fleetId, today, { ids, orFamilyIds: [family.id] });
   const parts = await partsBeside(q, order, { rows, sheets, graph });
   const states = rows.flatMap((row): TaskState[] => {
-    const own = sheets.find(({ id }) => id === row.specSheetId);
-    const sheet = own ? sheetInForce(own, sheets, { family, vehicle }) : null;
+    const ofSheet = sheets.find(({ id }) => id === row.specSheetId);
+    const sheet = ofSheet ? sheetInForce(ofSheet, sheets, { family, vehicle }) : null;
     const rules = rulesOf(row, sheet, family, choices, { graph, parts });
     return rules ? [{ row, sheet, rules }] : [];
   });

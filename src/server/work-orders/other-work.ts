@@ -44,7 +44,7 @@ export async function otherWorkOf(
 ): Promise<readonly OtherWorkDue[]> {
   if (family.otherWork.length === 0) return [];
   const layout = layoutOf(family.model);
-  const tasks = proposals.flatMap((one) => (one.isTaken ? (visitTaskOf(layout, one) ?? []) : []));
+  const tasks = proposals.flatMap((proposal) => (proposal.isTaken ? (visitTaskOf(layout, proposal) ?? []) : []));
   const [reading] = await db
     .select({ km: dueInputs.odometerKm })
     .from(dueInputs)

@@ -69,17 +69,17 @@ export function placeFields(place: PlaceRow): Fields {
 
 /** The quantities of a place as they were read when they were typed. */
 function measuredAt(place: PlaceRow): PlaceModel['measured'] {
-  const found = (text: string | null, si: number | null) => (text === null || si === null ? undefined : { text, si });
+  const figure = (text: string | null, si: number | null) => (text === null || si === null ? undefined : { text, si });
   return {
-    removedGap: found(place.removedGapAsTyped, place.removedGapMm),
-    breakawayTorque: found(place.breakawayTorqueAsTyped, place.breakawayTorqueNm),
-    primaryOhm: found(place.primaryOhmAsTyped, place.primaryOhm),
-    secondaryOhm: found(place.secondaryOhmAsTyped, place.secondaryOhm),
-    ohm: found(place.ohmAsTyped, place.ohm),
-    goodFor: found(place.goodForAsTyped, place.goodForKm),
-    newGap: found(place.newGapAsTyped, place.newGapMm),
-    wrenchSetting: found(place.wrenchSettingAsTyped, place.wrenchSettingNm),
-    installedTorque: found(place.installedTorqueAsTyped, place.installedTorqueNm),
+    removedGap: figure(place.removedGapAsTyped, place.removedGapMm),
+    breakawayTorque: figure(place.breakawayTorqueAsTyped, place.breakawayTorqueNm),
+    primaryOhm: figure(place.primaryOhmAsTyped, place.primaryOhm),
+    secondaryOhm: figure(place.secondaryOhmAsTyped, place.secondaryOhm),
+    ohm: figure(place.ohmAsTyped, place.ohm),
+    goodFor: figure(place.goodForAsTyped, place.goodForKm),
+    newGap: figure(place.newGapAsTyped, place.newGapMm),
+    wrenchSetting: figure(place.wrenchSettingAsTyped, place.wrenchSettingNm),
+    installedTorque: figure(place.installedTorqueAsTyped, place.installedTorqueNm),
   } satisfies Record<PlaceQuantity, unknown>;
 }
 

@@ -73,14 +73,14 @@ const BLOCKERS: Readonly<Record<ReleaseBlocker, string>> = {
  * nobody checked releases nothing without a reason.
  */
 export function planTasks(
-  found: VehicleFitment,
+  fitment: VehicleFitment,
   inputs: readonly TaskInput[],
   releaseReason: string,
 ): Outcome<readonly TaskPlan[]> {
-  const layout = layoutOf(found.family.model);
+  const layout = layoutOf(fitment.family.model);
   const plans: TaskPlan[] = [];
   for (const input of inputs) {
-    const plan = planTask(found, layout, input, releaseReason);
+    const plan = planTask(fitment, layout, input, releaseReason);
     if (!plan.ok) return plan;
     plans.push(plan.value);
   }
@@ -91,7 +91,7 @@ export function planTasks(
 }
 
 function planTask(
-  found: VehicleFitment,
+  vehicleFitment: VehicleFitment,
   layout: Layout,
   { places: chosen, ...input }: TaskInput,
   releaseReason: string,
@@ -99,8 +99,8 @@ function planTask(
   const { component, action } = input;
   const places = choosePlaces(layout, component, chosen);
   if (!places.ok) return fail('invalid', places.error, { places: places.error });
-  const { fitment, blockers } = fitmentFor(found, component);
-  const { unitNumber } = found.vehicle;
+  const { fitment, blockers } = fitmentFor(vehicleFitment, component);
+  const { unitNumber } = vehicleFitment.vehicle;
   // What goes in, or goes back to a torque, goes by a sheet; what is looked at may have none.
   const needsSheet = action === 'replace' || component === 'plug';
   if (fitment.kind !== 'match')

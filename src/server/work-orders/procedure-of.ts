@@ -10,7 +10,7 @@ import type { FloorState } from './order-state';
 
 /** With where it stands: a newer bulletin, or the sheet itself. */
 const methodWords = ({ method, sourceDocument, others }: NonNullable<FloorState['spec']>): string =>
-  `${method} (${others.find((one) => one.for === 'method')?.document ?? sourceDocument})`;
+  `${method} (${others.find((other) => other.for === 'method')?.document ?? sourceDocument})`;
 
 /** What decides the procedure of a visit to one vehicle: its tasks, their sheets and the policies that concern it. */
 export function procedureInput(state: FloorState, earlier: EarlierRemoval | null): ProcedureInput {

@@ -52,10 +52,10 @@ export const viewProposal = useCase({
   permission: 'open work orders',
   input: z.uuid(),
   async run(deps, actor, vehicleId): Promise<Outcome<VisitProposal>> {
-    const found = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
-    if (!found) return notFound('vehicle');
-    const proposal = await proposalFor(deps, actor, found);
-    return ok({ ...proposal, otherWork: await otherWorkOf(deps, found, proposal.proposals) });
+    const fitment = await fitmentOf(deps.db, actor.fleetId, deps.today(), vehicleId);
+    if (!fitment) return notFound('vehicle');
+    const proposal = await proposalFor(deps, actor, fitment);
+    return ok({ ...proposal, otherWork: await otherWorkOf(deps, fitment, proposal.proposals) });
   },
 });
 
@@ -63,9 +63,9 @@ export const viewProposal = useCase({
 export async function proposalFor(
   deps: Deps,
   actor: Actor,
-  found: VehicleFitment,
+  fitment: VehicleFitment,
 ): Promise<Omit<VisitProposal, 'otherWork'>> {
-  const { vehicle, family } = found;
+  const { vehicle, family } = fitment;
   const { db } = deps;
   // One after the other: where an order is being opened they share its connection.
   const due = await viewDue(deps, actor, vehicle.id);
@@ -76,13 +76,13 @@ export async function proposalFor(
   const onOrder = await componentsOnOrder(deps, vehicle.id);
   const layout = layoutOf(family.model);
   const options = optionsInForce(choicesFor(choices, vehicle));
-  const components = due.ok ? factsOf(found, due.value, onOrder) : [];
+  const components = due.ok ? factsOf(fitment, due.value, onOrder) : [];
   const years = due.ok ? yearsOfPlugs(due.value) : USUAL_YEARS;
   const coilChance = assumedCoilChance(years);
   return {
     proposals: proposeVisit({
       today: deps.today(),
-      engine: await engineFor(db, found, options),
+      engine: await engineFor(db, fitment, options),
       components,
       options,
       money: costs,
@@ -121,12 +121,16 @@ async function componentsOnOrder({ db }: Deps, vehicleId: VehicleId): Promise<Re
   return new Set(rows.map(({ component }) => component));
 }
 
-function factsOf(found: VehicleFitment, due: DueView, onOrder: ReadonlySet<string>): readonly ComponentFacts[] {
-  const layout = layoutOf(found.family.model);
+function factsOf(
+  vehicleFitment: VehicleFitment,
+  due: DueView,
+  onOrder: ReadonlySet<string>,
+): readonly ComponentFacts[] {
+  const layout = layoutOf(vehicleFitment.family.model);
   return due.components.flatMap((item): ComponentFacts[] => {
     const { component } = item;
     if (!isTaskComponent(component) || onOrder.has(component)) return [];
-    const { fitment } = fitmentFor(found, component);
+    const { fitment } = fitmentFor(vehicleFitment, component);
     return [
       {
         component,

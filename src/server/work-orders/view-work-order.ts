@@ -62,7 +62,7 @@ export const viewWorkOrder = useCase({
     const record = jobRecordOf(state);
     const findings = await findingsOf(deps.db, state);
     const live = isLive(order);
-    const rows = state.tasks.map(({ row: own }) => own);
+    const rows = state.tasks.map(({ row: task }) => task);
     const sheetChanged = live ? await sheetChange(deps.db, actor.fleetId, deps.today(), state, rows) : null;
     const missing = live ? await missingOf(deps.db, state, findings, sheetChanged) : [];
     const [waits, times] = await Promise.all([
@@ -204,10 +204,10 @@ function pickOf(
   if (wanted === 0) return null;
   const boxes = (same: ReadonlySet<string>) =>
     graph.family(numberKey).flatMap((key) => (same.has(key) ? (byKey.get(key) ?? []) : []));
-  const own = graph.sameParts(numberKey);
+  const numbers = graph.sameParts(numberKey);
   const end = graph.current(numberKey);
-  const redesign = end.kind === 'current' && !own.has(end.part) ? boxes(graph.sameParts(end.part)) : [];
-  return pickBoxes(wanted, boxes(own), redesign);
+  const redesign = end.kind === 'current' && !numbers.has(end.part) ? boxes(graph.sameParts(end.part)) : [];
+  return pickBoxes(wanted, boxes(numbers), redesign);
 }
 
 /** Bays of the vehicle's depot and people who can take the job, for the planning form. */

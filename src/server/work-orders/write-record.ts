@@ -92,7 +92,7 @@ async function writePlace(
   const row = state.places.find((place) => targetOf(place) === target);
   if (!row) return;
   const at = placeIn(record, target);
-  const task = state.tasks.find((one) => one.row.id === row.taskId);
+  const task = state.tasks.find((task) => task.row.id === row.taskId);
   const done = 'done' in to ? doneOf(at.done, task?.row.specSheetId ?? null, actor, now) : {};
   await tx
     .update(taskPlaces)
@@ -190,14 +190,14 @@ function stepWrite(
   const fields = record[stepTarget(key)] ?? {};
   const answers = Object.fromEntries(
     [...(row.asks ?? []).map(({ key: ask }) => ask), ...REMARKS].flatMap((ask) => {
-      const said = fields[answerField(ask)];
-      return said === undefined || said === null ? [] : [[ask, String(said)]];
+      const answer = fields[answerField(ask)];
+      return answer === undefined || answer === null ? [] : [[ask, String(answer)]];
     }),
   );
-  const said = stepStateIn(record, key);
-  const by = said === 'open' ? { saidBy: null, saidAt: null } : { saidBy: actor.personId, saidAt: now };
+  const was = stepStateIn(record, key);
+  const by = was === 'open' ? { saidBy: null, saidAt: null } : { saidBy: actor.personId, saidAt: now };
   const { id, state: before, saidBy, saidAt } = row;
-  const stands = 'state' in to ? { state: said, ...by } : { state: before, saidBy, saidAt };
+  const stands = 'state' in to ? { state: was, ...by } : { state: before, saidBy, saidAt };
   return [{ id, answers: { ...row.answers, ...answers }, ...stands }];
 }
 

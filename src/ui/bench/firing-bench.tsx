@@ -160,8 +160,8 @@ function Indexing({
         Trace a second lead: one alone cannot tell.
       </Box>
     );
-  const found = checkIndexing(numbers, distributor, traced);
-  const words = indexingWords(found);
+  const checked = checkIndexing(numbers, distributor, traced);
+  const words = indexingWords(checked);
   return (
     <Box
       role="status"
@@ -169,8 +169,8 @@ function Indexing({
       px="3"
       py="2"
       rounded="sm"
-      bg={found.kind === 'contradiction' ? 'wrong.bg' : 'tint'}
-      color={found.kind === 'contradiction' ? 'wrong.ink' : 'ink'}
+      bg={checked.kind === 'contradiction' ? 'wrong.bg' : 'tint'}
+      color={checked.kind === 'contradiction' ? 'wrong.ink' : 'ink'}
     >
       {words}
     </Box>
@@ -208,12 +208,12 @@ function Pairs({ numbers, swap, waste }: { numbers: readonly number[]; swap: str
   );
 }
 
-function indexingWords(found: ReturnType<typeof checkIndexing>): string {
-  switch (found.kind) {
+function indexingWords(checked: ReturnType<typeof checkIndexing>): string {
+  switch (checked.kind) {
     case 'as-recorded':
       return 'The leads agree with the record.';
     case 'turned':
-      return `The distributor was set back turned by ${found.towers} tower${found.towers === 1 ? '' : 's'}: cylinder 1 now sits at tower ${found.towerOfCylinder1}. Every lead runs right as it is.`;
+      return `The distributor was set back turned by ${checked.towers} tower${checked.towers === 1 ? '' : 's'}: cylinder 1 now sits at tower ${checked.towerOfCylinder1}. Every lead runs right as it is.`;
     default:
       return 'The leads agree with no turn of the cap: two are swapped, or the rotor turns the other way. Check before starting.';
   }

@@ -48,7 +48,7 @@ export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
   };
   const [places, leads] = [numbers(needed), numbers(fresh)];
   const engine = withLeads.find((e) => e.id === engineId);
-  const found = places.length > 0 && leads.length > 0 ? matchLeads(places, leads) : null;
+  const matched = places.length > 0 && leads.length > 0 ? matchLeads(places, leads) : null;
   return (
     <>
       <Grid templateColumns={{ base: '1fr', lg: '340px minmax(0, 1fr)' }} columnGap="8">
@@ -72,11 +72,11 @@ export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
           <LiveLines label="Lengths in the box" hint="mm, typed or pasted" value={fresh} onChange={setFresh} />
         </Box>
         <Box minW="0">
-          {found && <Outcome found={found} places={places} leads={leads} />}
-          {found?.feasible && <Drawing found={found} places={places} leads={leads} />}
-          {found?.feasible && engine && (
+          {matched && <Outcome match={matched} places={places} leads={leads} />}
+          {matched?.feasible && <Drawing match={matched} places={places} leads={leads} />}
+          {matched?.feasible && engine && (
             <Box as="ul" pl="5" mb="3" aria-label="When the leads are laid" css={{ listStyle: 'disc' }}>
-              {routingNotes(engine.banks, engine.firingOrder, slackOf(found, places, leads)).map((note) => (
+              {routingNotes(engine.banks, engine.firingOrder, slackOf(matched, places, leads)).map((note) => (
                 <li key={note}>{note}</li>
               ))}
             </Box>
@@ -89,22 +89,22 @@ export function LeadBench({ data, keep }: ToolProps & { keep: FormAction }) {
       <KeepForm
         tool="leads"
         action={keep}
-        kept={{ input: { needed, fresh }, summary: found ? summaryText(found, places, leads) : null }}
+        kept={{ input: { needed, fresh }, summary: matched ? summaryText(matched, places, leads) : null }}
       />
     </>
   );
 }
 
-const slackOf = (found: LeadMatch, places: readonly number[], leads: readonly number[]): readonly number[] =>
-  places.map((need, place) => (leads[found.assignment[place] ?? 0] ?? need) - need);
+const slackOf = (matched: LeadMatch, places: readonly number[], leads: readonly number[]): readonly number[] =>
+  places.map((need, place) => (leads[matched.assignment[place] ?? 0] ?? need) - need);
 
 interface Props {
-  readonly found: LeadMatch;
+  readonly match: LeadMatch;
   readonly places: readonly number[];
   readonly leads: readonly number[];
 }
 
-function Outcome({ found, places, leads }: Props) {
+function Outcome({ match, places, leads }: Props) {
   return (
     <Box
       role="status"
@@ -112,34 +112,34 @@ function Outcome({ found, places, leads }: Props) {
       px="3"
       py="2"
       rounded="sm"
-      bg={found.feasible ? 'tint' : 'wrong.bg'}
-      color={found.feasible ? 'ink' : 'wrong.ink'}
+      bg={match.feasible ? 'tint' : 'wrong.bg'}
+      color={match.feasible ? 'ink' : 'wrong.ink'}
       fontWeight="650"
     >
-      {summaryText(found, places, leads)}
+      {summaryText(match, places, leads)}
     </Box>
   );
 }
 
-function summaryText(found: LeadMatch, places: readonly number[], leads: readonly number[]): string {
-  if (!found.feasible)
+function summaryText(matched: LeadMatch, places: readonly number[], leads: readonly number[]): string {
+  if (!matched.feasible)
     return leads.length < places.length
       ? `${leads.length} leads for ${places.length} places: the set is not whole.`
-      : `No lead left is long enough for place ${(found.tooShortFor ?? 0) + 1} (${places[found.tooShortFor ?? 0]} mm). This set does not fit.`;
-  const spare = found.spare.map((i) => `${leads[i]} mm`).join(', ');
-  const pairs = found.assignment.map((lead, place) => `${place + 1}: ${leads[lead]} mm`).join(', ');
+      : `No lead left is long enough for place ${(matched.tooShortFor ?? 0) + 1} (${places[matched.tooShortFor ?? 0]} mm). This set does not fit.`;
+  const spare = matched.spare.map((i) => `${leads[i]} mm`).join(', ');
+  const pairs = matched.assignment.map((lead, place) => `${place + 1}: ${leads[lead]} mm`).join(', ');
   const ties =
-    found.ties.length > 0
-      ? ` Places ${found.ties.map((i) => i + 1).join(', ')} have leads of one length: either may go there.`
+    matched.ties.length > 0
+      ? ` Places ${matched.ties.map((i) => i + 1).join(', ')} have leads of one length: either may go there.`
       : '';
-  return `Fits, ${found.totalSlackMm} mm of slack in all. ${pairs}.${spare ? ` Left over: ${spare}${found.spare.length === 1 ? ', the coil lead if the kit has one' : ''}.` : ''}${ties}`;
+  return `Fits, ${matched.totalSlackMm} mm of slack in all. ${pairs}.${spare ? ` Left over: ${spare}${matched.spare.length === 1 ? ', the coil lead if the kit has one' : ''}.` : ''}${ties}`;
 }
 
 const ROW = 34;
 const SCALE = 0.42;
 
 /** Each place as a line of its own length, the lead laid along it. */
-function Drawing({ found, places, leads }: Props) {
+function Drawing({ match, places, leads }: Props) {
   const longest = Math.max(...places, ...leads);
   return (
     <chakra.svg
@@ -148,12 +148,12 @@ function Drawing({ found, places, leads }: Props) {
       maxH="420px"
       maxW="680px"
       role="img"
-      aria-label={summaryText(found, places, leads)}
+      aria-label={summaryText(match, places, leads)}
       mb="3"
       css={{ '& text': { fontFamily: 'body' } }}
     >
       {places.map((need, place) => {
-        const lead = leads[found.assignment[place] ?? 0] ?? 0;
+        const lead = leads[match.assignment[place] ?? 0] ?? 0;
         const y = place * ROW + 22;
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: a place is known by its number

@@ -172,10 +172,10 @@ function StatedGap({ known, kpa, system }: { known: string; kpa: number; system:
     return upToKpa === undefined || gapMm === undefined ? [] : [{ upToKpa, minMm: gapMm, maxMm: gapMm }];
   });
   if (bands.length === 0) return null;
-  const found = gapForBoost(bands, kpa);
-  const words = boostWords(found, kpa, system);
+  const boosted = gapForBoost(bands, kpa);
+  const words = boostWords(boosted, kpa, system);
   return (
-    <Box role="status" mb="2" px="3" py="2" rounded="sm" bg={found.kind === 'in-band' ? 'tint' : 'caution.bg'}>
+    <Box role="status" mb="2" px="3" py="2" rounded="sm" bg={boosted.kind === 'in-band' ? 'tint' : 'caution.bg'}>
       {words}
     </Box>
   );
@@ -258,13 +258,13 @@ function DemandChart({
   return <Chart option={option} label={label} height={HEIGHT} />;
 }
 
-function boostWords(found: ReturnType<typeof gapForBoost>, kpa: number, system: UnitSystem): string {
-  switch (found.kind) {
+function boostWords(boosted: ReturnType<typeof gapForBoost>, kpa: number, system: UnitSystem): string {
+  switch (boosted.kind) {
     case 'above-all':
       return `No gap is stated for ${kpa} kPa or above: ask the maker or tuner.`;
     case 'between':
-      return `${kpa} kPa lies between two stated boosts: take the tighter gap, ${gapText(found.band.maxMm, system)}, and ask for approval.`;
+      return `${kpa} kPa lies between two stated boosts: take the tighter gap, ${gapText(boosted.band.maxMm, system)}, and ask for approval.`;
     case 'in-band':
-      return `Stated for ${found.band.upToKpa} kPa: ${gapText(found.band.maxMm, system)}.`;
+      return `Stated for ${boosted.band.upToKpa} kPa: ${gapText(boosted.band.maxMm, system)}.`;
   }
 }

@@ -15,15 +15,15 @@ export const ANSWER_FIELDS = {
 export function AnswerField({
   question,
   choices,
-  of,
+  unit,
 }: {
   question: QuestionKey;
   choices: readonly string[];
-  of?: string;
+  unit?: string;
 }) {
   if (!(question in ANSWER_FIELDS)) return null;
   const { name, label } = ANSWER_FIELDS[question as keyof typeof ANSWER_FIELDS];
-  const whole = of === undefined ? label : `${label}, unit ${of}`;
+  const whole = unit === undefined ? label : `${label}, unit ${unit}`;
   const chosen = question === 'variant' || question === 'fuel' || question === 'induction' || question === 'market';
   if (chosen)
     return (

@@ -36,15 +36,15 @@ export const rowsOf = ({ between, split }: RowShape, text: string): readonly Row
 export const textOf = ({ join, glue }: RowShape, rows: readonly Row[]): string =>
   rows.map(join).filter(Boolean).join(glue);
 
-const said = (text: string | undefined): string => (text ?? '').trim();
+const written = (text: string | undefined): string => (text ?? '').trim();
 
 /** Plain words, a row each. */
-export const words = (one: string, label: string): RowShape => ({
-  one,
+export const words = (text: string, label: string): RowShape => ({
+  one: text,
   columns: [{ key: 'words', label, share: 1 }],
   between: /[|\n]/,
   split: (entry) => ({ words: entry }),
-  join: (row) => said(row.words),
+  join: (row) => written(row.words),
   glue: ' | ',
 });
 
@@ -56,7 +56,7 @@ export const WEAK_POINTS: RowShape = {
   ],
   between: /[|\n]/,
   split: (entry) => ({ ...weakPointFromText(entry) }),
-  join: (row) => (said(row.says) === '' ? '' : `${row.kind ?? 'other'}: ${said(row.says)}`),
+  join: (row) => (written(row.says) === '' ? '' : `${row.kind ?? 'other'}: ${written(row.says)}`),
   glue: ' | ',
 };
 
@@ -72,7 +72,7 @@ export const OTHER_WORK: RowShape = {
     const cut = entry.lastIndexOf(':');
     return { what: entry.slice(0, Math.max(0, cut)).trim(), when: entry.slice(cut + 1).trim() };
   },
-  join: ({ what, when }) => (said(what) === '' && said(when) === '' ? '' : `${said(what)}: ${said(when)}`),
+  join: ({ what, when }) => (written(what) === '' && written(when) === '' ? '' : `${written(what)}: ${written(when)}`),
   glue: ' | ',
 };
 
@@ -88,7 +88,7 @@ export const ACCESS: RowShape = {
     const [access = '', minutes = ''] = entry.split(/\s+(?=\S+$)/);
     return { access, minutes };
   },
-  join: (row) => (said(row.minutes) === '' ? '' : `${row.access ?? ACCESS_CLASSES[0]} ${said(row.minutes)}`),
+  join: (row) => (written(row.minutes) === '' ? '' : `${row.access ?? ACCESS_CLASSES[0]} ${written(row.minutes)}`),
   glue: ', ',
 };
 
@@ -103,7 +103,7 @@ export const RESTING: RowShape = {
     const cut = entry.lastIndexOf(':');
     return { variant: cut < 0 ? '' : entry.slice(0, cut).trim(), cylinders: entry.slice(cut + 1).trim() };
   },
-  join: ({ variant, cylinders }) => [said(variant), said(cylinders)].filter(Boolean).join(': '),
+  join: ({ variant, cylinders }) => [written(variant), written(cylinders)].filter(Boolean).join(': '),
   glue: ' | ',
 };
 
@@ -138,11 +138,13 @@ export const FASTENERS: RowShape = {
     };
   },
   join: ({ what, size, count, torque, order, captive, holds }) => {
-    if (said(what) === '' && said(torque) === '') return '';
+    if (written(what) === '' && written(torque) === '') return '';
     const told =
-      said(count) === '' && said(torque) === '' ? [] : [size ?? FASTENER_SIZES[0], `x${said(count)}`, said(torque)];
+      written(count) === '' && written(torque) === ''
+        ? []
+        : [size ?? FASTENER_SIZES[0], `x${written(count)}`, written(torque)];
     const rest = [ORDER_WORDS[order ?? ''], captive === 'captive' ? 'captive' : '', holds ? `holds ${holds}` : ''];
-    return [said(what), ...told, ...rest].filter(Boolean).join(' ');
+    return [written(what), ...told, ...rest].filter(Boolean).join(' ');
   },
   glue: '; ',
 };

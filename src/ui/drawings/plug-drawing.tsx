@@ -36,7 +36,7 @@ export function PlugDrawing({
   title,
   height = '246px',
   quiet = false,
-  of = 'firing end',
+  view = 'firing end',
 }: {
   seen: Seen;
   gapMm: Mm | null;
@@ -46,13 +46,13 @@ export function PlugDrawing({
   /** Does not say in words what it shows: for the trainer. */
   quiet?: boolean;
   /** What it is about: the body is then drawn alone, and large. */
-  of?: 'firing end' | 'body';
+  view?: 'firing end' | 'body';
 }) {
   const unseen = Object.keys(seen).length === 0;
   const words = Object.keys(seen).join(', ');
   return (
     <svg
-      viewBox={of === 'body' ? '14 -4 92 104' : '-8 0 136 246'}
+      viewBox={view === 'body' ? '14 -4 92 104' : '-8 0 136 246'}
       width="100%"
       style={{ maxHeight: height }}
       role="img"
@@ -61,13 +61,13 @@ export function PlugDrawing({
     >
       <g
         stroke="currentColor"
-        strokeWidth={of === 'body' ? 1 : 2}
-        transform={of === 'body' ? undefined : 'translate(30 0) scale(0.5)'}
+        strokeWidth={view === 'body' ? 1 : 2}
+        transform={view === 'body' ? undefined : 'translate(30 0) scale(0.5)'}
       >
         <Body seen={seen} />
         <Seat seen={seen} seat={seat} />
       </g>
-      {of === 'firing end' && (
+      {view === 'firing end' && (
         <g stroke="currentColor" strokeWidth="0.9" transform="translate(-39 -118) scale(1.65)">
           <Threads seen={seen} />
           <FiringEnd seen={seen} gapMm={gapMm} unseen={unseen} />
@@ -247,6 +247,6 @@ function FiringEnd({ seen, gapMm, unseen }: { seen: Seen; gapMm: Mm | null; unse
 }
 
 /** The same plug as it went in, to be held beside the removed one. @param gapMm as it was fitted, or as the sheet wants it */
-export function NewPlugDrawing(shown: Pick<Parameters<typeof PlugDrawing>[0], 'gapMm' | 'seat' | 'height' | 'of'>) {
+export function NewPlugDrawing(shown: Pick<Parameters<typeof PlugDrawing>[0], 'gapMm' | 'seat' | 'height' | 'view'>) {
   return <PlugDrawing seen={{ 'as new': 1 }} title="Fitted new" {...shown} />;
 }

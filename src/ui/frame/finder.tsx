@@ -28,17 +28,17 @@ export function Finder({ places, find, onClose }: Props) {
   const router = useRouter();
   const [text, setText] = useState('');
   const [at, setAt] = useState<string | null>(null);
-  const found = useFound(text, find);
+  const answer = useFound(text, find);
   const asked = text.trim();
-  const isAnswered = asked !== '' && found.asked === asked;
+  const isAnswered = asked !== '' && answer.asked === asked;
   const collection = useMemo(
     () =>
       createListCollection({
-        items: [...pagesFor(places, asked), ...(isAnswered ? found.targets : [])],
+        items: [...pagesFor(places, asked), ...(isAnswered ? answer.targets : [])],
         itemToValue: ({ href }) => href,
         itemToString: ({ label }) => label,
       }),
-    [places, asked, isAnswered, found],
+    [places, asked, isAnswered, answer],
   );
   // The first, unless another one was chosen that is still there.
   const chosen = at !== null && collection.has(at) ? at : collection.firstValue;

@@ -18,8 +18,8 @@ const isUnder = (path: string, root: string | undefined): boolean =>
 
 /** The place that a page belongs to: the one with the longest address that the page's begins with. */
 export function placeAt(places: readonly Place[], path: string): Place | null {
-  const found = places.filter(({ href, also }) => isUnder(path, href) || isUnder(path, also));
-  return found.reduce<Place | null>(
+  const under = places.filter(({ href, also }) => isUnder(path, href) || isUnder(path, also));
+  return under.reduce<Place | null>(
     (best, place) => (best && best.href.length >= place.href.length ? best : place),
     null,
   );

@@ -17,11 +17,11 @@ interface Props {
   readonly aside: ReactNode;
   readonly name: string;
   /** What belongs to the person: role, look, sign out. */
-  readonly own: ReactNode;
+  readonly menu: ReactNode;
 }
 
 /** The head of every page. At the vehicle the work has the screen: one line, and the rest in the menus. */
-export function TopBar({ groups, start, waiting, aside, name, own }: Props) {
+export function TopBar({ groups, start, waiting, aside, name, menu }: Props) {
   const path = usePathname();
   const atVehicle = path.endsWith('/floor');
   const group = groupAt(groups, path);
@@ -59,7 +59,7 @@ export function TopBar({ groups, start, waiting, aside, name, own }: Props) {
             </Popover.Trigger>
             <Popover.Positioner>
               <Popover.Content>
-                <Popover.Body>{own}</Popover.Body>
+                <Popover.Body>{menu}</Popover.Body>
               </Popover.Content>
             </Popover.Positioner>
           </Popover.Root>

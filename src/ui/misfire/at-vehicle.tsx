@@ -69,7 +69,7 @@ export function MisfireSteps({ layout, currency, mend, ...first }: Props) {
           <p className="soft">
             {advice.causes
               .slice(0, 3)
-              .map((one) => `${causeText(one)}: ${percentText(one.probability)}`)
+              .map((cause) => `${causeText(cause)}: ${percentText(cause.probability)}`)
               .join(' · ')}
           </p>
           {!advice.underway && <Others {...{ misfire, steps: advice.steps.slice(1), ignition }} />}
@@ -299,7 +299,7 @@ function Found({ misfire: { say, advice, story }, layout }: { misfire: Misfire; 
         <fieldset key={cylinder} className="word-grid">
           <legend>Cylinder {cylinder}</legend>
           {FOUND_WORDS.map((word) => {
-            const isSaid = story.found.some((one) => one.cylinder === cylinder && one.word === word);
+            const isSaid = story.found.some((find) => find.cylinder === cylinder && find.word === word);
             return (
               <Button
                 key={word}

@@ -21,12 +21,12 @@ export function CauseList({
   return (
     <>
       <ol className="causes">
-        {causes.map((one) => (
-          <li key={causeText(one)}>
-            <strong>{causeText(one)}</strong>
-            <Bars before={one.before} now={one.probability} most={most} />
-            <span className="share">{percentText(one.probability)}</span>
-            <Reasons of={one} ignition={ignition} now={placeNow(one, away)} />
+        {causes.map((cause) => (
+          <li key={causeText(cause)}>
+            <strong>{causeText(cause)}</strong>
+            <Bars before={cause.before} now={cause.probability} most={most} />
+            <span className="share">{percentText(cause.probability)}</span>
+            <Reasons cause={cause} ignition={ignition} now={placeNow(cause, away)} />
           </li>
         ))}
       </ol>
@@ -45,9 +45,9 @@ function Bars({ before, now, most }: { before: number; now: number; most: number
   );
 }
 
-function Reasons({ of, ignition, now }: { of: Ranked; ignition: MisfireEngine['ignition']; now: string | null }) {
+function Reasons({ cause, ignition, now }: { cause: Ranked; ignition: MisfireEngine['ignition']; now: string | null }) {
   const words = (isFor: boolean) =>
-    of.reasons
+    cause.reasons
       .filter(({ bits }) => bits > 0 === isFor)
       .slice(0, MAX_REASONS)
       .map((reason) => reasonWords(reason, ignition))

@@ -11,8 +11,8 @@ function figureAt(
   share: number,
   codes: readonly { readonly code: string; readonly cylinders: readonly number[] }[],
 ): readonly string[] {
-  const own = codes.filter(({ cylinders }) => cylinders.length === 1 && cylinders[0] === at).map(({ code }) => code);
-  return [...(share >= MIN_FIGURE ? [percentText(share)] : []), ...own];
+  const mine = codes.filter(({ cylinders }) => cylinders.length === 1 && cylinders[0] === at).map(({ code }) => code);
+  return [...(share >= MIN_FIGURE ? [percentText(share)] : []), ...mine];
 }
 
 /** Less than that is drawn as none. */

@@ -21,23 +21,25 @@ export function TruthTable({
   if (!test) return null;
   return (
     <ul className="outcomes" data-press={press ? true : undefined}>
-      {step.outcomes.map((one) => {
+      {step.outcomes.map((outcome) => {
         const line = (
           <>
             <span>
-              <strong>{outcomeText(test, one.outcome)}</strong>
+              <strong>{outcomeText(test, outcome.outcome)}</strong>
               <small>
-                {one.cause && one.chance >= SELDOM
-                  ? `then ${causeText(one.cause)}, ${percentText(one.cause.probability)}`
+                {outcome.cause && outcome.chance >= SELDOM
+                  ? `then ${causeText(outcome.cause)}, ${percentText(outcome.cause.probability)}`
                   : 'hardly ever'}
               </small>
             </span>
             <span className="then">
-              {one.next && one.chance >= SELDOM ? `${stepText(one.next, ignition)}, ${one.next.minutes} min` : ''}
+              {outcome.next && outcome.chance >= SELDOM
+                ? `${stepText(outcome.next, ignition)}, ${outcome.next.minutes} min`
+                : ''}
             </span>
           </>
         );
-        return <li key={one.outcome}>{press ? press(one, line) : <div>{line}</div>}</li>;
+        return <li key={outcome.outcome}>{press ? press(outcome, line) : <div>{line}</div>}</li>;
       })}
     </ul>
   );

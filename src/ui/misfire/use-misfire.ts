@@ -59,7 +59,7 @@ export function useMisfire({ caseId, personId, entries: first, facts, advice: fi
     ...state,
     story,
     advice: useAdvice(facts, story, firstAdvice),
-    say: (said: Said) => outbox.add((kept) => ({ ...kept, caseId, said })),
+    say: (statement: Said) => outbox.add((kept) => ({ ...kept, caseId, said: statement })),
     undo: outbox.dropLast,
     drop: outbox.drop,
   };
@@ -79,12 +79,12 @@ function useAdvice(facts: MisfireAtVehicle['facts'], story: Story, first: Advice
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
   useEffect(() => {
-    const own = new Worker('/misfire.js');
-    own.onmessage = ({ data }: MessageEvent<AdviceNews>) => {
+    const thread = new Worker('/misfire.js');
+    thread.onmessage = ({ data }: MessageEvent<AdviceNews>) => {
       if (data.asked === asked.current) setAdvice(data.advice);
     };
-    worker.current = own;
-    return () => own.terminate();
+    worker.current = thread;
+    return () => thread.terminate();
   }, []);
   useEffect(() => {
     asked.current += 1;

@@ -76,9 +76,9 @@ function Suffix({ number: { reading, base, checks, gaps }, system }: { number: R
       </Box>
       {checks
         .filter((check) => check.verdict === 'contradicts')
-        .map(({ attribute, said, recorded }) => (
+        .map(({ attribute, claimed, recorded }) => (
           <Box key={attribute} color="wrong.ink">
-            The number says {suffixWords(attribute, said)}, the catalogue {suffixWords(attribute, recorded ?? '')}.
+            The number says {suffixWords(attribute, claimed)}, the catalogue {suffixWords(attribute, recorded ?? '')}.
           </Box>
         ))}
       {gaps.map((gap) => (

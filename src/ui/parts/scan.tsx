@@ -80,8 +80,8 @@ async function readPhoto(file: File): Promise<string | null> {
   const url = URL.createObjectURL(file);
   try {
     for (const reader of await loadReaders()) {
-      const found = await reader.decodeFromImageUrl(url).catch(() => null);
-      if (found) return found.getText();
+      const scanned = await reader.decodeFromImageUrl(url).catch(() => null);
+      if (scanned) return scanned.getText();
     }
     return null;
   } finally {

@@ -83,7 +83,7 @@ function DepotDay({ board: { problem, jobs, away }, day }: { board: BoardWeek; d
       </div>
       <span className="soft small">
         {open === 0 && taken === 0
-          ? (away.find((one) => one.day === day)?.what ?? 'closed')
+          ? (away.find((absence) => absence.day === day)?.what ?? 'closed')
           : `${inHours(taken)} of ${inHours(open)} h`}
       </span>
     </>

@@ -44,7 +44,7 @@ interface DayProps {
 export function BoardDay(props: DayProps) {
   const { day, problem, placing, reading, lanes, isToday, isShown } = props;
   const all = reading === 'bays' ? problem.bays : problem.people;
-  const loads = all.map((one) => loadOf(problem, placing, day, one));
+  const loads = all.map((resource) => loadOf(problem, placing, day, resource));
   const taken = loads.reduce((sum, load) => sum + load.taken, 0);
   const open = loads.reduce((sum, load) => sum + load.open, 0);
   return (
@@ -74,7 +74,7 @@ export function BoardDay(props: DayProps) {
 function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
   const { day, bars, hours, reading, isToday, nowMin, inHand, problem, chosen, troubled, canMove, onChoose } = props;
   const { setNodeRef } = useDroppable({ id: `${day}|${lane.id}` });
-  const own = bars.filter(({ slot }) => slot.day === day && laneOf(slot, reading) === lane.id);
+  const ofLane = bars.filter(({ slot }) => slot.day === day && laneOf(slot, reading) === lane.id);
   const windows = lane.windows.filter((window) => window.day === day);
   const top = (minute: number): number => (minute - hours.fromMin) * PX_A_MINUTE;
   const others = reading === 'bays' ? problem.people : problem.bays;
@@ -108,10 +108,10 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
           />
         ))}
         {reading === 'people' && <Elsewhere {...props} person={lane.id} />}
-        {own.map((bar) => (
-          <Cooling key={bar.job.id} bar={bar} own={own} fromMin={hours.fromMin} />
+        {ofLane.map((bar) => (
+          <Cooling key={bar.job.id} bar={bar} laneBars={ofLane} fromMin={hours.fromMin} />
         ))}
-        {own.map((bar) => (
+        {ofLane.map((bar) => (
           <JobBar
             key={bar.job.id}
             bar={bar}
@@ -134,7 +134,7 @@ function BoardLane({ lane, ...props }: DayProps & { lane: Lane }) {
 
 /** Why a lane is closed that day, where somebody said so. */
 const awayText = (away: BoardWeek['away'], id: string, day: PlainDate): string | null =>
-  away.find((one) => one.id === id && one.day === day)?.what ?? null;
+  away.find((absence) => absence.id === id && absence.day === day)?.what ?? null;
 
 /** What a person does at other depots. */
 function Elsewhere({
@@ -144,7 +144,7 @@ function Elsewhere({
   hours,
 }: Pick<DayProps, 'day' | 'elsewhere' | 'hours'> & { person: string }) {
   return elsewhere
-    .filter((one) => one.day === day && one.person === person)
+    .filter((bar2) => bar2.day === day && bar2.person === person)
     .map(({ fromMin, toMin, depot }) => (
       <div
         key={fromMin}
@@ -158,7 +158,7 @@ function Elsewhere({
 }
 
 const nameOf = (list: readonly { readonly id: string; readonly name?: string }[], id: string): string =>
-  list.find((one) => one.id === id)?.name ?? '';
+  list.find((item) => item.id === id)?.name ?? '';
 
 /** Ends of cooling so near to the start are shown: farther ones decide nothing. */
 const NEAR_MIN = 20;
@@ -166,7 +166,7 @@ const NEAR_MIN = 20;
 const COOLING_MIN = 60;
 
 /** Its engine cools until it may be begun. */
-function Cooling({ bar, own, fromMin }: { bar: Bar; own: readonly Bar[]; fromMin: number }) {
+function Cooling({ bar, laneBars, fromMin }: { bar: Bar; laneBars: readonly Bar[]; fromMin: number }) {
   const { coolFromMin, isBegun, isFinished } = bar.job;
   if (
     coolFromMin === null ||
@@ -175,7 +175,7 @@ function Cooling({ bar, own, fromMin }: { bar: Bar; own: readonly Bar[]; fromMin
     Math.abs(bar.fromMin - coolFromMin - NEAR_MIN / 2) > NEAR_MIN / 2
   )
     return null;
-  const before = Math.max(fromMin, ...own.filter(({ toMin }) => toMin <= bar.fromMin).map(({ toMin }) => toMin));
+  const before = Math.max(fromMin, ...laneBars.filter(({ toMin }) => toMin <= bar.fromMin).map(({ toMin }) => toMin));
   const from = Math.max(before, coolFromMin - COOLING_MIN);
   if (coolFromMin - from < NEAR_MIN) return null;
   return (

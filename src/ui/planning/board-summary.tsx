@@ -15,7 +15,10 @@ interface Props {
 export function BoardSummary({ week, placing, waiting, left, troubled }: Props) {
   const { problem, jobs, currency } = week;
   const loads = problem.days.flatMap((day) => problem.bays.map((bay) => loadOf(problem, placing, day, bay)));
-  const [taken, open] = [loads.reduce((sum, one) => sum + one.taken, 0), loads.reduce((sum, one) => sum + one.open, 0)];
+  const [taken, open] = [
+    loads.reduce((sum, load) => sum + load.taken, 0),
+    loads.reduce((sum, load) => sum + load.open, 0),
+  ];
   const short = jobs.filter((job) => {
     const slot = placing.get(job.id);
     return slot !== undefined && !job.isFinished && kitOn(job, slot.day) === 'short';

@@ -15,7 +15,7 @@ interface Props {
 }
 
 const choicesOf = (list: readonly { readonly id: string; readonly name?: string }[]): readonly Choice[] =>
-  list.map((one) => ({ value: one.id, label: named(one) }));
+  list.map((item) => ({ value: item.id, label: named(item) }));
 
 /** Says one thing that would be otherwise. */
 export function ChangeForm({ problem, onAdd }: Props) {
@@ -44,8 +44,8 @@ export function ChangeForm({ problem, onAdd }: Props) {
       <LiveSelect
         label="What if"
         value={kind}
-        onChange={(next) => setKind(WHAT_IF_KINDS.find((one) => one === next) ?? kind)}
-        choices={WHAT_IF_KINDS.map((one) => ({ value: one, label: CHANGE_KIND_WORDS[one] }))}
+        onChange={(next) => setKind(WHAT_IF_KINDS.find((known) => known === next) ?? kind)}
+        choices={WHAT_IF_KINDS.map((kind2) => ({ value: kind2, label: CHANGE_KIND_WORDS[kind2] }))}
       />
       <LiveSelect
         label={WHICH_WORDS[kind]}

@@ -25,8 +25,8 @@ interface Known {
 /** "J. Holm away on Tue 17 Nov" */
 export function changeWords(change: WhatIfChange, { bays, people, jobs }: Known): string {
   const nameIn = (list: Named, id: string): string => {
-    const one = list.find((each) => each.id === id);
-    return one ? named(one) : 'somebody or something that is gone';
+    const item = list.find((each) => each.id === id);
+    return item ? named(item) : 'somebody or something that is gone';
   };
   switch (change.kind) {
     case 'bay_more':

@@ -141,8 +141,10 @@ function CostTable({
 }) {
   const { costs } = job;
   if (!costs) return null;
-  const cells = (of: { waiting: number; thrownAway: number; downtime: number; total: number }) =>
-    [of.waiting, of.thrownAway, of.downtime, of.total].map((value) => moneyText(Number(value.toFixed(2)), currency));
+  const cells = (cellsOf: { waiting: number; thrownAway: number; downtime: number; total: number }) =>
+    [cellsOf.waiting, cellsOf.thrownAway, cellsOf.downtime, cellsOf.total].map((value) =>
+      moneyText(Number(value.toFixed(2)), currency),
+    );
   const rows = [
     ...problem.days.map((day, i) => ({ name: sayDay(day), of: costs.byDay[i], isHere: slot?.day === day })),
     { name: 'left out', of: costs.unplanned, isHere: slot === null },
@@ -178,7 +180,7 @@ const HEADS = ['waiting', 'life', 'downtime', 'total'];
 /** The same as dragging, for whoever types, taps or listens: what it costs and breaks is said before it is moved. */
 function MoveForm({ job, problem, placing, today, currency, slot, onMove }: Props & { slot: PlanSlot | null }) {
   const first = slot ?? job.place?.slot ?? null;
-  const [day, setDay] = useState(first?.day ?? problem.days.find((one) => one >= today) ?? '');
+  const [day, setDay] = useState(first?.day ?? problem.days.find((day) => day >= today) ?? '');
   const [start, setStart] = useState(timeTo24(first?.startMin ?? 8 * 60));
   const [bay, setBay] = useState(first?.bay ?? problem.bays[0]?.id ?? '');
   const [person, setPerson] = useState(first?.person ?? problem.people[0]?.id ?? '');
@@ -196,20 +198,20 @@ function MoveForm({ job, problem, placing, today, currency, slot, onMove }: Prop
           label="Day"
           value={day}
           onChange={setDay}
-          choices={problem.days.map((one) => ({ value: one, label: sayDay(one) }))}
+          choices={problem.days.map((day) => ({ value: day, label: sayDay(day) }))}
         />
         <LiveText label="Start" value={start} onChange={setStart} inputMode="text" />
         <LiveSelect
           label="Bay"
           value={bay}
           onChange={setBay}
-          choices={problem.bays.map((one) => ({ value: one.id, label: named(one) }))}
+          choices={problem.bays.map((bay) => ({ value: bay.id, label: named(bay) }))}
         />
         <LiveSelect
           label="Person"
           value={person}
           onChange={setPerson}
-          choices={problem.people.map((one) => ({ value: one.id, label: named(one) }))}
+          choices={problem.people.map((person) => ({ value: person.id, label: named(person) }))}
         />
       </div>
       {!isSame && (

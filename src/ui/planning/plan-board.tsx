@@ -34,7 +34,7 @@ export function PlanBoard({ week, canMove, goOn }: { week: BoardWeek; canMove: b
     void move(job.id, to, `unit ${job.unitNumber} ${where}`);
   };
   const letGo = (id: string | null): void => {
-    const job = jobs.find((one) => one.id === id);
+    const job = jobs.find((job) => job.id === id);
     if (job && drag.isOff && placing.has(job.id)) go(job, null);
     else if (job && inHand && isNew(placing, inHand.to, job.id) && inHand.judgement.breaks.length === 0)
       go(job, inHand.to);
@@ -113,7 +113,7 @@ function Chosen({ job, troubles, ...props }: ChosenProps) {
     <ChosenJob
       {...props}
       job={job}
-      troubles={troubles.filter((one) => one.job === job.id).map(({ message }) => message)}
+      troubles={troubles.filter((trouble) => trouble.job === job.id).map(({ message }) => message)}
     />
   );
 }

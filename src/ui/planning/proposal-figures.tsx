@@ -37,11 +37,11 @@ export function ProposalFigures({ columns, currency }: { columns: readonly Colum
         </tr>
       </thead>
       <tbody>
-        {rows.map(([name, of]) => (
+        {rows.map(([name, row]) => (
           <tr key={name} data-sum={name === 'Together' || undefined}>
             <th scope="row">{name}</th>
             {columns.map((column, i) => (
-              <td key={column.name}>{of(column.figures, i)}</td>
+              <td key={column.name}>{row(column.figures, i)}</td>
             ))}
           </tr>
         ))}

@@ -25,7 +25,7 @@ interface Props {
 
 /** Jobs of a proposal with what becomes of each and why. */
 export function ProposalJobs({ result, jobs, currency }: Props) {
-  const nameOf = new Map([...result.bays, ...result.people].map((one) => [one.id, named(one)]));
+  const nameOf = new Map([...result.bays, ...result.people].map((resource) => [resource.id, named(resource)]));
   const where = ({ day, startMin, bay, person }: PlanSlot): string =>
     [`${sayDay(day)} ${timeTo24(startMin)}`, nameOf.get(bay) ?? bay, nameOf.get(person) ?? person].join(', ');
   return (

@@ -26,7 +26,7 @@ export function ProposalWeeks({ result, depots, today, currency }: Props) {
   const [monday, setMonday] = useState(weeks[0] ?? '');
   const depot = used.find(({ name }) => name === depotName) ?? used[0];
   if (!depot || monday === '') return null;
-  const of = (...changes: readonly ProposedJob['change'][]): readonly ProposedJob[] =>
+  const withChange = (...changes: readonly ProposedJob['change'][]): readonly ProposedJob[] =>
     jobs.filter(({ change, facts }) => changes.includes(change) && facts.depot === depot.name);
   const agreed = [...agreedSlotsOf(result.jobs)].flatMap(([id, slot]) => (slot ? [[id, slot] as const] : []));
   return (
@@ -47,10 +47,10 @@ export function ProposalWeeks({ result, depots, today, currency }: Props) {
         agreed={new Map(agreed)}
         whys={Object.fromEntries(jobs.map(({ facts, why }) => [facts.id, `${facts.unitNumber}: ${why}`]))}
       />
-      <Part title="Moved, and taken off" jobs={of('moved', 'taken off')} {...{ result, currency }} />
-      <Part title="New" jobs={of('new')} {...{ result, currency }} />
-      <Part title="Left out" jobs={of('left out')} {...{ result, currency }} />
-      <Part title="Unchanged" jobs={of('stays')} {...{ result, currency }} />
+      <Part title="Moved, and taken off" jobs={withChange('moved', 'taken off')} {...{ result, currency }} />
+      <Part title="New" jobs={withChange('new')} {...{ result, currency }} />
+      <Part title="Left out" jobs={withChange('left out')} {...{ result, currency }} />
+      <Part title="Unchanged" jobs={withChange('stays')} {...{ result, currency }} />
     </>
   );
 }

@@ -109,9 +109,9 @@ interface Answered {
 
 /** Whether a week was read after a job was given a version; null: after it was taken off the plan. */
 function hasSeen({ jobs }: BoardWeek, job: string, version: number | null): boolean {
-  const found = jobs.find(({ id }) => id === job);
-  if (!found) return false;
-  return version === null ? !found.booking : (found.booking?.version ?? 0) >= version;
+  const job2 = jobs.find(({ id }) => id === job);
+  if (!job2) return false;
+  return version === null ? !job2.booking : (job2.booking?.version ?? 0) >= version;
 }
 
 /** Where the jobs are: as the week has them, and as they were moved here until a week has the same. */
@@ -157,8 +157,8 @@ function useMoves(week: BoardWeek) {
       setMoving((before) => new Map([...before].filter(([id]) => id !== job)));
     },
     versionOf: (job: string): number | null => {
-      const own = answered.current.get(job);
-      return own ? own.version : (week.jobs.find(({ id }) => id === job)?.booking?.version ?? null);
+      const answer = answered.current.get(job);
+      return answer ? answer.version : (week.jobs.find(({ id }) => id === job)?.booking?.version ?? null);
     },
   };
 }

@@ -76,8 +76,8 @@ function landingOf({ active, over }: DragMoveEvent | DragOverEvent, board: Board
   const { week, placing, lanes, bars, hours, reading } = board;
   const id = String(active.id);
   const [day = '', laneId = ''] = String(over?.id ?? '').split('|');
-  const job = week.jobs.find((one) => one.id === id);
-  const lane = lanes.find((one) => one.id === laneId);
+  const job = week.jobs.find((job) => job.id === id);
+  const lane = lanes.find((lane) => lane.id === laneId);
   const held = active.rect.current.translated;
   if (!job || !over || !held || !lane) return null;
   const raw = hours.fromMin + (held.top - over.rect.top) / PX_A_MINUTE;

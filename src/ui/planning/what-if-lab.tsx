@@ -96,11 +96,11 @@ function Compared({
 }: Omit<Props, 'problem'> & { plans: WhatIfPlans; isStale: boolean }) {
   const { asIs, changed, problem, changes } = plans;
   const { days, bays, people } = problem;
-  const of = (slots: Parameters<typeof planFigures>[1]) => planFigures({ days, jobs }, slots, today);
+  const figuresOf = (slots: Parameters<typeof planFigures>[1]) => planFigures({ days, jobs }, slots, today);
   const columns = [
-    { name: 'Current plan', figures: of(agreedSlotsOf(jobs)) },
-    { name: 'Planned again', figures: of(proposedSlotsOf({ plan: asIs })) },
-    { name: 'What if', figures: of(proposedSlotsOf({ plan: changed })) },
+    { name: 'Current plan', figures: figuresOf(agreedSlotsOf(jobs)) },
+    { name: 'Planned again', figures: figuresOf(proposedSlotsOf({ plan: asIs })) },
+    { name: 'What if', figures: figuresOf(proposedSlotsOf({ plan: changed })) },
   ];
   return (
     <>

@@ -22,8 +22,8 @@ export function HorizonChart({ weeks, bayMinutes }: { weeks: readonly HorizonWee
       grid: { left: 52, right: 12, top: 28, bottom: 28 },
       tooltip: {
         trigger: 'axis',
-        formatter: (found) => {
-          const at = Array.isArray(found) ? found[0]?.dataIndex : found.dataIndex;
+        formatter: (points) => {
+          const at = Array.isArray(points) ? points[0]?.dataIndex : points.dataIndex;
           const week = weeks[at ?? 0];
           if (!week) return '';
           return `Week of ${dateText(week.from)}<br>about ${hoursText(week.mean)}, likely ${hoursText(week.p10)} to ${hoursText(week.p90)}<br>${week.visits.toFixed(1)} visits`;

@@ -31,7 +31,7 @@ interface TableRow {
 }
 
 interface Props {
-  readonly of: string;
+  readonly noun: string;
   readonly heads: readonly string[];
   /** Columns of figures, from 1. */
   readonly numeric: readonly number[];
@@ -56,7 +56,7 @@ const DRAWN_WHOLE = 200;
 const ROW_PX = 40;
 
 /** Rows that are searched, sorted by their heads and saved as a file in the browser; see `ListTable`. */
-export function DataTable({ of, heads, numeric, rows, dense }: Props) {
+export function DataTable({ noun, heads, numeric, rows, dense }: Props) {
   const search = useRef<HTMLInputElement>(null);
   const columns = useMemo(() => heads.map(columnOf), [heads]);
   const table = useTable({
@@ -77,12 +77,12 @@ export function DataTable({ of, heads, numeric, rows, dense }: Props) {
           <TextControl
             ref={search}
             type="search"
-            aria-label={`Search ${of} (press /)`}
-            placeholder={`Search ${of} ( / )`}
+            aria-label={`Search ${noun} (press /)`}
+            placeholder={`Search ${noun} ( / )`}
             onChange={({ target }) => table.setGlobalFilter(target.value)}
           />
           <span role="status">{shown.length < rows.length && `${shown.length} of ${rows.length}`}</span>
-          <Button onClick={() => void saveCsv(of, heads, shown)}>
+          <Button onClick={() => void saveCsv(noun, heads, shown)}>
             <Download size={16} /> CSV
           </Button>
         </div>
@@ -165,12 +165,12 @@ function RowsInSight({ rows, columns }: { rows: readonly TableRow[]; columns: nu
   );
 }
 
-async function saveCsv(of: string, heads: readonly string[], rows: readonly TableRow[]): Promise<void> {
+async function saveCsv(name: string, heads: readonly string[], rows: readonly TableRow[]): Promise<void> {
   const { stringify } = await import('csv-stringify/browser/esm/sync');
   const text = stringify([[...heads], ...rows.map(({ values }) => [...values])], CSV_OPTIONS);
   const link = document.createElement('a');
   link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
-  link.download = `${of.replaceAll(' ', '-')}.csv`;
+  link.download = `${name.replaceAll(' ', '-')}.csv`;
   link.click();
   URL.revokeObjectURL(link.href);
 }

@@ -17,16 +17,16 @@ interface Props<T> {
   readonly idOf: (item: T) => string;
   readonly columns: readonly Column<T>[];
   /** What the list is of, in the plural: names the search field and the file. */
-  readonly of: string;
+  readonly noun: string;
   readonly dense?: boolean;
   /** Rows in soft ink: what is over. */
   readonly isOver?: (item: T) => boolean;
 }
 
 /** A list that a person searches, sorts by its heads and saves as CSV; drawn on the server, with links and forms in its cells. */
-export const ListTable = <T,>({ items, idOf, columns, of, dense = false, isOver = () => false }: Props<T>) => (
+export const ListTable = <T,>({ items, idOf, columns, noun, dense = false, isOver = () => false }: Props<T>) => (
   <DataTable
-    of={of}
+    noun={noun}
     dense={dense}
     heads={columns.map(({ head }) => head)}
     numeric={columns.flatMap(({ numeric }, i) => (numeric ? [i + 1] : []))}

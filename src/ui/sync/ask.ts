@@ -6,8 +6,8 @@ const WAIT_MS = 12_000;
 export async function ask(url: string, init: RequestInit = {}): Promise<Response> {
   const answer = await fetch(url, { ...init, signal: AbortSignal.timeout(WAIT_MS) });
   if (answer.ok) return answer;
-  const said = detailOf(await answer.json().catch(() => null));
-  throw new Answered(answer.status, said ?? `The server answered ${answer.status}.`);
+  const detail = detailOf(await answer.json().catch(() => null));
+  throw new Answered(answer.status, detail ?? `The server answered ${answer.status}.`);
 }
 
 /** What a problem in JSON says, RFC 9457. Read by hand: a whole library of checks would come along for one word. */

@@ -146,7 +146,7 @@ export class Outbox<E extends Kept> {
   change(entry: E): void {
     const changed = { ...entry, at: this.now() };
     void this.save([changed]);
-    this.put({ waiting: this.state.waiting.map((one) => (one.id === changed.id ? changed : one)) });
+    this.put({ waiting: this.state.waiting.map((entry) => (entry.id === changed.id ? changed : entry)) });
     this.soon();
   }
 

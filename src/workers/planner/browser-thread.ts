@@ -17,13 +17,13 @@ declare const self: {
 let isStopped = false;
 
 const search = async ({ problem }: PlannerTask): Promise<void> => {
-  const found = await searchInSlices(problem, {
+  const result = await searchInSlices(problem, {
     onProgress: (progress) => self.postMessage({ kind: 'progress', ...progress }),
     isStopped: () => isStopped,
     // What was said meanwhile is heard in between.
     pause: () => new Promise((resolve) => setTimeout(resolve)),
   });
-  self.postMessage({ kind: 'plan', ...found });
+  self.postMessage({ kind: 'plan', ...result });
 };
 
 const bound = async ({ problem }: PlannerTask): Promise<void> => {

@@ -12,15 +12,15 @@ import { type PlannerNews, type PlannerTask, STOP } from './solve-in-threads';
 async function search(port: MessagePort, { problem }: PlannerTask): Promise<void> {
   const tell = (news: PlannerNews): void => port.postMessage(news);
   let isStopped = false;
-  port.on('message', (said) => {
-    isStopped ||= said === STOP;
+  port.on('message', (news) => {
+    isStopped ||= news === STOP;
   });
-  const found = await searchInSlices(problem, {
+  const result = await searchInSlices(problem, {
     onProgress: (progress) => tell({ kind: 'progress', ...progress }),
     isStopped: () => isStopped,
     pause: () => setImmediate(),
   });
-  tell({ kind: 'plan', ...found });
+  tell({ kind: 'plan', ...result });
   port.close();
 }
 

@@ -59,7 +59,7 @@ export function proveBound(
   const until = performance.now() + seconds * 1000;
   const left = (): number => (until - performance.now()) / 1000 - LATE_SECONDS;
   const bounds = models.map(simpleBound);
-  const sum = (): number => bounds.reduce((total, one) => total + one, 0);
+  const sum = (): number => bounds.reduce((total, bound) => total + bound, 0);
   const tell = (part: number, bound: number): void => {
     const sure = bound - TOLERANCE * (1 + Math.abs(bound));
     if (!Number.isFinite(sure) || sure <= (bounds[part] ?? 0)) return;

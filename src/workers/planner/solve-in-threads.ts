@@ -98,16 +98,16 @@ class TimeLimit {
     this.timer = setTimeout(this.end, seconds * 1000 + FIRST_PLAN_MS);
   }
 
-  readonly hear = (said: PlannerNews): void => {
-    if (said.kind === 'progress') {
+  readonly hear = (news: PlannerNews): void => {
+    if (news.kind === 'progress') {
       // The time runs from the first plan: before it the thread was only being started.
       if (!this.best) {
         this.clear();
         this.timer = setTimeout(this.end, this.seconds * 1000 + OVERRUN_MS);
       }
-      this.best = said.plan;
+      this.best = news.plan;
     }
-    this.race.hear(said);
+    this.race.hear(news);
   };
 
   private readonly end = (): void => {
@@ -152,11 +152,11 @@ class Race {
     return cost !== null && cost - bound <= WORTH_A_CHANGE * Math.abs(cost);
   }
 
-  readonly hear = (said: PlannerNews): void => {
-    if (said.kind === 'progress') this.tell({ cost: said.plan.cost, share: said.share });
-    if (said.kind === 'plan') this.found(said);
-    if (said.kind === 'bound' || said.kind === 'bound-done') this.tell({ bound: Math.max(said.bound, this.bound) });
-    if (said.kind === 'bound-done') this.giveUpProof();
+  readonly hear = (news: PlannerNews): void => {
+    if (news.kind === 'progress') this.tell({ cost: news.plan.cost, share: news.share });
+    if (news.kind === 'plan') this.found(news);
+    if (news.kind === 'bound' || news.kind === 'bound-done') this.tell({ bound: Math.max(news.bound, this.bound) });
+    if (news.kind === 'bound-done') this.giveUpProof();
   };
 
   /** What ends a search that has rounds left. */

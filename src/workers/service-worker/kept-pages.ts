@@ -44,11 +44,11 @@ export function keptPages({ caches, fetch, wait, origin }: Device): KeptPages {
 
   async function store(page: string, needed: readonly string[]): Promise<void> {
     if (!AT_VEHICLE.test(page)) return;
-    const own = needed.filter(isFile);
-    const job = await jobIn(await fetch(page, { credentials: 'same-origin', redirect: 'manual' }), own);
+    const wanted = needed.filter(isFile);
+    const job = await jobIn(await fetch(page, { credentials: 'same-origin', redirect: 'manual' }), wanted);
     if (!job) return;
     const kept = await files();
-    await Promise.all(own.map((file) => storeFile(kept, file)));
+    await Promise.all(wanted.map((file) => storeFile(kept, file)));
     const open = await pages();
     // Deleted first, so that it stands last: the first are those opened longest ago.
     await open.delete(page);

@@ -39,7 +39,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
   const comfortable = query.get('rows') === 'comfortable';
   const hidden = DUE_COLUMNS.filter((column) => query.get('hide')?.split(',').includes(column));
   mustShow(list);
-  const { items: shown, found, total } = list.value;
+  const { items: shown, matching, total } = list.value;
   const words = {
     system: actor.unitSystem,
     currency: costs.ok ? costs.value.currency : 'EUR',
@@ -85,7 +85,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
               openOrder={openWorkOrderAction}
             />
           )}
-          <PageLinks path="/due" page={page} pages={Math.ceil(found / PAGE)} query={query} />
+          <PageLinks path="/due" page={page} pages={Math.ceil(matching / PAGE)} query={query} />
         </>
       )}
     </>

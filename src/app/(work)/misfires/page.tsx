@@ -63,7 +63,7 @@ export default page(async function MisfiresPage() {
         </Empty>
       ) : (
         <ListTable
-          of="misfires"
+          noun="misfires"
           items={all}
           idOf={({ misfire }) => misfire.id}
           isOver={isOver}
@@ -109,7 +109,8 @@ function Unfiled({ reports }: { reports: readonly UnfiledReport[] }) {
               <span>
                 <strong>Unit “{unitNumber}”</strong>:{' '}
                 {[complaint.words, LAMP_WORDS[complaint.lamp]].filter(Boolean).join(', ')}
-                {complaint.symptoms.map((one) => `, ${SYMPTOM_WORDS[one]}`)}. <span className="soft">{why}</span>
+                {complaint.symptoms.map((symptom) => `, ${SYMPTOM_WORDS[symptom]}`)}.{' '}
+                <span className="soft">{why}</span>
               </span>
               <span className="who">
                 {driver}, driver · {instantText(at)}

@@ -63,14 +63,16 @@ function Kind({ kind, rows }: { kind: NoticeKind; rows: readonly NoticeRow[] }) 
       title={KIND_WORDS[kind]}
       aside={<DismissButton rows={rows} words={`Dismiss all ${rows.length} of this kind`} />}
     >
-      {depots.map(([depot, own]) => (
+      {depots.map(([depot, rowsOfDepot]) => (
         <div key={depot} className="notices">
           <div>
             <strong>{depot}</strong>
-            {own.length > 1 && <DismissButton rows={own} words={`Dismiss these ${own.length}`} />}
+            {rowsOfDepot.length > 1 && (
+              <DismissButton rows={rowsOfDepot} words={`Dismiss these ${rowsOfDepot.length}`} />
+            )}
           </div>
           <ul>
-            {own.map((row) => (
+            {rowsOfDepot.map((row) => (
               <li key={row.id}>
                 <span>
                   <TextLink href={kind === 'suspect' ? '/odometer' : `/vehicles/${row.vehicleId}`}>
@@ -78,7 +80,7 @@ function Kind({ kind, rows }: { kind: NoticeKind; rows: readonly NoticeRow[] }) 
                   </TextLink>
                   : {row.text} <span className="soft small">noted {dateText(row.notedOn)}</span>
                 </span>
-                <DismissButton rows={[row]} words="Dismiss" of={`the notice of unit ${row.unitNumber}`} />
+                <DismissButton rows={[row]} words="Dismiss" about={`the notice of unit ${row.unitNumber}`} />
               </li>
             ))}
           </ul>
@@ -88,11 +90,11 @@ function Kind({ kind, rows }: { kind: NoticeKind; rows: readonly NoticeRow[] }) 
   );
 }
 
-function DismissButton({ rows, words, of }: { rows: readonly NoticeRow[]; words: string; of?: string }) {
+function DismissButton({ rows, words, about }: { rows: readonly NoticeRow[]; words: string; about?: string }) {
   return (
     <SubmitButton name="ids" value={rows.map(({ id }) => id).join()}>
       {words}
-      {of && <span className="aloud"> {of}</span>}
+      {about && <span className="aloud"> {about}</span>}
     </SubmitButton>
   );
 }

@@ -47,9 +47,9 @@ export default page(async function PartsPage({ searchParams }: Props) {
 
 async function InHand({ number, unit }: { number: string; unit: string }) {
   const actor = await requireActor();
-  const found = await findPart(deps(), actor, number);
-  if (!found.ok) return <NotShown error={found.error} />;
-  const { part, near, number: read } = found.value;
+  const match = await findPart(deps(), actor, number);
+  if (!match.ok) return <NotShown error={match.error} />;
+  const { part, near, number: read } = match.value;
   if (part) return <Known id={part.id} unit={unit} />;
   const base = read?.kind === 'read' ? read.base : null;
   const samePlug = read?.kind === 'read' && base && onlyGapDiffers(read.checks);
@@ -140,7 +140,7 @@ function Catalogue({ parts, system }: { parts: Listed; system: 'metric' | 'us' }
       cell: ({ current }) => currentWords(current),
     },
   ];
-  return <ListTable of="parts" dense items={parts} idOf={({ part }) => part.id} columns={columns} />;
+  return <ListTable noun="parts" dense items={parts} idOf={({ part }) => part.id} columns={columns} />;
 }
 
 /** What replaced a part, in words; empty: nothing did. */

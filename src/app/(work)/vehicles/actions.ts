@@ -13,7 +13,7 @@ import { swapCoils } from '@/server/fleet/swap-coils';
 import { recordReadings } from '@/server/odometer/record-readings';
 
 export const answerFitmentAction = formAction(answerFitment, {
-  read: (said) => Object.fromEntries(Object.entries(said).filter(([, value]) => value !== '')),
+  read: (typed) => Object.fromEntries(Object.entries(typed).filter(([, value]) => value !== '')),
 });
 export const swapCoilsAction = formAction(swapCoils, { onDone: () => ({ message: 'Recorded.' }) });
 export const recordChangeAction = formAction(recordChange, {

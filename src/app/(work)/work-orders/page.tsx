@@ -29,12 +29,12 @@ async function Today() {
   const actor = await requireActor();
   const list = await listToday(deps(), actor);
   mustShow(list);
-  const own = list.value.filter(({ personId }) => personId === actor.personId).length;
+  const mine = list.value.filter(({ personId }) => personId === actor.personId).length;
   return (
     <>
       <PageHead title="Work of today" actions={<ButtonLink href="/work-orders">All work orders</ButtonLink>}>
         <strong>{list.value.length}</strong> booked for today or before and still open
-        {own > 0 && ` · ${own} of them for you, which stand first`}
+        {mine > 0 && ` · ${mine} of them for you, which stand first`}
       </PageHead>
       {list.value.length === 0 ? (
         <Empty>

@@ -95,18 +95,18 @@ export const toFollowUp = ({ followUp: row, ...item }: FollowUpItem): z.output<t
   outcome: row.outcome,
 });
 
-export const toFinding = ({ said, answers, ...found }: FindingView): z.output<typeof finding> => ({
-  ...found,
-  sites: [...found.sites],
-  evidence: [...found.evidence],
-  against: [...found.against],
-  next: [...found.next],
+export const toFinding = ({ verdict, answers, ...rest }: FindingView): z.output<typeof finding> => ({
+  ...rest,
+  sites: [...rest.sites],
+  evidence: [...rest.evidence],
+  against: [...rest.against],
+  next: [...rest.next],
   answers: answers.map(({ places, ...answer }) => ({ ...answer, places: places === 'all' ? places : [...places] })),
-  said: said && {
-    verdict: said.verdict.verdict,
-    instead: said.verdict.insteadText,
-    reason: said.verdict.reason,
-    by: said.who,
+  said: verdict && {
+    verdict: verdict.verdict.verdict,
+    instead: verdict.verdict.insteadText,
+    reason: verdict.verdict.reason,
+    by: verdict.who,
   },
 });
 

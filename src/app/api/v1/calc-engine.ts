@@ -99,14 +99,14 @@ const leadMatchOutput = z.object({
 });
 
 function leadMatch(input: z.output<typeof leadMatchInput>): z.output<typeof leadMatchOutput> {
-  const found = matchLeads(input.needed_mm, input.new_set_mm);
+  const matched = matchLeads(input.needed_mm, input.new_set_mm);
   return {
-    feasible: found.feasible,
-    assignment: [...found.assignment],
-    total_slack_mm: found.totalSlackMm,
-    spare: [...found.spare],
-    ties: [...found.ties],
-    too_short_for: found.tooShortFor,
+    feasible: matched.feasible,
+    assignment: [...matched.assignment],
+    total_slack_mm: matched.totalSlackMm,
+    spare: [...matched.spare],
+    ties: [...matched.ties],
+    too_short_for: matched.tooShortFor,
   };
 }
 
@@ -130,7 +130,7 @@ const coilChoiceOutput = z.object({
 });
 
 function coilChoice(input: z.output<typeof coilChoiceInput>): z.output<typeof coilChoiceOutput> {
-  const found = chooseCoils({
+  const choice = chooseCoils({
     others: input.others,
     price: input.price,
     labourPerHour: input.labour_per_hour,
@@ -139,11 +139,11 @@ function coilChoice(input: z.output<typeof coilChoiceInput>): z.output<typeof co
     chanceEach: input.chance_each,
   });
   return {
-    extra_visit: found.extraVisit,
-    expected_if_one: found.expectedIfOne,
-    replace_others_now: found.replaceOthersNow,
-    break_even_chance: found.breakEvenChance,
-    advice: found.advice,
+    extra_visit: choice.extraVisit,
+    expected_if_one: choice.expectedIfOne,
+    replace_others_now: choice.replaceOthersNow,
+    break_even_chance: choice.breakEvenChance,
+    advice: choice.advice,
   };
 }
 

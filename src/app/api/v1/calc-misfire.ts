@@ -120,8 +120,8 @@ const input = fields.superRefine(({ layout: { banks }, tests_done: tests, counts
     ['counts', counts],
     ['found', found],
   ] as const)
-    for (const [i, one] of list.entries())
-      if ((one.after ?? 0) > tests.length)
+    for (const [i, test] of list.entries())
+      if ((test.after ?? 0) > tests.length)
         fault([name, i, 'after'], `Only ${tests.length} ${tests.length === 1 ? 'test was' : 'tests were'} done.`);
 });
 

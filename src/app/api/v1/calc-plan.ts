@@ -86,9 +86,9 @@ type Input = z.output<typeof input>;
 type Window = z.output<typeof window>;
 
 const windowsOf = (list: readonly Window[]) =>
-  list.map((one) => ({ day: one.day, fromMin: one.from_min, toMin: one.to_min }));
-const slotOf = (one: z.output<typeof slot> | null | undefined): PlanSlot | null =>
-  one ? { day: one.day, bay: one.bay, person: one.person, startMin: one.start_min } : null;
+  list.map((hours) => ({ day: hours.day, fromMin: hours.from_min, toMin: hours.to_min }));
+const slotOf = (written: z.output<typeof slot> | null | undefined): PlanSlot | null =>
+  written ? { day: written.day, bay: written.bay, person: written.person, startMin: written.start_min } : null;
 
 function problemOf({ days, bays, people, jobs, move_cost, seconds, seed, ...rules }: Input): PlanProblem {
   return {
@@ -121,18 +121,18 @@ function problemOf({ days, bays, people, jobs, move_cost, seconds, seed, ...rule
 }
 
 async function plan(given: Input, call?: CalculationCall): Promise<z.output<typeof output>> {
-  const found = await solvePlan(problemOf(given), { person: call?.personId, stop: call?.signal });
+  const solved = await solvePlan(problemOf(given), { person: call?.personId, stop: call?.signal });
   return {
-    assignments: found.assignments.map(({ startMin, why, ...one }) => ({
-      ...one,
+    assignments: solved.assignments.map(({ startMin, why, ...assignment }) => ({
+      ...assignment,
       start_min: startMin,
       why: { ...why },
     })),
-    unplanned: found.unplanned.map((one) => ({ ...one })),
-    cost: found.cost,
-    lower_bound: found.lowerBound,
-    proven: found.isProven,
-    ended_by: found.endedBy,
+    unplanned: solved.unplanned.map((job) => ({ ...job })),
+    cost: solved.cost,
+    lower_bound: solved.lowerBound,
+    proven: solved.isProven,
+    ended_by: solved.endedBy,
   };
 }
 

@@ -127,22 +127,22 @@ const readingOutput = z.object({
 
 function reading(input: z.output<typeof readingInput>): z.output<typeof readingOutput> {
   const layout = layoutOf(modelOf(input.layout));
-  const given = new Map(input.sites.map((one) => [siteId(one), one]));
+  const given = new Map(input.sites.map((site) => [siteId(site), site]));
   const findings = readEngine({
     layout,
     deactivated: input.layout.deactivated,
     directionKnown: input.direction_known,
     gapLimitMm: input.gap_limit_mm ?? null,
     sites: layout.sites.map((place) => {
-      const one = given.get(siteId(place));
-      const { fitted_gap_mm: fittedMm, gap_mm: removedMm, since_km: sinceKm } = one ?? {};
+      const observed = given.get(siteId(place));
+      const { fitted_gap_mm: fittedMm, gap_mm: removedMm, since_km: sinceKm } = observed ?? {};
       return {
         cylinder: place.cylinder,
         position: place.position,
-        seen: one?.observations ?? null,
-        gapMm: one?.gap_mm ?? null,
-        breakaway: one?.breakaway ?? null,
-        differs: one?.differs ?? null,
+        seen: observed?.observations ?? null,
+        gapMm: observed?.gap_mm ?? null,
+        breakaway: observed?.breakaway ?? null,
+        differs: observed?.differs ?? null,
         wear: fittedMm && removedMm && sinceKm ? { fittedMm, removedMm, sinceKm } : null,
       };
     }),

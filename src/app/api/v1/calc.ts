@@ -213,7 +213,7 @@ function dueDate(input: z.output<typeof dueInput>): z.output<typeof dueOutput> {
   const last = sorted.at(-1) ?? { on: input.today, km: 0 };
   const group = input.borrowed_rate_km_per_day == null ? null : groupAround(input.borrowed_rate_km_per_day);
   const rate = effectiveRate(ownRateOfFew(sorted.map((r) => ({ day: dayNumber(r.on), km: r.km }))), group);
-  const found = due({
+  const result = due({
     today: input.today,
     odometer: last,
     rate,
@@ -221,10 +221,10 @@ function dueDate(input: z.output<typeof dueInput>): z.output<typeof dueOutput> {
     limits: { distanceKm: input.limits.distance_km, months: input.limits.months },
   });
   return {
-    odometer_now_km: found.odometerNowKm,
-    life_used: found.lifeUsed,
-    binds: found.datedBy ?? found.binds,
-    due: found.due,
+    odometer_now_km: result.odometerNowKm,
+    life_used: result.lifeUsed,
+    binds: result.datedBy ?? result.binds,
+    due: result.due,
     rate_km_per_day: rate?.kmPerDay ?? null,
     borrowed: rate?.borrowed ?? false,
   };

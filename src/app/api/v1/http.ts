@@ -121,8 +121,8 @@ const SIMPLE_TYPES = ['text/plain', 'application/x-www-form-urlencoded', 'multip
 function foreignRequest({ headers, method }: Request): string | null {
   if (READING.includes(method) || headers.has('authorization')) return null;
   const origin = headers.get('origin');
-  const own = [headers.get('host'), process.env.ISOBAR_URL && new URL(process.env.ISOBAR_URL).host];
-  if (!origin || !URL.canParse(origin) || !own.includes(new URL(origin).host))
+  const hosts = [headers.get('host'), process.env.ISOBAR_URL && new URL(process.env.ISOBAR_URL).host];
+  if (!origin || !URL.canParse(origin) || !hosts.includes(new URL(origin).host))
     return 'A request by cookie must come from a page of this Isobar. From elsewhere, send a bearer token.';
   const type = (headers.get('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
   return SIMPLE_TYPES.includes(type) ? 'Send application/json.' : null;

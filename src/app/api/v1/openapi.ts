@@ -328,14 +328,14 @@ function hoisted(document: Described): unknown {
     if (typeof node !== 'object' || node === null) return node;
     const { $defs, $schema: _, ...rest } = node as Record<string, unknown>;
     const known = { ...names };
-    for (const [own, definition] of Object.entries(($defs as Record<string, unknown>) ?? {})) {
+    for (const [defName, definition] of Object.entries(($defs as Record<string, unknown>) ?? {})) {
       const text = JSON.stringify(definition);
       const name = nameOf.get(text) ?? `Json${nameOf.size + 1}`;
       nameOf.set(text, name);
-      known[`#/$defs/${own}`] = `#/components/schemas/${name}`;
+      known[`#/$defs/${defName}`] = `#/components/schemas/${name}`;
     }
-    for (const [own, definition] of Object.entries(($defs as Record<string, unknown>) ?? {}))
-      schemas[known[`#/$defs/${own}`]?.split('/').at(-1) ?? own] = visit(definition, known);
+    for (const [defName, definition] of Object.entries(($defs as Record<string, unknown>) ?? {}))
+      schemas[known[`#/$defs/${defName}`]?.split('/').at(-1) ?? defName] = visit(definition, known);
     return Object.fromEntries(
       Object.entries(rest).map(([key, value]) => [
         key,

@@ -76,7 +76,7 @@ export const toBooked = (job: PlannedJob): z.output<typeof bookedList>['items'][
 type Proposal = Extract<Awaited<ReturnType<typeof viewProposal>>, { ok: true }>['value'];
 
 function toPlan({ days, plan, jobs, bays, people }: ProposalResult) {
-  const names = new Map([...bays, ...people].map((one) => [one.id, named(one)]));
+  const names = new Map([...bays, ...people].map((item) => [item.id, named(item)]));
   const facts = new Map(jobs.map((job) => [job.id, job]));
   const whose = (id: string) => ({
     unit_number: facts.get(id)?.unitNumber ?? '',

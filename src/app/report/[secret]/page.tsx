@@ -16,7 +16,7 @@ export default async function DriverReportPage({ params, searchParams }: Props) 
   if (done)
     return (
       <FrontPage title="The workshop has it">
-        <StopDriving advice={{ driving: DRIVING.find((one) => one === driving) ?? 'free', reasons: [] }} />
+        <StopDriving advice={{ driving: DRIVING.find((level) => level === driving) ?? 'free', reasons: [] }} />
         {driving === 'stop' && <p>Call the workshop now.</p>}
         {done === 'kept' ? (
           <p>

@@ -58,10 +58,10 @@ export function boundModels(space: Space): readonly BoundModel[] {
 
 /** Of one job: a day, and each bay that it may have on it. */
 function columnsOf({ jobs }: Space, job: number): number {
-  const of = jobs[job];
-  if (!of || of.pin) return 1;
-  return of.order.reduce((sum, day) => {
-    const bays = new Set(of.pairs[day]?.map(({ bay }) => bay)).size;
+  const spaceJob = jobs[job];
+  if (!spaceJob || spaceJob.pin) return 1;
+  return spaceJob.order.reduce((sum, day) => {
+    const bays = new Set(spaceJob.pairs[day]?.map(({ bay }) => bay)).size;
     return sum + 1 + (bays > 1 ? bays : 0);
   }, 0);
 }
@@ -77,18 +77,18 @@ function boundModel(space: Space, jobs: readonly number[], isByBay: boolean): Bo
   };
   let offset = 0;
   for (const job of jobs) {
-    const of = space.jobs[job];
-    if (!of) continue;
-    offset += of.costUnplanned;
-    const days = of.pin ? [of.pin.day] : of.order;
-    const own = days.map((day) => {
-      const each = of.pin ? costAt(space, of, of.pin) : (of.cost[day] ?? 0);
-      const pairs = of.pin ? pairsOfPin(of, of.pin) : (of.pairs[day] ?? []);
-      const column = add({ job, day, bay: null, isFixed: of.pin !== null }, each - of.costUnplanned);
-      byDay[day]?.push({ column, minutes: of.minutes, pairs });
+    const spaceJob = space.jobs[job];
+    if (!spaceJob) continue;
+    offset += spaceJob.costUnplanned;
+    const days = spaceJob.pin ? [spaceJob.pin.day] : spaceJob.order;
+    const jobsOfDay = days.map((day) => {
+      const each = spaceJob.pin ? costAt(space, spaceJob, spaceJob.pin) : (spaceJob.cost[day] ?? 0);
+      const pairs = spaceJob.pin ? pairsOfPin(spaceJob, spaceJob.pin) : (spaceJob.pairs[day] ?? []);
+      const column = add({ job, day, bay: null, isFixed: spaceJob.pin !== null }, each - spaceJob.costUnplanned);
+      byDay[day]?.push({ column, minutes: spaceJob.minutes, pairs });
       return column;
     });
-    if (own.length > 1) rows.push({ columns: own, weights: own.map(() => 1), least: NONE, most: 1 });
+    if (jobsOfDay.length > 1) rows.push({ columns: jobsOfDay, weights: jobsOfDay.map(() => 1), least: NONE, most: 1 });
   }
   for (const [day, members] of byDay.entries()) {
     rows.push(...resourceRows(members, (pair) => pair.bay));
@@ -117,7 +117,7 @@ function bayRows(
     if (only === undefined && parts.length > 0)
       rows.push({ columns: [...parts, member.column], weights: [...parts.map(() => 1), -1], least: 0, most: 0 });
   }
-  for (const own of inBay.values()) rows.push(...resourceRows(own, (pair) => pair.bay));
+  for (const pairsInBay of inBay.values()) rows.push(...resourceRows(pairsInBay, (pair) => pair.bay));
   return rows;
 }
 
@@ -148,18 +148,18 @@ const keyOf = (set: ReadonlySet<number>): string => [...set].sort((a, b) => a - 
 function heldBy(pairs: readonly Pair[], resourceOf: (pair: Pair) => number): Held {
   const lists = new Map<number, Spans[]>();
   for (const pair of pairs) {
-    const own = lists.get(resourceOf(pair));
-    if (!own) lists.set(resourceOf(pair), [pair.spans]);
-    else own.push(pair.spans);
+    const listed = lists.get(resourceOf(pair));
+    if (!listed) lists.set(resourceOf(pair), [pair.spans]);
+    else listed.push(pair.spans);
   }
-  const spans = new Map([...lists].map(([resource, own]) => [resource, unionOfFew(own)]));
+  const spans = new Map([...lists].map(([resource, pairs]) => [resource, unionOfFew(pairs)]));
   const set = new Set(spans.keys());
   return {
     key: keyOf(set),
     set,
     spans,
-    from: Math.min(...[...spans.values()].map((one) => one[0] ?? 0)),
-    to: Math.max(...[...spans.values()].map((one) => one.at(-1) ?? 0)),
+    from: Math.min(...[...spans.values()].map((span) => span[0] ?? 0)),
+    to: Math.max(...[...spans.values()].map((span) => span.at(-1) ?? 0)),
   };
 }
 
@@ -179,11 +179,11 @@ function resourceRows(members: readonly Member[], resourceOf: (pair: Pair) => nu
   for (const set of [...sets.values()]) {
     let whole = set;
     for (const other of sets.values())
-      if ([...other].some((one) => whole.has(one))) whole = new Set([...whole, ...other]);
+      if ([...other].some((item) => whole.has(item))) whole = new Set([...whole, ...other]);
     sets.set(keyOf(whole), whole);
   }
   return [...sets].flatMap(([key, set]) => {
-    const inside = confined.filter(({ held }) => held.key === key || [...held.set].every((one) => set.has(one)));
+    const inside = confined.filter(({ held }) => held.key === key || [...held.set].every((item) => set.has(item)));
     return setRows(inside);
   });
 }
@@ -221,7 +221,7 @@ function setRows(members: readonly HeldMember[]): readonly BoundRow[] {
     ...thresholds(members, longest).map((share) => row((minutes) => without(minutes / longest, share), bins.length)),
     ...withinRows(members, spans),
   ];
-  return made.filter((one) => one !== null);
+  return made.filter((row) => row !== null);
 }
 
 /** Dual feasible functions: for sizes that fill one bin at most, their values sum to 1 at most. Source: Fekete and Schepers 2001. */
@@ -258,7 +258,7 @@ function withinRows(members: readonly HeldMember[], spans: readonly Spans[]): re
     tos.flatMap((to) => {
       if (from === froms[0] && to === tos[0]) return [];
       const inside = members.filter(({ held }) => held.from >= from && held.to <= to);
-      const most = spans.flatMap((one) => lengths(common(one, [from, to]))).reduce((sum, length) => sum + length, 0);
+      const most = spans.flatMap((span) => lengths(common(span, [from, to]))).reduce((sum, length) => sum + length, 0);
       const sum = inside.reduce((total, { minutes }) => total + minutes, 0);
       return sum > most
         ? [

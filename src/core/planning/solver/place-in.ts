@@ -32,17 +32,17 @@ export function placeIn(problem: PlanProblem): Places {
 
 function placeOf(problem: PlanProblem, space: Space, schedule: Schedule, job: number): Place {
   const { days, bays, people } = problem;
-  const of = space.jobs[job];
-  for (const day of of?.order ?? []) {
+  const spaceJob = space.jobs[job];
+  for (const day of spaceJob?.order ?? []) {
     const at = schedule.find(job, day);
-    if (!at || !of) continue;
+    if (!at || !spaceJob) continue;
     const slot = {
       day: days[at.day] ?? '',
       bay: bays[at.bay]?.id ?? '',
       person: people[at.person]?.id ?? '',
       startMin: at.start,
     };
-    return { slot, saves: of.costUnplanned - (of.cost[day] ?? 0) };
+    return { slot, saves: spaceJob.costUnplanned - (spaceJob.cost[day] ?? 0) };
   }
   const { code: reason, message } = whyNot(problem, space, schedule, job);
   return { slot: null, reason, message };

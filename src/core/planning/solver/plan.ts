@@ -45,7 +45,10 @@ const ENOUGH_ROUNDS_A_JOB = 8000;
 
 /** How many rounds a search makes: by its size and the time it may take, never by a clock, so that it can be played again. */
 export function roundsFor({ jobs, seconds }: PlanProblem): number {
-  const kin = Math.max(0, ...[...groupBy(jobs, ({ depot }) => depot).values()].map((own) => own.length));
+  const kin = Math.max(
+    0,
+    ...[...groupBy(jobs, ({ depot }) => depot).values()].map((jobsAtDepot) => jobsAtDepot.length),
+  );
   return Math.max(
     LEAST_ROUNDS,
     Math.round(Math.min((seconds * ROUNDS_A_SECOND) / (kin + 20), jobs.length * ENOUGH_ROUNDS_A_JOB)),
@@ -65,9 +68,9 @@ export function planOf(problem: PlanProblem, space: Space, slots: Slots): Plan {
   return {
     assignments: jobs.flatMap(({ id }, i): readonly Assignment[] => {
       const slot = slots[i];
-      const of = space.jobs[i];
-      if (!slot || !of) return [];
-      const cost = costAt(space, of, slot);
+      const spaceJob = space.jobs[i];
+      if (!slot || !spaceJob) return [];
+      const cost = costAt(space, spaceJob, slot);
       return [{ job: id, ...slotOf(slot), cost, why: whyThere(problem, space, schedule, i, slot) }];
     }),
     unplanned: jobs.flatMap(({ id }, i): readonly Unplanned[] => {

@@ -47,16 +47,16 @@ function lessText(amount: number, { currency }: PlanProblem): string {
 /** What of a job rules a day out, whatever else is planned on it. */
 type DayFault = 'closed' | 'too_long' | 'parts' | 'vehicle_away' | 'cool_down';
 
-function dayFault(of: SpaceJob, job: PlanJob, day: number, dayName: PlainDate): DayFault | null {
-  const kind = of.kind[day] ?? [];
+function dayFault(spaceJob: SpaceJob, job: PlanJob, day: number, dayName: PlainDate): DayFault | null {
+  const kind = spaceJob.kind[day] ?? [];
   if (kind.length === 0) return 'closed';
   const fits = (spans: Spans, from: number): boolean => roomy(spans, job.minutes, from).length > 0;
   if (!kind.some(({ spans }) => fits(spans, 0))) return 'too_long';
   const kitFromMin = dayName === job.kitFrom ? (job.kitFromMin ?? 0) : 0;
   if (job.kitFrom !== null && dayName < job.kitFrom) return 'parts';
   if (!kind.some(({ spans }) => fits(spans, kitFromMin))) return 'parts';
-  const own = allowedOn(job, dayName);
-  const free = kind.map(({ spans }) => (own ? common(spans, own) : spans));
+  const allowed = allowedOn(job, dayName);
+  const free = kind.map(({ spans }) => (allowed ? common(spans, allowed) : spans));
   if (!free.some((spans) => fits(spans, kitFromMin))) return 'vehicle_away';
   return free.some((spans) => fits(spans, Math.max(kitFromMin, job.coolFromMin ?? 0))) ? null : 'cool_down';
 }
@@ -97,23 +97,26 @@ export function whyThere(
   slot: Slot,
 ): Why<PlannedReason> {
   const job = problem.jobs[index];
-  const of = space.jobs[index];
+  const spaceJob = space.jobs[index];
   const day = problem.days[slot.day];
-  if (!job || !of || !day) return { code: 'pinned', message: '' };
+  if (!job || !spaceJob || !day) return { code: 'pinned', message: '' };
   const where = bayWords(problem, job, slot);
   if (job.pin) return { code: 'pinned', message: `Pinned to ${sayDay(day)}.${where}` };
   const isAgreed =
-    of.was !== null && of.was.day === slot.day && of.was.bay === slot.bay && of.was.person === slot.person;
-  const cost = of.cost[slot.day] ?? 0;
+    spaceJob.was !== null &&
+    spaceJob.was.day === slot.day &&
+    spaceJob.was.bay === slot.bay &&
+    spaceJob.was.person === slot.person;
+  const cost = spaceJob.cost[slot.day] ?? 0;
   const cheaper = problem.days
-    .map((name, i) => ({ name, i, cost: of.cost[i] ?? 0 }))
+    .map((name, i) => ({ name, i, cost: spaceJob.cost[i] ?? 0 }))
     .filter((other) => other.cost < cost - 1e-9)
     .sort((a, b) => a.cost - b.cost)[0];
   if (!cheaper)
     return isAgreed
       ? { code: 'as_agreed', message: `As agreed, and ${sayDay(day)} is the cheapest day.${where}` }
       : { code: 'cheapest_day', message: `${sayDay(day)} is the cheapest day.${where}` };
-  const fault = dayFault(of, job, cheaper.i, cheaper.name);
+  const fault = dayFault(spaceJob, job, cheaper.i, cheaper.name);
   const rule = fault ? null : dayRuleAgainst(schedule, index, cheaper.i);
   const full = rule ? DAY_RULES[rule] : 'jobs that lose more by waiting have its hours';
   const why = fault ? FAULTS[fault](job) : full;
@@ -123,8 +126,8 @@ export function whyThere(
 
 /** What decided about bay and person, where the job asks for more than any. */
 function bayWords({ bays, people }: PlanProblem, { needsBay, needsSkills }: PlanJob, { bay, person }: Slot): string {
-  const named = (one: { readonly id: string; readonly name?: string } | undefined): string =>
-    one ? (one.name ?? one.id) : '';
+  const named = (resource: { readonly id: string; readonly name?: string } | undefined): string =>
+    resource ? (resource.name ?? resource.id) : '';
   return [
     needsBay.length > 0 ? ` ${named(bays[bay])}: takes ${needsBay.join(' and ')}.` : '',
     needsSkills.length > 0 ? ` ${named(people[person])}: trained for ${needsSkills.join(' and ')}.` : '',
@@ -134,21 +137,21 @@ function bayWords({ bays, people }: PlanProblem, { needsBay, needsSkills }: Plan
 /** Why a job is left out of a plan. @param schedule the plan as it is */
 export function whyNot(problem: PlanProblem, space: Space, schedule: Schedule, index: number): Why<UnplannedReason> {
   const job = problem.jobs[index];
-  const of = space.jobs[index];
-  if (!job || !of) return { code: 'horizon', message: '' };
+  const spaceJob = space.jobs[index];
+  if (!job || !spaceJob) return { code: 'horizon', message: '' };
   const lack = whoLacks(problem, job);
   if (lack) return lack;
-  const faults = problem.days.map((day, i) => dayFault(of, job, i, day));
+  const faults = problem.days.map((day, i) => dayFault(spaceJob, job, i, day));
   const last = lastFault(faults);
   if (last) return { code: REASONS[last], message: NEVER[last](job) };
   const free = faults.some((fault, day) => fault === null && schedule.find(index, day) !== null);
-  const first = of.order[0];
+  const first = spaceJob.order[0];
   if (free || first === undefined)
     return {
       code: 'cheaper_later',
       message: `It loses less by waiting until after these days than by any free hour within them${job.note ? `: ${job.note}` : ''}.`,
     };
-  const rules = new Set(of.order.map((at) => dayRuleAgainst(schedule, index, at)));
+  const rules = new Set(spaceJob.order.map((at) => dayRuleAgainst(schedule, index, at)));
   const rule = rules.has('break') ? 'break' : 'travel';
   if (rules.has(rule)) return { code: rule, message: DAY_RULE_ALWAYS[rule] };
   const day = problem.days[first];
@@ -179,7 +182,7 @@ const IN_ORDER = ['closed', 'too_long', 'parts', 'vehicle_away', 'cool_down'] as
 
 function lastFault(faults: readonly (DayFault | null)[]): DayFault | null {
   if (faults.some((fault) => fault === null)) return null;
-  return IN_ORDER.findLast((one) => faults.includes(one)) ?? 'closed';
+  return IN_ORDER.findLast((fault) => faults.includes(fault)) ?? 'closed';
 }
 
 const REASONS: Readonly<Record<DayFault, UnplannedReason>> = {

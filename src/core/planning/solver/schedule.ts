@@ -63,33 +63,33 @@ export class Schedule {
   }
 
   put(job: number, slot: Slot): void {
-    const of = this.space.jobs[job];
-    if (!of) return;
+    const spaceJob = this.space.jobs[job];
+    if (!spaceJob) return;
     const { day, bay, person, start } = slot;
     this.day[job] = day;
     this.bay[job] = bay;
     this.person[job] = person;
     this.start[job] = start;
-    this.ends[job] = start + minutesWithBreak(of.minutes, start, this.space.breaks[person] ?? null);
+    this.ends[job] = start + minutesWithBreak(spaceJob.minutes, start, this.space.breaks[person] ?? null);
     const [atBay, atPerson] = [bay * this.space.days + day, person * this.space.days + day];
     this.insert(this.ofBay[atBay] ?? [], job, start);
     this.insert(this.ofPerson[atPerson] ?? [], job, start);
     this.measureBay(atBay);
     this.measurePerson(atPerson);
-    this.cost += costAt(this.space, of, slot) - of.costUnplanned;
+    this.cost += costAt(this.space, spaceJob, slot) - spaceJob.costUnplanned;
   }
 
   remove(job: number): void {
     const slot = this.slotOf(job);
-    const of = this.space.jobs[job];
-    if (!slot || !of) return;
+    const spaceJob = this.space.jobs[job];
+    if (!slot || !spaceJob) return;
     const [atBay, atPerson] = [slot.bay * this.space.days + slot.day, slot.person * this.space.days + slot.day];
     drop(this.ofBay[atBay] ?? [], job);
     drop(this.ofPerson[atPerson] ?? [], job);
     this.day[job] = -1;
     this.measureBay(atBay);
     this.measurePerson(atPerson);
-    this.cost += of.costUnplanned - costAt(this.space, of, slot);
+    this.cost += spaceJob.costUnplanned - costAt(this.space, spaceJob, slot);
   }
 
   private insert(list: number[], job: number, start: number): void {
@@ -146,14 +146,14 @@ export class Schedule {
    * @param isSoonest whichever begins first instead: what it wastes may leave more room for what comes after
    */
   find(job: number, day: number, isSoonest = false): Slot | null {
-    const of = this.space.jobs[job];
-    const pairs = of?.pairs[day];
-    if (!of || !pairs) return null;
-    const { minutes, was } = of;
+    const spaceJob = this.space.jobs[job];
+    const pairs = spaceJob?.pairs[day];
+    if (!spaceJob || !pairs) return null;
+    const { minutes, was } = spaceJob;
     // As it was agreed to the minute, where that can still be.
     if (was !== null && was.day === day && this.isFree(job, was)) return was;
     const { days } = this.space;
-    if ((this.gapOfDepot[of.depot * days + day] ?? 0) < minutes) return null;
+    if ((this.gapOfDepot[spaceJob.depot * days + day] ?? 0) < minutes) return null;
     let best: Pair | null = null;
     let start = 0;
     let least = Number.POSITIVE_INFINITY;
@@ -165,9 +165,9 @@ export class Schedule {
       const agreed = was !== null && was.day === day && was.bay === bay && was.person === person;
       // What it wastes by what it can do is known before it is tried.
       if (!agreed && !isSoonest && waste * SCARCITY_MIN >= least) continue;
-      if (!this.earliest(pair, day, of)) continue;
-      const found = isSoonest ? this.foundStart : this.foundIdle + waste * SCARCITY_MIN;
-      const score = agreed ? -1 : found;
+      if (!this.earliest(pair, day, spaceJob)) continue;
+      const better = isSoonest ? this.foundStart : this.foundIdle + waste * SCARCITY_MIN;
+      const score = agreed ? -1 : better;
       if (score < least) {
         least = score;
         best = pair;
@@ -180,22 +180,22 @@ export class Schedule {
   /** What is found with only some of the rules of a person's day. */
   withRules<T>(rules: DayRules, look: () => T): T {
     this.rules = rules;
-    const found = look();
+    const best = look();
     this.rules = ALL_RULES;
-    return found;
+    return best;
   }
 
   /** Whether a job can lie in a slot as the plan is. */
   isFree(job: number, { day, bay, person, start }: Slot): boolean {
-    const of = this.space.jobs[job];
-    const pair = of?.pairs[day]?.find((one) => one.bay === bay && one.person === person);
-    if (!of || !pair) return false;
-    const minutes = this.minutesAt(person, of.minutes, start);
+    const spaceJob = this.space.jobs[job];
+    const pair = spaceJob?.pairs[day]?.find((candidate) => candidate.bay === bay && candidate.person === person);
+    if (!spaceJob || !pair) return false;
+    const minutes = this.minutesAt(person, spaceJob.minutes, start);
     const ends = start + minutes;
     return (
       pair.spans.some((from, i) => i % 2 === 0 && from <= start && ends <= (pair.spans[i + 1] ?? 0)) &&
-      this.freeFrom(start, minutes, bay, person, day, of.depot) === start &&
-      this.leavesBreak(person, day, of.depot, start, ends)
+      this.freeFrom(start, minutes, bay, person, day, spaceJob.depot) === start &&
+      this.leavesBreak(person, day, spaceJob.depot, start, ends)
     );
   }
 
@@ -226,13 +226,13 @@ export class Schedule {
   /** All work of a person on a day, in order. */
   private staysOf(person: number, day: number): readonly BusyStay[] {
     const cell = person * this.space.days + day;
-    const own = (this.ofPerson[cell] ?? []).map((job) => ({
+    const taken = (this.ofPerson[cell] ?? []).map((job) => ({
       fromMin: this.start[job] ?? 0,
       toMin: this.ends[job] ?? 0,
       depot: this.depotOf(job),
     }));
     const busy = this.space.busy[cell] ?? [];
-    return busy.length === 0 ? own : [...own, ...busy].sort((a, b) => a.fromMin - b.fromMin);
+    return busy.length === 0 ? taken : [...taken, ...busy].sort((a, b) => a.fromMin - b.fromMin);
   }
 
   /** Looks for the earliest start at which both are free, with the minutes that lie idle before it. */
@@ -292,7 +292,7 @@ export class Schedule {
       starts.push(toMin + way);
       if (fromMin <= start) starts.push(Math.max(toMin + way, breaks.fromMin) + breaks.minutes);
     }
-    const later = starts.filter((one) => one > start);
+    const later = starts.filter((time) => time > start);
     return later.length > 0 ? Math.min(...later) : start;
   }
 

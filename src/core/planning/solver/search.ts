@@ -61,8 +61,8 @@ export class PlanSearch {
     this.ofDepot = Array.from({ length: depots }, (_, depot) => this.free.filter((job) => jobs[job]?.depot === depot));
     this.aroundDepot = space.sharing.map((near) => near.flatMap((depot) => this.ofDepot[depot] ?? []));
     const spread = this.free.reduce((sum, job) => {
-      const of = jobs[job];
-      return of ? sum + of.costUnplanned - (of.cost[of.order[0] ?? 0] ?? 0) : sum;
+      const spaceJob = jobs[job];
+      return spaceJob ? sum + spaceJob.costUnplanned - (spaceJob.cost[spaceJob.order[0] ?? 0] ?? 0) : sum;
     }, 0);
     this.scale = this.free.length > 0 ? spread / this.free.length : 1;
     for (const [job, slot] of (start ?? []).entries()) if (slot) this.restore(job, slot);
@@ -172,12 +172,12 @@ export class PlanSearch {
   /** What is taken out round a job: neighbours by depot and day, and some that have no place yet. */
   private ruin(seed: number): readonly number[] {
     const { schedule, random } = this;
-    const of = this.space.jobs[seed];
-    if (!of) return [];
-    const kin = (random() < AROUND ? this.aroundDepot : this.ofDepot)[of.depot] ?? [];
+    const spaceJob = this.space.jobs[seed];
+    if (!spaceJob) return [];
+    const kin = (random() < AROUND ? this.aroundDepot : this.ofDepot)[spaceJob.depot] ?? [];
     const at = schedule.isPlanned(seed)
       ? (schedule.day[seed] ?? 0)
-      : (of.order[Math.floor(random() ** 2 * of.order.length)] ?? 0);
+      : (spaceJob.order[Math.floor(random() ** 2 * spaceJob.order.length)] ?? 0);
     const size = MIN_RUIN + Math.floor(random() * (Math.min(MAX_RUIN, kin.length) - MIN_RUIN + 1));
     const reach = 0.5 + random() * 3;
     const near: { job: number; far: number }[] = [];
@@ -211,38 +211,38 @@ export class PlanSearch {
   }
 
   private weight(job: number, order: Order): number {
-    const of = this.space.jobs[job];
-    if (!of) return 0;
-    const [first = 0, second = first] = of.order;
-    const gain = of.costUnplanned - (of.cost[first] ?? 0);
+    const spaceJob = this.space.jobs[job];
+    if (!spaceJob) return 0;
+    const [first = 0, second = first] = spaceJob.order;
+    const gain = spaceJob.costUnplanned - (spaceJob.cost[first] ?? 0);
     switch (order) {
       case 'random':
         return this.random();
       case 'long':
-        return of.minutes;
+        return spaceJob.minutes;
       case 'gain':
         return gain;
       case 'gain_a_minute':
-        return gain / of.minutes;
+        return gain / spaceJob.minutes;
       case 'few':
-        return 1 / of.order.length;
+        return 1 / spaceJob.order.length;
       case 'steep':
-        return (of.cost[second] ?? 0) - (of.cost[first] ?? 0);
+        return (spaceJob.cost[second] ?? 0) - (spaceJob.cost[first] ?? 0);
     }
   }
 
   private cheapest(job: number, blink: number, isSoonest = false): Slot | null {
     const { schedule, random } = this;
-    const of = this.space.jobs[job];
-    if (!of) return null;
+    const spaceJob = this.space.jobs[job];
+    if (!spaceJob) return null;
     let best: Slot | null = null;
-    let least = of.costUnplanned;
-    for (const day of of.order) {
-      if ((of.cost[day] ?? 0) >= least) break;
+    let least = spaceJob.costUnplanned;
+    for (const day of spaceJob.order) {
+      if ((spaceJob.cost[day] ?? 0) >= least) break;
       if (blink > 0 && random() < blink) continue;
       const slot = schedule.find(job, day, isSoonest);
       if (!slot) continue;
-      const cost = costAt(this.space, of, slot);
+      const cost = costAt(this.space, spaceJob, slot);
       if (cost < least) {
         least = cost;
         best = slot;

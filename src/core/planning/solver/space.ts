@@ -121,8 +121,8 @@ export function roomy(spans: Spans, minutes: number, fromMin: number): Spans {
 }
 
 const byDay = (days: readonly string[], windows: readonly DayWindow[]): readonly Spans[] => {
-  const of = groupBy(windows, ({ day }) => day);
-  return days.map((day) => spansOf(of.get(day) ?? []));
+  const byDay = groupBy(windows, ({ day }) => day);
+  return days.map((day) => spansOf(byDay.get(day) ?? []));
 };
 
 const holds = (has: readonly string[], needs: readonly string[]): boolean => needs.every((need) => has.includes(need));
@@ -203,7 +203,7 @@ export function spaceOf(problem: PlanProblem): Space {
     depotOfBay: Int32Array.from(bays, ({ depot }) => depots.get(depot) ?? 0),
     sharing: [...depots.keys()].map((depot) => [
       ...new Set(
-        [depot, ...people.flatMap((one) => (one.depots.includes(depot) ? one.depots : []))].flatMap(
+        [depot, ...people.flatMap((person) => (person.depots.includes(depot) ? person.depots : []))].flatMap(
           (name) => depots.get(name) ?? [],
         ),
       ),
@@ -216,7 +216,7 @@ export function spaceOf(problem: PlanProblem): Space {
     busy: people.flatMap(({ busy = [] }) =>
       days.map((day) =>
         busy
-          .filter((one) => one.day === day)
+          .filter((window) => window.day === day)
           .map(({ fromMin, toMin, depot }) => ({ fromMin, toMin, depot: depots.get(depot) ?? 0 })),
       ),
     ),
@@ -273,10 +273,10 @@ function pairsOf(
     // Jobs of a kind that nothing else confines share one list.
     const fromMin = Math.max(coolFromMin ?? 0, days[day] === kitFrom ? kitFromMin : 0);
     if (!free && fromMin === 0 && minutes <= shortestOf(pairs)) return pairs;
-    const own = free ? (free[day] ?? []) : ANY_TIME;
-    if (own.length === 0) return NO_PAIRS;
+    const freeWindows = free ? (free[day] ?? []) : ANY_TIME;
+    if (freeWindows.length === 0) return NO_PAIRS;
     return pairs.flatMap((pair): Pair[] => {
-      const spans = roomy(free ? common(pair.spans, own) : pair.spans, minutes, fromMin);
+      const spans = roomy(free ? common(pair.spans, freeWindows) : pair.spans, minutes, fromMin);
       return spans.length > 0 ? [{ ...pair, spans }] : [];
     });
   });

@@ -30,7 +30,8 @@ const PRIOR_SPREAD = 0.2;
 const MOST = 4;
 
 /** The logarithm of a factor, drawn to another by so many visits. */
-const shrunk = (own: number, jobs: number, to: number): number => (jobs * own + PRIOR_JOBS * to) / (jobs + PRIOR_JOBS);
+const shrunk = (observed: number, jobs: number, to: number): number =>
+  (jobs * observed + PRIOR_JOBS * to) / (jobs + PRIOR_JOBS);
 
 /**
  * The median of actual over computed, by family and access: with few visits of this access drawn to that of the family, and
@@ -42,15 +43,15 @@ const shrunk = (own: number, jobs: number, to: number): number => (jobs * own + 
 export function learntMinutes(ratios: readonly TimeRatio[], access: AccessClass): Learned {
   const usable = ratios.filter(({ ratio }) => ratio > 1 / MOST && ratio < MOST);
   const logs = usable.map(({ ratio }) => Math.log(ratio));
-  const alike = usable.filter((one) => one.access === access).map(({ ratio }) => Math.log(ratio));
+  const alike = usable.filter((job) => job.access === access).map(({ ratio }) => Math.log(ratio));
   const family = shrunk(medianOf(logs) ?? 0, logs.length, 0);
-  const own = shrunk(medianOf(alike) ?? 0, alike.length, family);
-  const spread = alike.reduce((sum, log) => sum + (log - own) ** 2, 0);
+  const ownRatio = shrunk(medianOf(alike) ?? 0, alike.length, family);
+  const spread = alike.reduce((sum, log) => sum + (log - ownRatio) ** 2, 0);
   const sd = Math.sqrt((spread + PRIOR_JOBS * PRIOR_SPREAD ** 2) / (alike.length + PRIOR_JOBS));
   return {
-    factor: Math.exp(own),
-    low: Math.exp(own - Z_80 * sd),
-    high: Math.exp(own + Z_80 * sd),
+    factor: Math.exp(ownRatio),
+    low: Math.exp(ownRatio - Z_80 * sd),
+    high: Math.exp(ownRatio + Z_80 * sd),
     jobs: logs.length,
     alike: alike.length,
   };

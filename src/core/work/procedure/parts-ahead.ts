@@ -30,16 +30,16 @@ export function partsAhead(items: readonly ItemAhead[]): readonly PartAhead[] {
   const wanted = items.filter(({ isOn }) => !isOn).flatMap(wantedOf);
   const keys = [...new Set(wanted.map(({ number, why }) => `${why} ${number}`))];
   return keys.flatMap((key): PartAhead[] => {
-    const own = wanted.filter(({ number, why }) => `${why} ${number}` === key);
-    const [first] = own;
-    const expected = own.reduce((sum, { share }) => sum + share, 0);
+    const ofKey = wanted.filter(({ number, why }) => `${why} ${number}` === key);
+    const [first] = ofKey;
+    const expected = ofKey.reduce((sum, { share }) => sum + share, 0);
     if (!first || expected < WORTH_ORDERING) return [];
     return [
       {
         number: first.number,
         what: first.what,
         quantity: Math.ceil(expected - 1e-9),
-        orders: [...new Set(own.map(({ order }) => order))],
+        orders: [...new Set(ofKey.map(({ order }) => order))],
         why: first.why,
       },
     ];

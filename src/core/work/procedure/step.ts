@@ -158,7 +158,7 @@ export type Draft = Step & {
 };
 
 /** The key of a step of one of several: a bank from 1, or an item. */
-export const stepOf = (kind: StepKind, of: number | string): string => `${kind}_${of}`;
+export const stepOf = (kind: StepKind, which: number | string): string => `${kind}_${which}`;
 
 /** @param of the bank from 1, or the item, where each has such a step */
 export const draft = (
@@ -168,15 +168,15 @@ export const draft = (
   why: string,
   minutes: number,
   {
-    of,
+    part,
     ...over
   }: Partial<Omit<Draft, 'phase' | 'kind' | 'key' | 'title' | 'why' | 'minutes'>> & {
-    of?: number | string;
+    part?: number | string;
   } = {},
 ): Draft => ({
   phase,
   kind,
-  key: of === undefined ? kind : stepOf(kind, of),
+  key: part === undefined ? kind : stepOf(kind, part),
   title,
   why,
   minutes,

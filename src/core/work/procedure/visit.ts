@@ -66,7 +66,7 @@ export function itemsOff(visit: Way): readonly AccessItem[] {
 export function hardestAccess(visit: Visit & Pick<Way, 'access'>): AccessClass {
   const opened = banksOpened(visit);
   const classes = visit.access.flatMap(({ access }, i) => (opened.has(i + 1) ? [access] : []));
-  return ACCESS_CLASSES.findLast((one) => classes.includes(one)) ?? 'open';
+  return ACCESS_CLASSES.findLast((access) => classes.includes(access)) ?? 'open';
 }
 
 /** Banks that are opened, from 1. */

@@ -67,11 +67,11 @@ const WHERE: Readonly<Record<AbsenceOf, string>> = {
 };
 
 function planRow({ line, reader: r }: RawRow, names: Names, here: Set<string>): PlannedRow<Write> {
-  const of = r.oneOf('of', ABSENCE_OF);
+  const kind = r.oneOf('of', ABSENCE_OF);
   const [name, why] = [r.required('name'), r.required('what')];
-  const what = `${of ?? '?'} ${name}`;
-  const ofId = of && names.get(`${of} ${name}`);
-  if (of && name && !ofId) r.fault('name', `there is no ${of} “${name}”: ${WHERE[of]}`);
+  const what = `${kind ?? '?'} ${name}`;
+  const ofId = kind && names.get(`${kind} ${name}`);
+  if (kind && name && !ofId) r.fault('name', `there is no ${kind} “${name}”: ${WHERE[kind]}`);
   const [from, to] = [r.date('from'), r.date('to')];
   if (!from && !r.faults.some((fault) => fault.startsWith('from'))) r.fault('from', 'is empty');
   if (from && to && to.date < from.date) r.fault('to', 'is before from');
@@ -82,9 +82,9 @@ function planRow({ line, reader: r }: RawRow, names: Names, here: Set<string>): 
   const rule = text === null || !from ? null : readRule(text, from.date);
   if (rule && !rule.ok) r.fault('rule', rule.error);
   if (why.length > 120) r.fault('what', 'at most 120 characters');
-  if (r.faults.length > 0 || !of || !ofId || !from) return { line, verdict: 'refuse', what, reasons: r.faults };
+  if (r.faults.length > 0 || !kind || !ofId || !from) return { line, verdict: 'refuse', what, reasons: r.faults };
   const write: Write = {
-    of,
+    of: kind,
     ofId,
     what: why,
     fromDay: from.date,

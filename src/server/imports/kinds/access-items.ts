@@ -109,15 +109,15 @@ const cellOf = (r: RowReader, field: ItemField): string =>
   (CODES.has(field) ? r.code(field, 60) : r.text(field, MAX_LIST)) ?? '';
 
 /** A family is written whole, by its first row; one row that is wrong keeps all of them out. */
-function planRow(row: ReadRow, own: readonly ReadRow[]): PlannedRow<ItemsWrite> {
+function planRow(row: ReadRow, siblings: readonly ReadRow[]): PlannedRow<ItemsWrite> {
   const { line, what, family, faults } = row;
-  const items = own.map(({ item }) => item);
-  const place = own.indexOf(row) + 1;
+  const items = siblings.map(({ item }) => item);
+  const place = siblings.indexOf(row) + 1;
   const listed = family ? itemFaults(family.model, items).filter(({ at }) => at === place) : [];
   const reasons = faults.length > 0 ? faults : listed.map(({ says }) => says);
   if (reasons.length > 0) return { line, verdict: 'refuse', what, reasons };
   if (!family) return { line, verdict: 'refuse', what, reasons: ['its family is not here'] };
-  if (own.some((other) => other.faults.length > 0) || itemFaults(family.model, items).length > 0)
+  if (siblings.some((other) => other.faults.length > 0) || itemFaults(family.model, items).length > 0)
     return {
       line,
       verdict: 'refuse',

@@ -134,20 +134,20 @@ function judgeHistory(
 ): readonly PlannedRow<ReadingWrite>[] {
   const judged = new Map<PlannedRow<ReadingWrite>, PlannedRow<ReadingWrite>>();
   const ready = rows.flatMap((row) => (row.write ? [{ row, write: row.write }] : []));
-  for (const [vehicleId, own] of groupBy(ready, ({ write }) => write.vehicleId)) {
-    const given = own.map(({ write }) => givenOf(write));
+  for (const [vehicleId, rows] of groupBy(ready, ({ write }) => write.vehicleId)) {
+    const given = rows.map(({ write }) => givenOf(write));
     for (const [i, taken] of takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, given).entries()) {
-      const { row, write } = own[i] ?? {};
+      const { row, write } = rows[i] ?? {};
       if (!row || !write) continue;
-      if (taken.kind === 'known') judged.set(row, skipped(row, sameAs(taken.sameAs, own)));
+      if (taken.kind === 'known') judged.set(row, skipped(row, sameAs(taken.sameAs, rows)));
       if (taken.kind === 'suspect') judged.set(row, doubted(row, write, taken.check));
     }
   }
   return rows.map((row) => judged.get(row) ?? row);
 }
 
-const sameAs = (index: number | null, own: readonly { readonly row: PlannedRow }[]): string =>
-  index === null ? 'already here' : `the same as line ${own[index]?.row.line}`;
+const sameAs = (index: number | null, siblings: readonly { readonly row: PlannedRow }[]): string =>
+  index === null ? 'already here' : `the same as line ${siblings[index]?.row.line}`;
 
 const skipped = ({ line, what }: PlannedRow, reason: string): PlannedRow<ReadingWrite> => ({
   line,

@@ -142,20 +142,20 @@ const SUFFIX_COLUMNS = {
 function withSuffix(r: RowReader, typed: PartValues, codes: readonly SuffixCode[]) {
   const none = { values: typed, filled: [] as string[] };
   if (typed.kind !== 'plug') return none;
-  const own = codes.filter((code) => code.maker === typed.maker);
-  const suffix = readSuffix(typed.number, own);
+  const ofMaker = codes.filter((code) => code.maker === typed.maker);
+  const suffix = readSuffix(typed.number, ofMaker);
   if (suffix.kind !== 'read') return none;
   const checks = checkSuffix(suffix.values, recordedOf(typed));
-  for (const { attribute, said, verdict } of checks)
+  for (const { attribute, claimed, verdict } of checks)
     if (verdict === 'contradicts')
       r.fault(
         SUFFIX_COLUMNS[attribute],
-        `the number says ${suffixWords(attribute, said)} by ${typed.maker}’s own table. Correct the row, or the table if it is wrong`,
+        `the number says ${suffixWords(attribute, claimed)} by ${typed.maker}’s own table. Correct the row, or the table if it is wrong`,
       );
   const fills = checks.filter((check) => check.verdict === 'fills');
   return {
-    values: { ...typed, ...Object.fromEntries(fills.map(({ attribute, said }) => [attribute, said])) },
-    filled: fills.map(({ attribute, said }) => `${suffixWords(attribute, said)}, read from the number`),
+    values: { ...typed, ...Object.fromEntries(fills.map(({ attribute, claimed }) => [attribute, claimed])) },
+    filled: fills.map(({ attribute, claimed }) => `${suffixWords(attribute, claimed)}, read from the number`),
   };
 }
 

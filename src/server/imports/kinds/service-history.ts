@@ -188,9 +188,9 @@ function planRow({ line, reader: r }: RawRow, scope: PlanScope, here: Here): Pla
     r.fault('serviced_on', `is before the vehicle came into service on ${vehicle.inServiceOn}`);
   const km = readDistance(r, scope.options.unit ?? vehicle.odometerUnit);
   const typedSites = r.text('sites') ?? 'all';
-  const said = r.oneOf('component', FITTED, 'plug') ?? 'plug';
+  const named = r.oneOf('component', FITTED, 'plug') ?? 'plug';
   // The coil of an engine with a coil rail is that rail.
-  const component = said === 'coil' && family.model.ignition === 'coil_rail' ? 'rail' : said;
+  const component = named === 'coil' && family.model.ignition === 'coil_rail' ? 'rail' : named;
   const sites = sitesNamed(typedSites, component, family, vehicle.steering);
   const tag = r.text('tag');
   if (tag !== null && sites && sites.length !== 1)

@@ -127,12 +127,12 @@ export class SyncEngine {
   /** What was told has been seen; an entry that stands aside is given up. */
   readonly forget = (id: string): void => {
     if (this.state.aside.some((entry) => entry.id === id)) this.outbox.drop(id);
-    this.put({ told: this.state.told.filter((one) => one.id !== id) });
+    this.put({ told: this.state.told.filter((entry) => entry.id !== id) });
   };
 
   /** Enters once more what stood aside, as it was typed: the record may have changed since. */
   readonly tryAgain = (id: string): void => {
-    const entry = this.state.aside.find((one) => one.id === id);
+    const entry = this.state.aside.find((refused) => refused.id === id);
     if (!entry) return;
     this.forget(id);
     this.set(entry.target, entry.field, entry.value);
@@ -142,7 +142,7 @@ export class SyncEngine {
   readonly undo = (): void => {
     const { past } = this.state;
     const last = past.at(-1)?.press;
-    const press = past.filter((one) => one.press === last);
+    const press = past.filter((entry) => entry.press === last);
     for (const { target, field, from } of press.toReversed())
       this.set(target, field, from ?? (field.startsWith('answer.') ? '' : null));
     this.put({ past: past.slice(0, past.length - press.length) });
@@ -214,7 +214,7 @@ export class SyncEngine {
       this.put({ told: [...this.state.told, { id, target, message }] });
     }
     await this.store.dropPhoto(id);
-    this.put({ photos: this.state.photos.filter((one) => one.id !== id) });
+    this.put({ photos: this.state.photos.filter((photo) => photo.id !== id) });
   }
 
   /** @throws OtherPerson where the answer is for somebody else: nothing of this person's page is theirs */

@@ -24,7 +24,7 @@ const shown = (json: Json): string => {
 
 /** A target in words. */
 export function placeOf({ places }: Pick<FloorJob, 'places'>, target: string): string {
-  const place = places.find((one) => one.target === target);
+  const place = places.find((place) => place.target === target);
   if (place) return sayPlaces([place]);
   const { kind, key } = readTarget(target);
   return kind === 'place' || kind === null ? target : `${kind} ${key}`;

@@ -180,7 +180,7 @@ function AtSites({
   const [described, setDescribed] = useState<string | null>(null);
   const here = placesAt(job, at.site);
   const place =
-    here.find(({ target }) => target === at.part) ?? here.find((one) => stateAt(record, one) === 'open') ?? here[0];
+    here.find(({ target }) => target === at.part) ?? here.find((open) => stateAt(record, open) === 'open') ?? here[0];
   if (!place) return null;
   const next = nextPlace(job, record, place);
   const stop = stopAt(floor, place);

@@ -45,7 +45,7 @@ export function LiftedGates({ floor: { job, record } }: { floor: Floor }) {
   return (
     <Box color="caution.ink" fontSize="16px" mb="2">
       {lifted.map(({ gate }) => {
-        const lift = job.lifts.find((one) => one.gate === gate);
+        const lift = job.lifts.find((lift) => lift.gate === gate);
         return (
           <div key={gate}>
             Gate lifted: {GATE_TABLE[gate].says}. {lift?.by}: {lift?.reason}

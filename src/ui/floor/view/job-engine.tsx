@@ -35,7 +35,7 @@ const Engine = memo(
 function marksOf({ job, record }: Floor, here: string): Record<string, SiteMark> {
   return Object.fromEntries(
     job.sites.flatMap(({ id }) => {
-      const own = placesAt(job, id);
+      const places = placesAt(job, id);
       const served = job.places.filter(({ sites, moved }) => !moved && sites.includes(id));
       if (served.length === 0) return [];
       const left = served.every((place) => stateAt(record, place) !== 'open') ? ('done' as const) : ('todo' as const);
@@ -44,7 +44,7 @@ function marksOf({ job, record }: Floor, here: string): Record<string, SiteMark>
       const gap = fields.removedGap ? ['old gap', String(fields.removedGap)] : [];
       const lines = [...gap, ...(torque === '' ? [] : [torque])];
       const state = id === here ? ('now' as const) : left;
-      const href = own.length > 0 ? `#sites-${id}` : undefined;
+      const href = places.length > 0 ? `#sites-${id}` : undefined;
       return [[id, { state, lines: id === here ? [] : lines, href }] as const];
     }),
   );

@@ -13,7 +13,7 @@ export function LeaveIt({ floor, place }: { floor: Floor; place: FloorPlace }) {
   const { job, record, set, edit } = floor;
   const fields = record[place.target] ?? {};
   const why = text(fields, 'leftWhy');
-  const reason = SAID_REASONS.find((one) => one === fields.removalReason) ?? null;
+  const reason = SAID_REASONS.find((known) => known === fields.removalReason) ?? null;
   const told = [reason && REMOVAL_WORDS[reason], why && `left as it was: ${why}`].filter(Boolean).join('; ');
   if (fields.done === true && !told) return null;
   return (
@@ -23,13 +23,13 @@ export function LeaveIt({ floor, place }: { floor: Floor; place: FloorPlace }) {
         <>
           <FieldHead name="Why the old one came out" known="where it is not as the task says" />
           <div className="press-row">
-            {SAID_REASONS.map((one) => (
+            {SAID_REASONS.map((known) => (
               <Press
-                key={one}
-                chosen={one === reason}
-                onPress={() => set(place.target, 'removalReason', one === reason ? null : one)}
+                key={known}
+                chosen={known === reason}
+                onPress={() => set(place.target, 'removalReason', known === reason ? null : known)}
               >
-                {REMOVAL_WORDS[one]}
+                {REMOVAL_WORDS[known]}
               </Press>
             ))}
           </div>

@@ -36,13 +36,13 @@ export function Observations({
   onChange: (seen: Seen) => void;
   below: (region: ConditionRegion) => ReactNode;
 }) {
-  const own = REGIONS_OF.plug.filter((region) => seat === 'gasket' || region !== 'gasket');
+  const marked = REGIONS_OF.plug.filter((region) => seat === 'gasket' || region !== 'gasket');
   return (
     <Grid templateColumns={{ base: 'minmax(0, 1fr)', md: '130px minmax(0, 1fr)' }} gap="3">
       <Box display={{ base: 'none', md: 'block' }} position="sticky" top="0" alignSelf="start">
         <PlugDrawing seen={seen} gapMm={gapMm} seat={seat} title="The plug as it was described" />
       </Box>
-      <Words seen={seen} regions={[...own, ...(above ? [above] : [])]} onChange={onChange} below={below} />
+      <Words seen={seen} regions={[...marked, ...(above ? [above] : [])]} onChange={onChange} below={below} />
     </Grid>
   );
 }

@@ -32,8 +32,8 @@ const FEEL_WORDS: Readonly<Record<string, string>> = {
   unknown: 'not noticed',
 };
 
-function numberVerdict(found: string, expected: readonly string[] | null) {
-  const another = isAnotherPart(found || null, expected);
+function numberVerdict(observed: string, expected: readonly string[] | null) {
+  const another = isAnotherPart(observed || null, expected);
   if (another === null) return null;
   return another ? { words: 'not what the record says', good: false } : { words: 'as recorded', good: true };
 }
@@ -71,7 +71,7 @@ function OldPlug({
   onMore,
   onAlike,
 }: Part & Describing) {
-  const found = text(fields, 'observedNumber');
+  const observed = text(fields, 'observedNumber');
   const expected = site.expectedNumber;
   const oldMm = quantity('removedGap');
   const growth = grownSince(site, oldMm);
@@ -83,7 +83,7 @@ function OldPlug({
   };
   return (
     <>
-      {expected && found === '' && (
+      {expected && observed === '' && (
         <AsExpected
           number={expected}
           onPress={() => {
@@ -95,10 +95,10 @@ function OldPlug({
       <NumberRead
         field="observedNumber"
         label="Number read off the old plug"
-        value={found}
+        value={observed}
         known={expected ? `the record says ${expected}` : 'the record names none'}
         offer={expected}
-        verdict={numberVerdict(found, site.expectedKeys)}
+        verdict={numberVerdict(observed, site.expectedKeys)}
         onChange={(value) => put('observedNumber', value)}
       />
       <NumberField
@@ -222,9 +222,13 @@ function Pieces({ fields, put }: Pick<Part, 'fields' | 'put'>) {
           {says}
         </div>
       )}
-      {PIECES.map((one) => (
-        <Press key={one} chosen={place.pieces === one} onPress={() => put('pieces', place.pieces === one ? null : one)}>
-          {one === 'all there' ? 'Every piece is there' : 'A piece is missing'}
+      {PIECES.map((word) => (
+        <Press
+          key={word}
+          chosen={place.pieces === word}
+          onPress={() => put('pieces', place.pieces === word ? null : word)}
+        >
+          {word === 'all there' ? 'Every piece is there' : 'A piece is missing'}
         </Press>
       ))}
     </fieldset>
@@ -233,14 +237,18 @@ function Pieces({ fields, put }: Pick<Part, 'fields' | 'put'>) {
 
 /** The thread in the head, once the plug is out: what is torn is repaired before a plug goes in. */
 function Hole({ fields, put }: Pick<Part, 'fields' | 'put'>) {
-  const bad = fields.hole !== 'sound' && HOLE_THREADS.find((one) => one === fields.hole);
+  const bad = fields.hole !== 'sound' && HOLE_THREADS.find((known) => known === fields.hole);
   return (
     <>
       <FieldHead name="Thread in the head" />
       <fieldset className="press-row" aria-label="Thread in the head" data-field="hole">
-        {HOLE_THREADS.map((one) => (
-          <Press key={one} chosen={fields.hole === one} onPress={() => put('hole', fields.hole === one ? null : one)}>
-            {one}
+        {HOLE_THREADS.map((thread) => (
+          <Press
+            key={thread}
+            chosen={fields.hole === thread}
+            onPress={() => put('hole', fields.hole === thread ? null : thread)}
+          >
+            {thread}
           </Press>
         ))}
       </fieldset>

@@ -112,15 +112,15 @@ type Put = { readonly put: (field: string, value: Parameters<Floor['set']>[2]) =
 function CameOut({ floor: { record }, place, put }: PartProps & Put) {
   const { component, target, expectedNumber, expectedKeys, expectedTag } = place;
   const fields = record[target] ?? {};
-  const found = text(fields, 'observedNumber');
-  const another = isAnotherPart(found || null, expectedKeys);
+  const observed = text(fields, 'observedNumber');
+  const another = isAnotherPart(observed || null, expectedKeys);
   const serial = text(fields, 'tagOut');
   return (
     <>
       <NumberRead
         field="observedNumber"
         label={`Number on the old ${PART_WORDS[component]}`}
-        value={found}
+        value={observed}
         known={expectedNumber ? `the record says ${expectedNumber}` : 'the record names none'}
         offer={expectedNumber}
         verdict={
@@ -207,13 +207,13 @@ function Measured({ floor, place, task, active, onActive }: PartProps & Active) 
   const { job, record, edit, set } = floor;
   const { component, target } = place;
   const fields = record[target] ?? {};
-  const own = OHMS.filter(([field]) => hasField(component, field));
-  if (own.length === 0) return null;
-  const written = own.some(([field]) => text(fields, field) !== '');
+  const fields2 = OHMS.filter(([field]) => hasField(component, field));
+  if (fields2.length === 0) return null;
+  const written = fields2.some(([field]) => text(fields, field) !== '');
   return (
     <Box as="details" mt="3" {...(task.action === 'test' || written ? { open: true } : {})}>
       <summary>Resistance</summary>
-      {own.map(([field, name, rule]) => {
+      {fields2.map(([field, name, rule]) => {
         const range = rule === 'ohm' ? ohmRange(task.rules, place.lengthMm) : task.rules[rule];
         const si = quantityIn(job, target, field, text(fields, field), personUnits(job.units));
         const good = si === null ? null : isResistanceInRange(si, range);

@@ -70,14 +70,14 @@ function OtherNewParts({ floor, places }: { floor: Floor; places: readonly Floor
       {job.tasks
         .filter(({ component }) => component !== 'plug')
         .map(({ id, rules }) => {
-          const own = places.filter(({ task }) => task === id);
+          const ofTask = places.filter(({ task }) => task === id);
           const { partNumber } = rules;
-          const unread = own.filter(({ target }) => placeIn(record, target).newNumber === '');
-          if (own.length === 0 || partNumber === null) return null;
+          const unread = ofTask.filter(({ target }) => placeIn(record, target).newNumber === '');
+          if (ofTask.length === 0 || partNumber === null) return null;
           return (
             <Box key={id} borderTop="1px solid" borderColor="hair" py="2">
               <Box fontSize="18px">
-                {own.length} × <strong>{partNumber}</strong> for {sayPlaces(own).toLowerCase()}
+                {ofTask.length} × <strong>{partNumber}</strong> for {sayPlaces(ofTask).toLowerCase()}
               </Box>
               {unread.length > 0 ? (
                 <Press

@@ -52,10 +52,10 @@ function Line({
 /** What was missing or broken before anybody began: kept apart from what breaks today, and not charged to who says it. */
 export function FoundOnArrival({ floor, target }: { floor: Floor; target: string }) {
   const field = answerField('found');
-  const said = String(floor.record[target]?.[field] ?? '');
+  const answer = String(floor.record[target]?.[field] ?? '');
   return (
     <Box as="details" mt="2" fontSize="16px">
-      <summary>Missing or broken on arrival{said && `: ${said}`}</summary>
+      <summary>Missing or broken on arrival{answer && `: ${answer}`}</summary>
       <Line floor={floor} target={target} field={field} name="What was missing or broken when you came to it" />
       <PhotoRow target={target} job={floor.job} waiting={floor.photos} onAdd={floor.addPhoto} />
     </Box>
@@ -65,10 +65,10 @@ export function FoundOnArrival({ floor, target }: { floor: Floor; target: string
 /** What the next one at this item should know: it comes with the step on later orders of this engine. */
 export function NoteForNext({ floor, target }: { floor: Floor; target: string }) {
   const field = answerField('note');
-  const said = String(floor.record[target]?.[field] ?? '');
+  const answer = String(floor.record[target]?.[field] ?? '');
   return (
     <Box as="details" mt="1" fontSize="16px">
-      <summary>Note for the next at this engine{said && `: ${said}`}</summary>
+      <summary>Note for the next at this engine{answer && `: ${answer}`}</summary>
       <Line floor={floor} target={target} field={field} name="What whoever does this next should know" />
     </Box>
   );
@@ -242,7 +242,8 @@ function Wait({ ask: { what, minutes = 0 }, begun, onBegin }: { ask: Ask; begun:
 function Each({ ask, said, onChange }: { ask: Ask; said: string; onChange: (said: string) => void }) {
   const choices = ask.choices ?? [];
   const on = new Set(said.split(' ').filter(Boolean));
-  const flip = (one: string): string => choices.filter((own) => (own === one ? !on.has(own) : on.has(own))).join(' ');
+  const flip = (choice: string): string =>
+    choices.filter((own) => (own === choice ? !on.has(own) : on.has(own))).join(' ');
   return (
     <Box role="group" aria-label={ask.what}>
       <FieldHead name={ask.what} known={on.size === choices.length ? 'every one' : `${on.size} of ${choices.length}`} />
@@ -250,9 +251,9 @@ function Each({ ask, said, onChange }: { ask: Ask; said: string; onChange: (said
         <Press chosen={on.size === choices.length} onPress={() => onChange(choices.join(' '))}>
           every one
         </Press>
-        {choices.map((one) => (
-          <Press key={one} chosen={on.has(one)} onPress={() => onChange(flip(one))}>
-            {one}
+        {choices.map((choice) => (
+          <Press key={choice} chosen={on.has(choice)} onPress={() => onChange(flip(choice))}>
+            {choice}
           </Press>
         ))}
       </Flex>
@@ -275,8 +276,8 @@ function ShutOff({ floor: { record, set }, target, ask }: { floor: Floor; target
     const timer = setInterval(() => setNow(Date.now()), TICK_MS);
     return () => clearInterval(timer);
   }, []);
-  const said = (key: string): string => String(record[target]?.[answerField(key)] ?? '');
-  const cooling = { shutAt: said('shut'), outside: said('outside'), head: said('head') };
+  const answerOf = (key: string): string => String(record[target]?.[answerField(key)] ?? '');
+  const cooling = { shutAt: answerOf('shut'), outside: answerOf('outside'), head: answerOf('head') };
   const head = headNow(cooling, ask.minutes ?? USUAL_COOLING_MIN, now);
   return (
     <Box role="group" aria-label={`${ask.what}, if it was running`}>

@@ -48,17 +48,17 @@ export function StepPanel({ floor, onCodes, onFollowUp, onSites }: StepsProps) {
   return (
     <Box>
       {phases.map((phase) => {
-        const own = job.steps.filter((step) => (step.phase ?? 'prepare') === phase);
-        const open = own.filter(isOpen).length;
+        const steps = job.steps.filter((step) => (step.phase ?? 'prepare') === phase);
+        const open = steps.filter(isOpen).length;
         return (
-          <details key={phase} className="phase-steps" open={open > 0 || own.some(({ perSite }) => perSite)}>
+          <details key={phase} className="phase-steps" open={open > 0 || steps.some(({ perSite }) => perSite)}>
             <summary>
               {PHASE_WORDS[phase]}
-              <span>{open > 0 ? `${open} open` : `✓ ${own.length === 1 ? 'said' : `all ${own.length} said`}`}</span>
+              <span>{open > 0 ? `${open} open` : `✓ ${steps.length === 1 ? 'said' : `all ${steps.length} said`}`}</span>
             </summary>
             <PhaseInOrder floor={floor} phase={phase} onSaid={phase === 'open' ? onSites : () => setChosen(null)} />
             <Box as="ol" listStyleType="none">
-              {own.map((step) => (
+              {steps.map((step) => (
                 <li key={step.key}>
                   {step.key === inHand?.key && !step.perSite ? (
                     <InHand {...{ floor, step, links }} onNext={() => setChosen(null)} />
@@ -80,7 +80,7 @@ export function StepPanel({ floor, onCodes, onFollowUp, onSites }: StepsProps) {
   );
 }
 
-const numberOf = ({ job }: Floor, { key }: FloorStep): number => job.steps.findIndex((one) => one.key === key) + 1;
+const numberOf = ({ job }: Floor, { key }: FloorStep): number => job.steps.findIndex((step) => step.key === key) + 1;
 
 /** A step that is not in hand: one line, pressed to take it up. */
 function StepRow({ floor, step, onChoose }: { floor: Floor; step: FloorStep; onChoose: () => void }) {

@@ -19,9 +19,9 @@ interface EngineTabProps {
 export const enginePage = (Tab: (props: EngineTabProps) => ReactNode) =>
   page(async ({ params }: { params: Promise<{ id: string }> }) => {
     const actor = await requireActor();
-    const found = await viewEngine(deps(), actor, (await params).id);
-    mustShow(found);
-    const view = found.value;
+    const answered = await viewEngine(deps(), actor, (await params).id);
+    mustShow(answered);
+    const view = answered.value;
     const { family, quantities, vehicles } = view;
     const root = `/engines/${family.id}`;
     return (

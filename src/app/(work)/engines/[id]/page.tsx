@@ -81,7 +81,7 @@ function EngineFacts({ view: { family, layout }, system }: { view: EngineView; s
             ? [
                 [
                   'Other work',
-                  <Lines key="other" lines={family.otherWork.map((one) => otherWorkWords(one, system))} />,
+                  <Lines key="other" lines={family.otherWork.map((work) => otherWorkWords(work, system))} />,
                 ] as const,
               ]
             : []),

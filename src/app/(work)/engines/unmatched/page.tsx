@@ -73,7 +73,7 @@ function Group({ group, canAnswer }: { group: UnmatchedGroup; canAnswer: boolean
               <input type="hidden" name="version" value={vehicle.version} />
               <Box display="flex" gap="3" alignItems="end">
                 <Box flex="1" mb="-12px">
-                  <AnswerField question={group.key} choices={group.choices} of={vehicle.unitNumber} />
+                  <AnswerField question={group.key} choices={group.choices} unit={vehicle.unitNumber} />
                 </Box>
                 <SubmitButton>Resolve</SubmitButton>
               </Box>

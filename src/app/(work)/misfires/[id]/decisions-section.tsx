@@ -26,7 +26,7 @@ const WORDS: Readonly<Record<Told, readonly [press: string, label: string, hint:
 export function DecisionsSection({ view, canDecide }: { view: CaseView; canDecide: boolean }) {
   const { misfire, advice } = view;
   const possible = DECISIONS.filter(isTold).filter((decision) => afterDecision(misfire.state, decision) !== null);
-  const other = advice.causes.find((one) => !remedyTask(one));
+  const other = advice.causes.find((cause) => !remedyTask(cause));
   if (!canDecide || possible.length === 0) return null;
   return (
     <Section title="Decide">

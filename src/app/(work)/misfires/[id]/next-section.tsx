@@ -72,11 +72,11 @@ export function NextSection({ view, canSay, mayMend }: Props) {
 
 /** What was decided last, and where it goes on. */
 function Decided({ view: { entries, misfire, orderNumber } }: { view: CaseView }) {
-  const last = entries.findLast(({ entry: { said: one } }) => one.kind === 'decided');
-  const one = last?.entry.said;
+  const last = entries.findLast(({ entry: { said } }) => said.kind === 'decided');
+  const decision = last?.entry.said;
   return (
     <Section title={CASE_STATE_WORDS[misfire.state]} aside={last && dateText(last.entry.at.toISOString().slice(0, 10))}>
-      <div className="step-title">{one?.kind === 'decided' ? one.words : ''}</div>
+      <div className="step-title">{decision?.kind === 'decided' ? decision.words : ''}</div>
       <div className="step-actions">
         {misfire.state === 'referred' && (
           <ButtonLink href={`/misfires/${misfire.id}/paper`} main>
@@ -93,7 +93,7 @@ function Decided({ view: { entries, misfire, orderNumber } }: { view: CaseView }
   );
 }
 
-const said = (value: Said | SaidInput): string => JSON.stringify(value);
+const asText = (value: Said | SaidInput): string => JSON.stringify(value);
 
 function Step({ view, step, canSay, mayMend, isFirst = false }: Props & { step: StepAhead; isFirst?: boolean }) {
   const { facts, misfire } = view;
@@ -171,7 +171,7 @@ function Outcomes({ view, step, canSay }: { view: CaseView; step: Tried; canSay:
           ? ({ outcome }, line) => (
               <PressForm action={sayAction} quiet>
                 <input type="hidden" name="caseId" value={view.misfire.id} />
-                <input type="hidden" name="said" value={said({ kind: 'test', test: withOutcome(test, outcome) })} />
+                <input type="hidden" name="said" value={asText({ kind: 'test', test: withOutcome(test, outcome) })} />
                 <button type="submit">{line}</button>
               </PressForm>
             )
@@ -195,7 +195,7 @@ function SayButton({
   return (
     <PressForm action={sayAction} quiet>
       <input type="hidden" name="caseId" value={caseId} />
-      <input type="hidden" name="said" value={said(value)} />
+      <input type="hidden" name="said" value={asText(value)} />
       <SubmitButton main={main}>{children}</SubmitButton>
     </PressForm>
   );

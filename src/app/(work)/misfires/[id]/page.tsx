@@ -47,7 +47,9 @@ export default page(async function MisfirePage({ params }: Props) {
       {advice.contradictions.length > 0 && (
         <div className="told" role="alert">
           <strong>Not all of this can be so.</strong>{' '}
-          {advice.contradictions.map((one) => `${one[0]?.toUpperCase()}${one.slice(1)}.`).join(' ')}
+          {advice.contradictions
+            .map((contradiction) => `${contradiction[0]?.toUpperCase()}${contradiction.slice(1)}.`)
+            .join(' ')}
         </div>
       )}
       <div className="misfire">
@@ -95,7 +97,7 @@ function HeadLine({ view, actor }: { view: CaseView; actor: Actor }) {
       {state === 'watching' && watchUntilKm !== null && ` until ${distanceText(watchUntilKm, actor.unitSystem)}`}
       {state === 'watching' && odometerKm !== null && `, now ${distanceText(odometerKm, actor.unitSystem)}`} ·{' '}
       {family.code} · {depot} · since {dateText(misfire.openedOn)}
-      {story.symptoms.length > 0 && ` · ${story.symptoms.map((one) => SYMPTOM_WORDS[one]).join(', ')}`} ·{' '}
+      {story.symptoms.length > 0 && ` · ${story.symptoms.map((symptom) => SYMPTOM_WORDS[symptom]).join(', ')}`} ·{' '}
       {LAMP_WORDS[story.lamp]}
       {story.spoken.length > 0 && ` · named in words: ${cylindersText(story.spoken)}`}
       {view.tank.lost !== null && ` · range of a tank ${percentText(view.tank.lost)}`}

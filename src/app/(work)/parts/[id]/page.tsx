@@ -23,9 +23,9 @@ type Props = { params: Promise<{ id: string }> };
 
 export default page(async function PartPage({ params }: Props) {
   const actor = await requireActor();
-  const found = await viewPart(deps(), actor, (await params).id);
-  mustShow(found);
-  const view = found.value;
+  const answered = await viewPart(deps(), actor, (await params).id);
+  mustShow(answered);
+  const view = answered.value;
   const { part } = view;
   return (
     <>

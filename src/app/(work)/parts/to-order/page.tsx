@@ -56,7 +56,7 @@ export default page(async function ToOrderPage({ searchParams }: Props) {
         items={lines}
         idOf={({ number }) => number}
         columns={columnsIn(currency, deps().today())}
-        of="parts to order"
+        noun="parts to order"
       />
       {enough.length > 0 && (
         <Section title="Enough on the shelf" aside="wanted within the same weeks">

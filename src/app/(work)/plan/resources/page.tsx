@@ -122,14 +122,14 @@ function BayLine({ bay, manage }: { bay: Bay; manage: boolean }) {
 }
 
 function PersonLine({ person, depots, manage }: { person: Person; depots: readonly Depot[]; manage: boolean }) {
-  const own = depots.filter(({ id }) => person.depotIds.includes(id)).map(({ name }) => name);
+  const names = depots.filter(({ id }) => person.depotIds.includes(id)).map(({ name }) => name);
   const skills = [...(person.hybridQualified ? ['hybrid'] : []), ...person.skills];
   const line = (
     <>
       <strong>{person.name}</strong>
       {skills.length > 0 && `: ${skills.join(', ')}`}{' '}
       <span className="soft small">
-        {own.length > 0 ? own.join(', ') : 'every depot'}
+        {names.length > 0 ? names.join(', ') : 'every depot'}
         {person.hours && `; ${weekText(person.hours)}`}
       </span>
     </>

@@ -51,7 +51,7 @@ export default page(async function CostsPage() {
         <Box maxW="520px">
           <Form action={setCostsAction} input="costsForm">
             <TextField name="currency" label="Currency" hint="three letters" defaultValue={costs.currency} />
-            {[...AMOUNTS.map((one) => ({ ...one, hint: costs.currency })), ...TIMES].map(({ name, ...field }) => (
+            {[...AMOUNTS.map((field) => ({ ...field, hint: costs.currency })), ...TIMES].map(({ name, ...field }) => (
               <TextField key={name} name={name} {...field} defaultValue={String(costs[name])} />
             ))}
             <Section title="By duty group" aside="empty: as above">

@@ -119,11 +119,11 @@ const timeText = (minutes: number): string => (minutes < 1 ? NONE : hoursText(mi
 
 function What({ found: { share, now, changed, currency } }: { found: WhatIf }) {
   const rows: readonly (readonly [string, (of: PolicyOutcome) => string])[] = [
-    ['Vehicles due in 8 weeks', (of) => String(of.vehicles)],
-    ['Plugs', (of) => String(of.plugs)],
-    ['Bay time', (of) => hoursText(of.minutes)],
-    ['Plugs, by catalogue price', (of) => moneyText(of.partsCost, currency)],
-    ['Pressure left waiting, a week', (of) => moneyText(of.pressure, currency)],
+    ['Vehicles due in 8 weeks', (outcome) => String(outcome.vehicles)],
+    ['Plugs', (outcome) => String(outcome.plugs)],
+    ['Bay time', (outcome) => hoursText(outcome.minutes)],
+    ['Plugs, by catalogue price', (outcome) => moneyText(outcome.partsCost, currency)],
+    ['Pressure left waiting, a week', (outcome) => moneyText(outcome.pressure, currency)],
   ];
   return (
     <Box id="what-if" maxW="680px">

@@ -17,16 +17,16 @@ export function DistributorSection({
 }) {
   const { distributor, firingOrder } = layout.model;
   if (!distributor) return null;
-  const found = vehicle.distributor;
+  const seenDistributor = vehicle.distributor;
   const towers = towerMap(firingOrder, distributor).map(({ cylinder }) => cylinder);
   return (
     <Box mt="2">
       Cap, clockwise from tower 1: leads of cylinders <strong>{towers.join(' ')}</strong>; the rotor turns{' '}
       {distributor.rotation}.
-      {found && (
+      {seenDistributor && (
         <Box color="caution.ink">
-          Not as its family’s: cylinder 1 is at tower {found.towerOfCylinder1} here. Proven by {found.by},{' '}
-          {dateText(found.on)}: {found.proof}.
+          Not as its family’s: cylinder 1 is at tower {seenDistributor.towerOfCylinder1} here. Proven by{' '}
+          {seenDistributor.by}, {dateText(seenDistributor.on)}: {seenDistributor.proof}.
         </Box>
       )}
       {mayRecord && (

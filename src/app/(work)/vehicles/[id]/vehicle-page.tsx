@@ -24,9 +24,9 @@ export interface VehicleTabProps {
 export const vehiclePage = (Tab: (props: VehicleTabProps) => ReactNode) =>
   page(async ({ params }: { params: Promise<{ id: string }> }) => {
     const actor = await requireActor();
-    const found = await viewVehicle(deps(), actor, (await params).id);
-    mustShow(found);
-    const view = found.value;
+    const answered = await viewVehicle(deps(), actor, (await params).id);
+    mustShow(answered);
+    const view = answered.value;
     const blocked = view.blockers.length > 0;
     const canOpen = view.due.state !== 'no-match' && !view.due.openWorkOrder && may(actor, 'open work orders');
     return (

@@ -140,6 +140,6 @@ function labourText({ order, times, learned }: WorkOrderView): string {
       times.map(({ time }) => time),
       new Date(),
     );
-  const own = times.length === 0 ? 'not clocked' : `${hoursText(worked)} worked`;
-  return `${own}, ${minutesText(order, learned)}`;
+  const clocked = times.length === 0 ? 'not clocked' : `${hoursText(worked)} worked`;
+  return `${clocked}, ${minutesText(order, learned)}`;
 }

@@ -85,8 +85,8 @@ interface OneProps {
 }
 
 function One({ finding, view: { layout, order }, actor, speaks, people }: OneProps) {
-  const { cause, sites, against, confidence, urgency, next, said, past } = finding;
-  const loud = urgency === 'stop' && said?.verdict.verdict !== 'rejected' && !past;
+  const { cause, sites, against, confidence, urgency, next, verdict, past } = finding;
+  const loud = urgency === 'stop' && verdict?.verdict.verdict !== 'rejected' && !past;
   const seen = findingEvidence(layout, finding);
   const mayJudge = speaks && !past && (urgency !== 'stop' || may(actor, 'decide on findings that stop work'));
   return (
@@ -98,7 +98,7 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
       role={loud ? 'alert' : undefined}
     >
       <Flex justify="space-between" gap="3" wrap="wrap">
-        <Box fontWeight="650" textDecoration={said?.verdict.verdict === 'rejected' ? 'line-through' : undefined}>
+        <Box fontWeight="650" textDecoration={verdict?.verdict.verdict === 'rejected' ? 'line-through' : undefined}>
           {CAUSE_WORDS[cause]}
         </Box>
         <Box fontWeight={loud ? '650' : undefined} color={loud ? undefined : 'soft'}>
@@ -127,22 +127,22 @@ function One({ finding, view: { layout, order }, actor, speaks, people }: OnePro
         </Box>
       )}
       {past && <Box color="caution.ink">The record has been changed since: this no longer shows.</Box>}
-      {said && (
+      {verdict && (
         <Box mt="1">
-          {VERDICT_WORDS[said.verdict.verdict]} by {said.who}, {instantText(said.verdict.saidAt)}
-          {said.verdict.insteadText && `: it is ${said.verdict.insteadText}`}
-          {said.verdict.reason && `. ${said.verdict.reason}`}
+          {VERDICT_WORDS[verdict.verdict.verdict]} by {verdict.who}, {instantText(verdict.verdict.saidAt)}
+          {verdict.verdict.insteadText && `: it is ${verdict.verdict.insteadText}`}
+          {verdict.verdict.reason && `. ${verdict.verdict.reason}`}
         </Box>
       )}
-      {said?.verdict.verdict === 'confirmed' && may(actor, 'open work orders') && (
+      {verdict?.verdict.verdict === 'confirmed' && may(actor, 'open work orders') && (
         <Answers finding={finding} order={order} />
       )}
       {urgency === 'stop' && speaks && !mayJudge && !past && (
         <Box mt="1">A supervisor has to decide. Do not go on with the work.</Box>
       )}
       {mayJudge && cause !== 'healthy' && (
-        <details data-no-print open={urgency === 'stop' && !said}>
-          <summary>{said ? 'Say otherwise, or add a follow-up' : 'Confirm, correct or reject'}</summary>
+        <details data-no-print open={urgency === 'stop' && !verdict}>
+          <summary>{verdict ? 'Say otherwise, or add a follow-up' : 'Confirm, correct or reject'}</summary>
           <Judge workOrderId={order.id} findingKey={finding.key} />
           <FollowUp
             workOrderId={order.id}

@@ -26,9 +26,9 @@ interface Props {
 export const orderPage = (Tab: (props: Props) => ReactNode) =>
   page(async ({ params }: { params: Promise<{ id: string }> }) => {
     const actor = await requireActor();
-    const found = await viewWorkOrder(deps(), actor, (await params).id);
-    mustShow(found);
-    const view = found.value;
+    const answered = await viewWorkOrder(deps(), actor, (await params).id);
+    mustShow(answered);
+    const view = answered.value;
     const live = isLive(view.order);
     return (
       <>
@@ -48,7 +48,7 @@ export const orderPage = (Tab: (props: Props) => ReactNode) =>
 
 function Tabs({ view: { order, steps, findings } }: { view: WorkOrderView }) {
   const left = steps.filter(({ perSite, state }) => !perSite && state === 'open').length;
-  const undecided = findings.filter(({ said, past }) => said === null && !past).length;
+  const undecided = findings.filter(({ verdict, past }) => verdict === null && !past).length;
   const root = `/work-orders/${order.id}`;
   return (
     <SubPlaces

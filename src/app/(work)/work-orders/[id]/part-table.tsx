@@ -8,7 +8,7 @@ import { PlainTable } from '@/ui/primitives/plain-table';
 
 /** What was found, measured and fitted of every part that is no plug. */
 export function PartTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
-  const places = view.tasks.flatMap(({ row, places: own }) => (row.component === 'plug' ? [] : own));
+  const places = view.tasks.flatMap(({ row, places: taskPlaces }) => (row.component === 'plug' ? [] : taskPlaces));
   if (places.length === 0) return null;
   return (
     <Section id="parts-record" title="Record of the other parts">

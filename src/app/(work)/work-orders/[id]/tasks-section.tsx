@@ -154,8 +154,8 @@ function OtherWork({ view: { order, family } }: { view: WorkOrderView }) {
 
 /** A part that the sheet does not name, let in by a supervisor. */
 function ApprovePart({ view: { order, tasks } }: { view: WorkOrderView }) {
-  const own = tasks.filter(({ sheet }) => sheet !== null);
-  if (own.length === 0) return null;
+  const withSheet = tasks.filter(({ sheet }) => sheet !== null);
+  if (withSheet.length === 0) return null;
   return (
     <Change
       summary="Use another part"
@@ -168,7 +168,7 @@ function ApprovePart({ view: { order, tasks } }: { view: WorkOrderView }) {
         <SelectField
           name="taskId"
           label="For"
-          choices={own.map(({ row, places }) => ({
+          choices={withSheet.map(({ row, places }) => ({
             value: row.id,
             label: taskText(row.action, row.component, places.length),
           }))}

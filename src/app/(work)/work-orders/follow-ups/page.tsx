@@ -28,7 +28,7 @@ export default page(async function FollowUpsPage() {
         <Empty>No follow-ups. Add one on a work order, with who sees to it and by when.</Empty>
       ) : (
         <ListTable
-          of="follow-ups"
+          noun="follow-ups"
           items={list.value}
           idOf={({ followUp }) => followUp.id}
           isOver={({ followUp }) => followUp.doneAt !== null}

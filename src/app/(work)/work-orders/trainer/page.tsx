@@ -48,12 +48,12 @@ export default page(async function TrainerPage() {
           px="4"
           py="2"
           rounded="sm"
-          bg={last.answer === last.said ? 'tint' : 'wrong.bg'}
-          color={last.answer === last.said ? 'ink' : 'wrong.ink'}
+          bg={last.answer === last.given ? 'tint' : 'wrong.bg'}
+          color={last.answer === last.given ? 'ink' : 'wrong.ink'}
         >
-          {last.answer === last.said
+          {last.answer === last.given
             ? `✓ Right: ${GRADE_WORDS[last.answer]}.`
-            : `✕ It was “${GRADE_WORDS[last.answer]}”, not “${GRADE_WORDS[last.said]}”.`}
+            : `✕ It was “${GRADE_WORDS[last.answer]}”, not “${GRADE_WORDS[last.given]}”.`}
         </Box>
       )}
       <Grid templateColumns={{ base: 'minmax(0, 1fr)', lg: '420px minmax(0, 1fr)' }} gap="8" alignItems="start">

@@ -14,9 +14,9 @@ export const GET = route(async ({ request, actor }) => {
     const csv = await exportDue(deps(), actor, filter);
     return csv.ok ? csvReply(csv.value) : reply(csv);
   }
-  return reply(await listDue(deps(), actor, { ...filter, page: { from: cursor, limit } }), ({ items, found }) => ({
+  return reply(await listDue(deps(), actor, { ...filter, page: { from: cursor, limit } }), ({ items, matching }) => ({
     items: items.map(toDueItem),
-    next_cursor: cursor + limit < found ? cursor + limit : null,
+    next_cursor: cursor + limit < matching ? cursor + limit : null,
     today: deps().today(),
   }));
 });

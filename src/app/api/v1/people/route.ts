@@ -11,7 +11,7 @@ export const GET = route(async ({ request, actor }) => {
   if (!list.ok) return reply(list);
   if (!depots.ok) return reply(depots);
   const names = new Map(depots.value.map(({ id, name }) => [id as string, name]));
-  const items = list.value.map((one) => toPerson(one, names));
+  const items = list.value.map((person) => toPerson(person, names));
   if (!wantsCsv(request)) return Response.json({ items });
   return csvReply(
     toCsv(

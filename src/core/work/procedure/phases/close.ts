@@ -20,7 +20,7 @@ export function close(input: ProcedureInput): readonly Draft[] {
   return [
     ...input.otherWork.map(({ what, kind, minutes }, i) =>
       draft('close', 'other', `With it: ${what}`, 'It lies behind what is open anyway.', minutes, {
-        of: i + 1,
+        part: i + 1,
         isFixed: true,
         caution: [
           ...WORK_KIND_TABLE[kind].hazards.map((hazard) => HAZARD_CAUTIONS[hazard]),

@@ -17,7 +17,7 @@ function reach(bank: Bank, n: number, access: AccessClass): readonly Draft[] {
         `Make way to the plugs${side} from the side`,
         'They are reached past the wheel arch or frame, not from above.',
         MINUTES.reach,
-        { of: n, tools: ['flexible extension', 'lamp'] },
+        { part: n, tools: ['flexible extension', 'lamp'] },
       ),
     ];
   if (access === 'by_feel')
@@ -29,7 +29,7 @@ function reach(bank: Bank, n: number, access: AccessClass): readonly Draft[] {
         'What cannot be seen is cross-threaded and dropped more easily.',
         MINUTES.reach,
         {
-          of: n,
+          part: n,
           tools: ['mirror', 'swivel socket', 'short extension', 'magnet'],
           caution: 'Reach in with the engine cold and the fan isolated.',
         },

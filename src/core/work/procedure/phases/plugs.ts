@@ -71,7 +71,7 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
   const { policies, access, tasks } = input;
   const { torqueNm, threads, method } = plug;
   const blind = access.some((bank) => bank.access === 'by_feel' || bank.access === 'under_intake');
-  const one = policies.opening === 'one' || (policies.opening !== 'bank' && blind);
+  const oneByOne = policies.opening === 'one' || (policies.opening !== 'bank' && blind);
   const washer =
     plug.seat === 'gasket' ? 'One gasket out, one gasket in, at each cylinder.' : 'Conical seat: no gasket.';
   const power =
@@ -86,8 +86,8 @@ function plugSites(input: ProcedureInput, plug: PlugWork, n: number): Draft {
   return draft(
     'plugs',
     'sites',
-    `At each of ${n} cylinders, ${one ? 'one at a time' : 'bank by bank'}: ${work}${others ? `. Here too: ${others}` : ''}`,
-    one
+    `At each of ${n} cylinders, ${oneByOne ? 'one at a time' : 'bank by bank'}: ${work}${others ? `. Here too: ${others}` : ''}`,
+    oneByOne
       ? `With one hole open nothing falls in elsewhere and nothing is mixed up. ${threads.says}`
       : `Laid out in order on the tray a bank can be compared at a glance. ${threads.says}`,
     siteMinutes(input),
@@ -157,7 +157,7 @@ const reachTools = (input: ProcedureInput): readonly string[] => {
   const classes = input.layout.model.banks.flatMap((_, i) =>
     opened.has(i + 1) ? [input.access[i]?.access ?? ('open' as const)] : [],
   );
-  return [...new Set([...classes.flatMap((one) => REACH[one]), 'socket that grips the plug, its rubber whole'])];
+  return [...new Set([...classes.flatMap((access) => REACH[access]), 'socket that grips the plug, its rubber whole'])];
 };
 
 /** Of what is done at the cylinders. */

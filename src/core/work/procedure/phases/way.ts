@@ -182,7 +182,7 @@ function offStep({ fuel, weakPoints, notes }: ProcedureInput, item: AccessItem):
     [PART_WORDS[part].whyOff, ...(speaks ? [`${speaks}.`] : []), ...notesOn(notes, key)].join(' '),
     item.minutesOff,
     {
-      of: key,
+      part: key,
       caution: cautions.join(' ') || null,
       tools: [
         ...driverTool(fasteners?.driver ?? null),
@@ -209,7 +209,7 @@ const rags = ({ key, what, opens }: AccessItem): Draft =>
     'A nut in a port wrecks the engine.',
     2,
     {
-      of: key,
+      part: key,
       caution: 'Count them: a rag left in a port is found by the valve.',
       consumables: [`${opens.length} clean rags`],
     },
@@ -235,7 +235,7 @@ function onStep(item: AccessItem, when: 'before_start' | 'after_start'): Draft {
     PART_WORDS[part].whyOn,
     item.minutesOn,
     {
-      of: key,
+      part: key,
       caution:
         [
           ...(isIntake

@@ -8,7 +8,7 @@ export default enginePage(({ view: { vehicles } }) =>
     <Empty>No vehicle has this engine.</Empty>
   ) : (
     <ListTable
-      of="vehicles"
+      noun="vehicles"
       items={vehicles}
       idOf={({ id }) => id}
       columns={[

@@ -72,7 +72,7 @@ export default page(async function MisfirePaperPage({ params }: Props) {
         </PlainTable>
       </Section>
       <Section title="Suspected now">
-        {advice.causes.map((one) => `${causeText(one)}: ${percentText(one.probability)}`).join(' · ')}
+        {advice.causes.map((cause) => `${causeText(cause)}: ${percentText(cause.probability)}`).join(' · ')}
         {next && <div>Would be next here: {stepText(next, ignition)}.</div>}
         {advice.contradictions.length > 0 && <div>Cannot all be so: {advice.contradictions.join('; ')}.</div>}
       </Section>

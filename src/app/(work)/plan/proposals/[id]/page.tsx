@@ -25,13 +25,13 @@ import { adoptAction, discardAction, stopAction } from '../../actions';
 export default page(async function ProposalPage({ params }: { params: Promise<{ id: string }> }) {
   const actor = await requireActor();
   const { id } = await params;
-  const found = await viewProposal.withUnknown(deps(), actor, { proposalId: id });
-  mustShow(found);
+  const answered = await viewProposal.withUnknown(deps(), actor, { proposalId: id });
+  mustShow(answered);
   const costs = await viewCosts(deps(), actor);
   mustShow(costs);
   const depots = await listDepots(deps(), actor);
   mustShow(depots);
-  const proposal = found.value;
+  const proposal = answered.value;
   const { currency } = costs.value;
   const isRunning = proposal.state === 'queued' || proposal.state === 'running';
   const canPlan = may(actor, 'plan work orders');
@@ -76,12 +76,12 @@ const STATES = {
 } as const;
 
 function Deciding({ id, state, canPlan }: { id: string; state: keyof typeof STATES; canPlan: boolean }) {
-  const own = <input type="hidden" name="proposalId" value={id} />;
+  const idField = <input type="hidden" name="proposalId" value={id} />;
   if (!canPlan) return null;
   if (state === 'queued' || state === 'running')
     return (
       <PressForm action={stopAction} quiet>
-        {own}
+        {idField}
         <SubmitButton>Stop, and keep the best so far</SubmitButton>
       </PressForm>
     );
@@ -89,11 +89,11 @@ function Deciding({ id, state, canPlan }: { id: string; state: keyof typeof STAT
   return (
     <>
       <PressForm action={discardAction} quiet>
-        {own}
+        {idField}
         <SubmitButton>Discard</SubmitButton>
       </PressForm>
       <PressForm action={adoptAction}>
-        {own}
+        {idField}
         <SubmitButton main>Adopt</SubmitButton>
       </PressForm>
     </>

@@ -45,23 +45,23 @@ export default page(async function VisitPage({ params }: Props) {
           labourPerHour={labourPerHour}
           open={openVisitAction}
           tasks={[
-            ...proposals.map((one) => ({
+            ...proposals.map((other) => ({
               name: 'take' as const,
-              value: JSON.stringify(toTask(one)),
-              words: proposalText(one),
-              reason: reasonText(one.reason, proposal.value),
-              minutes: one.minutes,
-              partsCost: one.partsCost,
-              isTaken: one.isTaken,
+              value: JSON.stringify(toTask(other)),
+              words: proposalText(other),
+              reason: reasonText(other.reason, proposal.value),
+              minutes: other.minutes,
+              partsCost: other.partsCost,
+              isTaken: other.isTaken,
             })),
-            ...proposal.value.otherWork.map((one) => ({
+            ...proposal.value.otherWork.map((work) => ({
               name: 'otherWork' as const,
-              value: one.what,
-              words: `Other work: ${one.what}`,
-              reason: otherWorkText(one, actor.unitSystem),
-              minutes: one.minutes,
+              value: work.what,
+              words: `Other work: ${work.what}`,
+              reason: otherWorkText(work, actor.unitSystem),
+              minutes: work.minutes,
               partsCost: null,
-              isTaken: one.isTaken,
+              isTaken: work.isTaken,
             })),
           ]}
         />

@@ -22,9 +22,9 @@ const STAND_IN: Wrench = {
 };
 
 /** What the stand-in played for its own sheet, as it would have been on this one. */
-function scaled({ job: own, samples }: ReturnType<typeof playCurve>, job: Parameters<Wrench['begin']>[1]) {
-  if (own.direction !== 'in' || job.direction !== 'in') return samples;
-  const factor = job.targetNm.min / own.targetNm.min;
+function scaled({ job: played, samples }: ReturnType<typeof playCurve>, job: Parameters<Wrench['begin']>[1]) {
+  if (played.direction !== 'in' || job.direction !== 'in') return samples;
+  const factor = job.targetNm.min / played.targetNm.min;
   return samples.map((sample) => ({
     ...sample,
     torqueNm: sample.torqueNm === null ? null : sample.torqueNm * factor,

@@ -28,7 +28,7 @@ export default page(async function StopPage({ params }: Props) {
   const { order, vehicle } = view.value;
   const people = await listPeople(deps(), actor);
   const others = people.ok
-    ? people.value.filter(({ active }) => active).map((one) => ({ value: one.id, label: one.name }))
+    ? people.value.filter(({ active }) => active).map((person) => ({ value: person.id, label: person.name }))
     : [];
   const live = isLive(order) && may(actor, 'record work');
   return (

@@ -249,12 +249,12 @@ function SetBefore({
 }) {
   const then = before?.places.find((row) => siteId(row) === siteId(site));
   if (!before || !then) return null;
-  const said = seenWords(then.conditions);
+  const seen = seenWords(then.conditions);
   return (
     <Box mt="1" color="soft" borderTop="1px solid" borderColor="hair">
       before it, {dateText(before.on)}:{' '}
       {then.removedGapMm === null ? '' : `${first(gapText(then.removedGapMm, system))}, `}
-      {said}
+      {seen}
       {then.remark && `, ${then.remark}`}
       <Photos order={before.id} photos={before.photos} site={site} />
     </Box>

@@ -5,10 +5,10 @@ import { queryOf, readBytes, reply, route } from '../../../../http';
 type Ids = { id: string; photo: string };
 
 export const GET = route<Ids>(async ({ actor, params: { id, photo } }) => {
-  const found = await viewPhoto(deps(), actor, { workOrderId: id, id: photo });
-  if (!found.ok) return reply(found);
-  return new Response(new Uint8Array(found.value.bytes), {
-    headers: { 'Content-Type': found.value.mime, 'Cache-Control': 'private, max-age=31536000, immutable' },
+  const answered = await viewPhoto(deps(), actor, { workOrderId: id, id: photo });
+  if (!answered.ok) return reply(answered);
+  return new Response(new Uint8Array(answered.value.bytes), {
+    headers: { 'Content-Type': answered.value.mime, 'Cache-Control': 'private, max-age=31536000, immutable' },
   });
 });
 
