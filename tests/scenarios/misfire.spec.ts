@@ -63,8 +63,9 @@ test('a driver’s complaint becomes a closed visit, with the network cut in the
   await test.step('the driver reports by phone', async () => {
     await page.goto('/misfires');
     await page.getByRole('button', { name: /Make the address|Replace the address/ }).click();
-    const told = await page.getByRole('status').filter({ hasText: '/report/' }).innerText();
-    number = await driverReports(browser, /https?:\S+?\/report\/[\w-]+/.exec(told)?.[0] ?? '');
+    const address = await page.getByLabel(/copy it now/).inputValue();
+    await expect(page.getByRole('img', { name: 'Address for drivers as a code for phones' })).toBeVisible();
+    number = await driverReports(browser, address);
   });
 
   await test.step('the codes are pasted, and the suspicion is drawn', async () => {

@@ -149,14 +149,15 @@ test('the week is one sheet of paper, and a calendar program reads it until its 
   await page.goto('/plan/feeds');
   const line = page.getByRole('row', { name: /^Depot Quarry Cross/ });
   await line.getByRole('button', { name: 'Make an address' }).click();
-  const told = await line.getByRole('status').innerText();
-  const address = /http\S+\.ics/.exec(told)?.[0] ?? '';
+  const once = line.getByLabel(/copy it now/);
+  const address = await once.inputValue();
+  expect(address).toMatch(/^http\S+\.ics$/);
   const nobody = await playwright.request.newContext();
   const answer = await nobody.get(address);
   expect(answer.headers()['content-type']).toContain('text/calendar');
   expect(await answer.text()).toContain('BEGIN:VEVENT');
   await line.getByRole('button', { name: 'Replace' }).click();
-  await expect(line.getByRole('status')).not.toHaveText(told);
+  await expect(once).not.toHaveValue(address);
   expect((await nobody.get(address)).status()).toBe(404);
 });
 

@@ -1,3 +1,4 @@
+import { Progress } from '@chakra-ui/react';
 import type { PlanProgress } from '@/core/planning/plan-proposal';
 import { moneyText } from '@/text/format';
 
@@ -7,7 +8,11 @@ export function ProposalProgress({ progress, currency }: { progress: PlanProgres
   const money = (value: number): string => moneyText(Math.round(value), currency);
   return (
     <div className="plan-progress" role="status">
-      <progress value={share} max={1} aria-label="How far the search is" />
+      <Progress.Root value={100 * share} aria-label="How far the search is">
+        <Progress.Track>
+          <Progress.Range />
+        </Progress.Track>
+      </Progress.Root>
       <p>
         {progress?.cost == null ? (
           'Looking at what is due…'

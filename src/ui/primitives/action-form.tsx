@@ -1,10 +1,14 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, type ReactNode, useActionState, useState, useTransition } from 'react';
 import { FormContext } from './form-state';
 import { TextLink } from './links';
+import type { Secret } from './shown-once';
 import { tellUndoable } from './toasts';
+
+const ShownOnce = dynamic(() => import('./shown-once').then((module) => module.ShownOnce));
 
 /** What a form's action answers. */
 export interface ActionAnswer {
@@ -13,6 +17,8 @@ export interface ActionAnswer {
   readonly fields?: Readonly<Record<string, string>>;
   /** What `undoAction` is asked with, where the change can be undone: the message comes with an Undo for some seconds. */
   readonly undo?: number | string;
+  /** What is shown this once, to be copied. */
+  readonly secret?: Secret;
   /** What the message speaks of. */
   readonly links?: readonly { readonly href: string; readonly label: string }[];
   /** Where to go on. */
@@ -69,6 +75,7 @@ export const Answered = ({ answer, quiet }: { readonly answer: ActionAnswer | nu
         ))}
       </div>
     )}
+    {answer?.secret && <ShownOnce {...answer.secret} />}
   </div>
 );
 

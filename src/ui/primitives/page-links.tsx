@@ -1,31 +1,55 @@
-import { TextLink } from './links';
+'use client';
 
-/** Links to the pages before and after, under a list that has several. */
+import { Pagination } from '@chakra-ui/react';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import NextLink from 'next/link';
+
+/** Links to the pages of a list that has several, under it. */
 export function PageLinks({
   path,
   query,
   page,
-  pages,
+  count,
+  pageSize,
 }: {
   path: string;
-  query: URLSearchParams;
+  query: string;
   /** From 1. */
   page: number;
-  pages: number;
+  /** Rows of the whole list. */
+  count: number;
+  pageSize: number;
 }) {
-  if (pages <= 1) return null;
+  if (count <= pageSize) return null;
   const to = (n: number) => {
     const next = new URLSearchParams(query);
     next.set('page', String(n));
     return `${path}?${next}`;
   };
+  const last = Math.ceil(count / pageSize);
   return (
-    <nav className="page-links" aria-label="Pages">
-      {page > 1 && <TextLink href={to(page - 1)}>Earlier rows</TextLink>}
-      <span>
-        Page {page} of {pages}
-      </span>
-      {page < pages && <TextLink href={to(page + 1)}>Later rows</TextLink>}
-    </nav>
+    <Pagination.Root page={page} count={count} pageSize={pageSize} siblingCount={1} data-no-print>
+      {page > 1 && (
+        <Pagination.PrevTrigger asChild>
+          <NextLink href={to(page - 1)}>
+            <ChevronLeft size={18} />
+          </NextLink>
+        </Pagination.PrevTrigger>
+      )}
+      <Pagination.Items
+        render={({ value }) => (
+          <NextLink href={to(value)} aria-current={value === page ? 'page' : undefined}>
+            {value}
+          </NextLink>
+        )}
+      />
+      {page < last && (
+        <Pagination.NextTrigger asChild>
+          <NextLink href={to(page + 1)}>
+            <ChevronRight size={18} />
+          </NextLink>
+        </Pagination.NextTrigger>
+      )}
+    </Pagination.Root>
   );
 }

@@ -1,6 +1,7 @@
-import { Alert, DataList, EmptyState } from '@chakra-ui/react';
+import { Alert, Breadcrumb, DataList, EmptyState } from '@chakra-ui/react';
 import { TriangleAlert } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
+import { TextLink } from './links';
 
 /** The page's name in the browser's tab. */
 export const TabTitle = ({ name }: { name: string }) => <title>{`${name} · Isobar`}</title>;
@@ -9,15 +10,18 @@ export const TabTitle = ({ name }: { name: string }) => <title>{`${name} · Isob
  * The head of a page: what it is, one sentence of figures, and at the right what can be done. The browser's tab says the same.
  *
  * @param mono the title is a number, in which 0 and O must differ
+ * @param trail what the page belongs to, from the outermost: name and address
  */
 export function PageHead({
   title,
   mono = false,
+  trail = [],
   children,
   actions,
 }: {
   title: string;
   mono?: boolean;
+  trail?: readonly (readonly [string, string])[];
   children?: ReactNode;
   actions?: ReactNode;
 }) {
@@ -25,6 +29,7 @@ export function PageHead({
     <div className="page-head">
       <TabTitle name={title} />
       <div>
+        {trail.length > 0 && <Trail steps={trail} />}
         <h1>{mono ? <Code>{title}</Code> : title}</h1>
         {children && <div>{children}</div>}
       </div>
@@ -36,6 +41,21 @@ export function PageHead({
     </div>
   );
 }
+
+const Trail = ({ steps }: { steps: readonly (readonly [string, string])[] }) => (
+  <Breadcrumb.Root aria-label="Where this page belongs">
+    <Breadcrumb.List>
+      {steps.map(([name, href]) => (
+        <Fragment key={href}>
+          <Breadcrumb.Item>
+            <TextLink href={href}>{name}</TextLink>
+          </Breadcrumb.Item>
+          <Breadcrumb.Separator>›</Breadcrumb.Separator>
+        </Fragment>
+      ))}
+    </Breadcrumb.List>
+  </Breadcrumb.Root>
+);
 
 /** A part of a page, parted from the last by a hairline rather than a box. */
 export function Section({

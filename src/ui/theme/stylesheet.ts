@@ -8,6 +8,7 @@ import { frameCss } from './css/frame-css';
 import { listCss } from './css/list-css';
 import { misfireCss } from './css/misfire-css';
 import { pageCss } from './css/page-css';
+import { partCss } from './css/part-css';
 import { planCss } from './css/plan-css';
 import { pressureCss } from './css/pressure-css';
 import { config } from './system';
@@ -20,6 +21,7 @@ export function stylesheet(): string {
   const globalCss = {
     ...baseCss,
     ...pageCss,
+    ...partCss,
     ...listCss,
     ...frameCss,
     ...dueCss,

@@ -34,12 +34,14 @@ const shade = (light: string, dark: string) => ({ value: { base: light, _dark: d
 const ELEMENTS = { button: 'button', input: 'field', skeleton: 'skeleton', textarea: 'field' } as const;
 const PARTS = {
   alert: ['root', 'indicator', 'content'],
+  breadcrumb: ['root', 'list', 'item', 'separator'],
   checkbox: ['root', 'control', 'label', 'indicator'],
   checkboxCard: ['root', 'label'],
   datePicker: [
     ...['positioner', 'content', 'viewControl', 'prevTrigger', 'nextTrigger', 'viewTrigger', 'rangeText'],
     ...['view', 'table', 'tableHeader', 'tableCell', 'tableCellTrigger'],
   ],
+  clipboard: ['root', 'label', 'control', 'input'],
   dataList: ['root', 'item', 'itemLabel', 'itemValue'],
   dialog: ['backdrop', 'positioner', 'content'],
   drawer: ['trigger', 'backdrop', 'positioner', 'content', 'closeTrigger'],
@@ -53,9 +55,13 @@ const PARTS = {
   listbox: ['root', 'input', 'content', 'item'],
   menu: ['positioner', 'content', 'item'],
   nativeSelect: ['root', 'field', 'indicator'],
+  pagination: ['root', 'item', 'ellipsis', 'prevTrigger', 'nextTrigger'],
   popover: ['trigger', 'positioner', 'content', 'body'],
+  progress: ['root', 'track', 'range'],
+  qrCode: ['root', 'frame', 'pattern'],
   radioCard: ['root', 'item', 'itemText'],
   toast: ['root', 'title', 'closeTrigger'],
+  tooltip: ['positioner', 'content'],
 } as const;
 const recipes = Object.fromEntries(Object.entries(ELEMENTS).map(([name, className]) => [name, { className }]));
 const slotRecipes = Object.fromEntries(

@@ -85,7 +85,7 @@ export default page(async function DuePage({ searchParams }: { searchParams: Sea
               openOrder={openWorkOrderAction}
             />
           )}
-          <PageLinks path="/due" page={page} pages={Math.ceil(matching / PAGE)} query={query} />
+          <PageLinks path="/due" page={page} count={matching} pageSize={PAGE} query={query.toString()} />
         </>
       )}
     </>

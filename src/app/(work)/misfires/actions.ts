@@ -52,7 +52,11 @@ export const decideCaseAction = formAction(decideCase, decideForm);
 export const makeDriverAddressAction = formAction(makeDriverAddress, {
   read: () => undefined,
   onDone: ({ secret }) => ({
-    message: `${process.env.ISOBAR_URL ?? ''}/report/${secret}. Copy it now, or make a code of it for the dashboards: it is shown this once.`,
+    secret: {
+      label: 'Address for drivers',
+      text: `${process.env.ISOBAR_URL ?? ''}/report/${secret}`,
+      isForPhones: true,
+    },
   }),
 });
 export const endDriverAddressAction = formAction(endDriverAddress, { read: () => undefined });

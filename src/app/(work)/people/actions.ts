@@ -28,7 +28,7 @@ export const changeDepotAction = formAction(changeDepot, {
   onDone: () => ({ message: 'Saved.' }),
 });
 export const makeTokenAction = formAction(makeToken, {
-  onDone: ({ token }) => ({ message: `Copy it now, it is not shown again: ${token}` }),
+  onDone: ({ token }) => ({ secret: { label: 'Token', text: token } }),
 });
 export const revokeTokenAction = formAction(revokeToken, { read: ({ tokenId }) => tokenId });
 export const changePasswordAction = formAction(changeOwnPassword, {

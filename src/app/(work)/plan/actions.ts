@@ -20,7 +20,7 @@ export const proposeAction = formAction(startProposal, {
 /** The address is shown this once: only its hash is kept. */
 export const makeFeedAction = formAction(makeFeed, {
   onDone: ({ secret, name }) => ({
-    message: `${name}: ${process.env.ISOBAR_URL ?? ''}/feeds/${secret}.ics. Copy it now: it is shown this once.`,
+    secret: { label: name, text: `${process.env.ISOBAR_URL ?? ''}/feeds/${secret}.ics` },
   }),
 });
 export const removeFeedAction = formAction(removeFeed);

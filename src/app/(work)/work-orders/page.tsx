@@ -101,7 +101,7 @@ async function All({ query }: { query: URLSearchParams }) {
         ]}
       />
       {items.length === 0 ? <NoOrders filtered={[...query].length > 0} /> : <Orders items={items} />}
-      <PageLinks path="/work-orders" page={shown} pages={Math.ceil(found / PAGE)} query={query} />
+      <PageLinks path="/work-orders" page={shown} count={found} pageSize={PAGE} query={query.toString()} />
     </>
   );
 }

@@ -32,7 +32,6 @@ export const planCss = {
   '.plan-progress': {
     maxW: '520px',
     my: '4',
-    '& progress': { w: '100%', h: '10px', accentColor: 'var(--chakra-colors-action)' },
   },
   '.plain-choices': { display: 'flex', flexWrap: 'wrap', gap: '2', mb: '2' },
   '.plain-choice': {

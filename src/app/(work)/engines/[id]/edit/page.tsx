@@ -18,7 +18,13 @@ export default page(async function EditEnginePage({ params }: Props) {
   const { family, vehicles } = view.value;
   return (
     <>
-      <PageHead title={`Edit ${family.code}`}>
+      <PageHead
+        trail={[
+          ['Engines', '/engines'],
+          [family.code, `/engines/${family.id}`],
+        ]}
+        title={`Edit ${family.code}`}
+      >
         In {vehicles.length} vehicles: what changes here changes their plug sites, quantities and steps
       </PageHead>
       <EngineEditor initial={familyFields(family)} action={enterRowAction} />

@@ -29,7 +29,13 @@ export default page(async function VisitPage({ params }: Props) {
   const { proposals, currency, labourPerHour, followUps } = proposal.value;
   return (
     <>
-      <PageHead title={`A visit of unit ${vehicle.unitNumber} ${vehicle.name}`}>
+      <PageHead
+        trail={[
+          ['Due', '/due'],
+          [`Unit ${vehicle.unitNumber}`, `/vehicles/${vehicle.id}`],
+        ]}
+        title={`A visit of unit ${vehicle.unitNumber} ${vehicle.name}`}
+      >
         What is due, what stands behind the same covers, what the policies ask for and what was found ·{' '}
         <TextLink href={`/vehicles/${vehicle.id}/log#orders`}>one task by itself</TextLink>
       </PageHead>

@@ -38,6 +38,10 @@ export default page(async function CodesPage({ params }: Props) {
     <>
       <PageHead
         title={`Codes, unit ${vehicle.unitNumber} ${vehicle.name}`}
+        trail={[
+          ['Work orders', '/work-orders'],
+          [`Work order ${order.number}`, `/work-orders/${id}`],
+        ]}
         actions={
           <>
             {misfireCodes.length > 0 && (

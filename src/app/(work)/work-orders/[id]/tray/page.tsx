@@ -38,13 +38,12 @@ export default page(async function TrayPage({ params }: Props) {
   return (
     <>
       <PageHead
+        trail={[
+          ['Work orders', '/work-orders'],
+          [`Work order ${order.number}`, `/work-orders/${id}/findings`],
+        ]}
         title={`Removed parts, unit ${vehicle.unitNumber} ${vehicle.name}`}
-        actions={
-          <>
-            <PrintButton />
-            <ButtonLink href={`/work-orders/${id}`}>Work order {order.number}</ButtonLink>
-          </>
-        }
+        actions={<PrintButton />}
       >
         {order.trayFirst
           ? `Laid from ${cylinderText(order.trayFirst)}`
