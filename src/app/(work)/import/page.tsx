@@ -4,12 +4,15 @@ import { mustShow, page } from '@/app/shown-page';
 import { deps } from '@/server/deps';
 import { listImports } from '@/server/imports/import-file';
 import { allKinds } from '@/server/imports/kinds';
-import { instantText } from '@/text/format';
+import { instantText, NONE } from '@/text/format';
 import { FileDrop } from '@/ui/imports/file-drop';
 import { TextLink } from '@/ui/primitives/links';
+import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { PlainTable } from '@/ui/primitives/plain-table';
 import { uploadAction } from './actions';
+
+type ImportRow = Extract<Awaited<ReturnType<typeof listImports>>, { ok: true }>['value'][number];
 
 const WAITING: Readonly<Record<string, string>> = {
   checking: 'being checked',
@@ -70,15 +73,23 @@ export default page(async function ImportPage() {
       </Section>
       {done.length > 0 && (
         <Section title="Imported before">
-          {done.map((row) => (
-            <Box key={row.id} fontSize="sm" py="1" borderBottom="1px solid" borderColor="hair">
-              {row.appliedAt && instantText(row.appliedAt)} · {row.fileName} · {row.counts?.add ?? 0} added,{' '}
-              {row.counts?.change ?? 0} changed, {row.counts?.skip ?? 0} skipped, {row.counts?.refuse ?? 0} refused ·{' '}
-              {row.by}
-            </Box>
-          ))}
+          <ListTable noun="imports" items={done} idOf={({ id }) => id} columns={COLUMNS} />
         </Section>
       )}
     </>
   );
 });
+
+const COLUMNS: readonly Column<ImportRow>[] = [
+  {
+    head: 'When',
+    value: ({ appliedAt }) => appliedAt?.toISOString() ?? null,
+    cell: ({ appliedAt }) => (appliedAt ? instantText(appliedAt) : NONE),
+  },
+  { head: 'File', value: ({ fileName }) => fileName },
+  { head: 'Added', value: ({ counts }) => counts?.add ?? 0, numeric: true },
+  { head: 'Changed', value: ({ counts }) => counts?.change ?? 0, numeric: true },
+  { head: 'Skipped', value: ({ counts }) => counts?.skip ?? 0, numeric: true },
+  { head: 'Refused', value: ({ counts }) => counts?.refuse ?? 0, numeric: true },
+  { head: 'By', value: ({ by }) => by },
+];

@@ -8,8 +8,11 @@ import { listPeople } from '@/server/fleet/people';
 import { SubmitButton } from '@/ui/primitives/button';
 import { CheckField, PasswordField, SelectField, TextField } from '@/ui/primitives/fields';
 import { Form } from '@/ui/primitives/form';
+import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { PageHead, Section } from '@/ui/primitives/page';
 import { addPersonAction, changePersonAction, resetPasswordAction } from './actions';
+
+type Person = Extract<Awaited<ReturnType<typeof listPeople>>, { ok: true }>['value'][number];
 
 const CHOICES = ROLES.map((role) => ({ value: role, label: roleName(role) }));
 
@@ -25,66 +28,13 @@ export default page(async function PeoplePage() {
       </PageHead>
       <Grid templateColumns={{ base: '1fr', xl: manage ? 'minmax(0, 1fr) 340px' : '1fr' }} gap="8">
         <Box>
-          {people.value.map((person) => (
-            <Flex
-              key={person.id}
-              gap="4"
-              wrap="wrap"
-              py="2"
-              borderBottom="1px solid"
-              borderColor="hair"
-              align="center"
-              justify="space-between"
-            >
-              <Box minW="220px">
-                <strong>{person.name}</strong> {!person.active && '(left)'}
-                <Box color="soft" fontSize="sm">
-                  {person.email} · {roleName(person.role)}
-                  {person.hybridQualified && ', hybrid'}
-                </Box>
-              </Box>
-              {manage && (
-                <Form action={changePersonAction}>
-                  <input type="hidden" name="personId" value={person.id} />
-                  <input type="hidden" name="version" value={person.version} />
-                  <Flex gap="3" align="end" wrap="wrap">
-                    <Box w="150px" mb="-12px">
-                      <SelectField
-                        name="role"
-                        label={`Role of ${person.name}`}
-                        choices={CHOICES}
-                        defaultValue={person.role}
-                      />
-                    </Box>
-                    <CheckField
-                      name="hybridQualified"
-                      label="hybrid-qualified"
-                      defaultChecked={person.hybridQualified}
-                    />
-                    <CheckField name="active" label="may sign in" defaultChecked={person.active} />
-                    <SubmitButton>Save</SubmitButton>
-                  </Flex>
-                </Form>
-              )}
-              {manage && (
-                <details>
-                  <summary>New password for {person.name}</summary>
-                  <Box mt="2" maxW="340px">
-                    <Form action={resetPasswordAction} input="resetPasswordForm">
-                      <input type="hidden" name="personId" value={person.id} />
-                      <PasswordField
-                        name="password"
-                        label={`New password of ${person.name}`}
-                        hint="at least 10 characters"
-                        autoComplete="new-password"
-                      />
-                      <SubmitButton>Set the password</SubmitButton>
-                    </Form>
-                  </Box>
-                </details>
-              )}
-            </Flex>
-          ))}
+          <ListTable
+            noun="people"
+            items={people.value}
+            idOf={({ id }) => id}
+            isOver={({ active }) => !active}
+            columns={manage ? [...COLUMNS, CHANGES] : COLUMNS}
+          />
         </Box>
         {manage && (
           <Section title="Add a person">
@@ -109,3 +59,56 @@ export default page(async function PeoplePage() {
     </>
   );
 });
+
+const COLUMNS: readonly Column<Person>[] = [
+  {
+    head: 'Name',
+    value: ({ name }) => name,
+    cell: ({ name, active }) => (
+      <>
+        <strong>{name}</strong> {!active && '(left)'}
+      </>
+    ),
+  },
+  { head: 'Address', value: ({ email }) => email },
+  {
+    head: 'Role',
+    value: ({ role, hybridQualified }) => `${roleName(role)}${hybridQualified ? ', hybrid' : ''}`,
+  },
+];
+
+const CHANGES: Column<Person> = {
+  head: 'Changes',
+  value: () => null,
+  cell: (person) => (
+    <>
+      <Form action={changePersonAction}>
+        <input type="hidden" name="personId" value={person.id} />
+        <input type="hidden" name="version" value={person.version} />
+        <Flex gap="3" align="end" wrap="wrap">
+          <Box w="150px" mb="-12px">
+            <SelectField name="role" label={`Role of ${person.name}`} choices={CHOICES} defaultValue={person.role} />
+          </Box>
+          <CheckField name="hybridQualified" label="hybrid-qualified" defaultChecked={person.hybridQualified} />
+          <CheckField name="active" label="may sign in" defaultChecked={person.active} />
+          <SubmitButton>Save</SubmitButton>
+        </Flex>
+      </Form>
+      <details>
+        <summary>New password for {person.name}</summary>
+        <Box mt="2" maxW="340px">
+          <Form action={resetPasswordAction} input="resetPasswordForm">
+            <input type="hidden" name="personId" value={person.id} />
+            <PasswordField
+              name="password"
+              label={`New password of ${person.name}`}
+              hint="at least 10 characters"
+              autoComplete="new-password"
+            />
+            <SubmitButton>Set the password</SubmitButton>
+          </Form>
+        </Box>
+      </details>
+    </>
+  ),
+};

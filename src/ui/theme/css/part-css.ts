@@ -46,7 +46,7 @@ export const partCss = {
     '&[aria-current]': { fontWeight: '650', borderBottom: '2px solid', borderColor: 'action', rounded: '0' },
   },
   '.breadcrumb__list': { display: 'flex', gap: '1.5', listStyleType: 'none', fontSize: 'sm', color: 'soft' },
-  '.clipboard__root': { my: '3', maxW: '640px' },
+  '.clipboard__root': { my: '3', w: { base: 'full', md: '560px' } },
   '.clipboard__label': { display: 'block', mb: '1', color: 'caution.ink' },
   '.clipboard__control': { display: 'flex', gap: '2', '& > .field': { flex: '1' } },
   '.qrCode__frame': { mt: '3', bg: 'white', p: '3', boxSize: '200px', fill: 'black', display: 'block' },

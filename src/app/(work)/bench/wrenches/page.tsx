@@ -13,8 +13,8 @@ import { SubmitButton } from '@/ui/primitives/button';
 import { DateField, SelectField, TextField } from '@/ui/primitives/fields';
 import { Form } from '@/ui/primitives/form';
 import { TextLink } from '@/ui/primitives/links';
+import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { Empty, PageHead, Section } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
 import { addWrenchAction, updateWrenchAction } from '../actions';
 import { BENCH_PLACES } from '../places';
 
@@ -31,11 +31,12 @@ export default page(async function WrenchesPage() {
         <Section title="Torque wrenches" aside="usable from 20 % of their range, calibrated within 12 months">
           {wrenches.value.length === 0 && <Empty>No wrench in the register yet.</Empty>}
           {wrenches.value.length > 0 && (
-            <PlainTable heads={['Wrench', 'Usable', 'Step', 'Length', 'Calibrated', '']}>
-              {wrenches.value.map((wrench) => (
-                <WrenchLine key={wrench.id} wrench={wrench} today={deps().today()} manage={manage} />
-              ))}
-            </PlainTable>
+            <ListTable
+              noun="wrenches"
+              items={wrenches.value}
+              idOf={({ id }) => id}
+              columns={columnsFor(deps().today(), manage)}
+            />
           )}
         </Section>
         {manage && <AddWrench />}
@@ -61,44 +62,49 @@ export default page(async function WrenchesPage() {
   );
 });
 
-function WrenchLine({ wrench, today, manage }: { wrench: WrenchRow; today: string; manage: boolean }) {
-  const until = addMonths(wrench.calibratedOn, CALIBRATION_MONTHS);
-  const least = Math.max(wrench.min, wrench.max * MIN_SHARE_OF_RANGE);
+const columnsFor = (today: string, manage: boolean): readonly Column<WrenchRow>[] => [
+  { head: 'Wrench', value: ({ name }) => name, cell: ({ name }) => <strong>{name}</strong> },
+  {
+    head: 'Usable',
+    value: ({ min, max }) => Math.max(min, max * MIN_SHARE_OF_RANGE),
+    cell: ({ min, max, unit }) => `${Number(Math.max(min, max * MIN_SHARE_OF_RANGE).toPrecision(4))} to ${max} ${unit}`,
+  },
+  { head: 'Step', value: ({ step }) => step, cell: ({ step, unit }) => `${step} ${unit}` },
+  { head: 'Length', value: ({ lengthMm }) => lengthMm, cell: ({ lengthMm }) => `${lengthMm} mm` },
+  {
+    head: 'Calibrated',
+    value: ({ calibratedOn }) => calibratedOn,
+    cell: (wrench) => <Calibrated {...{ wrench, today }} />,
+  },
+  ...(manage ? [{ head: '', value: () => null, cell: (wrench: WrenchRow) => <ChangeWrench wrench={wrench} /> }] : []),
+];
+
+function Calibrated({ wrench: { calibratedOn }, today }: { wrench: WrenchRow; today: string }) {
+  const until = addMonths(calibratedOn, CALIBRATION_MONTHS);
   return (
-    <tr>
-      <td className="strong">{wrench.name}</td>
-      <td className="nowrap">
-        {Number(least.toPrecision(4))} to {wrench.max} {wrench.unit}
-      </td>
-      <td className="nowrap">
-        {wrench.step} {wrench.unit}
-      </td>
-      <td className="nowrap">{wrench.lengthMm} mm</td>
-      <td>
-        {dateText(wrench.calibratedOn)}
-        <Box color={until < today ? 'wrong.ink' : 'soft'} fontSize="sm" fontWeight={until < today ? '650' : '400'}>
-          {until < today ? `overdue since ${dateText(until)}` : `good until ${dateText(until)}`}
-        </Box>
-      </td>
-      <td>
-        {manage && (
-          <Form action={updateWrenchAction} quiet input="calibrationForm">
-            <input type="hidden" name="wrenchId" value={wrench.id} />
-            <Box display="flex" flexWrap="wrap" gap="2" alignItems="end">
-              <Box w="150px" mb="-12px">
-                <DateField name="calibratedOn" label={`New calibration of ${wrench.name.split(',')[0]}`} />
-              </Box>
-              <SubmitButton>Save</SubmitButton>
-              <SubmitButton name="retire" value="yes">
-                Retire
-              </SubmitButton>
-            </Box>
-          </Form>
-        )}
-      </td>
-    </tr>
+    <>
+      {dateText(calibratedOn)}
+      <Box color={until < today ? 'wrong.ink' : 'soft'} fontSize="sm" fontWeight={until < today ? '650' : '400'}>
+        {until < today ? `overdue since ${dateText(until)}` : `good until ${dateText(until)}`}
+      </Box>
+    </>
   );
 }
+
+const ChangeWrench = ({ wrench }: { wrench: WrenchRow }) => (
+  <Form action={updateWrenchAction} quiet input="calibrationForm">
+    <input type="hidden" name="wrenchId" value={wrench.id} />
+    <Box display="flex" flexWrap="wrap" gap="2" alignItems="end">
+      <Box w="180px" mb="-12px">
+        <DateField name="calibratedOn" label={`New calibration of ${wrench.name.split(',')[0]}`} />
+      </Box>
+      <SubmitButton>Save</SubmitButton>
+      <SubmitButton name="retire" value="yes">
+        Retire
+      </SubmitButton>
+    </Box>
+  </Form>
+);
 
 function AddWrench() {
   return (

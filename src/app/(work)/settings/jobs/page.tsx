@@ -7,8 +7,8 @@ import { instantText, NONE } from '@/text/format';
 import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
 import { TextLink } from '@/ui/primitives/links';
+import { type Column, ListTable } from '@/ui/primitives/list-table';
 import { Empty, PageHead } from '@/ui/primitives/page';
-import { PlainTable } from '@/ui/primitives/plain-table';
 import { retryJobAction } from './actions';
 
 const NAMES: Readonly<Record<string, string>> = {
@@ -42,27 +42,42 @@ export default page(async function JobsPage() {
       {list.value.length === 0 ? (
         <Empty>No background work yet. It is asked for where a change concerns many vehicles, and once a day.</Empty>
       ) : (
-        <PlainTable heads={['What', 'State', 'Asked for', 'Ended', 'Tries', 'Why it failed', '']}>
-          {list.value.map((job) => (
-            <tr key={job.id}>
-              <td>{NAMES[job.name] ?? job.name}</td>
-              <td className={job.state === 'failed' ? 'strong' : undefined}>{STATES[job.state]}</td>
-              <td className="nowrap">{instantText(job.askedAt)}</td>
-              <td className="nowrap">{job.endedAt ? instantText(job.endedAt) : NONE}</td>
-              <td>{job.tries + 1}</td>
-              <td>{job.why ?? NONE}</td>
-              <td>
-                {job.state === 'failed' && may(actor, 'import data') && (
-                  <PressForm action={retryJobAction} quiet>
-                    <input type="hidden" name="jobId" value={job.id} />
-                    <SubmitButton>Try again</SubmitButton>
-                  </PressForm>
-                )}
-              </td>
-            </tr>
-          ))}
-        </PlainTable>
+        <ListTable
+          noun="jobs"
+          items={list.value}
+          idOf={({ id }) => id}
+          columns={columnsFor(may(actor, 'import data'))}
+        />
       )}
     </>
   );
 });
+
+const columnsFor = (mayRetry: boolean): readonly Column<JobItem>[] => [
+  { head: 'What', value: ({ name }) => NAMES[name] ?? name },
+  {
+    head: 'State',
+    value: ({ state }) => STATES[state],
+    cell: ({ state }) => <span className={state === 'failed' ? 'strong' : undefined}>{STATES[state]}</span>,
+  },
+  { head: 'Asked for', value: ({ askedAt }) => askedAt.toISOString(), cell: ({ askedAt }) => instantText(askedAt) },
+  {
+    head: 'Ended',
+    value: ({ endedAt }) => endedAt?.toISOString() ?? null,
+    cell: ({ endedAt }) => (endedAt ? instantText(endedAt) : NONE),
+  },
+  { head: 'Tries', value: ({ tries }) => tries + 1, numeric: true },
+  { head: 'Why it failed', value: ({ why }) => why },
+  {
+    head: '',
+    value: () => null,
+    cell: ({ id, state }) =>
+      state === 'failed' &&
+      mayRetry && (
+        <PressForm action={retryJobAction} quiet>
+          <input type="hidden" name="jobId" value={id} />
+          <SubmitButton>Try again</SubmitButton>
+        </PressForm>
+      ),
+  },
+];
