@@ -1,14 +1,12 @@
-import type { FloorPlace, FloorTask } from '@/core/work/job-record';
+import type { FloorPlace } from '@/core/work/job-record';
 import { taskOf } from '@/core/work/order-model';
-import type { PartRules } from '@/core/work/place-done';
 import { PART_WORDS } from '@/core/work/say-places';
 import type { TaskComponent } from '@/core/work/task';
 import { ACTION_WORDS } from '@/text/task-words';
 import type { Floor } from '../sync/use-floor';
-import { PartPanel } from './part-panel';
 import { Press } from './parts';
+import { PlacePanel } from './place-panel';
 import { placesAt, stateAt } from './places-at';
-import { SitePanel } from './site-panel';
 import type { Wrench } from './wrench-panel';
 
 /** One cylinder with all that is done there, from above down: the parts as presses, the one in hand under them. */
@@ -45,7 +43,7 @@ export function CylinderPanel({
           ))}
         </fieldset>
       )}
-      <Hand {...{ floor, place, next, last, wrench, onNext }} />
+      <InHand {...{ floor, place, next, last, wrench, onNext }} />
     </>
   );
 }
@@ -59,17 +57,9 @@ function actionWords({ job }: Floor, place: FloorPlace): string {
   return action === 'replace' ? '' : `: ${ACTION_WORDS[action].toLowerCase()}`;
 }
 
-const isPart = (task: FloorTask): task is FloorTask & { readonly rules: PartRules } => task.rules.component !== 'plug';
-
-function Hand({ floor, place, next, last, wrench, onNext }: Omit<Parameters<typeof CylinderPanel>[0], 'onPart'>) {
-  const { job } = floor;
-  const task = job.tasks.find(({ id }) => id === place.task);
-  if (!task) return null;
-  const follows = next && nextWords(place, next);
-  if (isPart(task)) return <PartPanel key={place.target} {...{ floor, place, task, next: follows, onNext }} />;
-  if (!job.plug) return null;
-  const where = job.sites.find(({ id }) => id === place.id)?.where ?? '';
-  return <SitePanel {...{ floor, site: { ...place, where }, plug: job.plug, next: follows, last, wrench, onNext }} />;
+function InHand({ floor, place, next, ...rest }: Omit<Parameters<typeof CylinderPanel>[0], 'onPart'>) {
+  const task = floor.job.tasks.find(({ id }) => id === place.task);
+  return task && <PlacePanel {...{ floor, place, task, next: next && nextWords(place, next) }} {...rest} />;
 }
 
 /** What comes next, by its site where the parts are alike. */

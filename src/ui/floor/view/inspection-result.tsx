@@ -8,9 +8,9 @@ import { RESULTS } from '@/core/work/place-fields';
 import { distanceText } from '@/text/format';
 import { RESULT_WORDS } from '@/text/task-words';
 import type { Floor } from '../sync/use-floor';
+import { text } from './hand';
 import { NumberField } from './number-field';
 import { FieldHead, Press } from './parts';
-import { text } from './site-parts';
 
 /** Usual answers, km. */
 const USUAL_KM = [10_000, 20_000, 30_000];

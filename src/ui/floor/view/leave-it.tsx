@@ -4,9 +4,9 @@ import type { FloorPlace } from '@/core/work/job-record';
 import { isNewAt } from '@/core/work/order-model';
 import { REMOVAL_WORDS } from '@/text/removal-words';
 import type { Floor } from '../sync/use-floor';
+import { text } from './hand';
 import { NumberRead } from './number-read';
 import { FieldHead, Press } from './parts';
-import { text } from './site-parts';
 
 /** What is seldom needed at a place: another reason why the old part came out, or that it stays as it was. Shut unless wanted. */
 export function LeaveIt({ floor, place }: { floor: Floor; place: FloorPlace }) {
