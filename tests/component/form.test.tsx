@@ -100,7 +100,8 @@ function drawBan(answer: ActionAnswer = { ok: true }) {
       <SubmitButton>Ban</SubmitButton>
     </Form>,
   );
-  return { ...drawn, given, ban: () => drawn.person.click(screen.getByRole('button', { name: 'Ban' })) };
+  const ban = async () => drawn.person.click(await screen.findByRole('button', { name: 'Ban' }));
+  return { ...drawn, given, ban };
 }
 
 // Loaded once before: how long a machine takes to load the schemas is nobody's fault.

@@ -1,5 +1,6 @@
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { afterEach } from 'vitest';
 
-// Files share their modules, so the library cannot know by itself where a test ends.
+// Until it is there, however busy the machine.
+configure({ asyncUtilTimeout: 300_000 });
 afterEach(cleanup);

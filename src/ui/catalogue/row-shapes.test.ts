@@ -61,7 +61,7 @@ describe('a list as rows', () => {
 
   it('leaves empty rows out, and shows what it cannot read for the one who typed it', () => {
     for (const shape of [FASTENERS, WEAK_POINTS, ACCESS, RESTING, words('variant', 'Variant')])
-      expect([shape.one, textOf(shape, [{}, {}])]).toEqual([shape.one, '']);
+      expect([shape.noun, textOf(shape, [{}, {}])]).toEqual([shape.noun, '']);
     expect(rowsOf(FASTENERS, 'four bolts, tight')).toEqual([{ what: 'four bolts, tight' }]);
     expect(fastenersFromText(textOf(FASTENERS, rowsOf(FASTENERS, 'four bolts, tight')), torque)).toMatchObject({
       ok: false,

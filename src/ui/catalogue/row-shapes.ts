@@ -16,7 +16,7 @@ interface Column {
 
 export interface RowShape {
   /** One of its entries, as in “Add a fastener”. */
-  readonly one: string;
+  readonly noun: string;
   readonly columns: readonly Column[];
   /** What stands between two entries, in a text that is pasted too. */
   readonly between: RegExp;
@@ -40,7 +40,7 @@ const written = (text: string | undefined): string => (text ?? '').trim();
 
 /** Plain words, a row each. */
 export const words = (text: string, label: string): RowShape => ({
-  one: text,
+  noun: text,
   columns: [{ key: 'words', label, share: 1 }],
   between: /[|\n]/,
   split: (entry) => ({ words: entry }),
@@ -49,7 +49,7 @@ export const words = (text: string, label: string): RowShape => ({
 });
 
 export const WEAK_POINTS: RowShape = {
-  one: 'weak point',
+  noun: 'weak point',
   columns: [
     { key: 'kind', label: 'Kind', choices: WEAK_POINT_KINDS, share: 1 },
     { key: 'says', label: 'What is weak', share: 3 },
@@ -62,7 +62,7 @@ export const WEAK_POINTS: RowShape = {
 
 /** Its interval, minutes and bank stay one text: "40000 km, 24 months, 10 min, front bank". */
 export const OTHER_WORK: RowShape = {
-  one: 'belt, filter or fluid',
+  noun: 'belt, filter or fluid',
   columns: [
     { key: 'what', label: 'What', share: 2 },
     { key: 'when', label: 'Every 40000 km, 24 months; 10 min; behind', share: 3 },
@@ -78,7 +78,7 @@ export const OTHER_WORK: RowShape = {
 
 /** The bank with cylinder 1 first. */
 export const ACCESS: RowShape = {
-  one: 'bank',
+  noun: 'bank',
   columns: [
     { key: 'access', label: 'How the bank is reached', choices: ACCESS_CLASSES, share: 2 },
     { key: 'minutes', label: 'Minutes', share: 1 },
@@ -93,7 +93,7 @@ export const ACCESS: RowShape = {
 };
 
 export const RESTING: RowShape = {
-  one: 'variant that rests some',
+  noun: 'variant that rests some',
   columns: [
     { key: 'variant', label: 'Variant, empty for all', share: 2 },
     { key: 'cylinders', label: 'Cylinders, such as 1 3 5', share: 2 },
@@ -111,7 +111,7 @@ const ENTRY = /^(.+?)\s+(M\d+)\s*[x×]\s*(\d{1,2})\s+([\d.,]+\s*[^\d\s]\S*)\s*(.
 const ORDER_WORDS: Readonly<Record<string, string>> = { centre_outward: 'centre outward', crosswise: 'crosswise' };
 
 export const FASTENERS: RowShape = {
-  one: 'fastener',
+  noun: 'fastener',
   columns: [
     { key: 'what', label: 'Fastener', share: 4 },
     { key: 'size', label: 'Size', choices: FASTENER_SIZES, share: 2 },

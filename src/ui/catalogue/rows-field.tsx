@@ -52,11 +52,11 @@ export function RowsField({
             />
           ))}
           <Button onClick={() => change(rows.toSpliced(at, 1))}>
-            Remove<span className="aloud"> {`${shape.one} ${at + 1}`}</span>
+            Remove<span className="aloud"> {`${shape.noun} ${at + 1}`}</span>
           </Button>
         </div>
       ))}
-      <Button onClick={() => change([...rows, startOf(shape)])}>Add a {shape.one}</Button>
+      <Button onClick={() => change([...rows, startOf(shape)])}>Add a {shape.noun}</Button>
       {fault && (
         <div id={`${name}-fault`} role="alert">
           {fault}
