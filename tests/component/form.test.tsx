@@ -2,7 +2,8 @@ import { screen, waitFor } from '@testing-library/react';
 import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ActionAnswer } from '../../src/ui/primitives/action-form';
 import { SubmitButton } from '../../src/ui/primitives/button';
-import { CheckField, Chips, SelectField, TextField } from '../../src/ui/primitives/fields';
+import { CheckField, Chips } from '../../src/ui/primitives/choice-fields';
+import { SelectField, TextField } from '../../src/ui/primitives/fields';
 import { Form, loadSchemas } from '../../src/ui/primitives/form';
 import { draw } from './draw';
 

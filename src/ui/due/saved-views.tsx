@@ -2,13 +2,14 @@
 
 import { Popover } from '@chakra-ui/react';
 import { Bookmark } from 'lucide-react';
-import { type FormAction, PressForm } from '../primitives/action-form';
-import { Button, SubmitButton } from '../primitives/button';
-import { TextField } from '../primitives/fields';
-import { Form } from '../primitives/form';
-import { TextLink } from '../primitives/links';
+import dynamic from 'next/dynamic';
+import type { FormAction } from '../primitives/action-form';
+import { Button } from '../primitives/button';
 
-interface Props {
+/** Loaded as the box is opened. */
+const SavedViewsForm = dynamic(() => import('./saved-views-form').then((module) => module.SavedViewsForm));
+
+export interface SavedViewsProps {
   readonly views: readonly { readonly id: string; readonly name: string; readonly query: string }[];
   /** What is shown now. */
   readonly query: string;
@@ -17,7 +18,7 @@ interface Props {
 }
 
 /** Lists that this person comes back to, by name. */
-export const SavedViews = ({ views, query, save, remove }: Props) => (
+export const SavedViews = (props: SavedViewsProps) => (
   <Popover.Root positioning={{ placement: 'bottom-end' }} lazyMount>
     <Popover.Trigger asChild>
       <Button>
@@ -27,18 +28,7 @@ export const SavedViews = ({ views, query, save, remove }: Props) => (
     <Popover.Positioner>
       <Popover.Content>
         <Popover.Body>
-          {views.map((view) => (
-            <PressForm key={view.id} action={remove} quiet>
-              <input type="hidden" name="viewId" value={view.id} />
-              <TextLink href={`/due?${view.query}`}>{view.name}</TextLink>{' '}
-              <SubmitButton aria-label={`Remove ${view.name}`}>Remove</SubmitButton>
-            </PressForm>
-          ))}
-          <Form action={save} clears input="saveViewForm">
-            <input type="hidden" name="query" value={query} />
-            <TextField name="name" label="Name of this view" />
-            <SubmitButton>Save this view</SubmitButton>
-          </Form>
+          <SavedViewsForm {...props} />
         </Popover.Body>
       </Popover.Content>
     </Popover.Positioner>

@@ -3,7 +3,8 @@ import { SYMPTOMS } from '@/core/misfire/misfire-case';
 import { LAMP_WORDS, SYMPTOM_WORDS } from '@/text/misfire-words';
 import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
-import { Chips, TextField } from '../primitives/fields';
+import { Chips } from '../primitives/choice-fields';
+import { TextField } from '../primitives/fields';
 import { Form } from '../primitives/form';
 import { Caution } from '../primitives/page';
 

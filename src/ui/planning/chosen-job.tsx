@@ -13,6 +13,7 @@ import type { FormAction } from '../primitives/action-form';
 import { Button } from '../primitives/button';
 import { TextLink } from '../primitives/links';
 import { LiveSelect, LiveText } from '../primitives/live-fields';
+import { Tip } from '../primitives/tip';
 import { StoppedBanner } from '../work-orders/stopped-banner';
 import { differenceText } from './board-shape';
 import { KIT_WORDS } from './job-bar';
@@ -53,9 +54,11 @@ export function ChosenJob(props: Props) {
         <h2>
           {job.unitNumber} {job.name}
         </h2>
-        <Button aria-label="Close" title="Close (Escape)" onClick={onClose}>
-          <X size={16} />
-        </Button>
+        <Tip words="Close (Escape)">
+          <Button aria-label="Close" onClick={onClose}>
+            <X size={16} />
+          </Button>
+        </Tip>
       </div>
       <p>
         {slot ? placeText(problem, slot) : 'Not on the plan'} · {hoursText(job.minutes)}

@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
+import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import type { ChartPoint } from '@/core/reliability/chart-point';
 import type { LifeModel } from '@/core/reliability/weibull';
@@ -8,12 +9,13 @@ import { dateText } from '@/text/format';
 import { LifeRing } from '../drawings/life-ring';
 import { type FormAction, PressForm } from '../primitives/action-form';
 import { Button, SubmitButton } from '../primitives/button';
-import { DateField, TextField } from '../primitives/fields';
-import { Form } from '../primitives/form';
 import { ButtonLink, TextLink } from '../primitives/links';
 import { WeekCost } from '../primitives/week-cost';
 import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './chart-vehicle';
 import { PressureChart } from './pressure-chart';
+
+/** Loaded with the first vehicle that is chosen. */
+const DeferForm = dynamic(() => import('../due/defer-form').then((module) => module.DeferForm));
 
 interface Props {
   readonly points: readonly ChartPoint[];
@@ -232,12 +234,7 @@ function Selection({
         <chakra.details mt="2">
           <summary>Defer {chosen.length === 1 ? `unit ${chosen[0]?.unit}` : `these ${chosen.length}`}</summary>
           <Box mt="2">
-            <Form action={defer} input="deferForm">
-              <input type="hidden" name="ids" value={ids} />
-              <DateField name="until" label="Until" />
-              <TextField name="reason" label="Why" />
-              <SubmitButton>Defer</SubmitButton>
-            </Form>
+            <DeferForm action={defer} ids={ids} />
           </Box>
         </chakra.details>
       )}

@@ -4,7 +4,6 @@ import { CalendarDays } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { type ComponentProps, useRef, useState } from 'react';
 import { TextControl } from './field-frame';
-import { Tip } from './tip';
 
 /** Loaded with the first calendar that is opened. */
 const Calendar = dynamic(() => import('./date-calendar').then(({ DateCalendar }) => DateCalendar), { ssr: false });
@@ -29,11 +28,15 @@ export function DateControl({ max, ref, ...props }: ComponentProps<typeof TextCo
   return (
     <span className="date-control">
       <TextControl ref={attach} mono placeholder="yyyy-mm-dd" autoComplete="off" maxLength={10} {...props} />
-      <Tip words="Pick from a month">
-        <button type="button" aria-label="Pick from a month" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          <CalendarDays size={18} />
-        </button>
-      </Tip>
+      <button
+        type="button"
+        aria-label="Pick from a month"
+        title="Pick from a month"
+        aria-expanded={isOpen}
+        onClick={() => setOpen(!isOpen)}
+      >
+        <CalendarDays size={18} />
+      </button>
       {isOpen && (
         <Calendar
           field={() => field.current}

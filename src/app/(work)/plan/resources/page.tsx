@@ -12,7 +12,8 @@ import { type AbsenceView, absenceOf, listAbsences } from '@/server/planning/abs
 import { absenceWords, DAY_WORDS } from '@/text/planning-words';
 import { PressForm } from '@/ui/primitives/action-form';
 import { SubmitButton } from '@/ui/primitives/button';
-import { Chips, DateField, SelectField, TextField } from '@/ui/primitives/fields';
+import { Chips } from '@/ui/primitives/choice-fields';
+import { DateField, SelectField, TextField } from '@/ui/primitives/fields';
 import { FileField } from '@/ui/primitives/file-field';
 import { Form } from '@/ui/primitives/form';
 import { ButtonLink } from '@/ui/primitives/links';

@@ -3,7 +3,8 @@ import { type Actor, may } from '@/server/access';
 import type { WorkOrderView } from '@/server/work-orders/view-work-order';
 import type { WayChoice, WayView } from '@/server/work-orders/way-of';
 import { SubmitButton } from '@/ui/primitives/button';
-import { Chips } from '@/ui/primitives/fields';
+import { Chips } from '@/ui/primitives/choice-fields';
+
 import { Form } from '@/ui/primitives/form';
 import { Code, Section } from '@/ui/primitives/page';
 import { chooseWayAction } from '../actions';
