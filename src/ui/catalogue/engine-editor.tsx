@@ -14,8 +14,10 @@ import {
   MOUNTINGS,
   ROTATIONS,
 } from '@/core/engine/model';
-import { COMPONENTS, quantityOf } from '@/core/engine/quantities';
-import { COMPONENT_WORDS, IGNITION_WORDS } from '@/text/catalogue-words';
+import { quantityOf } from '@/core/engine/quantities';
+import { TASK_COMPONENTS } from '@/core/work/task';
+import { IGNITION_WORDS } from '@/text/catalogue-words';
+import { partsText } from '@/text/task-words';
 import { EngineDrawing } from '../drawings/engine-drawing';
 import type { FormAction } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
@@ -205,9 +207,9 @@ function Preview({ read }: { read: Read }) {
       {layout && (
         <Box color="soft" fontSize="sm" mt="2" role="status">
           Consistent:{' '}
-          {COMPONENTS.map((component) => ({ component, n: quantityOf(layout, component) }))
-            .filter(({ component, n }) => n > 0 && component !== 'consumable')
-            .map(({ component, n }) => `${n} ${COMPONENT_WORDS[component].toLowerCase()}`)
+          {TASK_COMPONENTS.map((component) => ({ component, n: quantityOf(layout, component) }))
+            .filter(({ n }) => n > 0)
+            .map(({ component, n }) => `${n} ${partsText(component, n)}`)
             .join(' · ')}
         </Box>
       )}

@@ -5,7 +5,7 @@ import { mustShow, page } from '@/app/shown-page';
 import { type Actor, may } from '@/server/access';
 import { type EngineView, viewEngine } from '@/server/catalogue/view-engine';
 import { deps } from '@/server/deps';
-import { COMPONENT_WORDS } from '@/text/catalogue-words';
+import { partsText } from '@/text/task-words';
 import { SubPlaces } from '@/ui/frame/sub-places';
 import { ButtonLink } from '@/ui/primitives/links';
 import { Caution, PageHead } from '@/ui/primitives/page';
@@ -40,7 +40,9 @@ export const enginePage = (Tab: (props: EngineTabProps) => ReactNode) =>
           }
         >
           {quantities
-            .map(({ component, quantity }) => `${quantity} ${COMPONENT_WORDS[component].toLowerCase()}`)
+            .flatMap(({ component, quantity }) =>
+              component === 'consumable' ? [] : [`${quantity} ${partsText(component, quantity)}`],
+            )
             .join(' · ')}
         </PageHead>
         {family.hybrid && (

@@ -89,7 +89,7 @@ const kitText = ({ kit }: WorkOrderView): string =>
 function TakeOff({ orderId, taskId }: { orderId: string; taskId: string }) {
   return (
     <details>
-      <summary>Take off</summary>
+      <summary className="nowrap">Take off</summary>
       <Form input="takeOffTaskForm" action={takeOffTaskAction}>
         <input type="hidden" name="workOrderId" value={orderId} />
         <input type="hidden" name="taskId" value={taskId} />
