@@ -1,12 +1,18 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { policyOptionForm } from '../../src/contracts/forms/due';
+import { POLICIES } from '../../src/core/policy/policies';
 import { auditOf } from '../../src/db/queries/audit';
-import { bays, bookings, deferrals, people } from '../../src/db/schema';
+import { absences, bays, bookings, deferrals, electrodeCeilings, people, policyChoices } from '../../src/db/schema';
 import type { Actor } from '../../src/server/access';
+import { setCosts, viewCosts } from '../../src/server/due/costs';
 import { blockByFault, deferDue } from '../../src/server/due/defer';
 import { viewVehicle } from '../../src/server/fleet/view-vehicle';
 import { recordReadings } from '../../src/server/odometer/record-readings';
+import { addAbsence, removeAbsence } from '../../src/server/planning/absences';
 import { planWorkOrder, unplanWorkOrder } from '../../src/server/planning/plan-work-order';
+import { choosePolicyOption } from '../../src/server/policies/choose-policy-option';
+import { setCeiling } from '../../src/server/policies/set-ceiling';
 import { undoChange } from '../../src/server/undo/undo-change';
 import { addTasks, takeOffTask } from '../../src/server/work-orders/change-tasks';
 import { openWorkOrder } from '../../src/server/work-orders/open-work-order';
@@ -154,5 +160,82 @@ describe('a reading', () => {
     expect(await km()).toBe(before);
     const { readings } = value(await viewVehicle(w.deps, actor, vehicleId));
     expect(readings.at(-1)).toMatchObject({ state: 'rejected', resolvedReason: 'undone' });
+  });
+});
+
+describe('what is set for the shop', () => {
+  const costs = async () => value(await viewCosts(w.deps, actor));
+  const chosen = () =>
+    w.deps.db
+      .select({ scope: policyChoices.scope, option: policyChoices.option })
+      .from(policyChoices)
+      .where(eq(policyChoices.policy, 'coils_with_plugs'));
+
+  it('has the amounts again that held before, of every duty group', async () => {
+    const before = await costs();
+    const groups = { ...before.groups, library: 999 };
+    const { undo: id } = value(await setCosts(w.deps, actor, { ...before, failureCost: 777, groups }));
+    expect(await refusal(id, inRole(actor, 'technician'))).toMatchObject({ kind: 'forbidden' });
+    value(await undo(id));
+    expect(await costs()).toEqual(before);
+  });
+
+  it('has the limit again that held before, and none where there was none', async () => {
+    const set = async (km: number | '') =>
+      value(await setCeiling(w.deps, actor, { electrode: 'nickel', km, why: 'a test' })).undo;
+    const limits = () => w.deps.db.select().from(electrodeCeilings).where(eq(electrodeCeilings.electrode, 'nickel'));
+    await set('');
+    const first = await set(30_000);
+    const second = await set(40_000);
+    expect(await refusal(first)).toMatchObject({ kind: 'conflict' });
+    value(await undo(second));
+    expect(await limits()).toMatchObject([{ km: 30_000, why: 'a test' }]);
+    await set('');
+    value(await undo(await set(35_000)));
+    expect(await limits()).toEqual([]);
+  });
+
+  it('has the option of a policy again that was chosen before', async () => {
+    const input = { policy: 'coils_with_plugs', scope: 'shop', why: 'a test' };
+    const choose = async (option: string) =>
+      value(await choosePolicyOption(w.deps, actor, policyOptionForm.schema.parse({ ...input, option }))).undo;
+    const options = POLICIES.find(({ id }) => id === 'coils_with_plugs')?.options.map(({ id }) => id) ?? [];
+    await choose(options[0] ?? '');
+    const before = await chosen();
+    value(await undo(await choose(options[1] ?? '')));
+    expect(await chosen()).toEqual(before);
+    value(await undo(await choose('')));
+    expect(await chosen()).toEqual(before);
+  });
+});
+
+describe('an absence', () => {
+  const add = async () =>
+    value(
+      await addAbsence(w.deps, actor, {
+        of: 'person',
+        ofId: actor.personId,
+        what: 'course',
+        from: '2026-12-07',
+        to: '2026-12-08',
+        fromTime: '08:00',
+        toTime: '12:00',
+        rule: 'FREQ=WEEKLY;COUNT=3',
+      }),
+    );
+  const courses = () => w.deps.db.select().from(absences).where(eq(absences.what, 'course'));
+
+  it('that was added is gone, and one that was removed is back as it was', async () => {
+    const added = await add();
+    const [before] = await courses();
+    const removed = value(await removeAbsence(w.deps, actor, { absenceId: added.absenceId }));
+    expect(await courses()).toEqual([]);
+    expect(await refusal(added.undo)).toMatchObject({ kind: 'conflict' });
+    expect(await refusal(removed.undo, inRole(actor, 'technician'))).toMatchObject({ kind: 'forbidden' });
+    value(await undo(removed.undo));
+    expect(await courses()).toEqual([{ ...before, createdAt: expect.any(Date) }]);
+    value(await removeAbsence(w.deps, actor, { absenceId: added.absenceId }));
+    value(await undo((await add()).undo));
+    expect(await courses()).toEqual([]);
   });
 });

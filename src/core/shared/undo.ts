@@ -15,6 +15,10 @@ const GROUPS: { readonly [E in AuditEntity]?: readonly (Group & { readonly actio
     { what: 'booking', actions: ['plan', 'unplan'] },
   ],
   vehicle: [{ what: 'deferral', actions: ['defer', 'block', 'take back deferral'] }],
+  absence: [{ what: 'absence', actions: ['create', 'remove'] }],
+  costs: [{ what: 'costs', actions: ['change'] }],
+  'electrode-ceiling': [{ what: 'limit', actions: ['choose', 'take back'] }],
+  policy: [{ what: 'choice', actions: ['choose', 'take back'] }],
   odometer: [{ what: 'readings', actions: ['record', 'accept', 'correct', 'meter_replaced', 'reject'] }],
 };
 
@@ -33,6 +37,13 @@ export const UNDOABLE = [
   'vehicle defer',
   'vehicle block',
   'odometer record',
+  'absence create',
+  'absence remove',
+  'costs change',
+  'electrode-ceiling choose',
+  'electrode-ceiling take back',
+  'policy choose',
+  'policy take back',
 ] as const satisfies readonly Kinds[];
 
 interface Change {

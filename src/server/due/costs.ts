@@ -42,17 +42,17 @@ export const viewCosts = useCase({
 export const setCosts = useCase({
   permission: 'set costs',
   input: costsForm.schema,
-  async run(deps, actor, input): Promise<Outcome<null>> {
+  async run(deps, actor, input): Promise<Outcome<{ undo: number }>> {
     if (!isCurrency(input.currency))
       return fail('invalid', `${input.currency} is no currency.`, {
         currency: 'Give the three letters of a currency.',
       });
     return deps.db.transaction(async (tx) => {
       const before = await loadCosts(tx, actor.fleetId);
-      const { groups, bayPercent, ...own } = input;
+      const { groups, bayPercent, ...amounts } = input;
       await tx
         .update(fleets)
-        .set({ ...own, bayShare: bayPercent / 100 })
+        .set({ ...amounts, bayShare: bayPercent / 100 })
         .where(eq(fleets.id, actor.fleetId));
       await tx.delete(dutyCosts).where(eq(dutyCosts.fleetId, actor.fleetId));
       const rows = Object.entries(groups).map(([dutyGroup, failureCost]) => ({
@@ -63,13 +63,13 @@ export const setCosts = useCase({
       if (rows.length > 0) await tx.insert(dutyCosts).values(rows);
       await lockFleet(tx, actor.fleetId, true);
       await updateDueStatus(tx, actor.fleetId, deps.today(), null);
-      await writeAudit(tx, actor, {
+      const undo = await writeAudit(tx, actor, {
         action: 'change',
         entity: 'costs',
         entityId: actor.fleetId,
         changes: { from: before, to: input },
       });
-      return ok(null);
+      return ok({ undo });
     });
   },
 });

@@ -10,6 +10,7 @@ import { ok } from '@/core/shared/result';
 import type { Querier, Tx } from '@/db/client';
 import { writeAudit } from '@/db/queries/audit';
 import { absences, bays, depots, people, vehicles } from '@/db/schema';
+import type { Actor } from '../access';
 import { fail, notFound, type Outcome } from '../failure';
 import { useCase } from '../use-case';
 
@@ -28,8 +29,8 @@ export const absenceOf = ({ fromDay, toDay, fromMin, toMin, rule, except }: Abse
 export const addAbsence = useCase({
   permission: 'manage bays',
   input: absenceForm.schema,
-  async run(deps, actor, input): Promise<Outcome<{ absenceId: string }>> {
-    return deps.db.transaction(async (tx): Promise<Outcome<{ absenceId: string }>> => {
+  async run(deps, actor, input): Promise<Outcome<{ absenceId: string; undo: number }>> {
+    return deps.db.transaction(async (tx): Promise<Outcome<{ absenceId: string; undo: number }>> => {
       const name = await nameOf(tx, actor.fleetId, input.of, input.ofId);
       if (name === null) return notFound(input.of);
       const { of, ofId, what, from, to, fromTime, toTime, rule } = input;
@@ -50,13 +51,13 @@ export const addAbsence = useCase({
         })
         .returning({ id: absences.id });
       if (!row) throw new Error('the absence was not written');
-      await writeAudit(tx, actor, {
+      const undo = await writeAudit(tx, actor, {
         action: 'create',
         entity: 'absence',
         entityId: row.id,
         changes: { of: `${of} ${name}`, what, from, to: to || from, rule: rule || null },
       });
-      return ok({ absenceId: row.id });
+      return ok({ absenceId: row.id, undo });
     });
   },
 });
@@ -64,23 +65,35 @@ export const addAbsence = useCase({
 export const removeAbsence = useCase({
   permission: 'manage bays',
   input: z.object({ absenceId: z.uuid() }),
-  async run(deps, actor, { absenceId }): Promise<Outcome<null>> {
+  async run(deps, actor, { absenceId }): Promise<Outcome<{ undo: number }>> {
     return deps.db.transaction(async (tx) => {
       const [gone] = await tx
         .delete(absences)
         .where(and(eq(absences.fleetId, actor.fleetId), eq(absences.id, absenceId)))
         .returning();
       if (!gone) return notFound('absence');
-      await writeAudit(tx, actor, {
+      const { fleetId: _, createdAt: __, ...row } = gone;
+      const undo = await writeAudit(tx, actor, {
         action: 'remove',
         entity: 'absence',
         entityId: absenceId,
-        changes: { what: gone.what, from: gone.fromDay, to: gone.toDay },
+        changes: { what: gone.what, from: gone.fromDay, to: gone.toDay, row },
       });
-      return ok(null);
+      return ok({ undo });
     });
   },
 });
+
+type RemovedAbsence = Omit<AbsenceRow, 'fleetId' | 'createdAt'>;
+
+/** Puts an absence back that was removed, as it was. */
+export async function putAbsenceBack(tx: Tx, actor: Actor, row: RemovedAbsence): Promise<Outcome<null>> {
+  if ((await nameOf(tx, actor.fleetId, row.of, row.ofId)) === null) return notFound(row.of);
+  await tx.insert(absences).values({ ...row, fleetId: actor.fleetId });
+  const { what, fromDay: from, toDay: to } = row;
+  await writeAudit(tx, actor, { action: 'create', entity: 'absence', entityId: row.id, changes: { what, from, to } });
+  return ok(null);
+}
 
 const MAX_CALENDAR = 1024 * 1024;
 

@@ -12,7 +12,7 @@ import { useCase } from '../use-case';
 export const choosePolicyOption = useCase({
   permission: 'choose shop policies',
   input: policyOptionForm.schema,
-  async run(deps, actor, input): Promise<Outcome<null>> {
+  async run(deps, actor, input): Promise<Outcome<{ undo: number }>> {
     const policy = policyOf(input.policy);
     if (input.option !== '' && !policy.options.some((option) => option.id === input.option))
       return fail('invalid', `${policy.name} has no such option.`, { option: 'Choose one of the list.' });
@@ -29,7 +29,7 @@ export const choosePolicyOption = useCase({
         return fail('invalid', 'No vehicle is in this duty group.', { scopeName: 'Choose one of the list.' });
       if (input.scope === 'vehicle' && !vehicle) return notFound('vehicle');
       const scopeKey = { shop: null, group: input.scopeName, vehicle: vehicle?.id ?? null }[input.scope];
-      await tx
+      const [before = null] = await tx
         .delete(policyChoices)
         .where(
           and(
@@ -38,7 +38,8 @@ export const choosePolicyOption = useCase({
             eq(policyChoices.scope, input.scope),
             scopeKey === null ? isNull(policyChoices.scopeKey) : eq(policyChoices.scopeKey, scopeKey),
           ),
-        );
+        )
+        .returning({ option: policyChoices.option, why: policyChoices.why });
       if (input.option !== '')
         await tx.insert(policyChoices).values({
           fleetId: actor.fleetId,
@@ -57,13 +58,13 @@ export const choosePolicyOption = useCase({
           deps.today(),
           { shop: null, group: group.map(({ id }) => id), vehicle: [vehicle?.id ?? ''] }[input.scope],
         );
-      await writeAudit(tx, actor, {
+      const undo = await writeAudit(tx, actor, {
         action: input.option === '' ? 'take back' : 'choose',
         entity: 'policy',
         entityId: input.policy,
-        changes: { scope: input.scope, of: input.scopeName, option: input.option, why: input.why },
+        changes: { scope: input.scope, of: input.scopeName, option: input.option, why: input.why, before },
       });
-      return ok(null);
+      return ok({ undo });
     });
   },
 });

@@ -11,26 +11,28 @@ import { useCase } from '../use-case';
 export const setCeiling = useCase({
   permission: 'choose shop policies',
   input: ceilingForm.schema,
-  async run(deps, actor, { electrode, km, why }): Promise<Outcome<null>> {
+  async run(deps, actor, { electrode, km, why }): Promise<Outcome<{ undo: number }>> {
     return deps.db.transaction(async (tx) => {
       const { fleetId } = actor;
-      if (km === '')
-        await tx
-          .delete(electrodeCeilings)
-          .where(and(eq(electrodeCeilings.fleetId, fleetId), eq(electrodeCeilings.electrode, electrode)));
+      const ceiling = and(eq(electrodeCeilings.fleetId, fleetId), eq(electrodeCeilings.electrode, electrode));
+      const [before = null] = await tx
+        .select({ km: electrodeCeilings.km, why: electrodeCeilings.why })
+        .from(electrodeCeilings)
+        .where(ceiling);
+      if (km === '') await tx.delete(electrodeCeilings).where(ceiling);
       else
         await tx
           .insert(electrodeCeilings)
           .values({ fleetId, electrode, km, why })
           .onConflictDoUpdate({ target: [electrodeCeilings.fleetId, electrodeCeilings.electrode], set: { km, why } });
       await refreshDue(tx, fleetId, deps.today(), null);
-      await writeAudit(tx, actor, {
+      const undo = await writeAudit(tx, actor, {
         action: km === '' ? 'take back' : 'choose',
         entity: 'electrode-ceiling',
         entityId: electrode,
-        changes: { km, why },
+        changes: { km, why, before },
       });
-      return ok(null);
+      return ok({ undo });
     });
   },
 });

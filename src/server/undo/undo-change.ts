@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { costsForm } from '@/contracts/forms/due';
+import { ABSENCE_OF } from '@/core/planning/absence-of';
 import type { AuditEntity } from '@/core/shared/audit';
 import { builtOn, changeGroup, type UNDOABLE, undoableKind } from '@/core/shared/undo';
 import type { Tx } from '@/db/client';
@@ -7,10 +9,14 @@ import { lockWorkOrder } from '@/db/queries/work-orders';
 import { instantText } from '@/text/format';
 import { type Actor, refusal } from '../access';
 import type { Deps } from '../deps';
+import { setCosts } from '../due/costs';
 import { undoDeferral } from '../due/defer';
 import { fail, notFound, type Outcome, Refused } from '../failure';
 import { resolveReadings } from '../odometer/resolve-readings';
+import { putAbsenceBack, removeAbsence } from '../planning/absences';
 import { planWorkOrder, unplanWorkOrder } from '../planning/plan-work-order';
+import { choosePolicyOption } from '../policies/choose-policy-option';
+import { setCeiling } from '../policies/set-ceiling';
 import { useCase } from '../use-case';
 import { putTaskBack, takeOffTask } from '../work-orders/change-tasks';
 import { orTaken } from '../work-orders/put-tasks';
@@ -38,6 +44,27 @@ const booking = z.object({ before: slot.nullable() });
 const tasks = z.object({ taskIds: z.array(z.uuid()) });
 const task = z.object({ taskId: z.uuid() });
 const deferral = z.object({ vehicles: z.array(z.uuid()), at: z.string() });
+const absenceRow = z.object({
+  id: z.uuid(),
+  of: z.enum(ABSENCE_OF),
+  ofId: z.uuid(),
+  what: z.string(),
+  fromDay: z.string(),
+  toDay: z.string(),
+  fromMin: z.number().nullable(),
+  toMin: z.number().nullable(),
+  rule: z.string().nullable(),
+  except: z.array(z.string()),
+  uid: z.string().nullable(),
+});
+const absence = z.object({ row: absenceRow });
+const costs = z.object({ from: costsForm.schema });
+const limit = z.object({ before: z.object({ km: z.number(), why: z.string() }).nullable() });
+const choice = z.object({
+  scope: z.enum(['shop', 'group', 'vehicle']),
+  of: z.string(),
+  before: z.object({ option: z.string(), why: z.string() }).nullable(),
+});
 const reading = z.object({ reading: z.object({ vehicleId: z.uuid(), readOn: z.string(), odometerKm: z.number() }) });
 
 /** Each undoes one kind of change. A change that was recorded before it could be undone lacks what is needed, and is refused. */
@@ -61,7 +88,28 @@ const UNDO: Readonly<Record<(typeof UNDOABLE)[number], (undoing: Undoing) => Pro
   'vehicle block': undefer,
   'odometer record': ({ deps, actor, changes }) =>
     resolveReadings(deps, actor, { items: [reading.parse(changes).reading], how: 'reject', reason: 'undone' }),
+  'absence create': ({ deps, actor, id }) => removeAbsence(deps, actor, { absenceId: id }),
+  'absence remove': async ({ tx, actor, changes }) =>
+    refusal(actor, 'manage bays') ?? putAbsenceBack(tx, actor, absence.parse(changes).row),
+  'costs change': ({ deps, actor, changes }) => setCosts(deps, actor, costs.parse(changes).from),
+  'electrode-ceiling choose': relimit,
+  'electrode-ceiling take back': relimit,
+  'policy choose': rechoose,
+  'policy take back': rechoose,
 };
+
+/** Sets the distance limit of an electrode as it was before, or none. */
+async function relimit({ deps, actor, id, changes }: Undoing): Promise<Outcome<unknown>> {
+  const { before } = limit.parse(changes);
+  return setCeiling.withUnknown(deps, actor, { electrode: id, km: before?.km ?? '', why: before?.why ?? '' });
+}
+
+/** Chooses the option of a policy that was in force before, or none. */
+async function rechoose({ deps, actor, id, changes }: Undoing): Promise<Outcome<unknown>> {
+  const { scope, of: scopeName, before } = choice.parse(changes);
+  const { option, why } = before ?? { option: '', why: '' };
+  return choosePolicyOption.withUnknown(deps, actor, { policy: id, scope, scopeName, option, why });
+}
 
 /** Puts an order where it was booked before, or off the plan. */
 async function rebook({ deps, actor, id, changes }: Undoing): Promise<Outcome<unknown>> {

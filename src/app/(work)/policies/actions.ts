@@ -5,8 +5,8 @@ import { choosePolicyOption } from '@/server/policies/choose-policy-option';
 import { setCeiling } from '@/server/policies/set-ceiling';
 
 export const choosePolicyOptionAction = formAction(choosePolicyOption, {
-  onDone: (_, { option }) => ({ message: option === '' ? 'Taken back.' : 'Chosen.' }),
+  onDone: ({ undo }, { option }) => ({ message: option === '' ? 'Taken back.' : 'Chosen.', undo }),
 });
 export const setCeilingAction = formAction(setCeiling, {
-  onDone: () => ({ message: 'Saved. The due date of every vehicle is computed anew.' }),
+  onDone: ({ undo }) => ({ message: 'Saved. The due date of every vehicle is computed anew.', undo }),
 });

@@ -26,5 +26,5 @@ export const blockAction = formAction(blockByFault, {
 export const takeBackAction = formAction(takeBackDeferral, { onDone: () => ({ message: 'Taken back.' }) });
 export const setCostsAction = formAction(setCosts, {
   ...costsForm,
-  onDone: () => ({ message: 'Saved. The pressure of every vehicle is computed anew.' }),
+  onDone: ({ undo }) => ({ message: 'Saved. The pressure of every vehicle is computed anew.', undo }),
 });

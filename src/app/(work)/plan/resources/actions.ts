@@ -13,9 +13,11 @@ export const changePresenceAction = formAction(changePresence, {
 });
 export const addAbsenceAction = formAction(addAbsence, {
   ...absenceForm,
-  onDone: () => ({ message: 'Saved.' }),
+  onDone: ({ undo }) => ({ message: 'Absence added.', undo }),
 });
-export const removeAbsenceAction = formAction(removeAbsence);
+export const removeAbsenceAction = formAction(removeAbsence, {
+  onDone: ({ undo }) => ({ message: 'Absence removed.', undo }),
+});
 
 export const readCalendarAction = posting(async (data) => {
   const file = data.get('calendar');
