@@ -19,7 +19,7 @@ const AT_PLACE = {
 };
 
 /** What the coils of the same engine are measured by. */
-export const coilRules: PartRules = {
+const coilRules: PartRules = {
   component: 'coil',
   partNumber: 'NL-3811',
   accepted: [['NL3811']],

@@ -76,6 +76,8 @@ test('costs are set, refused where they cannot be, and the horizon answers what 
   await page.getByLabel('road-gritters').fill('2400');
   await page.getByRole('button', { name: 'Save the costs' }).click();
   await expect(page.getByText('Saved. The pressure of every vehicle is computed anew.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('road-gritters')).toHaveValue('2400');
   await page.goto('/pressure/horizon');
   await page.getByRole('link', { name: '75 %' }).click();
   await expect(page.getByRole('row', { name: /Vehicles due in 8 weeks/ })).toBeVisible();

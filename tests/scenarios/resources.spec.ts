@@ -44,3 +44,25 @@ test('a bay, a person and an absence are said by hand, and a calendar is read', 
   await expect(page.getByText('clinic on the north road')).toBeVisible();
   await expect(page.getByText('30 Nov 2026 to 2 Dec 2026 · from a calendar')).toBeVisible();
 });
+
+test('the hours of a depot and the ways to the others are saved, and a way that is none is refused at its field', async ({
+  page,
+}) => {
+  const user = new User(page);
+  await user.signIn('supervisor');
+  await page.goto('/settings');
+  const depot = page.locator('details', { has: page.getByText(/^Eastlight: /) });
+  await depot.getByText(/^Eastlight: /).click();
+  const way = depot.getByLabel('Way to Quarry Cross');
+  await way.fill('soon');
+  await depot.getByLabel('Opens').fill('07:30');
+  await depot.getByRole('button', { name: 'Save Eastlight' }).click();
+  await expect(depot.getByText('Give minutes.')).toBeVisible();
+  await expect(way).toBeFocused();
+  await way.fill('35');
+  await depot.getByRole('button', { name: 'Save Eastlight' }).click();
+  await expect(page.getByText(/^Eastlight: .*07:30 to/)).toBeVisible();
+  await page.reload();
+  await depot.getByText(/^Eastlight: /).click();
+  await expect(way).toHaveValue('35');
+});

@@ -1,11 +1,18 @@
 'use client';
 
-import { PressForm } from '../primitives/action-form';
+import { type FormAction, PressForm } from '../primitives/action-form';
 import { SubmitButton } from '../primitives/button';
 import { TextField } from '../primitives/fields';
 import { Form } from '../primitives/form';
 import { TextLink } from '../primitives/links';
-import type { SavedViewsProps } from './saved-views';
+
+export interface SavedViewsProps {
+  readonly views: readonly { readonly id: string; readonly name: string; readonly query: string }[];
+  /** What is shown now. */
+  readonly query: string;
+  readonly save: FormAction;
+  readonly remove: FormAction;
+}
 
 /** The lists of this person by name, and a name for the list that is shown. */
 export const SavedViewsForm = ({ views, query, save, remove }: SavedViewsProps) => (

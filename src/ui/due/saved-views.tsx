@@ -3,19 +3,13 @@
 import { Popover } from '@chakra-ui/react';
 import { Bookmark } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import type { FormAction } from '../primitives/action-form';
 import { Button } from '../primitives/button';
+import type { SavedViewsProps } from './saved-views-form';
 
 /** Loaded as the box is opened. */
-const SavedViewsForm = dynamic(() => import('./saved-views-form').then((module) => module.SavedViewsForm));
-
-export interface SavedViewsProps {
-  readonly views: readonly { readonly id: string; readonly name: string; readonly query: string }[];
-  /** What is shown now. */
-  readonly query: string;
-  readonly save: FormAction;
-  readonly remove: FormAction;
-}
+const SavedViewsForm = dynamic(() => import('./saved-views-form').then((module) => module.SavedViewsForm), {
+  loading: () => null,
+});
 
 /** Lists that this person comes back to, by name. */
 export const SavedViews = (props: SavedViewsProps) => (

@@ -15,7 +15,9 @@ import { type ChartVehicle, dueText, lifeText, vehicleWords, withHeat } from './
 import { PressureChart } from './pressure-chart';
 
 /** Loaded with the first vehicle that is chosen. */
-const DeferForm = dynamic(() => import('../due/defer-form').then((module) => module.DeferForm));
+const DeferForm = dynamic(() => import('../due/defer-form').then((module) => module.DeferForm), {
+  loading: () => null,
+});
 
 interface Props {
   readonly points: readonly ChartPoint[];

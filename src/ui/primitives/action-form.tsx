@@ -8,7 +8,7 @@ import { TextLink } from './links';
 import type { Secret } from './shown-once';
 import { tellUndoable } from './toasts';
 
-const ShownOnce = dynamic(() => import('./shown-once').then((module) => module.ShownOnce));
+const ShownOnce = dynamic(() => import('./shown-once').then((module) => module.ShownOnce), { loading: () => null });
 
 /** What a form's action answers. */
 export interface ActionAnswer {

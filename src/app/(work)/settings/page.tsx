@@ -195,7 +195,7 @@ function DepotHours({ depot, ways, manage }: { depot: Depot; ways: readonly Way[
             {ways.map((way) => (
               <TextField
                 key={way.to}
-                name={`way:${way.to}`}
+                name={`ways.${way.to}`}
                 label={`Way to ${way.name}`}
                 hint="minutes on the worst day"
                 inputMode="numeric"

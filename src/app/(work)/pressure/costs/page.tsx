@@ -58,7 +58,7 @@ export default page(async function CostsPage() {
               {groups.map((group) => (
                 <TextField
                   key={group}
-                  name={`group:${group}`}
+                  name={`groups.${group}`}
                   label={group}
                   hint={costs.currency}
                   inputMode="numeric"
@@ -73,6 +73,8 @@ export default page(async function CostsPage() {
         <Facts
           rows={[
             ...AMOUNTS.map(({ name, label }) => [label, moneyText(costs[name], costs.currency)] as const),
+            ['A break in the middle of a long day’s work', `${costs.breakMinutes} min`],
+            ['Share of the bays’ time for plug and coil service', `${costs.bayPercent} %`],
             ...Object.entries(costs.groups).map(([group, cost]) => [group, moneyText(cost, costs.currency)] as const),
           ]}
         />
