@@ -100,8 +100,13 @@ test('work orders are found by number, unit, state and day, and the list is a fi
   await new User(page).signIn('supervisor');
   await page.goto('/work-orders');
   const rows = page.locator('table.list tbody tr');
-  await page.keyboard.press('/');
-  await page.keyboard.type('1001');
+  const search = page.getByRole('textbox', { name: /^Search/ });
+  // A key that is pressed before the scripts have come is nobody's.
+  await expect(async () => {
+    await page.keyboard.press('/');
+    await expect(search).toBeFocused({ timeout: 500 });
+  }).toPass();
+  await search.fill('1001');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/search=1001/);
   await expect(rows).toHaveCount(1);

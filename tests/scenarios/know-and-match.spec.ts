@@ -30,7 +30,7 @@ test('an engine is drawn as it is typed, and what is inconsistent is said at onc
   await page.getByLabel('Its place').last().selectOption('right');
   await page.getByLabel('Firing order').fill('1 8 4 3 6 5 7 2');
   await page.getByLabel('Plugs a cylinder').selectOption('2');
-  await expect(page.getByText(/Consistent: 16 spark plugs · 8 coils/)).toBeVisible();
+  await expect(page.getByText(/Consistent: 16 plugs · 8 coils/)).toBeVisible();
   await expect(drawing.getByText('8B')).toBeVisible();
   await page.getByLabel(/^Plugs that each coil fires/).fill('1, 2, 3, 4, 5, 6, 7');
   await expect(page.getByText('no coil fires plug 8A, 8B')).toBeVisible();
@@ -57,7 +57,7 @@ test('an engine is drawn as it is typed, and what is inconsistent is said at onc
   await page.getByRole('button', { name: 'Save the engine family' }).click();
   await expect(page).toHaveURL(/\/engines$/);
   await page.getByRole('link', { name: 'AG-90X' }).click();
-  await expect(page.getByText('16 spark plugs · 8 coils')).toBeVisible();
+  await expect(page.getByText('16 plugs · 8 coils')).toBeVisible();
   await user.tab('Specs');
   await expect(page.getByText('No sheet yet: nothing can be fitted to this engine.')).toBeVisible();
 });

@@ -33,6 +33,8 @@ interface TableRow {
 interface Props {
   readonly noun: string;
   readonly heads: readonly string[];
+  /** Whether each column can be sorted, and is saved in the file. */
+  readonly sorts: readonly boolean[];
   /** Columns of figures, from 1. */
   readonly numeric: readonly number[];
   readonly rows: readonly TableRow[];
@@ -56,7 +58,7 @@ const DRAWN_WHOLE = 200;
 const ROW_PX = 40;
 
 /** Rows that are searched, sorted by their heads and saved as a file in the browser; see `ListTable`. */
-export function DataTable({ noun, heads, numeric, rows, dense }: Props) {
+export function DataTable({ noun, heads, sorts, numeric, rows, dense }: Props) {
   const search = useRef<HTMLInputElement>(null);
   const columns = useMemo(() => heads.map(columnOf), [heads]);
   const table = useTable({
@@ -82,7 +84,7 @@ export function DataTable({ noun, heads, numeric, rows, dense }: Props) {
             onChange={({ target }) => table.setGlobalFilter(target.value)}
           />
           <span role="status">{shown.length < rows.length && `${shown.length} of ${rows.length}`}</span>
-          <Button onClick={() => void saveCsv(noun, heads, shown)}>
+          <Button onClick={() => void saveCsv(noun, heads, sorts, shown)}>
             <Download size={16} /> CSV
           </Button>
         </div>
@@ -91,14 +93,18 @@ export function DataTable({ noun, heads, numeric, rows, dense }: Props) {
         dense={dense}
         numeric={numeric}
         sorted={columnsNow.map((column) => SORTED[column.getIsSorted() || 'none'])}
-        heads={columnsNow.map((column, i) => (
-          <SortHead
-            key={column.id}
-            head={heads[i] ?? ''}
-            sorted={column.getIsSorted()}
-            sort={column.getToggleSortingHandler()}
-          />
-        ))}
+        heads={columnsNow.map((column, i) =>
+          sorts[i] ? (
+            <SortHead
+              key={column.id}
+              head={heads[i] ?? ''}
+              sorted={column.getIsSorted()}
+              sort={column.getToggleSortingHandler()}
+            />
+          ) : (
+            heads[i]
+          ),
+        )}
         names={heads}
       >
         {shown.length > DRAWN_WHOLE ? <RowsInSight rows={shown} columns={heads.length} /> : shown.map(rowOf)}
@@ -165,12 +171,18 @@ function RowsInSight({ rows, columns }: { rows: readonly TableRow[]; columns: nu
   );
 }
 
-async function saveCsv(name: string, heads: readonly string[], rows: readonly TableRow[]): Promise<void> {
+async function saveCsv(
+  noun: string,
+  heads: readonly string[],
+  sorts: readonly boolean[],
+  rows: readonly TableRow[],
+): Promise<void> {
+  const saved = <V,>(values: readonly V[]): V[] => values.filter((_, i) => sorts[i]);
   const { stringify } = await import('csv-stringify/browser/esm/sync');
-  const text = stringify([[...heads], ...rows.map(({ values }) => [...values])], CSV_OPTIONS);
+  const text = stringify([saved(heads), ...rows.map(({ values }) => saved(values))], CSV_OPTIONS);
   const link = document.createElement('a');
   link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
-  link.download = `${name.replaceAll(' ', '-')}.csv`;
+  link.download = `${noun.replaceAll(' ', '-')}.csv`;
   link.click();
   URL.revokeObjectURL(link.href);
 }

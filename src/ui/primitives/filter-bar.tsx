@@ -53,6 +53,8 @@ export function FilterBar({ action, search, filters, queryOf = plainQuery, more 
         key={JSON.stringify([search, filters])}
         data-no-print
       >
+        {/* With several text fields the Enter key sends a form only by a button. */}
+        <button type="submit" hidden />
         <TextControl
           ref={field}
           name="search"

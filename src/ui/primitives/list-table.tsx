@@ -2,10 +2,10 @@ import type { ReactNode } from 'react';
 import { NONE } from '@/text/format';
 import { type Cell, DataTable } from './data-table';
 
-/** A column of a list: what it is sorted, searched and saved by, and how it is drawn. */
+/** A column of a list: what it is sorted, searched and saved by, and how it is drawn. One of buttons alone has no value. */
 export interface Column<T> {
   readonly head: string;
-  readonly value: (item: T) => Cell;
+  readonly value?: (item: T) => Cell;
   /** Left out: the value as it is. */
   readonly cell?: (item: T) => ReactNode;
   /** Figures stand under each other. */
@@ -29,12 +29,13 @@ export const ListTable = <T,>({ items, idOf, columns, noun, dense = false, isOve
     noun={noun}
     dense={dense}
     heads={columns.map(({ head }) => head)}
+    sorts={columns.map(({ value }) => value !== undefined)}
     numeric={columns.flatMap(({ numeric }, i) => (numeric ? [i + 1] : []))}
     rows={items.map((item) => ({
       id: idOf(item),
       isOver: isOver(item),
-      values: columns.map(({ value }) => value(item)),
-      cells: columns.map(({ value, cell }) => (cell ? cell(item) : (value(item) ?? NONE))),
+      values: columns.map(({ value }) => value?.(item) ?? null),
+      cells: columns.map(({ value, cell }) => (cell ? cell(item) : (value?.(item) ?? NONE))),
     }))}
   />
 );

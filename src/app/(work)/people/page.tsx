@@ -80,7 +80,6 @@ const COLUMNS: readonly Column<Person>[] = [
 
 const CHANGES: Column<Person> = {
   head: 'Changes',
-  value: () => null,
   cell: (person) => (
     <>
       <Form action={changePersonAction}>

@@ -76,7 +76,7 @@ const columnsFor = (today: string, manage: boolean): readonly Column<WrenchRow>[
     value: ({ calibratedOn }) => calibratedOn,
     cell: (wrench) => <Calibrated {...{ wrench, today }} />,
   },
-  ...(manage ? [{ head: '', value: () => null, cell: (wrench: WrenchRow) => <ChangeWrench wrench={wrench} /> }] : []),
+  ...(manage ? [{ head: 'Changes', cell: (wrench: WrenchRow) => <ChangeWrench wrench={wrench} /> }] : []),
 ];
 
 function Calibrated({ wrench: { calibratedOn }, today }: { wrench: WrenchRow; today: string }) {

@@ -69,8 +69,7 @@ const columnsFor = (mayRetry: boolean): readonly Column<JobItem>[] => [
   { head: 'Tries', value: ({ tries }) => tries + 1, numeric: true },
   { head: 'Why it failed', value: ({ why }) => why },
   {
-    head: '',
-    value: () => null,
+    head: 'Changes',
     cell: ({ id, state }) =>
       state === 'failed' &&
       mayRetry && (
