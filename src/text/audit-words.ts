@@ -35,6 +35,6 @@ const WORK_ORDER_WORDS: Readonly<Record<AuditAction<'work-order'>, string>> = {
 
 /** What somebody did to a work order, as it goes on in a sentence that begins with who. */
 export function workOrderActionWords(action: string): string {
-  const known = AUDIT_ACTIONS['work-order'].find((known2) => known2 === action);
+  const known = AUDIT_ACTIONS['work-order'].find((name) => name === action);
   return known ? WORK_ORDER_WORDS[known] : action;
 }

@@ -4,9 +4,12 @@ import { COMPONENTS } from '@/core/engine/quantities';
 import { ELECTRODES } from '@/core/gap/check';
 import { POLICY_IDS } from '@/core/policy/policies';
 import { type FormInput, filled, startingWith } from './form-input';
+import { optionalDay } from './optional-day';
 import { reasonText } from './reason-text';
 
 const money = z.coerce.number('Give an amount.').int('Give a whole amount.').min(1, 'At least 1.').max(10_000_000);
+const amount = (max: number) => z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(max);
+const wholeAmount = (max: number) => amount(max).int('Give a whole amount.');
 
 export const costsForm = {
   schema: z.object({
@@ -16,23 +19,13 @@ export const costsForm = {
       .toUpperCase()
       .regex(/^[A-Z]{3}$/, 'Give its three letters, such as EUR.'),
     failureCost: money,
-    wearCostPerPercent: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000),
-    labourPerHour: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(10_000).default(60),
-    downtimePerVisit: z.coerce.number('Give an amount.').min(0, 'Not below 0.').max(1_000_000).default(150),
+    wearCostPerPercent: amount(10_000),
+    labourPerHour: amount(10_000).default(60),
+    downtimePerVisit: amount(1_000_000).default(150),
     /** Of a vehicle out of service, an hour. */
-    hourCost: z.coerce
-      .number('Give an amount.')
-      .int('Give a whole amount.')
-      .min(0, 'Not below 0.')
-      .max(100_000)
-      .default(15),
+    hourCost: wholeAmount(100_000).default(15),
     /** Of a booking that was agreed and is moved. */
-    moveCost: z.coerce
-      .number('Give an amount.')
-      .int('Give a whole amount.')
-      .min(0, 'Not below 0.')
-      .max(100_000)
-      .default(20),
+    moveCost: wholeAmount(100_000).default(20),
     /** Of a break within a long day's work, minutes; 0: none. */
     breakMinutes: z.coerce
       .number('Give minutes.')
@@ -68,11 +61,7 @@ export const blockForm = {
     vehicleId: z.uuid(),
     fault: z.string().trim().min(3, 'Say which fault, in a few words.').max(200),
     /** When it is expected to be mended; empty: nobody can say. */
-    until: z
-      .string()
-      .trim()
-      .refine((day) => day === '' || isPlainDate(day), 'Give a day as 2026-12-31, or leave it empty.')
-      .default(''),
+    until: optionalDay,
     reason: z.string().trim().max(300).default(''),
   }),
 } satisfies FormInput;

@@ -60,28 +60,22 @@ const time = z
   .refine((text) => !Number.isNaN(minuteOf(text)), 'Give a time such as 08:00.')
   .transform(minuteOf);
 
+const weekdays = (days: z.ZodArray<z.ZodCoercedNumber>) =>
+  days.refine(
+    (chosen): chosen is Weekday[] => chosen.every((day) => WEEKDAYS.some((known) => known === day)),
+    'There are seven days, 1 Monday to 7 Sunday.',
+  );
+
 export const depotForm = {
   schema: z
     .object({
       depotId: z.uuid(),
       timeZone: z.string().trim().refine(isZone, 'Give a zone such as Europe/Lisbon.'),
-      workingDays: z
-        .array(z.coerce.number())
-        .min(1, 'Choose at least one day.')
-        .refine(
-          (days): days is Weekday[] => days.every((day) => WEEKDAYS.some((known) => known === day)),
-          'There are seven days, 1 Monday to 7 Sunday.',
-        ),
+      workingDays: weekdays(z.array(z.coerce.number()).min(1, 'Choose at least one day.')),
       opens: time,
       closes: time,
       /** Days on which parts come; none: any working day. */
-      deliveryDays: z
-        .array(z.coerce.number())
-        .default([])
-        .refine(
-          (days): days is Weekday[] => days.every((day) => WEEKDAYS.some((known) => known === day)),
-          'There are seven days, 1 Monday to 7 Sunday.',
-        ),
+      deliveryDays: weekdays(z.array(z.coerce.number())).default([]),
       /** From when they are there on such a day; null: from the opening. */
       deliveryFrom: time.nullable().default(null),
       /** Minutes to other depots, by their id. */

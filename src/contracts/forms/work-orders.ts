@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { isPlainDate } from '@/core/calendar/plain-date';
 import { REMOVAL_REASONS } from '@/core/components/history';
 import { VERDICTS } from '@/core/inspection/finding';
 import { GATES } from '@/core/work/gate-table';
 import type { FormInput } from './form-input';
+import { optionalDay } from './optional-day';
 import { reasonText } from './reason-text';
 
 export const closeForm = {
@@ -79,11 +79,7 @@ export const followUpForm = {
     findingKey: z.string().max(400).default(''),
     what: z.string().trim().min(3, 'Say what is to be done.').max(300),
     ownerId: z.uuid('Choose who sees to it.'),
-    dueOn: z
-      .string()
-      .trim()
-      .refine((day) => day === '' || isPlainDate(day), 'Give a day as 2026-12-31, or leave it empty.')
-      .default(''),
+    dueOn: optionalDay,
     /** At what odometer figure; empty: none. */
     dueAt: z.string().trim().max(60).default(''),
   }),

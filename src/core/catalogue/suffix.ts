@@ -252,12 +252,12 @@ export function checkSuffix(values: SuffixValues, recorded: Recorded): readonly 
     const claimed = values[attribute];
     const known = recorded[attribute];
     if (claimed === undefined) return [];
-    if (known === null) return [{ attribute, claimed: claimed, recorded: null, verdict: 'fills' }];
+    if (known === null) return [{ attribute, claimed, recorded: null, verdict: 'fills' }];
     const same =
       attribute === 'preGapMm'
         ? Math.abs(Number(claimed) - Number(known)) < GAP_AGREES_MM
         : String(claimed) === String(known);
-    return [{ attribute, claimed: claimed, recorded: known, verdict: same ? 'agrees' : 'contradicts' }];
+    return [{ attribute, claimed, recorded: known, verdict: same ? 'agrees' : 'contradicts' }];
   });
 }
 

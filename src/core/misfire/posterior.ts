@@ -27,7 +27,7 @@ function spaceOf(states: readonly State[]): StateSpace {
       return place;
     }),
   );
-  return { states, hypotheses, chances: chances };
+  return { states, hypotheses, chances };
 }
 
 const normalised = (weights: Float64Array): Float64Array => {

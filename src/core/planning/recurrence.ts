@@ -147,7 +147,7 @@ function isOn(rule: Recurrence, origin: number, day: number): boolean {
   if (periodOf(rule, origin, day) % rule.interval !== 0 || !isMet(rule, origin, day)) return false;
   if (rule.positions.length === 0) return true;
   const [begin, end] = boundsOf(rule, day);
-  const all = Array.from({ length: end - begin }, (_, i) => begin + i).filter((number) => isMet(rule, origin, number));
+  const all = Array.from({ length: end - begin }, (_, i) => begin + i).filter((at) => isMet(rule, origin, at));
   const at = all.indexOf(day);
   return rule.positions.some((position) => position - 1 === at || position + all.length === at);
 }

@@ -50,7 +50,7 @@ export function policyInForce<P extends PolicyId>(id: P, choices: readonly Polic
     .filter((choice) => choice.policy === id)
     .flatMap((choice) => {
       const option = policy.options.find((s) => s.id === choice.option);
-      return option ? [{ scope: choice.scope as PolicyScope, option: option, why: choice.why }] : [];
+      return option ? [{ scope: choice.scope as PolicyScope, option, why: choice.why }] : [];
     });
   const byDefault = policy.options.find((s) => s.id === policy.byDefault) ?? policy.options[0];
   if (!byDefault) throw new RangeError(`policyInForce: ${id} has no option`);

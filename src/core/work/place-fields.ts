@@ -254,7 +254,7 @@ export const allNormal = (seat: 'gasket' | 'conical', ignition: Ignition): Reado
 export const normalFor = (component: TaskComponent): Readonly<Record<string, 2>> =>
   Object.fromEntries(
     REGIONS_OF[component].flatMap((region) => {
-      const word = CONDITIONS[region].find((word2) => NORMAL.has(word2));
+      const word = CONDITIONS[region].find((condition) => NORMAL.has(condition));
       return word ? [[word, 2]] : [];
     }),
   );

@@ -154,6 +154,6 @@ export const whatIf = useCase({
       }
       return sum;
     };
-    return ok({ share, now: outcome((share2) => share2), changed: outcome(() => share), currency: costs.currency });
+    return ok({ share, now: outcome((own) => own), changed: outcome(() => share), currency: costs.currency });
   },
 });

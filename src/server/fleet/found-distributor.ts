@@ -23,7 +23,7 @@ export const recordDistributor = useCase({
       const distributor = seen.value && { ...seen.value, proof, by: actor.name, on: deps.today() };
       const done = await tx
         .update(vehicles)
-        .set({ distributor: distributor, version: version + 1 })
+        .set({ distributor, version: version + 1 })
         .where(and(eq(vehicles.id, vehicle.id), eq(vehicles.version, version)))
         .returning({ id: vehicles.id });
       if (done.length === 0) return editedMeanwhile();
@@ -33,7 +33,7 @@ export const recordDistributor = useCase({
         entityId: vehicle.id,
         changes: {
           from: { distributor: vehicle.distributor },
-          to: { distributor: distributor },
+          to: { distributor },
           reason: `${traced}; ${proof}`,
         },
       });

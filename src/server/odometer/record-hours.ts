@@ -50,11 +50,11 @@ export async function judgeHours(
     (row) => row.vehicleId,
   );
   const judged = new Map<NewHours, JudgedHours>();
-  for (const [vehicleId, rows2] of groupBy(rows, (row) => row.vehicleId)) {
+  for (const [vehicleId, ofVehicle] of groupBy(rows, (row) => row.vehicleId)) {
     const here = known.get(vehicleId) ?? [];
     const keys = new Set(here.map((row) => `${row.readOn} ${row.hours}`));
     const accepted: HourReading[] = here.filter((row) => row.state === 'accepted').map(toReading);
-    for (const row of [...rows2].sort((a, b) => a.readOn.localeCompare(b.readOn) || a.hours - b.hours)) {
+    for (const row of [...ofVehicle].sort((a, b) => a.readOn.localeCompare(b.readOn) || a.hours - b.hours)) {
       const key = `${row.readOn} ${row.hours}`;
       const isKnown = keys.has(key);
       const doubt = isKnown ? null : doubtHours(accepted, toReading(row));

@@ -198,9 +198,9 @@ function judgeAll(
   histories: ReadonlyMap<string, History>,
 ): ReadonlyMap<Ready, Taken> {
   const judged = new Map<Ready, Taken>();
-  for (const [vehicleId, readings2] of byVehicle) {
-    const taken = takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, readings2.map(givenOf));
-    for (const [i, row] of readings2.entries()) judged.set(row, taken[i] ?? { kind: 'new' });
+  for (const [vehicleId, ofVehicle] of byVehicle) {
+    const taken = takeIn(histories.get(vehicleId) ?? NOTHING_KNOWN, ofVehicle.map(givenOf));
+    for (const [i, row] of ofVehicle.entries()) judged.set(row, taken[i] ?? { kind: 'new' });
   }
   return judged;
 }
@@ -235,11 +235,11 @@ async function keep(
 ): Promise<number> {
   await insertReadings(tx, actor.fleetId, added);
   const touched = [...groupBy(added, (row) => row.vehicleId)];
-  const odometers = touched.map(([vehicleId, readings2]) => {
+  const odometers = touched.map(([vehicleId, fresh]) => {
     const { accepted = [], suspects = 0 } = histories.get(vehicleId) ?? {};
-    const passed = readings2.filter(({ state }) => state === 'accepted');
+    const passed = fresh.filter(({ state }) => state === 'accepted');
     const readings = [...accepted, ...historyOf(passed)].sort(byDay);
-    return { vehicleId, ...odometerOf({ readings, suspects: suspects + readings2.length - passed.length }) };
+    return { vehicleId, ...odometerOf({ readings, suspects: suspects + fresh.length - passed.length }) };
   });
   await saveOdometers(tx, actor.fleetId, deps.today(), odometers);
   const [alone, ...others] = added;

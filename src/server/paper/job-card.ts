@@ -31,7 +31,7 @@ const DONE_BOX = '[x]';
 function gateRows({ gates }: WorkOrderView): Content[] {
   const stages = STAGES.flatMap((stage) => {
     const ofStage = gates.filter(({ gate }) => GATE_TABLE[gate].before === stage);
-    return ofStage.length === 0 ? [] : [{ stage, own: ofStage }];
+    return ofStage.length === 0 ? [] : [{ stage, gates: ofStage }];
   });
   const stateText = ({ gate, state }: (typeof gates)[number]): string =>
     // Held together, so that a box never stands at the end of a line by itself.
@@ -43,10 +43,10 @@ function gateRows({ gates }: WorkOrderView): Content[] {
       stack: [
         table(
           ['Before', 'Has to be so', 'Lifted by, why'],
-          stages.map(({ stage, own }) => [
+          stages.map(({ stage, gates }) => [
             { text: STAGE_WORDS[stage], bold: true },
-            own.map(stateText).join('   '),
-            own.flatMap(({ lift }) => (lift ? [`${lift.by}: ${lift.reason}`] : [])).join('; ') || ' ',
+            gates.map(stateText).join('   '),
+            gates.flatMap(({ lift }) => (lift ? [`${lift.by}: ${lift.reason}`] : [])).join('; ') || ' ',
           ]),
           [104, '*', 110],
         ),

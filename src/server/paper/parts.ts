@@ -5,7 +5,7 @@ import { fromSi, UNITS } from '@/core/units/unit';
 import { othersInForce } from '@/text/catalogue-words';
 import { rangeTexts } from '@/text/format';
 import { PLACE_STATE_WORDS, taskText } from '@/text/task-words';
-import type { WorkOrderView } from '../work-orders/view-work-order';
+import { partPlaces, type WorkOrderView } from '../work-orders/view-work-order';
 
 /* What several sheets share. */
 
@@ -20,6 +20,7 @@ function rangeLine(min: number, max: number, system: UnitSystem, kind: 'gap' | '
   const [text, other] = rangeTexts(min, max, system, kind);
   return `${text} (${other})`;
 }
+
 export const headOf = (view: WorkOrderView, name: string): Content => {
   const { order, vehicle, family, row } = view;
   return [
@@ -82,9 +83,8 @@ function partLine({ row, sheet, rules, places }: WorkOrderView['tasks'][number])
 }
 
 /** Room to write for every part that is no plug. */
-export function partRows({ tasks }: WorkOrderView): Content[] {
-  const places = tasks.flatMap(({ row, places: task }) => (row.component === 'plug' ? [] : task));
-  const here = places.filter(({ state }) => state !== 'moved');
+export function partRows(view: WorkOrderView): Content[] {
+  const here = partPlaces(view).filter(({ state }) => state !== 'moved');
   if (here.length === 0) return [];
   return [
     { text: 'Other parts', style: 'h2' },

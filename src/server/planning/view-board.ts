@@ -27,7 +27,7 @@ export const viewBoard = useCase({
   async run(deps, actor, { day: asked, depot: name }): Promise<Outcome<BoardWeek>> {
     const depots = await listDepots(deps, actor);
     if (!depots.ok) return depots;
-    const depot = depots.value.find((depot2) => depot2.name === name);
+    const depot = depots.value.find((each) => each.name === name);
     if (!depot) return notFound('depot');
     const shown = shownWeek(deps, depots.value, asked);
     const data = await loadFleetData(deps.db, actor.fleetId, depot.id);

@@ -21,6 +21,7 @@ import { openWaits } from '../work-orders/list-waiting';
 
 /** How far ahead work may fall due and be ordered for, weeks. */
 export const ORDER_WEEKS = [2, 4, 8, 13] as const;
+export const USUAL_ORDER_WEEKS = 4;
 
 export interface LineToOrder extends OrderLine {
   /** The current number. */
@@ -54,14 +55,14 @@ export const listToOrder = useCase({
   async run({ db, today }, { fleetId }, { weeks }): Promise<Outcome<ToOrder>> {
     const day = today();
     await ensureDueStatus(db, fleetId, day);
-    const [waits, ahead, coming, stock, costs, graph] = [
-      await waitingNeeds(db, fleetId),
-      await aheadNeeds(db, fleetId),
-      await comingNeeds(db, fleetId, addDays(day, 7 * weeks)),
-      await loadParts(db, fleetId),
-      await loadCosts(db, fleetId),
-      await loadNumbers(db, fleetId),
-    ];
+    const [waits, ahead, coming, stock, costs, graph] = await Promise.all([
+      waitingNeeds(db, fleetId),
+      aheadNeeds(db, fleetId),
+      comingNeeds(db, fleetId, addDays(day, 7 * weeks)),
+      loadParts(db, fleetId),
+      loadCosts(db, fleetId),
+      loadNumbers(db, fleetId),
+    ]);
     const currentKey = (number: string): string => {
       const end = graph.current(partKey(number));
       return end.kind === 'current' ? end.part : partKey(number);

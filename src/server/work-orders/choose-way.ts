@@ -28,7 +28,7 @@ export const chooseWay = useCase({
       if (!state || !choice) return notFound('choice of ways');
       if (![choice.usual, ...choice.others].some(({ key }) => key === taken))
         return fail('invalid', 'There is no such way here.', { taken: 'Choose one of the ways shown.' });
-      const begun = state.steps.find(({ key, state: step }) => key === stepOf('open', choice.taken) && step === 'done');
+      const begun = state.steps.find((step) => step.key === stepOf('open', choice.taken) && step.state === 'done');
       if (begun && taken !== choice.taken)
         return fail('conflict', `“${begun.title}” is done already: the way back is the same.`);
       const ways = { ...order.ways, [usual]: taken };

@@ -115,6 +115,11 @@ export const viewWorkOrder = useCase({
 });
 
 export type WorkOrderView = Extract<Awaited<ReturnType<typeof viewWorkOrder>>, { ok: true }>['value'];
+
+/** The places of every part that is no plug. */
+export const partPlaces = ({ tasks }: Pick<WorkOrderView, 'tasks'>) =>
+  tasks.flatMap(({ row, places }) => (row.component === 'plug' ? [] : places));
+
 export type WorkOrderSiteView = WorkOrderView['sites'][number];
 
 /** The plugs of an order: their sheet, what goes on their threads, and which boxes to take off the shelf. Null: none is touched. */

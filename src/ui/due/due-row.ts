@@ -118,8 +118,7 @@ function alsoText({ others, due }: DueItem): string {
   return [
     past.length > 0 && `also past: ${named(past)}`,
     look.length > 0 && `also to inspect: ${named(look)}`,
-    coming.length > 0 &&
-      `also ${coming.map((component) => `${named([component])} ${dateText(component.due)}`).join(', ')}`,
+    coming.length > 0 && `also ${coming.map((other) => `${named([other])} ${dateText(other.due)}`).join(', ')}`,
   ]
     .filter(Boolean)
     .join('; ');

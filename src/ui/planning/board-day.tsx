@@ -144,7 +144,7 @@ function Elsewhere({
   hours,
 }: Pick<DayProps, 'day' | 'elsewhere' | 'hours'> & { person: string }) {
   return elsewhere
-    .filter((bar2) => bar2.day === day && bar2.person === person)
+    .filter((visit) => visit.day === day && visit.person === person)
     .map(({ fromMin, toMin, depot }) => (
       <div
         key={fromMin}

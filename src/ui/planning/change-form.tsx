@@ -45,7 +45,7 @@ export function ChangeForm({ problem, onAdd }: Props) {
         label="What if"
         value={kind}
         onChange={(next) => setKind(WHAT_IF_KINDS.find((known) => known === next) ?? kind)}
-        choices={WHAT_IF_KINDS.map((kind2) => ({ value: kind2, label: CHANGE_KIND_WORDS[kind2] }))}
+        choices={WHAT_IF_KINDS.map((value) => ({ value, label: CHANGE_KIND_WORDS[value] }))}
       />
       <LiveSelect
         label={WHICH_WORDS[kind]}

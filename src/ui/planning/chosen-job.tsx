@@ -144,8 +144,8 @@ function CostTable({
 }) {
   const { costs } = job;
   if (!costs) return null;
-  const cells = (cellsOf: { waiting: number; thrownAway: number; downtime: number; total: number }) =>
-    [cellsOf.waiting, cellsOf.thrownAway, cellsOf.downtime, cellsOf.total].map((value) =>
+  const cells = (cost: { waiting: number; thrownAway: number; downtime: number; total: number }) =>
+    [cost.waiting, cost.thrownAway, cost.downtime, cost.total].map((value) =>
       moneyText(Number(value.toFixed(2)), currency),
     );
   const rows = [

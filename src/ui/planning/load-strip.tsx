@@ -9,11 +9,11 @@ export function LoadStrip({ problem, placing, reading }: { problem: PlanProblem;
     <table className="load-strip">
       <caption>{reading === 'bays' ? 'Hours of each person' : 'Hours of each bay'}</caption>
       <tbody>
-        {all.map((load) => (
-          <tr key={load.id}>
-            <th scope="row">{named(load)}</th>
+        {all.map((resource) => (
+          <tr key={resource.id}>
+            <th scope="row">{named(resource)}</th>
             {problem.days.map((day) => {
-              const { taken, open } = loadOf(problem, placing, day, load);
+              const { taken, open } = loadOf(problem, placing, day, resource);
               const words = open === 0 && taken === 0 ? 'away' : `${inHours(taken)} of ${inHours(open)} h`;
               return (
                 <td key={day} title={words}>

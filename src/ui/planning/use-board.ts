@@ -108,10 +108,10 @@ interface Answered {
 }
 
 /** Whether a week was read after a job was given a version; null: after it was taken off the plan. */
-function hasSeen({ jobs }: BoardWeek, job: string, version: number | null): boolean {
-  const job2 = jobs.find(({ id }) => id === job);
-  if (!job2) return false;
-  return version === null ? !job2.booking : (job2.booking?.version ?? 0) >= version;
+function hasSeen({ jobs }: BoardWeek, jobId: string, version: number | null): boolean {
+  const job = jobs.find(({ id }) => id === jobId);
+  if (!job) return false;
+  return version === null ? !job.booking : (job.booking?.version ?? 0) >= version;
 }
 
 /** Where the jobs are: as the week has them, and as they were moved here until a week has the same. */

@@ -101,8 +101,9 @@ function WaitingJob({
 
 /** "Mon 16 Nov 11:30, Bay 1, A. Corrie" */
 export function placeText({ bays, people }: PlanProblem, { day, startMin, bay, person }: PlanSlot): string {
-  const names = [bays.find(({ id }) => id === bay), people.find(({ id }) => id === person)];
-  return [`${sayDay(day)} ${timeTo24(startMin)}`, ...names.flatMap((name2) => (name2 ? [named(name2)] : []))].join(
-    ', ',
-  );
+  const where = [bays.find(({ id }) => id === bay), people.find(({ id }) => id === person)];
+  return [
+    `${sayDay(day)} ${timeTo24(startMin)}`,
+    ...where.flatMap((resource) => (resource ? [named(resource)] : [])),
+  ].join(', ');
 }

@@ -74,9 +74,9 @@ export class RowReader {
       .toLowerCase()
       .replace(/[\s-]+/g, '_');
     if (cell === '' && fallback !== undefined) return fallback;
-    const choice2 = choices.find((choice) => choice.toLowerCase() === cell);
+    const found = choices.find((choice) => choice.toLowerCase() === cell);
     return (
-      choice2 ??
+      found ??
       this.fault(
         key,
         `${cell === '' ? 'is empty' : `“${clip(this.source.cell(key))}” is not known`}. Use one of ${choices.join(', ')}`,

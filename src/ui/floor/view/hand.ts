@@ -1,11 +1,13 @@
 import type { ReactNode } from 'react';
 import type { Nm } from '@/core/shared/kinds';
+import { readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
 import type { CurveJob } from '@/core/torque/curve';
 import { personUnits } from '@/core/units/person-units';
 import { roundTo } from '@/core/units/round';
 import { fromSi } from '@/core/units/unit';
 import { type Fields, type Json, sameJson } from '@/core/work/entry';
 import type { FloorJob, FloorPlace, FloorPlug, FloorTask } from '@/core/work/job-record';
+import type { PlugRules } from '@/core/work/place-done';
 import { type PlaceField, type PlaceQuantity, placeRecord, type Seen } from '@/core/work/place-fields';
 
 /* What the parts of the panel of one place share: its fields by name, and when a part looks as before. */
@@ -41,14 +43,30 @@ export const SHOWN = {
   more: [...['newLot', 'compound', 'compoundBatch', 'believedNumber', 'breakawayTorque', 'wrenchSetting'], 'adapter'],
 } as const;
 
+/** The plug of the job where the place is one of its plugs; null: another part. */
+export const plugAt = ({ plug }: FloorJob, { component }: FloorPlace): FloorPlug | null =>
+  component === 'plug' ? plug : null;
+
+/** What the part is tightened to, N·m: a plug as its sheet says, else the screw of the part. */
+export const targetNmOf = (plug: FloorPlug | null, { targetNm }: FloorTask, range: { readonly min: Nm }): Nm =>
+  plug?.targetNm ?? targetNm ?? range.min;
+
+/** The shop's wrenches for a torque, and the name of the chosen or else proposed one; empty where none suits. */
+export function wrenchInHand({ wrenches, today }: FloorJob, fields: Fields, range: PlugRules['torqueNm']) {
+  const checked = wrenchesFor(wrenches, range, readAdapterMm(text(fields, 'adapter')), today);
+  const [best] = checked;
+  return { checked, name: text(fields, 'wrench') || (best?.ok ? best.wrench.name : '') };
+}
+
 export const only = (fields: Fields, names: readonly string[]): Fields =>
   Object.fromEntries(names.map((name) => [name, fields[name] ?? null]));
 
-/**
- * Whether a part of the panel looks as before. Its functions are made anew each time and mean the same as long as the place is the
- * same; what they read of other parts they read from the record.
- */
 type Drawn = Hand & { readonly last?: Seen | null; readonly bare?: number; readonly more?: boolean };
+
+/**
+ * Whether a part of the panel looks as before. Its functions are made anew each time and mean the same as long as
+ * the place is the same; what they read of other parts they read from the record.
+ */
 export const looksAlike = (before: Drawn, after: Drawn): boolean =>
   before.place.target === after.place.target &&
   before.active === after.active &&

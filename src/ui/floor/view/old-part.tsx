@@ -22,7 +22,7 @@ import {
 } from '@/core/work/place-fields';
 import { PART_WORDS } from '@/core/work/say-places';
 import { gapText, wearText } from '@/text/format';
-import { type Hand, looksAlike, seenOf, text } from './hand';
+import { type Hand, looksAlike, plugAt, seenOf, text } from './hand';
 import { GaugeRow } from './number-read';
 import { Observations, Words } from './observations';
 import { FieldHead, Press } from './parts';
@@ -49,7 +49,7 @@ function allNormalAt({ job, place }: Hand): Seen {
 /** The part that comes out: its number, what it measures, what it shows and how it came loose. */
 function Old({ hand, ...describing }: Describing) {
   const { job, place, task, fields } = hand;
-  const plug = place.component === 'plug' ? job.plug : null;
+  const plug = plugAt(job, place);
   const normal = () => {
     hand.put('seen', allNormalAt(hand));
     if (!plug) return;

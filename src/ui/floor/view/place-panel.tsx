@@ -4,7 +4,6 @@ import { Box } from '@chakra-ui/react';
 import { useEffect, useId, useRef, useState } from 'react';
 import { cylinderText } from '@/core/engine/layout';
 import { capital } from '@/core/shared/capital';
-import { readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
 import { personUnits } from '@/core/units/person-units';
 import type { Fields } from '@/core/work/entry';
 import type { FloorPlace, FloorPlug, FloorTask } from '@/core/work/job-record';
@@ -13,7 +12,7 @@ import { placeFaultsIn } from '@/core/work/order-rules';
 import { type PlaceField, type PlaceQuantity, placeRecord, quantityField } from '@/core/work/place-fields';
 import { sayPlaces } from '@/core/work/say-places';
 import type { Floor } from '../sync/use-floor';
-import { curveJob, type Hand, only, SHOWN, seenOf, settingText, text } from './hand';
+import { curveJob, type Hand, only, plugAt, SHOWN, seenOf, settingText, targetNmOf, text, wrenchInHand } from './hand';
 import { InspectionResult } from './inspection-result';
 import { LeaveIt } from './leave-it';
 import { NewPart } from './new-part';
@@ -89,7 +88,7 @@ export function PlacePanel(props: PlaceProps) {
   const opened = useOpened(place);
   const fields = record[target] ?? {};
   const units = personUnits(job.units);
-  const plug = place.component === 'plug' ? job.plug : null;
+  const plug = plugAt(job, place);
   const put = (field: PlaceField, value: Parameters<Hand['put']>[1]) => set(target, field, value);
   const pad = <Pad {...{ floor, place, active: opened.active }} />;
   const hand: Hand = {
@@ -237,25 +236,18 @@ const BY_WRENCH: readonly string[] = ['installedTorque', 'wrench'];
 /** What the one button would write, and whether it may. */
 function savingOf({ floor: { job, record }, place, task }: PlaceProps) {
   const fields = record[place.target] ?? {};
-  const plug = place.component === 'plug' ? job.plug : null;
+  const plug = plugAt(job, place);
   const { torqueNm } = task.rules;
   const isTightened = torqueNm !== null && (plug !== null || isNewAt(job, record, place));
   const over: Fields = isTightened
     ? {
         ...(plug && { start: fields.start ?? 'by hand' }),
         torqueMethod: fields.torqueMethod ?? 'wrench',
-        installedTorque:
-          text(fields, 'installedTorque') || settingText(plug?.targetNm ?? task.targetNm ?? torqueNm.min, place, job),
-        ...(plug && { wrench: text(fields, 'wrench') || wrenchFor(job, plug, text(fields, 'adapter')) }),
+        installedTorque: text(fields, 'installedTorque') || settingText(targetNmOf(plug, task, torqueNm), place, job),
+        ...(plug && { wrench: wrenchInHand(job, fields, plug.rules.torqueNm).name }),
       }
     : {};
   return { over, faults: () => placeFaultsIn(job, record, place.target, personUnits(job.units), over) };
-}
-
-/** The wrench that is proposed for a plug; empty where the shop has none that suits. */
-function wrenchFor({ wrenches, today }: Floor['job'], { rules }: FloorPlug, adapter: string): string {
-  const [best] = wrenchesFor(wrenches, rules.torqueNm, readAdapterMm(adapter), today);
-  return best?.ok ? best.wrench.name : '';
 }
 
 const METHOD_WORDS: Readonly<Record<string, string>> = { angle: 'tightened by angle', feel: 'tightened by feel' };

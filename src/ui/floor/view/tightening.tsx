@@ -3,14 +3,14 @@
 import { Box } from '@chakra-ui/react';
 import { memo } from 'react';
 import type { Nm } from '@/core/shared/kinds';
-import { isTorqueInRange, readAdapterMm, wrenchesFor } from '@/core/torque/at-vehicle';
+import { isTorqueInRange } from '@/core/torque/at-vehicle';
 import { breakawayFelt, expectedBreakaway } from '@/core/torque/breakaway';
 import { saySmallTorque, saySmallTorques } from '@/core/units/say';
 import type { Fields } from '@/core/work/entry';
 import type { PlugRules } from '@/core/work/place-done';
 import { placeRecord } from '@/core/work/place-fields';
 import { rangeTexts, torqueText } from '@/text/format';
-import { curveJob, type Hand, looksAlike, SHOWN, settingText, text } from './hand';
+import { curveJob, type Hand, looksAlike, plugAt, SHOWN, settingText, targetNmOf, text, wrenchInHand } from './hand';
 import { Press } from './parts';
 import { QuantityInput, TextInput } from './place-inputs';
 import { CurveShape } from './wrench-panel';
@@ -31,11 +31,11 @@ function Tighten({ hand, onWrench }: { hand: Hand; onWrench: () => void }) {
   const { job, place, task, fields, put } = hand;
   const { torqueNm } = task.rules;
   if (!torqueNm) return null;
-  const plug = place.component === 'plug' ? job.plug : null;
+  const plug = plugAt(job, place);
   const torque = hand.quantity('installedTorque');
   const method = String(fields.torqueMethod ?? 'wrench');
   const curve = placeRecord(fields).curve;
-  const targetNm = plug?.targetNm ?? task.targetNm ?? torqueNm.min;
+  const targetNm = targetNmOf(plug, task, torqueNm);
   return (
     <>
       <Target hand={hand} targetNm={targetNm} range={torqueNm} />
@@ -65,7 +65,7 @@ function Tighten({ hand, onWrench }: { hand: Hand; onWrench: () => void }) {
 
 function Target({ hand, targetNm, range }: { hand: Hand; targetNm: Nm; range: PlugRules['torqueNm'] }) {
   const { job, place, task } = hand;
-  const plug = place.component === 'plug' ? job.plug : null;
+  const plug = plugAt(job, place);
   const [text, other] = rangeTexts(range.min, range.max, job.units, 'torque');
   return (
     <Box borderLeft="4px solid" borderColor="action" pl="3" mt="4" fontSize="18px">
@@ -92,10 +92,8 @@ function Target({ hand, targetNm, range }: { hand: Hand; targetNm: Nm; range: Pl
 
 /** The shop's wrenches for this torque: the one that is proposed first, and why another may not. */
 function WrenchInHand({ hand: { fields, put, job }, range }: { hand: Hand; range: PlugRules['torqueNm'] }) {
-  const checked = wrenchesFor(job.wrenches, range, readAdapterMm(text(fields, 'adapter')), job.today);
-  const [best] = checked;
-  if (!best) return null;
-  const name = text(fields, 'wrench') || (best.ok ? best.wrench.name : '');
+  const { checked, name } = wrenchInHand(job, fields, range);
+  if (checked.length === 0) return null;
   const chosen = checked.find(({ wrench }) => wrench.name === name);
   return (
     <Box as="details" mt="1" fontSize="16px">

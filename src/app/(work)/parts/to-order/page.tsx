@@ -3,7 +3,7 @@ import { requireActor } from '@/app/actor';
 import { mustShow, page } from '@/app/shown-page';
 import type { NeedWhy } from '@/core/stock/to-order';
 import { deps } from '@/server/deps';
-import { type LineToOrder, listToOrder, ORDER_WEEKS } from '@/server/stock/list-to-order';
+import { type LineToOrder, listToOrder, ORDER_WEEKS, USUAL_ORDER_WEEKS } from '@/server/stock/list-to-order';
 import { dateText, moneyText, NONE } from '@/text/format';
 import { LinkChoices } from '@/ui/primitives/link-choices';
 import { TextLink } from '@/ui/primitives/links';
@@ -20,11 +20,10 @@ const WHY_WORDS: Readonly<Record<NeedWhy, string>> = {
   likely_to_break: 'likely to break',
   falls_due: 'falls due',
 };
-const USUAL_WEEKS = 4;
 
 export default page(async function ToOrderPage({ searchParams }: Props) {
   const asked = Number((await searchParams).weeks);
-  const weeks = ORDER_WEEKS.find((choice) => choice === asked) ?? USUAL_WEEKS;
+  const weeks = ORDER_WEEKS.find((choice) => choice === asked) ?? USUAL_ORDER_WEEKS;
   const list = await listToOrder(deps(), await requireActor(), { weeks });
   mustShow(list);
   const { currency } = list.value;
@@ -41,9 +40,9 @@ export default page(async function ToOrderPage({ searchParams }: Props) {
       </PageHead>
       <LinkChoices
         label="How far ahead"
-        all={`${USUAL_WEEKS} weeks ahead`}
-        chosen={weeks === USUAL_WEEKS ? undefined : String(weeks)}
-        choices={ORDER_WEEKS.filter((choice) => choice !== USUAL_WEEKS).map((choice) => [
+        all={`${USUAL_ORDER_WEEKS} weeks ahead`}
+        chosen={weeks === USUAL_ORDER_WEEKS ? undefined : String(weeks)}
+        choices={ORDER_WEEKS.filter((choice) => choice !== USUAL_ORDER_WEEKS).map((choice) => [
           String(choice),
           `${choice} weeks`,
         ])}

@@ -1,5 +1,5 @@
 import type { Actor } from '@/server/access';
-import type { WorkOrderView } from '@/server/work-orders/view-work-order';
+import { partPlaces, type WorkOrderView } from '@/server/work-orders/view-work-order';
 import { NONE, torqueText } from '@/text/format';
 import { REMOVAL_WORDS } from '@/text/removal-words';
 import { measuredTexts, PLACE_STATE_WORDS, RESULT_WORDS } from '@/text/task-words';
@@ -8,7 +8,7 @@ import { PlainTable } from '@/ui/primitives/plain-table';
 
 /** What was found, measured and fitted of every part that is no plug. */
 export function PartTable({ view, actor }: { view: WorkOrderView; actor: Actor }) {
-  const places = view.tasks.flatMap(({ row, places: taskPlaces }) => (row.component === 'plug' ? [] : taskPlaces));
+  const places = partPlaces(view);
   if (places.length === 0) return null;
   return (
     <Section id="parts-record" title="Record of the other parts">

@@ -70,10 +70,10 @@ function Shown({ region, word }: { region: ConditionRegion; word: Condition | nu
     const seen = word ? { [word]: 3 } : normalFor(part);
     return <PartDrawing component={part} seen={seen} title={word ?? 'new'} height={HEIGHT} />;
   }
-  const ofPart = OF_BODY.has(region) || word === 'seat sooted' ? 'body' : 'firing end';
+  const view = OF_BODY.has(region) || word === 'seat sooted' ? 'body' : 'firing end';
   return word ? (
-    <PlugDrawing seen={{ [word]: 3 }} gapMm={GAP_MM} seat="gasket" title={word} height={HEIGHT} view={ofPart} />
+    <PlugDrawing seen={{ [word]: 3 }} gapMm={GAP_MM} seat="gasket" title={word} height={HEIGHT} view={view} />
   ) : (
-    <NewPlugDrawing gapMm={GAP_MM} seat="gasket" height={HEIGHT} view={ofPart} />
+    <NewPlugDrawing gapMm={GAP_MM} seat="gasket" height={HEIGHT} view={view} />
   );
 }

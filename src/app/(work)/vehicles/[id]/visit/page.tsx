@@ -51,14 +51,14 @@ export default page(async function VisitPage({ params }: Props) {
           labourPerHour={labourPerHour}
           open={openVisitAction}
           tasks={[
-            ...proposals.map((other) => ({
+            ...proposals.map((item) => ({
               name: 'take' as const,
-              value: JSON.stringify(toTask(other)),
-              words: proposalText(other),
-              reason: reasonText(other.reason, proposal.value),
-              minutes: other.minutes,
-              partsCost: other.partsCost,
-              isTaken: other.isTaken,
+              value: JSON.stringify(toTask(item)),
+              words: proposalText(item),
+              reason: reasonText(item.reason, proposal.value),
+              minutes: item.minutes,
+              partsCost: item.partsCost,
+              isTaken: item.isTaken,
             })),
             ...proposal.value.otherWork.map((work) => ({
               name: 'otherWork' as const,
