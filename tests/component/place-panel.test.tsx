@@ -132,8 +132,13 @@ describe('the panel of a coil', () => {
     expect(screen.queryByRole('group', { name: 'Number pad' })).toBeNull();
     await person.click(field(/^Primary resistance/));
     const [pad] = screen.getAllByRole('group', { name: 'Number pad' });
-    await person.click(within(pad as HTMLElement).getByRole('button', { name: '5' }));
+    const key = (name: string) => person.click(within(pad as HTMLElement).getByRole('button', { name }));
+    await key('5');
     expect(fields().primaryOhm).toBe('5 Ω');
+    await key('OL, nothing conducts');
+    expect(fields().primaryOhm).toBe('OL');
+    await key('7');
+    expect(fields().primaryOhm).toBe('7 Ω');
     await press(/^All sound/);
   });
 });

@@ -11,6 +11,9 @@ const UNITS = {
 } as const;
 type PadKind = keyof typeof UNITS;
 
+/** What a meter shows where nothing conducts. */
+const OPEN = 'OL';
+
 /** Splits "1.04 mm" into what is typed and its unit. */
 const split = (text: string): { readonly digits: string; readonly unit: string } => {
   const digits = /^[\d.,]*/.exec(text)?.[0] ?? '';
@@ -32,15 +35,23 @@ function Pad({
   onChange: (value: string) => void;
 }) {
   const { digits, unit } = split(value);
-  const inForce = unit || usual;
+  const isOpen = value === OPEN;
+  const inForce = isOpen ? usual : unit || usual;
   const put = (next: string, nextUnit = inForce) => onChange(next === '' ? '' : `${next} ${nextUnit}`);
   return (
     <fieldset className="pad" aria-label="Number pad">
-      {UNITS[kind].map((name) => (
-        <Press key={name} chosen={name === inForce} onPress={() => put(digits, name)}>
-          {name}
-        </Press>
-      ))}
+      <div className="pad-units">
+        {UNITS[kind].map((name) => (
+          <Press key={name} chosen={name === inForce && !isOpen} onPress={() => put(digits, name)}>
+            {name}
+          </Press>
+        ))}
+        {kind === 'resistance' && (
+          <Press chosen={isOpen} onPress={() => onChange(OPEN)} label="OL, nothing conducts">
+            {OPEN}
+          </Press>
+        )}
+      </div>
       {['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0'].map((digit) => (
         <Press key={digit} onPress={() => put(digits + digit)}>
           {digit}

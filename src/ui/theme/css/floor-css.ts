@@ -162,6 +162,7 @@ export const floorCss = {
     '& .fault > button': { display: 'block', minH: '32px', textAlign: 'left', textDecoration: 'underline' },
   },
   '.pad': { display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: '2' },
+  '.pad-units': { gridColumn: '1 / -1', display: 'grid', gridAutoFlow: 'column', gridAutoColumns: '1fr', gap: '2' },
   '.pad-beside': { display: { base: 'none', md: 'block' } },
   '.pad-under': { display: { base: 'block', md: 'none' }, mt: '2' },
   '.remark': {
